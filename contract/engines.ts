@@ -1,0 +1,107 @@
+import { STAGE_KEYS } from '@zero-lash/core/practice';
+import { z } from 'zod';
+import { day, id, line, moment, remark, usage, usageUnit, version } from './values.ts';
+
+export const stageKey = z.enum(STAGE_KEYS);
+
+export const dueStateValue = z.enum(['overdue', 'due', 'coming']);
+
+const engineFields = z.object({
+  name: line(60),
+  serial: remark(60),
+  owner: remark(80),
+  duty: remark(120),
+});
+
+export const newEngine = engineFields.extend({ sheetId: id, usage });
+export type NewEngine = z.infer<typeof newEngine>;
+
+export const engineChange = engineFields.extend({ version });
+export type EngineChange = z.infer<typeof engineChange>;
+
+export const plannedRecheck = z.object({
+  id,
+  sequence: z.int(),
+  dueUsage: z.number().nullable(),
+  dueDate: day.nullable(),
+  state: dueStateValue,
+});
+export type PlannedRecheck = z.infer<typeof plannedRecheck>;
+
+/** An engine in a list. */
+export const engineRow = engineFields.extend({
+  id,
+  sheetId: id,
+  sheetName: z.string(),
+  usageUnit,
+  usage: z.number(),
+  usageOn: day,
+  stage: stageKey.nullable(),
+  buildId: id.nullable(),
+  recheck: plannedRecheck.nullable(),
+  version,
+});
+export type EngineRow = z.infer<typeof engineRow>;
+
+export const engineList = z.object({ engines: z.array(engineRow), total: z.int() });
+export type EngineList = z.infer<typeof engineList>;
+
+export const engineSearch = z.object({
+  search: z.string().max(60).default(''),
+  limit: z.coerce.number().int().min(1).max(200).default(100),
+});
+
+/** One gap of one point at one moment, for the course of gaps over time. */
+export const gapRow = z.object({
+  point: z.string(),
+  round: z.enum(['as-found', 'proved', 'recheck']),
+  buildId: id,
+  at: moment,
+  usage: z.number().nullable(),
+  lo: z.number(),
+  hi: z.number().nullable(),
+  verdict: z.string(),
+});
+export type GapRow = z.infer<typeof gapRow>;
+
+export const engineBuild = z.object({
+  id,
+  number: z.int(),
+  stage: stageKey,
+  complaint: z.string(),
+  openedAt: moment,
+  signedOffAt: moment.nullable(),
+  signedOffBy: z.string().nullable(),
+  closedAt: moment.nullable(),
+  sheetName: z.string(),
+  revision: z.int(),
+});
+export type EngineBuild = z.infer<typeof engineBuild>;
+
+export const usageRow = z.object({ usage: z.number(), readAt: moment, by: z.string() });
+
+export const pastRecheck = z.object({
+  id,
+  buildId: id,
+  sequence: z.int(),
+  dueUsage: z.number().nullable(),
+  dueDate: day.nullable(),
+  status: z.enum(['planned', 'done', 'dropped']),
+  outcome: z.enum(['held', 'undecided', 'out']).nullable(),
+  doneAt: moment.nullable(),
+  doneBy: z.string().nullable(),
+  state: dueStateValue.nullable(),
+});
+
+export const engineView = engineRow.extend({
+  builds: z.array(engineBuild),
+  gaps: z.array(gapRow),
+  rechecks: z.array(pastRecheck),
+  usages: z.array(usageRow),
+  limits: z.array(z.object({ point: z.string(), min: z.number(), max: z.number() })),
+});
+export type EngineView = z.infer<typeof engineView>;
+
+/** A running figure read off the engine; below the last one it needs a reason. */
+export const newUsage = z.object({ usage, reason: remark(200).default('') });
+export type NewUsage = z.input<typeof newUsage>;

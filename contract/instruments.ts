@@ -1,0 +1,141 @@
+import { z } from 'zod';
+import { readingRow } from './builds.ts';
+import { day, id, line, moment, remark, version } from './values.ts';
+
+export const instrumentKind = z.enum(['blade-set', 'indicator', 'micrometer', 'caliper', 'digital-gauge']);
+export type InstrumentKind = z.infer<typeof instrumentKind>;
+
+const bladeMm = z
+  .number()
+  .min(0.01, { error: 'no blade is under 0.01 mm' })
+  .max(5, { error: 'no blade is over 5 mm' });
+
+const instrumentFields = z.object({
+  name: line(60),
+  kind: instrumentKind,
+  /** what its blades or its scale are marked in */
+  unit: z.enum(['mm', 'in']),
+  /** mm: for a blade set, how well a drag is felt again; for the others, of one reading */
+  uncertainty: z.number().min(0).max(1, { error: 'an uncertainty over 1 mm measures nothing here' }),
+  /** its blades are bent, to reach behind a cam */
+  angled: z.boolean(),
+  /** mm, of the blades it was made with; empty for the others */
+  blades: z.array(bladeMm).max(80),
+  /** mm, of the blades that are not in it any more */
+  missing: z.array(bladeMm).max(80),
+  /** host and port of a digital gauge's listener, on this machine */
+  address: z
+    .string()
+    .regex(/^(127\.0\.0\.1|localhost):\d{2,5}$/, {
+      error: 'a gauge is reached on this machine, such as 127.0.0.1:4519',
+    })
+    .nullable(),
+  checkDue: day.nullable(),
+});
+
+/** What one field of an instrument says of another. */
+function fits(
+  value: z.output<typeof instrumentFields>,
+  context: z.core.$RefinementCtx<z.output<typeof instrumentFields>>,
+): void {
+  const complain = (path: string, message: string) =>
+    context.addIssue({ code: 'custom', path: [path], message });
+  if (value.kind === 'blade-set' && value.blades.length === 0) complain('blades', 'a set has blades');
+  if (value.kind !== 'blade-set' && value.blades.length > 0)
+    complain('blades', 'only a blade set has blades');
+  if (value.missing.some((blade) => !value.blades.includes(blade)))
+    complain('missing', 'only a blade of the set can be missing');
+  if ((value.kind === 'digital-gauge') !== (value.address !== null))
+    complain('address', 'a digital gauge has an address, and nothing else has');
+}
+
+export const newInstrument = instrumentFields.superRefine(fits);
+export type NewInstrument = z.infer<typeof newInstrument>;
+
+export const instrumentChange = instrumentFields.extend({ version, active: z.boolean() }).superRefine(fits);
+export type InstrumentChange = z.infer<typeof instrumentChange>;
+
+/** A check of an instrument against a block; lengths in mm. */
+export const newCheck = z.object({
+  block: z.number().positive().max(200),
+  found: z.number().min(0).max(200),
+  nextDue: day,
+  note: remark(200).default(''),
+});
+export type NewCheck = z.input<typeof newCheck>;
+
+export const instrumentCheck = z.object({
+  block: z.number(),
+  found: z.number(),
+  passed: z.boolean(),
+  nextDue: day,
+  note: z.string(),
+  by: z.string(),
+  at: moment,
+});
+
+export const instrument = instrumentFields.extend({
+  id,
+  active: z.boolean(),
+  version,
+  /** its check is due or past due, today in the shop */
+  overdue: z.boolean(),
+  lastCheck: instrumentCheck.nullable(),
+});
+export type Instrument = z.infer<typeof instrument>;
+
+const benchFields = z.object({
+  name: line(60),
+  bladeSetId: id.nullable(),
+  /** how many blades may be held together */
+  maxStack: z.int().min(1).max(4),
+});
+export const newBench = benchFields;
+export type NewBench = z.infer<typeof newBench>;
+export const benchChange = benchFields.extend({ version });
+export type BenchChange = z.infer<typeof benchChange>;
+export const bench = benchFields.extend({ id, version });
+export type Bench = z.infer<typeof bench>;
+
+/** What the shop measures with. */
+export const tools = z.object({ instruments: z.array(instrument), benches: z.array(bench) });
+export type Tools = z.infer<typeof tools>;
+
+/** A device that takes a gauge: its readings go to that device until it lets go. */
+export const gaugeHold = z.object({ device: id });
+
+/** What a simulated gauge is told to be like. */
+export const simulatedGauge = z
+  .object({
+    /** mm, the gap it is held in */
+    gap: z.number().min(0).max(5),
+    /** mm, standard deviation of a reading */
+    noise: z.number().min(0).max(0.1),
+    /** mm, how far its zero has moved */
+    drift: z.number().min(-0.5).max(0.5),
+    unit: z.enum(['mm', 'in']),
+    /** share of what it sends that is cut off or lost */
+    dropOuts: z.number().min(0).max(1),
+  })
+  .partial();
+export type SimulatedGauge = z.infer<typeof simulatedGauge>;
+
+/** What comes live from the server to a browser that has asked. */
+export const liveEvent = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('build'), build: id }),
+  z.object({ kind: z.literal('reading'), build: id, reading: readingRow }),
+  z.object({ kind: z.literal('tools') }),
+  z.object({
+    kind: z.literal('gauge'),
+    instrument: id,
+    device: id,
+    /** mm as it came; null for a line that could not be read */
+    value: z.number().nullable(),
+    /** as the gauge wrote it */
+    text: z.string(),
+    /** what went wrong: a cut line, or presses that were lost before this one */
+    trouble: z.enum(['none', 'unreadable', 'lost-before']),
+  }),
+  z.object({ kind: z.literal('gauge-link'), instrument: id, connected: z.boolean() }),
+]);
+export type LiveEvent = z.infer<typeof liveEvent>;

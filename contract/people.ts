@@ -1,0 +1,49 @@
+import { z } from 'zod';
+import { id, line, version } from './values.ts';
+
+/** Bench measures and sets; a lead also signs off, publishes spec sheets and manages people; a viewer reads. */
+export const personRole = z.enum(['bench', 'lead', 'viewer']);
+export type PersonRole = z.infer<typeof personRole>;
+
+const passphrase = z
+  .string()
+  .min(10, { error: 'a passphrase has at least 10 characters' })
+  .max(200, { error: 'a passphrase has at most 200 characters' });
+
+export const person = z.object({
+  id,
+  name: line(60),
+  role: personRole,
+  active: z.boolean(),
+  version,
+});
+export type Person = z.infer<typeof person>;
+
+export const newPerson = z.object({ name: line(60), role: personRole, passphrase });
+export type NewPerson = z.infer<typeof newPerson>;
+
+export const personChange = z.object({
+  version,
+  role: personRole.optional(),
+  active: z.boolean().optional(),
+  passphrase: passphrase.optional(),
+});
+export type PersonChange = z.infer<typeof personChange>;
+
+export const signIn = z.object({ name: line(60), passphrase: z.string().min(1).max(200) });
+export type SignIn = z.infer<typeof signIn>;
+
+/** The shop the program stands in. */
+export const shop = z.object({
+  name: line(80),
+  unit: z.enum(['mm', 'thou']),
+  zone: z.string(),
+  version,
+});
+export type Shop = z.infer<typeof shop>;
+
+export const shopChange = shop.omit({ zone: true });
+export type ShopChange = z.infer<typeof shopChange>;
+
+export const session = z.object({ person, shop });
+export type Session = z.infer<typeof session>;

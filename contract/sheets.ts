@@ -1,0 +1,244 @@
+import { z } from 'zod';
+import { day, id, limitMm, line, moment, remark, thicknessMm, usage, usageUnit, version } from './values.ts';
+
+const degrees = z.number().min(0).max(719.999);
+const ratio = z.number().min(0.5).max(4);
+const pitch = z.number().min(0.2).max(3);
+const torque = z.number().positive().max(500).nullable();
+
+export const role = z.enum(['intake', 'exhaust', 'intake-closing', 'exhaust-closing', 'brake']);
+
+const sizes = z
+  .object({ from: thicknessMm, to: thicknessMm, step: z.number().min(0.005).max(1) })
+  .refine(({ from, to }) => from <= to, {
+    path: ['to'],
+    error: 'the thickest is not below the thinnest',
+  });
+const locking = z.enum(['lock-nut', 'self-locking']);
+
+export const means = z.discriminatedUnion('kind', [
+  z.object({
+    kind: z.literal('screw'),
+    end: z.enum(['valve', 'pushrod']),
+    pitch,
+    rockerRatio: ratio,
+    locking,
+    torqueNm: torque,
+  }),
+  z.object({ kind: z.literal('pivot-nut'), pitch, rockerRatio: ratio, locking, torqueNm: torque }),
+  z.object({
+    kind: z.literal('shim'),
+    seat: z.enum(['on-bucket', 'under-bucket', 'under-finger']),
+    sizes,
+    diameter: z.number().min(3).max(60),
+    marking: remark(120),
+    seatOffset: z.number().min(0).max(20).nullable(),
+  }),
+  z.object({ kind: z.literal('bucket'), sizes, marking: remark(120) }),
+  z.object({ kind: z.literal('lash-cap'), sizes, marking: remark(120) }),
+]);
+
+const cylinder = z.object({
+  id: z.string().regex(/^[A-Z]?\d{1,2}$/, { error: 'a cylinder is named by a number, such as 1' }),
+  bank: z.enum(['A', 'B']),
+  place: z.int().min(1).max(12),
+  firesAt: degrees,
+});
+
+export const pattern = z
+  .object({
+    layout: z.enum(['single', 'inline', 'v', 'flat']),
+    bankAngle: z.number().min(10).max(180).nullable(),
+    cylinders: z.array(cylinder).min(1).max(12),
+    turns: z.enum(['clockwise', 'anticlockwise']),
+    seenFrom: z.enum(['front', 'flywheel']),
+    valves: z.object({ intake: z.int().min(1).max(3), exhaust: z.int().min(1).max(2) }),
+    bridges: z.object({ intake: z.boolean(), exhaust: z.boolean() }),
+    closingSide: z.boolean(),
+    brakes: z
+      .array(
+        z
+          .object({ cylinder: z.string(), opens: z.number(), closes: z.number() })
+          .refine(({ opens, closes }) => closes > opens && closes - opens < 720, {
+            path: ['closes'],
+            error: 'the brake rocker closes after it opens, within one cycle',
+          }),
+      )
+      .max(12),
+    exhaustSide: z.enum(['left', 'right']),
+    timing: z.object({
+      ivoBtdc: z.number().min(-40).max(90),
+      ivcAbdc: z.number().min(-20).max(110),
+      evoBbdc: z.number().min(-20).max(110),
+      evcAtdc: z.number().min(-40).max(90),
+      assumed: z.boolean(),
+    }),
+    margin: z.number().min(0).max(60),
+    marks: z.array(degrees).min(1).max(72),
+    means,
+    roleMeans: z.partialRecord(role, means),
+  })
+  .superRefine((value, context) => {
+    const complain = (path: (string | number)[], message: string) =>
+      context.addIssue({ code: 'custom', path, message });
+    const names = value.cylinders.map(({ id: name }) => name);
+    names.forEach((name, index) => {
+      if (names.indexOf(name) !== index)
+        complain(['cylinders', index, 'id'], `cylinder ${name} is there twice`);
+    });
+    const seats = value.cylinders.map(({ bank, place }) => `${bank}${place}`);
+    seats.forEach((seat, index) => {
+      if (seats.indexOf(seat) !== index)
+        complain(['cylinders', index, 'place'], 'two cylinders stand in one place');
+    });
+    value.brakes.forEach((brake, index) => {
+      if (!names.includes(brake.cylinder))
+        complain(['brakes', index, 'cylinder'], `there is no cylinder ${brake.cylinder}`);
+    });
+    if (value.layout === 'v' && value.bankAngle === null)
+      complain(['bankAngle'], 'a V engine needs the angle between its banks');
+    const banks = new Set(value.cylinders.map(({ bank }) => bank)).size;
+    if (['single', 'inline'].includes(value.layout) && banks > 1)
+      complain(['layout'], 'this layout has one bank only');
+    if (value.layout === 'single' && names.length > 1) complain(['cylinders'], 'a single has one cylinder');
+  });
+
+/** Limits of one role in mm, with what the source's own page says. */
+export const roleLimits = z
+  .object({ role, min: limitMm, max: limitMm, asWritten: remark(40) })
+  .refine(({ min, max }) => min < max, {
+    path: ['max'],
+    error: 'the greatest clearance must be above the least',
+  });
+export type RoleLimits = z.infer<typeof roleLimits>;
+
+export const recheckStep = z
+  .object({
+    afterUsage: usage.positive().nullable(),
+    afterDays: z.int().min(1).max(3650).nullable(),
+  })
+  .refine(({ afterUsage, afterDays }) => afterUsage !== null || afterDays !== null, {
+    error: 'a recheck needs running or days',
+  });
+
+export const source = z.object({
+  manual: line(120),
+  edition: remark(60),
+  page: remark(40),
+});
+
+/** What wears, and is held against a limit while the head is open. */
+export const wearPart = z.enum([
+  'lobe-lift',
+  'journal-clearance',
+  'journal-ovality',
+  'cam-runout',
+  'follower-bore',
+  'stem-guide',
+  'seat-width',
+  'valve-margin',
+  'spring-length',
+  'rocker-bush',
+  'pushrod-runout',
+  'chain-stretch',
+]);
+export type WearPart = z.infer<typeof wearPart>;
+
+const figure = z.number().min(0).max(100_000);
+
+/** One wear limit, with the nominal figure where the source gives one. */
+export const wearLimit = z.object({
+  part: wearPart,
+  /** intake or exhaust, where they differ */
+  of: z.enum(['intake', 'exhaust', 'both']),
+  nominal: figure.nullable(),
+  limit: figure,
+  unit: z.enum(['mm', 'N', '%']),
+});
+export type WearLimit = z.infer<typeof wearLimit>;
+
+/** How a fastening is tightened: its torques step by step, and in which order. */
+export const torqueFigure = z.object({
+  fastening: line(60),
+  steps: line(60),
+  order: remark(160),
+});
+export type TorqueFigure = z.infer<typeof torqueFigure>;
+
+/** What a spec sheet says; the part that a published revision never changes. */
+export const sheetBody = z.object({
+  pattern,
+  condition: z.enum(['cold', 'hot']),
+  temperature: z
+    .object({ from: z.number().min(-40).max(200), to: z.number().min(-40).max(200) })
+    .refine(({ from, to }) => from < to, { path: ['to'], error: 'must be above from' })
+    .nullable(),
+  limits: z.array(roleLimits).min(1),
+  wearLimits: z.array(wearLimit).max(40).default([]),
+  torques: z.array(torqueFigure).max(40).default([]),
+  usageUnit,
+  recheckPlan: z.array(recheckStep).min(1).max(12),
+  source,
+  notes: remark(2000),
+});
+export type SheetBody = z.infer<typeof sheetBody>;
+
+export const sheetRevision = sheetBody.extend({
+  id,
+  sheetId: id,
+  name: line(80),
+  maker: line(60),
+  number: z.int().min(1),
+  status: z.enum(['draft', 'published']),
+  enteredBy: z.string(),
+  checkedBy: z.string().nullable(),
+  publishedAt: moment.nullable(),
+  version,
+});
+export type SheetRevision = z.infer<typeof sheetRevision>;
+
+const named = { name: line(80), maker: line(60) };
+
+export const newSheet = z.object({ ...named, body: sheetBody });
+export type NewSheet = z.infer<typeof newSheet>;
+
+/** A change to a draft; a draft of a sheet that was published keeps the sheet's name. */
+export const draftChange = z.object({ ...named, body: sheetBody, version });
+export type DraftChange = z.infer<typeof draftChange>;
+
+/** A new revision of a published sheet, a draft at first. */
+export const newRevision = z.object({ body: sheetBody });
+
+/** A sheet as it is written to a file and read from one. */
+export const sheetFile = z.object({
+  format: z.literal('zero-lash-sheet', { error: 'this is not a Zero Lash spec sheet' }),
+  formatVersion: z.literal(1, { error: 'this file was written by a newer Zero Lash' }),
+  ...named,
+  ...sheetBody.shape,
+});
+export type SheetFile = z.infer<typeof sheetFile>;
+
+/** The schools of where to stop the crank; the first is the default. */
+export const positionSchool = z.enum(['fewest', 'each-firing', 'companion', 'open-pair', 'lobe-away']);
+
+/** A sheet in a list: its newest published revision, or its draft where there is none. */
+export const sheetSummary = z.object({
+  id,
+  revisionId: id,
+  name: z.string(),
+  maker: z.string(),
+  number: z.int(),
+  status: z.enum(['draft', 'published']),
+  /** a newer revision is being written */
+  drafting: z.boolean(),
+  layout: z.string(),
+  cylinders: z.int(),
+  points: z.int(),
+  means: z.string(),
+  condition: z.enum(['cold', 'hot']),
+  usageUnit,
+  manual: z.string(),
+  engines: z.int(),
+  updatedOn: day,
+});
+export type SheetSummary = z.infer<typeof sheetSummary>;

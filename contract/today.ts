@@ -1,0 +1,43 @@
+import { z } from 'zod';
+import { dueStateValue, stageKey } from './engines.ts';
+import { day, id, moment, usageUnit } from './values.ts';
+
+/** What is on the bench and what is due; lists are cut at `limit`, counts are whole. */
+export const today = z.object({
+  day,
+  stages: z.array(
+    z.object({
+      stage: stageKey,
+      count: z.int(),
+      builds: z.array(
+        z.object({
+          id,
+          engineId: id,
+          engine: z.string(),
+          owner: z.string(),
+          complaint: z.string(),
+          since: moment,
+        }),
+      ),
+    }),
+  ),
+  rechecks: z.object({
+    counts: z.object({ overdue: z.int(), due: z.int(), coming: z.int() }),
+    list: z.array(
+      z.object({
+        id,
+        buildId: id,
+        engineId: id,
+        engine: z.string(),
+        owner: z.string(),
+        usageUnit,
+        usage: z.number(),
+        dueUsage: z.number().nullable(),
+        dueDate: day.nullable(),
+        state: dueStateValue,
+        sequence: z.int(),
+      }),
+    ),
+  }),
+});
+export type Today = z.infer<typeof today>;

@@ -1,0 +1,20 @@
+import { parseLength, type LengthUnit } from '../length/index.ts';
+import type { Try, TryResult } from './reading.ts';
+
+const RESULT_KEYS: Readonly<Record<string, TryResult>> = { g: 'goes', d: 'drags', w: 'wont' };
+
+/**
+ * Understands a try as it is typed at the bench: a blade's thickness, then the key of what it does.
+ *
+ * @param text the thickness typed so far, such as `0.13` or `5th`
+ * @param key `g` goes, `d` drags, `w` will not
+ * @param unit the unit of a bare number
+ * @returns null where the key is none of these, or the text is no thickness
+ * @example parseTry('0.13', 'w', 'mm') // { thickness: 0.13, result: 'wont' }
+ */
+export function parseTry(text: string, key: string, unit: LengthUnit): Try | null {
+  const result = RESULT_KEYS[key.toLowerCase()];
+  const length = parseLength(text, unit);
+  if (!result || 'error' in length || length.mm <= 0) return null;
+  return { thickness: Math.round(length.mm * 1e4) / 1e4, result };
+}

@@ -1,0 +1,145 @@
+import { z } from 'zod';
+import { assess, bladeStack, nextBlade } from './clearance/index.ts';
+import { crankStops, openPairs, stopTable } from './engine/index.ts';
+import { parseLength } from './length/index.ts';
+import { screwTurn } from './setting/index.ts';
+
+/** An operation of the shell command: what it takes and what it does. */
+interface Operation {
+  readonly schema: z.ZodType;
+  readonly run: (input: never) => unknown;
+}
+
+const operation = <Schema extends z.ZodType>(
+  schema: Schema,
+  run: (input: z.output<Schema>) => unknown,
+): Operation => ({ schema, run });
+
+const length = z.number().nonnegative();
+const limits = z
+  .object({ min: length, max: length })
+  .refine(({ min, max }) => min <= max, { path: ['max'], error: 'must not be below min' });
+const reading = z.discriminatedUnion('kind', [
+  z.object({
+    kind: z.literal('tries'),
+    tries: z.array(z.object({ thickness: length, result: z.enum(['goes', 'drags', 'wont']) })),
+    repeatability: length.default(0.01),
+  }),
+  z.object({ kind: z.literal('bracket'), go: length, noGo: length }),
+  z.object({ kind: z.literal('drag'), blade: length, repeatability: length.default(0.01) }),
+  z.object({ kind: z.literal('value'), value: length, uncertainty: length }),
+  z.object({ kind: z.literal('go-only'), go: length }),
+  z.object({ kind: z.literal('no-go-only'), noGo: length }),
+]);
+const engine = {
+  cylinders: z.array(z.object({ id: z.string(), firesAt: z.number() })).min(1),
+  points: z.array(
+    z
+      .object({
+        key: z.string(),
+        cylinder: z.string(),
+        role: z.string(),
+        opens: z.number().optional(),
+        closes: z.number().optional(),
+      })
+      .refine((point) => point.closes === undefined || point.closes > (point.opens ?? 0), {
+        path: ['closes'],
+        error: 'must come after opens',
+      }),
+  ),
+  events: z.object({
+    ivoBtdc: z.number(),
+    ivcAbdc: z.number(),
+    evoBbdc: z.number(),
+    evcAtdc: z.number(),
+  }),
+};
+const maxStack = z.int().min(1).max(6);
+
+/** Every operation of the core that the shell command reaches, by name. Lengths in mm, angles in crank degrees. */
+export const OPERATIONS: Readonly<Record<string, Operation>> = {
+  assess: operation(
+    z.object({
+      spec: limits,
+      reading,
+      limitTolerance: length.optional(),
+      allowOver: length.optional(),
+    }),
+    assess,
+  ),
+  'blade-stack': operation(
+    z.object({ blades: z.array(z.number().positive()).min(1), target: length, maxStack }),
+    bladeStack,
+  ),
+  'crank-stops': operation(
+    z.object({
+      ...engine,
+      marks: z.union([z.literal('any'), z.array(z.number())], {
+        error: 'must be "any" or a list of angles',
+      }),
+      margin: length,
+    }),
+    crankStops,
+  ),
+  'next-blade': operation(
+    z.object({
+      blades: z.array(z.number().positive()),
+      maxStack,
+      lo: length,
+      hi: length.nullable(),
+      spec: limits,
+    }),
+    nextBlade,
+  ),
+  'open-pairs': operation(z.object({ ...engine, within: length }), openPairs),
+  'parse-length': operation(
+    z.object({
+      text: z.string(),
+      defaultUnit: z.enum(['mm', 'um', 'thou', 'in']),
+      spec: limits.optional(),
+    }),
+    ({ text, defaultUnit, spec }) => parseLength(text, defaultUnit, spec),
+  ),
+  'screw-turn': operation(
+    z.object({
+      measured: length,
+      target: length,
+      pitch: z.number().positive(),
+      screwSide: z.enum(['valve', 'pushrod', 'pivot']),
+      rockerRatio: z.number().positive(),
+      lockShift: z.number().optional(),
+    }),
+    screwTurn,
+  ),
+  'stop-table': operation(z.object({ ...engine, angles: z.array(z.number()), margin: length }), stopTable),
+};
+
+/** An input an operation cannot take; the message names the field. */
+export class ComputeInputError extends Error {}
+
+/**
+ * Runs one operation on one input, as the shell command does.
+ *
+ * @throws ComputeInputError when the operation is unknown or the input does not fit it, in one line that names the field
+ * @example compute('screw-turn', { measured: 0.18, target: 0.14, pitch: 1, screwSide: 'valve', rockerRatio: 1.7 })
+ */
+export function compute(name: string, input: unknown): unknown {
+  const found = Object.hasOwn(OPERATIONS, name) ? OPERATIONS[name] : undefined;
+  if (!found)
+    throw new ComputeInputError(
+      `unknown operation “${name}”; there are: ${Object.keys(OPERATIONS).join(', ')}`,
+    );
+  const parsed = found.schema.safeParse(input);
+  if (!parsed.success) {
+    const issue = parsed.error.issues[0]!;
+    throw new ComputeInputError(
+      `${issue.path.length > 0 ? issue.path.join('.') : 'input'}: ${issue.message}`,
+    );
+  }
+  try {
+    return found.run(parsed.data as never);
+  } catch (error) {
+    if (error instanceof RangeError) throw new ComputeInputError(error.message);
+    throw error;
+  }
+}

@@ -1,0 +1,58 @@
+export type {
+  Bank,
+  BrakeRocker,
+  Cylinder,
+  Layout,
+  Means,
+  Pattern,
+  Role,
+  SizeRange,
+  ValveTiming,
+} from './pattern.ts';
+export { lashPoints, meansFor, ROLE_WORDS, rolesOf, type LashPoint } from './lashPoints.ts';
+export {
+  layOutHeads,
+  stepOnHead,
+  type Bore,
+  type HeadMap,
+  type HeadOutline,
+  type HeadPlace,
+  type Step,
+} from './headMap.ts';
+export { apart, CYCLE, inCycle, mayMeasureAt, openSpan, type OpenSpan, type TimedPoint } from './openSpan.ts';
+export { crankStops, type CrankStop, type CrankStopsInput, type CrankStopsPlan } from './crankStops.ts';
+export { stopTable, type StopTableInput, type StopTableRow } from './stopTable.ts';
+export { openPairs, type OpenPair, type OpenPairsInput } from './openPairs.ts';
+export { liftShare } from './valveLift.ts';
+export {
+  planStops,
+  signOf,
+  whichTdc,
+  type CylinderSign,
+  type PlannedStop,
+  type PositionSchool,
+  type StopPlan,
+  type TdcAnswer,
+} from './stopPlan.ts';
+export { gearAt, mayMeasurePoint, spannedPoints, type GearState, type SpannedPoint } from './valveGear.ts';
+export {
+  arcsOf,
+  bandsOf,
+  layOutWheel,
+  onWheel,
+  radiusIn,
+  ringPath,
+  TURN,
+  type WheelArc,
+  type WheelBands,
+  type WheelTrack,
+} from './crankWheel.ts';
+export {
+  firingAngles,
+  firingSteps,
+  parseFiringOrder,
+  type FiringAngles,
+  type FiringOrder,
+} from './firingOrder.ts';
+export { POSITION_SCHOOLS, signsInWords, turningInWords, wayToStop } from './stopWords.ts';
+export { doubtMeans, type MeansDoubt } from './doubtMeans.ts';

@@ -1,0 +1,75 @@
+import type { Cylinder, Means, Pattern, Role } from './pattern.ts';
+
+/** A place where a gap is measured and set. */
+export interface LashPoint {
+  /** such as `1I`, `3Eb`, `2I-c` (closing side), `4B` (brake) */
+  readonly key: string;
+  readonly cylinder: string;
+  readonly role: Role;
+  /** which of the cylinder's like valves, from 0 at the front */
+  readonly index: number;
+  /** crank degrees after its cylinder's firing TDC, where they differ from the pattern's timing */
+  readonly opens?: number;
+  readonly closes?: number;
+}
+
+/** A role as a person says it. */
+export const ROLE_WORDS: Readonly<Record<Role, string>> = {
+  intake: 'intake',
+  exhaust: 'exhaust',
+  'intake-closing': 'intake, closing side',
+  'exhaust-closing': 'exhaust, closing side',
+  brake: 'brake rocker',
+};
+
+/**
+ * Lists every lash point of a pattern, cylinder by cylinder in the maker's order, intakes first.
+ *
+ * One point a valve, except: a bridged pair shares one; a valve drawn shut has a second, for its closing side; a
+ * brake rocker adds one.
+ *
+ * @example lashPoints(inlineFour).map((point) => point.key) // ['1I', '1E', '2I', '2E', ...]
+ */
+export function lashPoints(pattern: Pattern): LashPoint[] {
+  return pattern.cylinders.flatMap((cylinder) => [
+    ...pointsOf(pattern, cylinder, 'intake'),
+    ...pointsOf(pattern, cylinder, 'exhaust'),
+    ...pattern.brakes
+      .filter((brake) => brake.cylinder === cylinder.id)
+      .map(({ opens, closes }) => ({
+        key: `${cylinder.id}B`,
+        cylinder: cylinder.id,
+        role: 'brake' as const,
+        index: 0,
+        opens,
+        closes,
+      })),
+  ]);
+}
+
+function pointsOf(pattern: Pattern, cylinder: Cylinder, role: 'intake' | 'exhaust'): LashPoint[] {
+  const count = pattern.bridges[role] ? 1 : pattern.valves[role];
+  const letter = role === 'intake' ? 'I' : 'E';
+  return Array.from({ length: count }, (_, index) => {
+    const name = `${cylinder.id}${letter}${count > 1 ? 'abc'[index] : ''}`;
+    const opening: LashPoint = { key: name, cylinder: cylinder.id, role, index };
+    const closing: LashPoint = { ...opening, key: `${name}-c`, role: `${role}-closing` };
+    return pattern.closingSide ? [opening, closing] : [opening];
+  }).flat();
+}
+
+/**
+ * Says how a role's points are set on a pattern.
+ *
+ * @example meansFor(pattern, 'exhaust').kind // 'screw'
+ */
+export function meansFor(pattern: Pattern, role: Role): Means {
+  return pattern.roleMeans[role] ?? pattern.means;
+}
+
+/**
+ * Lists the roles a pattern's points have, in the order their limits are given.
+ */
+export function rolesOf(pattern: Pattern): Role[] {
+  return [...new Set(lashPoints(pattern).map((point) => point.role))];
+}

@@ -1,0 +1,93 @@
+/** What a lash point serves; each role has limits of its own. */
+export type Role = 'intake' | 'exhaust' | 'intake-closing' | 'exhaust-closing' | 'brake';
+
+/** How the cylinders stand. */
+export type Layout = 'single' | 'inline' | 'v' | 'flat';
+
+/** A row of cylinders under one head. Bank A is the near one in a head map; bank B lies behind it. */
+export type Bank = 'A' | 'B';
+
+/** One cylinder, named as its maker names it. */
+export interface Cylinder {
+  readonly id: string;
+  readonly bank: Bank;
+  /** counted from the front of its bank, from 1 */
+  readonly place: number;
+  /** crank degrees of its firing TDC, 0 to under 720 */
+  readonly firesAt: number;
+}
+
+/** When the valves move, in crank degrees from the dead centre named. */
+export interface ValveTiming {
+  readonly ivoBtdc: number;
+  readonly ivcAbdc: number;
+  readonly evoBbdc: number;
+  readonly evcAtdc: number;
+}
+
+/** Graded pieces on sale: lengths in mm. */
+export interface SizeRange {
+  readonly from: number;
+  readonly to: number;
+  readonly step: number;
+}
+
+/** How a clearance is set, with the figures that needs. Lengths in mm. */
+export type Means =
+  | {
+      readonly kind: 'screw';
+      readonly end: 'valve' | 'pushrod';
+      readonly pitch: number;
+      readonly rockerRatio: number;
+      readonly locking: 'lock-nut' | 'self-locking';
+      readonly torqueNm: number | null;
+    }
+  | {
+      readonly kind: 'pivot-nut';
+      readonly pitch: number;
+      readonly rockerRatio: number;
+      readonly locking: 'lock-nut' | 'self-locking';
+      readonly torqueNm: number | null;
+    }
+  | {
+      readonly kind: 'shim';
+      readonly seat: 'on-bucket' | 'under-bucket' | 'under-finger';
+      readonly sizes: SizeRange;
+      readonly diameter: number;
+      readonly marking: string;
+      readonly seatOffset: number | null;
+    }
+  | { readonly kind: 'bucket'; readonly sizes: SizeRange; readonly marking: string }
+  | { readonly kind: 'lash-cap'; readonly sizes: SizeRange; readonly marking: string };
+
+/** A rocker that brakes the engine: a lash point beyond the valves, with an open span of its own. */
+export interface BrakeRocker {
+  readonly cylinder: string;
+  /** crank degrees after its own cylinder's firing TDC */
+  readonly opens: number;
+  readonly closes: number;
+}
+
+/** A kind of engine, as far as its valve gear goes. */
+export interface Pattern {
+  readonly layout: Layout;
+  readonly bankAngle: number | null;
+  readonly cylinders: readonly Cylinder[];
+  readonly turns: 'clockwise' | 'anticlockwise';
+  readonly seenFrom: 'front' | 'flywheel';
+  readonly valves: { readonly intake: number; readonly exhaust: number };
+  /** a bridge carries the pair on one lash point */
+  readonly bridges: { readonly intake: boolean; readonly exhaust: boolean };
+  /** a valve drawn shut by a rocker of its own has a closing side as well */
+  readonly closingSide: boolean;
+  readonly brakes: readonly BrakeRocker[];
+  /** which side of an in-line head the exhaust is on, seen from the front with the crank below */
+  readonly exhaustSide: 'left' | 'right';
+  readonly timing: ValveTiming & { readonly assumed: boolean };
+  /** crank degrees kept clear of both ramps before a point may be measured */
+  readonly margin: number;
+  /** crank degrees at which the pulley or flywheel shows a mark */
+  readonly marks: readonly number[];
+  readonly means: Means;
+  readonly roleMeans: Partial<Readonly<Record<Role, Means>>>;
+}

@@ -1,0 +1,187 @@
+import { crankStops } from './crankStops.ts';
+import { lashPoints, type LashPoint } from './lashPoints.ts';
+import { openPairs } from './openPairs.ts';
+import { apart, CYCLE, mayMeasureAt, openSpan } from './openSpan.ts';
+import type { Pattern } from './pattern.ts';
+import { spannedPoints, type SpannedPoint } from './valveGear.ts';
+
+/** A school of where to stop the crank; the first is the default. */
+export type PositionSchool = 'fewest' | 'each-firing' | 'companion' | 'open-pair' | 'lobe-away';
+
+/** A stop of the crank, what is done there, and the signs that it is the right one. Angles in crank degrees. */
+export interface PlannedStop {
+  readonly angle: number;
+  /** degrees to turn on from the stop before, in running direction; 0 at the first */
+  readonly turn: number;
+  readonly points: readonly string[];
+  /** a mark of the pulley stands at the pointer */
+  readonly marked: boolean;
+  /** cylinders at their firing TDC: both their valves are loose */
+  readonly fires: readonly string[];
+  /** cylinders at their overlap TDC: their valves rock, exhaust closing, intake opening */
+  readonly rocks: readonly string[];
+  /** points whose valves are seen fully open */
+  readonly fullyOpen: readonly string[];
+}
+
+/** Where to turn an engine, by one school. */
+export interface StopPlan {
+  readonly stops: readonly PlannedStop[];
+  /** points this school cannot reach */
+  readonly unreachable: readonly string[];
+}
+
+/** How near an angle counts as being at it. */
+const AT_DEGREES = 2;
+const FULLY_OPEN_WITHIN = 10;
+
+/**
+ * Plans where to stop the crank so that every point is measured on its base circle, by the school chosen.
+ *
+ * - `fewest`: the fewest stops of the pulley's marks.
+ * - `each-firing` and `companion`: every cylinder at its own firing TDC, in firing order; the second is told by the
+ *   companion cylinder, whose valves rock at that moment.
+ * - `open-pair`: each point when it is farthest from its lobe, told by the valve then fully open.
+ * - `lobe-away`: the fewest stops at any angle, marks or none.
+ *
+ * @example planStops(inlineFour, 'fewest').stops.length // 2
+ */
+export function planStops(pattern: Pattern, school: PositionSchool): StopPlan {
+  const spans = spannedPoints(pattern);
+  const closedAt = (angle: number) =>
+    spans.filter(({ span }) => mayMeasureAt(span, pattern.margin, angle)).map(({ point }) => point);
+  const groups = anglesFor(pattern, school, closedAt);
+  const reached = new Set(groups.flatMap(({ points }) => points));
+  const ordered = [...groups].sort((a, b) => a.angle - b.angle);
+  return {
+    stops: ordered.map(({ angle, points }, index) => ({
+      angle,
+      turn: index === 0 ? 0 : angle - ordered[index - 1]!.angle,
+      points,
+      ...signsAt(pattern, spans, angle),
+    })),
+    unreachable: spans.map(({ point }) => point.key).filter((key) => !reached.has(key)),
+  };
+}
+
+interface Group {
+  readonly angle: number;
+  readonly points: readonly string[];
+}
+
+function anglesFor(
+  pattern: Pattern,
+  school: PositionSchool,
+  closedAt: (angle: number) => readonly LashPoint[],
+): readonly Group[] {
+  const input = {
+    cylinders: pattern.cylinders,
+    points: lashPoints(pattern),
+    events: pattern.timing,
+    margin: pattern.margin,
+  };
+  switch (school) {
+    case 'fewest':
+      return crankStops({ ...input, marks: pattern.marks }).stops;
+    case 'lobe-away':
+      return crankStops({ ...input, marks: 'any' }).stops;
+    case 'each-firing':
+    case 'companion':
+      return byFiring(pattern, closedAt);
+    case 'open-pair': {
+      const { pairs } = openPairs({ ...input, within: FULLY_OPEN_WITHIN });
+      const angles = [...new Set(pairs.map(({ at }) => at))];
+      return angles.map((angle) => ({
+        angle,
+        points: pairs.filter(({ at }) => at === angle).map(({ check }) => check),
+      }));
+    }
+  }
+}
+
+/**
+ * Each cylinder's own points at its firing TDC; what is open there, as a brake rocker is, at the stop where it is closed
+ * that lies nearest its companion's firing.
+ */
+function byFiring(pattern: Pattern, closedAt: (angle: number) => readonly LashPoint[]): readonly Group[] {
+  const firesAt = new Map(pattern.cylinders.map(({ id, firesAt: angle }) => [id, angle]));
+  const stops = [...new Set(firesAt.values())]
+    .sort((a, b) => a - b)
+    .map((angle) => ({ angle, closed: new Set(closedAt(angle).map(({ key }) => key)) }));
+  const stopFor = ({ key, cylinder }: LashPoint): number | undefined => {
+    const own = firesAt.get(cylinder)!;
+    const companion = own + CYCLE / 2;
+    const allowed = stops.filter(({ closed }) => closed.has(key));
+    if (allowed.some(({ angle }) => angle === own)) return own;
+    return allowed.sort((a, b) => apart(a.angle, companion) - apart(b.angle, companion))[0]?.angle;
+  };
+  const points = lashPoints(pattern).map((point) => ({ key: point.key, stop: stopFor(point) }));
+  return stops.map(({ angle }) => ({
+    angle,
+    points: points.filter(({ stop }) => stop === angle).map(({ key }) => key),
+  }));
+}
+
+function signsAt(
+  pattern: Pattern,
+  spans: readonly SpannedPoint[],
+  angle: number,
+): Omit<PlannedStop, 'angle' | 'turn' | 'points'> {
+  const at = (other: number, within = AT_DEGREES) => apart(angle, other) <= within;
+  return {
+    marked: pattern.marks.some((mark) => at(mark)),
+    fires: pattern.cylinders.filter(({ firesAt }) => at(firesAt)).map(({ id }) => id),
+    rocks: pattern.cylinders.filter(({ firesAt }) => at(firesAt + CYCLE / 2)).map(({ id }) => id),
+    fullyOpen: spans
+      .filter(({ span }) => at(span.start + span.length / 2, FULLY_OPEN_WITHIN))
+      .map(({ point }) => point.key),
+  };
+}
+
+/** What a person feels or sees at one cylinder with the crank still. */
+export type CylinderSign = 'both-loose' | 'rocking' | 'one-open';
+
+const ROCKING_WITHIN = 40;
+
+/**
+ * Says what a cylinder's valves should show at an angle.
+ *
+ * @throws RangeError when there is no such cylinder
+ * @example signOf(inlineFour, '1', 0) // 'both-loose'
+ */
+export function signOf(pattern: Pattern, cylinder: string, angle: number): CylinderSign {
+  const found = pattern.cylinders.find(({ id }) => id === cylinder);
+  if (!found) throw new RangeError(`there is no cylinder ${cylinder}`);
+  const open = lashPoints(pattern).filter(
+    (point) =>
+      point.cylinder === cylinder &&
+      point.role !== 'brake' &&
+      !mayMeasureAt(openSpan(point, pattern.cylinders, pattern.timing), 0, angle),
+  );
+  if (apart(angle, found.firesAt + CYCLE / 2) <= ROCKING_WITHIN) return 'rocking';
+  return open.length === 0 ? 'both-loose' : 'one-open';
+}
+
+/** Which of the two positions with the mark at the pointer the crank is in. */
+export type TdcAnswer = 'this' | 'one-turn-on' | 'either' | 'neither';
+
+/**
+ * Answers which of the two turns the crank is in, from what is felt at one or two cylinders with a mark at its pointer:
+ * the mark comes round twice a cycle, and one of the two is a turn out.
+ *
+ * @param angle the stop that is meant
+ * @param seen what is felt or seen, cylinder by cylinder
+ * @example whichTdc(inlineFour, 0, { '1': 'rocking' }) // 'one-turn-on'
+ */
+export function whichTdc(
+  pattern: Pattern,
+  angle: number,
+  seen: Readonly<Record<string, CylinderSign>>,
+): TdcAnswer {
+  const fits = (candidate: number) =>
+    Object.entries(seen).every(([cylinder, sign]) => signOf(pattern, cylinder, candidate) === sign);
+  const [here, onward] = [fits(angle), fits(angle + CYCLE / 2)];
+  if (here && onward) return 'either';
+  if (here) return 'this';
+  return onward ? 'one-turn-on' : 'neither';
+}

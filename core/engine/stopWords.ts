@@ -1,0 +1,88 @@
+import { TURN } from './crankWheel.ts';
+import type { Pattern } from './pattern.ts';
+import type { PlannedStop, PositionSchool } from './stopPlan.ts';
+
+/** Each school in a word and a line, as a person chooses it; the first is the default. */
+export const POSITION_SCHOOLS: readonly {
+  readonly key: PositionSchool;
+  readonly name: string;
+  readonly line: string;
+}[] = [
+  {
+    key: 'fewest',
+    name: 'Fewest stops of the marks',
+    line: 'Every point whose follower is off its lobe at a mark is measured there: the least turning.',
+  },
+  {
+    key: 'each-firing',
+    name: 'Each cylinder at its firing TDC',
+    line: 'One cylinder after another in firing order, both its rockers loose: more turning, little to mix up.',
+  },
+  {
+    key: 'companion',
+    name: 'Companion cylinder on overlap',
+    line: 'Watch the companion’s valves rock; at that moment this cylinder is at its firing TDC. Needs no mark.',
+  },
+  {
+    key: 'open-pair',
+    name: 'By the valve that is fully open',
+    line: 'When its partner valve is fully open, this one is farthest from its lobe. Needs no mark.',
+  },
+  {
+    key: 'lobe-away',
+    name: 'Lobe straight away, any angle',
+    line: 'The fewest stops at any angle at all: for a cam that can be seen and a crank that can be turned freely.',
+  },
+];
+
+/** `cylinder 5`, `cylinders 1 and 6` */
+function cylindersInWords(ids: readonly string[]): string {
+  const names = ids.length > 1 ? `${ids.slice(0, -1).join(', ')} and ${ids.at(-1)}` : ids.join('');
+  return `cylinder${ids.length > 1 ? 's' : ''} ${names}`;
+}
+
+/**
+ * Says how the engine is turned, as somebody standing at it sees it.
+ *
+ * @example turningInWords(pattern) // 'clockwise seen from the front'
+ */
+export function turningInWords({ turns, seenFrom }: Pick<Pattern, 'turns' | 'seenFrom'>): string {
+  return `${turns} seen from the ${seenFrom}`;
+}
+
+/**
+ * Says how to get to a stop: how far, which way, to which mark.
+ *
+ * @param from where the crank is now, in crank degrees; null where that is not known
+ * @example wayToStop(pattern, stop, 0) // 'Turn 240° on, clockwise seen from the front, to the mark'
+ */
+export function wayToStop(
+  pattern: Pick<Pattern, 'turns' | 'seenFrom'>,
+  stop: PlannedStop,
+  from: number | null,
+): string {
+  const to = stop.marked ? 'to the mark' : `to ${degrees(stop.angle % TURN)} past the first mark`;
+  if (from === null) return `Turn ${turningInWords(pattern)} ${to}`;
+  const turn = (((stop.angle - from) % (2 * TURN)) + 2 * TURN) % (2 * TURN);
+  if (turn === 0) return `Here already: ${stop.marked ? 'at the mark' : degrees(stop.angle)}`;
+  return `Turn ${degrees(turn)} on, ${turningInWords(pattern)}, ${to}`;
+}
+
+/**
+ * Lists the independent signs that a stop is the right one of the two turns.
+ *
+ * @example signsInWords(stop) // ['the mark stands at the pointer', 'cylinder 5 fires: both its rockers are loose', ...]
+ */
+export function signsInWords(stop: PlannedStop): string[] {
+  const signs: string[] = [];
+  if (stop.marked) signs.push('the mark stands at its pointer');
+  if (stop.fires.length > 0)
+    signs.push(`${cylindersInWords(stop.fires)} at firing TDC: both sides loose, rotor at its lead`);
+  if (stop.rocks.length > 0)
+    signs.push(`${cylindersInWords(stop.rocks)} on overlap: its valves rock as the crank is moved a little`);
+  if (stop.fullyOpen.length > 0) signs.push(`fully open: ${stop.fullyOpen.join(', ')}`);
+  signs.push(`lobes away from their followers: ${stop.points.join(', ')}`);
+  return signs;
+}
+
+const degrees = (angle: number) => `${Math.round(angle * 10) / 10}°`;

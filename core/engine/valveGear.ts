@@ -1,0 +1,63 @@
+import { lashPoints, type LashPoint } from './lashPoints.ts';
+import { CYCLE, inCycle, mayMeasureAt, openSpan, type OpenSpan } from './openSpan.ts';
+import type { Pattern } from './pattern.ts';
+import { liftShare } from './valveLift.ts';
+
+/** A lash point with the part of the cycle in which it is off its base circle. */
+export interface SpannedPoint {
+  readonly point: LashPoint;
+  readonly span: OpenSpan;
+}
+
+/**
+ * Lists a pattern's lash points with their open spans, in crank degrees of the engine.
+ *
+ * @example spannedPoints(inlineFour)[0].span // { start: 346, length: 246 }
+ */
+export function spannedPoints(pattern: Pattern): SpannedPoint[] {
+  return lashPoints(pattern).map((point) => ({
+    point,
+    span: openSpan(point, pattern.cylinders, pattern.timing),
+  }));
+}
+
+/**
+ * Says whether a point of a pattern may be measured with the crank at an angle: on its base circle, clear of both
+ * ramps by the pattern's margin.
+ *
+ * @returns false for a point the pattern does not have
+ * @example mayMeasurePoint(inlineFour, '1E', 0) // true
+ */
+export function mayMeasurePoint(pattern: Pattern, key: string, angle: number): boolean {
+  const found = spannedPoints(pattern).find(({ point }) => point.key === key);
+  return found !== undefined && mayMeasureAt(found.span, pattern.margin, angle);
+}
+
+/** How the valve gear of one lash point stands at an angle. */
+export interface GearState {
+  readonly key: string;
+  /** may be measured here */
+  readonly closed: boolean;
+  /** 0 on the base circle to 1 fully open */
+  readonly lift: number;
+  /** degrees the nose of its lobe is turned from its follower, −180 to 180, at half the crank's speed */
+  readonly noseAt: number;
+}
+
+/**
+ * Says how the valve gear stands with the crank at an angle: which lobes point where, and how far each valve is open.
+ *
+ * @param points from `spannedPoints`, so that turning the crank works nothing out twice
+ * @example gearAt(spannedPoints(pattern), pattern.margin, 0)[0].closed // true
+ */
+export function gearAt(points: readonly SpannedPoint[], margin: number, angle: number): GearState[] {
+  return points.map(({ point, span }) => {
+    const fromMiddle = inCycle(angle - span.start - span.length / 2 + CYCLE / 2) - CYCLE / 2;
+    return {
+      key: point.key,
+      closed: mayMeasureAt(span, margin, angle),
+      lift: liftShare(span, angle),
+      noseAt: fromMiddle / 2,
+    };
+  });
+}

@@ -1,0 +1,147 @@
+import type { Verdict } from '../clearance/index.ts';
+import { STAGE_KEYS, stageOf, type StageKey } from './stages.ts';
+
+/** What stands in a build, as far as leaving a stage goes. */
+export interface BuildStanding {
+  readonly stage: StageKey;
+  /** `stage:check` of everything ticked */
+  readonly ticked: ReadonlySet<string>;
+  /** every lash point of the build's pattern */
+  readonly points: readonly string[];
+  /** the newest verdict a point has in the as-found round */
+  readonly asFound: ReadonlyMap<string, Verdict>;
+  /** the verdict a point has in the finding that is set by: as found, or the last proving round */
+  readonly toSetBy: ReadonlyMap<string, Verdict>;
+  /** the newest verdict a point has in the newest proving round since it was last set */
+  readonly proved: ReadonlyMap<string, Verdict>;
+  /** points set, or left alone on purpose, since that finding */
+  readonly set: ReadonlySet<string>;
+  readonly signedOff: boolean;
+}
+
+/** Why a stage may not be left: a stable code, a sentence, and the points it is about. */
+export interface Obstacle {
+  readonly code:
+    | 'checks_open'
+    | 'points_unmeasured'
+    | 'points_undecided'
+    | 'points_unset'
+    | 'points_out'
+    | 'not_signed_off';
+  readonly text: string;
+  readonly points: readonly string[];
+}
+
+/** Verdicts that leave it open whether a point is in its band. */
+export function isUndecided(verdict: Verdict): boolean {
+  return verdict.startsWith('undecided') || verdict === 'conflict';
+}
+
+/**
+ * Lists what still stands between a build and its next stage.
+ *
+ * @returns an empty list when the stage may be left
+ * @example obstaclesTo(standing).map((obstacle) => obstacle.text)
+ */
+export function obstaclesTo(standing: BuildStanding): Obstacle[] {
+  const stage = stageOf(standing.stage);
+  const open = stage.checks.filter(({ key }) => !standing.ticked.has(`${stage.key}:${key}`));
+  const obstacles: Obstacle[] = [];
+  if (open.length > 0)
+    obstacles.push({
+      code: 'checks_open',
+      text: `Tick off first: ${open.map(({ text }) => text.toLowerCase()).join('; ')}.`,
+      points: [],
+    });
+  if (stage.key === 'as-found') obstacles.push(...unmeasured(standing.points, standing.asFound, 'as found'));
+  if (stage.key === 'set') obstacles.push(...unset(standing));
+  if (stage.key === 'prove') obstacles.push(...unproved(standing));
+  if (stage.key === 'close' && !standing.signedOff)
+    obstacles.push({ code: 'not_signed_off', text: 'A lead signs the build off first.', points: [] });
+  return obstacles;
+}
+
+/**
+ * Lists what stands against signing off: every point proved and in spec, and the stage's own checks.
+ */
+export function obstaclesToSignOff(standing: BuildStanding): Obstacle[] {
+  return [...obstaclesTo({ ...standing, stage: 'close', signedOff: true }), ...unproved(standing)];
+}
+
+function unset({ points, toSetBy, set }: BuildStanding): Obstacle[] {
+  const left = points.filter((key) => toSetBy.has(key) && toSetBy.get(key) !== 'in-spec' && !set.has(key));
+  if (left.length === 0) return [];
+  return [
+    {
+      code: 'points_unset',
+      text: `${countPoints(left)} found out of spec or undecided ${left.length === 1 ? 'has' : 'have'} no setting recorded: ${left.join(', ')}.`,
+      points: left,
+    },
+  ];
+}
+
+function unproved({ points, proved }: BuildStanding): Obstacle[] {
+  const measured = points.filter((key) => proved.has(key));
+  const undecided = measured.filter((key) => isUndecided(proved.get(key)!));
+  const out = measured.filter((key) => ['tight', 'loose'].includes(proved.get(key)!));
+  return [
+    ...unmeasured(points, proved, 'since it was last set'),
+    ...(undecided.length > 0
+      ? [
+          {
+            code: 'points_undecided' as const,
+            text: `${countPoints(undecided)} still undecided: ${undecided.join(', ')}. Try another blade.`,
+            points: undecided,
+          },
+        ]
+      : []),
+    ...(out.length > 0
+      ? [
+          {
+            code: 'points_out' as const,
+            text: `${countPoints(out)} out of spec: ${out.join(', ')}. Go back to Set.`,
+            points: out,
+          },
+        ]
+      : []),
+  ];
+}
+
+function unmeasured(
+  points: readonly string[],
+  verdicts: ReadonlyMap<string, Verdict>,
+  when: string,
+): Obstacle[] {
+  const left = points.filter((key) => !verdicts.has(key));
+  if (left.length === 0) return [];
+  return [
+    {
+      code: 'points_unmeasured',
+      text: `${countPoints(left)} not measured ${when}: ${left.join(', ')}.`,
+      points: left,
+    },
+  ];
+}
+
+function countPoints(keys: readonly string[]): string {
+  return keys.length === 1 ? '1 point' : `${keys.length} points`;
+}
+
+/**
+ * Says whether a build may be moved from one stage to another: one on when nothing stands against it, or back to any
+ * earlier stage until it is signed off.
+ *
+ * @example mayMove('as-found', 'set') // false: two stages would be skipped
+ */
+export function mayMove(from: StageKey, to: StageKey): boolean {
+  return goesOn(from, to) || (STAGE_KEYS.indexOf(to) < STAGE_KEYS.indexOf(from) && from !== 'run-in');
+}
+
+/**
+ * Says whether a move is one stage on, which needs the stage to be finished.
+ *
+ * @example goesOn('set', 'prove') // true
+ */
+export function goesOn(from: StageKey, to: StageKey): boolean {
+  return STAGE_KEYS.indexOf(to) - STAGE_KEYS.indexOf(from) === 1;
+}

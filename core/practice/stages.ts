@@ -1,0 +1,142 @@
+/** The stages of a build, in the order of the work. */
+export const STAGE_KEYS = [
+  'take-in',
+  'open-up',
+  'as-found',
+  'wear',
+  'head-work',
+  'set',
+  'prove',
+  'close',
+  'run-in',
+] as const;
+
+/** A stage of a build. */
+export type StageKey = (typeof STAGE_KEYS)[number];
+
+/** Something a person ticks off before the stage may be left. */
+export interface StageCheck {
+  readonly key: string;
+  readonly text: string;
+}
+
+/** What one stage is for. */
+export interface Stage {
+  readonly key: StageKey;
+  readonly title: string;
+  /** what is done here, in a line */
+  readonly aim: string;
+  readonly cautions: readonly string[];
+  readonly checks: readonly StageCheck[];
+}
+
+/**
+ * The work, stage by stage, with the cautions that belong to each and what must be ticked off before it is left.
+ * Rule: the order of a rebuild as it is practised; the maker's manual governs every step.
+ */
+export const STAGES: readonly Stage[] = [
+  {
+    key: 'take-in',
+    title: 'Take in',
+    aim: 'Know the engine, its limits and what it is here for; make it safe and let it go cold.',
+    cautions: [
+      'Nobody works on an engine that can start. Ignition, fuel and battery are isolated first; keep hands clear of belts and fans, and chock anything that turns with the wheels.',
+    ],
+    checks: [
+      { key: 'cold', text: 'Engine cold' },
+      { key: 'isolated', text: 'Ignition, fuel and battery isolated' },
+      { key: 'clean', text: 'Outside cleaned around the cover' },
+    ],
+  },
+  {
+    key: 'open-up',
+    title: 'Open up',
+    aim: 'Slacken crosswise in part turns, count every part out, look at every lobe and follower.',
+    cautions: [
+      'Plug every opening while parts are loose. Never lever on a sealing face.',
+      'Cleaner, fuel and coolant: open a door, wear gloves, keep children and animals away.',
+    ],
+    checks: [
+      { key: 'counted-out', text: 'Parts, clips and washers counted out, each kept with its place' },
+      { key: 'gasket', text: 'Gasket and seals looked at' },
+      { key: 'lobes', text: 'Every lobe and follower looked at' },
+    ],
+  },
+  {
+    key: 'as-found',
+    title: 'As found',
+    aim: 'Measure every gap before anything is undone, each with its follower on the base circle.',
+    cautions: [
+      'Turn the engine by hand, in its running direction only. At any resistance you did not expect: stop, go back, find out why.',
+    ],
+    checks: [],
+  },
+  {
+    key: 'wear',
+    title: 'Wear',
+    aim: 'Lobes, followers, stems, seats and springs against their limits, while the head is open.',
+    cautions: [
+      'A compressed valve spring can let go, and clips fly: cover your eyes and use a proper compressor.',
+    ],
+    checks: [{ key: 'looked', text: 'Wear measured or looked at, and written down' }],
+  },
+  {
+    key: 'head-work',
+    title: 'Head and cam work',
+    aim: 'Seats, faces, tips, regrinds, new parts; and what each does to the gap.',
+    cautions: [
+      'Cutting a seat or a face lifts the stem and takes gap away: check that a thin enough piece, or enough thread, is left.',
+    ],
+    checks: [{ key: 'done', text: 'Head work finished and written down, or none needed' }],
+  },
+  {
+    key: 'set',
+    title: 'Set',
+    aim: 'Bring every point to its target, and write down what was fitted or turned.',
+    cautions: [
+      'While a tool holds a valve down, the crank must not turn: the piston meets the valve.',
+      'Hold the chain up and taut whenever a cam is out.',
+    ],
+    checks: [],
+  },
+  {
+    key: 'prove',
+    title: 'Prove',
+    aim: 'Two full turns by hand, feeling for resistance; marks again; then every gap again.',
+    cautions: ['At any resistance you did not expect: stop, go back, find out why.'],
+    checks: [
+      { key: 'two-turns', text: 'Two full turns by hand, nothing felt' },
+      { key: 'marks', text: 'Timing marks checked again' },
+    ],
+  },
+  {
+    key: 'close',
+    title: 'Close and sign off',
+    aim: 'Everything counted back in, cover on, first start; then a lead signs.',
+    cautions: [
+      'First start: in outside air, an extinguisher within reach, and stop at any knock.',
+      'Where the engine is under certification (passengers, aircraft, marine survey, emissions, mines), those licensed to sign for it do so under local rules. This record does not replace that.',
+    ],
+    checks: [
+      { key: 'counted-in', text: 'Parts, clips and washers counted in; nothing left over' },
+      { key: 'cover', text: 'Cover on, bolts in their own places and to torque' },
+      { key: 'first-start', text: 'First start: no noise, no leak, idle steady' },
+    ],
+  },
+  {
+    key: 'run-in',
+    title: 'Run in and recheck',
+    aim: 'Look again when the plan says, compare, and plan the next look.',
+    cautions: ['Recheck with the engine as the sheet says, cold or hot, and unable to start.'],
+    checks: [],
+  },
+];
+
+/**
+ * Finds a stage by its key.
+ *
+ * @example stageOf('prove').title // 'Prove'
+ */
+export function stageOf(key: StageKey): Stage {
+  return STAGES[STAGE_KEYS.indexOf(key)]!;
+}

@@ -1,0 +1,34 @@
+import { daysBetween, type Day } from './calendar.ts';
+import type { RecheckDue } from './plan.ts';
+
+/** How near a recheck is. */
+export type DueState = 'overdue' | 'due' | 'coming';
+
+/** Days before its date from which a recheck counts as due. */
+export const DUE_WITHIN_DAYS = 7;
+
+/** Share of the planned running from which a recheck counts as due. */
+export const DUE_FROM_SHARE = 0.9;
+
+/**
+ * Says how near a recheck is, by the calendar and by the logged running, whichever is the more pressing.
+ *
+ * Overdue past either; due in the last seven days before the date, or the last tenth of the running; else coming.
+ *
+ * @param due when it is due
+ * @param plannedAt the running figure when it was planned
+ * @param now today and the last logged running figure
+ * @example
+ * dueState({ dueUsage: 110, dueDate: null }, 100, { day: '2030-01-01', usage: 109.5 }) // 'due'
+ */
+export function dueState(
+  due: RecheckDue,
+  plannedAt: number,
+  now: { readonly day: Day; readonly usage: number },
+): DueState {
+  const daysLeft = due.dueDate === null ? Infinity : daysBetween(now.day, due.dueDate);
+  const usageLeft = due.dueUsage === null ? Infinity : due.dueUsage - now.usage;
+  if (daysLeft < 0 || usageLeft < 0) return 'overdue';
+  const window = due.dueUsage === null ? 0 : (due.dueUsage - plannedAt) * (1 - DUE_FROM_SHARE) + 1e-9;
+  return daysLeft <= DUE_WITHIN_DAYS || usageLeft <= window ? 'due' : 'coming';
+}

@@ -1,0 +1,43 @@
+import type { Interval, Limits } from '../clearance/index.ts';
+import type { Means } from '../engine/index.ts';
+import { mmFromTenths, type Tenths } from '../length/index.ts';
+import { screwTurn, type ScrewTurn } from './screwTurn.ts';
+import { chooseShim, type ShimChoice } from './shimDifference.ts';
+import { sizesOf } from './sizes.ts';
+
+/** What to do at one point to bring it to its target. */
+export type SettingAdvice =
+  | { readonly kind: 'turn'; readonly turn: ScrewTurn }
+  | { readonly kind: 'fit'; readonly choice: ShimChoice; readonly installed: Tenths }
+  | { readonly kind: 'need-installed' }
+  | { readonly kind: 'need-reading' };
+
+/**
+ * Says what to do at a point: how far to turn its adjuster, or which graded piece to fit.
+ *
+ * @param installed the piece in place, in tenths of a micrometre; null where it is not known (or there is none)
+ * @returns `need-reading` where nothing bounds the gap or the tries contradict, `need-installed` where the piece is not known
+ * @example adviseSetting(means, { lo: 700, hi: 800 }, 1500, limits, null)
+ */
+export function adviseSetting(
+  means: Means,
+  measured: Interval | null,
+  target: Tenths,
+  limits: Limits,
+  installed: Tenths | null,
+): SettingAdvice {
+  if (!measured || measured.hi === null || measured.lo > measured.hi) return { kind: 'need-reading' };
+  if (means.kind === 'screw' || means.kind === 'pivot-nut') {
+    const turn = screwTurn({
+      measured: mmFromTenths((measured.lo + measured.hi) / 2),
+      target: mmFromTenths(target),
+      pitch: means.pitch,
+      screwSide: means.kind === 'pivot-nut' ? 'pivot' : means.end,
+      rockerRatio: means.rockerRatio,
+    });
+    return { kind: 'turn', turn };
+  }
+  if (installed === null) return { kind: 'need-installed' };
+  const choice = chooseShim(measured, installed, target, limits, sizesOf(means.sizes));
+  return choice ? { kind: 'fit', choice, installed } : { kind: 'need-reading' };
+}

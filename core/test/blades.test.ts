@@ -1,0 +1,141 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import {
+  assess,
+  compareLooks,
+  foresee,
+  goNoGo,
+  isDecided,
+  limitsFromMm,
+  narrowingBlade,
+  nextBlade,
+  parseTry,
+  withoutContradicted,
+  type Try,
+} from '../clearance/index.ts';
+import { conditionCautions } from '../practice/index.ts';
+
+const blades = Array.from({ length: 36 }, (_, index) => (index + 5) / 100);
+const spec = { min: 0.11, max: 0.19 };
+
+describe('go and no-go', () => {
+  it('names the two blades that prove a band, stacked where it must', () => {
+    expect(goNoGo({ blades, maxStack: 1, spec })).toEqual({
+      go: { blades: [0.11], thickness: 0.11 },
+      noGo: { blades: [0.19], thickness: 0.19 },
+    });
+    expect(goNoGo({ blades: [0.05, 0.07, 0.18], maxStack: 2, spec })).toMatchObject({
+      go: { blades: [0.05, 0.07], thickness: 0.12 },
+      noGo: { blades: [0.18] },
+    });
+  });
+
+  it('has no pair where the blades owned cannot prove the band', () => {
+    expect(goNoGo({ blades: [0.1, 0.15, 0.2], maxStack: 1, spec })).toBeNull();
+    expect(goNoGo({ blades: [], maxStack: 2, spec })).toBeNull();
+  });
+
+  it('proves the band whenever the one goes and the other will not', () => {
+    const bench = fc.uniqueArray(fc.integer({ min: 3, max: 60 }), { minLength: 1, maxLength: 14 });
+    fc.assert(
+      fc.property(
+        bench,
+        fc.integer({ min: 5, max: 40 }),
+        fc.integer({ min: 1, max: 20 }),
+        (owned, min, width) => {
+          const band = { min: min / 100, max: (min + width) / 100 };
+          const pair = goNoGo({ blades: owned.map((blade) => blade / 100), maxStack: 2, spec: band });
+          if (!pair) return true;
+          const tries: Try[] = [
+            { thickness: pair.go.thickness, result: 'goes' },
+            { thickness: pair.noGo.thickness, result: 'wont' },
+          ];
+          return assess({ spec: band, reading: { kind: 'tries', tries } }).verdict === 'in-spec';
+        },
+      ),
+    );
+  });
+});
+
+describe('tries', () => {
+  it('are foreseen: what each outcome would mean', () => {
+    const foreseen = foresee([], 0.11, limitsFromMm(spec));
+    expect(foreseen.map(({ result, verdict }) => [result, verdict])).toEqual([
+      ['goes', 'undecided-high'],
+      ['drags', 'undecided-low'],
+      ['wont', 'tight'],
+    ]);
+  });
+
+  it('that the newest contradicts are dropped, and the rest agree', () => {
+    const tries: Try[] = [
+      { thickness: 0.1, result: 'goes' },
+      { thickness: 0.18, result: 'goes' },
+      { thickness: 0.2, result: 'wont' },
+      { thickness: 0.15, result: 'wont' },
+    ];
+    expect(withoutContradicted(tries)).toEqual([tries[0], tries[2], tries[3]]);
+    expect(withoutContradicted([])).toEqual([]);
+  });
+
+  it('by the suggested blade always end: decided, or nothing more to tell', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 500 }), (truth) => {
+        const gap = truth / 1000 + 0.0003;
+        const tries: Try[] = [];
+        for (let step = 0; step < 12; step += 1) {
+          const { lo, hi, verdict } = assess({ spec, reading: { kind: 'tries', tries } });
+          const { test } = nextBlade({ blades, maxStack: 1, lo, hi, spec });
+          if (isDecided(verdict) || !test) return true;
+          tries.push({ thickness: test.thickness, result: test.thickness <= gap ? 'goes' : 'wont' });
+        }
+        return false;
+      }),
+    );
+  });
+
+  it('are narrowed by halving until the gap can be set by', () => {
+    expect(narrowingBlade({ blades, maxStack: 1, lo: 0, hi: 0.11 })?.thickness).toBe(0.05);
+    expect(narrowingBlade({ blades, maxStack: 1, lo: 0.05, hi: 0.1 })).toBeNull();
+    expect(narrowingBlade({ blades, maxStack: 1, lo: 0.2, hi: null })?.thickness).toBe(0.25);
+    expect(narrowingBlade({ blades: [0.5], maxStack: 1, lo: 0, hi: 0.2 })).toBeNull();
+  });
+
+  it.each([
+    ['0.13', 'g', { thickness: 0.13, result: 'goes' }],
+    ['5th', 'W', { thickness: 0.127, result: 'wont' }],
+    [',2', 'd', { thickness: 0.2, result: 'drags' }],
+    ['0.13', 'x', null],
+    ['', 'g', null],
+    ['0', 'g', null],
+    ['thick', 'g', null],
+  ])('“%s” and %s', (text, key, one) => {
+    expect(parseTry(text, key, 'mm')).toEqual(one);
+  });
+});
+
+describe('two looks at one point', () => {
+  it('agree where some clearance fits both, and otherwise lie apart', () => {
+    expect(compareLooks({ lo: 1300, hi: 1500 }, { lo: 1500, hi: 1600 })).toEqual({ agree: true, apart: 0 });
+    expect(compareLooks({ lo: 1600, hi: null }, { lo: 1300, hi: 1500 })).toEqual({
+      agree: false,
+      apart: 100,
+    });
+    expect(compareLooks({ lo: 1300, hi: null }, { lo: 9000, hi: null }).agree).toBe(true);
+  });
+});
+
+describe('the conditions of a round', () => {
+  const cold = { condition: 'cold', temperature: { from: 10, to: 30 } } as const;
+  const fine = { condition: 'cold', engineTempC: 18, hoursSinceRun: 20 } as const;
+
+  it('are cautioned where they do not fit the sheet, and only there', () => {
+    expect(conditionCautions(cold, fine)).toEqual([]);
+    expect(conditionCautions(cold, { condition: null, engineTempC: null, hoursSinceRun: null })).toEqual([]);
+    expect(conditionCautions(cold, { ...fine, hoursSinceRun: 2 })[0]).toMatch(/stopped 2 hours ago/);
+    expect(conditionCautions(cold, { ...fine, engineTempC: 5 })[0]).toMatch(/from 10 to 30/);
+    expect(
+      conditionCautions({ condition: 'hot', temperature: null }, { ...fine, hoursSinceRun: 0 })[0],
+    ).toMatch(/figures are hot/);
+  });
+});

@@ -1,0 +1,208 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { intervalOf, judge, nextBlade, parseEntry, type Reading } from '../clearance/index.ts';
+import { crankStops, mayMeasureAt, openSpan } from '../engine/index.ts';
+import { formatLength, mmFromTenths, parseLength, tenthsFromMm } from '../length/index.ts';
+import { afterShim, aimFor, chooseShim, screwTurn } from '../setting/index.ts';
+
+const tenths = fc.integer({ min: 0, max: 20_000 });
+const limits = fc
+  .tuple(tenths, fc.integer({ min: 100, max: 3000 }))
+  .map(([min, band]) => ({ min, max: min + band }));
+
+describe('lengths', () => {
+  it('come back from mm as they went, and add without error', () => {
+    expect(tenthsFromMm(0.1) + tenthsFromMm(0.2)).toBe(tenthsFromMm(0.3));
+    fc.assert(fc.property(tenths, (length) => tenthsFromMm(mmFromTenths(length)) === length));
+  });
+
+  it('are written so that what is read again is what was stored', () => {
+    fc.assert(
+      fc.property(tenths, (length) => {
+        const parsed = parseLength(formatLength(length, 'mm'), 'mm');
+        expect('mm' in parsed && tenthsFromMm(parsed.mm)).toBe(length);
+      }),
+    );
+    expect(formatLength(1250, 'mm')).toBe('0.125');
+    expect(formatLength(1524, 'thou')).toBe('6.0');
+  });
+
+  it.each(['-0.2', '+1', '1e3', '0.1.2', '1,2,3', 'mm', '.', '0.2 furlong', '٣'])(
+    'are not read from %s',
+    (text) => {
+      expect(parseLength(text, 'mm')).toEqual({ error: 'not a length' });
+    },
+  );
+});
+
+describe('judging', () => {
+  const interval = fc
+    .tuple(tenths, fc.integer({ min: 0, max: 2000 }))
+    .map(([lo, width]) => ({ lo, hi: lo + width }));
+
+  it('never calls in spec what may be under the minimum, however much is allowed over', () => {
+    fc.assert(
+      fc.property(interval, limits, fc.integer({ min: 0, max: 3000 }), (found, band, allowOver) => {
+        const { verdict, onLimit } = judge(found, { ...band, allowOver });
+        if (verdict === 'in-spec') expect(found.lo).toBeGreaterThanOrEqual(band.min);
+        if (onLimit) expect(found.hi).toBeGreaterThan(band.max);
+      }),
+    );
+  });
+
+  it('only narrows as tries are added, until it contradicts itself', () => {
+    const attempt = fc.record({
+      thickness: fc.integer({ min: 1, max: 60 }).map((hundredths) => hundredths / 100),
+      result: fc.constantFrom('goes' as const, 'wont' as const, 'drags' as const),
+    });
+    fc.assert(
+      fc.property(fc.array(attempt, { minLength: 1, maxLength: 8 }), attempt, (tries, more) => {
+        const before = intervalOf({ kind: 'tries', tries });
+        const after = intervalOf({ kind: 'tries', tries: [...tries, more] });
+        expect(after.lo).toBeGreaterThanOrEqual(before.lo);
+        expect(after.hi ?? Infinity).toBeLessThanOrEqual(before.hi ?? Infinity);
+      }),
+    );
+  });
+
+  it('is settled by trying what is suggested, with fine enough blades', () => {
+    const blades = Array.from({ length: 60 }, (_, index) => (index + 1) / 100);
+    fc.assert(
+      fc.property(fc.integer({ min: 200, max: 5800 }), (gap) => {
+        const spec = { min: 0.2, max: 0.3 };
+        let known: { lo: number; hi: number | null } = { lo: 0, hi: null };
+        for (let count = 0; count < 10; count += 1) {
+          const { test } = nextBlade({ blades, maxStack: 1, lo: known.lo, hi: known.hi, spec });
+          if (!test) break;
+          if (tenthsFromMm(test.thickness) <= gap) known = { ...known, lo: test.thickness };
+          else known = { ...known, hi: test.thickness };
+        }
+        const { verdict } = judge(
+          { lo: tenthsFromMm(known.lo), hi: known.hi === null ? null : tenthsFromMm(known.hi) },
+          { min: 2000, max: 3000 },
+        );
+        const truth = gap < 2000 ? 'tight' : gap >= 3100 ? 'loose' : gap < 3000 ? 'in-spec' : null;
+        if (truth) expect(verdict).toBe(truth);
+      }),
+    );
+  });
+});
+
+describe('an entry at a point', () => {
+  const spec = { min: 0.13, max: 0.18 };
+  const read = (text: string) => {
+    const entry = parseEntry(text, 'mm', spec);
+    return 'error' in entry ? entry.error : entry;
+  };
+
+  it.each<[string, Reading]>([
+    ['0.15', { kind: 'drag', blade: 0.15 }],
+    ['0,13 0,15', { kind: 'bracket', go: 0.13, noGo: 0.15 }],
+    ['0.13  0.15 mm', { kind: 'bracket', go: 0.13, noGo: 0.15 }],
+    ['>0.1', { kind: 'go-only', go: 0.1 }],
+    ['< 0.3', { kind: 'no-go-only', noGo: 0.3 }],
+  ])('%s', (text, reading) => {
+    expect(read(text)).toMatchObject({ reading, doubts: [] });
+  });
+
+  it('takes one unit for both ends of a bracket', () => {
+    expect(read('5 6 thou')).toMatchObject({ unit: 'thou', reading: { kind: 'bracket' } });
+  });
+
+  it('asks about a slipped point or unit, with what was meant', () => {
+    expect(read('1.5')).toMatchObject({ doubts: [{ mm: 1.5 }], suggested: { kind: 'drag', blade: 0.15 } });
+    expect(read('1.3 1.5')).toMatchObject({ suggested: { kind: 'bracket', go: 0.13, noGo: 0.15 } });
+  });
+
+  it.each(['', '-0.15', '0.15 0.13', '1 2 3', 'tight', '999', '0.1 >'])(
+    'refuses “%s” with a sentence',
+    (text) => {
+      expect(read(text)).toMatch(/\w+ \w+/);
+    },
+  );
+});
+
+describe('setting', () => {
+  it('turns back by as much as the gap it opened', () => {
+    const adjuster = { pitch: 0.75, screwSide: 'pushrod', rockerRatio: 1.4 } as const;
+    fc.assert(
+      fc.property(tenths, tenths, (from, to) => {
+        const [measured, target] = [mmFromTenths(from), mmFromTenths(to)];
+        const there = screwTurn({ ...adjuster, measured, target });
+        const back = screwTurn({ ...adjuster, measured: target, target: measured });
+        expect(there.degrees).toBeCloseTo(-back.degrees, 3);
+        if (to > from) expect(there.direction).toBe('loosen');
+      }),
+    );
+  });
+
+  it('fits the made size that leaves the least distance from target, and a thicker one always closes the gap', () => {
+    const sizes = Array.from({ length: 25 }, (_, index) => 20_000 + index * 500);
+    fc.assert(
+      fc.property(limits, tenths, fc.constantFrom(...sizes), (band, lo, installed) => {
+        const target = aimFor('middle', 'intake', band);
+        const measured = { lo, hi: lo + 100 };
+        const choice = chooseShim(measured, installed, target, band, sizes)!;
+        const distance = (size: number) => Math.abs(afterShim(measured, installed, size).lo + 50 - target);
+        expect(distance(choice.pick)).toBe(Math.min(...sizes.map(distance)));
+        expect(afterShim(measured, installed, installed + 500).lo).toBeLessThan(measured.lo);
+      }),
+    );
+  });
+});
+
+describe('crank stops', () => {
+  const engine = fc
+    .record({
+      count: fc.constantFrom(1, 2, 3, 4, 6, 8, 12),
+      offset: fc.integer({ min: 0, max: 719 }),
+      margin: fc.integer({ min: 0, max: 30 }),
+      uneven: fc.integer({ min: 0, max: 40 }),
+    })
+    .map(({ count, offset, margin, uneven }) => {
+      const cylinders = Array.from({ length: count }, (_, index) => ({
+        id: String(index + 1),
+        firesAt: (offset + (index * 720) / count + (index % 2) * uneven) % 720,
+      }));
+      const points = cylinders.flatMap(({ id }) => [
+        { key: `${id}I`, cylinder: id, role: 'intake' },
+        { key: `${id}E`, cylinder: id, role: 'exhaust' },
+        { key: `${id}B`, cylinder: id, role: 'brake', opens: 300, closes: 380 },
+      ]);
+      return { cylinders, points, events: { ivoBtdc: 14, ivcAbdc: 52, evoBbdc: 54, evcAtdc: 12 }, margin };
+    });
+
+  it('at any angle reach every point on its base circle, with no more stops than whole degrees need', () => {
+    fc.assert(
+      fc.property(engine, (input) => {
+        const plan = crankStops({ ...input, marks: 'any' });
+        const spans = new Map(
+          input.points.map((point) => [point.key, openSpan(point, input.cylinders, input.events)]),
+        );
+        for (const stop of plan.stops)
+          for (const key of stop.points)
+            expect(mayMeasureAt(spans.get(key)!, input.margin, stop.angle)).toBe(true);
+        expect(plan.stops.flatMap(({ points }) => points)).toHaveLength(input.points.length);
+        const everyDegree = Array.from({ length: 720 }, (_, degree) => degree);
+        expect(plan.count).toBeLessThanOrEqual(
+          crankStops({ ...input, marks: everyDegree.filter((d) => d % 5 === 0) }).count,
+        );
+      }),
+      { numRuns: 40 },
+    );
+  });
+
+  it('name the points no stop can reach', () => {
+    const plan = crankStops({
+      cylinders: [{ id: '1', firesAt: 0 }],
+      points: [
+        { key: '1I', cylinder: '1', role: 'intake' },
+        { key: '1E', cylinder: '1', role: 'exhaust', opens: 0, closes: 715 },
+      ],
+      events: { ivoBtdc: 14, ivcAbdc: 52, evoBbdc: 54, evcAtdc: 12 },
+      marks: 'any',
+      margin: 15,
+    });
+    expect(plan).toMatchObject({ count: 1, unreachable: ['1E'] });
+  });
+});

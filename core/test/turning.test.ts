@@ -1,0 +1,165 @@
+import { describe, expect, it } from 'vitest';
+import {
+  arcsOf,
+  gearAt,
+  lashPoints,
+  layOutWheel,
+  liftShare,
+  mayMeasurePoint,
+  onWheel,
+  planStops,
+  ringPath,
+  signsInWords,
+  spannedPoints,
+  wayToStop,
+  whichTdc,
+  type Pattern,
+  type PositionSchool,
+} from '../engine/index.ts';
+import { stopProgress } from '../practice/index.ts';
+import { inlineFour, inlineSix, vTwelve } from './patterns.ts';
+
+const SCHOOLS: readonly PositionSchool[] = ['fewest', 'each-firing', 'companion', 'open-pair', 'lobe-away'];
+
+describe('where to turn', () => {
+  it.each(
+    SCHOOLS.flatMap((school) =>
+      [inlineFour, inlineSix, vTwelve].map((pattern) => [school, pattern] as const),
+    ),
+  )('by %s every point is reached once, each stop further on than the last', (school, pattern: Pattern) => {
+    const { stops, unreachable } = planStops(pattern, school);
+    const done = stops.flatMap(({ points }) => points);
+    expect(unreachable).toEqual([]);
+    expect(new Set(done).size).toBe(done.length);
+    expect(stops.slice(1).every(({ turn }) => turn > 0)).toBe(true);
+  });
+
+  it('names the cylinder that fires and the companion that rocks', () => {
+    const [first, second] = planStops(inlineSix, 'fewest').stops;
+    expect(first).toMatchObject({ angle: 0, marked: true, fires: ['1'], rocks: ['6'] });
+    expect(second).toMatchObject({ angle: 360, turn: 360, fires: ['6'], rocks: ['1'] });
+  });
+
+  it('tells the two turns of a mark apart by what is felt', () => {
+    expect(whichTdc(inlineFour, 0, { '1': 'both-loose' })).toBe('this');
+    expect(whichTdc(inlineFour, 0, { '1': 'rocking' })).toBe('one-turn-on');
+    expect(whichTdc(inlineFour, 0, { '1': 'rocking', '4': 'rocking' })).toBe('neither');
+    expect(whichTdc(inlineFour, 0, {})).toBe('either');
+    expect(() => whichTdc(inlineFour, 0, { '9': 'rocking' })).toThrow(RangeError);
+  });
+});
+
+describe('valve lift', () => {
+  it('rises to full in the middle of the span, without a jump in velocity at either end', () => {
+    const span = { start: 700, length: 240 };
+    expect(liftShare(span, 100)).toBe(1);
+    expect(liftShare(span, 699.9)).toBe(0);
+    const velocities = Array.from(
+      { length: 721 },
+      (_, angle) => liftShare(span, angle + 0.5) - liftShare(span, angle - 0.5),
+    );
+    for (const [index, velocity] of velocities.slice(1).entries())
+      expect(Math.abs(velocity - velocities[index]!)).toBeLessThan(0.001);
+  });
+});
+
+describe('a stop in words', () => {
+  const { stops } = planStops(inlineSix, 'each-firing');
+
+  it('says how far, which way and to what, and the signs that it is the right one', () => {
+    expect(wayToStop(inlineSix, stops[1]!, stops[0]!.angle)).toBe(
+      'Turn 120° on, clockwise seen from the front, to the mark',
+    );
+    expect(wayToStop(inlineSix, stops[0]!, 600)).toMatch(/^Turn 120° on/);
+    expect(wayToStop(inlineSix, stops[0]!, null)).toBe('Turn clockwise seen from the front to the mark');
+    expect(wayToStop(inlineSix, { ...stops[1]!, angle: 470, marked: false }, 0)).toMatch(
+      /Turn 470° on.*to 110° past the first mark/,
+    );
+    expect(signsInWords(stops[1]!)).toEqual([
+      'the mark stands at its pointer',
+      'cylinder 5 at firing TDC: both sides loose, rotor at its lead',
+      'cylinder 2 on overlap: its valves rock as the crank is moved a little',
+      'fully open: 4E',
+      'lobes away from their followers: 5I, 5E',
+    ]);
+  });
+
+  it('leaves a brake rocker, open while its own cylinder fires, to its companion’s firing', () => {
+    const brakes = inlineSix.cylinders.map(({ id: cylinder }) => ({ cylinder, opens: 640, closes: 780 }));
+    const plan = planStops({ ...inlineSix, brakes }, 'companion');
+    expect(plan.stops.find(({ points }) => points.includes('1B'))).toMatchObject({
+      fires: ['6'],
+      rocks: ['1'],
+    });
+  });
+});
+
+describe('the turning of a round', () => {
+  const plan = planStops(inlineFour, 'fewest');
+  const [first, second] = plan.stops;
+
+  it('goes on from where the crank stands to the next stop with something left', () => {
+    const fresh = stopProgress(plan, { at: null, done: [] }, new Set());
+    expect(fresh).toMatchObject({ here: null, next: { number: 1, place: 'to-come' } });
+    const half = stopProgress(plan, { at: first!.angle, done: [] }, new Set(first!.points.slice(1)));
+    expect(half.here).toMatchObject({ number: 1, left: [first!.points[0]] });
+    expect(half.next?.number).toBe(2);
+  });
+
+  it('counts a stop as done when the bench left it, yet comes back for what it left', () => {
+    const left = stopProgress(plan, { at: second!.angle, done: [first!.angle] }, new Set(second!.points));
+    expect(left.stops.map(({ place }) => place)).toEqual(['done', 'here']);
+    expect(left.next).toMatchObject({ number: 1, left: first!.points });
+    const all = new Set(plan.stops.flatMap(({ points }) => points));
+    expect(stopProgress(plan, { at: null, done: [] }, all).next).toBeNull();
+  });
+});
+
+describe('the crank wheel', () => {
+  it.each([inlineFour, inlineSix, vTwelve])(
+    'has a place for every point, none over another',
+    (pattern: Pattern) => {
+      const tracks = layOutWheel(pattern);
+      expect(tracks.flatMap(({ keys }) => keys).sort()).toEqual(
+        lashPoints(pattern)
+          .map(({ key }) => key)
+          .sort(),
+      );
+      for (const [index, track] of tracks.slice(1).entries())
+        expect(track.place - tracks[index]!.place).toBeGreaterThanOrEqual(track.share - 1e-9);
+      expect(tracks.at(-1)!.place).toBeLessThan(1);
+    },
+  );
+
+  it('cuts a stretch at the turn and at the end of the cycle', () => {
+    expect(arcsOf(300, 200)).toEqual([
+      { turn: 0, from: 300, to: 360 },
+      { turn: 1, from: 0, to: 140 },
+    ]);
+    expect(arcsOf(700, 40)).toEqual([
+      { turn: 1, from: 340, to: 360 },
+      { turn: 0, from: 0, to: 20 },
+    ]);
+    expect(arcsOf(0, 720).map(({ from, to }) => to - from)).toEqual([360, 360]);
+  });
+
+  it('turns the way the engine turns, and draws a whole circle whole', () => {
+    expect(onWheel('clockwise', 100, 90)).toEqual({ x: 100, y: 0 });
+    expect(onWheel('anticlockwise', 100, 90)).toEqual({ x: -100, y: 0 });
+    expect(ringPath('clockwise', 10, { from: 0, to: 360 })).toBe('M0 -10A10 10 0 0 1 0 10A10 10 0 0 1 0 -10');
+    expect(ringPath('anticlockwise', 10, { from: 0, to: 270 })).toBe('M0 -10A10 10 0 1 0 10 0');
+  });
+
+  it('says what may be measured and how the lobes stand', () => {
+    const gear = gearAt(spannedPoints(inlineSix), inlineSix.margin, 0);
+    expect(gear.filter(({ closed }) => closed).map(({ key }) => key)).toEqual(
+      lashPoints(inlineSix)
+        .map(({ key }) => key)
+        .filter((key) => mayMeasurePoint(inlineSix, key, 0)),
+    );
+    const open = gear.find(({ key }) => key === '6I')!;
+    expect(open.lift).toBeGreaterThan(0);
+    expect(gear.find(({ key }) => key === '1I')).toMatchObject({ closed: true, lift: 0 });
+    expect(mayMeasurePoint(inlineSix, '9I', 0)).toBe(false);
+  });
+});

@@ -1,0 +1,176 @@
+import { describe, expect, it } from 'vitest';
+import type { Verdict } from '../clearance/index.ts';
+import { lashPoints, layOutHeads, stepOnHead } from '../engine/index.ts';
+import {
+  mayMove,
+  obstaclesTo,
+  obstaclesToSignOff,
+  STAGES,
+  type BuildStanding,
+  roundToSetBy,
+  standingOf,
+} from '../practice/index.ts';
+import { addDays, dueState, nextRecheck } from '../recheck/index.ts';
+import { inlineFour, vTwelve } from './patterns.ts';
+
+describe('lash points', () => {
+  it('are one a valve, fewer on a bridge, more with a brake rocker or a closing side', () => {
+    expect(lashPoints(inlineFour).map(({ key }) => key)).toEqual([
+      '1Ia',
+      '1Ib',
+      '1E',
+      '2Ia',
+      '2Ib',
+      '2E',
+      '2B',
+      '3Ia',
+      '3Ib',
+      '3E',
+      '4Ia',
+      '4Ib',
+      '4E',
+    ]);
+    expect(lashPoints(vTwelve)).toHaveLength(120);
+    expect(new Set(lashPoints(vTwelve).map(({ key }) => key)).size).toBe(120);
+  });
+
+  it.each([inlineFour, vTwelve])('have places of their own on the head', (pattern) => {
+    const { places, width, height } = layOutHeads(pattern);
+    expect(places).toHaveLength(lashPoints(pattern).length);
+    for (const [index, a] of places.entries()) {
+      expect(a.x).toBeGreaterThanOrEqual(0.5);
+      expect(a.x).toBeLessThanOrEqual(width - 0.5);
+      expect(a.y).toBeLessThanOrEqual(height - 0.5);
+      for (const b of places.slice(index + 1))
+        expect(
+          Math.max(Math.abs(a.x - b.x), Math.abs(a.y - b.y)),
+          `${a.point.key} ${b.point.key}`,
+        ).toBeGreaterThan(0.99);
+    }
+  });
+
+  it('are all reached with the arrow keys', () => {
+    const map = layOutHeads(vTwelve);
+    const reached = new Set([map.places[0]!.point.key]);
+    for (const key of reached)
+      for (const step of ['left', 'right', 'up', 'down'] as const) reached.add(stepOnHead(map, key, step));
+    expect(reached.size).toBe(120);
+    expect(stepOnHead(layOutHeads(inlineFour), '1Ia', 'right')).toBe('1Ib');
+  });
+});
+
+describe('the order of the work', () => {
+  const standing = (stage: BuildStanding['stage'], change: Partial<BuildStanding> = {}): BuildStanding => ({
+    stage,
+    ticked: new Set(STAGES.flatMap(({ key, checks }) => checks.map((check) => `${key}:${check.key}`))),
+    points: ['1I', '1E'],
+    asFound: new Map<string, Verdict>([
+      ['1I', 'in-spec'],
+      ['1E', 'tight'],
+    ]),
+    toSetBy: new Map<string, Verdict>([
+      ['1I', 'in-spec'],
+      ['1E', 'tight'],
+    ]),
+    proved: new Map<string, Verdict>([
+      ['1I', 'in-spec'],
+      ['1E', 'in-spec'],
+    ]),
+    set: new Set(['1E']),
+    signedOff: false,
+    ...change,
+  });
+
+  it('goes one stage on, or back, and never back after sign-off', () => {
+    expect(mayMove('as-found', 'wear')).toBe(true);
+    expect(mayMove('as-found', 'set')).toBe(false);
+    expect(mayMove('prove', 'set')).toBe(true);
+    expect(mayMove('run-in', 'set')).toBe(false);
+  });
+
+  it('waits for what is open, and says which points', () => {
+    expect(obstaclesTo(standing('take-in', { ticked: new Set() }))[0]?.text).toMatch(/engine cold/);
+    expect(obstaclesTo(standing('as-found', { asFound: new Map() }))[0]).toMatchObject({
+      code: 'points_unmeasured',
+      points: ['1I', '1E'],
+    });
+    expect(obstaclesTo(standing('set', { set: new Set() }))[0]).toMatchObject({
+      code: 'points_unset',
+      points: ['1E'],
+    });
+    expect(obstaclesTo(standing('set'))).toEqual([]);
+    const proved = new Map<string, Verdict>([
+      ['1I', 'loose'],
+      ['1E', 'undecided-low'],
+    ]);
+    expect(obstaclesTo(standing('prove', { proved })).map(({ code }) => code)).toEqual([
+      'points_undecided',
+      'points_out',
+    ]);
+  });
+
+  it('lets a build be signed off only when every point is proved in spec and everything is ticked', () => {
+    expect(obstaclesToSignOff(standing('close'))).toEqual([]);
+    expect(obstaclesToSignOff(standing('close', { proved: new Map() }))).toHaveLength(1);
+    expect(obstaclesToSignOff(standing('close', { ticked: new Set() }))[0]?.code).toBe('checks_open');
+  });
+});
+
+describe('rechecks', () => {
+  const plan = [
+    { afterUsage: 10, afterDays: 30 },
+    { afterUsage: 250, afterDays: null },
+  ];
+
+  it('follow the plan, and the last step repeats', () => {
+    const from = { day: '2031-01-31', usage: 100 };
+    expect(nextRecheck(plan, 1, from)).toEqual({ dueUsage: 110, dueDate: '2031-03-02' });
+    expect(nextRecheck(plan, 7, from)).toEqual({ dueUsage: 350, dueDate: null });
+    expect(() => nextRecheck([], 1, from)).toThrow(RangeError);
+    expect(addDays('2032-02-28', 1)).toBe('2032-02-29');
+  });
+
+  it.each([
+    ['2031-01-15', 105, 'coming'],
+    ['2031-02-24', 105, 'due'],
+    ['2031-01-15', 109, 'due'],
+    ['2031-01-15', 110, 'due'],
+    ['2031-01-15', 110.1, 'overdue'],
+    ['2031-03-02', 105, 'due'],
+    ['2031-03-03', 105, 'overdue'],
+  ] as const)('on %s at %d are %s', (day, usage, state) => {
+    expect(dueState({ dueUsage: 110, dueDate: '2031-03-02' }, 100, { day, usage })).toBe(state);
+  });
+});
+
+describe('a point found out at proving', () => {
+  const found = (kind: 'as-found' | 'proved', openedAt: string, verdict: Verdict) => ({
+    kind,
+    openedAt,
+    readings: [{ point: '1E', verdict }],
+  });
+  const build = {
+    stage: 'set' as const,
+    sheet: { pattern: inlineFour },
+    ticks: [],
+    signOff: null,
+    rounds: [
+      found('as-found', '2031-01-01T08:00:00Z', 'tight'),
+      found('proved', '2031-01-01T12:00:00Z', 'loose'),
+    ],
+    settings: [{ point: '1E', at: '2031-01-01T10:00:00Z' }],
+  };
+
+  it('wants setting again, though it was set before', () => {
+    expect(obstaclesTo(standingOf({ ...build, rounds: build.rounds.slice(0, 1) }))).toEqual([]);
+    expect(obstaclesTo(standingOf(build))).toMatchObject([{ code: 'points_unset', points: ['1E'] }]);
+    const again = [...build.settings, { point: '1E', at: '2031-01-01T13:00:00Z' }];
+    expect(obstaclesTo(standingOf({ ...build, settings: again }))).toEqual([]);
+  });
+
+  it('is set by what was found as found while nothing is proved yet', () => {
+    const empty = { ...build.rounds[1]!, readings: [] };
+    expect(roundToSetBy([build.rounds[0]!, empty])?.kind).toBe('as-found');
+    expect(roundToSetBy([])).toBeUndefined();
+  });
+});

@@ -1,0 +1,121 @@
+import { randomUUID } from 'node:crypto';
+import { expect, type Page } from '@playwright/test';
+
+const PASSPHRASES = {
+  'Ilse Marrand': 'brass-and-feeler',
+  'Osk Velland': 'second-look-twice',
+  'Tobin Hask': 'two-full-turns',
+  'Petra Quell': 'only-looking-on',
+} as const;
+
+/** Somebody of the demo shop. */
+export type Somebody = keyof typeof PASSPHRASES;
+
+/** Opens a page of the running shop. */
+export async function open(page: Page, path: string): Promise<void> {
+  await page.goto(`${process.env.BASE_URL}${path}`);
+}
+
+async function sayWho(page: Page, name: Somebody): Promise<void> {
+  await page.getByLabel('Name').fill(name);
+  await page.getByLabel('Passphrase').fill(PASSPHRASES[name]);
+  await page.getByLabel('Passphrase').press('Enter');
+}
+
+/** Signs in by keyboard. */
+export async function signIn(page: Page, name: Somebody): Promise<void> {
+  await open(page, '/sign-in');
+  await sayWho(page, name);
+  await expect(page.getByRole('heading', { name: 'Today' })).toBeVisible();
+}
+
+/** Hands the bench to somebody else, who comes in on the page that was open. */
+export async function changeHands(page: Page, name: Somebody): Promise<void> {
+  const title = await page.getByRole('heading', { level: 1 }).innerText();
+  await page.getByRole('button', { name: 'Sign out' }).click();
+  await sayWho(page, name);
+  await expect(page.getByRole('heading', { level: 1, name: title })).toBeVisible();
+}
+
+/** Opens an engine's page from the list. */
+export async function openEngine(page: Page, name: string): Promise<void> {
+  await page.getByRole('navigation', { name: 'Pages' }).getByRole('link', { name: 'Engines' }).click();
+  await page.getByRole('link', { name, exact: true }).click();
+  await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
+}
+
+/** The mark of a point on the head map: its key, role, state and figures as they are spoken. */
+export const onHead = (page: Page, key: string) => page.getByRole('radio', { name: new RegExp(`^${key},`) });
+
+/** Where the gap of the selected point is typed. */
+export const entry = (page: Page) => page.getByRole('textbox', { name: /^Gap at/ });
+
+/** Waits until the selected point is the one named. */
+export const selected = (page: Page, key: string) =>
+  expect(page.getByRole('heading', { name: key, exact: true, level: 2 })).toBeVisible();
+
+/** The lash points of an engine with one intake and one exhaust a cylinder, in the order of the work. */
+export const pairs = (cylinders: number) =>
+  Array.from({ length: cylinders }, (_, index) => [`${index + 1}I`, `${index + 1}E`]).flat();
+
+/** The lash points of an engine with two intakes and two exhausts a cylinder, in the order of the work. */
+export const fours = (cylinders: number) =>
+  Array.from({ length: cylinders }, (_, index) =>
+    ['Ia', 'Ib', 'Ea', 'Eb'].map((side) => `${index + 1}${side}`),
+  ).flat();
+
+/** Writes as whoever is signed in on a page. */
+async function write(page: Page, path: string, data: unknown, base = process.env.BASE_URL!) {
+  const answer = await page.request.post(`${base}/api/${path}`, {
+    data,
+    headers: { 'idempotency-key': randomUUID() },
+  });
+  expect(answer.ok(), `${path}: ${answer.status()}`).toBe(true);
+  return (await answer.json()) as Record<string, unknown> & { id: string; version: number };
+}
+
+/** Opens the build an engine has on the bench, whichever of the many on Today it is. */
+export async function openBuildOf(page: Page, name: string): Promise<void> {
+  const { engines } = (await (
+    await page.request.get(`${process.env.BASE_URL}/api/engines?search=${encodeURIComponent(name)}`)
+  ).json()) as { engines: { name: string; buildId: string }[] };
+  await open(page, `/builds/${engines.find((engine) => engine.name.startsWith(name))!.buildId}`);
+  await expect(page.getByRole('heading', { level: 1, name })).toBeVisible();
+}
+
+/** Puts an engine on the stand and opens its build's page at As found, without walking there. */
+export async function atAsFound(
+  page: Page,
+  sheet: string,
+  name: string,
+  base = process.env.BASE_URL!,
+): Promise<void> {
+  const sheets = (await (await page.request.get(`${base}/api/sheets`)).json()) as {
+    id: string;
+    revisionId: string;
+    name: string;
+  }[];
+  const found = sheets.find((each) => each.name === sheet)!;
+  const engine = await write(
+    page,
+    'engines',
+    { name, serial: '', owner: '', duty: '', sheetId: found.id, usage: 10 },
+    base,
+  );
+  let build = await write(
+    page,
+    `engines/${engine.id}/builds`,
+    { revisionId: found.revisionId, complaint: 'Measured for a journey' },
+    base,
+  );
+  for (const [stage, checks, to] of [
+    ['take-in', ['cold', 'isolated', 'clean'], 'open-up'],
+    ['open-up', ['counted-out', 'gasket', 'lobes'], 'as-found'],
+  ] as const) {
+    for (const check of checks)
+      await write(page, `builds/${build.id}/ticks`, { stage, check, done: true }, base);
+    build = await write(page, `builds/${build.id}/stage`, { to, version: build.version }, base);
+  }
+  await page.goto(`${base}/builds/${build.id}`);
+  await expect(page.getByRole('heading', { name: 'As found', level: 2 })).toBeVisible();
+}

@@ -1,0 +1,195 @@
+import { expect, test, type Page } from '@playwright/test';
+import { atAsFound, changeHands, fours, onHead, open, pairs, selected, signIn } from './bench.ts';
+import { openOwnShop } from './shopFloor.ts';
+
+const SIXTEEN = fours(4);
+
+async function goNoGo(page: Page, keys: readonly string[]): Promise<void> {
+  for (const key of keys) {
+    await selected(page, key);
+    await page
+      .getByRole('group', { name: 'Go blade', exact: true })
+      .getByRole('button', { name: 'goes' })
+      .click();
+    await page.getByRole('group', { name: 'No-go blade' }).getByRole('button', { name: 'won’t' }).click();
+    await expect(onHead(page, key)).toHaveAttribute('data-state', 'in-spec');
+  }
+}
+
+const sentAll = (page: Page) => expect(page.getByText(/Waiting to be sent/)).toHaveCount(0);
+
+let shop: Awaited<ReturnType<typeof openOwnShop>> | undefined;
+test.afterEach(async () => {
+  await shop?.stop();
+  shop = undefined;
+});
+
+test('a server stopped in mid-round and started again loses no reading', async ({ page }) => {
+  shop = await openOwnShop('stopped');
+  await page.goto(`${shop.base}/sign-in`);
+  await page.getByLabel('Name').fill('Tobin Hask');
+  await page.getByLabel('Passphrase').fill('two-full-turns');
+  await page.getByLabel('Passphrase').press('Enter');
+  await expect(page.getByRole('heading', { name: 'Today' })).toBeVisible();
+  await atAsFound(page, 'Q4 Orchard', 'Server stopped', shop.base);
+  const keys = pairs(4);
+  await goNoGo(page, keys.slice(0, 3));
+  await sentAll(page);
+  await shop.stop();
+  await goNoGo(page, keys.slice(3, 6));
+  await expect(page.getByText(/server is not reached.*Waiting to be sent, 3: 2E, 3I, 3E/)).toBeVisible();
+  await expect(onHead(page, '3E')).toHaveAccessibleName(/waiting to be sent/);
+  await shop.start();
+  await sentAll(page);
+  await goNoGo(page, keys.slice(6));
+  await sentAll(page);
+  await page.reload();
+  for (const key of keys) await expect(onHead(page, key)).toHaveAttribute('data-state', 'in-spec');
+  await expect(onHead(page, '2E')).not.toHaveAccessibleName(/waiting/);
+});
+
+test('a round taken wholly offline, the page opened offline too, arrives complete and in order', async ({
+  page,
+  context,
+}) => {
+  await signIn(page, 'Tobin Hask');
+  await atAsFound(page, 'T16 Rack', 'Offline round');
+  await page.evaluate(() => navigator.serviceWorker.ready);
+  await page.reload();
+  await expect(onHead(page, '1Ia')).toBeVisible();
+  await expect.poll(() => page.evaluate(() => navigator.serviceWorker.controller !== null)).toBe(true);
+  await expect
+    .poll(() =>
+      page.evaluate(
+        () =>
+          new Promise((resolve) => {
+            const asked = indexedDB.open('zero-lash');
+            asked.onsuccess = () => {
+              const db = asked.result;
+              if (!db.objectStoreNames.contains('answers')) return resolve(0);
+              const count = db.transaction('answers').objectStore('answers').count();
+              count.onsuccess = () => resolve(count.result);
+            };
+          }),
+      ),
+    )
+    .toBeGreaterThan(2);
+  await context.setOffline(true);
+  await page.reload();
+  await expect(onHead(page, '1Ia')).toBeVisible();
+  await page.getByRole('combobox', { name: 'Where to turn' }).selectOption('Each cylinder at its firing TDC');
+  await expect(page.getByText(/Stop 1 of 4/)).toBeVisible();
+  await page.reload();
+  await expect(page.getByText(/Stop 1 of 4/)).toBeVisible();
+  await goNoGo(page, SIXTEEN);
+  await expect(page.getByText(/Waiting to be sent, 16/)).toBeVisible();
+  await page.reload();
+  await expect(onHead(page, '4Eb')).toHaveAccessibleName(/in spec.*waiting to be sent/);
+  await context.setOffline(false);
+  await sentAll(page);
+  await page.reload();
+  await expect(page.getByRole('combobox', { name: 'Where to turn' })).toHaveValue('each-firing');
+  const build = (await (
+    await page.request.get(
+      `${process.env.BASE_URL}/api/builds/${new URL(page.url()).pathname.split('/').at(-1)}`,
+    )
+  ).json()) as { rounds: { readings: { point: string; at: string; earlier: number }[] }[] };
+  const readings = [...build.rounds[0]!.readings].sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
+  expect(readings.map(({ point }) => point)).toEqual(SIXTEEN);
+  expect(readings.every(({ earlier }) => earlier === 0)).toBe(true);
+});
+
+test('two tablets on one round see each other within a second; both writing one point keeps both', async ({
+  page,
+  browser,
+}) => {
+  await signIn(page, 'Tobin Hask');
+  await atAsFound(page, 'Q4 Orchard', 'Two tablets');
+  const context = await browser.newContext();
+  const other = await context.newPage();
+  await signIn(other, 'Osk Velland');
+  await open(other, new URL(page.url()).pathname);
+  await selected(other, '1I');
+  await goNoGo(page, ['1I']);
+  await expect(onHead(other, '1I')).toHaveAttribute('data-state', 'in-spec', { timeout: 1000 });
+
+  await context.setOffline(true);
+  await onHead(other, '1E').click();
+  await goNoGo(other, ['1E']);
+  await goNoGo(page, ['1E']);
+  await sentAll(page);
+  await context.setOffline(false);
+  await expect(other.getByText(/Waiting to be sent/)).toHaveCount(0, { timeout: 20_000 });
+  await onHead(page, '1E').click();
+  await page.getByText('Measured 2 times in this round').click();
+  await expect(
+    page
+      .getByRole('listitem')
+      .filter({ hasText: /superseded by Osk Velland: written while Tobin Hask wrote/ }),
+  ).toBeVisible();
+});
+
+test('a second look is taken blind, and the two are compared', async ({ page }) => {
+  await signIn(page, 'Tobin Hask');
+  await atAsFound(page, 'S1 Sawyer', 'Second look');
+  const entry = page.getByRole('textbox', { name: /^Gap at/ });
+  await entry.fill('0.10 0.12');
+  await entry.press('Enter');
+  await selected(page, '1E');
+  await entry.fill('0.16 0.18');
+  await entry.press('Enter');
+  await sentAll(page);
+  await changeHands(page, 'Ilse Marrand');
+  await page.getByRole('button', { name: 'Second look, blind' }).click();
+  await expect(onHead(page, '1I')).toHaveAttribute('data-state', 'not-measured');
+  await onHead(page, '1I').click();
+  await expect(page.getByText(/typed 0\.10 0\.12/)).toHaveCount(0);
+  await entry.fill('0.11 0.13');
+  await entry.press('Enter');
+  await sentAll(page);
+  await onHead(page, '1E').click();
+  await entry.fill('0.14 0.15');
+  await entry.press('Enter');
+  await sentAll(page);
+  await onHead(page, '1I').click();
+  await expect(
+    page.getByText(/Second look by Ilse Marrand: the two agree.*Tobin Hask found 0\.10–0\.12/),
+  ).toBeVisible();
+  await onHead(page, '1E').click();
+  await expect(page.getByText(/the two differ by 0\.01/)).toBeVisible();
+});
+
+test('a reading the server will not have stays on the device until a person says', async ({
+  page,
+  context,
+}) => {
+  await signIn(page, 'Tobin Hask');
+  await atAsFound(page, 'S1 Sawyer', 'Sent back');
+  const [id] = new URL(page.url()).pathname.split('/').slice(-1);
+  await context.setOffline(true);
+  await goNoGo(page, ['1I', '1E']);
+  await page.route('**/readings', (route) =>
+    route.fulfill({
+      status: 409,
+      contentType: 'application/problem+json',
+      body: JSON.stringify({
+        type: 'about:blank',
+        title: '',
+        status: 409,
+        code: 'round_closed',
+        detail: 'This round is closed.',
+      }),
+    }),
+  );
+  await context.setOffline(false);
+  await expect(page.getByText(/Refused, 2/)).toBeVisible();
+  await page.unroute('**/readings');
+  await open(page, `/builds/${id}`);
+  await onHead(page, '1I').click();
+  await expect(page.getByText(/was not written: This round is closed/)).toBeVisible();
+  await page.getByRole('button', { name: 'Send it again' }).click();
+  await expect(onHead(page, '1I')).toHaveAttribute('data-state', 'in-spec');
+  await onHead(page, '1E').click();
+  await page.getByRole('button', { name: 'Throw it away' }).click();
+  await expect(page.getByText(/Refused/)).toHaveCount(0);
+});

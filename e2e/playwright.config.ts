@@ -1,0 +1,35 @@
+import { defineConfig } from '@playwright/test';
+
+/** Debian's own Chromium: nothing is downloaded. */
+export const CHROMIUM = {
+  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+};
+
+const JOURNEY_MS = 300_000;
+
+export default defineConfig({
+  testDir: '.',
+  outputDir: '../test-results',
+  globalSetup: './shopFloor.ts',
+  workers: 2,
+  fullyParallel: true,
+  timeout: JOURNEY_MS,
+  expect: { timeout: 10_000 },
+  reporter: process.env.PLAYWRIGHT_JSON_OUTPUT_NAME ? [['list'], ['json']] : 'list',
+  use: {
+    viewport: { width: 1280, height: 800 },
+    launchOptions: CHROMIUM,
+    locale: 'en-GB',
+    timezoneId: 'Europe/Vienna',
+    actionTimeout: 15_000,
+  },
+});

@@ -1,0 +1,85 @@
+import { expect, test, type Page } from '@playwright/test';
+import { changeHands, onHead, openEngine, selected, signIn } from './bench.ts';
+
+const ENGINE = 'Railcar 3, front engine';
+const POINTS = [1, 2, 3, 4].flatMap((n) => [`${n}Ia`, `${n}Ib`, `${n}Ea`, `${n}Eb`]);
+
+test.use({ viewport: { width: 768, height: 1024 }, hasTouch: true, isMobile: true });
+
+async function tapIn(page: Page, text: string): Promise<void> {
+  for (const sign of text)
+    await page.getByRole('button', { name: sign === ' ' ? 'and' : sign, exact: true }).tap();
+  await page.getByRole('button', { name: 'Keep reading' }).tap();
+}
+
+async function tick(page: Page): Promise<void> {
+  for (const box of await page.getByRole('checkbox').all()) {
+    await box.tap();
+    await expect(box).toBeChecked();
+  }
+}
+
+async function goOn(page: Page, to: string): Promise<void> {
+  await page.getByRole('button', { name: `Go on to ${to}` }).tap();
+  await expect(page.getByRole('heading', { name: to, level: 2 })).toBeVisible();
+}
+
+test('a shim engine with sixteen valves, from the stand to its recheck, by touch', async ({ page }) => {
+  await signIn(page, 'Tobin Hask');
+  await openEngine(page, ENGINE);
+  await page.getByLabel(/what is it here for/).fill('Noise at the front');
+  await page.getByRole('button', { name: 'Open a build' }).tap();
+  await expect(page.getByRole('heading', { name: 'Take in', level: 2 })).toBeVisible();
+  await tick(page);
+  await goOn(page, 'Open up');
+  await tick(page);
+  await goOn(page, 'As found');
+  await page.getByLabel('Measured by').selectOption('One blade, light drag');
+  for (const key of POINTS) {
+    await selected(page, key);
+    await tapIn(page, key === '2Ea' ? '.13 .15' : key.includes('I') ? '.15' : '.25');
+    await expect(onHead(page, key)).not.toHaveAttribute('data-state', 'not-measured');
+  }
+  await expect(onHead(page, '2Ea')).toHaveAccessibleName('2Ea, exhaust, tight, 0.13 to 0.15');
+  await goOn(page, 'Wear');
+  await tick(page);
+  await goOn(page, 'Head and cam work');
+  await tick(page);
+  await goOn(page, 'Set');
+
+  await selected(page, '2Ea');
+  await page.getByRole('button', { name: 'Write down' }).tap();
+  await expect(page.getByText(/The thickness in there now/)).toBeVisible();
+  await page.getByLabel('in now, mm').fill('2.45');
+  await expect(page.getByText('Fit 2.35 mm: thinner opens the gap'.replace(' mm', '\u202fmm'))).toBeVisible();
+  await expect(page.getByText('leaves 0.23–0.25')).toBeVisible();
+  await page.getByRole('button', { name: 'Fitted 2.35' }).tap();
+  await expect(onHead(page, '2Ea')).toHaveAccessibleName(/set$/);
+  await onHead(page, '1Ia').tap();
+  await page.getByRole('button', { name: 'Leave it alone…' }).tap();
+  await page.getByLabel('Left alone because').fill('quiet and in the middle');
+  await page.getByRole('button', { name: 'Leave it', exact: true }).tap();
+  await goOn(page, 'Prove');
+  for (const key of POINTS) {
+    await selected(page, key);
+    await tapIn(page, key.includes('I') ? '.15' : '.25');
+    await expect(onHead(page, key)).toHaveAttribute('data-state', 'in-spec');
+  }
+  await tick(page);
+  await goOn(page, 'Close and sign off');
+  await tick(page);
+  await changeHands(page, 'Osk Velland');
+  await page.getByRole('button', { name: 'Sign off and plan the recheck' }).tap();
+  await expect(page.getByText('Recheck 1', { exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Measure it now' }).tap();
+  for (const key of POINTS) {
+    await selected(page, key);
+    await tapIn(page, key.includes('I') ? '.15' : '.25');
+    await expect(onHead(page, key)).toHaveAttribute('data-state', 'in-spec');
+  }
+  await page.getByRole('button', { name: 'Judge the recheck' }).tap();
+  await expect(page.getByText(/every gap held, by Osk Velland/)).toBeVisible();
+  await openEngine(page, ENGINE);
+  await expect(page.getByRole('row', { name: /^2Ea/ })).toContainText('0.13–0.15');
+  await expect(page.getByRole('link', { name: /Build 2/ })).toContainText('closed');
+});

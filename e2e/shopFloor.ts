@@ -1,0 +1,50 @@
+import { ensureBuilt } from '../scripts/build.mjs';
+import { ensureDatabase, startCluster } from '../scripts/database.mjs';
+import { addressOf, freePort, startGauge, startServer, stopped } from '../scripts/server.mjs';
+
+/** Starts a throwaway database, a server with the demo world and its gauge for the journeys; ends all of them after. */
+export default async function openShop() {
+  const cluster = await startCluster(`.data/journeys-${process.pid}`, { throwaway: true });
+  const gaugePort = await freePort();
+  const gauge = startGauge(gaugePort);
+  process.env.DEMO_GAUGE = `127.0.0.1:${gaugePort}`;
+  process.env.CLUSTER_URL = cluster.url('postgres');
+  const server = startServer(
+    {
+      DATABASE_URL: await ensureDatabase(cluster, 'journeys'),
+      WEB_ROOT: ensureBuilt(),
+      ZERO_LASH_DEMO: 'yes',
+      PORT: '0',
+    },
+    'pipe',
+  );
+  process.env.BASE_URL = await addressOf(server);
+  return async () => {
+    await Promise.all([stopped(gauge), stopped(server)]);
+    cluster.stop();
+  };
+}
+
+/** A shop of a journey's own, whose server may be stopped and started again at the same address. */
+export async function openOwnShop(name: string) {
+  const url = new URL(process.env.CLUSTER_URL!);
+  const cluster = {
+    url: (database: string) => Object.assign(new URL(url), { pathname: `/${database}` }).href,
+  };
+  const env = {
+    DATABASE_URL: await ensureDatabase(cluster, name),
+    WEB_ROOT: ensureBuilt(),
+    ZERO_LASH_DEMO: 'yes',
+    PORT: String(await freePort()),
+  };
+  let server = startServer(env, 'pipe');
+  const base = await addressOf(server);
+  return {
+    base,
+    stop: () => stopped(server),
+    start: async () => {
+      server = startServer(env, 'pipe');
+      await addressOf(server);
+    },
+  };
+}

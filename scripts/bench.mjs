@@ -1,0 +1,105 @@
+import { ensureBuilt } from './build.mjs';
+import { ensureDatabase, startCluster } from './database.mjs';
+import { ensurePackages } from './packages.mjs';
+import { addressOf, startServer, stopped } from './server.mjs';
+import { ensureChromium } from './system.mjs';
+
+const ENGINES = 2000;
+const ROUNDS_EACH = 13;
+
+ensurePackages();
+const executablePath = ensureChromium();
+const { benchCrankStops } = await import('./bench/crankStops.mjs');
+const { benchFirstPage } = await import('./bench/firstPage.mjs');
+const { addManyEngines } = await import('./bench/manyEngines.mjs');
+const { printTable } = await import('./bench/table.mjs');
+const { benchTaps } = await import('./bench/tap.mjs');
+const { benchToday } = await import('./bench/today.mjs');
+const { benchWheel } = await import('./bench/wheel.mjs');
+
+const cluster = await startCluster(`.data/bench-${process.pid}`, { throwaway: true });
+let server;
+try {
+  const url = await ensureDatabase(cluster, 'bench');
+  server = startServer(
+    { DATABASE_URL: url, WEB_ROOT: ensureBuilt(), ZERO_LASH_DEMO: 'yes', PORT: '0' },
+    'pipe',
+  );
+  const base = await addressOf(server);
+  const size = await addManyEngines(url, ENGINES, ROUNDS_EACH);
+  process.stdout.write(`${size.engines} engines, ${size.readings} readings\n`);
+  const signIn = async (name, passphrase) => {
+    const answer = await fetch(`${base}/api/session`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ name, passphrase }),
+    });
+    const cookie = answer.headers.get('set-cookie').split(';')[0];
+    const [key, value] = cookie.split('=');
+    return { cookie, inBrowser: { name: key, value, url: base } };
+  };
+  const viewer = await signIn('Petra Quell', 'only-looking-on');
+  const bench = await signIn('Tobin Hask', 'two-full-turns');
+  const today = await benchToday(base, viewer.cookie);
+  const chromium = {
+    executablePath,
+    args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking'],
+  };
+  const page = await benchFirstPage(base, viewer.inBrowser, chromium);
+  const wheel = await benchWheel(base, viewer.inBrowser, chromium);
+  const stops = await benchCrankStops();
+  const taps = await benchTaps(base, bench.cookie, bench.inBrowser, chromium);
+  printTable([
+    {
+      what: `Today: ${today.today.toFixed(0)} requests a second, bare “select 1” ${today.bare.toFixed(0)}`,
+      result: `${today.ratio.toFixed(2)} of it`,
+      aim: 'at least 0.30',
+      met: today.ratio >= 0.3,
+    },
+    {
+      what: 'Today: p99 at 20 connections',
+      result: `${today.p99.toFixed(0)} ms`,
+      aim: 'under 50 ms',
+      met: today.p99 < 50,
+    },
+    {
+      what: 'First page: JavaScript transferred, gzipped',
+      result: `${page.kB.toFixed(0)} kB`,
+      aim: 'under 260 kB',
+      met: page.kB < 260,
+    },
+    {
+      what: `First page: usable in ${page.ms.toFixed(0)} ms, empty page ${page.bareMs.toFixed(0)} ms`,
+      result: `${page.ratio.toFixed(2)} times`,
+      aim: 'under 1.60',
+      met: page.ratio < 1.6,
+    },
+    {
+      what: `Fewest stops of a V12 with 36 points at any angle (${stops.count}): ${stops.ms.toFixed(2)} ms, brute force over every degree ${stops.bruteMs.toFixed(0)} ms`,
+      result: `${stops.ratio.toFixed(0)} times faster`,
+      aim: 'over 1',
+      met: stops.ratio > 1,
+    },
+    {
+      what: 'Crank wheel of 16 valves turned a degree a frame: frames over 20 ms',
+      result: `${(wheel.late * 100).toFixed(1)} %`,
+      aim: 'under 5 %',
+      met: wheel.late < 0.05,
+    },
+    {
+      what: 'Tap to drawn verdict, 16 valves, processor slowed four times: p95',
+      result: `${taps.p95.toFixed(0)} ms`,
+      aim: 'under 50 ms',
+      met: taps.p95 < 50,
+    },
+    {
+      what: 'Taps a point: a 16-valve round in spec by go and no-go, and by tries',
+      result: `${taps.taps['go-no-go']} and ${taps.taps.steps}`,
+      aim: 'at most 2 and 5',
+      met: taps.taps['go-no-go'] <= 2 && taps.taps.steps <= 5,
+    },
+  ]);
+} finally {
+  if (server) await stopped(server);
+  cluster.stop();
+}

@@ -1,0 +1,63 @@
+import { median } from './table.mjs';
+
+const ROUNDS = 3;
+/** Wide enough that three stops are needed and brute force has something to do. */
+const WIDE_MARGIN = 80;
+const RUNS = 20;
+const ORDER = [1, 12, 5, 8, 3, 10, 6, 7, 2, 11, 4, 9];
+
+/** A V-twelve with a brake rocker on every cylinder: 36 points. */
+function vTwelve(margin) {
+  const cylinders = ORDER.map((number, index) => ({ id: String(number), firesAt: index * 60 }));
+  const points = cylinders.flatMap(({ id: cylinder }) => [
+    { key: `${cylinder}I`, cylinder, role: 'intake' },
+    { key: `${cylinder}E`, cylinder, role: 'exhaust' },
+    { key: `${cylinder}B`, cylinder, role: 'brake', opens: 640, closes: 780 },
+  ]);
+  const events = { ivoBtdc: 18, ivcAbdc: 46, evoBbdc: 52, evcAtdc: 16 };
+  return { cylinders, points, events, marks: 'any', margin };
+}
+
+/** Plain brute force: every set of whole degrees, from the smallest sets up, until one reaches every point. */
+function bruteForce(input, { mayMeasureAt, openSpan }) {
+  const spans = input.points.map((point) => openSpan(point, input.cylinders, input.events));
+  const closed = Array.from({ length: 720 }, (_, angle) =>
+    spans.map((span) => mayMeasureAt(span, input.margin, angle)),
+  );
+  const reaches = (angles) => spans.every((_, point) => angles.some((angle) => closed[angle][point]));
+  const search = (angles, from, size) => {
+    if (size === 0) return reaches(angles) ? angles : null;
+    for (let angle = from; angle < 720; angle += 1) {
+      const found = search([...angles, angle], angle + 1, size - 1);
+      if (found) return found;
+    }
+    return null;
+  };
+  for (let size = 1; ; size += 1) {
+    const found = search([], 0, size);
+    if (found) return found.length;
+  }
+}
+
+/** The fewest stops at any angle, exactly, against plain brute force over every degree, by turns. */
+export async function benchCrankStops() {
+  const { register } = await import('tsx/esm/api');
+  register();
+  const engine = await import('../../core/engine/index.ts');
+  const input = vTwelve(WIDE_MARGIN);
+  const timed = (work, runs) => {
+    const started = performance.now();
+    let count = 0;
+    for (let run = 0; run < runs; run += 1) count = work();
+    return { ms: (performance.now() - started) / runs, count };
+  };
+  const ours = [];
+  const brute = [];
+  for (let round = 0; round < ROUNDS; round += 1) {
+    brute.push(timed(() => bruteForce(input, engine), 1));
+    ours.push(timed(() => engine.crankStops(input).count, RUNS));
+  }
+  if (ours[0].count > brute[0].count) throw new Error('the exact plan is worse than brute force');
+  const ms = (runs) => median(runs.map((run) => run.ms));
+  return { ms: ms(ours), bruteMs: ms(brute), ratio: ms(brute) / ms(ours), count: ours[0].count };
+}

@@ -1,0 +1,71 @@
+import { spawnSync } from 'node:child_process';
+import { createReadStream, existsSync } from 'node:fs';
+import { createServer } from 'node:http';
+import { extname, join } from 'node:path';
+import { createGzip } from 'node:zlib';
+import { ROOT } from '../packages.mjs';
+import { median } from './table.mjs';
+
+const OPENINGS = 15;
+const TYPES = { '.html': 'text/html', '.js': 'text/javascript', '.css': 'text/css', '.woff2': 'font/woff2' };
+
+/** Builds and serves a page with the application's framework and no content. */
+async function serveEmptyPage() {
+  const out = `${ROOT}.data/bench-empty`;
+  const run = spawnSync(
+    `${ROOT}node_modules/.bin/vite`,
+    ['build', '--config', 'bench/vite.config.ts', '--outDir', out, '--emptyOutDir', '--logLevel', 'warn'],
+    { cwd: `${ROOT}web`, stdio: ['ignore', 2, 2] },
+  );
+  if (run.status !== 0) throw new Error('the empty page could not be built');
+  const server = createServer((request, response) => {
+    const path = join(out, request.url === '/' ? 'index.html' : request.url);
+    if (!path.startsWith(out) || !existsSync(path)) return response.writeHead(404).end();
+    response.writeHead(200, {
+      'content-type': TYPES[extname(path)] ?? 'image/svg+xml',
+      'content-encoding': 'gzip',
+    });
+    return createReadStream(path).pipe(createGzip()).pipe(response);
+  });
+  await new Promise((resolve) => server.listen(0, '127.0.0.1', resolve));
+  return { url: `http://127.0.0.1:${server.address().port}/`, close: () => server.close() };
+}
+
+/** Opens a page in a fresh context until something is visible; ms, and kB of JavaScript as transferred. */
+async function openOnce(browser, url, selector, cookie) {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  if (cookie) await context.addCookies([cookie]);
+  const page = await context.newPage();
+  const started = performance.now();
+  await page.goto(url, { waitUntil: 'commit' });
+  await page.locator(selector).first().waitFor();
+  const ms = performance.now() - started;
+  const bytes = await page.evaluate(() =>
+    performance
+      .getEntriesByType('resource')
+      .filter(({ name }) => new URL(name).pathname.endsWith('.js'))
+      .reduce((sum, entry) => sum + entry.encodedBodySize, 0),
+  );
+  await context.close();
+  return { ms, kB: bytes / 1000 };
+}
+
+/** Today, from a cold cache, against the empty page, by turns. */
+export async function benchFirstPage(base, cookie, chromium) {
+  const { chromium: launcher } = await import('@playwright/test');
+  const browser = await launcher.launch(chromium);
+  const empty = await serveEmptyPage();
+  try {
+    const ours = [];
+    const bare = [];
+    for (let opening = 0; opening < OPENINGS; opening += 1) {
+      bare.push(await openOnce(browser, empty.url, 'h1'));
+      ours.push(await openOnce(browser, `${base}/`, 'a[href^="/builds/"]', cookie));
+    }
+    const ms = (runs) => median(runs.map((run) => run.ms));
+    return { kB: ours[0].kB, ms: ms(ours), bareMs: ms(bare), ratio: ms(ours) / ms(bare) };
+  } finally {
+    empty.close();
+    await browser.close();
+  }
+}

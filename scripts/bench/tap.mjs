@@ -1,0 +1,92 @@
+import { randomUUID } from 'node:crypto';
+
+const POINTS = 16;
+const SLOWED = 4;
+/** From one tap to the next, of a quick hand with a blade in it. */
+const HAND_MS = 400;
+
+/** Writes as somebody of the bench. */
+async function write(base, cookie, path, body) {
+  const answer = await fetch(`${base}/api/${path}`, {
+    method: 'POST',
+    headers: { cookie, 'content-type': 'application/json', 'idempotency-key': randomUUID() },
+    body: JSON.stringify(body),
+  });
+  if (!answer.ok) throw new Error(`${path}: ${answer.status}`);
+  return answer.json();
+}
+
+/** A 16-valve engine at As found. */
+async function build16(base, cookie, name) {
+  const sheets = await (await fetch(`${base}/api/sheets`, { headers: { cookie } })).json();
+  const sheet = sheets.find((each) => each.name === 'T16 Rack');
+  const engine = await write(base, cookie, 'engines', {
+    ...{ name, serial: '', owner: '', duty: '' },
+    ...{ sheetId: sheet.id, usage: 1 },
+  });
+  let build = await write(base, cookie, `engines/${engine.id}/builds`, {
+    revisionId: sheet.revisionId,
+    complaint: 'Bench',
+  });
+  for (const [stage, checks, to] of [
+    ['take-in', ['cold', 'isolated', 'clean'], 'open-up'],
+    ['open-up', ['counted-out', 'gasket', 'lobes'], 'as-found'],
+  ]) {
+    for (const check of checks)
+      await write(base, cookie, `builds/${build.id}/ticks`, { stage, check, done: true });
+    build = await write(base, cookie, `builds/${build.id}/stage`, { to, version: build.version });
+  }
+  return build.id;
+}
+
+/**
+ * A 16-valve round by go and no-go and one by tries in a browser slowed four times: taps a point, and the time from a
+ * tap to the gap drawn with it.
+ */
+export async function benchTaps(base, cookie, asBrowserCookie, chromium) {
+  const { chromium: launcher } = await import('@playwright/test');
+  const browser = await launcher.launch(chromium);
+  try {
+    const context = await browser.newContext({ viewport: { width: 768, height: 1024 }, hasTouch: true });
+    await context.addCookies([asBrowserCookie]);
+    const page = await context.newPage();
+    const times = [];
+    const taps = {};
+    for (const [school, name] of [
+      ['go-no-go', 'Bench go and no-go'],
+      ['steps', 'Bench tries'],
+    ]) {
+      await page.goto(`${base}/builds/${await build16(base, cookie, name)}`);
+      await page.getByLabel('Measured by').selectOption(school);
+      const session = await context.newCDPSession(page);
+      await session.send('Emulation.setCPUThrottlingRate', { rate: SLOWED });
+      await page.evaluate(watchTaps);
+      let count = 0;
+      for (let point = 0; point < POINTS; point += 1)
+        for (const word of ['goes', 'won’t']) {
+          const panel = page.getByRole('region', { name: /^Point / });
+          await panel.getByRole('button', { name: word, exact: true }).first().tap();
+          await page.waitForTimeout(HAND_MS);
+          count += 1;
+        }
+      times.push(...(await page.evaluate(() => globalThis.tapTimes)));
+      await session.send('Emulation.setCPUThrottlingRate', { rate: 1 });
+      await page.getByRole('status', { name: 'Points so far' }).filter({ hasText: '16 in spec' }).waitFor();
+      taps[school] = count / POINTS;
+    }
+    times.sort((a, b) => a - b);
+    return { p95: times[Math.floor(times.length * 0.95)], taps };
+  } finally {
+    await browser.close();
+  }
+}
+
+/** In the page: has the browser itself measure each tap, from the moment it reaches the page to the frame shown. */
+function watchTaps() {
+  globalThis.tapTimes = [];
+  new PerformanceObserver((list) => {
+    for (const entry of list.getEntries())
+      if (entry.name === 'click')
+        globalThis.tapTimes.push(entry.startTime + entry.duration - entry.processingStart);
+  }).observe({ type: 'event', durationThreshold: 16 });
+}

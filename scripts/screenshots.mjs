@@ -1,0 +1,159 @@
+import { mkdirSync } from 'node:fs';
+import { ensureBuilt } from './build.mjs';
+import { ensureDatabase, startCluster } from './database.mjs';
+import { ensurePackages, ROOT } from './packages.mjs';
+import { addressOf, freePort, startGauge, startServer, stopped } from './server.mjs';
+import { ensureChromium } from './system.mjs';
+
+const FOLDER = `${ROOT}docs/screenshots`;
+const TABLET = { width: 768, height: 1024 };
+
+/** Each picture: its name, how to get to its view from Today, and how the device is. */
+const VIEWS = [
+  ['sign-in', null],
+  ['today', async () => {}],
+  ['today-dark', async () => {}, { colorScheme: 'dark' }],
+  ['engines', (page) => page.getByRole('link', { name: 'Engines', exact: true }).click()],
+  [
+    'engine',
+    async (page) => {
+      await page.getByRole('link', { name: 'Engines', exact: true }).click();
+      await page.getByRole('link', { name: 'Frost fan 5, Mill Field' }).click();
+    },
+  ],
+  [
+    'build-as-found',
+    async (page) => {
+      await page.getByRole('link', { name: /Frost fan 7/ }).click();
+      await page.getByRole('textbox', { name: /^Gap at/ }).fill('0.28 0.33');
+    },
+  ],
+  [
+    'build-blades',
+    async (page) => {
+      await page.getByRole('link', { name: /Frost fan 7/ }).click();
+      await page.getByLabel('Measured by').selectOption('Step by step');
+      await page.getByRole('button', { name: 'goes', exact: true }).click();
+      await page.getByText('Try 0.40').waitFor();
+    },
+  ],
+  [
+    'where-to-turn',
+    async (page) => {
+      await page.getByRole('link', { name: /Snow groomer 2/ }).click();
+      await page.getByRole('button', { name: 'I am there' }).click();
+      await page.getByText('the crank stands here').first().waitFor();
+      await page
+        .getByRole('heading', { name: 'The crank wheel' })
+        .evaluate((heading) => heading.scrollIntoView());
+      await page.getByRole('img', { name: /Valve lift/ }).waitFor();
+      await page.mouse.wheel(0, -60);
+    },
+  ],
+  [
+    'gauge-tablet',
+    async (page) => {
+      await page.getByRole('link', { name: /Frost fan 7/ }).click();
+      await page.getByLabel('Measured by').selectOption('Digital gauge');
+      await page.getByRole('button', { name: 'Take it' }).click();
+      await page.getByText('heard here').waitFor();
+      await page
+        .getByRole('region', { name: 'Simulated gauge' })
+        .evaluate((panel) => panel.scrollIntoView({ block: 'end' }));
+    },
+    { viewport: TABLET, hasTouch: true, isMobile: true },
+  ],
+  [
+    'build-set',
+    async (page) => {
+      await page.getByRole('link', { name: /Railcar 1/ }).click();
+      await page.getByLabel('in now, mm').fill('2.45');
+    },
+  ],
+  [
+    'build-tablet',
+    async (page) => {
+      await page.getByRole('link', { name: /Irrigation pump/ }).click();
+    },
+    { viewport: TABLET, hasTouch: true, isMobile: true },
+  ],
+  ['build-close', (page) => page.getByRole('link', { name: /Edger/ }).click()],
+  ['build-recheck', (page) => page.getByRole('link', { name: /Fire pump, Overmere Quay/ }).click()],
+  ['sheets', (page) => page.getByRole('link', { name: 'Spec sheets' }).click()],
+  [
+    'sheet',
+    async (page) => {
+      await page.getByRole('link', { name: 'Spec sheets' }).click();
+      await page.getByRole('link', { name: 'Tarnholt T16 Rack' }).click();
+    },
+  ],
+  [
+    'sheet-form',
+    async (page) => {
+      await page.getByRole('link', { name: 'Spec sheets' }).click();
+      await page.getByRole('link', { name: 'Vessany R4 Rime' }).click();
+      await page.getByRole('link', { name: 'New revision' }).click();
+      await page.getByRole('heading', { name: /a new revision/ }).waitFor();
+      await page.getByRole('slider').waitFor();
+    },
+  ],
+  ['instruments', (page) => page.getByRole('link', { name: 'Instruments' }).click()],
+  ['shop', (page) => page.getByRole('link', { name: 'Shop', exact: true }).click()],
+];
+
+ensurePackages();
+const executablePath = ensureChromium();
+const { chromium } = await import('@playwright/test');
+const only = process.argv.slice(2);
+const cluster = await startCluster(`.data/screenshots-${process.pid}`, { throwaway: true });
+const gaugePort = await freePort();
+const gauge = startGauge(gaugePort);
+let server;
+let browser;
+try {
+  const url = await ensureDatabase(cluster, 'screenshots');
+  server = startServer(
+    {
+      DATABASE_URL: url,
+      WEB_ROOT: ensureBuilt(),
+      ZERO_LASH_DEMO: 'yes',
+      PORT: '0',
+      DEMO_GAUGE: `127.0.0.1:${gaugePort}`,
+    },
+    'pipe',
+  );
+  const base = await addressOf(server);
+  mkdirSync(FOLDER, { recursive: true });
+  browser = await chromium.launch({
+    executablePath,
+    args: ['--no-sandbox', '--disable-gpu', '--disable-quic'],
+  });
+  for (const [name, reach, device = {}] of VIEWS) {
+    if (only.length > 0 && !only.includes(name)) continue;
+    const page = await browser.newPage({
+      viewport: { width: 1280, height: 800 },
+      locale: 'en-GB',
+      timezoneId: 'Europe/Vienna',
+      ...device,
+    });
+    await page.goto(`${base}/sign-in`);
+    if (reach) {
+      await page.getByLabel('Name').fill('Ilse Marrand');
+      await page.getByLabel('Passphrase').fill('brass-and-feeler');
+      await page.getByLabel('Passphrase').press('Enter');
+      await page.getByText('On the bench').waitFor();
+      await reach(page);
+      await page.waitForURL((url) => name.startsWith('today') || url.pathname !== '/');
+    }
+    await page.getByRole('heading', { level: 1 }).waitFor();
+    await page.waitForLoadState('networkidle');
+    await page.evaluate(() => document.fonts.ready);
+    await page.screenshot({ path: `${FOLDER}/${name}.png` });
+    await page.close();
+  }
+} finally {
+  await browser?.close();
+  if (server) await stopped(server);
+  await stopped(gauge);
+  cluster.stop();
+}

@@ -1,0 +1,35 @@
+import type { PastReading } from '@zero-lash/contract/builds';
+import { mmFromTenths } from '@zero-lash/core/length';
+import type { Knex } from 'knex';
+
+/** The readings a point had in a round, newest first, with what superseded what and why. */
+export async function historyOf(db: Knex, roundId: string, point: string): Promise<PastReading[]> {
+  const rows = await db('readings as g')
+    .join('people as p', 'p.id', 'g.by')
+    .leftJoin('instruments as i', 'i.id', 'g.instrument_id')
+    .leftJoin('readings as n', 'n.supersedes', 'g.id')
+    .leftJoin('people as np', 'np.id', 'n.by')
+    .where({ 'g.round_id': roundId, 'g.point': point })
+    .orderBy('g.at', 'desc')
+    .select(
+      'g.id',
+      'g.as_typed as asTyped',
+      'g.lo',
+      'g.hi',
+      'g.verdict',
+      'p.name as by',
+      'g.taken_at as takenAt',
+      'g.reason',
+      'g.crank_angle as crankAngle',
+      'g.off_base as offBase',
+      'i.name as instrument',
+      'g.blind',
+      'np.name as supersededBy',
+      'n.reason as supersededWhy',
+    );
+  return rows.map((row) => ({
+    ...row,
+    lo: mmFromTenths(row.lo),
+    hi: row.hi === null ? null : mmFromTenths(row.hi),
+  }));
+}

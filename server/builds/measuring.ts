@@ -1,0 +1,139 @@
+import type { ReadingRow, newReading, newSetting } from '@zero-lash/contract/builds';
+import { intervalOf, judge, type Reading } from '@zero-lash/core/clearance';
+import { mayMeasurePoint } from '@zero-lash/core/engine';
+import { tenthsFromMm } from '@zero-lash/core/length';
+import type { Knex } from 'knex';
+import type { z } from 'zod';
+import { Refusal } from '../plugins/errors.ts';
+import { lockRound } from './store.ts';
+import { readReadings, viewBuild } from './view.ts';
+
+async function limitsAt(db: Knex, revisionId: string, point: string) {
+  const limits = await db('lash_points as p')
+    .join('sheet_limits as l', (join) => join.on('l.revision_id', 'p.revision_id').on('l.role', 'p.role'))
+    .where({ 'p.revision_id': revisionId, 'p.key': point })
+    .first('l.min_tenths as min', 'l.max_tenths as max');
+  if (!limits)
+    throw new Refusal('unknown_point', {
+      detail: `This engine has no lash point ${point}.`,
+      fields: [{ path: 'point', message: 'is not on this engine' }],
+    });
+  return limits as { min: number; max: number };
+}
+
+/** Whether a reading was taken with its follower off the base circle, as far as the bench knew where the crank stood. */
+async function isOffBase(
+  db: Knex,
+  revisionId: string,
+  { point, crankAngle }: z.output<typeof newReading>,
+): Promise<boolean> {
+  if (crankAngle === null) return false;
+  const { pattern } = await db('sheet_revisions').where({ id: revisionId }).first('pattern');
+  return !mayMeasurePoint(pattern, point, crankAngle);
+}
+
+const STAGE_OF_ROUND: Readonly<Record<string, string>> = {
+  'as-found': 'as-found',
+  proved: 'prove',
+  recheck: 'run-in',
+};
+
+/** Keeps a reading with the core's verdict; an earlier one of the same point in the round is superseded, not lost. */
+export async function addReading(
+  db: Knex,
+  roundId: string,
+  input: z.output<typeof newReading>,
+  personId: string,
+): Promise<ReadingRow> {
+  const round = await lockRound(db, roundId);
+  if (STAGE_OF_ROUND[round.kind] !== round.stage) throw new Refusal('wrong_stage');
+  const limits = await limitsAt(db, round.revisionId, input.point);
+  const interval = intervalOf(input.reading as Reading);
+  const { verdict, onLimit } = judge(interval, limits);
+  await refuseStranger(db, input.instrumentId);
+  const earlier = await db('readings as g')
+    .join('people as p', 'p.id', 'g.by')
+    .where({ round_id: roundId, point: input.point, superseded: false })
+    .first('g.id', 'p.name as by');
+  if (earlier) await db('readings').where({ id: earlier.id }).update('superseded', true);
+  const [row] = await db('readings')
+    .insert({
+      round_id: roundId,
+      revision_id: round.revisionId,
+      point: input.point,
+      reading: JSON.stringify(input.reading),
+      as_typed: input.asTyped,
+      lo: interval.lo,
+      hi: interval.hi,
+      min_tenths: limits.min,
+      max_tenths: limits.max,
+      verdict,
+      on_limit: onLimit,
+      doubt_kept: input.doubtKept,
+      crank_angle: input.crankAngle,
+      off_base: await isOffBase(db, round.revisionId, input),
+      by: personId,
+      supersedes: earlier?.id ?? null,
+      reason: input.reason || whyAgain(earlier, input),
+      instrument_id: input.instrumentId,
+      taken_at: whenTaken(input.takenAt),
+      blind: input.blind,
+    })
+    .returning('id');
+  const [reading] = await readReadings(db, (query) => query.where('g.id', row.id));
+  return reading!;
+}
+
+/** Why a reading stands in the place of an earlier one: a second look, two hands at once, or simply again. */
+function whyAgain(
+  earlier: { readonly id: string; readonly by: string } | undefined,
+  { blind, over }: z.output<typeof newReading>,
+): string {
+  if (!earlier) return '';
+  if (blind) return 'second look, without seeing the first';
+  if (over !== undefined && over !== earlier.id) return `written while ${earlier.by} wrote this point too`;
+  return 'measured again';
+}
+
+/** A device's clock may be wrong; a reading is never from the future. */
+function whenTaken(takenAt: string | null): Date {
+  return takenAt === null ? new Date() : new Date(Math.min(Date.parse(takenAt), Date.now()));
+}
+
+async function refuseStranger(db: Knex, instrumentId: string | null): Promise<void> {
+  if (instrumentId === null || (await db('instruments').where({ id: instrumentId }).first('id'))) return;
+  throw new Refusal('not_found', { detail: 'There is no such instrument.' });
+}
+
+/** Records what was set at a point; an earlier setting of the build is superseded. */
+export async function addSetting(
+  db: Knex,
+  buildId: string,
+  input: z.output<typeof newSetting>,
+  personId: string,
+) {
+  const build = await db('builds')
+    .where({ id: buildId })
+    .forUpdate()
+    .first('stage', 'closed_at', 'revision_id');
+  if (!build) throw new Refusal('not_found', { detail: 'There is no such build.' });
+  if (build.closed_at) throw new Refusal('build_closed');
+  if (build.stage !== 'set') throw new Refusal('wrong_stage', { detail: 'Settings are recorded at Set.' });
+  await limitsAt(db, build.revision_id, input.point);
+  await db('settings')
+    .where({ build_id: buildId, point: input.point, superseded: false })
+    .update('superseded', true);
+  await db('settings').insert({
+    build_id: buildId,
+    revision_id: build.revision_id,
+    point: input.point,
+    kind: input.kind,
+    degrees: input.degrees,
+    installed: input.installed === null ? null : tenthsFromMm(input.installed),
+    fitted: input.fitted === null ? null : tenthsFromMm(input.fitted),
+    mark: input.mark,
+    note: input.note,
+    by: personId,
+  });
+  return viewBuild(db, buildId);
+}

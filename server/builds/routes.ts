@@ -1,0 +1,112 @@
+import {
+  buildChange,
+  newBuild,
+  newReading,
+  newSetting,
+  noteRequest,
+  roundConditions,
+  signOffRequest,
+  stageMoveRequest,
+  tickRequest,
+  turning,
+} from '@zero-lash/contract/builds';
+import { id } from '@zero-lash/contract/values';
+import type { FastifyInstance } from 'fastify';
+import type { ZodTypeProvider } from 'fastify-type-provider-zod';
+import { z } from 'zod';
+import { needs, personOf } from '../plugins/signIn.ts';
+import { writeAndTell } from '../plugins/writes.ts';
+import { historyOf } from './history.ts';
+import { addReading, addSetting } from './measuring.ts';
+import * as store from './store.ts';
+import { viewBuild } from './view.ts';
+
+export function buildRoutes(instance: FastifyInstance, _options: object, done: () => void): void {
+  const app = instance.withTypeProvider<ZodTypeProvider>();
+  const params = z.object({ id });
+  const preHandler = needs('bench');
+
+  app.get('/api/builds/:id', { schema: { params } }, (request) => viewBuild(app.db, request.params.id));
+
+  app.post('/api/engines/:id/builds', { schema: { params, body: newBuild }, preHandler }, (request, reply) =>
+    writeAndTell(app.db, request, reply, store.changedBuild, 201, (transaction) =>
+      store.openBuild(transaction, request.params.id, request.body, personOf(request).id),
+    ),
+  );
+
+  app.patch('/api/builds/:id', { schema: { params, body: buildChange }, preHandler }, (request, reply) =>
+    writeAndTell(app.db, request, reply, store.changedBuild, 200, (transaction) =>
+      store.changeBuild(transaction, request.params.id, request.body),
+    ),
+  );
+
+  app.post(
+    '/api/builds/:id/stage',
+    { schema: { params, body: stageMoveRequest }, preHandler },
+    (request, reply) =>
+      writeAndTell(app.db, request, reply, store.changedBuild, 200, (transaction) =>
+        store.moveStage(transaction, request.params.id, request.body, personOf(request).id),
+      ),
+  );
+
+  app.post('/api/builds/:id/ticks', { schema: { params, body: tickRequest }, preHandler }, (request, reply) =>
+    writeAndTell(app.db, request, reply, store.changedBuild, 200, (transaction) =>
+      store.tick(transaction, request.params.id, request.body, personOf(request).id),
+    ),
+  );
+
+  app.post('/api/builds/:id/notes', { schema: { params, body: noteRequest }, preHandler }, (request, reply) =>
+    writeAndTell(app.db, request, reply, store.changedBuild, 201, (transaction) =>
+      store.addNote(transaction, request.params.id, request.body, personOf(request).id),
+    ),
+  );
+
+  app.post(
+    '/api/builds/:id/settings',
+    { schema: { params, body: newSetting }, preHandler },
+    (request, reply) =>
+      writeAndTell(app.db, request, reply, store.changedBuild, 201, (transaction) =>
+        addSetting(transaction, request.params.id, request.body, personOf(request).id),
+      ),
+  );
+
+  app.post(
+    '/api/builds/:id/sign-off',
+    { schema: { params, body: signOffRequest }, preHandler: needs('lead') },
+    (request, reply) =>
+      writeAndTell(app.db, request, reply, store.changedBuild, 201, (transaction) =>
+        store.signOff(transaction, request.params.id, request.body, personOf(request).id),
+      ),
+  );
+
+  app.put(
+    '/api/rounds/:id/conditions',
+    { schema: { params, body: roundConditions }, preHandler },
+    (request, reply) =>
+      writeAndTell(app.db, request, reply, store.changedBuild, 200, (transaction) =>
+        store.setConditions(transaction, request.params.id, request.body, personOf(request).id),
+      ),
+  );
+
+  app.put('/api/rounds/:id/turning', { schema: { params, body: turning }, preHandler }, (request, reply) =>
+    writeAndTell(app.db, request, reply, store.changedBuild, 200, (transaction) =>
+      store.setTurning(transaction, request.params.id, request.body),
+    ),
+  );
+
+  app.post(
+    '/api/rounds/:id/readings',
+    { schema: { params, body: newReading }, preHandler },
+    (request, reply) =>
+      writeAndTell(app.db, request, reply, store.changedBuild, 201, (transaction) =>
+        addReading(transaction, request.params.id, request.body, personOf(request).id),
+      ),
+  );
+
+  app.get(
+    '/api/rounds/:id/points/:point',
+    { schema: { params: params.extend({ point: z.string().max(12) }) } },
+    (request) => historyOf(app.db, request.params.id, request.params.point),
+  );
+  done();
+}

@@ -1,0 +1,273 @@
+import type {
+  BuildChange,
+  BuildView,
+  NewBuild,
+  ReadingRow,
+  RoundConditions,
+  Turning,
+  noteRequest,
+  stageMoveRequest,
+  tickRequest,
+} from '@zero-lash/contract/builds';
+import type { LiveEvent } from '@zero-lash/contract/instruments';
+import {
+  goesOn,
+  mayMove,
+  obstaclesTo,
+  obstaclesToSignOff,
+  stageOf,
+  standingOf,
+  type Obstacle,
+  type StageKey,
+} from '@zero-lash/core/practice';
+import type { Knex } from 'knex';
+import type { z } from 'zod';
+import { Refusal } from '../plugins/errors.ts';
+import { planRecheck } from '../rechecks/store.ts';
+import { findRevision } from '../sheets/store.ts';
+import { viewBuild } from './view.ts';
+
+/** What PostgreSQL passes on in one notification, less some room. */
+const MOST_TOLD = 7000;
+
+/** What everybody looking at a build hears of a write: the reading itself where it is one, else that it changed. */
+export async function changedBuild(db: Knex, answer: BuildView | ReadingRow): Promise<LiveEvent> {
+  if (!('roundId' in answer)) return { kind: 'build', build: answer.id };
+  const { build_id: build } = await db('rounds').where({ id: answer.roundId }).first('build_id');
+  const told: LiveEvent = { kind: 'reading', build, reading: answer };
+  return JSON.stringify(told).length < MOST_TOLD ? told : { kind: 'build', build };
+}
+
+/** Opens a build. One that only waits for rechecks gives way to it; its planned recheck is dropped. */
+export async function openBuild(
+  db: Knex,
+  engineId: string,
+  { revisionId, complaint }: NewBuild,
+  personId: string,
+): Promise<BuildView> {
+  const engine = await db('engines').where({ id: engineId }).forUpdate().first();
+  if (!engine) throw new Refusal('not_found', { detail: 'There is no such engine.' });
+  const sheet = await findRevision(db, revisionId);
+  if (sheet.status !== 'published') throw new Refusal('sheet_not_published');
+  if (sheet.sheetId !== engine.sheet_id)
+    throw new Refusal('sheet_differs', {
+      detail: `${engine.name} is built on another spec sheet than ${sheet.name}.`,
+    });
+  const open = await db('builds').where({ engine_id: engineId, closed_at: null }).first();
+  if (open && open.stage !== 'run-in') throw new Refusal('build_open');
+  if (open) {
+    await db('builds').where({ id: open.id }).update({ closed_at: db.fn.now() });
+    await db('rechecks').where({ build_id: open.id, status: 'planned' }).update('status', 'dropped');
+  }
+  const last = await db('builds').where({ engine_id: engineId }).max('number as number').first();
+  const [row] = await db('builds')
+    .insert({
+      engine_id: engineId,
+      revision_id: revisionId,
+      number: (last?.number ?? 0) + 1,
+      complaint,
+      opened_by: personId,
+    })
+    .returning('id');
+  return viewBuild(db, row.id);
+}
+
+/** Locks a build for a write, and refuses one that is closed. */
+async function lockBuild(db: Knex, id: string): Promise<BuildView> {
+  const locked = await db('builds').where({ id }).forUpdate().first('closed_at');
+  if (!locked) throw new Refusal('not_found', { detail: 'There is no such build.' });
+  if (locked.closed_at) throw new Refusal('build_closed');
+  return viewBuild(db, id);
+}
+
+async function lockVersion(db: Knex, id: string, version: number): Promise<BuildView> {
+  const build = await lockBuild(db, id);
+  if (build.version !== version) throw new Refusal('stale', { current: build });
+  return build;
+}
+
+export async function changeBuild(db: Knex, id: string, change: BuildChange): Promise<BuildView> {
+  await lockVersion(db, id, change.version);
+  await db('builds')
+    .where({ id })
+    .update({ complaint: change.complaint, aim: change.aim, version: change.version + 1 });
+  return viewBuild(db, id);
+}
+
+/** The stage before which a fresh round of its kind is opened. */
+const ROUND_OF_STAGE: Partial<Record<StageKey, 'as-found' | 'proved'>> = {
+  'as-found': 'as-found',
+  prove: 'proved',
+};
+
+export async function moveStage(
+  db: Knex,
+  id: string,
+  { to, version }: z.infer<typeof stageMoveRequest>,
+  personId: string,
+): Promise<BuildView> {
+  const build = await lockVersion(db, id, version);
+  if (!mayMove(build.stage, to))
+    throw new Refusal('stage_skipped', {
+      detail: `From ${stageOf(build.stage).title} the build cannot go to ${stageOf(to).title}.`,
+    });
+  if (build.signOff && to !== 'run-in') throw new Refusal('already_signed_off');
+  if (to === 'run-in' && !build.signOff)
+    throw new Refusal('stage_not_ready', { detail: 'A lead signs the build off first.' });
+  if (goesOn(build.stage, to)) refuseFor('stage_not_ready', obstaclesTo(standingOf(build)));
+  await db('stage_moves').insert({
+    build_id: id,
+    from_stage: build.stage,
+    to_stage: to,
+    by: personId,
+  });
+  await db('builds')
+    .where({ id })
+    .update({ stage: to, stage_since: db.fn.now(), version: version + 1 });
+  await openRoundFor(db, build, to, personId);
+  return viewBuild(db, id);
+}
+
+function refuseFor(code: 'stage_not_ready' | 'not_provable', obstacles: readonly Obstacle[]): void {
+  if (obstacles.length === 0) return;
+  throw new Refusal(code, {
+    detail: obstacles.map(({ text }) => text).join(' '),
+    points: [...new Set(obstacles.flatMap(({ points }) => points))],
+  });
+}
+
+/** As found is measured once; each entry to Prove starts over, because a turned engine is a new finding. */
+async function openRoundFor(db: Knex, build: BuildView, stage: StageKey, personId: string): Promise<void> {
+  const kind = ROUND_OF_STAGE[stage];
+  if (!kind) return;
+  const earlier = build.rounds.filter((round) => round.kind === kind);
+  if (kind === 'as-found' && earlier.length > 0) return;
+  await db('rounds').where({ build_id: build.id, closed_at: null }).update('closed_at', db.fn.now());
+  if (kind === 'proved') await db('stage_ticks').where({ build_id: build.id, stage: 'prove' }).delete();
+  await db('rounds').insert({
+    build_id: build.id,
+    revision_id: build.sheet.id,
+    kind,
+    number: earlier.length + 1,
+    opened_by: personId,
+    usage: build.engine.usage,
+  });
+}
+
+export async function tick(
+  db: Knex,
+  id: string,
+  { stage, check, done }: z.infer<typeof tickRequest>,
+  personId: string,
+): Promise<BuildView> {
+  const build = await lockBuild(db, id);
+  if (!stageOf(stage).checks.some(({ key }) => key === check)) throw new Refusal('unknown_check');
+  if (build.stage !== stage) throw new Refusal('wrong_stage');
+  const row = { build_id: id, stage, check_key: check };
+  if (done)
+    await db('stage_ticks')
+      .insert({ ...row, by: personId })
+      .onConflict()
+      .ignore();
+  else await db('stage_ticks').where(row).delete();
+  return viewBuild(db, id);
+}
+
+export async function addNote(
+  db: Knex,
+  id: string,
+  { stage, text }: z.infer<typeof noteRequest>,
+  personId: string,
+): Promise<BuildView> {
+  await lockBuild(db, id);
+  await db('stage_notes').insert({ build_id: id, stage, text, by: personId });
+  return viewBuild(db, id);
+}
+
+export async function setConditions(
+  db: Knex,
+  roundId: string,
+  conditions: RoundConditions,
+  personId: string,
+): Promise<BuildView> {
+  const round = await lockRound(db, roundId);
+  const said = {
+    engine_temp_c: conditions.engineTempC,
+    hours_since_run: conditions.hoursSinceRun,
+    condition: conditions.condition ?? null,
+  };
+  await db('rounds').where({ id: roundId }).update(said);
+  await db('round_conditions').insert({ ...said, round_id: roundId, by: personId });
+  return viewBuild(db, round.buildId);
+}
+
+/** Keeps where the crank is in a round, and which stops are done. */
+export async function setTurning(db: Knex, roundId: string, turning: Turning): Promise<BuildView> {
+  const round = await lockRound(db, roundId);
+  await db('rounds')
+    .where({ id: roundId })
+    .update({
+      turn_school: turning.school,
+      turn_at: turning.at,
+      turn_done: JSON.stringify(turning.done),
+    });
+  return viewBuild(db, round.buildId);
+}
+
+/** Finds an open round for a write, with its build locked: no stage moves while something is measured. */
+export async function lockRound(
+  db: Knex,
+  id: string,
+): Promise<{ buildId: string; revisionId: string; kind: string; stage: StageKey }> {
+  await db('builds').whereIn('id', db('rounds').where({ id }).select('build_id')).forUpdate().first('id');
+  const round = await db('rounds as r')
+    .join('builds as b', 'b.id', 'r.build_id')
+    .where('r.id', id)
+    .first(
+      'r.build_id as buildId',
+      'r.revision_id as revisionId',
+      'r.kind',
+      'r.closed_at',
+      'b.stage',
+      'b.closed_at as buildClosed',
+    );
+  if (!round) throw new Refusal('not_found', { detail: 'There is no such round.' });
+  if (round.buildClosed) throw new Refusal('build_closed');
+  if (round.closed_at) throw new Refusal('round_closed');
+  return round;
+}
+
+/** Signs a build off: every point proved in spec, everything ticked; the first recheck is planned with it. */
+export async function signOff(
+  db: Knex,
+  id: string,
+  { version, statement }: { readonly version: number; readonly statement: string },
+  leadId: string,
+): Promise<BuildView> {
+  const build = await lockBuild(db, id);
+  if (build.signOff)
+    throw new Refusal('already_signed_off', {
+      detail: `${build.signOff.by} has signed this build off already.`,
+      current: build,
+    });
+  if (build.version !== version) throw new Refusal('stale', { current: build });
+  if (build.stage !== 'close')
+    throw new Refusal('not_provable', {
+      detail: `This build is at ${stageOf(build.stage).title}. It is signed off at ${stageOf('close').title}.`,
+    });
+  refuseFor('not_provable', obstaclesToSignOff(standingOf(build)));
+  const usage = build.engine.usage;
+  await db('sign_offs').insert({ build_id: id, by: leadId, usage, statement });
+  await db('rounds').where({ build_id: id, closed_at: null }).update('closed_at', db.fn.now());
+  await db('stage_moves').insert({
+    build_id: id,
+    from_stage: 'close',
+    to_stage: 'run-in',
+    by: leadId,
+  });
+  await db('builds')
+    .where({ id })
+    .update({ stage: 'run-in', stage_since: db.fn.now(), version: version + 1 });
+  await planRecheck(db, { id, engineId: build.engine.id }, build.sheet.recheckPlan, 1, usage);
+  return viewBuild(db, id);
+}

@@ -1,0 +1,45 @@
+import type { NewSheet } from '@zero-lash/contract/sheets';
+import { CAP_TORQUES, COOL_ROOM, PLAIN, WEAR_LIMITS } from './parts.ts';
+
+/** A parallel twin whose valves are drawn shut by rockers of their own; its sheet waits for a second pair of eyes. */
+export const drawnShutTwin: NewSheet = {
+  name: 'P2 Drawshut',
+  maker: 'Vessany',
+  body: {
+    pattern: {
+      ...PLAIN,
+      layout: 'inline',
+      cylinders: [
+        { id: '1', bank: 'A', place: 1, firesAt: 0 },
+        { id: '2', bank: 'A', place: 2, firesAt: 360 },
+      ],
+      valves: { intake: 1, exhaust: 1 },
+      closingSide: true,
+      exhaustSide: 'left',
+      timing: { ivoBtdc: 24, ivcAbdc: 58, evoBbdc: 58, evcAtdc: 24, assumed: false },
+      marks: [0, 360],
+      means: {
+        kind: 'shim',
+        seat: 'under-finger',
+        sizes: { from: 2, to: 4.5, step: 0.05 },
+        diameter: 7,
+        marking: 'none: by micrometer',
+        seatOffset: null,
+      },
+    },
+    condition: 'cold',
+    temperature: COOL_ROOM,
+    limits: [
+      { role: 'intake', min: 0.1, max: 0.14, asWritten: '0.10–0.14 mm' },
+      { role: 'intake-closing', min: 0.02, max: 0.06, asWritten: '0.02–0.06 mm' },
+      { role: 'exhaust', min: 0.12, max: 0.16, asWritten: '0.12–0.16 mm' },
+      { role: 'exhaust-closing', min: 0.02, max: 0.06, asWritten: '0.02–0.06 mm' },
+    ],
+    wearLimits: WEAR_LIMITS,
+    torques: CAP_TORQUES,
+    usageUnit: 'hours',
+    recheckPlan: [{ afterUsage: 10, afterDays: 60 }],
+    source: { manual: 'Vessany P2 works leaflet', edition: '', page: '3' },
+    notes: 'Copied from a photograph of the leaflet: check every figure against the paper.',
+  },
+};

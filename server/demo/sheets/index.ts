@@ -1,0 +1,22 @@
+import { drawnShutTwin } from './drafted.ts';
+import { groomerSix, orchardFour, railFour, sawSingle, trolleyThree } from './inLine.ts';
+import { flatFour, pumpTwin, pumpTwinSecond, racerFour, ropewayTwelve } from './twoBanks.ts';
+
+/** The published spec sheets of the demo world, by a short name. */
+export const DEMO_SHEETS = {
+  orchardFour,
+  railFour,
+  pumpTwin,
+  sawSingle,
+  trolleyThree,
+  groomerSix,
+  racerFour,
+  flatFour,
+  ropewayTwelve,
+} as const;
+
+/** A sheet that nobody has checked yet. */
+export const DEMO_DRAFT = drawnShutTwin;
+
+/** Second revisions, published after the engines that stand on the first. */
+export const DEMO_SECOND_REVISIONS = { pumpTwin: pumpTwinSecond } as const;

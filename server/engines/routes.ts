@@ -1,0 +1,46 @@
+import { engineChange, engineSearch, newEngine, newUsage } from '@zero-lash/contract/engines';
+import { id } from '@zero-lash/contract/values';
+import type { FastifyInstance } from 'fastify';
+import type { ZodTypeProvider } from 'fastify-type-provider-zod';
+import { z } from 'zod';
+import { needs, personOf } from '../plugins/signIn.ts';
+import { writeOnce } from '../plugins/writes.ts';
+import * as store from './store.ts';
+
+export function engineRoutes(instance: FastifyInstance, _options: object, done: () => void): void {
+  const app = instance.withTypeProvider<ZodTypeProvider>();
+  const params = z.object({ id });
+
+  app.get('/api/engines', { schema: { querystring: engineSearch } }, (request) =>
+    store.listEngines(app.db, request.query.search, request.query.limit),
+  );
+
+  app.get('/api/engines/:id', { schema: { params } }, (request) =>
+    store.viewEngine(app.db, request.params.id),
+  );
+
+  app.post('/api/engines', { schema: { body: newEngine }, preHandler: needs('bench') }, (request, reply) =>
+    writeOnce(app.db, request, reply, 201, (transaction) =>
+      store.addEngine(transaction, request.body, personOf(request).id),
+    ),
+  );
+
+  app.patch(
+    '/api/engines/:id',
+    { schema: { params, body: engineChange }, preHandler: needs('bench') },
+    (request, reply) =>
+      writeOnce(app.db, request, reply, 200, (transaction) =>
+        store.changeEngine(transaction, request.params.id, request.body),
+      ),
+  );
+
+  app.post(
+    '/api/engines/:id/usages',
+    { schema: { params, body: newUsage }, preHandler: needs('bench') },
+    (request, reply) =>
+      writeOnce(app.db, request, reply, 201, (transaction) =>
+        store.logUsage(transaction, request.params.id, request.body, personOf(request).id),
+      ),
+  );
+  done();
+}

@@ -1,0 +1,228 @@
+import type {
+  EngineChange,
+  EngineList,
+  EngineRow,
+  EngineView,
+  GapRow,
+  NewEngine,
+} from '@zero-lash/contract/engines';
+import { lashPoints } from '@zero-lash/core/engine';
+import { mmFromTenths } from '@zero-lash/core/length';
+import { dueState, type Day } from '@zero-lash/core/recheck';
+import type { Knex } from 'knex';
+import { dayIn, shopDay } from '../clock.ts';
+import { Refusal } from '../plugins/errors.ts';
+import { readRechecks } from '../rechecks/store.ts';
+import { findSheet } from '../sheets/store.ts';
+
+interface EngineRecord extends Omit<EngineRow, 'recheck' | 'usageOn'> {
+  usageAt: Date;
+  recheckId: string | null;
+  sequence: number;
+  plannedUsage: number;
+  dueUsage: number | null;
+  dueDate: Day | null;
+}
+
+function engineQuery(db: Knex): Knex.QueryBuilder {
+  return db('engines as e')
+    .join('sheets as s', 's.id', 'e.sheet_id')
+    .leftJoin('builds as b', (join) => join.on('b.engine_id', 'e.id').onNull('b.closed_at'))
+    .leftJoin('rechecks as r', (join) => join.on('r.engine_id', 'e.id').onVal('r.status', 'planned'))
+    .select(
+      'e.id',
+      'e.sheet_id as sheetId',
+      's.name as sheetName',
+      'e.name',
+      'e.serial',
+      'e.owner',
+      'e.duty',
+      'e.usage_unit as usageUnit',
+      'e.usage',
+      'e.usage_at as usageAt',
+      'e.version',
+      'b.id as buildId',
+      'b.stage',
+      'r.id as recheckId',
+      'r.sequence',
+      'r.planned_usage as plannedUsage',
+      'r.due_usage as dueUsage',
+      'r.due_date as dueDate',
+    );
+}
+
+function rowFrom(record: EngineRecord, today: Day): EngineRow {
+  const { usageAt, recheckId, sequence, plannedUsage, dueUsage, dueDate, ...engine } = record;
+  return {
+    ...engine,
+    usageOn: dayIn('UTC', usageAt),
+    recheck: recheckId
+      ? {
+          id: recheckId,
+          sequence,
+          dueUsage,
+          dueDate,
+          state: dueState({ dueUsage, dueDate }, plannedUsage, {
+            day: today,
+            usage: engine.usage,
+          }),
+        }
+      : null,
+  };
+}
+
+/** Engines whose name, serial, owner, duty or pattern holds every word looked for. */
+export async function listEngines(db: Knex, search: string, limit: number): Promise<EngineList> {
+  const matching = (query: Knex.QueryBuilder) => {
+    for (const word of search.split(/\s+/).filter(Boolean))
+      query.whereRaw(`concat_ws(' ', e.name, e.serial, e.owner, e.duty, s.name) ilike ?`, [
+        `%${word.replace(/[\\%_]/g, '\\$&')}%`,
+      ]);
+    return query;
+  };
+  const records = (await matching(engineQuery(db))
+    .orderByRaw('lower(e.name)')
+    .limit(limit)) as EngineRecord[];
+  const counted = await matching(db('engines as e').join('sheets as s', 's.id', 'e.sheet_id')).first(
+    db.raw('count(*)::int as total'),
+  );
+  const today = await shopDay(db);
+  return { engines: records.map((record) => rowFrom(record, today)), total: counted.total };
+}
+
+export async function findEngine(db: Knex, id: string): Promise<EngineRow> {
+  const record = (await engineQuery(db).where('e.id', id).first()) as EngineRecord | undefined;
+  if (!record) throw new Refusal('not_found', { detail: 'There is no such engine.' });
+  return rowFrom(record, await shopDay(db));
+}
+
+/** An engine with everything that happened to it. */
+export async function viewEngine(db: Knex, id: string): Promise<EngineView> {
+  const engine = await findEngine(db, id);
+  const [newest] = (await findSheet(db, engine.sheetId)).filter(({ status }) => status === 'published');
+  const limitOf = new Map(newest?.limits.map((limit) => [limit.role, limit]));
+  return {
+    ...engine,
+    builds: await readBuilds(db, id),
+    gaps: await readGaps(db, id),
+    rechecks: await readRechecks(db, { engine_id: id }),
+    usages: await db('usages as u')
+      .join('people as p', 'p.id', 'u.by')
+      .where('u.engine_id', id)
+      .orderBy('u.read_at', 'desc')
+      .limit(50)
+      .select('u.usage', 'u.read_at as readAt', 'p.name as by'),
+    limits: newest
+      ? lashPoints(newest.pattern).map(({ key, role }) => ({
+          point: key,
+          min: limitOf.get(role)!.min,
+          max: limitOf.get(role)!.max,
+        }))
+      : [],
+  };
+}
+
+function readBuilds(db: Knex, engineId: string): Promise<EngineView['builds']> {
+  return db('builds as b')
+    .join('sheet_revisions as v', 'v.id', 'b.revision_id')
+    .join('sheets as s', 's.id', 'v.sheet_id')
+    .leftJoin('sign_offs as o', 'o.build_id', 'b.id')
+    .leftJoin('people as p', 'p.id', 'o.by')
+    .where('b.engine_id', engineId)
+    .orderBy('b.number', 'desc')
+    .select(
+      'b.id',
+      'b.number',
+      'b.stage',
+      'b.complaint',
+      'b.opened_at as openedAt',
+      'o.at as signedOffAt',
+      'p.name as signedOffBy',
+      'b.closed_at as closedAt',
+      's.name as sheetName',
+      'v.number as revision',
+    );
+}
+
+async function readGaps(db: Knex, engineId: string): Promise<GapRow[]> {
+  const rows = await db('readings as g')
+    .join('rounds as r', 'r.id', 'g.round_id')
+    .join('builds as b', 'b.id', 'r.build_id')
+    .join('lash_points as p', (join) => join.on('p.revision_id', 'g.revision_id').on('p.key', 'g.point'))
+    .where('b.engine_id', engineId)
+    .where('g.superseded', false)
+    .orderBy([{ column: 'r.opened_at' }, { column: 'p.ordinal' }])
+    .select(
+      'g.point',
+      'r.kind as round',
+      'b.id as buildId',
+      'r.opened_at as at',
+      'r.usage',
+      'g.lo',
+      'g.hi',
+      'g.verdict',
+    );
+  return rows.map((row) => ({
+    ...row,
+    lo: mmFromTenths(row.lo),
+    hi: row.hi === null ? null : mmFromTenths(row.hi),
+  }));
+}
+
+export async function addEngine(db: Knex, engine: NewEngine, personId: string): Promise<EngineRow> {
+  await refuseTakenName(db, engine.name);
+  const [newest] = (await findSheet(db, engine.sheetId)).filter(({ status }) => status === 'published');
+  if (!newest) throw new Refusal('sheet_not_published');
+  const [row] = await db('engines')
+    .insert({
+      sheet_id: engine.sheetId,
+      name: engine.name,
+      serial: engine.serial,
+      owner: engine.owner,
+      duty: engine.duty,
+      usage_unit: newest.usageUnit,
+      usage: engine.usage,
+    })
+    .returning('id');
+  await db('usages').insert({ engine_id: row.id, usage: engine.usage, by: personId });
+  return findEngine(db, row.id);
+}
+
+async function refuseTakenName(db: Knex, name: string, but?: string): Promise<void> {
+  const taken = await db('engines').whereRaw('lower(name) = lower(?)', [name]).first('id');
+  if (taken && taken.id !== but)
+    throw new Refusal('name_taken', {
+      detail: `There is an engine called ${name} already.`,
+      fields: [{ path: 'name', message: 'is taken' }],
+    });
+}
+
+export async function changeEngine(db: Knex, id: string, change: EngineChange): Promise<EngineRow> {
+  const { version, ...fields } = change;
+  await refuseTakenName(db, change.name, id);
+  const updated = await db('engines')
+    .where({ id, version })
+    .update({ ...fields, version: version + 1 });
+  const current = await findEngine(db, id);
+  if (updated === 0) throw new Refusal('stale', { current });
+  return current;
+}
+
+/** Logs a running figure; one below the last needs a reason (a new meter, a slip put right). */
+export async function logUsage(
+  db: Knex,
+  engineId: string,
+  { usage, reason }: { readonly usage: number; readonly reason: string },
+  personId: string,
+): Promise<EngineRow> {
+  const engine = await db('engines').where({ id: engineId }).forUpdate().first('usage');
+  if (!engine) throw new Refusal('not_found', { detail: 'There is no such engine.' });
+  if (usage < engine.usage && reason === '')
+    throw new Refusal('usage_back', {
+      detail: `The last figure was ${engine.usage}. A lower one needs a reason, such as a new meter.`,
+      fields: [{ path: 'usage', message: `below the last figure, ${engine.usage}` }],
+    });
+  await db('usages').insert({ engine_id: engineId, usage, reason, by: personId });
+  await db('engines').where({ id: engineId }).update({ usage, usage_at: db.fn.now() });
+  return findEngine(db, engineId);
+}

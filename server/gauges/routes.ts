@@ -1,0 +1,48 @@
+import { gaugeHold, simulatedGauge } from '@zero-lash/contract/instruments';
+import { id } from '@zero-lash/contract/values';
+import type { FastifyInstance } from 'fastify';
+import type { ZodTypeProvider } from 'fastify-type-provider-zod';
+import { z } from 'zod';
+import { Refusal } from '../plugins/errors.ts';
+import { needs, personOf } from '../plugins/signIn.ts';
+import { writeOnce } from '../plugins/writes.ts';
+import type { GaugeListener } from './listener.ts';
+import * as store from './store.ts';
+
+export function gaugeRoutes(
+  instance: FastifyInstance,
+  { listener }: { readonly listener: GaugeListener },
+  done: () => void,
+): void {
+  const app = instance.withTypeProvider<ZodTypeProvider>();
+  const params = z.object({ id });
+  const preHandler = needs('bench');
+
+  app.get('/api/gauges', async () => {
+    const holds = await store.readHolds(app.db);
+    return listener.links().map((link) => ({ ...link, ...holds.get(link.instrument) }));
+  });
+
+  app.post('/api/gauges/:id/hold', { schema: { params, body: gaugeHold }, preHandler }, (request, reply) =>
+    writeOnce(app.db, request, reply, 200, (transaction) =>
+      store.takeGauge(transaction, request.params.id, request.body.device, personOf(request).id),
+    ),
+  );
+
+  app.post('/api/gauges/:id/release', { schema: { params, body: gaugeHold }, preHandler }, (request, reply) =>
+    writeOnce(app.db, request, reply, 200, (transaction) =>
+      store.letGaugeGo(transaction, request.params.id, request.body.device),
+    ),
+  );
+
+  app.post(
+    '/api/gauges/:id/simulation',
+    { schema: { params, body: simulatedGauge.extend({ press: z.boolean().default(false) }) }, preHandler },
+    (request) => {
+      const { press, ...nature } = request.body;
+      if (!listener.simulate(request.params.id, nature, press)) throw new Refusal('gauge_unreached');
+      return { told: true };
+    },
+  );
+  done();
+}

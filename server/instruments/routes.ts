@@ -1,0 +1,61 @@
+import {
+  benchChange,
+  instrumentChange,
+  newBench,
+  newCheck,
+  newInstrument,
+} from '@zero-lash/contract/instruments';
+import { id } from '@zero-lash/contract/values';
+import type { FastifyInstance } from 'fastify';
+import type { ZodTypeProvider } from 'fastify-type-provider-zod';
+import { z } from 'zod';
+import { needs, personOf } from '../plugins/signIn.ts';
+import { writeAndTell } from '../plugins/writes.ts';
+import * as store from './store.ts';
+
+const tellTools = () => ({ kind: 'tools' as const });
+
+export function instrumentRoutes(instance: FastifyInstance, _options: object, done: () => void): void {
+  const app = instance.withTypeProvider<ZodTypeProvider>();
+  const params = z.object({ id });
+  const preHandler = needs('bench');
+
+  app.get('/api/tools', () => store.readTools(app.db));
+
+  app.post('/api/instruments', { schema: { body: newInstrument }, preHandler }, (request, reply) =>
+    writeAndTell(app.db, request, reply, tellTools, 201, (transaction) =>
+      store.addInstrument(transaction, request.body),
+    ),
+  );
+
+  app.patch(
+    '/api/instruments/:id',
+    { schema: { params, body: instrumentChange }, preHandler },
+    (request, reply) =>
+      writeAndTell(app.db, request, reply, tellTools, 200, (transaction) =>
+        store.changeInstrument(transaction, request.params.id, request.body),
+      ),
+  );
+
+  app.post(
+    '/api/instruments/:id/checks',
+    { schema: { params, body: newCheck }, preHandler },
+    (request, reply) =>
+      writeAndTell(app.db, request, reply, tellTools, 201, (transaction) =>
+        store.checkInstrument(transaction, request.params.id, request.body, personOf(request).id),
+      ),
+  );
+
+  app.post('/api/benches', { schema: { body: newBench }, preHandler }, (request, reply) =>
+    writeAndTell(app.db, request, reply, tellTools, 201, (transaction) =>
+      store.addBench(transaction, request.body),
+    ),
+  );
+
+  app.patch('/api/benches/:id', { schema: { params, body: benchChange }, preHandler }, (request, reply) =>
+    writeAndTell(app.db, request, reply, tellTools, 200, (transaction) =>
+      store.changeBench(transaction, request.params.id, request.body),
+    ),
+  );
+  done();
+}

@@ -1,0 +1,115 @@
+import { randomBytes } from 'node:crypto';
+import type { ProblemBody } from '@zero-lash/contract/problems';
+import type { FastifyInstance, FastifyReply } from 'fastify';
+import plugin from 'fastify-plugin';
+import { hasZodFastifySchemaValidationErrors } from 'fastify-type-provider-zod';
+
+/** Every refusal the server can give: its status and the sentence for a person. The code is stable. */
+const REFUSALS = {
+  unauthenticated: [401, 'Sign in first.'],
+  wrong_passphrase: [401, 'That name and passphrase do not belong together.'],
+  too_many_tries: [429, 'Too many wrong passphrases. Wait a little and try again.'],
+  forbidden: [403, 'Your role may not do this.'],
+  not_found: [404, 'There is nothing here by that name.'],
+  invalid: [400, 'Something in what was sent cannot be right.'],
+  malformed: [400, 'What was sent could not be read.'],
+  too_large: [413, 'That is more than is taken at once.'],
+  wrong_type: [415, 'Send JSON.'],
+  key_missing: [400, 'A write needs an idempotency-key header, a UUID.'],
+  key_reused: [409, 'That idempotency key was used for another write.'],
+  stale: [409, 'Somebody changed this since you opened it.'],
+  name_taken: [409, 'That name is taken.'],
+  last_lead: [409, 'The shop needs at least one active lead.'],
+  build_open: [409, 'This engine has a build open already.'],
+  build_closed: [409, 'This build is closed.'],
+  stage_skipped: [409, 'Stages are done one after another.'],
+  stage_not_ready: [409, 'This stage is not finished.'],
+  wrong_stage: [409, 'That belongs to another stage.'],
+  unknown_check: [422, 'This stage has no such check.'],
+  unknown_point: [422, 'This engine has no such lash point.'],
+  round_closed: [409, 'This round is closed.'],
+  already_signed_off: [409, 'This build is signed off already.'],
+  not_provable: [409, 'This build cannot be signed off yet.'],
+  recheck_done: [409, 'This recheck is done already.'],
+  recheck_incomplete: [409, 'Measure every point first.'],
+  sheet_not_published: [409, 'Only a published spec sheet may be built on.'],
+  sheet_differs: [409, 'This spec sheet is not for this engine.'],
+  draft_open: [409, 'This sheet has a draft already.'],
+  second_person: [409, 'A second person checks a spec sheet.'],
+  gauge_unreached: [409, 'That gauge is not reached, or is a real one.'],
+  limits_missing: [422, 'Every role of the pattern needs limits.'],
+  usage_back: [409, 'A running figure below the last one needs a reason.'],
+  fixed: [409, 'What was written stays; add what supersedes it.'],
+} as const satisfies Record<string, readonly [number, string]>;
+
+/** The stable name of a refusal. */
+export type RefusalCode = keyof typeof REFUSALS;
+
+type Extra = Pick<ProblemBody, 'fields' | 'points' | 'current'> & { detail?: string };
+
+/** A refusal with a code of its own: thrown anywhere, answered as `application/problem+json`. */
+export class Refusal extends Error {
+  readonly code: RefusalCode;
+  readonly extra: Extra;
+
+  constructor(code: RefusalCode, extra: Extra = {}) {
+    super(extra.detail ?? REFUSALS[code][1]);
+    this.code = code;
+    this.extra = extra;
+  }
+}
+
+function send(reply: FastifyReply, code: RefusalCode, extra: Extra = {}) {
+  const [status, sentence] = REFUSALS[code];
+  const body: ProblemBody = {
+    type: 'about:blank',
+    title: sentence,
+    status,
+    code,
+    detail: sentence,
+    ...extra,
+  };
+  return reply.code(status).type('application/problem+json').send(JSON.stringify(body));
+}
+
+const BY_FASTIFY_CODE: Readonly<Record<string, RefusalCode>> = {
+  FST_ERR_CTP_BODY_TOO_LARGE: 'too_large',
+  FST_ERR_CTP_INVALID_MEDIA_TYPE: 'wrong_type',
+  FST_ERR_CTP_EMPTY_JSON_BODY: 'malformed',
+  FST_ERR_CTP_INVALID_JSON_BODY: 'malformed',
+  FST_ERR_CTP_INVALID_CONTENT_LENGTH: 'malformed',
+  FST_ERR_RATE_LIMIT: 'too_many_tries',
+};
+
+/** Answers every error as a problem: what a person sent wrongly is 4xx, what broke here is 5xx with a reference. */
+export const errors = plugin((app: FastifyInstance, _options, done) => {
+  app.setNotFoundHandler((_request, reply) => send(reply, 'not_found'));
+  app.setErrorHandler((error: Error & { code?: string; statusCode?: number }, request, reply) => {
+    if (error instanceof Refusal) return send(reply, error.code, error.extra);
+    if (hasZodFastifySchemaValidationErrors(error)) {
+      const fields = error.validation.map(({ instancePath, message }) => ({
+        path: instancePath.split('/').filter(Boolean).join('.'),
+        message: message ?? 'cannot be right',
+      }));
+      const detail = fields.map(({ path, message }) => `${path || 'input'}: ${message}`).join('; ');
+      return send(reply, 'invalid', { detail: `${detail}.`, fields });
+    }
+    const known = BY_FASTIFY_CODE[error.code ?? ''];
+    if (known) return send(reply, known);
+    if (error.code === 'ZL001' || error.code === 'ZL002') return send(reply, 'fixed');
+    if (error instanceof SyntaxError || error.statusCode === 400) return send(reply, 'malformed');
+    if (error.statusCode === 429) return send(reply, 'too_many_tries');
+    const reference = randomBytes(4).toString('hex');
+    request.log.error({ err: error, reference }, 'request failed');
+    const body: ProblemBody = {
+      type: 'about:blank',
+      title: 'Something broke here.',
+      status: 500,
+      code: 'broken',
+      detail: `Something broke here, not on your side. Nothing was written. The log has it as ${reference}.`,
+      reference,
+    };
+    return reply.code(500).type('application/problem+json').send(JSON.stringify(body));
+  });
+  done();
+});

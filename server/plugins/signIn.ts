@@ -1,0 +1,75 @@
+import cookie from '@fastify/cookie';
+import session from '@fastify/session';
+import type { Person, PersonRole } from '@zero-lash/contract/people';
+import type { FastifyInstance, FastifyRequest, preHandlerHookHandler } from 'fastify';
+import plugin from 'fastify-plugin';
+import { Refusal } from './errors.ts';
+import { DatabaseSessionStore } from './sessionStore.ts';
+
+declare module 'fastify' {
+  interface FastifyRequest {
+    /** who is signed in; null only on routes marked `open` */
+    person: Person | null;
+  }
+  interface FastifyContextConfig {
+    /** may be called without signing in */
+    open?: boolean;
+  }
+  interface Session {
+    personId?: string;
+    person?: Person;
+  }
+}
+
+const DAYS_SIGNED_IN = 14;
+
+/**
+ * Puts a session on every request, and refuses every route that is not marked `open` to whoever is not signed in.
+ */
+export const signIn = plugin(async (app: FastifyInstance, { secret }: { readonly secret: string }) => {
+  await app.register(cookie);
+  await app.register(session, {
+    secret,
+    cookieName: 'zero_lash',
+    store: new DatabaseSessionStore(app.db),
+    saveUninitialized: false,
+    rolling: false,
+    cookie: {
+      httpOnly: true,
+      sameSite: 'strict',
+      secure: false,
+      path: '/',
+      maxAge: DAYS_SIGNED_IN * 86_400_000,
+    },
+  });
+  app.decorateRequest('person', null);
+  app.addHook('onRequest', async (request) => {
+    request.person = request.session.person ?? null;
+    const guarded = request.url.startsWith('/api/') && !request.routeOptions.config.open;
+    if (guarded && !request.person && request.routeOptions.url) throw new Refusal('unauthenticated');
+  });
+});
+
+const SENTENCES: Partial<Record<PersonRole, string>> = {
+  bench: 'A viewer reads only. Ask somebody from the bench, or a lead.',
+  lead: 'Only a lead may do this.',
+};
+
+/** Lets through the roles that may do the bench's work, or only leads. */
+export function needs(role: 'bench' | 'lead'): preHandlerHookHandler {
+  return (request, _reply, done) => {
+    const mine = request.person?.role;
+    const allowed = role === 'lead' ? mine === 'lead' : mine === 'bench' || mine === 'lead';
+    done(allowed ? undefined : new Refusal('forbidden', { detail: SENTENCES[role]! }));
+  };
+}
+
+/**
+ * The person a guarded route runs for.
+ *
+ * @throws Refusal `unauthenticated` where nobody is signed in
+ */
+export function personOf(request: FastifyRequest): Person {
+  if (!request.person) throw new Refusal('unauthenticated');
+  return request.person;
+}

@@ -1,0 +1,78 @@
+import { draftChange, newRevision, newSheet, positionSchool } from '@zero-lash/contract/sheets';
+import { id } from '@zero-lash/contract/values';
+import type { FastifyInstance } from 'fastify';
+import type { ZodTypeProvider } from 'fastify-type-provider-zod';
+import { z } from 'zod';
+import { needs, personOf } from '../plugins/signIn.ts';
+import { writeOnce } from '../plugins/writes.ts';
+import { drawStopCard } from './stopCard.ts';
+import * as store from './store.ts';
+
+export function sheetRoutes(instance: FastifyInstance, _options: object, done: () => void): void {
+  const app = instance.withTypeProvider<ZodTypeProvider>();
+  const params = z.object({ id });
+  const preHandler = needs('bench');
+
+  app.get('/api/sheets', () => store.listSheets(app.db));
+
+  app.get('/api/sheets/:id', { schema: { params } }, (request) => store.findSheet(app.db, request.params.id));
+
+  app.post('/api/sheets', { schema: { body: newSheet }, preHandler }, (request, reply) =>
+    writeOnce(app.db, request, reply, 201, (transaction) =>
+      store.addSheet(transaction, request.body, personOf(request).id),
+    ),
+  );
+
+  app.post(
+    '/api/sheets/:id/revisions',
+    { schema: { params, body: newRevision }, preHandler },
+    (request, reply) =>
+      writeOnce(app.db, request, reply, 201, (transaction) =>
+        store.reviseSheet(transaction, request.params.id, request.body.body, personOf(request).id),
+      ),
+  );
+
+  app.put(
+    '/api/sheet-revisions/:id',
+    { schema: { params, body: draftChange }, preHandler },
+    (request, reply) =>
+      writeOnce(app.db, request, reply, 200, (transaction) =>
+        store.changeDraft(transaction, request.params.id, request.body, personOf(request).id),
+      ),
+  );
+
+  app.post(
+    '/api/sheet-revisions/:id/publication',
+    { schema: { params }, preHandler: needs('lead') },
+    (request, reply) =>
+      writeOnce(app.db, request, reply, 201, (transaction) =>
+        store.publishRevision(transaction, request.params.id, personOf(request).id),
+      ),
+  );
+
+  app.get('/api/sheet-revisions/:id/file', { schema: { params } }, async (request, reply) => {
+    const file = await store.writeFile(app.db, request.params.id);
+    return reply
+      .header('content-disposition', `attachment; filename="${fileName(file)}.json"`)
+      .type('application/json')
+      .send(`${JSON.stringify(file, null, 2)}\n`);
+  });
+
+  app.get(
+    '/api/sheet-revisions/:id/stop-card',
+    { schema: { params, querystring: z.object({ school: positionSchool.default('fewest') }) } },
+    async (request, reply) => {
+      const sheet = await store.findRevision(app.db, request.params.id);
+      return reply
+        .header('content-disposition', `inline; filename="${fileName(sheet)} stops.pdf"`)
+        .type('application/pdf')
+        .send(await drawStopCard(sheet, request.query.school));
+    },
+  );
+  done();
+}
+
+/** A name that every file system and every header takes. */
+function fileName({ maker, name }: { readonly maker: string; readonly name: string }): string {
+  return `${maker} ${name}`.replace(/[^A-Za-z0-9 ._-]+/g, '-');
+}

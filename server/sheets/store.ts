@@ -1,0 +1,269 @@
+import type {
+  DraftChange,
+  NewSheet,
+  SheetBody,
+  SheetFile,
+  SheetRevision,
+  SheetSummary,
+} from '@zero-lash/contract/sheets';
+import { lashPoints, rolesOf } from '@zero-lash/core/engine';
+import { mmFromTenths, tenthsFromMm } from '@zero-lash/core/length';
+import type { Knex } from 'knex';
+import { Refusal } from '../plugins/errors.ts';
+
+/** Reads revisions with their limits; `narrow` says which. */
+async function readRevisions(db: Knex, narrow: (query: Knex.QueryBuilder) => void): Promise<SheetRevision[]> {
+  const query = db('sheet_revisions as r')
+    .join('sheets as s', 's.id', 'r.sheet_id')
+    .join('people as e', 'e.id', 'r.entered_by')
+    .leftJoin('people as c', 'c.id', 'r.checked_by')
+    .select(
+      'r.id',
+      'r.sheet_id as sheetId',
+      's.name',
+      's.maker',
+      'r.number',
+      'r.status',
+      'r.pattern',
+      'r.condition',
+      'r.temperature',
+      'r.usage_unit as usageUnit',
+      'r.recheck_plan as recheckPlan',
+      'r.source',
+      'r.notes',
+      'r.wear_limits as wearLimits',
+      'r.torques',
+      'r.version',
+      'e.name as enteredBy',
+      'c.name as checkedBy',
+      'r.published_at as publishedAt',
+      db.raw(`(
+        select json_agg(json_build_object('role', l.role, 'min', l.min_tenths, 'max', l.max_tenths,
+          'asWritten', l.as_written) order by l.role desc)
+        from sheet_limits l where l.revision_id = r.id
+      ) as limits`),
+    )
+    .orderBy('r.number', 'desc');
+  narrow(query);
+  const rows = (await query) as (SheetRevision & { publishedAt: Date | null })[];
+  return rows.map((row) => ({
+    ...row,
+    limits: orderLikePattern(row).map((limit) => ({
+      ...limit,
+      min: mmFromTenths(limit.min),
+      max: mmFromTenths(limit.max),
+    })),
+    publishedAt: row.publishedAt?.toISOString() ?? null,
+  }));
+}
+
+function orderLikePattern({ pattern, limits }: Pick<SheetRevision, 'pattern' | 'limits'>) {
+  const order = rolesOf(pattern);
+  return [...limits].sort((a, b) => order.indexOf(a.role) - order.indexOf(b.role));
+}
+
+export async function findRevision(db: Knex, id: string): Promise<SheetRevision> {
+  const [revision] = await readRevisions(db, (query) => query.where('r.id', id));
+  if (!revision) throw new Refusal('not_found', { detail: 'There is no such spec sheet.' });
+  return revision;
+}
+
+/** Every revision of a sheet, newest first. */
+export async function findSheet(db: Knex, sheetId: string): Promise<SheetRevision[]> {
+  const revisions = await readRevisions(db, (query) => query.where('r.sheet_id', sheetId));
+  if (revisions.length === 0) throw new Refusal('not_found', { detail: 'There is no such spec sheet.' });
+  return revisions;
+}
+
+export async function listSheets(db: Knex): Promise<SheetSummary[]> {
+  const { rows } = await db.raw(`
+    select distinct on (s.id)
+      s.id, r.id as "revisionId", s.name, s.maker, r.number, r.status,
+      exists (select 1 from sheet_revisions d where d.sheet_id = s.id and d.status = 'draft') as drafting,
+      r.pattern ->> 'layout' as layout, jsonb_array_length(r.pattern -> 'cylinders') as cylinders,
+      (select count(*)::int from lash_points p where p.revision_id = r.id) as points,
+      r.pattern -> 'means' ->> 'kind' as means, r.condition, r.usage_unit as "usageUnit",
+      r.source ->> 'manual' as manual,
+      (select count(*)::int from engines e where e.sheet_id = s.id) as engines,
+      to_char(coalesce(r.published_at, r.created_at), 'YYYY-MM-DD') as "updatedOn"
+    from sheets s join sheet_revisions r on r.sheet_id = s.id
+    order by s.id, r.status = 'published' desc, r.number desc`);
+  return (rows as SheetSummary[]).sort((a, b) =>
+    `${a.maker} ${a.name}`.localeCompare(`${b.maker} ${b.name}`),
+  );
+}
+
+/** Writes a new sheet with its first revision, a draft. */
+export async function addSheet(
+  db: Knex,
+  { name, maker, body }: NewSheet,
+  personId: string,
+): Promise<SheetRevision> {
+  await refuseTaken(db, { name, maker });
+  const [sheet] = await db('sheets').insert({ name, maker }).returning('id');
+  return findRevision(db, await addRevision(db, sheet.id, 1, body, personId));
+}
+
+/** Writes the next revision of a published sheet, as a draft: one at a time. */
+export async function reviseSheet(
+  db: Knex,
+  sheetId: string,
+  body: SheetBody,
+  personId: string,
+): Promise<SheetRevision> {
+  await db('sheets').where({ id: sheetId }).forUpdate().first('id');
+  const revisions = await findSheet(db, sheetId);
+  const draft = revisions.find(({ status }) => status === 'draft');
+  if (draft)
+    throw new Refusal('draft_open', {
+      detail: `${draft.enteredBy} is writing revision ${draft.number} already. Change that one, or have it published.`,
+      current: draft,
+    });
+  return findRevision(db, await addRevision(db, sheetId, revisions[0]!.number + 1, body, personId));
+}
+
+/** Changes a draft; whoever changes it last is the one who entered it. */
+export async function changeDraft(
+  db: Knex,
+  id: string,
+  { name, maker, body, version }: DraftChange,
+  personId: string,
+): Promise<SheetRevision> {
+  const locked = await db('sheet_revisions').where({ id }).forUpdate().first('sheet_id', 'status');
+  const draft = await findRevision(db, id);
+  if (locked.status !== 'draft')
+    throw new Refusal('fixed', { detail: 'This revision is published. Write a new one.' });
+  if (draft.version !== version) throw new Refusal('stale', { current: draft });
+  if (name !== draft.name || maker !== draft.maker) await renameSheet(db, draft, { name, maker });
+  await db('lash_points').where({ revision_id: id }).delete();
+  await db('sheet_limits').where({ revision_id: id }).delete();
+  await db('sheet_revisions')
+    .where({ id })
+    .update({ ...columnsOf(body), entered_by: personId, version: version + 1 });
+  await addParts(db, id, body);
+  return findRevision(db, id);
+}
+
+async function renameSheet(
+  db: Knex,
+  draft: SheetRevision,
+  names: { readonly name: string; readonly maker: string },
+): Promise<void> {
+  if (draft.number > 1)
+    throw new Refusal('fixed', { detail: 'A sheet that was published keeps its name and its maker.' });
+  await refuseTaken(db, names);
+  await db('sheets').where({ id: draft.sheetId }).update(names);
+}
+
+async function refuseTaken(db: Knex, { name, maker }: { name: string; maker: string }): Promise<void> {
+  const taken = await db('sheets').where({ name, maker }).first('id');
+  if (taken)
+    throw new Refusal('name_taken', {
+      detail: `There is a sheet for the ${maker} ${name} already.`,
+      fields: [{ path: 'name', message: 'is taken' }],
+    });
+}
+
+/** Writes a revision as a draft, with its limits and the lash points its pattern has. */
+async function addRevision(
+  db: Knex,
+  sheetId: string,
+  number: number,
+  body: SheetBody,
+  personId: string,
+): Promise<string> {
+  const [revision] = await db('sheet_revisions')
+    .insert({ sheet_id: sheetId, number, status: 'draft', ...columnsOf(body), entered_by: personId })
+    .returning('id');
+  await addParts(db, revision.id, body);
+  return revision.id as string;
+}
+
+function columnsOf(body: SheetBody) {
+  return {
+    pattern: JSON.stringify(body.pattern),
+    condition: body.condition,
+    temperature: body.temperature && JSON.stringify(body.temperature),
+    usage_unit: body.usageUnit,
+    recheck_plan: JSON.stringify(body.recheckPlan),
+    wear_limits: JSON.stringify(body.wearLimits),
+    torques: JSON.stringify(body.torques),
+    source: JSON.stringify(body.source),
+    notes: body.notes,
+  };
+}
+
+async function addParts(db: Knex, revisionId: string, body: SheetBody): Promise<void> {
+  const limited = new Set(body.limits.map(({ role }) => role));
+  const bare = rolesOf(body.pattern).filter((role) => !limited.has(role));
+  if (bare.length > 0)
+    throw new Refusal('limits_missing', {
+      detail: `No limits for: ${bare.join(', ')}.`,
+      fields: bare.map((role) => ({ path: 'limits', message: `missing for ${role}` })),
+    });
+  if (limited.size < body.limits.length)
+    throw new Refusal('invalid', {
+      detail: 'A role has limits twice.',
+      fields: [{ path: 'limits', message: 'a role is there twice' }],
+    });
+  await db('sheet_limits').insert(
+    body.limits.map(({ role, min, max, asWritten }) => ({
+      revision_id: revisionId,
+      role,
+      min_tenths: tenthsFromMm(min),
+      max_tenths: tenthsFromMm(max),
+      as_written: asWritten,
+    })),
+  );
+  await db('lash_points').insert(
+    lashPoints(body.pattern).map(({ key, cylinder, role }, ordinal) => ({
+      revision_id: revisionId,
+      key,
+      cylinder,
+      role,
+      ordinal,
+    })),
+  );
+}
+
+/**
+ * Publishes a draft, which fixes it for ever. Whoever entered it does not check it, as long as the shop has another
+ * lead who can.
+ */
+export async function publishRevision(db: Knex, id: string, leadId: string): Promise<SheetRevision> {
+  const draft = await db('sheet_revisions').where({ id }).forUpdate().first('status', 'entered_by');
+  if (!draft) throw new Refusal('not_found', { detail: 'There is no such spec sheet.' });
+  if (draft.status !== 'draft') throw new Refusal('fixed', { detail: 'This revision is published already.' });
+  const own = draft.entered_by === leadId;
+  const others = db('people').where({ role: 'lead', active: true }).whereNot({ id: leadId });
+  if (own && (await others.first('id')))
+    throw new Refusal('second_person', {
+      detail: 'You wrote this draft yourself: another lead checks it against the source and publishes it.',
+    });
+  await db('sheet_revisions')
+    .where({ id })
+    .update({ status: 'published', checked_by: leadId, published_at: db.fn.now() });
+  return findRevision(db, id);
+}
+
+/** A revision as a file that another shop can read. */
+export async function writeFile(db: Knex, id: string): Promise<SheetFile> {
+  const { name, maker, pattern, condition, temperature, limits, ...rest } = await findRevision(db, id);
+  const { wearLimits, torques, usageUnit, recheckPlan, source, notes } = rest;
+  return {
+    format: 'zero-lash-sheet',
+    formatVersion: 1,
+    name,
+    maker,
+    pattern,
+    condition,
+    temperature,
+    limits,
+    wearLimits,
+    torques,
+    usageUnit,
+    recheckPlan,
+    source,
+    notes,
+  };
+}

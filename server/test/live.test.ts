@@ -1,0 +1,123 @@
+import { randomUUID } from 'node:crypto';
+import type { BuildView, ReadingRow } from '@zero-lash/contract/builds';
+import type { Instrument, Tools } from '@zero-lash/contract/instruments';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { announce, LiveBus } from '../live/bus.ts';
+import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
+
+let shop: TestShop;
+beforeAll(async () => {
+  shop = await TestShop.open();
+});
+afterAll(() => shop.close());
+
+describe('what is told live', () => {
+  it('is told after a write is committed, to every process, and not at all of one rolled back', async () => {
+    const [one, other] = [new LiveBus(shop.db), new LiveBus(shop.db)];
+    const heard: string[] = [];
+    await one.subscribe((event) => heard.push(`one ${event.kind}`));
+    const leave = await other.subscribe((event) => heard.push(`other ${event.kind}`));
+    await shop.db
+      .transaction(async (transaction) => {
+        await announce(transaction, { kind: 'tools' });
+        throw new Error('rolled back');
+      })
+      .catch(() => undefined);
+    await shop.db.transaction((transaction) => announce(transaction, { kind: 'tools' }));
+    await expect.poll(() => [...heard].sort()).toEqual(['one tools', 'other tools']);
+    leave();
+    one.tellHere({ kind: 'tools' });
+    expect(heard.filter((line) => line.startsWith('one'))).toHaveLength(2);
+    await Promise.all([one.close(), other.close()]);
+  });
+
+  it('is told once of a reading that is sent twice', async () => {
+    const build = await shop.buildOf('Snow groomer 2');
+    const bus = new LiveBus(shop.db);
+    const told: string[] = [];
+    await bus.subscribe((event) => event.kind === 'reading' && told.push(event.reading.point));
+    const key = randomUUID();
+    const send = (point: string, withKey: string) =>
+      shop.call<ReadingRow>(
+        BENCH,
+        'POST',
+        `rounds/${build.rounds.at(-1)!.id}/readings`,
+        { point, reading: { kind: 'bracket', go: 0.28, noGo: 0.3 }, asTyped: '0.28 0.3' },
+        withKey,
+      );
+    const [first, again] = [await send('3I', key), await send('3I', key)];
+    expect(again.body.id).toBe(first.body.id);
+    await send('4I', randomUUID());
+    await expect.poll(() => told).toEqual(['3I', '4I']);
+    await bus.close();
+  });
+});
+
+describe('who may what at the bench', () => {
+  it('is refused: a stranger everything, a viewer every write', async () => {
+    const build = await shop.buildOf('Snow groomer 2');
+    const round = build.rounds.at(-1)!;
+    for (const path of ['tools', 'gauges', 'live'])
+      expect(await shop.call(null, 'GET', path)).toMatchObject({
+        status: 401,
+        body: { code: 'unauthenticated' },
+      });
+    const { body } = await shop.call<Tools>(VIEWER, 'GET', 'tools');
+    const gauge = body.instruments.find(({ kind }) => kind === 'digital-gauge')!;
+    for (const [method, path, payload] of [
+      ['PUT', `rounds/${round.id}/turning`, { school: 'fewest', at: null, done: [] }],
+      ['PUT', `rounds/${round.id}/conditions`, { engineTempC: 1, hoursSinceRun: 1, condition: 'cold' }],
+      ['POST', `gauges/${gauge.id}/hold`, { device: randomUUID() }],
+      ['POST', `gauges/${gauge.id}/simulation`, { press: true }],
+      ['POST', 'benches', { name: 'Mine', bladeSetId: null, maxStack: 1 }],
+      ['POST', `sheets/${build.sheet.sheetId}/revisions`, { body: build.sheet }],
+    ] as const)
+      expect(await shop.call(VIEWER, method, path, payload), path).toMatchObject({
+        status: 403,
+        body: { code: 'forbidden' },
+      });
+  });
+
+  it('is answered with the field where it cannot be: turning, conditions, checks', async () => {
+    const round = (await shop.buildOf('Snow groomer 2')).rounds.at(-1)!;
+    const { body } = await shop.call<Tools>(VIEWER, 'GET', 'tools');
+    const [set] = body.instruments as [Instrument];
+    for (const [method, path, payload, field] of [
+      ['PUT', `rounds/${round.id}/turning`, { school: 'by-ear', at: null, done: [] }, 'school'],
+      ['PUT', `rounds/${round.id}/turning`, { school: 'fewest', at: -1, done: [] }, 'at'],
+      ['PUT', `rounds/${round.id}/turning`, { school: 'fewest', at: 0, done: [900] }, 'done.0'],
+      ['PUT', `rounds/${round.id}/conditions`, { engineTempC: 900, hoursSinceRun: 1 }, 'engineTempC'],
+      ['PUT', `rounds/${round.id}/conditions`, { engineTempC: 9, hoursSinceRun: -1 }, 'hoursSinceRun'],
+      ['POST', `instruments/${set.id}/checks`, { block: 0, found: 0.5, nextDue: '2099-01-01' }, 'block'],
+      ['POST', `instruments/${set.id}/checks`, { block: 1, found: 0.5, nextDue: 'soon' }, 'nextDue'],
+    ] as const)
+      expect(await shop.call(LEAD, method, path, payload), path).toMatchObject({
+        status: 400,
+        body: { code: 'invalid', fields: [expect.objectContaining({ path: field })] },
+      });
+    for (const path of [`rounds/${randomUUID()}/turning`, `rounds/${randomUUID()}/conditions`])
+      expect(
+        await shop.call(
+          BENCH,
+          'PUT',
+          path,
+          path.endsWith('turning') ? round.turning : { engineTempC: 1, hoursSinceRun: 1 },
+        ),
+      ).toMatchObject({ status: 404, body: { code: 'not_found' } });
+    expect(
+      await shop.call(BENCH, 'POST', `instruments/${randomUUID()}/checks`, {
+        block: 1,
+        found: 1,
+        nextDue: '2099-01-01',
+      }),
+    ).toMatchObject({ status: 404 });
+  });
+
+  it('is refused in a round that is closed', async () => {
+    const build = await shop.buildOf('Summit drive, Kestrel Ridge');
+    const closed = build.rounds.find(({ kind }) => kind === 'as-found')!;
+    expect(
+      await shop.call<BuildView>(BENCH, 'PUT', `rounds/${closed.id}/turning`, closed.turning),
+    ).toMatchObject({ status: 409, body: { code: 'round_closed' } });
+  });
+});

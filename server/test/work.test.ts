@@ -1,0 +1,244 @@
+import { randomUUID } from 'node:crypto';
+import type { BuildView, ReadingRow } from '@zero-lash/contract/builds';
+import type { EngineRow } from '@zero-lash/contract/engines';
+import type { SheetSummary } from '@zero-lash/contract/sheets';
+import type { Today } from '@zero-lash/contract/today';
+import { lashPoints } from '@zero-lash/core/engine';
+import { stageOf, type StageKey } from '@zero-lash/core/practice';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
+
+let shop: TestShop;
+beforeAll(async () => {
+  shop = await TestShop.open();
+});
+afterAll(() => shop.close());
+
+async function go(build: BuildView, to: StageKey) {
+  for (const { key } of stageOf(build.stage).checks)
+    await shop.call(BENCH, 'POST', `builds/${build.id}/ticks`, {
+      stage: build.stage,
+      check: key,
+      done: true,
+    });
+  return shop.call<BuildView>(BENCH, 'POST', `builds/${build.id}/stage`, { to, version: build.version });
+}
+
+const bracket = (go: number, noGo: number) => ({ kind: 'bracket', go, noGo });
+
+async function measureAll(build: BuildView, go: number, noGo: number): Promise<void> {
+  const round = build.rounds.at(-1)!;
+  for (const { key } of lashPoints(build.sheet.pattern)) {
+    const { status } = await shop.call(BENCH, 'POST', `rounds/${round.id}/readings`, {
+      point: key,
+      reading: bracket(go, noGo),
+      asTyped: `${go} ${noGo}`,
+    });
+    expect(status).toBe(201);
+  }
+}
+
+describe('the whole job', () => {
+  it('goes from an engine on the stand to its second recheck', async () => {
+    const sheets = await shop.call<SheetSummary[]>(BENCH, 'GET', 'sheets');
+    const single = sheets.body.find(({ name }) => name === 'S1 Sawyer')!;
+    const engine = await shop.call<EngineRow>(BENCH, 'POST', 'engines', {
+      name: 'Test stand single',
+      serial: 'T-1',
+      owner: '',
+      duty: '',
+      sheetId: single.id,
+      usage: 100,
+    });
+    expect(engine).toMatchObject({ status: 201, body: { usageUnit: 'starts', buildId: null } });
+    const opened = await shop.call<BuildView>(BENCH, 'POST', `engines/${engine.body.id}/builds`, {
+      revisionId: single.revisionId,
+      complaint: 'Rebuild',
+    });
+    expect(opened.status).toBe(201);
+    let build = opened.body as BuildView;
+    for (const stage of ['open-up', 'as-found'] as const) build = (await go(build, stage)).body;
+    await measureAll(build, 0.04, 0.06);
+    for (const stage of ['wear', 'head-work', 'set'] as const) build = (await go(build, stage)).body;
+    expect(build.rounds[0]!.readings.map(({ verdict }) => verdict)).toEqual(['tight', 'tight']);
+
+    const early = await go(build, 'prove');
+    expect(early).toMatchObject({ status: 409, body: { code: 'stage_not_ready', points: ['1I', '1E'] } });
+    for (const point of ['1I', '1E'])
+      await shop.call(BENCH, 'POST', `builds/${build.id}/settings`, { point, kind: 'turned', degrees: 30 });
+    build = (await go(build, 'prove')).body;
+    await measureAll(build, 0.1, 0.16);
+    const undecided = await go(build, 'close');
+    expect(undecided).toMatchObject({ status: 409, body: { code: 'stage_not_ready' } });
+    const round = build.rounds.at(-1)!;
+    for (const [point, from, to] of [
+      ['1I', 0.1, 0.12],
+      ['1E', 0.16, 0.18],
+    ] as const)
+      await shop.call(BENCH, 'POST', `rounds/${round.id}/readings`, {
+        point,
+        reading: bracket(from, to),
+        asTyped: `${from} ${to}`,
+      });
+    build = (await go(build, 'close')).body;
+    for (const { key } of stageOf('close').checks)
+      build = (
+        await shop.call<BuildView>(BENCH, 'POST', `builds/${build.id}/ticks`, {
+          stage: 'close',
+          check: key,
+          done: true,
+        })
+      ).body;
+
+    const byBench = await shop.call(BENCH, 'POST', `builds/${build.id}/sign-off`, { version: build.version });
+    expect(byBench).toMatchObject({ status: 403, body: { code: 'forbidden' } });
+    const signing = () =>
+      shop.call<BuildView>(LEAD, 'POST', `builds/${build.id}/sign-off`, { version: build.version });
+    const [first, second] = await Promise.all([signing(), signing()]);
+    expect([first.status, second.status].sort()).toEqual([201, 409]);
+    const loser = first.status === 409 ? first : second;
+    expect(loser.body).toMatchObject({ code: 'already_signed_off' });
+    build = (await shop.call<BuildView>(LEAD, 'GET', `builds/${build.id}`)).body;
+    expect(build).toMatchObject({ stage: 'run-in', signOff: { by: LEAD, usage: 100 } });
+    expect(build.rechecks).toMatchObject([
+      { sequence: 1, dueUsage: 120, status: 'planned', state: 'coming' },
+    ]);
+
+    await shop.call(BENCH, 'POST', `engines/${engine.body.id}/usages`, { usage: 121 });
+    const today = await shop.call<Today>(VIEWER, 'GET', 'today');
+    expect(today.body.rechecks.list).toContainEqual(
+      expect.objectContaining({ engine: 'Test stand single', state: 'overdue', usage: 121 }),
+    );
+    const recheck = build.rechecks[0]!;
+    build = (await shop.call<BuildView>(BENCH, 'POST', `rechecks/${recheck.id}/round`)).body;
+    const incomplete = await shop.call(BENCH, 'POST', `rechecks/${recheck.id}/outcome`);
+    expect(incomplete).toMatchObject({
+      status: 409,
+      body: { code: 'recheck_incomplete', points: ['1I', '1E'] },
+    });
+    await measureAll(build, 0.14, 0.16);
+    build = (await shop.call<BuildView>(BENCH, 'POST', `rechecks/${recheck.id}/outcome`)).body;
+    expect(build.rechecks).toMatchObject([
+      { sequence: 2, status: 'planned', dueUsage: 421 },
+      { sequence: 1, status: 'done', outcome: 'undecided', doneBy: BENCH },
+    ]);
+    const again = await shop.call(BENCH, 'POST', `rechecks/${recheck.id}/outcome`);
+    expect(again).toMatchObject({ status: 409, body: { code: 'recheck_done' } });
+  });
+
+  it('keeps what was measured before when a point is measured again', async () => {
+    const build = await shop.buildOf('Frost fan 7, Chapel Slope');
+    const round = build.rounds[0]!;
+    const send = (go: number, noGo: number, reason = '') =>
+      shop.call<ReadingRow>(BENCH, 'POST', `rounds/${round.id}/readings`, {
+        point: '4E',
+        reading: bracket(go, noGo),
+        asTyped: `${go} ${noGo}`,
+        reason,
+      });
+    await send(0.3, 0.32);
+    const second = await send(0.28, 0.3, 'oil on the blade');
+    expect(second.body).toMatchObject({ verdict: 'tight', lo: 0.28, hi: 0.3, earlier: 1 });
+    const history = await shop.call<{ asTyped: string; superseded: boolean; reason: string }[]>(
+      VIEWER,
+      'GET',
+      `rounds/${round.id}/points/4E`,
+    );
+    expect(history.body).toMatchObject([
+      { asTyped: '0.28 0.3', supersededBy: null, reason: 'oil on the blade' },
+      { asTyped: '0.3 0.32', supersededBy: BENCH, supersededWhy: 'oil on the blade' },
+    ]);
+    await expect(shop.db('readings').where({ id: second.body.id }).update({ lo: 1 })).rejects.toThrow(
+      /stays/,
+    );
+    await expect(shop.db('readings').where({ id: second.body.id }).delete()).rejects.toThrow(/stays/);
+  });
+
+  it('writes once, however often it is sent with one key', async () => {
+    const build = await shop.buildOf('Frost fan 7, Chapel Slope');
+    const path = `rounds/${build.rounds[0]!.id}/readings`;
+    const body = { point: '3I', reading: { kind: 'drag', blade: 0.25 }, asTyped: '0.25' };
+    const key = randomUUID();
+    const answers = await Promise.all(
+      Array.from({ length: 5 }, () => shop.call<ReadingRow>(BENCH, 'POST', path, body, key)),
+    );
+    expect(new Set(answers.map((answer) => answer.body.id)).size).toBe(1);
+    const kept = await shop.db('readings').where({ round_id: build.rounds[0]!.id, point: '3I' });
+    expect(kept).toHaveLength(1);
+    const other = await shop.call(BENCH, 'POST', path, { ...body, asTyped: '0.26' }, key);
+    expect(other).toMatchObject({ status: 409, body: { code: 'key_reused' } });
+  });
+
+  it('keeps both of two readings written to one point at once', async () => {
+    const build = await shop.buildOf('Frost fan 7, Chapel Slope');
+    const roundId = build.rounds[0]!.id;
+    const send = (blade: number) =>
+      shop.call(BENCH, 'POST', `rounds/${roundId}/readings`, {
+        point: '3E',
+        reading: { kind: 'drag', blade },
+        asTyped: String(blade),
+      });
+    const answers = await Promise.all([send(0.33), send(0.34), send(0.35)]);
+    expect(answers.map(({ status }) => status)).toEqual([201, 201, 201]);
+    const rows = await shop.db('readings').where({ round_id: roundId, point: '3E' });
+    expect(rows).toHaveLength(3);
+    expect(rows.filter(({ superseded }) => !superseded)).toHaveLength(1);
+  });
+});
+
+describe('an engine', () => {
+  it('refuses a stale edit and hands back the row as it stands', async () => {
+    const { body } = await shop.call<{ engines: EngineRow[] }>(BENCH, 'GET', 'engines?search=shelf');
+    const { id, version, name, serial, owner } = body.engines[0]!;
+    const edit = (duty: string) =>
+      shop.call<EngineRow>(BENCH, 'PATCH', `engines/${id}`, { version, name, serial, owner, duty });
+    expect(await edit('spare for fan 2')).toMatchObject({ status: 200, body: { version: version + 1 } });
+    expect(await edit('spare for fan 9')).toMatchObject({
+      status: 409,
+      body: { code: 'stale', current: { duty: 'spare for fan 2', version: version + 1 } },
+    });
+  });
+
+  it('is found by any words, none of them a pattern', async () => {
+    const find = async (search: string) =>
+      (await shop.call<{ total: number }>(VIEWER, 'GET', `engines?search=${encodeURIComponent(search)}`)).body
+        .total;
+    expect(await find('pellow s1')).toBe(3);
+    expect(await find('%')).toBe(0);
+    expect(await find('_')).toBe(0);
+  });
+
+  it('takes a lower running figure only with a reason', async () => {
+    const build = await shop.buildOf('Edger, Pellow Mill');
+    const log = (body: object) => shop.call(BENCH, 'POST', `engines/${build.engine.id}/usages`, body);
+    expect(await log({ usage: 3 })).toMatchObject({ status: 409, body: { code: 'usage_back' } });
+    expect((await log({ usage: 3, reason: 'new meter' })).status).toBe(201);
+  });
+
+  it('has one build open at a time; a new one takes over from one that only waits', async () => {
+    const open = async (engine: string) => {
+      const build = await shop.buildOf(engine);
+      return shop.call<BuildView>(BENCH, 'POST', `engines/${build.engine.id}/builds`, {
+        revisionId: build.sheet.id,
+        complaint: 'again',
+      });
+    };
+    expect(await open('Frost fan 3, Lower Terrace')).toMatchObject({
+      status: 409,
+      body: { code: 'build_open' },
+    });
+    const before = await shop.buildOf('Trimmer, Pellow Mill');
+    expect(await open('Trimmer, Pellow Mill')).toMatchObject({
+      status: 201,
+      body: { number: 2, stage: 'take-in' },
+    });
+    const old = await shop.call<BuildView>(BENCH, 'GET', `builds/${before.id}`);
+    expect(old.body.closedAt).not.toBeNull();
+    expect(old.body.rechecks[0]?.status).toBe('dropped');
+    const write = await shop.call(BENCH, 'POST', `builds/${before.id}/notes`, {
+      stage: 'run-in',
+      text: 'late',
+    });
+    expect(write).toMatchObject({ status: 409, body: { code: 'build_closed' } });
+  });
+});

@@ -1,0 +1,25 @@
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import type { FastifyInstance } from 'fastify';
+import { readShop } from '../people/store.ts';
+import type { TodayKeeper } from './keeper.ts';
+
+const PLACE = '<!--ahead-->';
+
+/**
+ * Serves the first page with what it shows already in it, for whoever is signed in: the page need not ask for it again
+ * once its code has come. The data is JSON in a block that no browser runs.
+ */
+export async function firstPage(
+  app: FastifyInstance,
+  { root, keeper }: { readonly root: string; readonly keeper: TodayKeeper },
+): Promise<void> {
+  const [before = '', after = ''] = (await readFile(join(root, 'index.html'), 'utf8')).split(PLACE);
+  app.get('/', { config: { open: true } }, async (request, reply) => {
+    void reply.type('text/html; charset=utf-8').header('cache-control', 'no-store');
+    if (!request.person) return before + after;
+    const session = JSON.stringify({ person: request.person, shop: await readShop(app.db) });
+    const data = `{"session":${session},"today":${await keeper.read()}}`;
+    return `${before}<script type="application/json" id="ahead">${data.replaceAll('<', '\\u003c')}</script>${after}`;
+  });
+}

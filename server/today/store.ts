@@ -1,0 +1,102 @@
+import type { Today } from '@zero-lash/contract/today';
+import { STAGE_KEYS, type StageKey } from '@zero-lash/core/practice';
+import { addDays, DUE_FROM_SHARE, DUE_WITHIN_DAYS, dueState, type Day } from '@zero-lash/core/recheck';
+import type { Knex } from 'knex';
+
+const BUILDS_A_STAGE = 3;
+const RECHECKS_SHOWN = 16;
+
+/** Reads what is on the bench and what is due, in one query; lists are cut, counts are whole. */
+export async function readToday(db: Knex, day: Day): Promise<Today> {
+  const { rows } = await db.raw(
+    `
+    with bench as (
+      select b.id, b.engine_id, b.stage, b.complaint, b.stage_since, e.name, e.owner,
+        count(*) over (partition by b.stage)::int as whole,
+        row_number() over (partition by b.stage order by b.stage_since desc) as place
+      from builds b join engines e on e.id = b.engine_id
+      where b.closed_at is null and b.stage <> 'run-in'
+    ), planned as (
+      select r.id, r.build_id, r.engine_id, r.sequence, r.planned_usage, r.due_usage, r.due_date,
+        e.name, e.owner, e.usage, e.usage_unit,
+        case
+          when r.due_date < :day or e.usage > r.due_usage then 0
+          when r.due_date <= :soon
+            or e.usage >= r.due_usage - (r.due_usage - r.planned_usage) * :tenth then 1
+          else 2
+        end as nearness
+      from rechecks r join engines e on e.id = r.engine_id
+      where r.status = 'planned'
+    )
+    select
+      (select count(*)::int from builds where closed_at is null and stage = 'run-in') as running,
+      (select coalesce(json_agg(json_build_object('id', id, 'engineId', engine_id, 'engine', name,
+          'owner', owner, 'complaint', complaint, 'since', stage_since, 'stage', stage, 'whole', whole)
+          order by place), '[]')
+        from bench where place <= :builds) as bench,
+      (select json_build_object('overdue', count(*) filter (where nearness = 0),
+          'due', count(*) filter (where nearness = 1), 'coming', count(*) filter (where nearness = 2))
+        from planned) as counts,
+      (select coalesce(json_agg(p), '[]') from (
+        select * from planned order by nearness, due_date nulls last, name limit :rechecks) p) as rechecks`,
+    {
+      day,
+      soon: addDays(day, DUE_WITHIN_DAYS),
+      tenth: 1 - DUE_FROM_SHARE,
+      builds: BUILDS_A_STAGE,
+      rechecks: RECHECKS_SHOWN,
+    },
+  );
+  return shape(day, rows[0]);
+}
+
+interface TodayRow {
+  running: number;
+  bench: (Today['stages'][number]['builds'][number] & { stage: StageKey; whole: number })[];
+  counts: Today['rechecks']['counts'];
+  rechecks: {
+    id: string;
+    build_id: string;
+    engine_id: string;
+    sequence: number;
+    planned_usage: number;
+    due_usage: number | null;
+    due_date: Day | null;
+    name: string;
+    owner: string;
+    usage: number;
+    usage_unit: 'hours' | 'km' | 'starts';
+  }[];
+}
+
+function shape(day: Day, row: TodayRow): Today {
+  return {
+    day,
+    stages: STAGE_KEYS.map((stage) => {
+      const builds = row.bench.filter((build) => build.stage === stage);
+      return {
+        stage,
+        count: stage === 'run-in' ? row.running : (builds[0]?.whole ?? 0),
+        builds: builds.map(({ stage: _, whole: __, ...build }) => build),
+      };
+    }),
+    rechecks: {
+      counts: row.counts,
+      list: row.rechecks.map((recheck) => {
+        const due = { dueUsage: recheck.due_usage, dueDate: recheck.due_date };
+        return {
+          id: recheck.id,
+          buildId: recheck.build_id,
+          engineId: recheck.engine_id,
+          engine: recheck.name,
+          owner: recheck.owner,
+          usageUnit: recheck.usage_unit,
+          usage: recheck.usage,
+          ...due,
+          state: dueState(due, recheck.planned_usage, { day, usage: recheck.usage }),
+          sequence: recheck.sequence,
+        };
+      }),
+    },
+  };
+}

@@ -1,0 +1,131 @@
+import { Suspense, useEffect } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { Navigate, NavLink, Outlet, useLocation } from 'react-router';
+import { useSessionQuery, useSignOutMutation } from '../people/endpoints.ts';
+import { api, problemFrom } from './api.ts';
+import './frame.css';
+import { forgetAnswers } from './keptAnswers.ts';
+import { useUnit } from './lengths.ts';
+import { OutboxStrip } from '../measuring/OutboxStrip.tsx';
+import { schemeChosen, shortcutsToggled, unitChosen } from './preferences.ts';
+import { ProblemNote } from './ProblemNote.tsx';
+import { Shortcuts } from './Shortcuts.tsx';
+import { useAppDispatch, useAppSelector } from './store.ts';
+
+const PLACES = [
+  { to: '/', name: 'Today' },
+  { to: '/engines', name: 'Engines' },
+  { to: '/sheets', name: 'Spec sheets' },
+  { to: '/instruments', name: 'Instruments' },
+  { to: '/shop', name: 'Shop' },
+] as const;
+
+/** The drawing sheet every page stands on: a hairline frame with its divisions, and the title block at the foot. */
+export function Frame() {
+  const { data: session, error, refetch } = useSessionQuery();
+  const location = useLocation();
+  const dispatch = useAppDispatch();
+  const shown = useAppSelector((state) => state.preferences.shortcutsShown);
+  useHotkeys('*', (event) => void (event.key === '?' && dispatch(shortcutsToggled())));
+  useHotkeys('escape', () => void (shown && dispatch(shortcutsToggled())), [shown]);
+  useEffect(() => {
+    document.querySelector('#sheet')?.scrollTo(0, 0);
+  }, [location.pathname]);
+  if (error && problemFrom(error)?.code === 'unauthenticated')
+    return <Navigate to="/sign-in" state={{ from: location.pathname + location.search }} replace />;
+  if (error) return <ProblemNote error={error} onRetry={refetch} />;
+  if (!session) return null;
+  return (
+    <div className="sheet">
+      <div className="sheet-edge">
+        <i className="sheet-ticks sheet-ticks-top" aria-hidden />
+        <i className="sheet-ticks sheet-ticks-left" aria-hidden />
+        <i className="sheet-ticks sheet-ticks-right" aria-hidden />
+        <main id="sheet">
+          <Suspense fallback={<p className="sheet-waiting">Fetching the sheet…</p>}>
+            <Outlet />
+          </Suspense>
+        </main>
+        {shown && <Shortcuts />}
+        <OutboxStrip />
+        <TitleBlock name={session.person.name} role={session.person.role} shop={session.shop.name} />
+      </div>
+    </div>
+  );
+}
+
+interface TitleBlockProps {
+  readonly name: string;
+  readonly role: string;
+  readonly shop: string;
+}
+
+/** The title block at the foot: what this is, where one can go, in which unit, and who is at the bench. */
+function TitleBlock({ name, role, shop }: TitleBlockProps) {
+  return (
+    <footer className="title-block">
+      <div className="title-block-name">
+        <b>Zero Lash</b>
+        <small>{shop}</small>
+      </div>
+      <nav aria-label="Pages">
+        {PLACES.map(({ to, name: place }) => (
+          <NavLink key={to} to={to} end={to === '/'} className="zl-place">
+            {place}
+          </NavLink>
+        ))}
+      </nav>
+      <DeviceChoices />
+      <SignedIn name={name} role={role} />
+    </footer>
+  );
+}
+
+function DeviceChoices() {
+  const unit = useUnit();
+  const dispatch = useAppDispatch();
+  const scheme = useAppSelector((state) => state.preferences.scheme);
+  const dark = scheme === 'dark' || (scheme === null && matchMedia('(prefers-color-scheme: dark)').matches);
+  const otherUnit = unit === 'mm' ? 'thou' : 'mm';
+  useHotkeys('u', () => void dispatch(unitChosen(otherUnit)), [otherUnit]);
+  return (
+    <div className="title-block-cell">
+      <button
+        type="button"
+        onClick={() => dispatch(unitChosen(otherUnit))}
+        aria-label={`Reading in ${unit}; change to ${otherUnit}`}
+      >
+        {unit}
+      </button>
+      <button type="button" onClick={() => dispatch(schemeChosen(dark ? 'light' : 'dark'))}>
+        {dark ? 'light' : 'dark'}
+      </button>
+      <button type="button" aria-label="Keyboard shortcuts" onClick={() => dispatch(shortcutsToggled())}>
+        ?
+      </button>
+    </div>
+  );
+}
+
+function SignedIn({ name, role }: { readonly name: string; readonly role: string }) {
+  const [signOut] = useSignOutMutation();
+  const dispatch = useAppDispatch();
+  return (
+    <div className="title-block-cell">
+      <div className="title-block-person">
+        <b>{name}</b>
+        <small>{role}</small>
+      </div>
+      <button
+        type="button"
+        onClick={async () => {
+          await signOut();
+          await forgetAnswers();
+          dispatch(api.util.resetApiState());
+        }}
+      >
+        Sign out
+      </button>
+    </div>
+  );
+}

@@ -1,0 +1,66 @@
+import {
+  createApi,
+  fetchBaseQuery,
+  retry,
+  type FetchArgs,
+  type FetchBaseQueryError,
+} from '@reduxjs/toolkit/query/react';
+import type { ProblemBody } from '@zero-lash/contract/problems';
+import { v4 as makeKey } from 'uuid';
+import { serverReached } from '../measuring/outbox.ts';
+import { keepAnswer, keptAnswer } from './keptAnswers.ts';
+
+const plain = fetchBaseQuery({ baseUrl: '/api', timeout: 20_000 });
+
+const ATTEMPTS = 4;
+
+/**
+ * Sends a request; a lost answer is asked for again with the same key, which the server writes once. A refusal is
+ * final at once: asking again would change nothing. Where the server is not reached, a page seen before opens with the
+ * last answer this device kept.
+ */
+const patient = retry(
+  async (args: string | FetchArgs, api, extra) => {
+    const reading = typeof args === 'string' ? args : null;
+    const result = await plain(args, api, extra);
+    const unreached = result.error?.status === 'FETCH_ERROR' || result.error?.status === 'TIMEOUT_ERROR';
+    if (reading !== null || unreached) api.dispatch(serverReached(!unreached));
+    if (result.error && typeof result.error.status === 'number' && result.error.status < 500)
+      retry.fail(result.error, result.meta);
+    if (reading === null) return result;
+    if (result.data !== undefined) keepAnswer(reading, result.data);
+    const kept = unreached ? await keptAnswer(reading) : undefined;
+    return kept === undefined ? result : { data: kept };
+  },
+  { maxRetries: ATTEMPTS - 1 },
+);
+
+/** The one door to the server; each resource adds its endpoints in its own folder. */
+export const api = createApi({
+  reducerPath: 'api',
+  baseQuery: patient,
+  tagTypes: ['Session', 'Today', 'Engine', 'Engines', 'Build', 'Sheet', 'People', 'Tools', 'Gauges'],
+  refetchOnReconnect: true,
+  endpoints: () => ({}),
+});
+
+/** Makes a write request with a key of its own, so that however often it is sent it is written once. */
+export function write(method: 'POST' | 'PATCH' | 'PUT', url: string, body?: unknown) {
+  return { url, method, body: body ?? {}, headers: { 'idempotency-key': makeKey() } };
+}
+
+const UNREACHED: ProblemBody = {
+  type: 'about:blank',
+  title: 'The server cannot be reached.',
+  status: 0,
+  code: 'unreached',
+  detail: 'The server cannot be reached. What you typed is still here; try again when it is back.',
+};
+
+/** Turns whatever a request failed with into a problem a person can act on; null where nothing failed. */
+export function problemFrom(error: unknown): ProblemBody | null {
+  if (!error) return null;
+  const { data } = error as FetchBaseQueryError & { data?: unknown };
+  if (data && typeof data === 'object' && 'code' in data && 'detail' in data) return data as ProblemBody;
+  return UNREACHED;
+}

@@ -1,0 +1,30 @@
+import { useMemo } from 'react';
+import { formatInterval, formatLength, lengthWithUnit, tenthsFromMm } from '@zero-lash/core/length';
+import type { ShopUnit } from '@zero-lash/core/length';
+import { useSession } from '../people/useSession.ts';
+import { useAppSelector } from './store.ts';
+
+/** The unit this device reads in: the one chosen here, or the shop's. */
+export function useUnit(): ShopUnit {
+  const chosen = useAppSelector((state) => state.preferences.unit);
+  const session = useSession();
+  return chosen ?? session?.shop.unit ?? 'mm';
+}
+
+/** Writes lengths given in mm in the unit this device reads in. */
+export function useLengths() {
+  const unit = useUnit();
+  return useMemo(() => lengthsIn(unit), [unit]);
+}
+
+function lengthsIn(unit: ShopUnit) {
+  return {
+    unit,
+    figure: (mm: number) => formatLength(tenthsFromMm(mm), unit),
+    length: (mm: number) => lengthWithUnit(tenthsFromMm(mm), unit),
+    interval: (lo: number, hi: number | null) =>
+      formatInterval({ lo: tenthsFromMm(lo), hi: hi === null ? null : tenthsFromMm(hi) }, unit),
+    band: (min: number, max: number) =>
+      `${formatLength(tenthsFromMm(min), unit)}–${lengthWithUnit(tenthsFromMm(max), unit)}`,
+  };
+}

@@ -1,0 +1,33 @@
+import { combineReducers, configureStore } from '@reduxjs/toolkit';
+import { setupListeners } from '@reduxjs/toolkit/query/react';
+import { useDispatch, useSelector } from 'react-redux';
+import { draftsReducer } from '../builds/drafts.ts';
+import { gaugeReducer } from '../measuring/gauge.ts';
+import { outboxReducer } from '../measuring/outbox.ts';
+import { triesReducer } from '../measuring/tries.ts';
+import { turningsReducer } from '../turning/turnings.ts';
+import { api } from './api.ts';
+import { keeping, readKept } from './keeping.ts';
+import { preferencesReducer } from './preferences.ts';
+
+const reducer = combineReducers({
+  [api.reducerPath]: api.reducer,
+  preferences: preferencesReducer,
+  drafts: draftsReducer,
+  outbox: outboxReducer,
+  tries: triesReducer,
+  gauge: gaugeReducer,
+  turnings: turningsReducer,
+});
+
+export const store = configureStore({
+  reducer,
+  preloadedState: readKept() as Partial<ReturnType<typeof reducer>>,
+  middleware: (defaults) => defaults().prepend(keeping.middleware).concat(api.middleware),
+});
+
+setupListeners(store.dispatch);
+
+export type RootState = ReturnType<typeof store.getState>;
+export const useAppDispatch = useDispatch.withTypes<typeof store.dispatch>();
+export const useAppSelector = useSelector.withTypes<RootState>();

@@ -1,0 +1,181 @@
+import { Box, Flex, Heading } from '@chakra-ui/react';
+import type { BuildView } from '@zero-lash/contract/builds';
+import { stageOf } from '@zero-lash/core/practice';
+import { memo, useDeferredValue } from 'react';
+import { Link, useParams } from 'react-router';
+import { Caution } from '../app/Caution.tsx';
+import { Page } from '../app/Page.tsx';
+import { ProblemNote } from '../app/ProblemNote.tsx';
+import { HeadMap } from '../drawings/HeadMap.tsx';
+import { useToolsQuery } from '../instruments/endpoints.ts';
+import { BlindChoice } from '../measuring/BlindChoice.tsx';
+import { useLive } from '../measuring/useLive.ts';
+import { StopGuide } from '../turning/StopGuide.tsx';
+import { WhereToTurn } from '../turning/WhereToTurn.tsx';
+import './build.css';
+import { AimChoice } from './AimChoice.tsx';
+import { useBuildQuery } from './endpoints.ts';
+import { PointPanel } from './PointPanel.tsx';
+import { Rechecks } from './Rechecks.tsx';
+import { RoundConditions } from './RoundConditions.tsx';
+import { SignOff } from './SignOff.tsx';
+import { StageRail } from './StageRail.tsx';
+import { StageWork } from './StageWork.tsx';
+import { Tally } from './Tally.tsx';
+import { useBuildWork, type BuildWork } from './useBuildWork.ts';
+
+/** One build: its stages down the side, the head in the middle, the selected point's work beside it. */
+export default function BuildPage() {
+  const { id = '' } = useParams();
+  const { data: build, error, refetch } = useBuildQuery(id);
+  if (error) return <ProblemNote error={error} onRetry={refetch} />;
+  if (!build) return null;
+  return <Build key={build.id} build={build} />;
+}
+
+function Build({ build }: { readonly build: BuildView }) {
+  useLive(build.id);
+  useToolsQuery();
+  const work = useBuildWork(build);
+  // while a blade is in the hand, the head and the point answer at once; what stands round them follows
+  const later = useDeferredValue(work);
+  return (
+    <Page title={build.engine.name} under={<Under build={build} />}>
+      {build.closedAt && <Box color="faded">This build is closed: a later one took over.</Box>}
+      <div className="build">
+        <div className="build-rail">
+          <StageRail at={build.stage} looking={work.looking} onLook={work.lookAt} />
+        </div>
+        <div className="build-head">
+          <AboveHead work={later} />
+          <div className="build-map">
+            <HeadMap
+              pattern={build.sheet.pattern}
+              points={work.shown}
+              selected={work.round ? work.selected.key : null}
+              onSelect={work.select}
+              label={`Lash points of ${build.engine.name}`}
+            />
+            <BelowHead work={later} />
+          </div>
+        </div>
+        <div className="build-work">
+          <WorkArea work={later} />
+        </div>
+        {work.open && (
+          <div className="build-turn">
+            <TurnArea work={later} />
+          </div>
+        )}
+        <div className="build-point">
+          <PointArea work={work} />
+        </div>
+      </div>
+    </Page>
+  );
+}
+
+interface AreaProps {
+  readonly work: BuildWork;
+}
+
+const Under = memo(function Under({ build }: { readonly build: BuildView }) {
+  return (
+    <>
+      <Link to={`/engines/${build.engine.id}`}>Build {build.number}</Link> · {build.complaint} ·{' '}
+      <Link to={`/sheets/${build.sheet.sheetId}`}>
+        {build.sheet.maker} {build.sheet.name}, revision {build.sheet.number}
+      </Link>{' '}
+      · {build.sheet.condition} · {build.engine.usage} {build.engine.usageUnit}
+    </>
+  );
+});
+
+/** What the stage is for, what to beware of, and where to turn. */
+const AboveHead = memo(function AboveHead({ work }: AreaProps) {
+  const { build, looking, open, turning, mayWork, select } = work;
+  const stage = stageOf(looking);
+  return (
+    <>
+      <Flex alignItems="baseline" gap="3" flexWrap="wrap">
+        <Heading as="h2" fontSize="lg" fontWeight="650">
+          {stage.title}
+        </Heading>
+        <Box color="faded">{stage.aim}</Box>
+      </Flex>
+      <Box marginY="2">
+        {stage.cautions.map((text) => (
+          <Caution key={text}>{text}</Caution>
+        ))}
+      </Box>
+      {looking === 'set' && <AimChoice build={build} />}
+      {open && <StopGuide pattern={build.sheet.pattern} work={turning} enabled={mayWork} onArrive={select} />}
+    </>
+  );
+});
+
+const BelowHead = memo(function BelowHead({ work: { round, shown } }: AreaProps) {
+  return round ? <Tally points={shown} /> : null;
+});
+
+/** What the round is taken under, a second look, and the stage's own work. */
+const WorkArea = memo(function WorkArea({ work }: AreaProps) {
+  const { build, buildHere, looking, here, round, open, mayWork, blind, setBlind, select, look } = work;
+  const measured = ['as-found', 'prove', 'run-in'].includes(looking);
+  return (
+    <>
+      {measured && round && (
+        <RoundConditions key={round.id} build={build} round={round} enabled={open && mayWork} />
+      )}
+      {open && mayWork && here && (
+        <BlindChoice blind={blind} onChoose={setBlind} anything={here.readings.length > 0} />
+      )}
+      <StageWork build={buildHere} stage={looking} round={here?.id} onPoint={select} onLook={look} />
+    </>
+  );
+});
+
+const TurnArea = memo(function TurnArea({ work }: AreaProps) {
+  const { build, turning, shown, selected, select, mayWork } = work;
+  return (
+    <WhereToTurn
+      build={build}
+      work={turning}
+      states={shown}
+      selected={selected.key}
+      onSelect={select}
+      enabled={mayWork}
+    />
+  );
+});
+
+/** The selected point's work, below the sign-off or the rechecks where the build is that far. */
+function PointArea({ work }: AreaProps) {
+  const { build, buildHere, looking, round, selected, turning, blind, onNext, onWalk } = work;
+  const below = looking === 'close' || looking === 'run-in';
+  return (
+    <>
+      {looking === 'close' && <SignOff build={build} />}
+      {looking === 'run-in' && <Rechecks build={buildHere} />}
+      {round && (
+        <div className={below ? 'build-point-below' : undefined}>
+          <PointPanel
+            build={build}
+            round={round}
+            stage={looking}
+            point={selected}
+            turning={turning}
+            blind={blind}
+            onNext={onNext}
+            onWalk={onWalk}
+          />
+        </div>
+      )}
+      {looking === 'run-in' && (
+        <Box marginTop="6">
+          <SignOff build={build} />
+        </Box>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,105 @@
+import { Box, Button, Flex, Input } from '@chakra-ui/react';
+import { judge } from '@zero-lash/core/clearance';
+import { mmFromTenths, parseLength, tenthsFromMm } from '@zero-lash/core/length';
+import { sizesOf } from '@zero-lash/core/setting';
+import { useState, type FormEvent } from 'react';
+import { Labelled } from '../app/Labelled.tsx';
+import { useLengths } from '../app/lengths.ts';
+import { GapBar } from '../drawings/GapBar.tsx';
+import { advise, PIECE_WORDS, type MeansProps } from './settingAdvice.ts';
+
+/** Which shim, bucket or cap to fit, what it will leave, and what was fitted. */
+export function FitForm(props: MeansProps & { readonly installed: number | null }) {
+  const { means, point, reading, loading, onRecord } = props;
+  const { unit, figure, length, interval } = useLengths();
+  const piece = PIECE_WORDS[means.kind];
+  const [isIn, setIsIn] = useState(props.installed === null ? '' : figure(props.installed));
+  const [fitted, setFitted] = useState('');
+  const [mark, setMark] = useState('');
+  const [complaints, setComplaints] = useState<{ installed?: string; fitted?: string }>({});
+  const sizes = 'sizes' in means ? means.sizes : null;
+  const pieceFrom = (text: string): number | null => {
+    const parsed = parseLength(text, unit);
+    return 'error' in parsed || parsed.mm < 0.1 || parsed.mm > 50 ? null : parsed.mm;
+  };
+  const installed = pieceFrom(isIn);
+  const advice = advise(props, installed);
+  const choice = advice.kind === 'fit' ? advice.choice : null;
+  const chosen = fitted.trim() === '' ? (choice ? mmFromTenths(choice.pick) : null) : pieceFrom(fitted);
+  const result =
+    installed !== null && chosen !== null && reading && reading.hi !== null
+      ? { lo: reading.lo + installed - chosen, hi: reading.hi + installed - chosen }
+      : null;
+  const limits = { min: tenthsFromMm(point.min), max: tenthsFromMm(point.max) };
+  const verdict =
+    result && judge({ lo: tenthsFromMm(result.lo), hi: tenthsFromMm(result.hi) }, limits).verdict;
+
+  function record(event: FormEvent) {
+    event.preventDefault();
+    const next = {
+      ...(installed === null ? { installed: `The thickness in there now, such as ${figure(2.4)}.` } : {}),
+      ...(chosen === null ? { fitted: `The thickness fitted, such as ${figure(2.4)}.` } : {}),
+    };
+    setComplaints(next);
+    if (installed === null || chosen === null) return;
+    void onRecord({ kind: 'fitted', installed, fitted: chosen, mark: mark.trim() });
+  }
+
+  return (
+    <form onSubmit={record} noValidate>
+      <Flex gap="3">
+        <Labelled label={`in now, ${unit}`} error={complaints.installed}>
+          <Input
+            value={isIn}
+            onChange={(event) => setIsIn(event.target.value)}
+            inputMode="decimal"
+            maxLength={12}
+          />
+        </Labelled>
+        <Labelled label={`fitted, ${unit}`} error={complaints.fitted}>
+          <Input
+            value={fitted}
+            placeholder={choice ? figure(mmFromTenths(choice.pick)) : ''}
+            onChange={(event) => setFitted(event.target.value)}
+            inputMode="decimal"
+            maxLength={12}
+          />
+        </Labelled>
+        <Labelled label="its mark">
+          <Input value={mark} onChange={(event) => setMark(event.target.value)} maxLength={20} />
+        </Labelled>
+      </Flex>
+      <Box fontSize="lg" fontWeight="650" marginTop="3">
+        {advice.kind === 'need-reading' && 'Measure the gap first'}
+        {advice.kind === 'need-installed' && `Type the ${piece} that is in now, by micrometer`}
+        {choice &&
+          (choice.pick === tenthsFromMm(installed!)
+            ? `Keep the ${length(installed!)} ${piece}`
+            : `Fit ${length(mmFromTenths(choice.pick))}: ${choice.pick < tenthsFromMm(installed!) ? 'thinner opens the gap' : 'thicker closes the gap'}`)}
+      </Box>
+      {choice && sizes && (
+        <Box fontSize="sm" color="faded">
+          Exactly {length(mmFromTenths(choice.needed))} is wanted; made from {figure(sizes.from)} to{' '}
+          {length(sizes.to)} by {figure(sizes.step)}.
+          {choice.sureness === 'unsolved' && ` No size made brings it in.${beyond(choice.needed, sizes)}`}
+        </Box>
+      )}
+      {result && verdict && (
+        <Flex alignItems="center" gap="3" marginTop="2">
+          <GapBar min={point.min} max={point.max} gap={result} state={verdict} width={120} figure={figure} />
+          <Box>leaves {result.lo < 0 ? 'the valve held open' : interval(result.lo, result.hi)}</Box>
+        </Flex>
+      )}
+      <Button type="submit" variant="solid" marginTop="3" width="100%" loading={loading}>
+        {fitted.trim() === '' && choice ? `Fitted ${figure(mmFromTenths(choice.pick))}` : 'Write down'}
+      </Button>
+    </form>
+  );
+}
+
+function beyond(needed: number, sizes: Parameters<typeof sizesOf>[0]): string {
+  const made = sizesOf(sizes);
+  if (needed < made[0]!) return ' The thinnest is too thick: the stem tip wants grinding.';
+  if (needed > made.at(-1)!) return ' The thickest is too thin.';
+  return '';
+}

@@ -1,0 +1,51 @@
+import { Box } from '@chakra-ui/react';
+import type { ReadingRow, Round } from '@zero-lash/contract/builds';
+import { momentInWords } from '../app/dates.ts';
+import { useLengths } from '../app/lengths.ts';
+import { VerdictMark } from '../drawings/VerdictMark.tsx';
+import { useHistoryQuery } from './endpoints.ts';
+
+/** Every reading the point had in this round, newest first: nothing typed is ever lost. */
+export function PointHistory({ round, reading }: { readonly round: Round; readonly reading: ReadingRow }) {
+  const { interval, unit } = useLengths();
+  const { data } = useHistoryQuery({ roundId: round.id, point: reading.point, newest: reading.id });
+  return (
+    <Box as="details" marginTop="3" fontSize="sm">
+      <Box as="summary" cursor="pointer" minHeight="44px" paddingY="2" color="faded">
+        Measured {reading.earlier + 1} times in this round
+      </Box>
+      <ul>
+        {data?.map((row) => (
+          <Box
+            as="li"
+            key={row.id}
+            display="flex"
+            gap="3"
+            alignItems="center"
+            paddingY="1"
+            borderTop="1px solid"
+            borderColor="hairline"
+          >
+            <VerdictMark state={row.verdict} />
+            <Box minWidth="0">
+              <Box fontFamily="mono">{row.asTyped}</Box>
+              {interval(row.lo, row.hi)} {unit}
+            </Box>
+            <Box color="faded" marginLeft="auto" textAlign="right">
+              {[
+                `${row.by}, ${momentInWords(row.takenAt)}`,
+                row.instrument,
+                row.crankAngle !== null &&
+                  `crank at ${row.crankAngle}°${row.offBase ? ', off its base circle' : ''}`,
+                row.blind && 'second look',
+                row.supersededBy ? `superseded by ${row.supersededBy}: ${row.supersededWhy}` : row.reason,
+              ]
+                .filter(Boolean)
+                .join(' · ')}
+            </Box>
+          </Box>
+        ))}
+      </ul>
+    </Box>
+  );
+}

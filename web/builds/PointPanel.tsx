@@ -1,0 +1,120 @@
+import type { BuildView, Round } from '@zero-lash/contract/builds';
+import { ROLE_WORDS, type Step } from '@zero-lash/core/engine';
+import { aimFor } from '@zero-lash/core/setting';
+import { mmFromTenths, tenthsFromMm } from '@zero-lash/core/length';
+import type { StageKey } from '@zero-lash/core/practice';
+import { useLengths } from '../app/lengths.ts';
+import { GapBar } from '../drawings/GapBar.tsx';
+import { VerdictMark } from '../drawings/VerdictMark.tsx';
+import { useRole } from '../people/useRole.ts';
+import type { TurningWork } from '../turning/useTurning.ts';
+import { Measure } from '../measuring/Measure.tsx';
+import type { RoundHere } from '../measuring/pending.ts';
+import { RefusedNote } from '../measuring/RefusedNote.tsx';
+import { SecondLook } from '../measuring/SecondLook.tsx';
+import { useSeen, type Seen } from '../measuring/useSeen.ts';
+import { PointHistory } from './PointHistory.tsx';
+import './point.css';
+import { isOpenRound, readingAt, type LimitedPoint } from './points.ts';
+import { SettingForm } from './SettingForm.tsx';
+
+interface Props {
+  readonly build: BuildView;
+  readonly round: RoundHere | undefined;
+  readonly stage: StageKey;
+  readonly point: LimitedPoint;
+  readonly turning: TurningWork;
+  /** a second look, without seeing the first */
+  readonly blind: boolean;
+  readonly onNext: () => void;
+  readonly onWalk: (step: Step) => void;
+}
+
+const ROUND_WORDS: Readonly<Record<Round['kind'], string>> = {
+  'as-found': 'As found',
+  proved: 'Proved',
+  recheck: 'Recheck',
+};
+
+/** The selected point's work: its limits, what is known of its gap, and what is done here at this stage. */
+export function PointPanel({ build, round, stage, point, turning, blind, onNext, onWalk }: Props) {
+  const { figure, interval, band, unit } = useLengths();
+  const { mayWork } = useRole();
+  const reading = readingAt(round, point.key);
+  const measuring = isOpenRound(build, round) && stage === build.stage;
+  const seen = useSeen(measuring ? round : undefined, point);
+  const known: Seen | null =
+    seen ?? (reading ? { lo: reading.lo, hi: reading.hi, state: reading.verdict } : null);
+  const limits = { min: tenthsFromMm(point.min), max: tenthsFromMm(point.max) };
+  const target = mmFromTenths(aimFor(build.aim, point.role, limits));
+  return (
+    <section aria-label={`Point ${point.key}`}>
+      <div className="point-head">
+        <h2>{point.key}</h2>
+        <div className="point-about">
+          {ROLE_WORDS[point.role]}, cylinder {point.cylinder} · {band(point.min, point.max)}
+        </div>
+      </div>
+      <GapBar
+        min={point.min}
+        max={point.max}
+        gap={known}
+        state={known?.state ?? 'not-measured'}
+        target={target}
+        width={300}
+        figure={figure}
+      />
+      <div className="point-figures" aria-live="polite">
+        <b>{known ? interval(known.lo, known.hi) : '–'}</b>
+        <span className="point-about">{unit}</span>
+        <VerdictMark state={known?.state ?? 'not-measured'} withWord size={18} />
+      </div>
+      {round && reading && !seen && (
+        <div className="point-note">
+          {ROUND_WORDS[round.kind]}, typed <code>{reading.asTyped}</code> by {reading.by}
+          {reading.instrument && `, with ${reading.instrument}`}
+          {round.waiting.has(point.key) && ', waiting to be sent'}
+          {reading.doubtKept && ', kept although it looked like a slip'}
+          {reading.onLimit && ', in spec only by the allowance'}
+          {reading.offBase && (
+            <b>, off its base circle at {reading.crankAngle}°: too small to go by, measure it again</b>
+          )}
+        </div>
+      )}
+      {round?.refused
+        .filter((item) => item.reading.point === point.key)
+        .map((item) => (
+          <RefusedNote key={item.key} item={item} />
+        ))}
+      {round?.closedAt && stage === build.stage && stage === 'as-found' && (
+        <p>This round is closed: the engine has been set since it was found like this.</p>
+      )}
+      {measuring && mayWork && round && (
+        <Measure
+          key={round.id}
+          build={build}
+          round={round}
+          point={point}
+          turning={turning}
+          blind={blind}
+          onNext={onNext}
+          onWalk={onWalk}
+        />
+      )}
+      {stage === 'set' && build.stage === 'set' && mayWork && (
+        <SettingForm
+          key={point.key}
+          build={build}
+          point={point}
+          reading={reading}
+          target={target}
+          onNext={onNext}
+        />
+      )}
+      {reading?.firstLook && <SecondLook reading={reading} />}
+      {round && reading && reading.earlier > 0 && !round.waiting.has(point.key) && (
+        <PointHistory round={round} reading={reading} />
+      )}
+    </section>
+  );
+}

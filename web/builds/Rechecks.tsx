@@ -1,0 +1,93 @@
+import { Box, Button, Flex } from '@chakra-ui/react';
+import type { BuildView } from '@zero-lash/contract/builds';
+import { lashPoints } from '@zero-lash/core/engine';
+import { newestRound } from '@zero-lash/core/practice';
+import { useState } from 'react';
+import { useStore } from 'react-redux';
+import { Link } from 'react-router';
+import { dayInWords } from '../app/dates.ts';
+import { PartHeading } from '../app/Page.tsx';
+import { ProblemNote } from '../app/ProblemNote.tsx';
+import { DueMark, OUTCOME_WORDS } from '../engines/DueMark.tsx';
+import type { RootState } from '../app/store.ts';
+import { whenSent } from '../measuring/sender.ts';
+import { useRole } from '../people/useRole.ts';
+import { useCloseRecheckMutation, useOpenRecheckMutation } from './endpoints.ts';
+
+/** The build's rechecks: the next one and its work, and what earlier ones said. */
+export function Rechecks({ build }: { readonly build: BuildView }) {
+  const { mayWork } = useRole();
+  const [open, opening] = useOpenRecheckMutation();
+  const [close, closing] = useCloseRecheckMutation();
+  const next = build.rechecks.find(({ status }) => status === 'planned');
+  const past = build.rechecks.filter(({ status }) => status === 'done');
+  const newest = newestRound(build.rounds, 'recheck');
+  const round = newest?.recheckId === next?.id ? newest : undefined;
+  const store = useStore<RootState>();
+  const [sending, setSending] = useState(false);
+  const judge = async (roundId: string, recheckId: string) => {
+    setSending(true);
+    await whenSent(store, roundId);
+    setSending(false);
+    await close({ buildId: build.id, recheckId });
+  };
+  const left = lashPoints(build.sheet.pattern).length - (round?.readings.length ?? 0);
+  return (
+    <Box>
+      <PartHeading>Rechecks</PartHeading>
+      {next && (
+        <Box borderBottom="1px solid" borderColor="hairline" paddingBottom="3">
+          <Flex gap="3" alignItems="baseline" flexWrap="wrap">
+            <b>Recheck {next.sequence}</b>
+            {next.state && <DueMark state={next.state} />}
+          </Flex>
+          <Box color="faded">
+            {[
+              next.dueDate && `by ${dayInWords(next.dueDate)}`,
+              next.dueUsage !== null && `at ${next.dueUsage} ${build.engine.usageUnit}`,
+            ]
+              .filter(Boolean)
+              .join(' or ')}
+            , whichever is first; now at {build.engine.usage}
+          </Box>
+          {mayWork && !build.closedAt && !round && (
+            <Button
+              variant="solid"
+              marginTop="2"
+              loading={opening.isLoading}
+              onClick={() => void open({ buildId: build.id, recheckId: next.id })}
+            >
+              Measure it now
+            </Button>
+          )}
+          {mayWork && round && (
+            <Flex gap="3" alignItems="center" marginTop="2" flexWrap="wrap">
+              <Button
+                variant="solid"
+                disabled={left > 0}
+                loading={closing.isLoading || sending}
+                onClick={() => void judge(round.id, next.id)}
+              >
+                Judge the recheck
+              </Button>
+              {left > 0 && <Box color="faded">{left === 1 ? '1 point' : `${left} points`} to measure</Box>}
+            </Flex>
+          )}
+          <ProblemNote error={opening.error ?? closing.error} />
+        </Box>
+      )}
+      {past.map((recheck) => (
+        <Box key={recheck.id} paddingY="2" borderBottom="1px solid" borderColor="hairline">
+          <b>Recheck {recheck.sequence}</b> {recheck.doneAt && dayInWords(recheck.doneAt)}:{' '}
+          {recheck.outcome && OUTCOME_WORDS[recheck.outcome]}, by {recheck.doneBy}
+        </Box>
+      ))}
+      {past[0]?.outcome === 'out' && !build.closedAt && (
+        <Box marginTop="3">
+          A point has left its band.{' '}
+          <Link to={`/engines/${build.engine.id}`}>Open a build on the engine</Link> to set it again.
+        </Box>
+      )}
+    </Box>
+  );
+}

@@ -1,0 +1,60 @@
+import { Box, Button } from '@chakra-ui/react';
+import type { BuildView } from '@zero-lash/contract/builds';
+import { obstaclesToSignOff, standingOf } from '@zero-lash/core/practice';
+import { useState } from 'react';
+import { dayInWords } from '../app/dates.ts';
+import { Labelled, TextArea } from '../app/Labelled.tsx';
+import { PartHeading } from '../app/Page.tsx';
+import { ProblemNote } from '../app/ProblemNote.tsx';
+import { useRole } from '../people/useRole.ts';
+import { useSignOffMutation } from './endpoints.ts';
+
+/** Where a lead signs a build off, or what still stands against it. */
+export function SignOff({ build }: { readonly build: BuildView }) {
+  const { mayLead } = useRole();
+  const [statement, setStatement] = useState('');
+  const [sign, { error, isLoading }] = useSignOffMutation();
+  if (build.signOff)
+    return (
+      <Box>
+        <PartHeading>Signed off</PartHeading>
+        {build.signOff.by}, {dayInWords(build.signOff.at)}, at {build.signOff.usage} {build.engine.usageUnit}.
+        {build.signOff.statement && <Box marginTop="2">“{build.signOff.statement}”</Box>}
+      </Box>
+    );
+  const obstacles = obstaclesToSignOff(standingOf(build));
+  return (
+    <Box>
+      <PartHeading>Sign off</PartHeading>
+      {obstacles.length > 0 ? (
+        obstacles.map(({ code, text }) => <Box key={code}>{text}</Box>)
+      ) : (
+        <Box>Every point is proved in spec and everything is ticked off.</Box>
+      )}
+      {mayLead ? (
+        <Box display="grid" gap="3" marginTop="3">
+          <Labelled label="Remark (may stay empty)">
+            <TextArea
+              value={statement}
+              onChange={(event) => setStatement(event.target.value)}
+              maxLength={500}
+            />
+          </Labelled>
+          <Button
+            variant="solid"
+            disabled={obstacles.length > 0}
+            loading={isLoading}
+            onClick={() => void sign({ buildId: build.id, version: build.version, statement })}
+          >
+            Sign off and plan the recheck
+          </Button>
+        </Box>
+      ) : (
+        <Box color="faded" marginTop="2">
+          A lead signs it off.
+        </Box>
+      )}
+      <ProblemNote error={error} />
+    </Box>
+  );
+}

@@ -1,0 +1,84 @@
+import { Box, Button } from '@chakra-ui/react';
+import { memo, useEffect, useRef } from 'react';
+import { STAGE_KEYS, STAGES, type StageKey } from '@zero-lash/core/practice';
+
+interface Props {
+  /** the stage the build is at */
+  readonly at: StageKey;
+  readonly looking: StageKey;
+  readonly onLook: (stage: StageKey) => void;
+}
+
+/** The order of the work down one side: what is done, where the build is, what is still to come. */
+export const StageRail = memo(function StageRail({ at: stageAt, looking, onLook }: Props) {
+  const at = STAGE_KEYS.indexOf(stageAt);
+  const rail = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    rail.current
+      ?.querySelector('[aria-pressed="true"]')
+      ?.scrollIntoView({ inline: 'center', block: 'nearest' });
+  }, [looking]);
+  return (
+    <Box as="nav" aria-label="Stages of the build" ref={rail}>
+      <Box as="ol" display={{ base: 'flex', lg: 'block' }} overflowX={{ base: 'auto', lg: 'visible' }}>
+        {STAGES.map((stage, index) => {
+          const place = index < at ? 'done' : index === at ? 'here' : 'to come';
+          return (
+            <Box as="li" key={stage.key} position="relative" flexShrink={0}>
+              <Button
+                variant="plain"
+                textDecoration="none"
+                width="100%"
+                justifyContent="flex-start"
+                paddingX="2"
+                minHeight="44px"
+                gap="3"
+                disabled={place === 'to come'}
+                opacity={place === 'to come' ? '0.62 !important' : 1}
+                fontWeight={place === 'here' ? 700 : 500}
+                background={looking === stage.key ? 'wash' : 'transparent'}
+                aria-current={place === 'here' ? 'step' : undefined}
+                aria-pressed={looking === stage.key}
+                onClick={() => onLook(stage.key)}
+              >
+                <StageDot place={place} number={index + 1} />
+                {stage.title}
+                <Box as="span" srOnly>
+                  , {place}
+                </Box>
+              </Button>
+            </Box>
+          );
+        })}
+      </Box>
+    </Box>
+  );
+});
+
+function StageDot({
+  place,
+  number,
+}: {
+  readonly place: 'done' | 'here' | 'to come';
+  readonly number: number;
+}) {
+  return (
+    <Box
+      as="span"
+      display="inline-grid"
+      placeItems="center"
+      width="26px"
+      height="26px"
+      flexShrink={0}
+      border="1px solid"
+      borderColor={place === 'to come' ? 'hairline' : 'ink'}
+      background={place === 'here' ? 'brass' : place === 'done' ? 'ink' : 'transparent'}
+      color={place === 'to come' ? 'ink' : 'paper'}
+      fontSize="xs"
+      fontWeight="650"
+      aria-hidden
+    >
+      {place === 'done' ? '✓' : number}
+    </Box>
+  );
+}

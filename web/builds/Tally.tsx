@@ -1,0 +1,39 @@
+import { Flex } from '@chakra-ui/react';
+import type { HeadPoint } from '../drawings/HeadMap.tsx';
+import type { PointState } from '../drawings/states.ts';
+import { VerdictMark } from '../drawings/VerdictMark.tsx';
+
+/** How many points stand in each state, worst first. */
+const ORDER: readonly PointState[] = [
+  'tight',
+  'conflict',
+  'undecided-low',
+  'undecided',
+  'undecided-high',
+  'loose',
+  'in-spec',
+  'not-measured',
+];
+
+export function Tally({ points }: { readonly points: Readonly<Record<string, HeadPoint>> }) {
+  const states = Object.values(points).map(({ state }) => state);
+  return (
+    <Flex
+      gap="4"
+      flexWrap="wrap"
+      justifyContent="center"
+      fontSize="sm"
+      role="status"
+      aria-label="Points so far"
+    >
+      {ORDER.map((state) => {
+        const count = states.filter((each) => each === state).length;
+        return count > 0 ? (
+          <Flex key={state} gap="1.5" alignItems="center">
+            {count} <VerdictMark state={state} withWord />
+          </Flex>
+        ) : null;
+      })}
+    </Flex>
+  );
+}

@@ -1,0 +1,118 @@
+import type { BuildView, ReadingRow, Round } from '@zero-lash/contract/builds';
+import type { SheetRevision } from '@zero-lash/contract/sheets';
+import { gearAt, lashPoints, spannedPoints, type LashPoint, type Pattern } from '@zero-lash/core/engine';
+import { newestRound, roundToSetBy, type StageKey, type StopProgress } from '@zero-lash/core/practice';
+import type { HeadPoint } from '../drawings/HeadMap.tsx';
+
+/** A lash point with its limits in mm. */
+export interface LimitedPoint extends LashPoint {
+  readonly min: number;
+  readonly max: number;
+}
+
+/** Every lash point of a sheet with its limits. */
+export function limitedPoints(sheet: SheetRevision): LimitedPoint[] {
+  return lashPoints(sheet.pattern).map((point) => {
+    const limits = sheet.limits.find(({ role }) => role === point.role)!;
+    return { ...point, min: limits.min, max: limits.max };
+  });
+}
+
+/** The round whose readings belong to a stage: what is measured there, or what there is to go by. */
+export function roundOfStage(build: BuildView, stage: StageKey): Round | undefined {
+  const asFound = newestRound(build.rounds, 'as-found');
+  const proved = newestRound(build.rounds, 'proved');
+  switch (stage) {
+    case 'take-in':
+    case 'open-up':
+      return undefined;
+    case 'as-found':
+    case 'wear':
+    case 'head-work':
+      return asFound;
+    case 'set':
+      return roundToSetBy(build.rounds);
+    case 'prove':
+    case 'close':
+      return proved;
+    case 'run-in':
+      return newestRound(build.rounds, 'recheck') ?? proved;
+  }
+}
+
+/** Whether a round is the one that readings may be added to now. */
+export function isOpenRound(build: BuildView, round: Round | undefined): boolean {
+  if (!round || round.closedAt || build.closedAt) return false;
+  const stageOfRound: Record<Round['kind'], StageKey> = {
+    'as-found': 'as-found',
+    proved: 'prove',
+    recheck: 'run-in',
+  };
+  return stageOfRound[round.kind] === build.stage;
+}
+
+/** What the head map shows for a round's readings. */
+export function headPoints(
+  points: readonly LashPoint[],
+  round: (Round & { readonly waiting?: ReadonlySet<string> }) | undefined,
+  figure: (mm: number) => string,
+  done: ReadonlySet<string>,
+  closed: ReadonlySet<string> | null = null,
+): Record<string, HeadPoint> {
+  return Object.fromEntries(
+    points.map(({ key }) => {
+      const reading = readingAt(round, key);
+      return [
+        key,
+        {
+          state: reading?.verdict ?? 'not-measured',
+          figures: reading ? [reading.hi === null ? '…' : figure(reading.hi), figure(reading.lo)] : [],
+          done: done.has(key) ? 'set' : undefined,
+          closed: closed?.has(key),
+          waiting: round?.waiting?.has(key),
+        },
+      ];
+    }),
+  );
+}
+
+/** The newest reading of a point in a round. */
+export function readingAt(round: Round | undefined, key: string): ReadingRow | undefined {
+  return round?.readings.find(({ point }) => point === key);
+}
+
+/** The next point without a reading after one, round the end; null when every point has one. */
+export function nextUnmeasured(
+  points: readonly LashPoint[],
+  round: Round | undefined,
+  after: string,
+): string | null {
+  const start = points.findIndex(({ key }) => key === after);
+  const ordered = [...points.slice(start + 1), ...points.slice(0, start)];
+  return ordered.find(({ key }) => !readingAt(round, key))?.key ?? null;
+}
+
+/** The points that may be measured with the crank at an angle; null where nobody has said where it stands. */
+export function closedAt(pattern: Pattern, angle: number | null): ReadonlySet<string> | null {
+  if (angle === null) return null;
+  const gear = gearAt(spannedPoints(pattern), pattern.margin, angle);
+  return new Set(gear.filter(({ closed }) => closed).map(({ key }) => key));
+}
+
+/**
+ * The point to measure after one: at a known stop what is left there, then what waits at the next stop; otherwise the
+ * next one in order.
+ */
+export function nextToMeasure(
+  points: readonly LashPoint[],
+  round: Round | undefined,
+  after: string,
+  { here, next }: Pick<StopProgress, 'here' | 'next'>,
+): string | null {
+  const waiting = [here, next].map((standing) => standing?.left.filter((key) => key !== after) ?? []);
+  const stop = here && waiting.find((left) => left.length > 0);
+  if (!stop) return nextUnmeasured(points, round, after);
+  const from = points.findIndex(({ key }) => key === after);
+  const order = [...points.slice(from + 1), ...points.slice(0, from)].map(({ key }) => key);
+  return order.find((key) => stop.includes(key)) ?? null;
+}

@@ -1,0 +1,49 @@
+import type { ReadingRow } from '@zero-lash/contract/builds';
+import type { Means } from '@zero-lash/core/engine';
+import { tenthsFromMm } from '@zero-lash/core/length';
+import { adviseSetting, type SettingAdvice } from '@zero-lash/core/setting';
+import type { LimitedPoint } from './points.ts';
+
+/** What the piece that is turned or fitted is called. */
+export const PIECE_WORDS: Readonly<Record<Means['kind'], string>> = {
+  screw: 'screw',
+  'pivot-nut': 'nut',
+  shim: 'shim',
+  bucket: 'bucket',
+  'lash-cap': 'lash cap',
+};
+
+/** What a form for one means of setting is given. */
+export interface MeansProps {
+  readonly means: Means;
+  readonly point: LimitedPoint;
+  readonly reading: ReadingRow | undefined;
+  readonly target: number;
+  readonly loading: boolean;
+  readonly onRecord: (setting: {
+    kind: 'turned' | 'fitted';
+    degrees?: number | null;
+    installed?: number;
+    fitted?: number;
+    mark?: string;
+  }) => Promise<void>;
+}
+
+/** What the core says to do at the point. */
+export function advise(
+  { means, point, reading, target }: MeansProps,
+  installed: number | null,
+): SettingAdvice {
+  const measured = reading && {
+    lo: tenthsFromMm(reading.lo),
+    hi: reading.hi === null ? null : tenthsFromMm(reading.hi),
+  };
+  const limits = { min: tenthsFromMm(point.min), max: tenthsFromMm(point.max) };
+  return adviseSetting(
+    means,
+    measured ?? null,
+    tenthsFromMm(target),
+    limits,
+    installed === null ? null : tenthsFromMm(installed),
+  );
+}

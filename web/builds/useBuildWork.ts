@@ -1,0 +1,162 @@
+import type { BuildView } from '@zero-lash/contract/builds';
+import { layOutHeads, stepOnHead, type Step } from '@zero-lash/core/engine';
+import { pointsSet, STAGE_KEYS, type StageKey } from '@zero-lash/core/practice';
+import { useMemo, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { afterPaint } from '../app/afterPaint.ts';
+import { useLengths } from '../app/lengths.ts';
+import { useStable } from '../app/useStable.ts';
+import { useAppSelector } from '../app/store.ts';
+import type { HeadPoint } from '../drawings/HeadMap.tsx';
+import { roundHere, withoutOthers, type RoundHere } from '../measuring/pending.ts';
+import { useSession } from '../people/useSession.ts';
+import { useRole } from '../people/useRole.ts';
+import { useTurning, type TurningWork } from '../turning/useTurning.ts';
+import {
+  closedAt,
+  headPoints,
+  isOpenRound,
+  limitedPoints,
+  nextToMeasure,
+  roundOfStage,
+  type LimitedPoint,
+} from './points.ts';
+
+/** A build as it is worked on here: the stage looked at, its round, the point selected, and the steps between them. */
+export interface BuildWork {
+  readonly build: BuildView;
+  /** the build with what is on its way to the server laid over it */
+  readonly buildHere: BuildView;
+  readonly looking: StageKey;
+  /** the round of the stage looked at, with what is on its way */
+  readonly here: RoundHere | undefined;
+  /** the same, without what a second look must not see */
+  readonly round: RoundHere | undefined;
+  /** readings may be added to it now, as far as the build goes */
+  readonly open: boolean;
+  readonly mayWork: boolean;
+  readonly turning: TurningWork;
+  readonly shown: Readonly<Record<string, HeadPoint>>;
+  readonly selected: LimitedPoint;
+  readonly blind: boolean;
+  readonly setBlind: (blind: boolean) => void;
+  readonly select: (key: string) => void;
+  readonly look: (stage: StageKey | null) => void;
+  /** looks at a stage; at the build's own again where it is that */
+  readonly lookAt: (stage: StageKey) => void;
+  readonly onNext: () => void;
+  readonly onWalk: (step: Step) => void;
+}
+
+/** Everything a build's page shows and does, worked out once a render. */
+export function useBuildWork(build: BuildView): BuildWork {
+  const [search, setSearch] = useSearchParams();
+  // kept here too: the address follows a moment later, and the next key press must not wait for it
+  const [chosen, setChosen] = useState(search.get('point'));
+  const asked = search.get('stage') as StageKey | null;
+  const looking =
+    asked && STAGE_KEYS.indexOf(asked) >= 0 && STAGE_KEYS.indexOf(asked) <= STAGE_KEYS.indexOf(build.stage)
+      ? asked
+      : build.stage;
+  const { figure, unit } = useLengths();
+  const { mayWork } = useRole();
+  const points = useMemo(() => limitedPoints(build.sheet), [build.sheet]);
+  const layout = useMemo(() => layOutHeads(build.sheet.pattern), [build.sheet.pattern]);
+  const stored = roundOfStage(build, looking);
+  const outbox = useAppSelector((state) => state.outbox.items);
+  const session = useSession();
+  const [blind, setBlind] = useState(false);
+  const here = useMemo(
+    () => stored && roundHere(stored, outbox, (key) => points.find((point) => point.key === key)),
+    [stored, outbox, points],
+  );
+  const round = useMemo(
+    () => (here && blind ? withoutOthers(here, session?.person.name ?? '') : here),
+    [here, blind, session],
+  );
+  const open = looking === build.stage && isOpenRound(build, round);
+  const done = useMemo(() => (looking === 'set' ? pointsSet(build) : new Set<string>()), [build, looking]);
+  const turning = useTurning(build, round);
+  const closed = useMemo(
+    () => (open ? closedAt(build.sheet.pattern, turning.turning.at) : null),
+    [open, build.sheet.pattern, turning.turning.at],
+  );
+  const shown = useMemo(
+    () => headPoints(points, round, figure, done, closed),
+    [points, round, unit, done, closed],
+  );
+  const buildHere = useMemo(
+    () =>
+      here ? { ...build, rounds: build.rounds.map((each) => (each.id === here.id ? here : each)) } : build,
+    [build, here],
+  );
+  const leftToSet = () =>
+    points.filter(({ key }) => {
+      const state = shown[key]?.state;
+      return state !== 'in-spec' && state !== 'not-measured' && !done.has(key);
+    });
+  const selected = points.find(({ key }) => key === chosen) ?? firstToDo();
+
+  // the point being measured stays, though its first try may make another one the first to do
+  if (chosen === null && open) setChosen(selected.key);
+
+  function firstToDo() {
+    if (looking === 'set') return leftToSet()[0] ?? points[0]!;
+    const left = points.filter(({ key }) => shown[key]?.state === 'not-measured');
+    return left.find(({ key }) => closed?.has(key)) ?? left[0] ?? points[0]!;
+  }
+
+  const change = (set: (next: URLSearchParams) => void) =>
+    setSearch(
+      (now) => {
+        set(now);
+        return now;
+      },
+      { replace: true },
+    );
+
+  const select = useStable((key: string) => {
+    setChosen(key);
+    afterPaint(() => change((next) => next.set('point', key)));
+  });
+
+  const look = useStable((stage: StageKey | null) => {
+    setChosen(null);
+    change((next) => {
+      next.delete('point');
+      if (stage) next.set('stage', stage);
+      else next.delete('stage');
+    });
+  });
+  const lookAt = useStable((stage: StageKey) => look(stage === build.stage ? null : stage));
+
+  const onNext = useStable(() => {
+    const next =
+      looking === 'set'
+        ? leftToSet().find(({ key }) => key !== selected.key)?.key
+        : nextToMeasure(points, round, selected.key, turning.progress);
+    select(next ?? selected.key);
+  });
+
+  const onWalk = useStable((step: Step) => select(stepOnHead(layout, selected.key, step)));
+
+  return {
+    build,
+    buildHere,
+    looking,
+    here,
+    round,
+    open,
+    mayWork,
+    turning,
+    shown,
+    selected,
+    blind,
+    setBlind,
+    select,
+    look,
+    lookAt,
+    onNext,
+    onWalk,
+  };
+}

@@ -1,0 +1,186 @@
+import { paint, STATE_COLOURS, STATE_WORDS, type PointState } from './states.ts';
+
+interface Props {
+  /** limits in mm */
+  readonly min: number;
+  readonly max: number;
+  /** what is known of the gap in mm; null where nothing is measured, `hi` null where nothing bounds it */
+  readonly gap: { readonly lo: number; readonly hi: number | null } | null;
+  readonly state: PointState;
+  /** where the point is aimed, in mm */
+  readonly target?: number | undefined;
+  /** 120 px for a list, 300 px with figures */
+  readonly width: 120 | 300;
+  /** writes a length in the unit of the shop */
+  readonly figure: (mm: number) => string;
+}
+
+/** How much room stands beyond each limit, in bands. */
+const BEYOND = 1.4;
+const LEAST_WIDTH = 4;
+const WEDGE = 9;
+
+/** One reading against its limits: the band, both ends of what is known, the target. */
+export function GapBar({ min, max, gap, state, target, width, figure }: Props) {
+  const large = width === 300;
+  const height = large ? 74 : 26;
+  const middle = large ? 32 : 13;
+  const half = large ? 13 : 8;
+  const edge = large ? 14 : 10;
+  const band = max - min;
+  const from = Math.max(0, min - band * BEYOND);
+  const to = max + band * BEYOND;
+  const at = (mm: number) => edge + ((mm - from) / (to - from)) * (width - 2 * edge);
+  const spoken = gap
+    ? `${STATE_WORDS[state]}: ${figure(gap.lo)} to ${gap.hi === null ? 'no upper end known' : figure(gap.hi)}, limits ${figure(min)} to ${figure(max)}`
+    : `not measured, limits ${figure(min)} to ${figure(max)}`;
+  return (
+    <svg
+      width={width}
+      height={height}
+      viewBox={`0 0 ${width} ${height}`}
+      role="img"
+      aria-label={spoken}
+      style={{ display: 'block', maxWidth: '100%' }}
+    >
+      <line x1="0" x2={width} y1={middle} y2={middle} stroke={paint('hairline')} />
+      <rect x={at(min)} y={middle - half} width={at(max) - at(min)} height={half * 2} fill={paint('wash')} />
+      {[min, max].map((limit) => (
+        <line
+          key={limit}
+          x1={at(limit)}
+          x2={at(limit)}
+          y1={middle - half - 3}
+          y2={middle + half + 3}
+          stroke={paint('ink')}
+          strokeWidth="1.2"
+        />
+      ))}
+      {target !== undefined && (
+        <path
+          d={`M${at(target)} ${middle - half + 2}l-5 -8h10z`}
+          fill={paint('brass')}
+          transform={large ? undefined : `translate(0 -3)`}
+        />
+      )}
+      {gap ? (
+        <Known gap={gap} state={state} at={at} middle={middle} half={half} width={width} edge={edge} />
+      ) : (
+        <rect
+          x={at(min) + 3}
+          y={middle - half * 0.55}
+          width={at(max) - at(min) - 6}
+          height={half * 1.1}
+          fill="none"
+          stroke={paint('faded')}
+        />
+      )}
+      {large && (
+        <g fontSize="14" fill={paint('faded')} fontFamily="var(--zl-fonts-body)">
+          <text x={at(min) - 3} y={middle + half + 20} textAnchor="end">
+            min {figure(min)}
+          </text>
+          <text x={at(max) + 3} y={middle + half + 20}>
+            max {figure(max)}
+          </text>
+        </g>
+      )}
+    </svg>
+  );
+}
+
+interface KnownProps {
+  readonly gap: { readonly lo: number; readonly hi: number | null };
+  readonly state: PointState;
+  readonly at: (mm: number) => number;
+  readonly middle: number;
+  readonly half: number;
+  readonly width: number;
+  readonly edge: number;
+}
+
+function Known({ gap, state, at, middle, half, width, edge }: KnownProps) {
+  const colour = paint(STATE_COLOURS[state]);
+  const inside = (x: number) => Math.min(width - edge, Math.max(edge, x));
+  const ends = [at(gap.lo), gap.hi === null ? width - 1 : at(gap.hi)].sort((a, b) => a - b);
+  const offLeft = ends[1]! < edge;
+  const offRight = ends[0]! > width - edge;
+  let left = inside(ends[0]!);
+  let right = gap.hi === null ? width - 2 : inside(ends[1]!);
+  if (right - left < LEAST_WIDTH) {
+    const centre = (left + right) / 2;
+    [left, right] = [centre - LEAST_WIDTH / 2, centre + LEAST_WIDTH / 2];
+  }
+  const tall = half * 0.8;
+  const wedge = (tip: number, base: number) => `M${tip} ${middle}L${base} ${middle - tall}V${middle + tall}z`;
+  return (
+    <g>
+      {(offLeft || offRight) && (
+        <path
+          d={offLeft ? `M6 ${middle - 5}L1 ${middle}l5 5` : `M${width - 6} ${middle - 5}l5 5l-5 5`}
+          stroke={colour}
+          strokeWidth="2"
+          fill="none"
+        />
+      )}
+      {state === 'in-spec' && (
+        <rect x={left} y={middle - tall} width={right - left} height={tall * 2} fill={colour} />
+      )}
+      {state === 'tight' && (
+        <path d={wedge(left, left - WEDGE) + wedge(right, right + WEDGE)} fill={colour} />
+      )}
+      {state === 'loose' && (
+        <path d={wedge(left - WEDGE, left) + wedge(right + WEDGE, right)} fill={colour} />
+      )}
+      {state !== 'in-spec' && state !== 'tight' && state !== 'loose' && (
+        <Hatched left={left} right={right} top={middle - tall} height={tall * 2} colour={colour} />
+      )}
+      {[left, right].map((x, index) =>
+        index === 1 && gap.hi === null ? (
+          <path
+            key="open"
+            d={`M${x - 7} ${middle - 6}l7 6l-7 6`}
+            stroke={colour}
+            strokeWidth="2"
+            fill="none"
+          />
+        ) : (
+          <line
+            key={index}
+            x1={x}
+            x2={x}
+            y1={middle - half}
+            y2={middle + half}
+            stroke={colour}
+            strokeWidth="2"
+          />
+        ),
+      )}
+    </g>
+  );
+}
+
+const HATCH = 6;
+
+function Hatched(props: {
+  readonly left: number;
+  readonly right: number;
+  readonly top: number;
+  readonly height: number;
+  readonly colour: string;
+}) {
+  const { left, right, top, height, colour } = props;
+  const strokes = [];
+  for (let x = left - height; x < right; x += HATCH) {
+    const startsAt = Math.max(x, left);
+    const endsAt = Math.min(x + height, right);
+    if (endsAt > startsAt)
+      strokes.push(`M${startsAt} ${top + height - (startsAt - x)}L${endsAt} ${top + height - (endsAt - x)}`);
+  }
+  return (
+    <g stroke={colour} strokeWidth="1.2" fill="none">
+      <rect x={left} y={top} width={right - left} height={height} />
+      <path d={strokes.join('')} />
+    </g>
+  );
+}

@@ -1,0 +1,284 @@
+import {
+  layOutHeads,
+  ROLE_WORDS,
+  stepOnHead,
+  type HeadMap as HeadLayout,
+  type HeadPlace,
+  type Pattern,
+  type Step,
+} from '@zero-lash/core/engine';
+import { memo, useEffect, useMemo, useRef, type KeyboardEvent, type MouseEvent } from 'react';
+import { paint, STATE_WORDS, type PointState } from './states.ts';
+import { useWidth } from './useWidth.ts';
+import { MarkShape } from './VerdictMark.tsx';
+
+/** What a head map shows at one lash point; lengths as they are to be read. */
+export interface HeadPoint {
+  readonly state: PointState;
+  /** both ends of what is known, the greater first; empty where nothing is measured */
+  readonly figures: readonly string[];
+  /** work done here: drawn as a tick, spoken as the word */
+  readonly done?: string | undefined;
+  /** not sent to the server yet: drawn as an open ring */
+  readonly waiting?: boolean | undefined;
+  /** whether it may be measured where the crank stands; left out where that is not known */
+  readonly closed?: boolean | undefined;
+}
+
+interface Props {
+  readonly pattern: Pattern;
+  readonly points: Readonly<Record<string, HeadPoint>>;
+  readonly selected: string | null;
+  readonly onSelect?: (key: string) => void;
+  readonly label: string;
+}
+
+const LEAST_CELL = 50;
+const MOST_CELL = 78;
+/** The height a map keeps to where its points still stay large enough to tap. */
+const WISHED_HEIGHT = 340;
+const MARGIN = 18;
+const SETTLE_MS = 120;
+const STEPS: Readonly<Record<string, Step>> = {
+  ArrowLeft: 'left',
+  ArrowRight: 'right',
+  ArrowUp: 'up',
+  ArrowDown: 'down',
+};
+
+/** The head, or both heads, from above: every lash point in its real place, walked with the arrow keys or by touch. */
+export function HeadMap({ pattern, points, selected, onSelect, label }: Props) {
+  const layout = useMemo(() => layOutHeads(pattern), [pattern]);
+  const [ref, width] = useWidth<HTMLDivElement>(640);
+  const svg = useRef<SVGSVGElement>(null);
+  const room = Math.floor(Math.min((width - 2 * MARGIN) / layout.width, WISHED_HEIGHT / layout.height));
+  const cell = Math.max(LEAST_CELL, Math.min(MOST_CELL, room));
+  const focusable = selected ?? layout.places[0]?.point.key;
+
+  useEffect(() => {
+    if (!selected) return undefined;
+    // a moment later: asking where things are lays the page out, and a tap must not wait for that
+    const timer = setTimeout(() => {
+      svg.current
+        ?.querySelector(`[data-point="${CSS.escape(selected)}"]`)
+        ?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+    }, SETTLE_MS);
+    return () => clearTimeout(timer);
+  }, [selected, cell]);
+
+  function walk(event: KeyboardEvent) {
+    const step = STEPS[event.key];
+    const from = (event.target as Element).closest('[data-point]')?.getAttribute('data-point');
+    if (!step || !from || !onSelect) return;
+    event.preventDefault();
+    const reached = stepOnHead(layout, from, step);
+    onSelect(reached);
+    svg.current?.querySelector<SVGElement>(`[data-point="${CSS.escape(reached)}"]`)?.focus();
+  }
+
+  /** One listener for all points, so that a point is drawn anew only when it itself changes. */
+  function tap(event: MouseEvent) {
+    const point = (event.target as Element).closest<SVGElement>('[data-point]');
+    if (!point || !onSelect) return;
+    point.focus();
+    onSelect(point.getAttribute('data-point')!);
+  }
+
+  return (
+    <div ref={ref} className="zl-map">
+      <svg
+        ref={svg}
+        width={layout.width * cell + 2 * MARGIN}
+        height={layout.height * cell + 30}
+        role={onSelect ? 'radiogroup' : 'group'}
+        aria-label={label}
+        onKeyDown={walk}
+        onClick={tap}
+        style={{ display: 'block', margin: '0 auto' }}
+        fontFamily="var(--zl-fonts-body)"
+      >
+        <g transform={`translate(${MARGIN} 4)`}>
+          <Castings layout={layout} cell={cell} />
+          {layout.places.map((place) => (
+            <Point
+              key={place.point.key}
+              place={place}
+              cell={cell}
+              shown={points[place.point.key]}
+              selected={place.point.key === selected}
+              focusable={place.point.key === focusable}
+              selectable={onSelect !== undefined}
+            />
+          ))}
+        </g>
+      </svg>
+    </div>
+  );
+}
+
+/** The heads' outlines, the bores below them, and which end is the front. */
+const Castings = memo(function Castings({
+  layout,
+  cell,
+}: {
+  readonly layout: HeadLayout;
+  readonly cell: number;
+}) {
+  const middle = (layout.height * cell) / 2;
+  return (
+    <g fill="none" stroke={paint('hairline')}>
+      {layout.heads.map((head) => (
+        <g key={head.bank}>
+          <rect
+            x={head.x * cell}
+            y={head.y * cell}
+            width={head.width * cell}
+            height={head.height * cell}
+            rx="8"
+            stroke={paint('faded')}
+            fill={paint('raised')}
+          />
+          <line
+            x1={head.x * cell - 8}
+            x2={(head.x + head.width) * cell + 8}
+            y1={(head.y + head.height / 2) * cell}
+            y2={(head.y + head.height / 2) * cell}
+            strokeDasharray="14 4 3 4"
+          />
+        </g>
+      ))}
+      {layout.bores.map((bore) => (
+        <g key={bore.cylinder}>
+          <circle cx={bore.x * cell} cy={bore.y * cell} r={bore.radius * cell} />
+          <text
+            x={bore.x * cell}
+            y={bore.y * cell + 5}
+            textAnchor="middle"
+            fontSize="14"
+            fontWeight="650"
+            fill={paint('faded')}
+            stroke={paint('raised')}
+            strokeWidth="6"
+            paintOrder="stroke"
+          >
+            {bore.cylinder}
+          </text>
+        </g>
+      ))}
+      <path d={`M-6 ${middle - 7}l-8 7l8 7`} stroke={paint('brass')} strokeWidth="2" />
+      <text x={-14} y={layout.height * cell + 20} fontSize="14" fill={paint('faded')} stroke="none">
+        ◂ front
+      </text>
+    </g>
+  );
+});
+
+interface PointProps {
+  readonly place: HeadPlace;
+  readonly cell: number;
+  readonly shown: HeadPoint | undefined;
+  readonly selected: boolean;
+  readonly focusable: boolean;
+  readonly selectable: boolean;
+}
+
+function sameShown(a: HeadPoint | undefined, b: HeadPoint | undefined): boolean {
+  return (
+    a?.state === b?.state &&
+    a?.done === b?.done &&
+    a?.waiting === b?.waiting &&
+    a?.closed === b?.closed &&
+    a?.figures.join() === b?.figures.join()
+  );
+}
+
+const Point = memo(
+  function Point({ place, cell, shown, selected, focusable, selectable }: PointProps) {
+    const { point } = place;
+    const state = shown?.state ?? 'not-measured';
+    const size = cell - 4;
+    const left = place.x * cell - size / 2;
+    const top = place.y * cell - size / 2;
+    const figures = shown?.figures ?? [];
+    const spoken = [
+      `${point.key}, ${ROLE_WORDS[point.role]}`,
+      STATE_WORDS[state],
+      [...figures].reverse().join(' to '),
+      shown?.done ?? '',
+      shown?.closed ? 'may be measured here' : '',
+      shown?.waiting ? 'waiting to be sent' : '',
+    ];
+    return (
+      <g
+        data-point={point.key}
+        data-state={state}
+        role={selectable ? 'radio' : 'img'}
+        aria-checked={selectable ? selected : undefined}
+        aria-label={spoken.filter(Boolean).join(', ')}
+        tabIndex={selectable ? (focusable ? 0 : -1) : undefined}
+        className="zl-head-point"
+        style={{ cursor: selectable ? 'pointer' : undefined }}
+        transform={`translate(${left} ${top})`}
+      >
+        <rect
+          width={size}
+          height={size}
+          rx={point.role.startsWith('exhaust') ? 3 : size / 2.6}
+          fill={selected ? paint('wash') : paint('paper')}
+          stroke={selected ? paint('brass') : paint('faded')}
+          strokeWidth={selected ? 3 : 1}
+          strokeDasharray={shown?.closed === false ? '3 4' : undefined}
+        />
+        <text
+          x={size / 2 - 9}
+          y={size / 2 - (figures.length ? 9 : -5)}
+          fontSize="14"
+          fontWeight="600"
+          fill={paint('ink')}
+          textAnchor="middle"
+        >
+          {point.key}
+        </text>
+        <g transform={`translate(${size / 2 + 3} ${size / 2 - (figures.length ? 20 : 6)}) scale(.82)`}>
+          <MarkShape state={state} />
+        </g>
+        {figures.map((figure, index) => (
+          <text
+            key={index}
+            x={size / 2}
+            y={size / 2 + 5 + index * 14}
+            fontSize="14"
+            fill={paint('ink')}
+            textAnchor="middle"
+          >
+            {figure}
+          </text>
+        ))}
+        {shown?.waiting && (
+          <circle
+            cx="3"
+            cy={size - 3}
+            r="6"
+            fill={paint('raised')}
+            stroke={paint('brass')}
+            strokeWidth="2.5"
+          />
+        )}
+        {shown?.closed && <rect x="0" y={size * 0.28} width="5" height={size * 0.44} fill={paint('brass')} />}
+        {shown?.done && (
+          <g transform={`translate(${size - 3} ${size - 3})`}>
+            <circle r="8" fill={paint('brass')} stroke={paint('raised')} strokeWidth="2" />
+            <path d="M-3.5 0l2.5 3l4.5 -5.5" stroke={paint('paper')} strokeWidth="1.8" fill="none" />
+          </g>
+        )}
+      </g>
+    );
+  },
+  (before, after) =>
+    before.place === after.place &&
+    before.cell === after.cell &&
+    before.selected === after.selected &&
+    before.focusable === after.focusable &&
+    before.selectable === after.selectable &&
+    sameShown(before.shown, after.shown),
+);

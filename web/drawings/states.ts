@@ -1,0 +1,31 @@
+import type { Verdict } from '@zero-lash/core/clearance';
+
+/** What a lash point is, as far as anybody can see: a verdict, or nothing measured yet. */
+export type PointState = Verdict | 'not-measured';
+
+/** The word that stands beside every mark. */
+export const STATE_WORDS: Readonly<Record<PointState, string>> = {
+  tight: 'tight',
+  loose: 'loose',
+  'in-spec': 'in spec',
+  undecided: 'undecided',
+  'undecided-low': 'may be tight',
+  'undecided-high': 'may be loose',
+  conflict: 'contradicts itself',
+  'not-measured': 'not measured',
+};
+
+/** The colour token of a state; never the only sign of it. */
+export const STATE_COLOURS: Readonly<Record<PointState, string>> = {
+  tight: 'tight',
+  loose: 'loose',
+  'in-spec': 'settled',
+  undecided: 'brass',
+  'undecided-low': 'brass',
+  'undecided-high': 'brass',
+  conflict: 'tight',
+  'not-measured': 'faded',
+};
+
+/** A colour token as an SVG paint. */
+export const paint = (token: string) => `var(--zl-colors-${token})`;

@@ -1,0 +1,34 @@
+import type { DueState } from '@zero-lash/core/recheck';
+
+const WORDS: Readonly<Record<DueState, string>> = {
+  overdue: 'overdue',
+  due: 'due',
+  coming: 'coming',
+};
+
+/** What a done recheck found. */
+export const OUTCOME_WORDS = {
+  held: 'every gap held',
+  undecided: 'not every gap decided',
+  out: 'a gap has left its band',
+} as const;
+
+/** How near a recheck is: a full, a half or an open hourglass-like dial, with the word. */
+export function DueMark({ state }: { readonly state: DueState }) {
+  const colour = { overdue: 'tight', due: 'brass', coming: 'faded' }[state];
+  const paint = `var(--zl-colors-${colour})`;
+  return (
+    <span className="zl-due" style={{ color: paint }}>
+      <svg width="16" height="16" viewBox="0 0 16 16" aria-hidden>
+        <path
+          d="M3 1.5h10L3 14.5h10z"
+          fill={state === 'overdue' ? paint : 'none'}
+          stroke={paint}
+          strokeWidth="1.4"
+        />
+        {state === 'due' && <path d="M8 8l5 6.5H3z" fill={paint} />}
+      </svg>
+      {WORDS[state]}
+    </span>
+  );
+}

@@ -1,0 +1,245 @@
+import { Box, Button, Flex, Input } from '@chakra-ui/react';
+import type { EngineView } from '@zero-lash/contract/engines';
+import { stageOf } from '@zero-lash/core/practice';
+import { useState, type FormEvent } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { dayInWords } from '../app/dates.ts';
+import { Labelled, TextArea } from '../app/Labelled.tsx';
+import { grouped, numberTyped } from '../app/figures.ts';
+import { Empty, Page, PartHeading } from '../app/Page.tsx';
+import { ProblemNote } from '../app/ProblemNote.tsx';
+import { useOpenBuildMutation } from '../builds/endpoints.ts';
+import { useRole } from '../people/useRole.ts';
+import { useSheetQuery } from '../sheets/endpoints.ts';
+import { DueMark, OUTCOME_WORDS } from './DueMark.tsx';
+import { EditEngine } from './EditEngine.tsx';
+import { useEngineQuery, useLogUsageMutation } from './endpoints.ts';
+import { GapCourse } from './GapCourse.tsx';
+
+/** One engine: its builds, its gaps over time, its rechecks and its running figure. */
+export default function EnginePage() {
+  const { id = '' } = useParams();
+  const { data: engine, error, refetch } = useEngineQuery(id, { refetchOnMountOrArgChange: true });
+  const { mayWork } = useRole();
+  const [editing, setEditing] = useState(false);
+  if (error) return <ProblemNote error={error} onRetry={refetch} />;
+  if (!engine) return null;
+  return (
+    <Page
+      title={engine.name}
+      under={
+        <>
+          {[engine.serial, engine.owner, engine.duty].filter(Boolean).join(' · ')} ·{' '}
+          <Link to={`/sheets/${engine.sheetId}`}>{engine.sheetName}</Link>
+        </>
+      }
+      actions={mayWork && !editing && <Button onClick={() => setEditing(true)}>Change details</Button>}
+    >
+      {editing && <EditEngine engine={engine} onDone={() => setEditing(false)} />}
+      <Box
+        display="grid"
+        gap="8"
+        gridTemplateColumns={{ base: 'minmax(0, 1fr)', lg: 'minmax(0, 1fr) 320px' }}
+      >
+        <Box minWidth="0">
+          <Builds engine={engine} />
+          <Box marginTop="6">
+            <PartHeading>Gaps over time</PartHeading>
+            <GapCourse engine={engine} />
+          </Box>
+        </Box>
+        <Box display="grid" gap="6" alignContent="start">
+          <Usage engine={engine} mayWork={mayWork} />
+          <PastRechecks engine={engine} />
+        </Box>
+      </Box>
+    </Page>
+  );
+}
+
+function Builds({ engine }: { readonly engine: EngineView }) {
+  const { mayWork } = useRole();
+  const free = !engine.buildId || engine.stage === 'run-in';
+  return (
+    <Box as="section">
+      <PartHeading>Builds</PartHeading>
+      {engine.builds.length === 0 && !mayWork && <Empty>No build has been done on this engine.</Empty>}
+      {engine.builds.map((build) => (
+        <Flex
+          key={build.id}
+          as={Link}
+          className="zl-row"
+          {...{ to: `/builds/${build.id}` }}
+          gap="4"
+          alignItems="baseline"
+          minHeight="44px"
+          paddingY="2"
+          borderBottom="1px solid"
+          borderColor="hairline"
+        >
+          <Box fontWeight="650" flexShrink={0}>
+            Build {build.number}
+          </Box>
+          <Box flex="1" minWidth="0">
+            {build.complaint}
+            <Box fontSize="sm" color="faded">
+              opened {dayInWords(build.openedAt)}
+              {build.signedOffAt && `, signed off ${dayInWords(build.signedOffAt)} by ${build.signedOffBy}`}
+            </Box>
+          </Box>
+          <Box flexShrink={0}>{build.closedAt ? 'closed' : stageOf(build.stage).title}</Box>
+        </Flex>
+      ))}
+      {mayWork && free && <OpenBuild engine={engine} />}
+    </Box>
+  );
+}
+
+function OpenBuild({ engine }: { readonly engine: EngineView }) {
+  const { data: revisions } = useSheetQuery(engine.sheetId);
+  const published = revisions?.filter(({ status }) => status === 'published') ?? [];
+  const [complaint, setComplaint] = useState('');
+  const [missing, setMissing] = useState(false);
+  const [open, { error, isLoading }] = useOpenBuildMutation();
+  const navigate = useNavigate();
+  const [newest] = published;
+  async function send(event: FormEvent) {
+    event.preventDefault();
+    setMissing(complaint.trim() === '');
+    if (!newest || complaint.trim() === '') return;
+    const result = await open({ engineId: engine.id, revisionId: newest.id, complaint });
+    if (!('error' in result)) void navigate(`/builds/${result.data.id}`);
+  }
+  return (
+    <form onSubmit={send} noValidate>
+      <Box paddingY="3" display="grid" gap="2">
+        <Labelled
+          label={
+            engine.builds.length > 0
+              ? 'Open another build: what is it here for?'
+              : 'Open the first build: what is it here for?'
+          }
+          error={missing ? 'Say in a line what the engine is here for.' : undefined}
+        >
+          <TextArea
+            value={complaint}
+            onChange={(event) => setComplaint(event.target.value)}
+            maxLength={300}
+            minHeight="48px !important"
+            rows={1}
+          />
+        </Labelled>
+        <Flex gap="3" alignItems="center" flexWrap="wrap">
+          <Button type="submit" loading={isLoading} disabled={revisions !== undefined && !newest}>
+            Open a build
+          </Button>
+          {revisions && !newest && (
+            <Box fontSize="sm" color="faded">
+              Its spec sheet is still a draft: a lead checks and publishes it first.
+            </Box>
+          )}
+          {newest && (
+            <Box fontSize="sm" color="faded">
+              on {newest.maker} {newest.name}, revision {newest.number}: {newest.source.manual}
+              {newest.source.page && `, page ${newest.source.page}`}
+            </Box>
+          )}
+        </Flex>
+        <ProblemNote error={error} />
+      </Box>
+    </form>
+  );
+}
+
+function Usage({ engine, mayWork }: { readonly engine: EngineView; readonly mayWork: boolean }) {
+  const [text, setText] = useState('');
+  const [reason, setReason] = useState('');
+  const [complaint, setComplaint] = useState<string>();
+  const [send, { error, isLoading }] = useLogUsageMutation();
+  const typed = numberTyped(text);
+  const back = typed < engine.usage;
+  async function log(event: FormEvent) {
+    event.preventDefault();
+    if (Number.isNaN(typed) || typed < 0) {
+      setComplaint('A number, as the meter shows it.');
+      return;
+    }
+    setComplaint(undefined);
+    const result = await send({ id: engine.id, usage: typed, reason });
+    if ('error' in result) return;
+    setText('');
+    setReason('');
+  }
+  return (
+    <Box as="section">
+      <PartHeading>Running</PartHeading>
+      <Flex alignItems="baseline" gap="2">
+        <Box fontSize="2xl" fontWeight="650" lineHeight="1">
+          {grouped(engine.usage)}
+        </Box>
+        <Box color="faded">
+          {engine.usageUnit}, read {dayInWords(engine.usageOn)}
+        </Box>
+      </Flex>
+      {mayWork && (
+        <form onSubmit={log} noValidate>
+          <Flex gap="2" alignItems="flex-end" marginTop="2">
+            <Box flex="1">
+              <Labelled label={`Now, in ${engine.usageUnit}`} error={complaint}>
+                <Input
+                  value={text}
+                  inputMode="decimal"
+                  maxLength={12}
+                  onChange={(event) => setText(event.target.value)}
+                />
+              </Labelled>
+            </Box>
+            <Button type="submit" loading={isLoading}>
+              Log
+            </Button>
+          </Flex>
+          {back && (
+            <Box marginTop="2">
+              <Labelled label="Lower than before, because" hint="Such as a new meter.">
+                <Input value={reason} maxLength={200} onChange={(event) => setReason(event.target.value)} />
+              </Labelled>
+            </Box>
+          )}
+          <ProblemNote error={error} />
+        </form>
+      )}
+    </Box>
+  );
+}
+
+function PastRechecks({ engine }: { readonly engine: EngineView }) {
+  const shown = engine.rechecks.filter(({ status }) => status !== 'dropped');
+  return (
+    <Box as="section">
+      <PartHeading>Rechecks</PartHeading>
+      {shown.length === 0 && <Empty>The first is planned when a build is signed off.</Empty>}
+      {shown.map((recheck) => (
+        <Box key={recheck.id} paddingY="2" borderBottom="1px solid" borderColor="hairline">
+          <Flex justifyContent="space-between" gap="3">
+            <Link to={`/builds/${recheck.buildId}`}>Recheck {recheck.sequence}</Link>
+            {recheck.state ? (
+              <DueMark state={recheck.state} />
+            ) : (
+              <Box>{recheck.doneAt && dayInWords(recheck.doneAt)}</Box>
+            )}
+          </Flex>
+          <Box fontSize="sm" color="faded">
+            {recheck.outcome
+              ? `${OUTCOME_WORDS[recheck.outcome]}, ${recheck.doneBy}`
+              : [
+                  recheck.dueDate && `by ${dayInWords(recheck.dueDate)}`,
+                  recheck.dueUsage !== null && `at ${recheck.dueUsage} ${engine.usageUnit}`,
+                ]
+                  .filter(Boolean)
+                  .join(' or ')}
+          </Box>
+        </Box>
+      ))}
+    </Box>
+  );
+}

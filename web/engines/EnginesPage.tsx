@@ -1,0 +1,186 @@
+import { Box, Button, Input } from '@chakra-ui/react';
+import type { EngineRow } from '@zero-lash/contract/engines';
+import { stageOf } from '@zero-lash/core/practice';
+import {
+  createColumnHelper,
+  flexRender,
+  getCoreRowModel,
+  getSortedRowModel,
+  useReactTable,
+  type SortingState,
+} from '@tanstack/react-table';
+import { useDeferredValue, useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { Link, useSearchParams } from 'react-router';
+import { dayInWords } from '../app/dates.ts';
+import { grouped } from '../app/figures.ts';
+import { Empty, Page } from '../app/Page.tsx';
+import { ProblemNote } from '../app/ProblemNote.tsx';
+import { useRole } from '../people/useRole.ts';
+import { DueMark } from './DueMark.tsx';
+import { useEnginesQuery } from './endpoints.ts';
+import { NewEngineForm } from './NewEngineForm.tsx';
+
+const column = createColumnHelper<EngineRow>();
+const NEARNESS = { overdue: 0, due: 1, coming: 2 } as const;
+
+const COLUMNS = [
+  column.accessor('name', {
+    header: 'Engine',
+    cell: ({ row }) => (
+      <Link
+        to={`/engines/${row.original.id}`}
+        style={{ fontWeight: 600, display: 'block', padding: '10px 0' }}
+      >
+        {row.original.name}
+      </Link>
+    ),
+  }),
+  column.accessor('owner', { header: 'Owner' }),
+  column.accessor('sheetName', { header: 'Pattern' }),
+  column.accessor('usage', {
+    header: 'Run',
+    cell: ({ row }) => `${grouped(row.original.usage)} ${row.original.usageUnit}`,
+  }),
+  column.accessor((row) => (row.stage ? stageOf(row.stage).title : ''), {
+    id: 'stage',
+    header: 'Stage',
+    cell: ({ row, getValue }) =>
+      row.original.buildId ? (
+        <Link to={`/builds/${row.original.buildId}`}>{getValue()}</Link>
+      ) : (
+        'no build open'
+      ),
+  }),
+  column.accessor((row) => (row.recheck ? NEARNESS[row.recheck.state] : 3), {
+    id: 'recheck',
+    header: 'Recheck',
+    cell: ({ row: { original } }) =>
+      original.recheck && (
+        <Box>
+          <DueMark state={original.recheck.state} />
+          {original.recheck.dueDate && (
+            <Box as="span" color="faded" fontSize="sm" marginLeft="2">
+              {dayInWords(original.recheck.dueDate)}
+            </Box>
+          )}
+        </Box>
+      ),
+  }),
+];
+
+/** Every engine of the shop: looked for by any word, sorted by any column. */
+export default function EnginesPage() {
+  const [params, setParams] = useSearchParams();
+  const search = params.get('search') ?? '';
+  const looked = useDeferredValue(search.slice(0, 60));
+  const { data, error, refetch } = useEnginesQuery(looked);
+  const [sorting, setSorting] = useState<SortingState>([]);
+  const [adding, setAdding] = useState(false);
+  const { mayWork } = useRole();
+  const table = useReactTable({
+    data: data?.engines ?? [],
+    columns: COLUMNS,
+    state: { sorting },
+    onSortingChange: setSorting,
+    getCoreRowModel: getCoreRowModel(),
+    getSortedRowModel: getSortedRowModel(),
+  });
+  useHotkeys('/', (event) => {
+    event.preventDefault();
+    document.querySelector<HTMLInputElement>('#engine-search')?.focus();
+  });
+  return (
+    <Page
+      title="Engines"
+      under={data && `${data.total} ${data.total === 1 ? 'engine' : 'engines'}${search ? ' found' : ''}`}
+      actions={
+        <>
+          <Input
+            id="engine-search"
+            type="search"
+            aria-label="Look for an engine by name, serial, owner, duty or pattern"
+            placeholder="Name, serial, owner, pattern"
+            width="280px"
+            value={search}
+            maxLength={60}
+            onChange={(event) =>
+              setParams(event.target.value ? { search: event.target.value } : {}, { replace: true })
+            }
+          />
+          {mayWork && !adding && <Button onClick={() => setAdding(true)}>New engine</Button>}
+        </>
+      }
+    >
+      <ProblemNote error={error} onRetry={refetch} />
+      {adding && <NewEngineForm onDone={() => setAdding(false)} />}
+      {data && data.engines.length === 0 && (
+        <Empty>
+          {search
+            ? `No engine has “${search}” in its name, serial, owner, duty or pattern.`
+            : 'No engine yet. Add the one on the stand with “New engine”.'}
+        </Empty>
+      )}
+      {data && data.engines.length > 0 && (
+        <Box overflowX="auto" tabIndex={0} role="region" aria-label="Engines">
+          <table>
+            <thead>
+              {table.getHeaderGroups().map((group) => (
+                <tr key={group.id}>
+                  {group.headers.map((header) => (
+                    <Box
+                      as="th"
+                      key={header.id}
+                      borderBottom="1px solid"
+                      borderColor="ink"
+                      aria-sort={ARIA_SORT[String(header.column.getIsSorted())]}
+                    >
+                      <Button
+                        variant="plain"
+                        textDecoration="none"
+                        paddingX="0"
+                        onClick={header.column.getToggleSortingHandler()}
+                      >
+                        {flexRender(header.column.columnDef.header, header.getContext())}
+                        <span aria-hidden>{SORT_SIGNS[String(header.column.getIsSorted())]}</span>
+                      </Button>
+                    </Box>
+                  ))}
+                </tr>
+              ))}
+            </thead>
+            <tbody>
+              {table.getRowModel().rows.map((row) => (
+                <Box
+                  as="tr"
+                  key={row.id}
+                  borderBottom="1px solid"
+                  borderColor="hairline"
+                  _hover={{ background: 'wash' }}
+                >
+                  {row.getVisibleCells().map((cell) => (
+                    <Box as="td" key={cell.id} paddingRight="4" height="44px">
+                      {flexRender(cell.column.columnDef.cell, cell.getContext())}
+                    </Box>
+                  ))}
+                </Box>
+              ))}
+            </tbody>
+          </table>
+          {data.total > data.engines.length && (
+            <Box color="faded" paddingY="2">
+              The first {data.engines.length} of {data.total}. Look for a name to see the rest.
+            </Box>
+          )}
+        </Box>
+      )}
+    </Page>
+  );
+}
+
+const ARIA_SORT: Record<string, 'ascending' | 'descending' | 'none'> = {
+  asc: 'ascending',
+  desc: 'descending',
+  false: 'none',
+};
+const SORT_SIGNS: Record<string, string> = { asc: '▴', desc: '▾', false: '' };

@@ -1,0 +1,89 @@
+import { Box } from '@chakra-ui/react';
+import type { EngineView, GapRow } from '@zero-lash/contract/engines';
+import { dayInWords } from '../app/dates.ts';
+import { useLengths } from '../app/lengths.ts';
+import { Empty } from '../app/Page.tsx';
+import { GapBar } from '../drawings/GapBar.tsx';
+import type { PointState } from '../drawings/states.ts';
+import { VerdictMark } from '../drawings/VerdictMark.tsx';
+
+const ROUND_WORDS: Readonly<Record<GapRow['round'], string>> = {
+  'as-found': 'as found',
+  proved: 'proved',
+  recheck: 'recheck',
+};
+const ROUNDS_SHOWN = 5;
+
+/** Every point's gap, round by round, against today's limits: a row that walks to one side is drifting. */
+export function GapCourse({ engine }: { readonly engine: EngineView }) {
+  const { figure, interval } = useLengths();
+  const rounds = [...new Map(engine.gaps.map((gap) => [gap.at, gap])).values()].slice(-ROUNDS_SHOWN);
+  const gapAt = new Map(engine.gaps.map((gap) => [`${gap.at} ${gap.point}`, gap]));
+  if (rounds.length === 0) return <Empty>Nothing is measured yet. The first gaps come with As found.</Empty>;
+  return (
+    <Box overflowX="auto" tabIndex={0} role="region" aria-label="Gaps over time">
+      <table>
+        <thead>
+          <Box as="tr" borderBottom="1px solid" borderColor="ink">
+            <th scope="col">Point</th>
+            {rounds.map((round) => (
+              <Box
+                as="th"
+                key={round.at}
+                {...{ scope: 'col' }}
+                fontWeight="400"
+                paddingX="2"
+                paddingBottom="1"
+              >
+                <Box fontWeight="650">{ROUND_WORDS[round.round]}</Box>
+                <Box fontSize="sm" color="faded">
+                  {dayInWords(round.at)}
+                  {round.usage !== null && ` · ${round.usage}`}
+                </Box>
+              </Box>
+            ))}
+          </Box>
+        </thead>
+        <tbody>
+          {engine.limits.map(({ point, min, max }) => (
+            <Box as="tr" key={point} borderBottom="1px solid" borderColor="hairline">
+              <Box as="th" {...{ scope: 'row' }} fontWeight="650" paddingRight="2" height="44px">
+                {point}
+              </Box>
+              {rounds.map((round) => {
+                const gap = gapAt.get(`${round.at} ${point}`);
+                return (
+                  <Box as="td" key={round.at} paddingX="2">
+                    {gap && (
+                      <Box>
+                        <GapBar
+                          min={min}
+                          max={max}
+                          gap={gap}
+                          state={gap.verdict as PointState}
+                          width={120}
+                          figure={figure}
+                        />
+                        <Box
+                          fontSize="sm"
+                          display="flex"
+                          gap="2"
+                          alignItems="center"
+                          lineHeight="1.1"
+                          paddingBottom="1"
+                        >
+                          <VerdictMark state={gap.verdict as PointState} size={13} />
+                          {interval(gap.lo, gap.hi)}
+                        </Box>
+                      </Box>
+                    )}
+                  </Box>
+                );
+              })}
+            </Box>
+          ))}
+        </tbody>
+      </table>
+    </Box>
+  );
+}

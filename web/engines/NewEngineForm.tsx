@@ -1,0 +1,81 @@
+import { Box, Button, Flex, Input } from '@chakra-ui/react';
+import { zodResolver } from '@hookform/resolvers/zod';
+import { newEngine, type NewEngine } from '@zero-lash/contract/engines';
+import { useForm } from 'react-hook-form';
+import { Link, useNavigate } from 'react-router';
+import { numberTyped } from '../app/figures.ts';
+import { Labelled, Select } from '../app/Labelled.tsx';
+import { Empty, PartHeading } from '../app/Page.tsx';
+import { ProblemNote } from '../app/ProblemNote.tsx';
+import { useSheetsQuery } from '../sheets/endpoints.ts';
+import { useAddEngineMutation } from './endpoints.ts';
+
+/** Takes a new engine in: what it is called, whose it is, which pattern, and how far it has run. */
+export function NewEngineForm({ onDone }: { readonly onDone: () => void }) {
+  const { data: sheets } = useSheetsQuery();
+  const published = sheets?.filter(({ status }) => status === 'published') ?? [];
+  const [add, { error, isLoading }] = useAddEngineMutation();
+  const navigate = useNavigate();
+  const { register, handleSubmit, watch, formState } = useForm<NewEngine>({
+    resolver: zodResolver(newEngine),
+    defaultValues: { serial: '', owner: '', duty: '' },
+  });
+  const { errors } = formState;
+  const unit = published.find(({ id }) => id === watch('sheetId'))?.usageUnit ?? 'hours';
+  const send = async (engine: NewEngine) => {
+    const result = await add(engine);
+    if (!('error' in result)) void navigate(`/engines/${result.data.id}`);
+  };
+  if (sheets && published.length === 0)
+    return (
+      <Empty>
+        An engine needs a published spec sheet first. Look under <Link to="/sheets">Spec sheets</Link>.
+      </Empty>
+    );
+  return (
+    <Box as="section" border="1px solid" borderColor="ink" padding="4" marginBottom="5" background="raised">
+      <PartHeading>New engine</PartHeading>
+      <form onSubmit={handleSubmit(send)} noValidate>
+        <Box display="grid" gap="4" gridTemplateColumns={{ base: '1fr', md: 'repeat(3, minmax(0, 1fr))' }}>
+          <Labelled label="What it is called here" error={errors.name && 'Give it a name.'}>
+            <Input autoFocus {...register('name')} />
+          </Labelled>
+          <Labelled
+            label="Pattern and spec sheet"
+            error={errors.sheetId && 'Choose its pattern: nothing starts without limits.'}
+          >
+            <Select {...register('sheetId')}>
+              <option value="">choose…</option>
+              {published.map((sheet) => (
+                <option key={sheet.id} value={sheet.id}>
+                  {sheet.maker} {sheet.name}
+                </option>
+              ))}
+            </Select>
+          </Labelled>
+          <Labelled label={`Has run, in ${unit}`} error={errors.usage && 'A number, 0 for a new engine.'}>
+            <Input inputMode="decimal" {...register('usage', { setValueAs: numberTyped })} />
+          </Labelled>
+          <Labelled label="Serial" error={errors.serial?.message}>
+            <Input {...register('serial')} />
+          </Labelled>
+          <Labelled label="Owner" error={errors.owner?.message}>
+            <Input {...register('owner')} />
+          </Labelled>
+          <Labelled label="What it drives" error={errors.duty?.message}>
+            <Input {...register('duty')} />
+          </Labelled>
+        </Box>
+        <ProblemNote error={error} />
+        <Flex gap="2" marginTop="4">
+          <Button type="submit" variant="solid" loading={isLoading}>
+            Take it in
+          </Button>
+          <Button variant="plain" onClick={onDone}>
+            Cancel
+          </Button>
+        </Flex>
+      </form>
+    </Box>
+  );
+}

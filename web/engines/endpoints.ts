@@ -1,0 +1,44 @@
+import type {
+  EngineChange,
+  EngineList,
+  EngineRow,
+  EngineView,
+  NewEngine,
+  NewUsage,
+} from '@zero-lash/contract/engines';
+import { api, write } from '../app/api.ts';
+
+const enginesApi = api.injectEndpoints({
+  endpoints: (build) => ({
+    engines: build.query<EngineList, string>({
+      query: (search) => ({ url: 'engines', params: { search, limit: 200 } }),
+      providesTags: ['Engines'],
+    }),
+    engine: build.query<EngineView, string>({
+      query: (id) => `engines/${id}`,
+      providesTags: (_result, _error, id) => [{ type: 'Engine', id }],
+    }),
+    addEngine: build.mutation<EngineRow, NewEngine>({
+      query: (body) => write('POST', 'engines', body),
+      invalidatesTags: ['Engines'],
+    }),
+    changeEngine: build.mutation<EngineRow, EngineChange & { id: string }>({
+      query: ({ id, ...body }) => write('PATCH', `engines/${id}`, body),
+      invalidatesTags: (result, _error, { id }) =>
+        result ? ['Engines', 'Today', 'Build', { type: 'Engine', id }] : [],
+    }),
+    logUsage: build.mutation<EngineRow, NewUsage & { id: string }>({
+      query: ({ id, ...body }) => write('POST', `engines/${id}/usages`, body),
+      invalidatesTags: (result, _error, { id }) =>
+        result ? ['Engines', 'Today', 'Build', { type: 'Engine', id }] : [],
+    }),
+  }),
+});
+
+export const {
+  useEnginesQuery,
+  useEngineQuery,
+  useAddEngineMutation,
+  useChangeEngineMutation,
+  useLogUsageMutation,
+} = enginesApi;

@@ -1,0 +1,88 @@
+import { Box, Button, Flex, Input } from '@chakra-ui/react';
+import type { Bench, Tools } from '@zero-lash/contract/instruments';
+import { useState } from 'react';
+import { Labelled, Select } from '../app/Labelled.tsx';
+import { ProblemNote } from '../app/ProblemNote.tsx';
+import { useAddBenchMutation, useChangeBenchMutation } from './endpoints.ts';
+
+const STACKS = [1, 2, 3, 4] as const;
+
+/** Each bench: the blade set that lies on it, and how many blades may be held together there. */
+export function Benches({ tools, mayWork }: { readonly tools: Tools; readonly mayWork: boolean }) {
+  const [name, setName] = useState('');
+  const [add, { error, isLoading }] = useAddBenchMutation();
+  const send = async () => {
+    const result = await add({ name: name.trim(), bladeSetId: null, maxStack: 2 });
+    if (!('error' in result)) setName('');
+  };
+  return (
+    <Box>
+      {tools.benches.map((bench) => (
+        <BenchRow key={bench.id} bench={bench} tools={tools} mayWork={mayWork} />
+      ))}
+      {mayWork && (
+        <Flex gap="2" alignItems="flex-end" marginTop="3">
+          <Box flex="1">
+            <Labelled label="Another bench">
+              <Input value={name} maxLength={60} onChange={(event) => setName(event.target.value)} />
+            </Labelled>
+          </Box>
+          <Button disabled={name.trim() === ''} loading={isLoading} onClick={() => void send()}>
+            Add
+          </Button>
+        </Flex>
+      )}
+      <ProblemNote error={error} />
+    </Box>
+  );
+}
+
+function BenchRow({
+  bench,
+  tools,
+  mayWork,
+}: {
+  readonly bench: Bench;
+  readonly tools: Tools;
+  readonly mayWork: boolean;
+}) {
+  const [change, { error }] = useChangeBenchMutation();
+  const sets = tools.instruments.filter(({ kind, active }) => kind === 'blade-set' && active);
+  return (
+    <Box borderBottom="1px solid" borderColor="hairline" paddingY="2">
+      <b>{bench.name}</b>
+      <Box display="grid" gap="2" gridTemplateColumns="1fr 110px">
+        <Labelled label="Its blades">
+          <Select
+            value={bench.bladeSetId ?? ''}
+            disabled={!mayWork}
+            aria-label={`Blades of ${bench.name}`}
+            onChange={(event) => void change({ ...bench, bladeSetId: event.target.value || null })}
+          >
+            <option value="">none</option>
+            {sets.map((set) => (
+              <option key={set.id} value={set.id}>
+                {set.name}
+              </option>
+            ))}
+          </Select>
+        </Labelled>
+        <Labelled label="Held together">
+          <Select
+            value={bench.maxStack}
+            disabled={!mayWork}
+            aria-label={`Blades held together at ${bench.name}`}
+            onChange={(event) => void change({ ...bench, maxStack: Number(event.target.value) })}
+          >
+            {STACKS.map((count) => (
+              <option key={count} value={count}>
+                {count}
+              </option>
+            ))}
+          </Select>
+        </Labelled>
+      </Box>
+      <ProblemNote error={error} />
+    </Box>
+  );
+}

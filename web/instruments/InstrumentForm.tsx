@@ -1,0 +1,243 @@
+import { Box, Button, Flex, Input } from '@chakra-ui/react';
+import type { Instrument, InstrumentKind, NewInstrument } from '@zero-lash/contract/instruments';
+import { parseLength } from '@zero-lash/core/length';
+import { useState, type FormEvent } from 'react';
+import { problemFrom } from '../app/api.ts';
+import { Labelled, Select, TextArea } from '../app/Labelled.tsx';
+import { useLengths } from '../app/lengths.ts';
+import { ProblemNote } from '../app/ProblemNote.tsx';
+import { Tick } from '../app/Tick.tsx';
+import { BladeFan } from '../drawings/BladeFan.tsx';
+import { bladesTyped } from './bladesTyped.ts';
+import { useAddInstrumentMutation, useChangeInstrumentMutation } from './endpoints.ts';
+import { KIND_WORDS } from './words.ts';
+
+interface Props {
+  /** the one that is changed; a new one where it is left out */
+  readonly instrument?: Instrument;
+  readonly onDone: () => void;
+}
+
+interface Values {
+  name: string;
+  kind: InstrumentKind;
+  unit: 'mm' | 'in';
+  uncertainty: string;
+  angled: boolean;
+  blades: string;
+  missing: readonly number[];
+  address: string;
+  checkDue: string;
+  active: boolean;
+}
+
+const inSet = (blades: readonly number[], unit: 'mm' | 'in') =>
+  blades
+    .map((blade) => (unit === 'mm' ? String(blade) : `${Math.round((blade / 25.4) * 1e6) / 1e6}`))
+    .join(', ');
+
+function valuesOf(instrument: Instrument | undefined): Values {
+  if (!instrument)
+    return {
+      name: '',
+      kind: 'blade-set',
+      unit: 'mm',
+      uncertainty: '0.01',
+      angled: false,
+      blades: '0.05–0.40 by 0.01',
+      missing: [],
+      address: '127.0.0.1:4519',
+      checkDue: '',
+      active: true,
+    };
+  return {
+    ...instrument,
+    uncertainty: String(instrument.uncertainty),
+    blades: inSet(instrument.blades, instrument.unit),
+    address: instrument.address ?? '127.0.0.1:4519',
+    checkDue: instrument.checkDue ?? '',
+  };
+}
+
+/** An instrument as it is written down: a blade set with the thicknesses that are really in it. */
+export function InstrumentForm({ instrument, onDone }: Props) {
+  const [values, setValues] = useState(valuesOf(instrument));
+  const [complaints, setComplaints] = useState<Readonly<Record<string, string>>>({});
+  const [add, adding] = useAddInstrumentMutation();
+  const [change, changing] = useChangeInstrumentMutation();
+  const [version, setVersion] = useState(instrument?.version ?? 1);
+  const { figure } = useLengths();
+  const error = adding.error ?? changing.error;
+  const problem = problemFrom(error);
+  const theirs = problem?.code === 'stale' ? (problem.current as Instrument) : null;
+  const set = (next: Partial<Values>) => setValues({ ...values, ...next });
+  const isSet = values.kind === 'blade-set';
+  const typed = bladesTyped(isSet ? values.blades : '', values.unit);
+  const blades = 'error' in typed ? [] : typed.blades;
+
+  async function send(event: FormEvent) {
+    event.preventDefault();
+    const uncertainty = parseLength(values.uncertainty, 'mm');
+    const wrong: Record<string, string> = {
+      ...(values.name.trim() === '' ? { name: 'Give it a name, such as Long blades, bench 2.' } : {}),
+      ...('error' in uncertainty ? { uncertainty: 'A length such as 0.01.' } : {}),
+      ...('error' in typed
+        ? { blades: typed.error }
+        : isSet && blades.length === 0
+          ? { blades: 'A set has blades.' }
+          : {}),
+    };
+    setComplaints(wrong);
+    if (Object.keys(wrong).length > 0 || 'error' in uncertainty) return;
+    const body: NewInstrument = {
+      name: values.name.trim(),
+      kind: values.kind,
+      unit: values.unit,
+      uncertainty: uncertainty.mm,
+      angled: isSet && values.angled,
+      blades: [...blades],
+      missing: values.missing.filter((blade) => blades.includes(blade)),
+      address: values.kind === 'digital-gauge' ? values.address.trim() : null,
+      checkDue: values.checkDue === '' ? null : values.checkDue,
+    };
+    const result = instrument
+      ? await change({ ...body, id: instrument.id, active: values.active, version })
+      : await add(body);
+    if (!('error' in result)) onDone();
+  }
+
+  const fieldError = (name: string) =>
+    complaints[name] ?? problem?.fields?.find(({ path }) => path === name)?.message;
+  return (
+    <Box border="1px solid" borderColor="ink" background="raised" padding="4" marginY="3">
+      <form onSubmit={(event) => void send(event)} noValidate>
+        <Box display="grid" gap="4" gridTemplateColumns={{ base: '1fr', md: 'repeat(4, minmax(0, 1fr))' }}>
+          <Labelled label="What it is called" error={fieldError('name')}>
+            <Input
+              value={values.name}
+              onChange={(event) => set({ name: event.target.value })}
+              maxLength={60}
+            />
+          </Labelled>
+          <Labelled label="Kind">
+            <Select
+              value={values.kind}
+              disabled={instrument !== undefined}
+              onChange={(event) => set({ kind: event.target.value as InstrumentKind })}
+            >
+              {Object.entries(KIND_WORDS).map(([kind, words]) => (
+                <option key={kind} value={kind}>
+                  {words}
+                </option>
+              ))}
+            </Select>
+          </Labelled>
+          <Labelled label="Marked in">
+            <Select
+              value={values.unit}
+              onChange={(event) => set({ unit: event.target.value as 'mm' | 'in' })}
+            >
+              <option value="mm">mm</option>
+              <option value="in">inches</option>
+            </Select>
+          </Labelled>
+          <Labelled
+            label={isSet ? 'A drag is felt to ±, mm' : 'Good for ±, mm'}
+            error={fieldError('uncertainty')}
+          >
+            <Input
+              value={values.uncertainty}
+              inputMode="decimal"
+              onChange={(event) => set({ uncertainty: event.target.value })}
+            />
+          </Labelled>
+          <Labelled label="Check due on" error={fieldError('checkDue')}>
+            <Input
+              type="date"
+              value={values.checkDue}
+              onChange={(event) => set({ checkDue: event.target.value })}
+            />
+          </Labelled>
+          {values.kind === 'digital-gauge' && (
+            <Labelled label="Listens at" error={fieldError('address')}>
+              <Input value={values.address} onChange={(event) => set({ address: event.target.value })} />
+            </Labelled>
+          )}
+          {isSet && (
+            <Box gridColumn="1 / -1">
+              <Labelled
+                label="Blades it was made with"
+                hint="0.05–0.40 by 0.01, 0.5, 0.6; other units as 6 thou"
+                error={fieldError('blades')}
+              >
+                <TextArea
+                  rows={2}
+                  value={values.blades}
+                  onChange={(event) => set({ blades: event.target.value })}
+                />
+              </Labelled>
+              <Box fontSize="sm" color="faded" marginTop="2">
+                Tap the blades that are not in it any more.
+              </Box>
+              <BladeFan
+                blades={blades.map((thickness) => ({
+                  thickness,
+                  missing: false,
+                  result: values.missing.includes(thickness) ? ('wont' as const) : null,
+                  tells: !values.missing.includes(thickness),
+                }))}
+                held={[]}
+                suggested={[]}
+                onTap={(blade) =>
+                  set({
+                    missing: values.missing.includes(blade)
+                      ? values.missing.filter((other) => other !== blade)
+                      : [...values.missing, blade],
+                  })
+                }
+                figure={figure}
+              />
+            </Box>
+          )}
+          <Flex gap="5" gridColumn="1 / -1">
+            {isSet && (
+              <Tick
+                label="Bent, to reach behind a cam"
+                checked={values.angled}
+                onChange={(event) => set({ angled: event.target.checked })}
+              />
+            )}
+            {instrument && (
+              <Tick
+                label="In use"
+                checked={values.active}
+                onChange={(event) => set({ active: event.target.checked })}
+              />
+            )}
+          </Flex>
+        </Box>
+        <ProblemNote error={error} />
+        <Flex gap="2" marginTop="3">
+          {theirs ? (
+            <Button
+              onClick={() => {
+                setValues(valuesOf(theirs));
+                setVersion(theirs.version);
+                changing.reset();
+              }}
+            >
+              Take theirs into the form
+            </Button>
+          ) : (
+            <Button type="submit" variant="solid" loading={adding.isLoading || changing.isLoading}>
+              Keep
+            </Button>
+          )}
+          <Button variant="plain" onClick={onDone}>
+            Cancel
+          </Button>
+        </Flex>
+      </form>
+    </Box>
+  );
+}

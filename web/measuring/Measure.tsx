@@ -1,0 +1,246 @@
+// Long because every way to take a reading at a point meets here: blades, figures, gauge, and what each leads to.
+import { Button, Flex } from '@chakra-ui/react';
+import type { BuildView } from '@zero-lash/contract/builds';
+import { isDecided, type Try } from '@zero-lash/core/clearance';
+import type { Step } from '@zero-lash/core/engine';
+import { mmFromTenths } from '@zero-lash/core/length';
+import { useMemo } from 'react';
+import { Link } from 'react-router';
+import { useLengths } from '../app/lengths.ts';
+import { useAppDispatch, useAppSelector } from '../app/store.ts';
+import { draftKey, draftTyped } from '../builds/drafts.ts';
+import type { LimitedPoint } from '../builds/points.ts';
+import { BladeFan } from '../drawings/BladeFan.tsx';
+import type { TurningWork } from '../turning/useTurning.ts';
+import { DoubtQuestion } from './DoubtQuestion.tsx';
+import { GaugePanel } from './GaugePanel.tsx';
+import { FeelChoice } from './FeelChoice.tsx';
+import { OffBaseQuestion } from './OffBaseQuestion.tsx';
+import type { RoundHere } from './pending.ts';
+import { Reminders } from './Reminders.tsx';
+import { GoNoGoPads, TryPads } from './TryPads.tsx';
+import { TypedEntry } from './TypedEntry.tsx';
+import { triesInWords } from './tryWords.ts';
+import { useBench } from './useBench.ts';
+import { useMeasure, type Offer } from './useMeasure.ts';
+import { useTries } from './useTries.ts';
+import { Note } from '../app/Note.tsx';
+
+interface Props {
+  readonly build: BuildView;
+  readonly round: RoundHere;
+  readonly point: LimitedPoint;
+  readonly turning: TurningWork;
+  /** a second look, without seeing the first */
+  readonly blind: boolean;
+  readonly onNext: () => void;
+  readonly onWalk: (step: Step) => void;
+}
+
+/** Measures one point by the school this device measures by. */
+export function Measure({ build, round, point, turning, blind, onNext, onWalk }: Props) {
+  const { figure } = useLengths();
+  const dispatch = useAppDispatch();
+  const feel = useAppSelector((state) => state.preferences.feel);
+  const bench = useBench();
+  // what is proved is not set by; what was found or came back is
+  const work = useTries(round.id, point, bench, round.kind !== 'proved');
+  const measure = useMeasure(build, round, point.key, turning, blind);
+  const bladesId = bench.bladeSet?.id ?? null;
+
+  function offerOf(tries: readonly Try[], narrowed: boolean): Offer {
+    return {
+      reading: { kind: 'tries', tries, repeatability: bench.repeatability },
+      asTyped: triesInWords(tries, figure),
+      instrumentId: bladesId,
+      ...(narrowed ? { reason: 'narrowed, to set by it' } : {}),
+    };
+  }
+
+  /** Ends the tries at this point: what is known is kept, and the next point comes. */
+  function finish(tries: readonly Try[]): void {
+    measure.keep(offerOf(tries, false), () => {
+      work.put([]);
+      onNext();
+    });
+  }
+
+  function moveOn(): void {
+    work.put([]);
+    onNext();
+  }
+
+  function forgetTyped(): void {
+    dispatch(draftTyped({ key: draftKey(round.id, point.key), text: '' }));
+    onNext();
+  }
+
+  function onTry(one: Try): void {
+    const narrowing = isDecided(work.verdict);
+    const tries = [...work.tries, one];
+    const { verdict, narrowing: more } = work.comeTo(tries);
+    const stays = !isDecided(verdict) || (verdict !== 'in-spec' && more);
+    const asks = stays || !measure.takesAtOnce();
+    if (asks) work.put(tries);
+    if (!isDecided(verdict)) return;
+    // a point that is out is kept at once, and stays while a blade can narrow it for setting
+    if (stays) measure.keep(offerOf(tries, narrowing), () => undefined);
+    else measure.keep(offerOf(tries, narrowing), moveOn);
+  }
+
+  /** Goes on from a point: what its tries say is kept first, unless it is kept already. */
+  function goOn(): void {
+    if (isKept(round, point.key, work.tries)) moveOn();
+    else finish(work.tries);
+  }
+
+  function takeBack(): void {
+    const rest = work.tries.slice(0, -1);
+    const wasKept = isKept(round, point.key, work.tries);
+    work.put(rest);
+    // what stands on the record must not say more than the tries that are left
+    if (wasKept && rest.length > 0)
+      measure.keep({ ...offerOf(rest, false), reason: 'a try taken back' }, () => undefined);
+  }
+
+  const blades = useMemo(
+    () => fanBlades(bench.bladeSet, work.tries, work.interval),
+    [bench.bladeSet, work.tries, work.interval],
+  );
+  const pairHolds = feel === 'go-no-go' && work.pair !== null && !failed(work.tries, work.pair);
+  const byBlades = feel === 'go-no-go' || feel === 'steps';
+  const stuck =
+    byBlades && work.tries.length > 0 && work.suggested === null && work.verdict.startsWith('undecided');
+
+  return (
+    <div className="measure">
+      <Reminders roundId={round.id} />
+      {feel === 'gauge' ? (
+        <GaugePanel point={point} measure={measure} onNext={onNext} />
+      ) : (
+        <TypedEntry
+          round={round}
+          point={point}
+          bench={bench}
+          work={work}
+          asIndicator={feel === 'indicator'}
+          withKeypad={!byBlades}
+          measuredBefore={round.readings.some((row) => row.point === point.key)}
+          onOffer={(offer) => measure.keep(offer, forgetTyped)}
+          onAsk={(offer, lengths, meant) => measure.ask(offer, lengths, meant, forgetTyped)}
+          onTry={onTry}
+          onTakeBack={takeBack}
+          onFinish={goOn}
+          onWalk={onWalk}
+        />
+      )}
+      {measure.question?.kind === 'doubt' && (
+        <DoubtQuestion
+          lengths={measure.question.lengths}
+          meant={measure.question.meant}
+          onUse={(reading) => measure.answer({ ...measure.question!.offer, reading })}
+          onKeep={() => measure.answer({ ...measure.question!.offer, doubtKept: true })}
+          onChange={measure.drop}
+        />
+      )}
+      {measure.question?.kind === 'off-base' && (
+        <OffBaseQuestion
+          point={point.key}
+          work={turning}
+          onTurned={(angle) => {
+            turning.standAt(angle);
+            measure.keepAt(angle);
+          }}
+          onKeep={() => measure.keepAt(turning.turning.at)}
+          onChange={measure.drop}
+        />
+      )}
+      {work.verdict === 'conflict' && (
+        <Note tone="tight" role="alert" marginTop="2">
+          These tries contradict each other: {triesInWords(work.tries, figure)}. Wipe the blade, feel again,
+          or clear the older ones.
+          <Flex gap="2" marginTop="2" flexWrap="wrap">
+            <Button variant="solid" onClick={() => work.put(work.clearOlder())}>
+              Clear the older
+            </Button>
+            <Button onClick={takeBack}>Take the last one back</Button>
+          </Flex>
+        </Note>
+      )}
+      {pairHolds && work.verdict !== 'conflict' && (
+        <GoNoGoPads pair={work.pair!} tries={work.tries} onTry={onTry} />
+      )}
+      {byBlades && !pairHolds && work.verdict !== 'conflict' && (
+        <>
+          <TryPads work={work} point={point} repeatability={bench.repeatability} onTry={onTry} />
+          {stuck && (
+            <div className="point-note">
+              No blade of this bench says more. Keep it as it is, or try another set.
+            </div>
+          )}
+          {work.tries.length > 0 && (
+            <div className="pads">
+              <button type="button" className="pad pad-plain" onClick={takeBack}>
+                Take back
+              </button>
+              <button type="button" className="pad" onClick={goOn}>
+                {isDecided(work.verdict) ? 'Next point' : 'Keep as it is'}
+              </button>
+            </div>
+          )}
+          {!bench.bladeSet && (
+            <div className="point-note">
+              This bench has no blades yet: write down what is in its set under{' '}
+              <Link to="/instruments">Instruments</Link>. Until then, type what you hold: 0.15 and g, d or w.
+            </div>
+          )}
+          {bench.bladeSet && (
+            <BladeFan
+              blades={blades}
+              held={work.held}
+              suggested={work.suggested?.blades ?? []}
+              onTap={work.tap}
+              figure={figure}
+            />
+          )}
+        </>
+      )}
+      <FeelChoice bench={bench} />
+    </div>
+  );
+}
+
+/** Whether a point's newest reading is these very tries. */
+function isKept(round: RoundHere, point: string, tries: readonly Try[]): boolean {
+  const reading = round.readings.find((row) => row.point === point)?.reading;
+  return (
+    reading?.kind === 'tries' &&
+    reading.tries.length === tries.length &&
+    reading.tries.every(
+      ({ thickness, result }, index) =>
+        thickness === tries[index]!.thickness && result === tries[index]!.result,
+    )
+  );
+}
+
+/** Whether one of the two blades did what it must not: the point then falls back to tries. */
+function failed(tries: readonly Try[], pair: NonNullable<ReturnType<typeof useTries>['pair']>): boolean {
+  return tries.some(({ thickness, result }) => {
+    if (thickness === pair.go.thickness) return result !== 'goes';
+    if (thickness === pair.noGo.thickness) return result !== 'wont';
+    return true;
+  });
+}
+
+function fanBlades(
+  set: { readonly blades: readonly number[]; readonly missing: readonly number[] } | null,
+  tries: readonly Try[],
+  { lo, hi }: { readonly lo: number; readonly hi: number | null },
+) {
+  return (set?.blades ?? []).map((thickness) => ({
+    thickness,
+    missing: set!.missing.includes(thickness),
+    result: tries.findLast((one) => one.thickness === thickness)?.result ?? null,
+    tells: thickness > mmFromTenths(lo) && (hi === null || thickness < mmFromTenths(hi)),
+  }));
+}

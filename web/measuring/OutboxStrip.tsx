@@ -1,0 +1,42 @@
+import { Box, Flex } from '@chakra-ui/react';
+import { CloudOff, Send } from 'lucide-react';
+import { useAppSelector } from '../app/store.ts';
+import { useSession } from '../people/useSession.ts';
+
+/** Says, on every page, what this device still holds and whether the server is reached. */
+export function OutboxStrip() {
+  const { items, reached } = useAppSelector((state) => state.outbox);
+  const waiting = items.filter(({ refused }) => refused === null);
+  const refused = items.length - waiting.length;
+  const me = useSession()?.person.id;
+  const others = [...new Set(waiting.filter(({ personId }) => personId !== me).map(({ by }) => by))];
+  if (reached && items.length === 0) return null;
+  return (
+    <Box
+      role="status"
+      borderTop="1px solid"
+      borderColor="ink"
+      background="raised"
+      paddingX="4"
+      paddingY="1.5"
+      fontSize="sm"
+    >
+      <Flex gap="3" alignItems="center" flexWrap="wrap">
+        {reached ? <Send size={16} aria-hidden /> : <CloudOff size={16} aria-hidden />}
+        <Box flex="1">
+          {!reached && 'The server is not reached. Go on: what you measure is kept on this device. '}
+          {waiting.length > 0 && `Waiting to be sent, ${waiting.length}: ${pointsOf(waiting)}. `}
+          {others.map((name) => `What ${name} measured is sent when ${name} signs in here again. `)}
+          {refused > 0 && `Refused, ${refused}: the build says why.`}
+        </Box>
+      </Flex>
+    </Box>
+  );
+}
+
+const SHOWN = 8;
+
+function pointsOf(items: readonly { readonly reading: { readonly point: string } }[]): string {
+  const points = items.map(({ reading }) => reading.point);
+  return points.length > SHOWN ? `${points.slice(0, SHOWN).join(', ')} …` : points.join(', ');
+}

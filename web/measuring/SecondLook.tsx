@@ -1,0 +1,25 @@
+import { Box } from '@chakra-ui/react';
+import type { ReadingRow } from '@zero-lash/contract/builds';
+import { compareLooks } from '@zero-lash/core/clearance';
+import { mmFromTenths, tenthsFromMm } from '@zero-lash/core/length';
+import { useLengths } from '../app/lengths.ts';
+
+/** Two looks at one point by two people, held against each other. */
+export function SecondLook({ reading }: { readonly reading: ReadingRow }) {
+  const { interval, length } = useLengths();
+  const first = reading.firstLook;
+  if (!first) return null;
+  const tenths = ({ lo, hi }: { readonly lo: number; readonly hi: number | null }) => ({
+    lo: tenthsFromMm(lo),
+    hi: hi === null ? null : tenthsFromMm(hi),
+  });
+  const { agree, apart } = compareLooks(tenths(first), tenths(reading));
+  return (
+    <Box marginTop="2" borderLeft="4px solid" borderColor={agree ? 'ink' : 'tight'} paddingLeft="3">
+      Second look by {reading.by}:{' '}
+      <b>{agree ? 'the two agree' : `the two differ by ${length(mmFromTenths(apart))}`}</b>.{first.by} found{' '}
+      {interval(first.lo, first.hi)}, {reading.by} {interval(reading.lo, reading.hi)}.
+      {!agree && ' Wipe the blades, and have a third look.'}
+    </Box>
+  );
+}

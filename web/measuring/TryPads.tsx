@@ -1,0 +1,107 @@
+import { foresee, limitsFromMm, type HeldBlades, type Try, type TryResult } from '@zero-lash/core/clearance';
+import { useLengths } from '../app/lengths.ts';
+import { foreseenInWords, heldThickness, TRY_WORDS } from './tryWords.ts';
+import type { TriesWork } from './useTries.ts';
+
+interface Props {
+  readonly work: TriesWork;
+  readonly point: { readonly min: number; readonly max: number };
+  readonly repeatability: number;
+  readonly onTry: (one: Try) => void;
+}
+
+const RESULTS: readonly TryResult[] = ['goes', 'drags', 'wont'];
+
+/** The blade in the hand, what each outcome will mean, and the three things it can do. */
+export function TryPads({ work, point, repeatability, onTry }: Props) {
+  const { figure, unit } = useLengths();
+  const { held, tries, suggested, narrowing } = work;
+  const thickness = heldThickness(held);
+  const isSuggested = suggested !== null && thickness === suggested.thickness;
+  const meaning =
+    thickness > 0 ? foreseenInWords(foresee(tries, thickness, limitsFromMm(point), repeatability)) : '';
+  return (
+    <div>
+      <div className="try-next" aria-live="polite">
+        {held.length === 0 && 'Tap the blade in your hand, or type its thickness.'}
+        {held.length > 0 && (
+          <>
+            <b>
+              {isSuggested ? (narrowing ? 'To set by it, try ' : 'Try ') : ''}
+              {held.map(figure).join(' + ')}
+              {held.length > 1 && ` = ${figure(thickness)}`} {unit}
+            </b>
+            <div className="point-note">{meaning}</div>
+          </>
+        )}
+      </div>
+      <div className="pads">
+        {RESULTS.map((result) => (
+          <button
+            key={result}
+            type="button"
+            className={result === 'drags' ? 'pad' : 'pad pad-solid'}
+            disabled={held.length === 0}
+            onClick={() => onTry({ thickness, result })}
+          >
+            {TRY_WORDS[result]}
+          </button>
+        ))}
+      </div>
+    </div>
+  );
+}
+
+interface PairProps {
+  readonly pair: NonNullable<TriesWork['pair']>;
+  readonly tries: readonly Try[];
+  readonly onTry: (one: Try) => void;
+}
+
+/** The go and no-go school: two blades for the whole role, two taps a point. */
+export function GoNoGoPads({ pair, tries, onTry }: PairProps) {
+  return (
+    <div className="measure">
+      <Pair name="Go" blades={pair.go} right="goes" wrong="wont" tries={tries} onTry={onTry} />
+      <Pair name="No-go" blades={pair.noGo} right="wont" wrong="goes" tries={tries} onTry={onTry} />
+    </div>
+  );
+}
+
+function Pair(props: {
+  readonly name: string;
+  readonly blades: HeldBlades;
+  readonly right: TryResult;
+  readonly wrong: TryResult;
+  readonly tries: readonly Try[];
+  readonly onTry: (one: Try) => void;
+}) {
+  const { name, blades, right, wrong, tries, onTry } = props;
+  const { figure, unit } = useLengths();
+  const { thickness } = blades;
+  const done = tries.find((one) => one.thickness === thickness)?.result;
+  const stack = blades.blades.length > 1 ? `${blades.blades.map(figure).join(' + ')} = ` : '';
+  return (
+    <div role="group" aria-label={`${name} blade`} className="pads">
+      <div className="pads-name">
+        <small>{name}</small>
+        <b>
+          {stack}
+          {figure(thickness)} {unit}
+        </b>
+      </div>
+      {[right, wrong].map((result) => (
+        <button
+          key={result}
+          type="button"
+          className={result === right ? 'pad pad-solid' : 'pad'}
+          aria-pressed={done === result}
+          onClick={() => onTry({ thickness, result })}
+        >
+          {done === result ? '✓ ' : ''}
+          {TRY_WORDS[result]}
+        </button>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,155 @@
+import { parseEntry, parseTry, type Reading, type Try } from '@zero-lash/core/clearance';
+import type { Step } from '@zero-lash/core/engine';
+import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
+import { useLengths } from '../app/lengths.ts';
+import { useAppDispatch, useAppSelector } from '../app/store.ts';
+import { draftKey, draftTyped } from '../builds/drafts.ts';
+import type { LimitedPoint } from '../builds/points.ts';
+import { Keypad } from './Keypad.tsx';
+import type { RoundHere } from './pending.ts';
+import { heldThickness } from './tryWords.ts';
+import type { BenchTools } from './useBench.ts';
+import type { Offer } from './useMeasure.ts';
+import { asRead } from './useSeen.ts';
+import type { TriesWork } from './useTries.ts';
+
+interface Props {
+  readonly round: RoundHere;
+  readonly point: LimitedPoint;
+  readonly bench: BenchTools;
+  readonly work: TriesWork;
+  /** one figure is an indicator's value, not a blade with a drag */
+  readonly asIndicator: boolean;
+  readonly withKeypad: boolean;
+  readonly measuredBefore: boolean;
+  readonly onOffer: (offer: Offer) => void;
+  readonly onAsk: (offer: Offer, lengths: readonly number[], meant: Reading | null) => void;
+  readonly onTry: (one: Try) => void;
+  readonly onTakeBack: () => void;
+  readonly onFinish: () => void;
+  readonly onWalk: (step: Step) => void;
+}
+
+const STEPS: Readonly<Record<string, Step>> = {
+  ArrowLeft: 'left',
+  ArrowRight: 'right',
+  ArrowUp: 'up',
+  ArrowDown: 'down',
+};
+
+/** Where a gap is typed: one length, a bracket, one side, or a blade with what it does (g, d, w). */
+export function TypedEntry(props: Props) {
+  const { round, point, bench, work, asIndicator, withKeypad, measuredBefore } = props;
+  const { onOffer, onAsk, onTry, onTakeBack, onFinish, onWalk } = props;
+  const { unit } = useLengths();
+  const dispatch = useAppDispatch();
+  const key = draftKey(round.id, point.key);
+  const text = useAppSelector((state) => state.drafts[key] ?? '');
+  const [complained, setComplained] = useState<{ readonly key: string; readonly text: string } | null>(null);
+  const complaint = complained?.key === key ? complained.text : null;
+  const input = useRef<HTMLInputElement>(null);
+
+  useEffect(() => {
+    if (window.matchMedia('(pointer: fine)').matches) input.current?.focus();
+  }, [point.key]);
+
+  const meant = (reading: Reading) => asRead(reading, asIndicator, bench.indicator);
+
+  function type(next: string) {
+    setComplained(null);
+    dispatch(draftTyped({ key, text: next }));
+  }
+
+  function submit() {
+    if (text.trim() === '' && work.tries.length > 0) return onFinish();
+    const entry = parseEntry(text, unit, point);
+    if ('error' in entry) return setComplained({ key, text: entry.error });
+    const offer: Offer = {
+      reading: meant(entry.reading),
+      asTyped: text.trim(),
+      instrumentId: (asIndicator ? bench.indicator?.id : bench.bladeSet?.id) ?? null,
+    };
+    // what is typed stays until it is kept: whoever is asked about it may want to change it
+    const lengths = entry.doubts.map(({ mm }) => mm);
+    if (lengths.length > 0) onAsk(offer, lengths, entry.suggested && meant(entry.suggested));
+    else onOffer(offer);
+  }
+
+  function onKeyDown(event: KeyboardEvent) {
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    const taken = onKey(event.key);
+    if (taken) event.preventDefault();
+  }
+
+  /** What a key does here beyond typing; true where it did something. */
+  function onKey(pressed: string): boolean {
+    const empty = text === '';
+    const step = STEPS[pressed];
+    if (step && empty) {
+      onWalk(step);
+      return true;
+    }
+    if (pressed === 'Escape') {
+      type('');
+      return true;
+    }
+    if (asIndicator) return false;
+    if (pressed === 'Backspace' && empty && work.tries.length > 0) {
+      onTakeBack();
+      return true;
+    }
+    if (pressed.toLowerCase() === 'n' && empty && work.suggested) {
+      work.hold(work.suggested.blades);
+      return true;
+    }
+    const thickness = empty && work.held.length > 0 ? `${heldThickness(work.held)}mm` : text;
+    const one = parseTry(thickness, pressed, unit);
+    if (!one) return false;
+    type('');
+    onTry(one);
+    return true;
+  }
+
+  return (
+    <>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          submit();
+        }}
+      >
+        <div className="entry-row">
+          <input
+            ref={input}
+            className="entry-text"
+            value={text}
+            onChange={(event) => type(event.target.value)}
+            onKeyDown={onKeyDown}
+            inputMode={withKeypad ? 'none' : 'decimal'}
+            autoComplete="off"
+            aria-label={`Gap at ${point.key}, in ${unit} unless you write another unit`}
+            aria-invalid={complaint ? true : undefined}
+            aria-describedby="entry-note"
+            maxLength={40}
+          />
+          <button type="submit" className="pad pad-solid">
+            {measuredBefore ? 'Replace' : 'Keep'}
+          </button>
+        </div>
+        <div
+          id="entry-note"
+          className={complaint ? 'entry-note entry-wrong' : 'entry-note'}
+          aria-live="polite"
+        >
+          {complaint ?? hint(asIndicator)}
+        </div>
+      </form>
+      {withKeypad && <Keypad text={text} onType={type} onEnter={submit} />}
+    </>
+  );
+}
+
+const hint = (asIndicator: boolean) =>
+  asIndicator
+    ? 'The indicator’s value. Other units as 6 thou, 150 um, .006"'
+    : 'A blade and g, d or w: goes, drags, won’t. Or one with a drag, or two: goes, will not.';

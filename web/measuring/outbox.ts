@@ -1,0 +1,39 @@
+import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import type { OutboxItem } from './deviceStore.ts';
+
+/** What is on its way to the server, and whether the server is reached. */
+export interface Outbox {
+  readonly items: readonly OutboxItem[];
+  readonly reached: boolean;
+}
+
+const slice = createSlice({
+  name: 'outbox',
+  initialState: { items: [], reached: true } as Outbox,
+  reducers: {
+    /** a reading was taken: shown at once, whatever becomes of it */
+    readingTaken: (state, { payload }: PayloadAction<OutboxItem>) => ({
+      ...state,
+      items: [...state.items.filter(({ key }) => key !== payload.key), payload],
+    }),
+    /** what the device's store has now */
+    outboxRead: (state, { payload }: PayloadAction<readonly OutboxItem[]>) =>
+      sameItems(state.items, payload) ? state : { ...state, items: payload },
+    serverReached: (state, { payload }: PayloadAction<boolean>) =>
+      state.reached === payload ? state : { ...state, reached: payload },
+  },
+});
+
+/** Whether nothing has come, gone or been refused: then nothing is drawn anew. */
+function sameItems(before: readonly OutboxItem[], after: readonly OutboxItem[]): boolean {
+  return (
+    before.length === after.length &&
+    before.every(({ key, refused }, index) => {
+      const other = after[index]!;
+      return key === other.key && (refused === null) === (other.refused === null);
+    })
+  );
+}
+
+export const { readingTaken, outboxRead, serverReached } = slice.actions;
+export const outboxReducer = slice.reducer;

@@ -1,0 +1,170 @@
+import type { ReadingRow } from '@zero-lash/contract/builds';
+import type { ProblemBody } from '@zero-lash/contract/problems';
+import { liveQuery } from 'dexie';
+import { buildsApi, readingArrived } from '../builds/endpoints.ts';
+import { peopleApi } from '../people/endpoints.ts';
+import type { store as applicationStore } from '../app/store.ts';
+import { deviceStore, type OutboxItem } from './deviceStore.ts';
+import { outboxRead, serverReached } from './outbox.ts';
+import { triesRead } from './tries.ts';
+
+type Store = typeof applicationStore;
+type Outcome = 'sent' | 'refused' | 'later';
+
+const FIRST_WAIT_MS = 500;
+const LONGEST_WAIT_MS = 8000;
+/** How long a step waits for readings to be sent before it says so, and how often it looks. */
+const PATIENCE_MS = 6000;
+const LOOK_MS = 40;
+/** Refusals that say nothing of the reading itself: signed out, or too many at once. */
+const NOT_OF_THE_READING = new Set([401, 408, 429]);
+
+let asked = false;
+let endPause: (() => void) | null = null;
+
+/** Has the sender look at once for something to send. */
+export function wake(): void {
+  asked = true;
+  endPause?.();
+}
+
+/** Keeps a reading on this device, then has it sent. */
+export async function keepOnDevice(item: OutboxItem): Promise<void> {
+  inMemory.add(item);
+  try {
+    await deviceStore.outbox.put(item);
+    inMemory.delete(item);
+  } catch {
+    // a device that cannot keep it (full, or private browsing) still sends it from here while the page is open
+  }
+  wake();
+}
+
+/** Readings that are not on the device: being put there at this moment, or refused by its store. */
+const inMemory = new Set<OutboxItem>();
+
+/** Everything waiting or refused, in the order it was taken. */
+async function readOutbox(): Promise<OutboxItem[]> {
+  const kept = await deviceStore.outbox
+    .orderBy('order')
+    .toArray()
+    .catch((): OutboxItem[] => []);
+  const rest = [...inMemory].filter(({ key }) => !kept.some((item) => item.key === key));
+  return [...kept, ...rest].sort((a, b) => a.order - b.order);
+}
+
+/** Takes a reading out of wherever it waits. */
+async function letGo(store: Store, item: OutboxItem): Promise<void> {
+  inMemory.delete(item);
+  await deviceStore.outbox.delete(item.key).catch(() => undefined);
+  store.dispatch(outboxRead(await readOutbox()));
+}
+
+/**
+ * Waits until a round's readings are sent, as a step does that the server takes only when it has them all.
+ *
+ * @returns false where they could not be sent in good time
+ */
+export async function whenSent(store: Pick<Store, 'getState'>, roundId: string): Promise<boolean> {
+  const until = Date.now() + PATIENCE_MS;
+  const left = () =>
+    store.getState().outbox.items.some((item) => item.roundId === roundId && item.refused === null);
+  while (left()) {
+    if (Date.now() > until) return false;
+    await new Promise((resolve) => setTimeout(resolve, LOOK_MS));
+  }
+  return true;
+}
+
+/** Sends a refused reading again, or throws it away at a person's word. */
+export async function answerRefused(key: string, again: boolean): Promise<void> {
+  if (again) await deviceStore.outbox.update(key, { refused: null });
+  else await deviceStore.outbox.delete(key);
+  wake();
+}
+
+/** Sends what this device holds, in the order it was taken, for as long as the page is open; one tab at a time. */
+export function startSending(store: Store): void {
+  // another tab's readings come by here too: whichever tab sends, looks at once
+  liveQuery(readOutbox).subscribe((items) => {
+    store.dispatch(outboxRead(items));
+    wake();
+  });
+  void deviceStore.tries
+    .toArray()
+    .then((kept) =>
+      store.dispatch(triesRead(Object.fromEntries(kept.map(({ place, tries }) => [place, tries])))),
+    );
+  window.addEventListener('online', wake);
+  void oneTabAtATime(() => sendForEver(store));
+}
+
+async function oneTabAtATime(work: () => Promise<void>): Promise<void> {
+  if ('locks' in navigator) await navigator.locks.request('zero-lash-sending', work);
+  else await work();
+}
+
+async function sendForEver(store: Store): Promise<void> {
+  let pause = FIRST_WAIT_MS;
+  for (;;) {
+    const next = await nextToSend(store);
+    // whatever goes wrong with one try, there is another
+    const outcome = next ? await send(store, next).catch((): Outcome => 'later') : 'later';
+    if (next && outcome !== 'later') {
+      pause = FIRST_WAIT_MS;
+      continue;
+    }
+    await waited(pause);
+    pause = next ? Math.min(pause * 2, LONGEST_WAIT_MS) : LONGEST_WAIT_MS;
+  }
+}
+
+/** The oldest reading that waits, of whoever is signed in: nobody's reading is sent under another's name. */
+async function nextToSend(store: Store): Promise<OutboxItem | undefined> {
+  const person = peopleApi.endpoints.session.select()(store.getState()).data?.person;
+  const waiting = await readOutbox();
+  return waiting.find(({ personId, refused }) => personId === person?.id && refused === null);
+}
+
+async function send(store: Store, item: OutboxItem): Promise<Outcome> {
+  let answer: Response;
+  try {
+    answer = await fetch(`/api/rounds/${item.roundId}/readings`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', 'idempotency-key': item.key },
+      body: JSON.stringify(item.reading),
+    });
+  } catch {
+    store.dispatch(serverReached(false));
+    return 'later';
+  }
+  store.dispatch(serverReached(true));
+  if (answer.ok) {
+    showKept(store, item, (await answer.json()) as ReadingRow);
+    await letGo(store, item);
+    return 'sent';
+  }
+  if (answer.status >= 500 || NOT_OF_THE_READING.has(answer.status)) return 'later';
+  await deviceStore.outbox.update(item.key, { refused: (await answer.json()) as ProblemBody });
+  return 'refused';
+}
+
+/** Puts the stored row where the waiting one stood, so that nothing flickers between the two. */
+function showKept(store: Store, { buildId }: OutboxItem, row: ReadingRow): void {
+  store.dispatch(readingArrived(buildId, row));
+  store.dispatch(buildsApi.util.invalidateTags(['Engine']));
+}
+
+/** Pauses, unless somebody asked for a look since the last one: what came between must not wait out the pause. */
+function waited(ms: number): Promise<void> {
+  return new Promise((resolve) => {
+    const timer = setTimeout(done, asked ? 0 : ms);
+    function done() {
+      clearTimeout(timer);
+      asked = false;
+      endPause = null;
+      resolve();
+    }
+    endPause = done;
+  });
+}

@@ -1,0 +1,31 @@
+import type { Foreseen, Try } from '@zero-lash/core/clearance';
+import { tenthsFromMm } from '@zero-lash/core/length';
+import { STATE_WORDS } from '../drawings/states.ts';
+
+/** What a blade did, as a person says it. */
+export const TRY_WORDS: Readonly<Record<Try['result'], string>> = {
+  goes: 'goes',
+  drags: 'drags',
+  wont: 'won’t',
+};
+
+const MOST_TYPED = 80;
+
+/** Tries in a line, as the record keeps them: `0.13 goes, 0.15 won’t`. */
+export function triesInWords(tries: readonly Try[], figure: (mm: number) => string): string {
+  const words = tries.map(({ thickness, result }) => `${figure(thickness)} ${TRY_WORDS[result]}`).join(', ');
+  return words.length <= MOST_TYPED ? words : `…${words.slice(-(MOST_TYPED - 1))}`;
+}
+
+/** What each outcome of a try would mean: `goes: in spec · won’t: tight`. */
+export function foreseenInWords(foreseen: readonly Foreseen[]): string {
+  return foreseen
+    .filter(({ result }) => result !== 'drags')
+    .map(({ result, verdict }) => `${TRY_WORDS[result]}: ${STATE_WORDS[verdict]}`)
+    .join(' · ');
+}
+
+/** The thickness of blades held together, in mm, added exactly. */
+export function heldThickness(blades: readonly number[]): number {
+  return blades.reduce((sum, blade) => sum + tenthsFromMm(blade), 0) / 10_000;
+}

@@ -1,0 +1,47 @@
+import type { Bench, Instrument } from '@zero-lash/contract/instruments';
+import { useMemo } from 'react';
+import { useAppSelector } from '../app/store.ts';
+import { instrumentsApi } from '../instruments/endpoints.ts';
+
+/** What this device measures with. */
+export interface BenchTools {
+  readonly benches: readonly Bench[];
+  readonly bench: Bench | null;
+  readonly bladeSet: Instrument | null;
+  /** mm, of the blades that are really there */
+  readonly blades: readonly number[];
+  readonly maxStack: number;
+  /** mm, how well a drag is felt again */
+  readonly repeatability: number;
+  readonly indicator: Instrument | null;
+  readonly gauges: readonly Instrument[];
+}
+
+const USUAL_REPEATABILITY = 0.01;
+const selectTools = instrumentsApi.endpoints.tools.select();
+
+/**
+ * The bench this device stands at, with its blades; the first one where none was chosen. The build's page fetches the
+ * tools; this only reads them, because it is read at every tap.
+ */
+export function useBench(): BenchTools {
+  const data = useAppSelector((state) => selectTools(state).data);
+  const chosen = useAppSelector((state) => state.preferences.benchId);
+  return useMemo(() => {
+    const benches = data?.benches ?? [];
+    const active = data?.instruments.filter((instrument) => instrument.active) ?? [];
+    const bench = benches.find(({ id }) => id === chosen) ?? benches[0] ?? null;
+    const sets = active.filter(({ kind }) => kind === 'blade-set');
+    const bladeSet = sets.find(({ id }) => id === bench?.bladeSetId) ?? (bench ? null : (sets[0] ?? null));
+    return {
+      benches,
+      bench,
+      bladeSet,
+      blades: bladeSet?.blades.filter((blade) => !bladeSet.missing.includes(blade)) ?? [],
+      maxStack: bench?.maxStack ?? 1,
+      repeatability: bladeSet?.uncertainty ?? USUAL_REPEATABILITY,
+      indicator: active.find(({ kind }) => kind === 'indicator') ?? null,
+      gauges: active.filter(({ kind }) => kind === 'digital-gauge'),
+    };
+  }, [data, chosen]);
+}

@@ -1,0 +1,54 @@
+import type { LiveEvent } from '@zero-lash/contract/instruments';
+import { useEffect } from 'react';
+import { api } from '../app/api.ts';
+import { useAppDispatch } from '../app/store.ts';
+import { readingArrived } from '../builds/endpoints.ts';
+import { thisDevice } from './device.ts';
+import { gaugeSaid } from './gauge.ts';
+import { serverReached } from './outbox.ts';
+import { wake } from './sender.ts';
+
+/** Several changes in this time are fetched once. */
+const GATHER_MS = 120;
+
+/** Hears what changes in a build while its page is open, and what a gauge held by this device says. */
+export function useLive(buildId: string): void {
+  const dispatch = useAppDispatch();
+  useEffect(() => {
+    const source = new EventSource(`/api/live?build=${buildId}&device=${thisDevice()}`);
+    let broken = false;
+    let gathering: ReturnType<typeof setTimeout> | undefined;
+    const fetchAnew = () => {
+      gathering ??= setTimeout(() => {
+        gathering = undefined;
+        dispatch(api.util.invalidateTags([{ type: 'Build', id: buildId }]));
+      }, GATHER_MS);
+    };
+    source.onopen = () => {
+      dispatch(serverReached(true));
+      wake();
+      // what happened meanwhile was not heard
+      if (broken) fetchAnew();
+      broken = false;
+    };
+    source.onerror = () => {
+      broken = true;
+      dispatch(serverReached(false));
+    };
+    source.onmessage = ({ data }) => {
+      const event = JSON.parse(data as string) as LiveEvent;
+      if (event.kind === 'build') fetchAnew();
+      else if (event.kind === 'reading') dispatch(readingArrived(event.build, event.reading));
+      else if (event.kind === 'tools') dispatch(api.util.invalidateTags(['Tools']));
+      else if (event.kind === 'gauge-link') dispatch(api.util.invalidateTags(['Gauges']));
+      else {
+        const { kind: _, device: _device, ...said } = event;
+        dispatch(gaugeSaid(said));
+      }
+    };
+    return () => {
+      clearTimeout(gathering);
+      source.close();
+    };
+  }, [buildId]);
+}

@@ -1,0 +1,79 @@
+import type { BuildView } from '@zero-lash/contract/builds';
+import type { Reading } from '@zero-lash/core/clearance';
+import { mayMeasurePoint } from '@zero-lash/core/engine';
+import { useState } from 'react';
+import type { TurningWork } from '../turning/useTurning.ts';
+import type { RoundHere } from './pending.ts';
+import { useKeepReading } from './useKeepReading.ts';
+
+/** A reading that is offered to be kept. */
+export interface Offer {
+  readonly reading: Reading;
+  readonly asTyped: string;
+  readonly instrumentId: string | null;
+  readonly doubtKept?: boolean;
+  readonly reason?: string;
+}
+
+/** What is asked before a reading is kept. */
+export type Question =
+  | {
+      readonly kind: 'doubt';
+      readonly offer: Offer;
+      readonly lengths: readonly number[];
+      readonly meant: Reading | null;
+    }
+  | { readonly kind: 'off-base'; readonly offer: Offer };
+
+/** Keeps readings of one point, and asks first where one looks like a slip or was taken off the base circle. */
+export function useMeasure(
+  build: BuildView,
+  round: RoundHere,
+  point: string,
+  turning: TurningWork,
+  blind: boolean,
+) {
+  const send = useKeepReading(build.id, round);
+  const [asked, setQuestion] = useState<
+    (Question & { readonly point: string; readonly after: () => void }) | null
+  >(null);
+  // what was asked at another point is answered by going away from it
+  const question = asked?.point === point ? asked : null;
+
+  function put(offer: Offer, crankAngle: number | null): void {
+    setQuestion(null);
+    send({ ...offer, point, crankAngle, blind });
+  }
+
+  /** Whether a reading here is taken without a question about the base circle. */
+  function takesAtOnce(): boolean {
+    const { at } = turning.turning;
+    return at === null || mayMeasurePoint(build.sheet.pattern, point, at);
+  }
+
+  /** Keeps a reading, or asks first; `after` follows when it is kept. */
+  function keep(offer: Offer, after: () => void): void {
+    const { at } = turning.turning;
+    if (!takesAtOnce()) setQuestion({ kind: 'off-base', point, offer, after });
+    else {
+      put(offer, at);
+      after();
+    }
+  }
+
+  return {
+    question,
+    takesAtOnce,
+    keep,
+    ask: (offer: Offer, lengths: readonly number[], meant: Reading | null, after: () => void) =>
+      setQuestion({ kind: 'doubt', point, offer, lengths, meant, after }),
+    answer: (offer: Offer) => question && keep(offer, question.after),
+    /** answers a question about the base circle: the crank stands at `angle` */
+    keepAt: (angle: number | null) => {
+      if (!question) return;
+      put(question.offer, angle);
+      question.after();
+    },
+    drop: () => setQuestion(null),
+  };
+}

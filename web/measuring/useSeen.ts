@@ -1,0 +1,52 @@
+import type { Round } from '@zero-lash/contract/builds';
+import { intervalOf, judge, limitsFromMm, parseEntry, type Reading } from '@zero-lash/core/clearance';
+import { mmFromTenths } from '@zero-lash/core/length';
+import { useUnit } from '../app/lengths.ts';
+import { useAppSelector } from '../app/store.ts';
+import { draftKey } from '../builds/drafts.ts';
+import type { LimitedPoint } from '../builds/points.ts';
+import type { PointState } from '../drawings/states.ts';
+import { useBench } from './useBench.ts';
+
+/** What is shown on the gap bar while a point is being measured; lengths in mm. */
+export interface Seen {
+  readonly lo: number;
+  readonly hi: number | null;
+  readonly state: PointState;
+}
+
+/** What is known of a point from what is typed or tried there and not kept yet; null where nothing is. */
+export function useSeen(round: Round | undefined, point: LimitedPoint): Seen | null {
+  const unit = useUnit();
+  const bench = useBench();
+  const place = round ? draftKey(round.id, point.key) : '';
+  const text = useAppSelector((state) => state.drafts[place]);
+  const tries = useAppSelector((state) => state.tries[place]);
+  const asIndicator = useAppSelector((state) => state.preferences.feel === 'indicator');
+  const entry = text?.trim() ? parseEntry(text, unit, point) : null;
+  if (entry && 'reading' in entry)
+    return seenFrom(point, asRead(entry.reading, asIndicator, bench.indicator));
+  if (!tries) return null;
+  return seenFrom(point, { kind: 'tries', tries, repeatability: bench.repeatability });
+}
+
+function seenFrom(point: LimitedPoint, reading: Reading): Seen {
+  const interval = intervalOf(reading);
+  return {
+    lo: mmFromTenths(interval.lo),
+    hi: interval.hi === null ? null : mmFromTenths(interval.hi),
+    state: judge(interval, limitsFromMm(point)).verdict,
+  };
+}
+
+const USUAL_UNCERTAINTY = 0.01;
+
+/** One figure of an indicator is its value, give or take its uncertainty; of a blade, a light drag. */
+export function asRead(
+  reading: Reading,
+  asIndicator: boolean,
+  indicator: { readonly uncertainty: number } | null,
+): Reading {
+  if (!asIndicator || reading.kind !== 'drag') return reading;
+  return { kind: 'value', value: reading.blade, uncertainty: indicator?.uncertainty ?? USUAL_UNCERTAINTY };
+}

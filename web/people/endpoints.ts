@@ -1,0 +1,53 @@
+import type {
+  NewPerson,
+  Person,
+  PersonChange,
+  Session,
+  Shop,
+  ShopChange,
+  SignIn,
+} from '@zero-lash/contract/people';
+import { api, write } from '../app/api.ts';
+
+export const peopleApi = api.injectEndpoints({
+  endpoints: (build) => ({
+    session: build.query<Session, void>({ query: () => 'session', providesTags: ['Session'] }),
+    signIn: build.mutation<Session, SignIn>({
+      query: (body) => ({ url: 'session', method: 'POST', body }),
+      async onQueryStarted(_arg, { dispatch, queryFulfilled }) {
+        try {
+          const { data } = await queryFulfilled;
+          await dispatch(peopleApi.util.upsertQueryData('session', undefined, data));
+        } catch {
+          // the page shows the refusal
+        }
+      },
+    }),
+    signOut: build.mutation<void, void>({
+      query: () => ({ url: 'session', method: 'DELETE' }),
+    }),
+    people: build.query<Person[], void>({ query: () => 'people', providesTags: ['People'] }),
+    addPerson: build.mutation<Person, NewPerson>({
+      query: (body) => write('POST', 'people', body),
+      invalidatesTags: ['People'],
+    }),
+    changePerson: build.mutation<Person, PersonChange & { id: string }>({
+      query: ({ id, ...body }) => write('PATCH', `people/${id}`, body),
+      invalidatesTags: ['People', 'Session'],
+    }),
+    changeShop: build.mutation<Shop, ShopChange>({
+      query: (body) => write('PATCH', 'shop', body),
+      invalidatesTags: ['Session'],
+    }),
+  }),
+});
+
+export const {
+  useSessionQuery,
+  useSignInMutation,
+  useSignOutMutation,
+  usePeopleQuery,
+  useAddPersonMutation,
+  useChangePersonMutation,
+  useChangeShopMutation,
+} = peopleApi;

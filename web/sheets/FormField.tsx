@@ -1,0 +1,89 @@
+import { Box, Input } from '@chakra-ui/react';
+import type { ComponentProps, ReactElement, ReactNode } from 'react';
+import { useFormContext, type FieldPath } from 'react-hook-form';
+import { Labelled, Select } from '../app/Labelled.tsx';
+import { Tick } from '../app/Tick.tsx';
+import type { SheetValues } from './formValues.ts';
+
+type Name = FieldPath<SheetValues>;
+
+interface FieldProps {
+  readonly name: Name;
+  readonly label: string;
+  readonly hint?: string;
+}
+
+/** What the form says is wrong with a field. */
+function useError(name: Name): string | undefined {
+  const { getFieldState, formState } = useFormContext<SheetValues>();
+  return getFieldState(name, formState).error?.message;
+}
+
+/** A text of the sheet, with its label and what is wrong with it. */
+export function TextField({
+  name,
+  label,
+  hint,
+  ...rest
+}: FieldProps & Pick<ComponentProps<typeof Input>, 'inputMode' | 'placeholder' | 'autoFocus' | 'disabled'>) {
+  const { register } = useFormContext<SheetValues>();
+  return (
+    <Labelled label={label} error={useError(name)} hint={hint}>
+      <Input {...register(name)} autoComplete="off" {...rest} />
+    </Labelled>
+  );
+}
+
+/** A choice of the sheet; each option is its value and its words. */
+export function ChoiceField({
+  name,
+  label,
+  hint,
+  options,
+}: FieldProps & { readonly options: readonly (readonly [string, string])[] }) {
+  const { register } = useFormContext<SheetValues>();
+  return (
+    <Labelled label={label} error={useError(name)} hint={hint}>
+      <Select {...register(name)}>
+        {options.map(([value, words]) => (
+          <option key={value} value={value}>
+            {words}
+          </option>
+        ))}
+      </Select>
+    </Labelled>
+  );
+}
+
+/** A yes or no of the sheet. */
+export function TickField({ name, label }: { readonly name: Name; readonly label: string }) {
+  const { register } = useFormContext<SheetValues>();
+  return <Tick label={label} {...register(name)} />;
+}
+
+/** A part of the form under its own heading, its fields in columns. */
+export function FormPart({
+  title,
+  columns = 3,
+  children,
+}: {
+  readonly title: string;
+  readonly columns?: number;
+  readonly children: ReactNode;
+}): ReactElement {
+  return (
+    <Box as="fieldset" borderTop="1px solid" borderColor="ink" paddingTop="2" paddingBottom="5">
+      <Box as="legend" fontSize="lg" fontWeight="650" paddingRight="3">
+        {title}
+      </Box>
+      <Box
+        display="grid"
+        gap="4"
+        alignItems="start"
+        gridTemplateColumns={{ base: 'minmax(0, 1fr)', md: `repeat(${columns}, minmax(0, 1fr))` }}
+      >
+        {children}
+      </Box>
+    </Box>
+  );
+}

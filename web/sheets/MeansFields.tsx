@@ -1,0 +1,121 @@
+import { Button, Flex } from '@chakra-ui/react';
+import { ROLE_WORDS, type Role } from '@zero-lash/core/engine';
+import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
+import { DoubtNote } from './DoubtNote.tsx';
+import type { Doubt } from './doubts.ts';
+import { ChoiceField, FormPart, TextField } from './FormField.tsx';
+import { FRESH_MEANS, type MeansValues, type SheetValues } from './formValues.ts';
+
+const KINDS: readonly (readonly [MeansValues['kind'], string])[] = [
+  ['screw', 'screw'],
+  ['pivot-nut', 'nut on the pivot'],
+  ['shim', 'shim'],
+  ['bucket', 'graded bucket'],
+  ['lash-cap', 'lash cap'],
+];
+
+interface Props {
+  readonly roles: readonly Role[];
+  readonly doubts: readonly Doubt[];
+  readonly onSettle: (key: string) => void;
+}
+
+/** How the gap is set, with the figures that needs; and roles that are set another way. */
+export function MeansFields({ roles, doubts, onSettle }: Props) {
+  const { control } = useFormContext<SheetValues>();
+  const others = useFieldArray<SheetValues, 'others'>({ control, name: 'others' });
+  const taken = useWatch({ control, name: 'others' }).map(({ role }) => role);
+  const free = roles.filter((role) => !taken.includes(role));
+  return (
+    <>
+      <FormPart title="Set by" columns={4}>
+        <OneMeans path="means" />
+        {doubts.map((doubt) => (
+          <DoubtNote key={doubt.key} doubt={doubt} onSettle={onSettle} />
+        ))}
+      </FormPart>
+      {others.fields.map((field, index) => (
+        <FormPart key={field.id} title={`Set by, ${ROLE_WORDS[field.role]}`} columns={4}>
+          <OneMeans path={`others.${index}.means`} />
+          <Button variant="plain" alignSelf="end" onClick={() => others.remove(index)}>
+            As the others
+          </Button>
+        </FormPart>
+      ))}
+      {roles.length > 1 && free.length > 1 && (
+        <Flex gap="2" flexWrap="wrap" paddingBottom="4">
+          {free.map((role) => (
+            <Button key={role} onClick={() => others.append({ role, means: FRESH_MEANS })}>
+              Set {ROLE_WORDS[role]} another way
+            </Button>
+          ))}
+        </Flex>
+      )}
+    </>
+  );
+}
+
+function OneMeans({ path }: { readonly path: 'means' | `others.${number}.means` }) {
+  const { control } = useFormContext<SheetValues>();
+  const kind = useWatch({ control, name: `${path}.kind` });
+  return (
+    <>
+      <ChoiceField name={`${path}.kind`} label="Means" options={KINDS} />
+      {(kind === 'screw' || kind === 'pivot-nut') && (
+        <>
+          {kind === 'screw' && (
+            <ChoiceField
+              name={`${path}.end`}
+              label="At the"
+              options={[
+                ['valve', 'valve end'],
+                ['pushrod', 'pushrod end'],
+              ]}
+            />
+          )}
+          <TextField name={`${path}.pitch`} label="Thread pitch, mm" inputMode="decimal" />
+          <TextField name={`${path}.rockerRatio`} label="Rocker ratio" inputMode="decimal" />
+          <ChoiceField
+            name={`${path}.locking`}
+            label="Held by"
+            options={[
+              ['lock-nut', 'a lock nut'],
+              ['self-locking', 'itself'],
+            ]}
+          />
+          <TextField name={`${path}.torqueNm`} label="Lock nut, Nm" inputMode="decimal" />
+        </>
+      )}
+      {kind === 'shim' && (
+        <ChoiceField
+          name={`${path}.seat`}
+          label="Lies"
+          options={[
+            ['on-bucket', 'on top of the bucket'],
+            ['under-bucket', 'under the bucket'],
+            ['under-finger', 'under the finger'],
+          ]}
+        />
+      )}
+      {(kind === 'shim' || kind === 'bucket' || kind === 'lash-cap') && (
+        <>
+          <TextField name={`${path}.from`} label="Thinnest, mm" inputMode="decimal" />
+          <TextField name={`${path}.to`} label="Thickest, mm" inputMode="decimal" />
+          <TextField name={`${path}.step`} label="In steps of, mm" inputMode="decimal" />
+          {kind === 'shim' && (
+            <TextField name={`${path}.diameter`} label="Diameter, mm" inputMode="decimal" />
+          )}
+          <TextField name={`${path}.marking`} label="How they are marked" />
+          {kind === 'shim' && (
+            <TextField
+              name={`${path}.seatOffset`}
+              label="Offset when measured bare, mm"
+              hint="Empty: not known"
+              inputMode="decimal"
+            />
+          )}
+        </>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,126 @@
+import { Box, Button } from '@chakra-ui/react';
+import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
+import { ChoiceField, FormPart, TextField, TickField } from './FormField.tsx';
+import type { SheetValues } from './formValues.ts';
+
+/** The pattern: how the cylinders stand, how they fire, which way it turns, and what its valves are. */
+export function PatternFields() {
+  const { control } = useFormContext<SheetValues>();
+  const [layout, assumed] = useWatch({ control, name: ['layout', 'assumed'] });
+  const twoBanks = layout === 'v' || layout === 'flat';
+  const brakes = useFieldArray<SheetValues, 'brakes'>({ control, name: 'brakes' });
+  return (
+    <>
+      <FormPart title="Cylinders">
+        <ChoiceField
+          name="layout"
+          label="Layout"
+          options={[
+            ['single', 'single'],
+            ['inline', 'in line'],
+            ['v', 'V'],
+            ['flat', 'flat'],
+          ]}
+        />
+        {layout === 'v' && (
+          <TextField name="bankAngle" label="Angle between the banks, °" inputMode="decimal" />
+        )}
+        <TextField
+          name="bankA"
+          label={twoBanks ? 'Bank A, from the front' : 'Cylinders, from the front'}
+          hint="As the maker numbers them"
+        />
+        {twoBanks && <TextField name="bankB" label="Bank B, from the front" />}
+        {layout !== 'single' && (
+          <>
+            <TextField name="firingOrder" label="Firing order" placeholder="1-3-4-2" />
+            <TextField
+              name="firingSteps"
+              label="Degrees between firings"
+              hint="Empty: evenly. Uneven: 435 285"
+            />
+          </>
+        )}
+        <ChoiceField
+          name="turns"
+          label="Turns"
+          options={[
+            ['clockwise', 'clockwise'],
+            ['anticlockwise', 'anticlockwise'],
+          ]}
+        />
+        <ChoiceField
+          name="seenFrom"
+          label="Seen from the"
+          options={[
+            ['front', 'front'],
+            ['flywheel', 'flywheel'],
+          ]}
+        />
+        <TextField name="marks" label="Marks on the pulley, °" hint="Of one turn; 0 alone is fine" />
+        <TextField name="camMarks" label="Marks on the cam wheel, °" hint="Over two turns; most have none" />
+        <ChoiceField
+          name="exhaustSide"
+          label="Exhaust side, from the front"
+          options={[
+            ['left', 'left'],
+            ['right', 'right'],
+          ]}
+        />
+      </FormPart>
+      <FormPart title="Valves of a cylinder" columns={4}>
+        <ChoiceField
+          name="intakes"
+          label="Intakes"
+          options={[
+            ['1', '1'],
+            ['2', '2'],
+            ['3', '3'],
+          ]}
+        />
+        <ChoiceField
+          name="exhausts"
+          label="Exhausts"
+          options={[
+            ['1', '1'],
+            ['2', '2'],
+          ]}
+        />
+        <Box>
+          <TickField name="bridgeIntake" label="A bridge over the intakes" />
+          <TickField name="bridgeExhaust" label="A bridge over the exhausts" />
+        </Box>
+        <TickField name="closingSide" label="Drawn shut: a closing side too" />
+      </FormPart>
+      <FormPart title="Brake rockers" columns={4}>
+        {brakes.fields.map((field, index) => (
+          <Box key={field.id} display="contents">
+            <TextField name={`brakes.${index}.cylinders`} label="On cylinders" placeholder="1 2 3" />
+            <TextField name={`brakes.${index}.opens`} label="Opens, ° after firing" inputMode="decimal" />
+            <TextField name={`brakes.${index}.closes`} label="Closes, ° after firing" inputMode="decimal" />
+            <Button variant="plain" alignSelf="end" onClick={() => brakes.remove(index)}>
+              Take out
+            </Button>
+          </Box>
+        ))}
+        <Button onClick={() => brakes.append({ cylinders: '', opens: '640', closes: '780' })}>
+          Add brake rockers
+        </Button>
+      </FormPart>
+      <FormPart title="Valve timing" columns={4}>
+        <Box gridColumn="1 / -1">
+          <TickField name="assumed" label="The source gives none: take a cautious default, marked as such" />
+        </Box>
+        {!assumed && (
+          <>
+            <TextField name="ivoBtdc" label="Intake opens, ° before TDC" inputMode="decimal" />
+            <TextField name="ivcAbdc" label="Intake closes, ° after BDC" inputMode="decimal" />
+            <TextField name="evoBbdc" label="Exhaust opens, ° before BDC" inputMode="decimal" />
+            <TextField name="evcAtdc" label="Exhaust closes, ° after TDC" inputMode="decimal" />
+          </>
+        )}
+        <TextField name="margin" label="Keep clear of ramps, °" inputMode="decimal" />
+      </FormPart>
+    </>
+  );
+}

@@ -1,0 +1,116 @@
+import { Box, Button } from '@chakra-ui/react';
+import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
+import { Labelled, TextArea } from '../app/Labelled.tsx';
+import { ChoiceField, FormPart, TextField } from './FormField.tsx';
+import type { SheetValues } from './formValues.ts';
+import { WEAR_WORDS } from './inWords.ts';
+
+/** When to look again, wear limits, torques, and where all of it comes from. */
+export function PlanFields() {
+  const { control, register } = useFormContext<SheetValues>();
+  const usageUnit = useWatch({ control, name: 'usageUnit' });
+  const plan = useFieldArray<SheetValues, 'plan'>({ control, name: 'plan' });
+  const wear = useFieldArray<SheetValues, 'wear'>({ control, name: 'wear' });
+  const torques = useFieldArray<SheetValues, 'torques'>({ control, name: 'torques' });
+  return (
+    <>
+      <FormPart title="Look again after" columns={4}>
+        <ChoiceField
+          name="usageUnit"
+          label="Running is counted in"
+          options={[
+            ['hours', 'hours'],
+            ['km', 'km'],
+            ['starts', 'starts'],
+          ]}
+        />
+        {plan.fields.map((field, index) => (
+          <Box key={field.id} display="contents">
+            <Box gridColumn="1" alignSelf="end" paddingBottom="3">
+              {index === 0 ? 'First' : `Then, ${index + 1}`}
+            </Box>
+            <TextField name={`plan.${index}.afterUsage`} label={usageUnit} inputMode="decimal" />
+            <TextField name={`plan.${index}.afterDays`} label="or days" inputMode="numeric" />
+            <Button
+              variant="plain"
+              alignSelf="end"
+              disabled={plan.fields.length === 1}
+              onClick={() => plan.remove(index)}
+            >
+              Take out
+            </Button>
+          </Box>
+        ))}
+        <Button onClick={() => plan.append({ afterUsage: '', afterDays: '' })}>Add a recheck</Button>
+      </FormPart>
+      <FormPart title="Wear limits" columns={6}>
+        {wear.fields.map((field, index) => (
+          <Box key={field.id} display="contents">
+            <ChoiceField
+              name={`wear.${index}.part`}
+              label="What"
+              options={Object.entries(WEAR_WORDS) as [string, string][]}
+            />
+            <ChoiceField
+              name={`wear.${index}.of`}
+              label="Of"
+              options={[
+                ['both', 'both'],
+                ['intake', 'intake'],
+                ['exhaust', 'exhaust'],
+              ]}
+            />
+            <TextField name={`wear.${index}.nominal`} label="New" inputMode="decimal" />
+            <TextField name={`wear.${index}.limit`} label="Limit" inputMode="decimal" />
+            <ChoiceField
+              name={`wear.${index}.unit`}
+              label="In"
+              options={[
+                ['mm', 'mm'],
+                ['N', 'N'],
+                ['%', '%'],
+              ]}
+            />
+            <Button variant="plain" alignSelf="end" onClick={() => wear.remove(index)}>
+              Take out
+            </Button>
+          </Box>
+        ))}
+        <Box gridColumn="1 / -1">
+          <Button
+            onClick={() => wear.append({ part: 'lobe-lift', of: 'both', nominal: '', limit: '', unit: 'mm' })}
+          >
+            Add a wear limit
+          </Button>
+        </Box>
+      </FormPart>
+      <FormPart title="Torques and orders" columns={4}>
+        {torques.fields.map((field, index) => (
+          <Box key={field.id} display="contents">
+            <TextField name={`torques.${index}.fastening`} label="Fastening" />
+            <TextField name={`torques.${index}.steps`} label="Steps" placeholder="8 Nm, then 14 Nm" />
+            <TextField name={`torques.${index}.order`} label="Order" placeholder="from the middle out" />
+            <Button variant="plain" alignSelf="end" onClick={() => torques.remove(index)}>
+              Take out
+            </Button>
+          </Box>
+        ))}
+        <Box gridColumn="1 / -1">
+          <Button onClick={() => torques.append({ fastening: '', steps: '', order: '' })}>
+            Add a torque
+          </Button>
+        </Box>
+      </FormPart>
+      <FormPart title="Where it comes from">
+        <TextField name="manual" label="Manual" />
+        <TextField name="edition" label="Edition" />
+        <TextField name="page" label="Page" />
+        <Box gridColumn="1 / -1">
+          <Labelled label="Notes">
+            <TextArea {...register('notes')} maxLength={2000} rows={2} />
+          </Labelled>
+        </Box>
+      </FormPart>
+    </>
+  );
+}

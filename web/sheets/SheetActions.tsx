@@ -1,0 +1,75 @@
+import { Button } from '@chakra-ui/react';
+import { sheetFile, type SheetFile } from '@zero-lash/contract/sheets';
+import { rolesOf } from '@zero-lash/core/engine';
+import { useRef, useState, type ChangeEvent } from 'react';
+import { useNavigate } from 'react-router';
+import { Note } from '../app/Note.tsx';
+
+const MOST_BYTES = 200_000;
+const SHOWN = 6;
+
+/** The ways to a new sheet: from nothing, or from a file. */
+export function SheetActions() {
+  const navigate = useNavigate();
+  const chosen = useRef<HTMLInputElement>(null);
+  const [wrong, setWrong] = useState<readonly string[]>([]);
+
+  async function readChosen(event: ChangeEvent<HTMLInputElement>) {
+    const [file] = event.target.files ?? [];
+    event.target.value = '';
+    if (!file) return;
+    const read =
+      file.size > MOST_BYTES
+        ? { wrong: ['The file is far too large for a spec sheet.'] }
+        : readSheet(await file.text());
+    if ('wrong' in read) setWrong(read.wrong);
+    else void navigate('/sheets/new', { state: { file: read.sheet } });
+  }
+
+  return (
+    <>
+      <input
+        ref={chosen}
+        type="file"
+        accept="application/json,.json"
+        hidden
+        aria-label="A spec sheet file"
+        onChange={(event) => void readChosen(event)}
+      />
+      <Button onClick={() => chosen.current?.click()}>Read from a file</Button>
+      <Button variant="solid" onClick={() => void navigate('/sheets/new')}>
+        New spec sheet
+      </Button>
+      {wrong.length > 0 && (
+        <Note tone="tight" role="alert" width="100%">
+          Nothing was read in.
+          <ul>
+            {wrong.slice(0, SHOWN).map((line) => (
+              <li key={line}>{line}</li>
+            ))}
+          </ul>
+          {wrong.length > SHOWN && `And ${wrong.length - SHOWN} more.`}
+        </Note>
+      )}
+    </>
+  );
+}
+
+/** A file's sheet, or every line of what is wrong with it. */
+function readSheet(text: string): { sheet: SheetFile } | { wrong: string[] } {
+  let content: unknown;
+  try {
+    content = JSON.parse(text);
+  } catch (error) {
+    return { wrong: [`The file is not JSON: ${(error as Error).message}`] };
+  }
+  const checked = sheetFile.safeParse(content);
+  if (!checked.success)
+    return {
+      wrong: checked.error.issues.map(({ path, message }) => `${path.join('.') || 'file'}: ${message}`),
+    };
+  const limited = checked.data.limits.map(({ role }) => role);
+  const bare = rolesOf(checked.data.pattern).filter((role) => !limited.includes(role));
+  if (bare.length > 0) return { wrong: bare.map((role) => `limits: missing for ${role}`) };
+  return { sheet: checked.data };
+}

@@ -1,0 +1,191 @@
+import { Box, Button, Flex } from '@chakra-ui/react';
+import type { SheetBody, SheetRevision } from '@zero-lash/contract/sheets';
+import type { Pattern } from '@zero-lash/core/engine';
+import { useEffect, useMemo, useState } from 'react';
+import { FormProvider, set, useForm, useWatch, type FieldErrors, type Resolver } from 'react-hook-form';
+import { problemFrom } from '../app/api.ts';
+import { ProblemNote } from '../app/ProblemNote.tsx';
+import { useAppDispatch, useAppSelector } from '../app/store.ts';
+import { draftTyped } from '../builds/drafts.ts';
+import { readForm } from './bodyFrom.ts';
+import { ChangeList } from './ChangeList.tsx';
+import { limitDoubt, meansDoubts } from './doubts.ts';
+import { FormPart, TextField } from './FormField.tsx';
+import { rolesOfPattern, valuesFrom, type SheetValues } from './formValues.ts';
+import { changesBetween } from './inWords.ts';
+import { LimitFields } from './LimitFields.tsx';
+import { MeansFields } from './MeansFields.tsx';
+import { PatternFields } from './PatternFields.tsx';
+import { PatternPreview } from './PatternPreview.tsx';
+import { PlanFields } from './PlanFields.tsx';
+
+interface Props {
+  /** where what is typed is kept on this device until it is sent */
+  readonly place: string;
+  readonly start: SheetValues;
+  /** a sheet that was published keeps its name */
+  readonly named: boolean;
+  readonly keepWords: string;
+  /** `over` is what somebody else wrote meanwhile, where it is to be written over */
+  readonly onKeep: (
+    sheet: { maker: string; name: string; body: SheetBody },
+    over?: SheetRevision,
+  ) => Promise<unknown>;
+  readonly onCancel: () => void;
+  readonly error: unknown;
+  readonly sending: boolean;
+}
+
+const resolver: Resolver<SheetValues> = (values) => {
+  const { errors } = readForm(values);
+  const nested: FieldErrors<SheetValues> = {};
+  for (const [path, message] of Object.entries(errors)) set(nested, path, { type: 'wrong', message });
+  return Object.keys(errors).length === 0
+    ? { values: values as never, errors: {} }
+    : { values: {}, errors: nested as never };
+};
+
+/** A spec sheet as it is written, with its head map and crank wheel beside it as they come to hold. */
+export function SheetForm(props: Props) {
+  const { place, start, named, keepWords, onKeep, onCancel, error, sending } = props;
+  const dispatch = useAppDispatch();
+  const [kept] = useState(useAppSelector((state) => state.drafts[place]));
+  const form = useForm<SheetValues>({
+    resolver,
+    defaultValues: kept ? (JSON.parse(kept) as SheetValues) : start,
+    mode: 'onTouched',
+  });
+  const values = useWatch({ control: form.control }) as SheetValues;
+  const read = useMemo(() => readForm(values), [values]);
+  // the drawings need not wait for the valve timing: until it is typed they take the cautious default
+  const drawn = useMemo(
+    () => read.pattern ?? readForm({ ...values, assumed: true }).pattern,
+    [read.pattern, values],
+  );
+  const pattern = useLastGood(drawn);
+  const roles = rolesOfPattern(pattern);
+  const [settled, setSettled] = useState<ReadonlySet<string>>(new Set());
+  const [blocked, setBlocked] = useState(false);
+  const settle = (key: string) => setSettled(new Set([...settled, key]));
+  const ofMeans = meansDoubts(pattern).filter(({ key }) => !settled.has(key));
+  const ofLimits = roles
+    .flatMap((role) => limitDoubt(role, values) ?? [])
+    .filter(({ key }) => !settled.has(key));
+  const problem = problemFrom(error);
+  const theirs = problem?.code === 'stale' ? (problem.current as SheetRevision) : null;
+
+  const text = JSON.stringify(values);
+  useEffect(() => {
+    if (form.formState.isDirty) dispatch(draftTyped({ key: place, text }));
+  }, [text, place]);
+
+  async function keep(over?: SheetRevision) {
+    const asked = ofMeans.length + ofLimits.length > 0;
+    setBlocked(asked);
+    if (asked || !read.body) return;
+    await onKeep({ maker: values.maker.trim(), name: values.name.trim(), body: read.body }, over);
+  }
+
+  function startOver() {
+    form.reset(start);
+    dispatch(draftTyped({ key: place, text: '' }));
+  }
+
+  return (
+    <FormProvider {...form}>
+      <form onSubmit={form.handleSubmit(() => keep())} noValidate>
+        <Box
+          display="grid"
+          gap="6"
+          gridTemplateColumns={{ base: 'minmax(0, 1fr)', lg: 'minmax(0, 1fr) 400px' }}
+        >
+          <Box minWidth="0">
+            {kept && (
+              <Flex gap="3" alignItems="center" marginBottom="3" background="raised" paddingX="3">
+                <Box flex="1">Goes on from what was typed on this device and not kept.</Box>
+                <Button variant="plain" onClick={startOver}>
+                  Start over
+                </Button>
+              </Flex>
+            )}
+            {!named && (
+              <FormPart title="Pattern" columns={2}>
+                <TextField name="maker" label="Maker" autoFocus />
+                <TextField name="name" label="What the maker calls it" />
+              </FormPart>
+            )}
+            <PatternFields />
+            <MeansFields roles={roles} doubts={ofMeans} onSettle={settle} />
+            <LimitFields roles={roles} settled={settled} onSettle={settle} />
+            <PlanFields />
+            {blocked && ofMeans.length + ofLimits.length > 0 && (
+              <Box role="alert" color="tight">
+                Something above looks like a slip and waits for your answer.
+              </Box>
+            )}
+            {form.formState.isSubmitted && Object.keys(form.formState.errors).length > 0 && (
+              <Box role="alert" color="tight">
+                {countInWords(Object.keys(read.errors).length)} above cannot stay like that.
+              </Box>
+            )}
+            <ProblemNote error={error} />
+            {theirs && (
+              <Box marginBottom="3">
+                {read.body && (
+                  <ChangeList
+                    changes={changesBetween(theirs, read.body)}
+                    before={`As ${theirs.enteredBy} left it`}
+                    after="As it is here"
+                  />
+                )}
+                <Flex gap="2" marginTop="2">
+                  <Button
+                    variant="solid"
+                    onClick={() => void form.handleSubmit(() => keep(theirs))()}
+                    loading={sending}
+                  >
+                    Keep mine
+                  </Button>
+                  <Button onClick={() => form.reset(valuesFrom(theirs))}>Take theirs into the form</Button>
+                </Flex>
+              </Box>
+            )}
+            <Flex gap="2" marginTop="3">
+              <Button type="submit" variant="solid" loading={sending}>
+                {keepWords}
+              </Button>
+              <Button
+                variant="plain"
+                onClick={() => {
+                  dispatch(draftTyped({ key: place, text: '' }));
+                  onCancel();
+                }}
+              >
+                Cancel
+              </Button>
+            </Flex>
+          </Box>
+          <Box
+            position={{ lg: 'sticky' }}
+            top="3"
+            maxHeight={{ lg: 'calc(100dvh - 100px)' }}
+            overflowY={{ lg: 'auto' }}
+            alignSelf="start"
+            minWidth="0"
+            gridRow={{ base: '1', lg: 'auto' }}
+          >
+            <PatternPreview pattern={pattern} holds={drawn !== null} name={values.name} />
+          </Box>
+        </Box>
+      </form>
+    </FormProvider>
+  );
+}
+
+function useLastGood(pattern: Pattern | null): Pattern | null {
+  const [last, setLast] = useState(pattern);
+  if (pattern && JSON.stringify(pattern) !== JSON.stringify(last)) setLast(pattern);
+  return last;
+}
+
+const countInWords = (count: number) => (count === 1 ? 'One thing' : `${count} things`);

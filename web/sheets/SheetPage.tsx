@@ -1,0 +1,222 @@
+import { Box, Button, Flex } from '@chakra-ui/react';
+import type { SheetRevision } from '@zero-lash/contract/sheets';
+import { lashPoints, meansFor, ROLE_WORDS } from '@zero-lash/core/engine';
+import { mmFromTenths, tenthsFromMm } from '@zero-lash/core/length';
+import { aimFor } from '@zero-lash/core/setting';
+import { Download } from 'lucide-react';
+import type { ReactNode } from 'react';
+import { Link, useParams, useSearchParams } from 'react-router';
+import { dayInWords } from '../app/dates.ts';
+import { useLengths } from '../app/lengths.ts';
+import { Page, PartHeading } from '../app/Page.tsx';
+import { ProblemNote } from '../app/ProblemNote.tsx';
+import { GapBar } from '../drawings/GapBar.tsx';
+import { HeadMap } from '../drawings/HeadMap.tsx';
+import { useRole } from '../people/useRole.ts';
+import { SheetTurning } from '../turning/SheetTurning.tsx';
+import { ChangeList } from './ChangeList.tsx';
+import { usePublishDraftMutation, useSheetQuery } from './endpoints.ts';
+import { changesBetween, sheetInWords } from './inWords.ts';
+import { layoutInWords, meansInWords } from './words.ts';
+import { Note } from '../app/Note.tsx';
+
+/** One spec sheet, read: the pattern, its limits, where they come from, where to turn, and when to look again. */
+export default function SheetPage() {
+  const { id = '' } = useParams();
+  const [search] = useSearchParams();
+  const { data: revisions, error, refetch } = useSheetQuery(id);
+  if (error) return <ProblemNote error={error} onRetry={refetch} />;
+  const asked = Number(search.get('revision'));
+  const published = revisions?.find(({ status }) => status === 'published');
+  const sheet = revisions?.find(({ number }) => number === asked) ?? published ?? revisions?.[0];
+  if (!revisions || !sheet) return null;
+  const before = revisions.find(({ number }) => number === sheet.number - 1);
+  const { pattern } = sheet;
+  return (
+    <Page
+      title={`${sheet.maker} ${sheet.name}`}
+      under={`${layoutInWords(pattern)} · revision ${sheet.number}, ${sheet.status}`}
+      actions={<Actions sheet={sheet} revisions={revisions} />}
+    >
+      <DraftNote sheet={sheet} />
+      <Box
+        display="grid"
+        gap="8"
+        gridTemplateColumns={{ base: 'minmax(0, 1fr)', md: 'minmax(0, 1fr) minmax(0, 400px)' }}
+      >
+        <Box minWidth="0">
+          <PartHeading>Lash points</PartHeading>
+          <HeadMap
+            pattern={pattern}
+            points={Object.fromEntries(
+              lashPoints(pattern).map(({ key }) => [key, { state: 'not-measured' as const, figures: [] }]),
+            )}
+            selected={null}
+            label={`Lash points of the ${sheet.maker} ${sheet.name}`}
+          />
+          <Box marginTop="6">
+            <PartHeading>Limits, {sheet.condition}</PartHeading>
+            <Limits sheet={sheet} />
+          </Box>
+        </Box>
+        <Box as="dl" display="grid" gap="0" alignContent="start">
+          {sheetInWords(sheet)
+            .filter(({ name }) => !name.startsWith('Limits'))
+            .map(({ name, text }) => (
+              <Fact key={name} name={name}>
+                {text}
+              </Fact>
+            ))}
+          <Fact name="Entered by">{sheet.enteredBy}</Fact>
+          <Fact name="Checked by">{checkedInWords(sheet)}</Fact>
+          {revisions.length > 1 && (
+            <Fact name="Revisions">
+              <Flex gap="3">
+                {revisions.map(({ number, status }) => (
+                  <Link key={number} to={`?revision=${number}`} aria-current={number === sheet.number}>
+                    {number}
+                    {status === 'draft' && ', draft'}
+                  </Link>
+                ))}
+              </Flex>
+            </Fact>
+          )}
+        </Box>
+      </Box>
+      {before && (
+        <Box marginTop="6">
+          <PartHeading>What changed from revision {before.number}</PartHeading>
+          <ChangeList
+            changes={changesBetween(before, sheet)}
+            before={`Revision ${before.number}`}
+            after={`Revision ${sheet.number}`}
+          />
+        </Box>
+      )}
+      <Box marginTop="6">
+        <SheetTurning key={sheet.id} sheet={sheet} />
+      </Box>
+    </Page>
+  );
+}
+
+function checkedInWords({ checkedBy, enteredBy, publishedAt }: SheetRevision): string {
+  if (!checkedBy) return 'nobody yet';
+  const alone = checkedBy === enteredBy ? ' (the same person: this shop had no second lead)' : '';
+  return `${checkedBy}${alone}${publishedAt ? `, published ${dayInWords(publishedAt)}` : ''}`;
+}
+
+interface ActionsProps {
+  readonly sheet: SheetRevision;
+  readonly revisions: readonly SheetRevision[];
+}
+
+function Actions({ sheet, revisions }: ActionsProps) {
+  const { mayWork } = useRole();
+  const draft = revisions.find(({ status }) => status === 'draft');
+  return (
+    <>
+      <a className="zl-tool" href={`/api/sheet-revisions/${sheet.id}/file`} download>
+        <Download size={18} aria-hidden /> File
+      </a>
+      {mayWork && (
+        <>
+          <Link className="zl-tool" to={`/sheets/new?copy=${sheet.sheetId}`}>
+            Copy
+          </Link>
+          {draft ? (
+            <Link className="zl-tool" to={`/sheets/${sheet.sheetId}/draft`}>
+              Change the draft
+            </Link>
+          ) : (
+            <Link className="zl-tool" to={`/sheets/${sheet.sheetId}/revise`}>
+              New revision
+            </Link>
+          )}
+        </>
+      )}
+    </>
+  );
+}
+
+/** What a draft waits for, and for a lead the way to publish it. */
+function DraftNote({ sheet }: { readonly sheet: SheetRevision }) {
+  const { mayLead } = useRole();
+  const [publish, { error, isLoading }] = usePublishDraftMutation();
+  if (sheet.status !== 'draft') return null;
+  return (
+    <Note marginBottom="4">
+      <Flex gap="3" alignItems="center" flexWrap="wrap">
+        <Box flex="1" minWidth="260px">
+          A draft by {sheet.enteredBy}. A second person, a lead, holds every figure against the source and
+          publishes it; from then on it never changes, and engines may be built on it.
+        </Box>
+        {mayLead && (
+          <Button variant="solid" loading={isLoading} onClick={() => void publish(sheet.id)}>
+            Checked against the source: publish
+          </Button>
+        )}
+      </Flex>
+      <ProblemNote error={error} />
+    </Note>
+  );
+}
+
+function Limits({ sheet }: { readonly sheet: SheetRevision }) {
+  const { figure, band } = useLengths();
+  return (
+    <Box>
+      {sheet.limits.map(({ role, min, max, asWritten }) => (
+        <Flex
+          key={role}
+          gap="5"
+          alignItems="center"
+          borderTop="1px solid"
+          borderColor="hairline"
+          paddingY="2"
+          flexWrap="wrap"
+        >
+          <Box width="150px">
+            <Box fontWeight="650">{ROLE_WORDS[role]}</Box>
+            <Box fontSize="lg">{band(min, max)}</Box>
+            {asWritten && (
+              <Box fontSize="sm" color="faded">
+                written “{asWritten}”
+              </Box>
+            )}
+          </Box>
+          <GapBar
+            min={min}
+            max={max}
+            gap={null}
+            state="not-measured"
+            target={mmFromTenths(aimFor('middle', role, { min: tenthsFromMm(min), max: tenthsFromMm(max) }))}
+            width={300}
+            figure={figure}
+          />
+          <Box flex="1" fontSize="sm" color="faded" minWidth="160px">
+            {meansInWords(meansFor(sheet.pattern, role))}
+          </Box>
+        </Flex>
+      ))}
+    </Box>
+  );
+}
+
+function Fact({ name, children }: { readonly name: string; readonly children: ReactNode }) {
+  return (
+    <Box
+      display="grid"
+      gridTemplateColumns="120px minmax(0, 1fr)"
+      gap="3"
+      paddingY="2"
+      borderBottom="1px solid"
+      borderColor="hairline"
+    >
+      <Box as="dt" color="faded">
+        {name}
+      </Box>
+      <Box as="dd">{children}</Box>
+    </Box>
+  );
+}

@@ -1,0 +1,252 @@
+// Long because each field's own sentence for what is wrong with it stands here.
+import { sheetBody, type SheetBody } from '@zero-lash/contract/sheets';
+import { parseLimits } from '@zero-lash/core/clearance';
+import {
+  firingAngles,
+  inCycle,
+  parseFiringOrder,
+  rolesOf,
+  ROLE_WORDS,
+  type Means,
+  type Pattern,
+  type Role,
+} from '@zero-lash/core/engine';
+import { numberTyped } from '../app/figures.ts';
+import { CAUTIOUS_TIMING, type MeansValues, type SheetValues } from './formValues.ts';
+
+/** What is wrong with the form: a sentence by the field's path. */
+export type FormErrors = Readonly<Record<string, string>>;
+
+/** A form understood, or what is wrong with it. The pattern stands alone too, for the drawings, once it holds. */
+export interface ReadForm {
+  readonly pattern: Pattern | null;
+  readonly body: SheetBody | null;
+  readonly errors: FormErrors;
+}
+
+/** Reads a form as it is typed. Everything wrong is said at once, each where it stands. */
+export function readForm(values: SheetValues): ReadForm {
+  const errors: Record<string, string> = {};
+  const pattern = readPattern(values, errors);
+  const roles = pattern ? rolesOf(pattern) : (Object.keys(values.limits) as Role[]);
+  const limits = readLimits(values, roles, errors);
+  for (const field of ['maker', 'name', 'manual'] as const)
+    if (values[field].trim() === '') errors[field] = 'This cannot stay empty.';
+  const draft = {
+    pattern,
+    condition: values.condition,
+    temperature: readTemperature(values, errors),
+    limits,
+    wearLimits: values.wear.map((row, index) => ({
+      part: row.part,
+      of: row.of,
+      nominal: optional(row.nominal, `wear.${index}.nominal`, errors),
+      limit: required(row.limit, `wear.${index}.limit`, errors),
+      unit: row.unit,
+    })),
+    torques: values.torques,
+    usageUnit: values.usageUnit,
+    recheckPlan: values.plan.map((step, index) => ({
+      afterUsage: optional(step.afterUsage, `plan.${index}.afterUsage`, errors),
+      afterDays: optional(step.afterDays, `plan.${index}.afterDays`, errors),
+    })),
+    source: { manual: values.manual, edition: values.edition, page: values.page },
+    notes: values.notes,
+  };
+  if (!pattern) return { pattern, body: null, errors };
+  const checked = sheetBody.safeParse(draft);
+  if (checked.success && Object.keys(errors).length === 0) return { pattern, body: checked.data, errors };
+  for (const { path, message } of checked.error?.issues ?? []) {
+    const field = fieldOf(path.map(String), values, limits);
+    // limits that were not understood are not there, and have their own sentences
+    if (field !== 'limits') errors[field] ??= sentence(message);
+  }
+  return { pattern, body: null, errors };
+}
+
+const sentence = (message: string) =>
+  `${message.charAt(0).toUpperCase()}${message.slice(1)}.`.replace('..', '.');
+
+/** The form's field for a path of the sheet. */
+function fieldOf(path: readonly string[], values: SheetValues, limits: SheetBody['limits']): string {
+  const [first = '', second = '', third = '', ...rest] = path;
+  if (first === 'limits' && second !== '') return `limits.${limits[Number(second)]?.role}`;
+  if (first === 'pattern') {
+    if (second === 'timing') return third || 'ivoBtdc';
+    if (second === 'means') return ['means', third === 'sizes' ? (rest[0] ?? 'from') : third].join('.');
+    if (second === 'roleMeans') {
+      const index = values.others.findIndex(({ role }) => role === third);
+      return `others.${index}.means.${rest[0] === 'sizes' ? (rest[1] ?? 'from') : rest[0]}`;
+    }
+    if (second === 'cylinders') return 'bankA';
+    if (second === 'brakes') return `brakes.0.${rest[0] ?? 'closes'}`;
+    return second;
+  }
+  if (first === 'recheckPlan') return `plan.${second || 0}.${third || 'afterUsage'}`;
+  if (first === 'wearLimits') return `wear.${second}.${third || 'limit'}`;
+  if (first === 'torques') return `torques.${second}.${third || 'fastening'}`;
+  if (first === 'source') return second;
+  if (first === 'temperature') return 'tempTo';
+  return first;
+}
+
+function required(text: string, field: string, errors: Record<string, string>): number {
+  const value = numberTyped(text);
+  if (Number.isNaN(value))
+    errors[field] = text.trim() === '' ? 'A number is missing here.' : `“${text}” is not a number.`;
+  return value;
+}
+
+function optional(text: string, field: string, errors: Record<string, string>): number | null {
+  return text.trim() === '' ? null : required(text, field, errors);
+}
+
+function numbers(text: string, field: string, errors: Record<string, string>): number[] {
+  const parts = text.split(/[\s;°]+|,\s+/).filter(Boolean);
+  return parts.map((part) => required(part, field, errors));
+}
+
+function readPattern(values: SheetValues, errors: Record<string, string>): Pattern | null {
+  const before = Object.keys(errors).length;
+  const names = (text: string) =>
+    text
+      .toUpperCase()
+      .split(/[\s,;-]+/)
+      .filter(Boolean);
+  const twoBanks = values.layout === 'v' || values.layout === 'flat';
+  const banks = { A: names(values.bankA), B: twoBanks ? names(values.bankB) : [] };
+  const all = [...banks.A, ...banks.B];
+  if (banks.A.length === 0) errors.bankA = 'Name the cylinders from the front, such as 1 2 3 4.';
+  if (twoBanks && banks.B.length === 0) errors.bankB = 'Name this bank’s cylinders from the front.';
+  const strange = all.find((name) => !/^[A-Z]?\d{1,2}$/.test(name));
+  if (strange)
+    errors.bankA = `“${strange}” is not a cylinder’s name: use a number, or a letter and a number.`;
+  const twice = all.find((name, index) => all.indexOf(name) !== index);
+  if (twice) errors.bankA = `Cylinder ${twice} is there twice.`;
+  if (all.length > 12) errors.bankA = 'No more than twelve cylinders.';
+
+  const order = parseFiringOrder(all.length === 1 ? all[0]! : values.firingOrder, all);
+  if ('error' in order) errors.firingOrder = order.error;
+  const angles = firingAngles(values.firingSteps, all.length);
+  if ('error' in angles) errors.firingSteps = angles.error;
+
+  const cautious = values.assumed;
+  const timing = {
+    ivoBtdc: cautious ? CAUTIOUS_TIMING.ivoBtdc : required(values.ivoBtdc, 'ivoBtdc', errors),
+    ivcAbdc: cautious ? CAUTIOUS_TIMING.ivcAbdc : required(values.ivcAbdc, 'ivcAbdc', errors),
+    evoBbdc: cautious ? CAUTIOUS_TIMING.evoBbdc : required(values.evoBbdc, 'evoBbdc', errors),
+    evcAtdc: cautious ? CAUTIOUS_TIMING.evcAtdc : required(values.evcAtdc, 'evcAtdc', errors),
+    assumed: cautious,
+  };
+  const pulley = numbers(values.marks, 'marks', errors);
+  if (pulley.some((mark) => mark < 0 || mark >= 360))
+    errors.marks = 'A mark of the pulley lies from 0° to under 360°.';
+  const cam = numbers(values.camMarks, 'camMarks', errors);
+  if (pulley.length + cam.length === 0) errors.marks = 'At least one mark, such as 0.';
+  const brakes = values.brakes.flatMap(({ cylinders, opens, closes }, index) =>
+    names(cylinders).map((cylinder) => {
+      if (!all.includes(cylinder)) errors[`brakes.${index}.cylinders`] = `There is no cylinder ${cylinder}.`;
+      return {
+        cylinder,
+        opens: required(opens, `brakes.${index}.opens`, errors),
+        closes: required(closes, `brakes.${index}.closes`, errors),
+      };
+    }),
+  );
+  const margin = required(values.margin, 'margin', errors);
+  const bankAngle = values.layout === 'v' ? required(values.bankAngle, 'bankAngle', errors) : null;
+  const means = readMeans(values.means, 'means', errors);
+  const roleMeans = Object.fromEntries(
+    values.others.map(({ role, means: other }, index) => [
+      role,
+      readMeans(other, `others.${index}.means`, errors),
+    ]),
+  );
+  if (Object.keys(errors).length > before || 'error' in order || 'error' in angles) return null;
+  const firesAt = new Map(order.order.map((id, index) => [id, angles.angles[index]!]));
+  return {
+    layout: values.layout,
+    bankAngle,
+    cylinders: (['A', 'B'] as const).flatMap((bank) =>
+      banks[bank].map((id, index) => ({ id, bank, place: index + 1, firesAt: firesAt.get(id)! })),
+    ),
+    turns: values.turns,
+    seenFrom: values.seenFrom,
+    valves: { intake: Number(values.intakes), exhaust: Number(values.exhausts) },
+    bridges: { intake: values.bridgeIntake, exhaust: values.bridgeExhaust },
+    closingSide: values.closingSide,
+    brakes,
+    exhaustSide: values.exhaustSide,
+    timing,
+    margin,
+    marks: [...new Set([...pulley, ...pulley.map((mark) => mark + 360), ...cam.map(inCycle)])].sort(
+      (a, b) => a - b,
+    ),
+    means,
+    roleMeans,
+  };
+}
+
+function readMeans(values: MeansValues, path: string, errors: Record<string, string>): Means {
+  const figure = (field: keyof MeansValues) => required(values[field], `${path}.${field}`, errors);
+  const maybe = (field: keyof MeansValues) => optional(values[field], `${path}.${field}`, errors);
+  if (values.kind === 'screw' || values.kind === 'pivot-nut') {
+    const turned = {
+      pitch: figure('pitch'),
+      rockerRatio: figure('rockerRatio'),
+      locking: values.locking,
+      torqueNm: maybe('torqueNm'),
+    };
+    return values.kind === 'screw'
+      ? { kind: 'screw', end: values.end, ...turned }
+      : { kind: 'pivot-nut', ...turned };
+  }
+  const sizes = { from: figure('from'), to: figure('to'), step: figure('step') };
+  const { marking } = values;
+  if (values.kind !== 'shim') return { kind: values.kind, sizes, marking };
+  return {
+    kind: 'shim',
+    seat: values.seat,
+    sizes,
+    diameter: figure('diameter'),
+    marking,
+    seatOffset: maybe('seatOffset'),
+  };
+}
+
+function readLimits(
+  values: SheetValues,
+  roles: readonly Role[],
+  errors: Record<string, string>,
+): SheetBody['limits'] {
+  return roles.flatMap((role) => {
+    const text = values.limits[role] ?? '';
+    const read = parseLimits(text, values.unit);
+    if ('error' in read) {
+      errors[`limits.${role}`] =
+        text.trim() === ''
+          ? `Nothing is measured without limits: what does the source say for ${ROLE_WORDS[role]}?`
+          : read.error;
+      return [];
+    }
+    return [
+      {
+        role,
+        min: read.min,
+        max: read.max,
+        asWritten: /[a-zµ"]/i.test(text) ? text.trim() : `${text.trim()} ${values.unit}`,
+      },
+    ];
+  });
+}
+
+function readTemperature(values: SheetValues, errors: Record<string, string>): SheetBody['temperature'] {
+  const from = optional(values.tempFrom, 'tempFrom', errors);
+  const to = optional(values.tempTo, 'tempTo', errors);
+  if (from === null && to === null) return null;
+  if (from === null || to === null) {
+    errors[from === null ? 'tempFrom' : 'tempTo'] = 'From and to, or neither.';
+    return null;
+  }
+  return { from, to };
+}

@@ -1,0 +1,37 @@
+import { doubtLimits, parseLimits } from '@zero-lash/core/clearance';
+import { doubtMeans, type Pattern, type Role } from '@zero-lash/core/engine';
+import type { SheetValues } from './formValues.ts';
+
+/** A question about what is typed; its key says which question was answered. */
+export interface Doubt {
+  readonly key: string;
+  readonly text: string;
+  /** what was likely meant, as it would be typed */
+  readonly suggestion: string | null;
+}
+
+const OPPOSITE: Partial<Readonly<Record<Role, Role>>> = { intake: 'exhaust', exhaust: 'intake' };
+
+/** The question there is about a role's limits; only the two kinds of valve are held against each other. */
+export function limitDoubt(
+  role: Role,
+  { limits, unit, condition }: Pick<SheetValues, 'limits' | 'unit' | 'condition'>,
+): Doubt | null {
+  const text = limits[role] ?? '';
+  const read = parseLimits(text, unit);
+  if ('error' in read) return null;
+  const opposite = OPPOSITE[role];
+  const other = parseLimits((opposite && limits[opposite]) ?? '', unit);
+  const doubt = doubtLimits(read, condition, 'error' in other ? [] : [other]);
+  if (!doubt) return null;
+  const suggestion = doubt.suggestion && `${doubt.suggestion.min}–${doubt.suggestion.max} mm`;
+  return { key: `${role} ${doubt.code} ${text}`, text: doubt.text, suggestion };
+}
+
+/** The questions there are about how a pattern is set. */
+export function meansDoubts(pattern: Pattern | null): Doubt[] {
+  if (!pattern) return [];
+  return [pattern.means, ...Object.values(pattern.roleMeans)].flatMap((means) =>
+    means ? doubtMeans(means).map(({ text }) => ({ key: text, text, suggestion: null })) : [],
+  );
+}

@@ -1,0 +1,252 @@
+// Long because every field of the form is named here once, with how it becomes text and how a fresh sheet starts.
+import type {
+  SheetBody,
+  SheetFile,
+  SheetRevision,
+  TorqueFigure,
+  WearLimit,
+} from '@zero-lash/contract/sheets';
+import { firingSteps, rolesOf, type Means, type Pattern, type Role } from '@zero-lash/core/engine';
+import { parseLimits } from '@zero-lash/core/clearance';
+
+/** A means of setting as it is typed. */
+export interface MeansValues {
+  readonly kind: Means['kind'];
+  readonly end: 'valve' | 'pushrod';
+  readonly pitch: string;
+  readonly rockerRatio: string;
+  readonly locking: 'lock-nut' | 'self-locking';
+  readonly torqueNm: string;
+  readonly seat: 'on-bucket' | 'under-bucket' | 'under-finger';
+  readonly from: string;
+  readonly to: string;
+  readonly step: string;
+  readonly diameter: string;
+  readonly marking: string;
+  readonly seatOffset: string;
+}
+
+/** A spec sheet as it is typed: texts, so that what is wrong stays readable and nothing is lost. */
+export interface SheetValues {
+  readonly maker: string;
+  readonly name: string;
+  readonly layout: Pattern['layout'];
+  readonly bankAngle: string;
+  /** the names of a bank's cylinders, from the front */
+  readonly bankA: string;
+  readonly bankB: string;
+  readonly firingOrder: string;
+  readonly firingSteps: string;
+  readonly turns: Pattern['turns'];
+  readonly seenFrom: Pattern['seenFrom'];
+  readonly exhaustSide: Pattern['exhaustSide'];
+  /** degrees of one turn, on the pulley or flywheel: each comes round twice */
+  readonly marks: string;
+  /** degrees over two turns, on a wheel that turns with the cam: each comes round once */
+  readonly camMarks: string;
+  readonly intakes: string;
+  readonly exhausts: string;
+  readonly bridgeIntake: boolean;
+  readonly bridgeExhaust: boolean;
+  readonly closingSide: boolean;
+  readonly brakes: readonly { readonly cylinders: string; readonly opens: string; readonly closes: string }[];
+  readonly ivoBtdc: string;
+  readonly ivcAbdc: string;
+  readonly evoBbdc: string;
+  readonly evcAtdc: string;
+  readonly assumed: boolean;
+  readonly margin: string;
+  readonly means: MeansValues;
+  readonly others: readonly { readonly role: Role; readonly means: MeansValues }[];
+  readonly condition: SheetBody['condition'];
+  readonly tempFrom: string;
+  readonly tempTo: string;
+  readonly unit: 'mm' | 'thou';
+  readonly limits: Readonly<Partial<Record<Role, string>>>;
+  readonly wear: readonly {
+    readonly part: WearLimit['part'];
+    readonly of: WearLimit['of'];
+    readonly nominal: string;
+    readonly limit: string;
+    readonly unit: WearLimit['unit'];
+  }[];
+  readonly torques: readonly TorqueFigure[];
+  readonly usageUnit: SheetBody['usageUnit'];
+  readonly plan: readonly { readonly afterUsage: string; readonly afterDays: string }[];
+  readonly manual: string;
+  readonly edition: string;
+  readonly page: string;
+  readonly notes: string;
+}
+
+/** Valve timing where a source gives none: long enough that nothing is measured on a ramp. */
+export const CAUTIOUS_TIMING = { ivoBtdc: 30, ivcAbdc: 70, evoBbdc: 70, evcAtdc: 30 } as const;
+
+export const FRESH_MEANS: MeansValues = {
+  kind: 'screw',
+  end: 'valve',
+  pitch: '1',
+  rockerRatio: '1.5',
+  locking: 'lock-nut',
+  torqueNm: '',
+  seat: 'under-bucket',
+  from: '2',
+  to: '3.2',
+  step: '0.05',
+  diameter: '9.5',
+  marking: '',
+  seatOffset: '',
+};
+
+/** What a new sheet starts from: an in-line four, the commonest there is. */
+export const FRESH_SHEET: SheetValues = {
+  maker: '',
+  name: '',
+  layout: 'inline',
+  bankAngle: '',
+  bankA: '1 2 3 4',
+  bankB: '',
+  firingOrder: '',
+  firingSteps: '',
+  turns: 'clockwise',
+  seenFrom: 'front',
+  exhaustSide: 'left',
+  marks: '0 180',
+  camMarks: '',
+  intakes: '1',
+  exhausts: '1',
+  bridgeIntake: false,
+  bridgeExhaust: false,
+  closingSide: false,
+  brakes: [],
+  ivoBtdc: '',
+  ivcAbdc: '',
+  evoBbdc: '',
+  evcAtdc: '',
+  assumed: false,
+  margin: '15',
+  means: FRESH_MEANS,
+  others: [],
+  condition: 'cold',
+  tempFrom: '',
+  tempTo: '',
+  unit: 'mm',
+  limits: {},
+  wear: [],
+  torques: [],
+  usageUnit: 'hours',
+  plan: [{ afterUsage: '', afterDays: '' }],
+  manual: '',
+  edition: '',
+  page: '',
+  notes: '',
+};
+
+const typed = (value: number | null | undefined) =>
+  value === null || value === undefined ? '' : String(value);
+
+/** Lays a sheet out as it would have been typed: for a new revision, a copy, a draft, or a file read in. */
+export function valuesFrom(sheet: SheetRevision | SheetFile): SheetValues {
+  const { pattern, source } = sheet;
+  const bank = (name: 'A' | 'B') =>
+    pattern.cylinders
+      .filter((cylinder) => cylinder.bank === name)
+      .sort((a, b) => a.place - b.place)
+      .map(({ id }) => id)
+      .join(' ');
+  const firing = [...pattern.cylinders].sort((a, b) => a.firesAt - b.firesAt);
+  return {
+    maker: sheet.maker,
+    name: sheet.name,
+    layout: pattern.layout,
+    bankAngle: typed(pattern.bankAngle),
+    bankA: bank('A'),
+    bankB: bank('B'),
+    firingOrder: firing.map(({ id }) => id).join('-'),
+    firingSteps: firingSteps(firing.map(({ firesAt }) => firesAt)),
+    turns: pattern.turns,
+    seenFrom: pattern.seenFrom,
+    exhaustSide: pattern.exhaustSide,
+    ...marksTyped(pattern.marks),
+    intakes: String(pattern.valves.intake),
+    exhausts: String(pattern.valves.exhaust),
+    bridgeIntake: pattern.bridges.intake,
+    bridgeExhaust: pattern.bridges.exhaust,
+    closingSide: pattern.closingSide,
+    brakes: brakesTyped(pattern.brakes),
+    ivoBtdc: typed(pattern.timing.ivoBtdc),
+    ivcAbdc: typed(pattern.timing.ivcAbdc),
+    evoBbdc: typed(pattern.timing.evoBbdc),
+    evcAtdc: typed(pattern.timing.evcAtdc),
+    assumed: pattern.timing.assumed,
+    margin: typed(pattern.margin),
+    means: meansTyped(pattern.means),
+    others: Object.entries(pattern.roleMeans).map(([role, means]) => ({
+      role: role as Role,
+      means: meansTyped(means as Means),
+    })),
+    condition: sheet.condition,
+    tempFrom: typed(sheet.temperature?.from),
+    tempTo: typed(sheet.temperature?.to),
+    unit: 'mm',
+    limits: Object.fromEntries(sheet.limits.map((limit) => [limit.role, limitsTyped(limit)])),
+    wear: sheet.wearLimits.map((row) => ({ ...row, nominal: typed(row.nominal), limit: typed(row.limit) })),
+    torques: sheet.torques,
+    usageUnit: sheet.usageUnit,
+    plan: sheet.recheckPlan.map((step) => ({
+      afterUsage: typed(step.afterUsage),
+      afterDays: typed(step.afterDays),
+    })),
+    manual: source.manual,
+    edition: source.edition,
+    page: source.page,
+    notes: sheet.notes,
+  };
+}
+
+/** A mark of the pulley comes round twice in a cycle; what comes round once is on a wheel of the cam's. */
+function marksTyped(marks: readonly number[]) {
+  const pulley = marks.filter((mark) => mark < 360 && marks.includes(mark + 360));
+  const cam = marks.filter((mark) => !pulley.includes(mark % 360));
+  return { marks: pulley.join(' '), camMarks: cam.join(' ') };
+}
+
+function brakesTyped(brakes: Pattern['brakes']): SheetValues['brakes'] {
+  const groups = new Map<string, { cylinders: string[]; opens: string; closes: string }>();
+  for (const { cylinder, opens, closes } of brakes) {
+    const key = `${opens} ${closes}`;
+    const group = groups.get(key) ?? { cylinders: [], opens: String(opens), closes: String(closes) };
+    groups.set(key, { ...group, cylinders: [...group.cylinders, cylinder] });
+  }
+  return [...groups.values()].map((group) => ({ ...group, cylinders: group.cylinders.join(' ') }));
+}
+
+function meansTyped(means: Means): MeansValues {
+  const sizes = 'sizes' in means ? means.sizes : null;
+  return {
+    kind: means.kind,
+    end: 'end' in means ? means.end : FRESH_MEANS.end,
+    pitch: 'pitch' in means ? typed(means.pitch) : FRESH_MEANS.pitch,
+    rockerRatio: 'rockerRatio' in means ? typed(means.rockerRatio) : FRESH_MEANS.rockerRatio,
+    locking: 'locking' in means ? means.locking : FRESH_MEANS.locking,
+    torqueNm: 'torqueNm' in means ? typed(means.torqueNm) : '',
+    seat: 'seat' in means ? means.seat : FRESH_MEANS.seat,
+    from: sizes ? typed(sizes.from) : FRESH_MEANS.from,
+    to: sizes ? typed(sizes.to) : FRESH_MEANS.to,
+    step: sizes ? typed(sizes.step) : FRESH_MEANS.step,
+    diameter: 'diameter' in means ? typed(means.diameter) : FRESH_MEANS.diameter,
+    marking: 'marking' in means ? means.marking : '',
+    seatOffset: 'seatOffset' in means ? typed(means.seatOffset) : '',
+  };
+}
+
+/** The source's own words where they still say the same limits, else the limits. */
+function limitsTyped({ min, max, asWritten }: SheetBody['limits'][number]): string {
+  const read = parseLimits(asWritten, 'mm');
+  const same = !('error' in read) && read.min === min && read.max === max;
+  return same ? asWritten : `${min}–${max} mm`;
+}
+
+/** The roles a half-typed pattern has: what limits are asked for. */
+export const rolesOfPattern = (pattern: Pattern | null): Role[] =>
+  pattern ? rolesOf(pattern) : ['intake', 'exhaust'];

@@ -1,0 +1,116 @@
+import type { SheetBody, WearLimit } from '@zero-lash/contract/sheets';
+import { ROLE_WORDS, turningInWords, type Role } from '@zero-lash/core/engine';
+import { firingInWords, layoutInWords, meansInWords, stepInWords } from './words.ts';
+
+/** What wears, as a person says it. */
+export const WEAR_WORDS: Readonly<Record<WearLimit['part'], string>> = {
+  'lobe-lift': 'lobe lift',
+  'journal-clearance': 'journal clearance',
+  'journal-ovality': 'journal ovality',
+  'cam-runout': 'camshaft runout',
+  'follower-bore': 'follower in its bore',
+  'stem-guide': 'stem in its guide',
+  'seat-width': 'seat contact width',
+  'valve-margin': 'valve margin',
+  'spring-length': 'spring free length',
+  'rocker-bush': 'rocker bush',
+  'pushrod-runout': 'pushrod runout',
+  'chain-stretch': 'chain stretch',
+};
+
+/** One line of a sheet in words: what it is about, and what the sheet says of it. */
+export interface SheetLine {
+  readonly name: string;
+  readonly text: string;
+}
+
+/** A sheet line by line, as it is read and as two revisions are held against each other. */
+export function sheetInWords(sheet: SheetBody): SheetLine[] {
+  const { pattern, source } = sheet;
+  const { timing } = pattern;
+  const lines: (SheetLine | false)[] = [
+    { name: 'Layout', text: layoutInWords(pattern) },
+    { name: 'Cylinders', text: banksInWords(pattern) },
+    { name: 'Fires', text: firingInWords(pattern.cylinders) },
+    { name: 'Turns', text: turningInWords(pattern) },
+    { name: 'Marks at', text: pattern.marks.map((mark) => `${mark}°`).join(', ') },
+    { name: 'Valves', text: valvesInWords(pattern) },
+    {
+      name: 'Valve timing',
+      text: `intake opens ${timing.ivoBtdc}° before, closes ${timing.ivcAbdc}° after; exhaust opens ${timing.evoBbdc}° before, closes ${timing.evcAtdc}° after${timing.assumed ? ' (a cautious default: the source gives none)' : ''}; ${pattern.margin}° kept clear of the ramps`,
+    },
+    ...pattern.brakes.map(({ cylinder, opens, closes }) => ({
+      name: `Brake rocker ${cylinder}`,
+      text: `off its base circle from ${opens}° to ${closes}° after its firing TDC`,
+    })),
+    { name: 'Set by', text: meansInWords(pattern.means) },
+    ...Object.entries(pattern.roleMeans).map(([role, means]) => ({
+      name: `${ROLE_WORDS[role as Role]} set by`,
+      text: means ? meansInWords(means) : '',
+    })),
+    ...sheet.limits.map(({ role, min, max, asWritten }) => ({
+      name: `Limits, ${ROLE_WORDS[role]}`,
+      text: `${min}–${max} mm${asWritten ? `, written “${asWritten}”` : ''}`,
+    })),
+    { name: 'Measured', text: sheet.condition },
+    {
+      name: 'Temperature',
+      text: sheet.temperature ? `${sheet.temperature.from} to ${sheet.temperature.to} °C` : 'not said',
+    },
+    {
+      name: 'Recheck after',
+      text: `${sheet.recheckPlan.map((step) => stepInWords(step, sheet.usageUnit)).join('; then ')}; and so on`,
+    },
+    ...sheet.wearLimits.map(({ part, of, nominal, limit, unit }) => ({
+      name: `${capital(WEAR_WORDS[part])}${of === 'both' ? '' : `, ${of}`}`,
+      text: `${nominal === null ? '' : `${nominal} new, `}limit ${limit} ${unit}`,
+    })),
+    ...sheet.torques.map(({ fastening, steps, order }) => ({
+      name: `Torque, ${fastening}`,
+      text: order ? `${steps}; ${order}` : steps,
+    })),
+    {
+      name: 'Source',
+      text: [source.manual, source.edition, source.page && `page ${source.page}`].filter(Boolean).join(', '),
+    },
+    sheet.notes !== '' && { name: 'Notes', text: sheet.notes },
+  ];
+  return lines.filter((line) => line !== false);
+}
+
+const capital = (text: string) => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;
+
+function banksInWords({ cylinders }: SheetBody['pattern']): string {
+  const bank = (name: 'A' | 'B') =>
+    cylinders
+      .filter((cylinder) => cylinder.bank === name)
+      .sort((a, b) => a.place - b.place)
+      .map(({ id }) => id)
+      .join(' ');
+  return bank('B') === ''
+    ? `${bank('A')} from the front`
+    : `${bank('A')} and ${bank('B')}, each from the front`;
+}
+
+function valvesInWords({ valves, bridges, closingSide }: SheetBody['pattern']): string {
+  const side = (count: number, name: string, bridged: boolean) =>
+    `${count} ${name}${bridged ? ' under one bridge' : ''}`;
+  return `${side(valves.intake, 'intake', bridges.intake)}, ${side(valves.exhaust, 'exhaust', bridges.exhaust)} a cylinder${closingSide ? ', each drawn shut' : ''}`;
+}
+
+/** One line that two revisions of a sheet do not share. */
+export interface SheetChange {
+  readonly name: string;
+  readonly before: string | null;
+  readonly after: string | null;
+}
+
+/** What changed from one revision to another, line by line. */
+export function changesBetween(before: SheetBody, after: SheetBody): SheetChange[] {
+  const [old, fresh] = [before, after].map(
+    (sheet) => new Map(sheetInWords(sheet).map(({ name, text }) => [name, text])),
+  ) as [Map<string, string>, Map<string, string>];
+  return [...new Set([...fresh.keys(), ...old.keys()])]
+    .map((name) => ({ name, before: old.get(name) ?? null, after: fresh.get(name) ?? null }))
+    .filter((change) => change.before !== change.after);
+}

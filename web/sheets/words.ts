@@ -1,0 +1,66 @@
+import type { SheetBody } from '@zero-lash/contract/sheets';
+import type { Means, Pattern } from '@zero-lash/core/engine';
+
+/** `V-twin, 75°`, `in-line four`, `single` */
+export function layoutInWords(pattern: Pick<Pattern, 'layout' | 'bankAngle' | 'cylinders'>): string {
+  const count = pattern.cylinders.length;
+  const number = ['', 'single', 'twin', 'three', 'four', 'five', 'six', '', 'eight', '', 'ten', '', 'twelve'][
+    count
+  ];
+  switch (pattern.layout) {
+    case 'single':
+      return 'single';
+    case 'inline':
+      return `in-line ${number || count}`;
+    case 'v':
+      return `V-${number || count}, ${pattern.bankAngle}°`;
+    case 'flat':
+      return `flat ${number || count}`;
+  }
+}
+
+/** How the gap is set, with its figures. */
+export function meansInWords(means: Means): string {
+  switch (means.kind) {
+    case 'screw':
+      return `screw at the ${means.end} end, ${means.locking === 'lock-nut' ? 'lock nut' : 'self-locking'}, pitch ${means.pitch} mm, rocker ratio ${means.rockerRatio}`;
+    case 'pivot-nut':
+      return `nut on the pivot, ${means.locking === 'lock-nut' ? 'lock nut' : 'self-locking'}, pitch ${means.pitch} mm, rocker ratio ${means.rockerRatio}`;
+    case 'shim':
+      return `shim ${{ 'on-bucket': 'on top of the bucket', 'under-bucket': 'under the bucket', 'under-finger': 'under the finger' }[means.seat]}, ${means.sizes.from}–${means.sizes.to} mm by ${means.sizes.step}, diameter ${means.diameter} mm${means.marking ? `, marked ${means.marking}` : ''}`;
+    case 'bucket':
+      return `graded bucket, ${means.sizes.from}–${means.sizes.to} mm by ${means.sizes.step}`;
+    case 'lash-cap':
+      return `lash cap, ${means.sizes.from}–${means.sizes.to} mm by ${means.sizes.step}`;
+  }
+}
+
+/** The means of setting in one or two words, for a list. */
+export const MEANS_SHORT: Readonly<Record<string, string>> = {
+  screw: 'screw',
+  'pivot-nut': 'pivot nut',
+  shim: 'shim',
+  bucket: 'graded bucket',
+  'lash-cap': 'lash cap',
+};
+
+/** `1-3-4-2`, with the angles between where the firing is uneven. */
+export function firingInWords(cylinders: Pattern['cylinders']): string {
+  const order = [...cylinders].sort((a, b) => a.firesAt - b.firesAt);
+  const gaps = order.map(
+    (cylinder, index) => (order[(index + 1) % order.length]!.firesAt - cylinder.firesAt + 720) % 720 || 720,
+  );
+  const even = gaps.every((gap) => Math.abs(gap - gaps[0]!) < 1e-6);
+  const names = order.map(({ id }) => id).join('-');
+  return even ? `${names}, every ${gaps[0]}°` : `${names}, ${gaps.map((gap) => `${gap}°`).join(' then ')}`;
+}
+
+/** One step of a recheck plan. */
+export function stepInWords(step: SheetBody['recheckPlan'][number], unit: string): string {
+  return [
+    step.afterUsage !== null && `${step.afterUsage} ${unit}`,
+    step.afterDays !== null && `${step.afterDays} days`,
+  ]
+    .filter(Boolean)
+    .join(' or ');
+}

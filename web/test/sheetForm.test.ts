@@ -1,0 +1,158 @@
+import { sheetFile, type SheetFile } from '@zero-lash/contract/sheets';
+import { describe, expect, it } from 'vitest';
+import { bladesTyped } from '../instruments/bladesTyped.ts';
+import { readForm } from '../sheets/bodyFrom.ts';
+import { limitDoubt, meansDoubts } from '../sheets/doubts.ts';
+import { FRESH_MEANS, FRESH_SHEET, valuesFrom } from '../sheets/formValues.ts';
+import { changesBetween, sheetInWords } from '../sheets/inWords.ts';
+
+const cap = { kind: 'lash-cap', sizes: { from: 2.5, to: 3.5, step: 0.02 }, marking: 'etched' } as const;
+
+/** A V-four with everything a sheet can say: uneven firing, brakes, a second means, a mark on the cam wheel. */
+const gorge: SheetFile = sheetFile.parse({
+  format: 'zero-lash-sheet',
+  formatVersion: 1,
+  maker: 'Tarnholt',
+  name: 'V4 Gorge',
+  pattern: {
+    layout: 'v',
+    bankAngle: 90,
+    cylinders: [
+      { id: '1', bank: 'A', place: 1, firesAt: 0 },
+      { id: '3', bank: 'A', place: 2, firesAt: 360 },
+      { id: '2', bank: 'B', place: 1, firesAt: 450 },
+      { id: '4', bank: 'B', place: 2, firesAt: 180 },
+    ],
+    turns: 'anticlockwise',
+    seenFrom: 'flywheel',
+    valves: { intake: 2, exhaust: 2 },
+    bridges: { intake: true, exhaust: false },
+    closingSide: false,
+    brakes: [
+      { cylinder: '1', opens: 640, closes: 780 },
+      { cylinder: '3', opens: 640, closes: 780 },
+      { cylinder: '2', opens: 300, closes: 380 },
+    ],
+    exhaustSide: 'right',
+    timing: { ivoBtdc: 20, ivcAbdc: 50, evoBbdc: 52, evcAtdc: 18, assumed: false },
+    margin: 12.5,
+    marks: [0, 90, 360, 450, 500],
+    means: {
+      kind: 'screw',
+      end: 'pushrod',
+      pitch: 0.75,
+      rockerRatio: 1.3,
+      locking: 'lock-nut',
+      torqueNm: 14,
+    },
+    roleMeans: { exhaust: cap },
+  },
+  condition: 'hot',
+  temperature: { from: 70, to: 95 },
+  limits: [
+    { role: 'intake', min: 0.0762, max: 0.127, asWritten: '3 to 5 thou' },
+    { role: 'exhaust', min: 0.2, max: 0.3, asWritten: '0.25 ± 0.05 mm' },
+    { role: 'brake', min: 0.7, max: 0.8, asWritten: '0.7–0.8 mm' },
+  ],
+  wearLimits: [{ part: 'stem-guide', of: 'exhaust', nominal: null, limit: 0.1, unit: 'mm' }],
+  torques: [{ fastening: 'Cam caps', steps: '8 Nm, then 14 Nm', order: 'from the middle out' }],
+  usageUnit: 'starts',
+  recheckPlan: [
+    { afterUsage: 20, afterDays: 30 },
+    { afterUsage: null, afterDays: 365 },
+  ],
+  source: { manual: 'Gorge-line leaflet', edition: '', page: '3' },
+  notes: 'By hand only.',
+});
+
+describe('the spec sheet form', () => {
+  it('reads back what it laid out, whole', () => {
+    const { body, errors } = readForm(valuesFrom(gorge));
+    expect(errors).toEqual({});
+    const { format: _format, formatVersion: _version, maker: _maker, name: _name, ...told } = gorge;
+    expect(body).toEqual(told);
+  });
+
+  it('says everything wrong at once, each where it stands, and still draws what holds', () => {
+    const { body, pattern, errors } = readForm({
+      ...valuesFrom(gorge),
+      maker: ' ',
+      limits: { intake: '0.15 ± 0.4', exhaust: '', brake: 'wide' },
+      plan: [{ afterUsage: '', afterDays: '' }],
+      tempTo: '',
+      page: '3',
+    });
+    expect(body).toBeNull();
+    expect(pattern?.cylinders).toHaveLength(4);
+    expect(errors).toMatchObject({
+      maker: 'This cannot stay empty.',
+      tempTo: 'From and to, or neither.',
+      'limits.intake': expect.stringMatching(/wider than its nominal/),
+      'limits.exhaust': expect.stringMatching(/what does the source say for exhaust/),
+      'limits.brake': expect.stringMatching(/not a pair of limits/),
+    });
+    const noPlan = readForm({ ...valuesFrom(gorge), plan: [{ afterUsage: '', afterDays: '' }] });
+    expect(noPlan.errors).toEqual({ 'plan.0.afterUsage': 'A recheck needs running or days.' });
+  });
+
+  it.each([
+    [{ bankA: '1 1 3 4' }, 'bankA', /there twice/],
+    [{ bankA: '1 two' }, 'bankA', /not a cylinder/],
+    [{ firingOrder: '1-3-4' }, 'firingOrder', /2 never fires/],
+    [{ firingSteps: '90 90' }, 'firingSteps', /this has 2/],
+    [{ marks: '400' }, 'marks', /under 360/],
+    [{ marks: '' }, 'marks', /At least one mark/],
+    [{ ivoBtdc: 'x' }, 'ivoBtdc', /not a number/],
+    [{ limits: { intake: '12-13', exhaust: '0.2-0.3' } }, 'limits.intake', /10 mm/],
+    [
+      { others: [{ role: 'exhaust' as const, means: { ...FRESH_MEANS, pitch: '9' } }] },
+      'others.0.means.pitch',
+      /3/,
+    ],
+    [{ ivoBtdc: '200' }, 'ivoBtdc', /90/],
+    [{ brakes: [{ cylinders: '9', opens: '1', closes: '2' }] }, 'brakes.0.cylinders', /no cylinder 9/],
+    [{ layout: 'v' as const, bankB: '5 6', bankAngle: '' }, 'bankAngle', /missing/],
+  ])('%o is answered at %s', (change, field, sentence) => {
+    const timing = { ivoBtdc: '14', ivcAbdc: '52', evoBbdc: '54', evcAtdc: '12' };
+    const { errors } = readForm({ ...FRESH_SHEET, ...timing, firingOrder: '1-3-4-2', ...change });
+    expect(errors[field]).toMatch(sentence);
+  });
+
+  it('asks about slips of limits and of means', () => {
+    const values = { limits: { intake: '0.2-0.3', exhaust: '3-4' }, unit: 'mm', condition: 'cold' } as const;
+    expect(limitDoubt('exhaust', values)).toMatchObject({ suggestion: '0.3–0.4 mm' });
+    expect(limitDoubt('intake', values)).toMatchObject({ key: 'intake unlike-the-other 0.2-0.3' });
+    expect(limitDoubt('intake', { ...values, limits: { intake: '0.2-0.3' } })).toBeNull();
+    expect(meansDoubts(null)).toEqual([]);
+    expect(meansDoubts({ ...gorge.pattern, roleMeans: {} })).toEqual([]);
+  });
+});
+
+describe('two revisions', () => {
+  it('are held against each other line by line', () => {
+    const after = { ...gorge, notes: '', source: { ...gorge.source, page: '4' } };
+    expect(changesBetween(gorge, gorge)).toEqual([]);
+    expect(changesBetween(gorge, after)).toEqual([
+      { name: 'Source', before: 'Gorge-line leaflet, page 3', after: 'Gorge-line leaflet, page 4' },
+      { name: 'Notes', before: 'By hand only.', after: null },
+    ]);
+    expect(sheetInWords(gorge).find(({ name }) => name === 'Cylinders')?.text).toBe(
+      '1 3 and 2 4, each from the front',
+    );
+  });
+});
+
+describe('the blades of a set as typed', () => {
+  it.each([
+    ['0.05-0.07 by 0.01, 0.1', 'mm', [0.05, 0.06, 0.07, 0.1]],
+    ['0.05 0.1; 0.05', 'mm', [0.05, 0.1]],
+    ['12 thou', 'mm', [0.3048]],
+    ['.004 to .006 by .001', 'in', [0.1016, 0.127, 0.1524]],
+  ] as const)('%s', (text, unit, blades) => {
+    expect(bladesTyped(text, unit)).toEqual({ blades });
+  });
+
+  it.each(['thick', '0.1-0.05 by 0.01', '0.1-0.2 by 0'])('“%s” is answered with a sentence', (text) => {
+    expect(bladesTyped(text, 'mm')).toHaveProperty('error');
+  });
+});

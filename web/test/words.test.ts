@@ -1,0 +1,102 @@
+import type { ReadingRow, Round } from '@zero-lash/contract/builds';
+import { describe, expect, it } from 'vitest';
+import { problemFrom } from '../app/api.ts';
+import { daysLeftInWords } from '../app/dates.ts';
+import { grouped } from '../app/figures.ts';
+import { draftKey, draftsReducer, draftTyped } from '../builds/drafts.ts';
+import { headPoints, nextUnmeasured } from '../builds/points.ts';
+import { firingInWords, stepInWords } from '../sheets/words.ts';
+
+describe('figures and days', () => {
+  it.each([
+    [0, '0'],
+    [999, '999'],
+    [61480, '61,480'],
+    [1234567.8, '1,234,567.8'],
+    [87.9, '87.9'],
+  ])('%d is read as %s', (value, text) => {
+    expect(grouped(value)).toBe(text);
+  });
+
+  it.each([
+    ['2031-03-01', 'in 1 day'],
+    ['2031-02-28', 'today'],
+    ['2031-02-25', '3 days late'],
+  ])('%s is %s', (day, words) => {
+    expect(daysLeftInWords(day, '2031-02-28')).toBe(words);
+  });
+});
+
+describe('a sheet in words', () => {
+  const cylinder = (id: string, firesAt: number) => ({ id, bank: 'A' as const, place: Number(id), firesAt });
+
+  it('says even firing once and uneven firing step by step', () => {
+    expect(
+      firingInWords([cylinder('1', 0), cylinder('2', 540), cylinder('3', 180), cylinder('4', 360)]),
+    ).toBe('1-3-4-2, every 180°');
+    expect(firingInWords([cylinder('1', 0), cylinder('2', 435)])).toBe('1-2, 435° then 285°');
+    expect(firingInWords([cylinder('1', 0)])).toBe('1, every 720°');
+  });
+
+  it('says a recheck step by running, by days, or by both', () => {
+    expect(stepInWords({ afterUsage: 10, afterDays: 30 }, 'hours')).toBe('10 hours or 30 days');
+    expect(stepInWords({ afterUsage: null, afterDays: 365 }, 'hours')).toBe('365 days');
+  });
+});
+
+describe('the points of a round', () => {
+  const points = ['1I', '1E', '2I'].map((key) => ({
+    key,
+    cylinder: key[0]!,
+    role: 'intake' as const,
+    index: 0,
+  }));
+  const reading = (point: string, lo: number, hi: number | null) =>
+    ({ point, lo, hi, verdict: 'in-spec' }) as ReadingRow;
+  const round = (...readings: ReadingRow[]) => ({ readings }) as Round;
+
+  it('are shown greater limit first, open ends as such, done ones marked', () => {
+    const shown = headPoints(
+      points,
+      round(reading('1I', 0.1, 0.2), reading('1E', 0.3, null)),
+      String,
+      new Set(['1E']),
+    );
+    expect(shown).toEqual({
+      '1I': {
+        state: 'in-spec',
+        figures: ['0.2', '0.1'],
+        done: undefined,
+        closed: undefined,
+        waiting: undefined,
+      },
+      '1E': { state: 'in-spec', figures: ['…', '0.3'], done: 'set', closed: undefined, waiting: undefined },
+      '2I': { state: 'not-measured', figures: [], done: undefined, closed: undefined, waiting: undefined },
+    });
+  });
+
+  it('are gone through in order, round the end, until none is left', () => {
+    expect(nextUnmeasured(points, round(), '1I')).toBe('1E');
+    expect(nextUnmeasured(points, round(reading('2I', 0, 1)), '1E')).toBe('1I');
+    expect(nextUnmeasured(points, round(reading('1I', 0, 1), reading('1E', 0, 1)), '2I')).toBeNull();
+  });
+});
+
+describe('what is typed and not sent', () => {
+  it('is kept by round and point, and forgotten when it is emptied', () => {
+    const key = draftKey('r', '1I');
+    const typed = draftsReducer({}, draftTyped({ key, text: '0.1' }));
+    expect(typed).toEqual({ 'r:1I': '0.1' });
+    expect(draftsReducer(typed, draftTyped({ key, text: '' }))).toEqual({});
+  });
+});
+
+describe('a failed request', () => {
+  it('is the server’s own problem where it sent one, and one of reach where it did not', () => {
+    const problem = { code: 'stale', detail: 'Somebody changed this.' };
+    expect(problemFrom({ status: 409, data: problem })).toEqual(problem);
+    expect(problemFrom({ status: 'FETCH_ERROR', error: 'refused' })?.code).toBe('unreached');
+    expect(problemFrom({ status: 502, data: '<html>' })?.code).toBe('unreached');
+    expect(problemFrom(undefined)).toBeNull();
+  });
+});

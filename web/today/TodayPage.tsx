@@ -1,0 +1,116 @@
+import type { Today } from '@zero-lash/contract/today';
+import { stageOf } from '@zero-lash/core/practice';
+import { Link } from 'react-router';
+import { agoInWords, dayInWords, daysLeftInWords } from '../app/dates.ts';
+import { grouped } from '../app/figures.ts';
+import { Empty, Page, PartHeading } from '../app/Page.tsx';
+import { ProblemNote } from '../app/ProblemNote.tsx';
+import { DueMark } from '../engines/DueMark.tsx';
+import { useTodayQuery } from './endpoints.ts';
+import './today.css';
+
+/** How long an answer counts as fresh when the page is come back to. */
+const FRESH_SECONDS = 5;
+
+/** What is on the bench, stage by stage, and which rechecks are due. */
+export default function TodayPage() {
+  const { data, error, refetch } = useTodayQuery(undefined, { refetchOnMountOrArgChange: FRESH_SECONDS });
+  return (
+    <Page title="Today" under={data && dayInWords(data.day)}>
+      <ProblemNote error={error} onRetry={refetch} />
+      {data && (
+        <div className="today">
+          <Bench today={data} />
+          <DueList today={data} />
+        </div>
+      )}
+    </Page>
+  );
+}
+
+function Bench({ today }: { readonly today: Today }) {
+  const stages = today.stages.filter(({ stage }) => stage !== 'run-in');
+  const none = stages.every(({ count }) => count === 0);
+  return (
+    <section>
+      <PartHeading>On the bench</PartHeading>
+      {none && (
+        <Empty>
+          Nothing is open. Choose an engine under <Link to="/engines">Engines</Link> and open a build on it.
+        </Empty>
+      )}
+      <ol>
+        {stages.map(({ stage, count, builds }) => (
+          <li key={stage} className="today-stage" data-filled={count > 0}>
+            <span className="today-station" aria-hidden />
+            <span className="today-stage-name">{stageOf(stage).title}</span>
+            <div>
+              {builds.map((build) => (
+                <Link key={build.id} to={`/builds/${build.id}`} className="zl-row today-build">
+                  <b>{build.engine}</b>
+                  <span>
+                    {build.complaint} · {agoInWords(build.since)}
+                  </span>
+                </Link>
+              ))}
+              {count > builds.length && (
+                <span className="today-more">
+                  and {count - builds.length} more under <Link to="/engines">Engines</Link>
+                </span>
+              )}
+            </div>
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}
+
+function DueList({ today }: { readonly today: Today }) {
+  const { counts, list } = today.rechecks;
+  const whole = counts.overdue + counts.due + counts.coming;
+  return (
+    <section>
+      <PartHeading>Rechecks</PartHeading>
+      <div className="today-counts" role="status">
+        {(['overdue', 'due', 'coming'] as const).map((state) => (
+          <span key={state}>
+            <b>{counts[state]}</b> <DueMark state={state} />
+          </span>
+        ))}
+      </div>
+      {list.length === 0 && <Empty>None is planned. The first is planned when a build is signed off.</Empty>}
+      <ul>
+        {list.map((recheck) => (
+          <li key={recheck.id}>
+            <Link to={`/builds/${recheck.buildId}`} className="zl-row today-due">
+              <DueMark state={recheck.state} />
+              <span>
+                <b>{recheck.engine}</b>
+                <small>
+                  {recheck.owner} · recheck {recheck.sequence}
+                </small>
+              </span>
+              <span className="today-left">
+                {recheck.dueDate && daysLeftInWords(recheck.dueDate, today.day)}
+                {recheck.dueUsage !== null && (
+                  <small>{usageLeft(recheck.dueUsage - recheck.usage, recheck.usageUnit)}</small>
+                )}
+              </span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+      {whole > list.length && (
+        <p className="today-more">
+          and {whole - list.length} more, further off, under <Link to="/engines">Engines</Link>
+        </p>
+      )}
+    </section>
+  );
+}
+
+function usageLeft(left: number, unit: string): string {
+  const size = Math.round(Math.abs(left) * 10) / 10;
+  return `${grouped(size)} ${unit} ${left < 0 ? 'over' : 'left'}`;
+}

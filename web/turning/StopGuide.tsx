@@ -1,0 +1,107 @@
+import { Box, Button, Flex } from '@chakra-ui/react';
+import type { Pattern } from '@zero-lash/core/engine';
+import { signsInWords, wayToStop } from '@zero-lash/core/engine';
+import { useState } from 'react';
+import { Caution } from '../app/Caution.tsx';
+import { ProblemNote } from '../app/ProblemNote.tsx';
+import { WhichTdc } from './WhichTdc.tsx';
+import type { TurningWork } from './useTurning.ts';
+
+interface Props {
+  readonly pattern: Pattern;
+  readonly work: TurningWork;
+  readonly enabled: boolean;
+  /** the crank was said to stand at a stop: this is its first point */
+  readonly onArrive: (key: string) => void;
+}
+
+type Asked = 'signs' | 'tdc' | 'past' | null;
+
+/** In a line: where the crank is, what is left here, and how to get to the next stop. */
+export function StopGuide({ pattern, work, enabled, onArrive }: Props) {
+  const { progress, turning } = work;
+  const { here, next, stops } = progress;
+  const [asked, setAsked] = useState<Asked>(null);
+  const leaving = here === null || here.left.length === 0;
+  const shown = leaving ? next : here;
+  const toggle = (what: Asked) => setAsked(asked === what ? null : what);
+  return (
+    <Box
+      as="section"
+      aria-label="Where to turn"
+      borderY="1px solid"
+      borderColor="hairline"
+      paddingY="2"
+      marginBottom="2"
+    >
+      <Flex gap="3" alignItems="center" flexWrap="wrap">
+        <Box flex="1" minWidth="260px" aria-live="polite">
+          {!shown && <b>Every point is measured: nothing is left to turn to.</b>}
+          {shown && (
+            <>
+              <b>
+                Stop {shown.number} of {stops.length}
+              </b>
+              {shown === here
+                ? `: the crank stands here. Measure ${shown.left.join(', ')}.`
+                : `: ${wayToStop(pattern, shown.stop, turning.at)}${pairing(shown.stop)}. Then ${shown.left.join(', ')}.`}
+            </>
+          )}
+        </Box>
+        {enabled && shown && (
+          <Flex gap="2" flexWrap="wrap">
+            {shown !== here && (
+              <Button
+                variant="solid"
+                onClick={() => {
+                  work.standAt(shown.stop.angle);
+                  onArrive(shown.left[0]!);
+                }}
+              >
+                I am there
+              </Button>
+            )}
+            <Button onClick={() => toggle('signs')} aria-expanded={asked === 'signs'}>
+              Signs
+            </Button>
+            <Button onClick={() => toggle('tdc')} aria-expanded={asked === 'tdc'}>
+              Which TDC?
+            </Button>
+            <Button onClick={() => toggle('past')} aria-expanded={asked === 'past'}>
+              Gone past it
+            </Button>
+          </Flex>
+        )}
+      </Flex>
+      {shown && asked === 'signs' && (
+        <Box as="ul" marginTop="2" paddingLeft="4" listStyleType="'– '">
+          {signsInWords(shown.stop).map((sign) => (
+            <li key={sign}>{sign}</li>
+          ))}
+          <Box as="li" color="faded">
+            Two signs that agree are worth more than one mark: marks are faint, and come round twice.
+          </Box>
+        </Box>
+      )}
+      {shown && asked === 'tdc' && (
+        <WhichTdc pattern={pattern} stop={shown.stop} onStand={(angle) => work.standAt(angle)} />
+      )}
+      {shown && asked === 'past' && (
+        <Box marginTop="2">
+          Turn back until the mark is about a hand’s width before its pointer, then come up to it again in the
+          running direction: slack in the chain and gears is then on the same side as when it runs.
+          <Caution>Any resistance you did not expect, either way: stop, go back, find out why.</Caution>
+        </Box>
+      )}
+      <ProblemNote error={work.error} />
+    </Box>
+  );
+}
+
+function pairing({ fires, rocks }: { readonly fires: readonly string[]; readonly rocks: readonly string[] }) {
+  const parts = [
+    fires.length > 0 && `cylinder ${fires.join(' and ')} fires`,
+    rocks.length > 0 && `cylinder ${rocks.join(' and ')} rocks`,
+  ].filter(Boolean);
+  return parts.length > 0 ? `: ${parts.join(', ')}` : '';
+}
