@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { entry, onHead, open, openBuildOf, openEngine, selected, signIn } from './bench.ts';
+import { atAsFound, entry, onHead, open, openBuildOf, openEngine, selected, signIn } from './bench.ts';
 
 test('a slip of unit or point is asked about, and the suggestion is one key away', async ({ page }) => {
   await signIn(page, 'Tobin Hask');
@@ -61,6 +61,26 @@ test('the page reloaded in mid-round loses nothing, typed or sent', async ({ pag
   await expect(entry(page)).toHaveValue('0.33 0.3');
   await expect(onHead(page, '4I')).toHaveAttribute('data-state', 'in-spec');
   await entry(page).fill('');
+});
+
+test('what was tapped in the very instant the page went is there when it comes back', async ({ page }) => {
+  await signIn(page, 'Tobin Hask');
+  await atAsFound(page, 'S1 Sawyer', 'Gone in an instant');
+  await page.getByLabel('Measured by').selectOption('Step by step');
+  const tapAndGo = async (name: string) => {
+    await page.getByRole('button', { name, exact: true }).evaluate((button: HTMLElement) => {
+      button.click();
+      location.reload();
+    });
+    await page.waitForLoadState();
+  };
+  await expect(page.getByText('ry 0.08')).toBeVisible();
+  await tapAndGo('goes');
+  await expect(page.getByText('ry 0.14')).toBeVisible();
+  await tapAndGo('won’t');
+  await expect(onHead(page, '1I')).toHaveAccessibleName(/in spec, 0\.08 to 0\.14/);
+  await page.reload();
+  await expect(onHead(page, '1I')).toHaveAccessibleName(/in spec, 0\.08 to 0\.14/);
 });
 
 test('the arrow keys walk the head, and an empty entry walks too', async ({ page }) => {

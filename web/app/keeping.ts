@@ -2,6 +2,7 @@ import { createListenerMiddleware } from '@reduxjs/toolkit';
 import { draftsReducer, type Drafts } from '../builds/drafts.ts';
 import { turningsReducer, type Turnings } from '../turning/turnings.ts';
 import { triesMade } from '../measuring/tries.ts';
+import { jot, TRIES } from './jotter.ts';
 import { preferencesReducer, type Preferences } from './preferences.ts';
 
 interface Kept {
@@ -36,9 +37,9 @@ export const keeping = createListenerMiddleware();
 keeping.startListening({
   actionCreator: triesMade,
   effect: async ({ payload: { place, tries } }) => {
-    const { deviceStore } = await import('../measuring/deviceStore.ts');
-    if (tries.length === 0) await deviceStore.tries.delete(place);
-    else await deviceStore.tries.put({ place, tries });
+    jot(TRIES + place, tries);
+    const { keepTries } = await import('../measuring/triesKept.ts');
+    await keepTries(place, tries);
   },
 });
 

@@ -2,11 +2,13 @@ import type { ReadingRow } from '@zero-lash/contract/builds';
 import type { ProblemBody } from '@zero-lash/contract/problems';
 import { liveQuery } from 'dexie';
 import { buildsApi, readingArrived } from '../builds/endpoints.ts';
+import { jot, jotted, strike } from '../app/jotter.ts';
 import { peopleApi } from '../people/endpoints.ts';
 import type { store as applicationStore } from '../app/store.ts';
 import { deviceStore, type OutboxItem } from './deviceStore.ts';
 import { outboxRead, serverReached } from './outbox.ts';
 import { triesRead } from './tries.ts';
+import { readTries } from './triesKept.ts';
 
 type Store = typeof applicationStore;
 type Outcome = 'sent' | 'refused' | 'later';
@@ -28,20 +30,23 @@ export function wake(): void {
   endPause?.();
 }
 
-/** Keeps a reading on this device, then has it sent. */
+const READING = 'reading:';
+
+/** Jots a reading down, before it is even shown: no reload comes so early that it is lost. */
+export function jotReading(item: OutboxItem): void {
+  jot(READING + item.key, item);
+}
+
+/** Puts a jotted reading into the device's store, then has it sent. */
 export async function keepOnDevice(item: OutboxItem): Promise<void> {
-  inMemory.add(item);
   try {
     await deviceStore.outbox.put(item);
-    inMemory.delete(item);
+    strike(READING + item.key, item);
   } catch {
-    // a device that cannot keep it (full, or private browsing) still sends it from here while the page is open
+    // a device whose store refuses (full, or private browsing) sends it from the jotting
   }
   wake();
 }
-
-/** Readings that are not on the device: being put there at this moment, or refused by its store. */
-const inMemory = new Set<OutboxItem>();
 
 /** Everything waiting or refused, in the order it was taken. */
 async function readOutbox(): Promise<OutboxItem[]> {
@@ -49,13 +54,15 @@ async function readOutbox(): Promise<OutboxItem[]> {
     .orderBy('order')
     .toArray()
     .catch((): OutboxItem[] => []);
-  const rest = [...inMemory].filter(({ key }) => !kept.some((item) => item.key === key));
+  const rest = [...jotted<OutboxItem>(READING).values()].filter(
+    ({ key }) => !kept.some((item) => item.key === key),
+  );
   return [...kept, ...rest].sort((a, b) => a.order - b.order);
 }
 
 /** Takes a reading out of wherever it waits. */
 async function letGo(store: Store, item: OutboxItem): Promise<void> {
-  inMemory.delete(item);
+  strike(READING + item.key, jotted(READING).get(item.key));
   await deviceStore.outbox.delete(item.key).catch(() => undefined);
   store.dispatch(outboxRead(await readOutbox()));
 }
@@ -90,11 +97,8 @@ export function startSending(store: Store): void {
     store.dispatch(outboxRead(items));
     wake();
   });
-  void deviceStore.tries
-    .toArray()
-    .then((kept) =>
-      store.dispatch(triesRead(Object.fromEntries(kept.map(({ place, tries }) => [place, tries])))),
-    );
+  for (const item of jotted<OutboxItem>(READING).values()) void keepOnDevice(item);
+  void readTries().then((tries) => store.dispatch(triesRead(tries)));
   window.addEventListener('online', wake);
   void oneTabAtATime(() => sendForEver(store));
 }

@@ -6,7 +6,7 @@ import { useAppDispatch } from '../app/store.ts';
 import { useSession } from '../people/useSession.ts';
 import type { OutboxItem } from './deviceStore.ts';
 import { readingTaken } from './outbox.ts';
-import { keepOnDevice } from './sender.ts';
+import { jotReading, keepOnDevice } from './sender.ts';
 
 /** A reading as the bench has just taken it. */
 export interface TakenReading {
@@ -44,6 +44,7 @@ export function useKeepReading(buildId: string, round: Round) {
       },
       refused: null,
     };
+    jotReading(item);
     dispatch(readingTaken(item));
     afterPaint(() => void keepOnDevice(item));
   };
