@@ -37,7 +37,7 @@ const THINNEST = 1.2;
 const PX_PER_MM = 18;
 
 /** The blades this bench owns, side by side as they lie in the fan: tap one, or two to hold them together. */
-export function BladeFan({ blades, held, suggested, onTap, figure }: Props) {
+export const BladeFan = memo(function BladeFan({ blades, held, suggested, onTap, figure }: Props) {
   /** One listener for all blades, so that a blade is drawn anew only when it itself changes. */
   function tap(event: MouseEvent) {
     const blade = (event.target as Element).closest('[data-blade]')?.getAttribute('data-blade');
@@ -56,7 +56,7 @@ export function BladeFan({ blades, held, suggested, onTap, figure }: Props) {
       ))}
     </div>
   );
-}
+});
 
 interface SlatProps {
   readonly blade: FanBlade;

@@ -4,10 +4,11 @@ import type { BuildView } from '@zero-lash/contract/builds';
 import { isDecided, type Try } from '@zero-lash/core/clearance';
 import type { Step } from '@zero-lash/core/engine';
 import { mmFromTenths } from '@zero-lash/core/length';
-import { useMemo } from 'react';
+import { useDeferredValue, useMemo } from 'react';
 import { Link } from 'react-router';
 import { useLengths } from '../app/lengths.ts';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
+import { useStable } from '../app/useStable.ts';
 import { draftKey, draftTyped } from '../builds/drafts.ts';
 import type { LimitedPoint } from '../builds/points.ts';
 import { BladeFan } from '../drawings/BladeFan.tsx';
@@ -107,6 +108,14 @@ export function Measure({ build, round, point, turning, blind, onNext, onWalk }:
     () => fanBlades(bench.bladeSet, work.tries, work.interval),
     [bench.bladeSet, work.tries, work.interval],
   );
+  // the verdict and the next blade's name come first; the fan follows a frame later
+  const fan = useDeferredValue(
+    useMemo(
+      () => ({ blades, held: work.held, suggested: work.suggested?.blades ?? [] }),
+      [blades, work.held, work.suggested],
+    ),
+  );
+  const tap = useStable(work.tap);
   const pairHolds = feel === 'go-no-go' && work.pair !== null && !failed(work.tries, work.pair);
   const byBlades = feel === 'go-no-go' || feel === 'steps';
   const stuck =
@@ -194,15 +203,7 @@ export function Measure({ build, round, point, turning, blind, onNext, onWalk }:
               <Link to="/instruments">Instruments</Link>. Until then, type what you hold: 0.15 and g, d or w.
             </div>
           )}
-          {bench.bladeSet && (
-            <BladeFan
-              blades={blades}
-              held={work.held}
-              suggested={work.suggested?.blades ?? []}
-              onTap={work.tap}
-              figure={figure}
-            />
-          )}
+          {bench.bladeSet && <BladeFan {...fan} onTap={tap} figure={figure} />}
         </>
       )}
       <FeelChoice bench={bench} />
