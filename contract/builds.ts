@@ -13,10 +13,7 @@ const blade = z.number().positive({ error: 'a blade has a thickness' }).max(25);
 export const reading = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('tries'),
-    tries: z
-      .array(z.object({ thickness: blade, result: z.enum(['goes', 'drags', 'wont']) }))
-      .min(1)
-      .max(40),
+    tries: z.array(z.object({ thickness: blade, result: z.enum(['goes', 'drags', 'wont']) })).max(40),
     repeatability: reach.default(0.01),
   }),
   z.object({ kind: z.literal('bracket'), go: reach, noGo: reach }).refine(({ go, noGo }) => go < noGo, {
@@ -44,7 +41,7 @@ export const verdict = z.enum([
 
 const crankAngle = z.number().min(0).lt(720, { error: 'the cycle ends at 720°' });
 
-export const newReading = z.object({
+const takenReading = z.object({
   point: line(12),
   reading,
   asTyped: line(80),
@@ -62,6 +59,12 @@ export const newReading = z.object({
   over: id.nullable().optional(),
   reason: remark(120).default(''),
 });
+
+/** A reading with no try in it takes back what stood there, so that nothing is known any more, and says why. */
+export const newReading = takenReading.refine(
+  ({ reading, reason }) => reading.kind !== 'tries' || reading.tries.length > 0 || reason !== '',
+  { path: ['reading', 'tries'], error: 'at least one blade was tried, or the reason says why none counts' },
+);
 export type NewReading = z.input<typeof newReading>;
 
 export const readingRow = z.object({

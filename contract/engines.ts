@@ -1,6 +1,6 @@
 import { STAGE_KEYS } from '@zero-lash/core/practice';
 import { z } from 'zod';
-import { day, id, line, moment, remark, usage, usageUnit, version } from './values.ts';
+import { day, id, line, moment, remark, usage, usageUnit, version, written } from './values.ts';
 
 export const stageKey = z.enum(STAGE_KEYS);
 
@@ -47,7 +47,7 @@ export const engineList = z.object({ engines: z.array(engineRow), total: z.int()
 export type EngineList = z.infer<typeof engineList>;
 
 export const engineSearch = z.object({
-  search: z.string().max(60).default(''),
+  search: written.max(60).default(''),
   limit: z.coerce.number().int().min(1).max(200).default(100),
 });
 

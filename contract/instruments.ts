@@ -57,7 +57,10 @@ export type InstrumentChange = z.infer<typeof instrumentChange>;
 
 /** A check of an instrument against a block; lengths in mm. */
 export const newCheck = z.object({
-  block: z.number().positive().max(200),
+  block: z
+    .number()
+    .min(0.01, { error: 'no block is under 0.01 mm' })
+    .max(200, { error: 'no block is over 200 mm' }),
   found: z.number().min(0).max(200),
   nextDue: day,
   note: remark(200).default(''),

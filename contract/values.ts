@@ -34,8 +34,13 @@ export type UsageUnit = z.infer<typeof usageUnit>;
 /** The version of a row that people edit; a stale one is refused. */
 export const version = z.int().min(1);
 
+/** Characters that are written, lines and tabs among them; the control characters besides have no place in a record. */
+export const written = z
+  .string()
+  .regex(/^(?:\P{Cc}|[\t\n\r])*$/u, { error: 'has a character in it that cannot be written' });
+
 /** A line a person writes. */
-export const line = (most: number) => z.string().trim().min(1).max(most);
+export const line = (most: number) => written.trim().min(1).max(most);
 
 /** A text a person may leave empty. */
-export const remark = (most: number) => z.string().trim().max(most);
+export const remark = (most: number) => written.trim().max(most);

@@ -61,6 +61,14 @@ test('what was tried is not lost by a question, and a try taken back is taken ba
   await expect(page.getByText(/Waiting to be sent/)).toHaveCount(0);
   await page.reload();
   await expect(onHead(page, '1I')).toHaveAccessibleName(/loose, 0\.15 to …/);
+  await onHead(page, '1I').click();
+  for (const left of ['0.14', '0.08', '0.00']) {
+    await page.getByRole('button', { name: 'Take back' }).click();
+    await expect(onHead(page, '1I')).toHaveAccessibleName(new RegExp(`, ${left} to …`));
+  }
+  await page.reload();
+  await onHead(page, '1I').click();
+  await expect(page.getByText(/typed taken back by Tobin Hask/)).toBeVisible();
 
   const guide = page.getByRole('region', { name: 'Where to turn' });
   await onHead(page, '1E').click();

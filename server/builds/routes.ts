@@ -10,7 +10,7 @@ import {
   tickRequest,
   turning,
 } from '@zero-lash/contract/builds';
-import { id } from '@zero-lash/contract/values';
+import { id, line } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
@@ -105,7 +105,7 @@ export function buildRoutes(instance: FastifyInstance, _options: object, done: (
 
   app.get(
     '/api/rounds/:id/points/:point',
-    { schema: { params: params.extend({ point: z.string().max(12) }) } },
+    { schema: { params: params.extend({ point: line(12) }) } },
     (request) => historyOf(app.db, request.params.id, request.params.point),
   );
   done();

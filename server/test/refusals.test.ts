@@ -109,6 +109,8 @@ describe('what is sent wrongly', () => {
       [drag(26), 400, 'invalid', /reading\.blade: no clearance is over 25 mm/],
       [drag('0.1'), 400, 'invalid', /reading\.blade/],
       [{ ...drag(0.1), reading: { kind: 'bracket', go: 0.2, noGo: 0.1 } }, 400, 'invalid', /thicker/],
+      [{ ...drag(0.1), reading: { kind: 'tries', tries: [] } }, 400, 'invalid', /at least one blade/],
+      [{ ...drag(0.1), asTyped: '0.1\u0000' }, 400, 'invalid', /asTyped: .*cannot be written/],
       [{ ...drag(0.1), point: '9E' }, 422, 'unknown_point', /no lash point 9E/],
       ['{"point": ', 400, 'malformed', /read/],
       [{ ...drag(0.1), asTyped: 'x'.repeat(300_000) }, 413, 'too_large', /more/],

@@ -154,6 +154,23 @@ describe('the whole job', () => {
     await expect(shop.db('readings').where({ id: second.body.id }).delete()).rejects.toThrow(/stays/);
   });
 
+  it('takes a reading back where nothing of it counts, so that nothing is known any more', async () => {
+    const build = await shop.buildOf('Snow groomer 2');
+    const path = `rounds/${build.rounds.at(-1)!.id}/readings`;
+    const tries = (...tried: object[]) => ({ kind: 'tries', tries: tried });
+    const wont = { thickness: 0.05, result: 'wont' };
+    const taken = { point: '1I', reading: tries(wont), asTyped: '0.05 won’t' };
+    expect(await shop.call(BENCH, 'POST', path, taken)).toMatchObject({
+      status: 201,
+      body: { verdict: 'tight' },
+    });
+    const back = { point: '1I', reading: tries(), asTyped: 'taken back', reason: 'a try taken back' };
+    expect(await shop.call(BENCH, 'POST', path, back)).toMatchObject({
+      status: 201,
+      body: { verdict: 'undecided', lo: 0, hi: null, reason: 'a try taken back' },
+    });
+  });
+
   it('writes once, however often it is sent with one key', async () => {
     const build = await shop.buildOf('Frost fan 7, Chapel Slope');
     const path = `rounds/${build.rounds[0]!.id}/readings`;

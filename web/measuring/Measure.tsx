@@ -99,9 +99,8 @@ export function Measure({ build, round, point, turning, blind, onNext, onWalk }:
     const rest = work.tries.slice(0, -1);
     const wasKept = isKept(round, point.key, work.tries);
     work.put(rest);
-    // what stands on the record must not say more than the tries that are left
-    if (wasKept && rest.length > 0)
-      measure.keep({ ...offerOf(rest, false), reason: 'a try taken back' }, () => undefined);
+    // what stands on the record must not say more than the tries that are left, if any
+    if (wasKept) measure.keep({ ...offerOf(rest, false), reason: 'a try taken back' }, () => undefined);
   }
 
   const blades = useMemo(

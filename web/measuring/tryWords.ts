@@ -11,8 +11,9 @@ export const TRY_WORDS: Readonly<Record<Try['result'], string>> = {
 
 const MOST_TYPED = 80;
 
-/** Tries in a line, as the record keeps them: `0.13 goes, 0.15 won’t`. */
+/** Tries in a line, as the record keeps them: `0.13 goes, 0.15 won’t`; `taken back` where none is left. */
 export function triesInWords(tries: readonly Try[], figure: (mm: number) => string): string {
+  if (tries.length === 0) return 'taken back';
   const words = tries.map(({ thickness, result }) => `${figure(thickness)} ${TRY_WORDS[result]}`).join(', ');
   return words.length <= MOST_TYPED ? words : `…${words.slice(-(MOST_TYPED - 1))}`;
 }

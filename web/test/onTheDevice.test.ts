@@ -97,6 +97,7 @@ describe('what the device holds', () => {
 describe('tries in words', () => {
   it('fit the record, and say what each outcome means', () => {
     expect(triesInWords([{ thickness: 0.13, result: 'goes' }], String)).toBe('0.13 goes');
+    expect(triesInWords([], String)).toBe('taken back');
     const many = Array.from({ length: 20 }, () => ({ thickness: 0.13, result: 'wont' as const }));
     expect(triesInWords(many, String)).toHaveLength(80);
     expect(heldThickness([0.1, 0.2])).toBe(0.3);

@@ -1,0 +1,229 @@
+import { randomUUID } from 'node:crypto';
+import type { Instrument, Tools } from '@zero-lash/contract/instruments';
+import type { SheetRevision } from '@zero-lash/contract/sheets';
+import fc from 'fast-check';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { DEMO_SHEETS } from '../demo/sheets/index.ts';
+import { LEAD, TestShop, VIEWER } from './shop.ts';
+
+type Method = 'GET' | 'POST' | 'PATCH' | 'PUT' | 'DELETE';
+
+let shop: TestShop;
+/** A body each write takes, and where it goes, by its route. */
+let samples: ReadonlyMap<string, { readonly path: string; readonly body: object }>;
+beforeAll(async () => {
+  shop = await TestShop.open();
+  samples = new Map(Object.entries(await makeSamples()));
+});
+afterAll(() => shop.close());
+
+/** Every route there is, as `POST /api/engines`, read from what the server itself says of them. */
+function routes(): string[] {
+  const above: string[] = [];
+  return shop.app
+    .printRoutes({ commonPrefix: false })
+    .split('\n')
+    .flatMap((text) => {
+      const line = /^([│├└─ ]*)(\/\S*) \((.*)\)$/.exec(text);
+      if (!line) return [];
+      const depth = line[1]!.length / 4;
+      above[depth - 1] = line[2]!;
+      const path = above.slice(0, depth).join('');
+      return line[3]!
+        .split(', ')
+        .filter((method) => method !== 'HEAD')
+        .map((method) => `${method} ${path}`);
+    });
+}
+
+const OPEN = ['GET /api/health', 'POST /api/session', 'DELETE /api/session'];
+
+async function makeSamples() {
+  const build = await shop.buildOf('Frost fan 7, Chapel Slope');
+  const [round] = build.rounds;
+  const { body: tools } = await shop.call<Tools>(LEAD, 'GET', 'tools');
+  const gauge = tools.instruments.find(({ kind }) => kind === 'digital-gauge')!;
+  const {
+    id: _,
+    version: __,
+    lastCheck: ___,
+    overdue: ____,
+    ...set
+  } = tools.instruments.find(({ kind }) => kind === 'blade-set')! as Instrument & Record<string, unknown>;
+  const [bench] = tools.benches;
+  const { body } = DEMO_SHEETS.sawSingle;
+  const sheet = { maker: 'Vessany', name: 'Every route', body };
+  const { body: draft } = await shop.call<SheetRevision>(LEAD, 'POST', 'sheets', sheet);
+  const people = await shop.call<{ id: string; name: string }[]>(LEAD, 'GET', 'people');
+  const osk = people.body.find(({ name }) => name === 'Osk Velland')!;
+  const recheck = randomUUID();
+  const engine = { name: 'Fan', serial: '1', owner: 'Orchard', duty: 'frost' };
+  const at = (path: string, sample: object) => ({ path, body: sample });
+  return {
+    'POST /api/session': at('session', { name: 'Nobody', passphrase: 'nothing' }),
+    'POST /api/engines': at('engines', { ...engine, sheetId: randomUUID(), usage: 3 }),
+    'PATCH /api/engines/:id': at(`engines/${build.engine.id}`, { ...engine, version: 99 }),
+    'POST /api/engines/:id/usages': at(`engines/${build.engine.id}/usages`, { usage: 9_000_000, reason: '' }),
+    'POST /api/engines/:id/builds': at(`engines/${build.engine.id}/builds`, {
+      revisionId: randomUUID(),
+      complaint: 'Again',
+    }),
+    'POST /api/sheets': at('sheets', sheet),
+    'POST /api/sheets/:id/revisions': at(`sheets/${draft.sheetId}/revisions`, { body }),
+    'PUT /api/sheet-revisions/:id': at(`sheet-revisions/${draft.id}`, { ...sheet, version: 99 }),
+    'POST /api/sheet-revisions/:id/publication': at(`sheet-revisions/${draft.id}/publication`, {
+      version: 99,
+    }),
+    'PATCH /api/shop': at('shop', { name: 'Overmere', unit: 'mm', version: 99 }),
+    'PATCH /api/builds/:id': at(`builds/${build.id}`, { version: 99, complaint: 'Ticks', aim: 'middle' }),
+    'POST /api/builds/:id/stage': at(`builds/${build.id}/stage`, { to: 'set', version: 99 }),
+    'POST /api/builds/:id/settings': at(`builds/${build.id}/settings`, {
+      ...{
+        point: '1I',
+        kind: 'fitted',
+        degrees: 10,
+        installed: 2.5,
+        fitted: 2.45,
+        mark: '245',
+        note: 'tight',
+      },
+    }),
+    'POST /api/builds/:id/sign-off': at(`builds/${build.id}/sign-off`, { version: 99, statement: 'ran' }),
+    'POST /api/builds/:id/ticks': at(`builds/${build.id}/ticks`, { stage: 'wear', check: 'x', done: true }),
+    'POST /api/builds/:id/notes': at(`builds/${build.id}/notes`, { stage: 'wear', text: 'worn' }),
+    'POST /api/benches': at('benches', { name: 'Third', bladeSetId: randomUUID(), maxStack: 2 }),
+    'PATCH /api/benches/:id': at(`benches/${bench!.id}`, {
+      ...{ name: 'First', bladeSetId: bench!.bladeSetId, maxStack: 2, version: 99 },
+    }),
+    'PUT /api/rounds/:id/conditions': at(`rounds/${round!.id}/conditions`, {
+      ...{ engineTempC: 18, hoursSinceRun: 12, condition: 'cold' },
+    }),
+    'PUT /api/rounds/:id/turning': at(`rounds/${round!.id}/turning`, { school: 'fewest', at: 0, done: [0] }),
+    'POST /api/rounds/:id/readings': at(`rounds/${round!.id}/readings`, {
+      point: '1I',
+      reading: { kind: 'tries', tries: [{ thickness: 0.1, result: 'goes' }], repeatability: 0.01 },
+      asTyped: '0.10 goes',
+      doubtKept: false,
+      crankAngle: 0,
+      instrumentId: gauge.id,
+      takenAt: new Date().toISOString(),
+      blind: false,
+      over: randomUUID(),
+      reason: '',
+    }),
+    'POST /api/rechecks/:id/round': at(`rechecks/${recheck}/round`, {}),
+    'POST /api/rechecks/:id/outcome': at(`rechecks/${recheck}/outcome`, {}),
+    'POST /api/instruments': at('instruments', set),
+    'PATCH /api/instruments/:id': at(`instruments/${gauge.id}`, { ...set, active: true, version: 99 }),
+    'POST /api/instruments/:id/checks': at(`instruments/${gauge.id}/checks`, {
+      ...{ block: 1, found: 1.001, nextDue: '2031-01-01', note: 'clean' },
+    }),
+    'POST /api/people': at('people', { name: 'Runa Felt', role: 'bench', passphrase: 'a long enough one' }),
+    'PATCH /api/people/:id': at(`people/${osk.id}`, { version: 99, role: 'lead', active: true }),
+    'POST /api/gauges/:id/hold': at(`gauges/${gauge.id}/hold`, { device: randomUUID() }),
+    'POST /api/gauges/:id/release': at(`gauges/${gauge.id}/release`, { device: randomUUID() }),
+    'POST /api/gauges/:id/simulation': at(`gauges/${gauge.id}/simulation`, { gap: 0.15 }),
+  };
+}
+
+/** Its path with an id of nothing in it. */
+const filled = (route: string) =>
+  route
+    .slice(route.indexOf('/api/') + 5)
+    .replace(':id', randomUUID())
+    .replace(':point', '1I');
+const methodOf = (route: string) => route.slice(0, route.indexOf(' ')) as Method;
+
+describe('every route', () => {
+  it('but those that open the door asks who is there', async () => {
+    expect(routes().length).toBeGreaterThan(40);
+    for (const route of routes().filter((each) => !OPEN.includes(each)))
+      expect(await shop.call(null, methodOf(route), filled(route), {}), route).toMatchObject({
+        status: 401,
+        body: { code: 'unauthenticated' },
+      });
+  });
+
+  it('that writes refuses a viewer, and has a sample here', async () => {
+    const writes = routes().filter((route) => methodOf(route) !== 'GET' && !OPEN.includes(route));
+    expect([...samples.keys()].filter((route) => !OPEN.includes(route)).sort()).toEqual(writes.sort());
+    for (const route of writes) {
+      const { path, body } = samples.get(route)!;
+      expect(await shop.call(VIEWER, methodOf(route), path, body), route).toMatchObject({
+        status: 403,
+        body: { code: 'forbidden' },
+      });
+    }
+  });
+
+  it('answers what it does not understand with a reason, and never breaks', async () => {
+    for (const [route, { path, body }] of samples)
+      for (const junk of fc.sample(damaged(body), { numRuns: 60, seed: 7 })) {
+        const answer = await shop.call<{ code: string; detail: string }>(LEAD, methodOf(route), path, junk);
+        const said = `${route} ${JSON.stringify(junk)} → ${JSON.stringify(answer.body)}`;
+        expect(answer.status, said).toBeLessThan(500);
+        if (answer.status < 400) continue;
+        expect(answer.headers['content-type'], said).toContain('application/problem+json');
+        expect(answer.body.code, said).toMatch(/^[a-z_]+$/);
+        expect(answer.body.detail.length, said).toBeGreaterThan(0);
+      }
+  }, 60_000);
+
+  it('that reads is not broken by an id or a question that is none', async () => {
+    const reads = routes().filter((route) => methodOf(route) === 'GET' && !route.endsWith('/live'));
+    const odd = [
+      '%00',
+      '%ff',
+      'a%00b',
+      '..%2f..',
+      '%F0%9F%94%A7',
+      "'; drop table people; --",
+      'x'.repeat(500),
+    ];
+    for (const route of reads)
+      for (const text of odd) {
+        const path = route.slice(9).replace(':id', randomUUID()).replace(':point', text);
+        for (const asked of [
+          route.slice(9).replace(/:\w+/g, text),
+          path,
+          `${path}?search=${text}&limit=${text}`,
+        ])
+          expect((await shop.raw(VIEWER, `/api/${asked}`)).statusCode, asked).toBeLessThan(500);
+      }
+  });
+});
+
+const JUNK = fc.oneof(
+  fc.constantFrom<unknown>(null, '', ' ', 'a\u0000b', '\ud800', [], {}, true, -0, 1e308, -1, 2 ** 53, 0.1),
+  fc.json().map((text) => JSON.parse(text) as unknown),
+  fc.string({ unit: 'binary' }),
+  fc.double({ noNaN: true, noDefaultInfinity: true }),
+);
+
+/** Something in the shape of a body, with one thing in it that does not belong there, or missing. */
+function damaged(body: object): fc.Arbitrary<unknown> {
+  const places = placesIn(body);
+  return fc.oneof(
+    { weight: 1, arbitrary: JUNK },
+    {
+      weight: 6,
+      arbitrary: fc.tuple(fc.nat(places.length), JUNK).map(([number, junk]) => {
+        const copy = structuredClone(body);
+        const place = places[number % Math.max(1, places.length)];
+        if (!place) return copy;
+        const holder = place.slice(0, -1).reduce<never>((inside, key) => inside[key] as never, copy as never);
+        (holder as Record<string, unknown>)[place.at(-1)!] = junk;
+        return copy;
+      }),
+    },
+  );
+}
+
+/** The way to every value inside a body. */
+function placesIn(value: unknown): string[][] {
+  if (typeof value !== 'object' || value === null) return [];
+  return Object.entries(value).flatMap(([key, inner]) => [
+    [key],
+    ...placesIn(inner).map((rest) => [key, ...rest]),
+  ]);
+}
