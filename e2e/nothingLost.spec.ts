@@ -165,6 +165,7 @@ test('a reading the server will not have stays on the device until a person says
 }) => {
   await signIn(page, 'Tobin Hask');
   await atAsFound(page, 'S1 Sawyer', 'Sent back');
+  await expect(page.getByRole('group', { name: 'No-go blade' })).toBeVisible();
   const [id] = new URL(page.url()).pathname.split('/').slice(-1);
   await context.setOffline(true);
   await goNoGo(page, ['1I', '1E']);

@@ -11,6 +11,10 @@ import { triesRead } from './tries.ts';
 import { readTries } from './triesKept.ts';
 
 type Store = typeof applicationStore;
+/** Where what waits is shown. */
+interface Shows {
+  readonly dispatch: (action: ReturnType<typeof outboxRead>) => unknown;
+}
 type Outcome = 'sent' | 'refused' | 'later';
 
 const FIRST_WAIT_MS = 500;
@@ -61,10 +65,10 @@ async function readOutbox(): Promise<OutboxItem[]> {
 }
 
 /** Takes a reading out of wherever it waits. */
-async function letGo(store: Store, item: OutboxItem): Promise<void> {
+async function letGo({ dispatch }: Shows, item: OutboxItem): Promise<void> {
   strike(READING + item.key, jotted(READING).get(item.key));
   await deviceStore.outbox.delete(item.key).catch(() => undefined);
-  store.dispatch(outboxRead(await readOutbox()));
+  dispatch(outboxRead(await readOutbox()));
 }
 
 /**
@@ -84,10 +88,16 @@ export async function whenSent(store: Pick<Store, 'getState'>, roundId: string):
 }
 
 /** Sends a refused reading again, or throws it away at a person's word. */
-export async function answerRefused(key: string, again: boolean): Promise<void> {
-  if (again) await deviceStore.outbox.update(key, { refused: null });
-  else await deviceStore.outbox.delete(key);
+export async function answerRefused(shows: Shows, item: OutboxItem, again: boolean): Promise<void> {
+  if (again) await writeDown(item, null);
+  else await letGo(shows, item);
   wake();
+}
+
+/** Writes down, wherever a reading waits, whether it is refused and why. */
+async function writeDown(item: OutboxItem, refused: ProblemBody | null): Promise<void> {
+  if (jotted(READING).has(item.key)) jot(READING + item.key, { ...item, refused });
+  await deviceStore.outbox.update(item.key, { refused }).catch(() => undefined);
 }
 
 /** Sends what this device holds, in the order it was taken, for as long as the page is open; one tab at a time. */
@@ -149,7 +159,8 @@ async function send(store: Store, item: OutboxItem): Promise<Outcome> {
     return 'sent';
   }
   if (answer.status >= 500 || NOT_OF_THE_READING.has(answer.status)) return 'later';
-  await deviceStore.outbox.update(item.key, { refused: (await answer.json()) as ProblemBody });
+  await writeDown(item, (await answer.json()) as ProblemBody);
+  store.dispatch(outboxRead(await readOutbox()));
   return 'refused';
 }
 

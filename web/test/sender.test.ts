@@ -1,0 +1,210 @@
+import 'fake-indexeddb/auto';
+import type { Session } from '@zero-lash/contract/people';
+import { afterEach, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
+import type { OutboxItem } from '../measuring/deviceStore.ts';
+
+/** The browser's plain storage, as far as the device's notes need it. */
+class PlainStorage {
+  [key: string]: unknown;
+  setItem(key: string, text: string): void {
+    this[key] = text;
+  }
+  getItem(key: string): string | null {
+    return (this[key] as string | undefined) ?? null;
+  }
+  removeItem(key: string): void {
+    Reflect.deleteProperty(this, key);
+  }
+}
+
+const problem = { code: 'round_closed', detail: 'This round is closed.' };
+
+type Answer = () => Response;
+const json = (status: number, body: unknown) => () => new Response(JSON.stringify(body), { status });
+const written: Answer = json(201, { id: 'row', roundId: 'r', point: '1I', earlier: 0 });
+const unreached: Answer = () => {
+  throw new TypeError('Failed to fetch');
+};
+
+/** What came over the network, by key, in the order it came, and how the server answers now. */
+let came: string[] = [];
+let answering: Answer = written;
+
+const storage = new PlainStorage();
+vi.stubGlobal('localStorage', storage);
+vi.stubGlobal('window', new EventTarget());
+vi.stubGlobal('navigator', {});
+vi.stubGlobal('fetch', async (_url: string, request: { headers: Record<string, string> }) => {
+  came.push(request.headers['idempotency-key']!);
+  return answering();
+});
+
+const TOBIN = { id: 'tobin', name: 'Tobin Hask' };
+let made = 0;
+function item(change: Partial<OutboxItem> = {}): OutboxItem {
+  made += 1;
+  return {
+    key: `key-${made}`,
+    order: made,
+    personId: TOBIN.id,
+    by: TOBIN.name,
+    buildId: 'b',
+    roundId: 'r',
+    reading: { point: '1I', reading: { kind: 'drag', blade: 0.1 }, asTyped: '0.1', takenAt: '2031-01-01' },
+    refused: null,
+    ...change,
+  } as OutboxItem;
+}
+
+/** As the page does it, with all that a reload in between would leave. */
+async function take(one: OutboxItem): Promise<OutboxItem> {
+  const { jotReading, keepOnDevice } = await import('../measuring/sender.ts');
+  jotReading(one);
+  await keepOnDevice(one);
+  return one;
+}
+
+const jottings = () => Object.keys(storage).filter((key) => key.startsWith('zero-lash-jotting:'));
+const left = async () => {
+  const { store } = await import('../app/store.ts');
+  return store.getState().outbox.items.map(({ key }) => key);
+};
+
+/** One that was jotted down by a page that went before the device's store had it. */
+const early = item({ key: 'before the reload' });
+
+beforeAll(async () => {
+  storage.setItem('zero-lash-jotting:reading:before the reload', JSON.stringify(early));
+  storage.setItem('zero-lash-jotting:tries:r:2I', JSON.stringify([{ thickness: 0.1, result: 'goes' }]));
+  const { store } = await import('../app/store.ts');
+  const { peopleApi } = await import('../people/endpoints.ts');
+  const session = { person: TOBIN, shop: { unit: 'mm' } } as unknown as Session;
+  await store.dispatch(peopleApi.util.upsertQueryData('session', undefined, session));
+  (await import('../measuring/sender.ts')).startSending(store);
+});
+beforeEach(() => {
+  answering = written;
+});
+afterEach(async () => {
+  const { answerRefused } = await import('../measuring/sender.ts');
+  const { store } = await import('../app/store.ts');
+  for (const one of store.getState().outbox.items) await answerRefused(store, one, false);
+  await vi.waitFor(async () => expect(await left()).toEqual([]));
+  came = [];
+});
+
+describe('a page that comes back', () => {
+  it('sends the reading that was only jotted down, and has the tries again', async () => {
+    await vi.waitFor(() => expect(came).toEqual(['before the reload']));
+    await vi.waitFor(() => expect(jottings()).toEqual([]));
+    const { store } = await import('../app/store.ts');
+    const { deviceStore } = await import('../measuring/deviceStore.ts');
+    const tries = [{ thickness: 0.1, result: 'goes' }];
+    await vi.waitFor(() => expect(store.getState().tries).toEqual({ 'r:2I': tries }));
+    expect(await deviceStore.tries.toArray()).toEqual([{ place: 'r:2I', tries }]);
+  });
+});
+
+describe('readings on their way', () => {
+  it('are sent in the order they were taken, and leave nothing behind', async () => {
+    const [first, second] = [item(), item()];
+    await Promise.all([take(second), take(first)]);
+    const third = await take(item());
+    await vi.waitFor(() => expect(came).toHaveLength(3));
+    expect(came.at(-1)).toBe(third.key);
+    await vi.waitFor(async () => expect(await left()).toEqual([]));
+    expect(jottings()).toEqual([]);
+  });
+
+  it('wait while the server is not reached, say so, and go when it is', async () => {
+    const { store } = await import('../app/store.ts');
+    const { wake } = await import('../measuring/sender.ts');
+    answering = unreached;
+    const one = await take(item());
+    await vi.waitFor(() => expect(store.getState().outbox.reached).toBe(false));
+    expect(await left()).toEqual([one.key]);
+    answering = written;
+    wake();
+    await vi.waitFor(async () => expect(await left()).toEqual([]));
+    expect(new Set(came)).toEqual(new Set([one.key]));
+    expect(store.getState().outbox.reached).toBe(true);
+  });
+
+  it.each([
+    ['the server broke', json(500, { code: 'broken' })],
+    ['nobody is signed in any more', json(401, { code: 'unauthenticated' })],
+    ['too much was sent at once', json(429, { code: 'too_many' })],
+    ['an answer that cannot be read', () => new Response('<html>', { status: 201 })],
+  ])('are sent again under the same key after %s', async (_why, answer) => {
+    const { wake } = await import('../measuring/sender.ts');
+    answering = answer;
+    const one = await take(item());
+    await vi.waitFor(() => expect(came).toContain(one.key));
+    expect(await left()).toEqual([one.key]);
+    answering = written;
+    const before = came.length;
+    wake();
+    await vi.waitFor(async () => expect(await left()).toEqual([]));
+    expect(came.slice(before)).toEqual([one.key]);
+  });
+
+  it('that are refused stay with why, hold up no other, and go again or away at a word', async () => {
+    const { store } = await import('../app/store.ts');
+    const { answerRefused } = await import('../measuring/sender.ts');
+    answering = json(409, problem);
+    const refused = await take(item());
+    await vi.waitFor(() => expect(came).toEqual([refused.key]));
+    answering = written;
+    const other = await take(item());
+    await vi.waitFor(() => expect(came).toEqual([refused.key, other.key]));
+    await vi.waitFor(async () => expect(await left()).toEqual([refused.key]));
+    await vi.waitFor(() => expect(store.getState().outbox.items[0]!.refused).toMatchObject(problem));
+    await answerRefused(store, store.getState().outbox.items[0]!, true);
+    await vi.waitFor(async () => expect(await left()).toEqual([]));
+    expect(came.at(-1)).toBe(refused.key);
+  });
+
+  it('of somebody else wait until that person signs in here again', async () => {
+    const theirs = await take(item({ personId: 'ilse', by: 'Ilse Marrand' }));
+    const mine = await take(item());
+    await vi.waitFor(() => expect(came).toEqual([mine.key]));
+    await vi.waitFor(async () => expect(await left()).toEqual([theirs.key]));
+  });
+
+  it('go from the jotting where the device’s own store refuses', async () => {
+    const { deviceStore } = await import('../measuring/deviceStore.ts');
+    const { wake } = await import('../measuring/sender.ts');
+    const full = vi.spyOn(deviceStore.outbox, 'put').mockRejectedValue(new Error('QuotaExceededError'));
+    answering = unreached;
+    const one = await take(item());
+    await vi.waitFor(() => expect(came).toContain(one.key));
+    expect(jottings()).toEqual([`zero-lash-jotting:reading:${one.key}`]);
+    full.mockRestore();
+    answering = written;
+    wake();
+    await vi.waitFor(() => expect(jottings()).toEqual([]));
+    expect(new Set(came)).toEqual(new Set([one.key]));
+  });
+
+  it('that are refused stay refused there too', async () => {
+    const { store } = await import('../app/store.ts');
+    const { deviceStore } = await import('../measuring/deviceStore.ts');
+    const full = vi.spyOn(deviceStore.outbox, 'put').mockRejectedValue(new Error('QuotaExceededError'));
+    answering = json(409, problem);
+    const refused = await take(item());
+    await vi.waitFor(() => expect(store.getState().outbox.items[0]?.refused).toMatchObject(problem));
+    answering = written;
+    const other = await take(item());
+    await vi.waitFor(() => expect(came).toEqual([refused.key, other.key]));
+    await vi.waitFor(async () => expect(await left()).toEqual([refused.key]));
+    full.mockRestore();
+  });
+
+  it('let a step that needs them all wait for them, and no longer than is patient', async () => {
+    const { store } = await import('../app/store.ts');
+    const { whenSent } = await import('../measuring/sender.ts');
+    await take(item({ roundId: 'needed' }));
+    expect(await whenSent(store, 'needed')).toBe(true);
+    expect(await whenSent(store, 'another')).toBe(true);
+  });
+});
