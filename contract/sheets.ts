@@ -206,6 +206,9 @@ export type NewSheet = z.infer<typeof newSheet>;
 export const draftChange = z.object({ ...named, body: sheetBody, version });
 export type DraftChange = z.infer<typeof draftChange>;
 
+/** A draft is published as it was read: one that was changed since is read again first. */
+export const publication = z.object({ version });
+
 /** A new revision of a published sheet, a draft at first. */
 export const newRevision = z.object({ body: sheetBody });
 

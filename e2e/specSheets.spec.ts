@@ -156,7 +156,13 @@ test('a new revision shows what changed and does not move an open build', async 
   await page.getByRole('button', { name: 'Keep mine' }).click();
   await expect(page.getByText(/4, corrected, page 18/).first()).toBeVisible();
 
-  await other.reload();
+  await other.getByRole('button', { name: /Checked against the source: publish/ }).click();
+  await expect(
+    other.getByText(/changed this draft while you read it, so it was not published/),
+  ).toBeVisible();
+  await expect(other.getByRole('alert').getByRole('row', { name: /Source/ })).toContainText('4, corrected');
+  await other.getByRole('button', { name: 'Show it as it is now' }).click();
+  await expect(other.getByText(/4, corrected, page 18/).first()).toBeVisible();
   await other.getByRole('button', { name: /Checked against the source: publish/ }).click();
   await expect(other.getByText(/Ilse Marrand, published/)).toBeVisible();
   await openEngine(page, 'Line trolley');

@@ -42,7 +42,7 @@ const ROWS: Readonly<Record<Role, number>> = {
   'exhaust-closing': 3,
   brake: 2,
 };
-const GAP_BETWEEN_CYLINDERS = 0.35;
+const GAP_BETWEEN_CYLINDERS = 0.25;
 /** Room across the middle of a head, between its intakes and its exhausts. */
 const MIDDLE = 0.42;
 const GAP_BETWEEN_HEADS = 0.8;

@@ -26,7 +26,7 @@ export async function loadDemo(db: Knex, now: Date = new Date()): Promise<boolea
     const sheets: Record<string, SheetRevision> = {};
     for (const [key, sheet] of Object.entries(DEMO_SHEETS)) {
       const draft = await addSheet(transaction, sheet, people['Osk Velland']!);
-      sheets[key] = await publishRevision(transaction, draft.id, lead);
+      sheets[key] = await publishRevision(transaction, draft.id, draft.version, lead);
     }
     for (const [index, engine] of DEMO_ENGINES.entries())
       await loadEngine(transaction, engine, sheets[engine.sheet]!, {
@@ -39,7 +39,7 @@ export async function loadDemo(db: Knex, now: Date = new Date()): Promise<boolea
     await addSheet(transaction, DEMO_DRAFT, bench);
     for (const [key, body] of Object.entries(DEMO_SECOND_REVISIONS)) {
       const draft = await reviseSheet(transaction, sheets[key]!.sheetId, body, people['Osk Velland']!);
-      await publishRevision(transaction, draft.id, lead);
+      await publishRevision(transaction, draft.id, draft.version, lead);
     }
     return true;
   });

@@ -1,4 +1,4 @@
-import { draftChange, newRevision, newSheet, positionSchool } from '@zero-lash/contract/sheets';
+import { draftChange, newRevision, newSheet, positionSchool, publication } from '@zero-lash/contract/sheets';
 import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
@@ -17,7 +17,7 @@ export function sheetRoutes(instance: FastifyInstance, _options: object, done: (
 
   app.get('/api/sheets/:id', { schema: { params } }, (request) => store.findSheet(app.db, request.params.id));
 
-  app.post('/api/sheets', { schema: { body: newSheet }, preHandler }, (request, reply) =>
+  app.post('/api/sheets', { schema: { body: newSheet, publication }, preHandler }, (request, reply) =>
     writeOnce(app.db, request, reply, 201, (transaction) =>
       store.addSheet(transaction, request.body, personOf(request).id),
     ),
@@ -43,10 +43,10 @@ export function sheetRoutes(instance: FastifyInstance, _options: object, done: (
 
   app.post(
     '/api/sheet-revisions/:id/publication',
-    { schema: { params }, preHandler: needs('lead') },
+    { schema: { params, body: publication }, preHandler: needs('lead') },
     (request, reply) =>
       writeOnce(app.db, request, reply, 201, (transaction) =>
-        store.publishRevision(transaction, request.params.id, personOf(request).id),
+        store.publishRevision(transaction, request.params.id, request.body.version, personOf(request).id),
       ),
   );
 

@@ -228,9 +228,14 @@ async function addParts(db: Knex, revisionId: string, body: SheetBody): Promise<
 
 /**
  * Publishes a draft, which fixes it for ever. Whoever entered it does not check it, as long as the shop has another
- * lead who can.
+ * lead who can; and nobody publishes figures that were changed since they read them.
  */
-export async function publishRevision(db: Knex, id: string, leadId: string): Promise<SheetRevision> {
+export async function publishRevision(
+  db: Knex,
+  id: string,
+  version: number,
+  leadId: string,
+): Promise<SheetRevision> {
   const draft = await db('sheet_revisions').where({ id }).forUpdate().first('status', 'entered_by');
   if (!draft) throw new Refusal('not_found', { detail: 'There is no such spec sheet.' });
   if (draft.status !== 'draft') throw new Refusal('fixed', { detail: 'This revision is published already.' });
@@ -240,6 +245,8 @@ export async function publishRevision(db: Knex, id: string, leadId: string): Pro
     throw new Refusal('second_person', {
       detail: 'You wrote this draft yourself: another lead checks it against the source and publishes it.',
     });
+  const current = await findRevision(db, id);
+  if (current.version !== version) throw new Refusal('stale', { current });
   await db('sheet_revisions')
     .where({ id })
     .update({ status: 'published', checked_by: leadId, published_at: db.fn.now() });

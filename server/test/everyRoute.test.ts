@@ -1,10 +1,12 @@
 import { randomUUID } from 'node:crypto';
+import type { EngineList } from '@zero-lash/contract/engines';
 import type { Instrument, Tools } from '@zero-lash/contract/instruments';
+import type { Person } from '@zero-lash/contract/people';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { DEMO_SHEETS } from '../demo/sheets/index.ts';
-import { LEAD, TestShop, VIEWER } from './shop.ts';
+import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
 
 type Method = 'GET' | 'POST' | 'PATCH' | 'PUT' | 'DELETE';
 
@@ -36,6 +38,8 @@ function routes(): string[] {
     });
 }
 
+/** Writes that change a row people edit, and say which version of it they saw. */
+const VERSIONED = /^P(?:ATCH|UT) |sign-off$|stage$|publication$/;
 const OPEN = ['GET /api/health', 'POST /api/session', 'DELETE /api/session'];
 
 async function makeSamples() {
@@ -53,29 +57,39 @@ async function makeSamples() {
   const [bench] = tools.benches;
   const { body } = DEMO_SHEETS.sawSingle;
   const sheet = { maker: 'Vessany', name: 'Every route', body };
-  const { body: draft } = await shop.call<SheetRevision>(LEAD, 'POST', 'sheets', sheet);
-  const people = await shop.call<{ id: string; name: string }[]>(LEAD, 'GET', 'people');
+  const draftOf = async (name: string) =>
+    (await shop.call<SheetRevision>(BENCH, 'POST', 'sheets', { ...sheet, name })).body;
+  const [draft, toCheck] = [await draftOf('A draft'), await draftOf('A draft to check')];
+  const { body: found } = await shop.call<EngineList>(LEAD, 'GET', 'engines?search=shelf');
+  const shelf = found.engines[0]!;
+  const people = await shop.call<Person[]>(LEAD, 'GET', 'people');
   const osk = people.body.find(({ name }) => name === 'Osk Velland')!;
   const recheck = randomUUID();
   const engine = { name: 'Fan', serial: '1', owner: 'Orchard', duty: 'frost' };
   const at = (path: string, sample: object) => ({ path, body: sample });
   return {
     'POST /api/session': at('session', { name: 'Nobody', passphrase: 'nothing' }),
-    'POST /api/engines': at('engines', { ...engine, sheetId: randomUUID(), usage: 3 }),
-    'PATCH /api/engines/:id': at(`engines/${build.engine.id}`, { ...engine, version: 99 }),
+    'POST /api/engines': at('engines', { ...engine, sheetId: build.sheet.sheetId, usage: 3 }),
+    'PATCH /api/engines/:id': at(`engines/${build.engine.id}`, {
+      ...{ ...engine, name: 'Fan, changed', version: build.engine.version },
+    }),
     'POST /api/engines/:id/usages': at(`engines/${build.engine.id}/usages`, { usage: 9_000_000, reason: '' }),
-    'POST /api/engines/:id/builds': at(`engines/${build.engine.id}/builds`, {
-      revisionId: randomUUID(),
+    'POST /api/engines/:id/builds': at(`engines/${shelf.id}/builds`, {
+      revisionId: build.sheet.id,
       complaint: 'Again',
     }),
     'POST /api/sheets': at('sheets', sheet),
     'POST /api/sheets/:id/revisions': at(`sheets/${draft.sheetId}/revisions`, { body }),
-    'PUT /api/sheet-revisions/:id': at(`sheet-revisions/${draft.id}`, { ...sheet, version: 99 }),
-    'POST /api/sheet-revisions/:id/publication': at(`sheet-revisions/${draft.id}/publication`, {
+    'PUT /api/sheet-revisions/:id': at(`sheet-revisions/${draft.id}`, {
+      ...{ ...sheet, name: 'A draft', version: draft.version },
+    }),
+    'POST /api/sheet-revisions/:id/publication': at(`sheet-revisions/${toCheck.id}/publication`, {
       version: 99,
     }),
     'PATCH /api/shop': at('shop', { name: 'Overmere', unit: 'mm', version: 99 }),
-    'PATCH /api/builds/:id': at(`builds/${build.id}`, { version: 99, complaint: 'Ticks', aim: 'middle' }),
+    'PATCH /api/builds/:id': at(`builds/${build.id}`, {
+      ...{ version: build.version, complaint: 'Ticks', aim: 'loose-end' },
+    }),
     'POST /api/builds/:id/stage': at(`builds/${build.id}/stage`, { to: 'set', version: 99 }),
     'POST /api/builds/:id/settings': at(`builds/${build.id}/settings`, {
       ...{
@@ -89,11 +103,15 @@ async function makeSamples() {
       },
     }),
     'POST /api/builds/:id/sign-off': at(`builds/${build.id}/sign-off`, { version: 99, statement: 'ran' }),
-    'POST /api/builds/:id/ticks': at(`builds/${build.id}/ticks`, { stage: 'wear', check: 'x', done: true }),
+    'POST /api/builds/:id/ticks': at(`builds/${build.id}/ticks`, {
+      stage: 'as-found',
+      check: 'x',
+      done: true,
+    }),
     'POST /api/builds/:id/notes': at(`builds/${build.id}/notes`, { stage: 'wear', text: 'worn' }),
-    'POST /api/benches': at('benches', { name: 'Third', bladeSetId: randomUUID(), maxStack: 2 }),
+    'POST /api/benches': at('benches', { name: 'Third', bladeSetId: bench!.bladeSetId, maxStack: 2 }),
     'PATCH /api/benches/:id': at(`benches/${bench!.id}`, {
-      ...{ name: 'First', bladeSetId: bench!.bladeSetId, maxStack: 2, version: 99 },
+      ...{ name: 'First', bladeSetId: bench!.bladeSetId, maxStack: 2, version: bench!.version },
     }),
     'PUT /api/rounds/:id/conditions': at(`rounds/${round!.id}/conditions`, {
       ...{ engineTempC: 18, hoursSinceRun: 12, condition: 'cold' },
@@ -114,12 +132,16 @@ async function makeSamples() {
     'POST /api/rechecks/:id/round': at(`rechecks/${recheck}/round`, {}),
     'POST /api/rechecks/:id/outcome': at(`rechecks/${recheck}/outcome`, {}),
     'POST /api/instruments': at('instruments', set),
-    'PATCH /api/instruments/:id': at(`instruments/${gauge.id}`, { ...set, active: true, version: 99 }),
+    'PATCH /api/instruments/:id': at(`instruments/${gauge.id}`, {
+      ...set,
+      active: true,
+      version: gauge.version,
+    }),
     'POST /api/instruments/:id/checks': at(`instruments/${gauge.id}/checks`, {
       ...{ block: 1, found: 1.001, nextDue: '2031-01-01', note: 'clean' },
     }),
     'POST /api/people': at('people', { name: 'Runa Felt', role: 'bench', passphrase: 'a long enough one' }),
-    'PATCH /api/people/:id': at(`people/${osk.id}`, { version: 99, role: 'lead', active: true }),
+    'PATCH /api/people/:id': at(`people/${osk.id}`, { version: osk.version, role: 'lead', active: true }),
     'POST /api/gauges/:id/hold': at(`gauges/${gauge.id}/hold`, { device: randomUUID() }),
     'POST /api/gauges/:id/release': at(`gauges/${gauge.id}/release`, { device: randomUUID() }),
     'POST /api/gauges/:id/simulation': at(`gauges/${gauge.id}/simulation`, { gap: 0.15 }),
@@ -156,9 +178,47 @@ describe('every route', () => {
     }
   });
 
+  it('that writes does it once, however often it is sent', async () => {
+    const count = async () => {
+      const { rows } = await shop.db.raw(
+        `select table_name as name from information_schema.tables where table_schema = 'public'`,
+      );
+      const counts: Record<string, number> = {};
+      for (const { name } of rows as { name: string }[])
+        if (name !== 'sessions') counts[name] = Number((await shop.db(name).count('* as n').first())!.n);
+      return counts;
+    };
+    let done = 0;
+    for (const [route, { path, body }] of samples) {
+      if (OPEN.includes(route)) continue;
+      const key = randomUUID();
+      const first = await shop.call(LEAD, methodOf(route), path, body, key);
+      const after = await count();
+      const again = await shop.call(LEAD, methodOf(route), path, body, key);
+      expect(again.status, route).toBe(first.status);
+      expect(await count(), route).toEqual(after);
+      if (first.status >= 300) continue;
+      expect(again.body, route).toEqual(first.body);
+      done += 1;
+    }
+    expect(done).toBeGreaterThan(15);
+  });
+
+  it('that changes a row refuses one who saw an older one, and hands over the row as it stands', async () => {
+    const versioned = [...samples].filter(([, { body }]) => 'version' in body);
+    expect(versioned.every(([route]) => VERSIONED.test(route))).toBe(true);
+    for (const [route, { path, body }] of versioned) {
+      const old = { ...body, version: 9999 };
+      expect(await shop.call(LEAD, methodOf(route), path, old), route).toMatchObject({
+        status: 409,
+        body: { code: 'stale', current: { version: expect.any(Number) } },
+      });
+    }
+  });
+
   it('answers what it does not understand with a reason, and never breaks', async () => {
     for (const [route, { path, body }] of samples)
-      for (const junk of fc.sample(damaged(body), { numRuns: 60, seed: 7 })) {
+      for (const junk of fc.sample(damaged(body), { numRuns: 30, seed: 7 })) {
         const answer = await shop.call<{ code: string; detail: string }>(LEAD, methodOf(route), path, junk);
         const said = `${route} ${JSON.stringify(junk)} → ${JSON.stringify(answer.body)}`;
         expect(answer.status, said).toBeLessThan(500);

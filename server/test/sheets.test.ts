@@ -61,7 +61,12 @@ describe('a spec sheet', () => {
       await shop.call(BENCH, 'PUT', `sheet-revisions/${draft.id}`, { ...change, version: 1 }),
     ).toMatchObject({ status: 409, body: { code: 'stale', current: { version: 2 } } });
 
-    const publish = (who: string) => shop.call(who, 'POST', `sheet-revisions/${draft.id}/publication`);
+    const publish = (who: string, version = 2) =>
+      shop.call(who, 'POST', `sheet-revisions/${draft.id}/publication`, { version });
+    expect(await publish(OTHER_LEAD, 1)).toMatchObject({
+      status: 409,
+      body: { code: 'stale', current: { version: 2, notes: 'read twice' } },
+    });
     expect(await publish(BENCH)).toMatchObject({ status: 403 });
     expect(await publish(LEAD)).toMatchObject({ status: 409, body: { code: 'second_person' } });
     expect(await publish(OTHER_LEAD)).toMatchObject({
@@ -81,7 +86,9 @@ describe('a spec sheet', () => {
     const others = shop.db('people').where({ name: OTHER_LEAD });
     await others.clone().update({ active: false });
     const { body: draft } = await draftOf('S4', LEAD);
-    expect((await shop.call(LEAD, 'POST', `sheet-revisions/${draft.id}/publication`)).status).toBe(201);
+    expect(
+      (await shop.call(LEAD, 'POST', `sheet-revisions/${draft.id}/publication`, { version: 1 })).status,
+    ).toBe(201);
     await others.clone().update({ active: true });
   });
 
@@ -106,7 +113,7 @@ describe('a spec sheet', () => {
         version: 1,
       }),
     ).toMatchObject({ status: 409, body: { code: 'fixed' } });
-    await shop.call(LEAD, 'POST', `sheet-revisions/${draft.id}/publication`);
+    await shop.call(LEAD, 'POST', `sheet-revisions/${draft.id}/publication`, { version: 1 });
     const { body: still } = await shop.call<BuildView>(BENCH, 'GET', `builds/${build.id}`);
     expect(still.sheet).toMatchObject({ id: standsOn, number: 1 });
   });

@@ -33,7 +33,8 @@ interface Props {
   readonly label: string;
 }
 
-const LEAST_CELL = 50;
+/** px a point's place is wide at least: the target in it stays 44 px */
+const LEAST_CELL = 46;
 const MOST_CELL = 78;
 /** The height a map keeps to where its points still stay large enough to tap. */
 const WISHED_HEIGHT = 340;
@@ -196,7 +197,7 @@ const Point = memo(
   function Point({ place, cell, shown, selected, focusable, selectable }: PointProps) {
     const { point } = place;
     const state = shown?.state ?? 'not-measured';
-    const size = cell - 4;
+    const size = Math.max(44, cell - 4);
     const left = place.x * cell - size / 2;
     const top = place.y * cell - size / 2;
     const figures = shown?.figures ?? [];

@@ -1,4 +1,4 @@
-import { Box, Button, Flex } from '@chakra-ui/react';
+import { Box, Flex } from '@chakra-ui/react';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { lashPoints, meansFor, ROLE_WORDS } from '@zero-lash/core/engine';
 import { mmFromTenths, tenthsFromMm } from '@zero-lash/core/length';
@@ -15,10 +15,10 @@ import { HeadMap } from '../drawings/HeadMap.tsx';
 import { useRole } from '../people/useRole.ts';
 import { SheetTurning } from '../turning/SheetTurning.tsx';
 import { ChangeList } from './ChangeList.tsx';
-import { usePublishDraftMutation, useSheetQuery } from './endpoints.ts';
+import { DraftNote } from './DraftNote.tsx';
+import { useSheetQuery } from './endpoints.ts';
 import { changesBetween, sheetInWords } from './inWords.ts';
 import { layoutInWords, meansInWords } from './words.ts';
-import { Note } from '../app/Note.tsx';
 
 /** One spec sheet, read: the pattern, its limits, where they come from, where to turn, and when to look again. */
 export default function SheetPage() {
@@ -38,7 +38,7 @@ export default function SheetPage() {
       under={`${layoutInWords(pattern)} · revision ${sheet.number}, ${sheet.status}`}
       actions={<Actions sheet={sheet} revisions={revisions} />}
     >
-      <DraftNote sheet={sheet} />
+      <DraftNote sheet={sheet} onReread={() => void refetch()} />
       <Box
         display="grid"
         gap="8"
@@ -136,29 +136,6 @@ function Actions({ sheet, revisions }: ActionsProps) {
         </>
       )}
     </>
-  );
-}
-
-/** What a draft waits for, and for a lead the way to publish it. */
-function DraftNote({ sheet }: { readonly sheet: SheetRevision }) {
-  const { mayLead } = useRole();
-  const [publish, { error, isLoading }] = usePublishDraftMutation();
-  if (sheet.status !== 'draft') return null;
-  return (
-    <Note marginBottom="4">
-      <Flex gap="3" alignItems="center" flexWrap="wrap">
-        <Box flex="1" minWidth="260px">
-          A draft by {sheet.enteredBy}. A second person, a lead, holds every figure against the source and
-          publishes it; from then on it never changes, and engines may be built on it.
-        </Box>
-        {mayLead && (
-          <Button variant="solid" loading={isLoading} onClick={() => void publish(sheet.id)}>
-            Checked against the source: publish
-          </Button>
-        )}
-      </Flex>
-      <ProblemNote error={error} />
-    </Note>
   );
 }
 

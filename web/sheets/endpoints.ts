@@ -26,9 +26,10 @@ const sheetsApi = api.injectEndpoints({
       query: ({ id, ...body }) => write('PUT', `sheet-revisions/${id}`, body),
       invalidatesTags: ['Sheet'],
     }),
-    publishDraft: build.mutation<SheetRevision, string>({
-      query: (id) => write('POST', `sheet-revisions/${id}/publication`),
-      invalidatesTags: ['Sheet'],
+    publishDraft: build.mutation<SheetRevision, { id: string; version: number }>({
+      query: ({ id, version }) => write('POST', `sheet-revisions/${id}/publication`, { version }),
+      // a refusal shows what changed since it was read: what was read must stand still for that
+      invalidatesTags: (_result, error) => (error ? [] : ['Sheet']),
     }),
   }),
 });

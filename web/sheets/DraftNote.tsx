@@ -1,0 +1,62 @@
+import { Box, Button, Flex } from '@chakra-ui/react';
+import type { SheetRevision } from '@zero-lash/contract/sheets';
+import { problemFrom } from '../app/api.ts';
+import { Note } from '../app/Note.tsx';
+import { ProblemNote } from '../app/ProblemNote.tsx';
+import { useRole } from '../people/useRole.ts';
+import { ChangeList } from './ChangeList.tsx';
+import { usePublishDraftMutation } from './endpoints.ts';
+import { changesBetween } from './inWords.ts';
+
+interface Props {
+  readonly sheet: SheetRevision;
+  /** shows the draft as it stands now */
+  readonly onReread: () => void;
+}
+
+/** What a draft waits for, and for a lead the way to publish it, as it was read and not as it was changed since. */
+export function DraftNote({ sheet, onReread }: Props) {
+  const { mayLead } = useRole();
+  const [publish, { error, isLoading, reset }] = usePublishDraftMutation();
+  if (sheet.status !== 'draft') return null;
+  const problem = problemFrom(error);
+  const now = problem?.code === 'stale' ? (problem.current as SheetRevision) : null;
+  return (
+    <Note marginBottom="4">
+      <Flex gap="3" alignItems="center" flexWrap="wrap">
+        <Box flex="1" minWidth="260px">
+          A draft by {sheet.enteredBy}. A second person, a lead, holds every figure against the source and
+          publishes it; from then on it never changes, and engines may be built on it.
+        </Box>
+        {mayLead && !now && (
+          <Button
+            variant="solid"
+            loading={isLoading}
+            onClick={() => void publish({ id: sheet.id, version: sheet.version })}
+          >
+            Checked against the source: publish
+          </Button>
+        )}
+      </Flex>
+      {!now && <ProblemNote error={error} />}
+      {now && (
+        <Box role="alert" marginTop="3">
+          <Box>
+            {now.enteredBy} changed this draft while you read it, so it was not published. Hold what changed
+            against the source too.
+          </Box>
+          <ChangeList changes={changesBetween(sheet, now)} before="You read" after="It says now" />
+          <Button
+            marginTop="2"
+            onClick={() => {
+              reset();
+              onReread();
+            }}
+          >
+            Show it as it is now
+          </Button>
+        </Box>
+      )}
+    </Note>
+  );
+}
