@@ -39,6 +39,12 @@ const MOST_CELL = 78;
 /** The height a map keeps to where its points still stay large enough to tap. */
 const WISHED_HEIGHT = 340;
 const MARGIN = 18;
+/** px a letter of a key takes, the room between a key and its mark, and the mark */
+const LETTER = 7.4;
+const BESIDE = 2;
+const MARK = 16;
+/** px from which a point's three lines need not stand close */
+const ROOMY = 56;
 const SETTLE_MS = 120;
 const STEPS: Readonly<Record<string, Step>> = {
   ArrowLeft: 'left',
@@ -201,6 +207,12 @@ const Point = memo(
     const left = place.x * cell - size / 2;
     const top = place.y * cell - size / 2;
     const figures = shown?.figures ?? [];
+    const line = size < ROOMY ? 13 : 14;
+    const baseline = size / 2 - (figures.length ? line - 4 : -5);
+    // the key and its mark stand in the middle together, however long the key is
+    const letters = point.key.length * LETTER;
+    const scale = letters + BESIDE + MARK < size ? 0.82 : 0.62;
+    const from = (size - letters - BESIDE - MARK * scale) / 2;
     const spoken = [
       `${point.key}, ${ROLE_WORDS[point.role]}`,
       STATE_WORDS[state],
@@ -231,8 +243,8 @@ const Point = memo(
           strokeDasharray={shown?.closed === false ? '3 4' : undefined}
         />
         <text
-          x={size / 2 - 9}
-          y={size / 2 - (figures.length ? 9 : -5)}
+          x={from + letters / 2}
+          y={baseline}
           fontSize="14"
           fontWeight="600"
           fill={paint('ink')}
@@ -240,14 +252,14 @@ const Point = memo(
         >
           {point.key}
         </text>
-        <g transform={`translate(${size / 2 + 3} ${size / 2 - (figures.length ? 20 : 6)}) scale(.82)`}>
+        <g transform={`translate(${from + letters + BESIDE} ${baseline - 5 - 8 * scale}) scale(${scale})`}>
           <MarkShape state={state} />
         </g>
         {figures.map((figure, index) => (
           <text
             key={index}
             x={size / 2}
-            y={size / 2 + 5 + index * 14}
+            y={size / 2 + 4 + index * line}
             fontSize="14"
             fill={paint('ink')}
             textAnchor="middle"
