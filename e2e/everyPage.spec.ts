@@ -2,6 +2,39 @@ import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
 import { open, openBuildOf, openEngine, signIn } from './bench.ts';
 
+/** Goes to every page as a lead, and has a look at each. */
+async function atEveryPage(page: Page, look: (page: Page) => Promise<void>): Promise<void> {
+  await open(page, '/sign-in');
+  await expect(page.getByRole('heading', { name: 'Zero Lash' })).toBeVisible();
+  await look(page);
+  await signIn(page, 'Ilse Marrand');
+  await expect(page.getByText('On the bench')).toBeVisible();
+  await look(page);
+  for (const [path, heading] of [
+    ['/engines', 'Engines'],
+    ['/sheets', 'Spec sheets'],
+    ['/sheets/new', 'New spec sheet'],
+    ['/instruments', 'Instruments'],
+    ['/shop', 'Shop'],
+  ] as const) {
+    await open(page, path);
+    await expect(page.getByRole('heading', { name: heading, level: 1 })).toBeVisible();
+    await page.waitForLoadState('networkidle');
+    await look(page);
+  }
+  await openEngine(page, 'Frost fan 5, Mill Field');
+  await look(page);
+  await page.getByRole('link', { name: 'Q4 Orchard' }).click();
+  await expect(page.getByRole('heading', { name: 'Quillmere Q4 Orchard' })).toBeVisible();
+  await look(page);
+  for (const engine of ['Head saw', 'Railcar 1', 'Edger', 'Fire pump, Overmere Quay', 'Snow groomer 2']) {
+    await openBuildOf(page, engine);
+    await expect(page.getByRole('radiogroup')).toBeVisible();
+    await page.waitForLoadState('networkidle');
+    await look(page);
+  }
+}
+
 async function expectNoSeriousFinding(page: Page): Promise<void> {
   const { violations } = await new AxeBuilder({ page }).analyze();
   const serious = violations
@@ -12,35 +45,51 @@ async function expectNoSeriousFinding(page: Page): Promise<void> {
 
 for (const colorScheme of ['light', 'dark'] as const)
   test(`every page is accessible in the ${colorScheme} scheme`, async ({ browser }) => {
-    const page = await (
-      await browser.newContext({ colorScheme, viewport: { width: 1280, height: 800 } })
-    ).newPage();
-    await open(page, '/sign-in');
-    await expect(page.getByRole('heading', { name: 'Zero Lash' })).toBeVisible();
-    await expectNoSeriousFinding(page);
-    await signIn(page, 'Ilse Marrand');
-    await expect(page.getByText('On the bench')).toBeVisible();
-    await expectNoSeriousFinding(page);
-    for (const [path, heading] of [
-      ['/engines', 'Engines'],
-      ['/sheets', 'Spec sheets'],
-      ['/sheets/new', 'New spec sheet'],
-      ['/instruments', 'Instruments'],
-      ['/shop', 'Shop'],
-    ] as const) {
-      await open(page, path);
-      await expect(page.getByRole('heading', { name: heading, level: 1 })).toBeVisible();
-      await page.waitForLoadState('networkidle');
-      await expectNoSeriousFinding(page);
-    }
-    await openEngine(page, 'Frost fan 5, Mill Field');
-    await expectNoSeriousFinding(page);
-    await page.getByRole('link', { name: 'Q4 Orchard' }).click();
-    await expect(page.getByRole('heading', { name: 'Quillmere Q4 Orchard' })).toBeVisible();
-    await expectNoSeriousFinding(page);
-    for (const engine of ['Head saw', 'Railcar 1', 'Edger', 'Fire pump, Overmere Quay', 'Snow groomer 2']) {
-      await openBuildOf(page, engine);
-      await expect(page.getByRole('radiogroup')).toBeVisible();
-      await expectNoSeriousFinding(page);
-    }
+    const context = await browser.newContext({ colorScheme, viewport: { width: 1280, height: 800 } });
+    await atEveryPage(await context.newPage(), expectNoSeriousFinding);
+  });
+
+/** In the page: what reaches past its right edge, is written too small, or is too small to be tapped. */
+function findMisfits(): string[] {
+  const LEAST_TEXT = 14;
+  const LEAST_TARGET = 44;
+  const targets =
+    'button, select, input, textarea, summary, nav a, a.zl-tool, [role="radio"], [role="slider"]';
+  const scrolls = (element: Element | null): boolean =>
+    element !== null &&
+    element.id !== 'sheet' &&
+    (['auto', 'scroll'].includes(getComputedStyle(element).overflowX) || scrolls(element.parentElement));
+  const hidden = (element: Element) =>
+    !element.checkVisibility({ visibilityProperty: true }) ||
+    element.closest('[aria-hidden="true"], .zl-unseen');
+  const name = (element: Element) =>
+    `${element.tagName.toLowerCase()} “${(element.getAttribute('aria-label') ?? element.textContent ?? '').trim().slice(0, 40)}”`;
+  const found: string[] = [];
+  for (const element of document.body.querySelectorAll('*')) {
+    const { right, width, height } = element.getBoundingClientRect();
+    if (width < 2 || height < 2 || hidden(element)) continue;
+    if (right > window.innerWidth + 1 && !scrolls(element)) found.push(`past the edge: ${name(element)}`);
+    const written = [...element.childNodes].some(
+      (node) => node.nodeType === Node.TEXT_NODE && node.textContent!.trim(),
+    );
+    const size = parseFloat(getComputedStyle(element).fontSize);
+    if (written && size < LEAST_TEXT) found.push(`${size} px written: ${name(element)}`);
+    // a box that is ticked is tapped by its label too
+    const target = (element.closest('label') ?? element).getBoundingClientRect();
+    if (element.matches(targets) && Math.min(target.width, target.height) < LEAST_TARGET - 0.5)
+      found.push(`a target of ${Math.round(target.width)} × ${Math.round(target.height)}: ${name(element)}`);
+  }
+  return [...new Set(found)];
+}
+
+for (const [device, width, height] of [
+  ['a bench screen', 1280, 800],
+  ['a tablet', 768, 1024],
+  ['a phone', 390, 844],
+] as const)
+  test(`every page fits ${device}, is large enough to read, and to tap`, async ({ browser }) => {
+    const context = await browser.newContext({ viewport: { width, height }, hasTouch: width < 1000 });
+    await atEveryPage(await context.newPage(), async (page) => {
+      expect(await page.evaluate(findMisfits), page.url()).toEqual([]);
+    });
   });

@@ -1,16 +1,34 @@
 import { Box } from '@chakra-ui/react';
 import type { ComponentProps } from 'react';
 
+interface Props extends Omit<ComponentProps<'input'>, 'type'> {
+  readonly label: string;
+  /** who ticked it, or what else stands at the end of its line */
+  readonly aside?: string | undefined;
+}
+
 /** A yes or no, its box and its words one large target. */
-export function Tick({ label, ...box }: { readonly label: string } & Omit<ComponentProps<'input'>, 'type'>) {
+export function Tick({ label, aside, ...box }: Props) {
   return (
-    <Box as="label" display="flex" gap="2" alignItems="center" minHeight="44px" cursor="pointer">
+    <Box
+      as="label"
+      display="flex"
+      gap="3"
+      alignItems="center"
+      minHeight="44px"
+      cursor={box.disabled ? 'default' : 'pointer'}
+    >
       <input
         type="checkbox"
         {...box}
-        style={{ width: 22, height: 22, accentColor: 'var(--zl-colors-ink)' }}
+        style={{ width: 22, height: 22, flexShrink: 0, accentColor: 'var(--zl-colors-ink)' }}
       />
-      {label}
+      <span>{label}</span>
+      {aside && (
+        <Box as="span" marginLeft="auto" fontSize="sm" color="faded">
+          {aside}
+        </Box>
+      )}
     </Box>
   );
 }

@@ -5,6 +5,7 @@ import { memo, useState } from 'react';
 import { useStore } from 'react-redux';
 import { momentInWords } from '../app/dates.ts';
 import { TextArea } from '../app/Labelled.tsx';
+import { Tick } from '../app/Tick.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import type { RootState } from '../app/store.ts';
 import { whenSent } from '../measuring/sender.ts';
@@ -20,8 +21,6 @@ interface Props {
   readonly onPoint: (key: string) => void;
   readonly onLook: (stage: StageKey | null) => void;
 }
-
-const Check = chakra('input');
 
 /** What is ticked off and written down at a stage, and the way on to the next. */
 export function StageWork({ build, stage, round, onPoint, onLook }: Props) {
@@ -55,34 +54,17 @@ const Checks = memo(function Checks({ buildId, ticks, stage, enabled }: ChecksPr
       {checks.map((check) => {
         const done = ticks.find((row) => row.stage === stage && row.check === check.key);
         return (
-          <chakra.label
-            key={check.key}
-            display="flex"
-            alignItems="center"
-            gap="3"
-            minHeight="44px"
-            borderBottom="1px solid"
-            borderColor="hairline"
-            cursor={enabled ? 'pointer' : 'default'}
-          >
-            <Check
-              type="checkbox"
-              width="22px"
-              height="22px"
-              accentColor="var(--zl-colors-ink)"
+          <Box key={check.key} borderBottom="1px solid" borderColor="hairline">
+            <Tick
+              label={check.text}
+              aside={done?.by}
               checked={done !== undefined}
               disabled={!enabled}
               onChange={(event) =>
                 void tick({ buildId, stage, check: check.key, done: event.target.checked })
               }
             />
-            <span>{check.text}</span>
-            {done && (
-              <Box as="span" marginLeft="auto" fontSize="sm" color="faded">
-                {done.by}
-              </Box>
-            )}
-          </chakra.label>
+          </Box>
         );
       })}
       <ProblemNote error={error} />

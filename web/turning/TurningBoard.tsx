@@ -27,7 +27,11 @@ export function TurningBoard(props: Props) {
     <Box
       display="grid"
       gap="5"
-      gridTemplateColumns={{ base: 'minmax(0, 1fr)', md: 'minmax(0, 440px) minmax(0, 1fr)' }}
+      gridTemplateColumns={{
+        base: 'minmax(0, 1fr)',
+        md: 'minmax(0, 1fr) minmax(0, 1fr)',
+        lg: 'minmax(0, 440px) minmax(0, 1fr)',
+      }}
     >
       <CrankWheel
         pattern={pattern}
@@ -38,7 +42,7 @@ export function TurningBoard(props: Props) {
         selected={selected}
         label={label}
       />
-      <Box minWidth="0" display="grid" gap="3" alignContent="start">
+      <Box minWidth="0" display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="3" alignContent="start">
         {children}
         <ValveGear pattern={pattern} angle={angle} selected={selected} onSelect={onSelect} />
         <Suspense fallback={<Box height="170px" />}>
