@@ -72,7 +72,8 @@ function findMisfits(): string[] {
     const written = [...element.childNodes].some(
       (node) => node.nodeType === Node.TEXT_NODE && node.textContent!.trim(),
     );
-    const size = parseFloat(getComputedStyle(element).fontSize);
+    const drawn = element instanceof SVGGraphicsElement ? (element.getScreenCTM()?.a ?? 1) : 1;
+    const size = Math.round(parseFloat(getComputedStyle(element).fontSize) * Math.abs(drawn) * 10) / 10;
     if (written && size < LEAST_TEXT) found.push(`${size} px written: ${name(element)}`);
     // a box that is ticked is tapped by its label too
     const target = (element.closest('label') ?? element).getBoundingClientRect();

@@ -24,6 +24,7 @@ import {
   type PointerEvent,
 } from 'react';
 import { paint, type PointState } from './states.ts';
+import { useWidth } from './useWidth.ts';
 import { MarkShape } from './VerdictMark.tsx';
 
 /** A stop as the wheel shows it. Crank degrees, 0 to under 720. */
@@ -58,6 +59,11 @@ const WHEEL_STEP = 2;
 const BESIDE_STOP = 14;
 const QUARTERS = [0, 90, 180, 270];
 
+interface Written {
+  /** how many times larger than drawn things are written, so that they stay legible on a small wheel */
+  readonly grown: number;
+}
+
 /** Two turns of the crank: where each point may be measured, the stops, and where the crank is. */
 export function CrankWheel({
   pattern,
@@ -70,6 +76,9 @@ export function CrankWheel({
 }: Props) {
   const tracks = useMemo(() => layOutWheel(pattern), [pattern]);
   const svg = useRef<SVGSVGElement>(null);
+  const [room, width] = useWidth<HTMLDivElement>(2 * FIELD);
+  // where there is less room the wheel is drawn smaller; what is written on it is not
+  const grown = Math.max(1, (2 * FIELD) / Math.max(width, 1));
   const now = useRef(angle);
   const held = useRef<number | null>(null);
   const closed = tracks.filter((track) => isClosed(track, angle));
@@ -145,49 +154,51 @@ export function CrankWheel({
   }
 
   return (
-    <svg
-      ref={svg}
-      viewBox={`${-FIELD} ${-FIELD} ${2 * FIELD} ${2 * FIELD}`}
-      width="100%"
-      style={{
-        display: 'block',
-        maxWidth: 2 * FIELD,
-        margin: '0 auto',
-        touchAction: onTurn ? 'none' : undefined,
-      }}
-      className="zl-crank-wheel"
-      fontFamily="var(--zl-fonts-body)"
-      fontSize="15"
-      role={onTurn ? 'slider' : 'img'}
-      tabIndex={onTurn ? 0 : undefined}
-      aria-label={label}
-      aria-valuemin={onTurn ? 0 : undefined}
-      aria-valuemax={onTurn ? CYCLE - 1 : undefined}
-      aria-valuenow={onTurn ? angle : undefined}
-      aria-valuetext={onTurn ? spoken(angle, closed) : undefined}
-      onKeyDown={onTurn && onKeyDown}
-      onPointerDown={onPointerDown}
-      onPointerMove={onPointerMove}
-      onPointerUp={() => (held.current = null)}
-      onPointerCancel={() => (held.current = null)}
-    >
-      <Face pattern={pattern} />
-      {tracks.map((track) => (
-        <Track
-          key={track.keys[0]}
-          track={track}
-          turns={pattern.turns}
-          closed={closed.includes(track)}
-          chosen={selected !== null && track.keys.includes(selected)}
-          state={sharedState(track, states)}
-        />
-      ))}
-      <Firing pattern={pattern} tracks={tracks} />
-      <Needle angle={angle} turns={pattern.turns} />
-      {stops.map((stop, index) => (
-        <Stop key={stop.angle} stop={stop} number={index + 1} turns={pattern.turns} />
-      ))}
-    </svg>
+    <div ref={room}>
+      <svg
+        ref={svg}
+        viewBox={`${-FIELD} ${-FIELD} ${2 * FIELD} ${2 * FIELD}`}
+        width="100%"
+        style={{
+          display: 'block',
+          maxWidth: 2 * FIELD,
+          margin: '0 auto',
+          touchAction: onTurn ? 'none' : undefined,
+        }}
+        className="zl-crank-wheel"
+        fontFamily="var(--zl-fonts-body)"
+        fontSize="15"
+        role={onTurn ? 'slider' : 'img'}
+        tabIndex={onTurn ? 0 : undefined}
+        aria-label={label}
+        aria-valuemin={onTurn ? 0 : undefined}
+        aria-valuemax={onTurn ? CYCLE - 1 : undefined}
+        aria-valuenow={onTurn ? angle : undefined}
+        aria-valuetext={onTurn ? spoken(angle, closed) : undefined}
+        onKeyDown={onTurn && onKeyDown}
+        onPointerDown={onPointerDown}
+        onPointerMove={onPointerMove}
+        onPointerUp={() => (held.current = null)}
+        onPointerCancel={() => (held.current = null)}
+      >
+        <Face pattern={pattern} grown={grown} />
+        {tracks.map((track) => (
+          <Track
+            key={track.keys[0]}
+            track={track}
+            turns={pattern.turns}
+            closed={closed.includes(track)}
+            chosen={selected !== null && track.keys.includes(selected)}
+            state={sharedState(track, states)}
+          />
+        ))}
+        <Firing pattern={pattern} tracks={tracks} grown={grown} />
+        <Needle angle={angle} turns={pattern.turns} grown={grown} />
+        {stops.map((stop, index) => (
+          <Stop key={stop.angle} stop={stop} number={index + 1} turns={pattern.turns} grown={grown} />
+        ))}
+      </svg>
+    </div>
   );
 }
 
@@ -211,7 +222,7 @@ function spoken(angle: number, closed: readonly WheelTrack[]): string {
 }
 
 /** The bands of both turns, the degrees round the rim, and the pulley with its marks. */
-const Face = memo(function Face({ pattern }: { readonly pattern: Pattern }) {
+const Face = memo(function Face({ pattern, grown }: { readonly pattern: Pattern } & Written) {
   return (
     <g>
       {BANDS.turns.map(([inner, outer]) => (
@@ -226,10 +237,16 @@ const Face = memo(function Face({ pattern }: { readonly pattern: Pattern }) {
           onWheel(pattern.turns, radius, degrees),
         );
         const label = onWheel(pattern.turns, RADIUS + 16, degrees);
+        const side = Math.sign(Math.round(label.x));
         return (
           <g key={degrees}>
             <line x1={from!.x} y1={from!.y} x2={to!.x} y2={to!.y} stroke={paint('hairline')} />
-            <text x={label.x} y={label.y + 5} textAnchor="middle" fill={paint('faded')}>
+            <text
+              transform={`translate(${side === 0 ? label.x : side * FIELD} ${label.y}) scale(${grown})`}
+              y="5"
+              textAnchor={side === 0 ? 'middle' : side < 0 ? 'start' : 'end'}
+              fill={paint('faded')}
+            >
               {degrees}°
             </text>
           </g>
@@ -252,10 +269,11 @@ const Face = memo(function Face({ pattern }: { readonly pattern: Pattern }) {
 const Firing = memo(function Firing({
   pattern,
   tracks,
+  grown,
 }: {
   readonly pattern: Pattern;
   readonly tracks: readonly WheelTrack[];
-}) {
+} & Written) {
   return (
     <g fontSize="14" fontWeight="650" textAnchor="middle" fill={paint('ink')} pointerEvents="none">
       {pattern.cylinders.map(({ id, firesAt }) => {
@@ -264,7 +282,7 @@ const Firing = memo(function Firing({
         const band = BANDS.turns[firesAt >= TURN ? 1 : 0];
         const at = onWheel(pattern.turns, radiusIn(band, place), firesAt + BESIDE_STOP);
         return (
-          <g key={id} transform={`translate(${at.x} ${at.y})`}>
+          <g key={id} transform={`translate(${at.x} ${at.y}) scale(${grown})`}>
             <circle r="9" fill={paint('raised')} />
             <text y="5">{id}</text>
           </g>
@@ -355,11 +373,12 @@ const Stop = memo(function Stop({
   stop,
   number,
   turns,
+  grown,
 }: {
   readonly stop: WheelStop;
   readonly number: number;
   readonly turns: Pattern['turns'];
-}) {
+} & Written) {
   const [inner, outer] = BANDS.turns[stop.angle >= TURN ? 1 : 0];
   const [from, to, label] = [inner - 4, outer + 4, outer + (stop.angle >= TURN ? 11 : 3)].map((radius) =>
     onWheel(turns, radius, stop.angle),
@@ -376,28 +395,21 @@ const Stop = memo(function Stop({
         strokeWidth={here ? 3 : 1.5}
         strokeDasharray={stop.place === 'done' ? '2 3' : undefined}
       />
-      <circle
-        cx={label!.x}
-        cy={label!.y}
-        r="11"
-        fill={paint(here ? 'brass' : 'paper')}
-        stroke={paint('ink')}
-      />
-      <text
-        x={label!.x}
-        y={label!.y + 5}
-        textAnchor="middle"
-        fontSize="14"
-        fontWeight="650"
-        fill={paint(here ? 'paper' : 'ink')}
-      >
-        {stop.place === 'done' ? '✓' : number}
-      </text>
+      <g transform={`translate(${label!.x} ${label!.y}) scale(${grown})`}>
+        <circle r="11" fill={paint(here ? 'brass' : 'paper')} stroke={paint('ink')} />
+        <text y="5" textAnchor="middle" fontSize="14" fontWeight="650" fill={paint(here ? 'paper' : 'ink')}>
+          {stop.place === 'done' ? '✓' : number}
+        </text>
+      </g>
     </g>
   );
 });
 
-function Needle({ angle, turns }: { readonly angle: number; readonly turns: Pattern['turns'] }) {
+function Needle({
+  angle,
+  turns,
+  grown,
+}: { readonly angle: number; readonly turns: Pattern['turns'] } & Written) {
   const second = angle >= TURN;
   const [first, other] = BANDS.turns;
   const thick = second ? other : first;
@@ -409,12 +421,14 @@ function Needle({ angle, turns }: { readonly angle: number; readonly turns: Patt
         <line y1={-thick[0]} y2={-thick[1]} stroke={paint('tight')} strokeWidth="4" />
         <path d={`M0 ${-BANDS.pulley - 1}l-5 9h10z`} fill={paint('tight')} />
       </g>
-      <text y="2" textAnchor="middle" fontSize="24" fontWeight="650" fill={paint('ink')}>
-        {Math.round((angle % TURN) * 10) / 10}°
-      </text>
-      <text y="20" textAnchor="middle" fontSize="14" fill={paint('faded')}>
-        {turnInWords(angle)}
-      </text>
+      <g transform={`scale(${grown})`}>
+        <text y="2" textAnchor="middle" fontSize="24" fontWeight="650" fill={paint('ink')}>
+          {Math.round((angle % TURN) * 10) / 10}°
+        </text>
+        <text y="20" textAnchor="middle" fontSize="14" fill={paint('faded')}>
+          {second ? '2nd' : '1st'} turn
+        </text>
+      </g>
     </g>
   );
 }

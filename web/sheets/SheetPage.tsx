@@ -42,7 +42,7 @@ export default function SheetPage() {
       <Box
         display="grid"
         gap="8"
-        gridTemplateColumns={{ base: 'minmax(0, 1fr)', md: 'minmax(0, 1fr) minmax(0, 400px)' }}
+        gridTemplateColumns={{ base: 'minmax(0, 1fr)', lg: 'minmax(0, 1fr) minmax(0, 400px)' }}
       >
         <Box minWidth="0">
           <PartHeading>Lash points</PartHeading>
