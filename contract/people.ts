@@ -24,6 +24,7 @@ export type NewPerson = z.infer<typeof newPerson>;
 
 export const personChange = z.object({
   version,
+  name: line(60).optional(),
   role: personRole.optional(),
   active: z.boolean().optional(),
   passphrase: passphrase.optional(),

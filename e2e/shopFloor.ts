@@ -26,7 +26,7 @@ export default async function openShop() {
 }
 
 /** A shop of a journey's own, whose server may be stopped and started again at the same address. */
-export async function openOwnShop(name: string) {
+export async function openOwnShop(name: string, demo: 'yes' | 'no' = 'yes') {
   const url = new URL(process.env.CLUSTER_URL!);
   const cluster = {
     url: (database: string) => Object.assign(new URL(url), { pathname: `/${database}` }).href,
@@ -34,13 +34,17 @@ export async function openOwnShop(name: string) {
   const env = {
     DATABASE_URL: await ensureDatabase(cluster, name),
     WEB_ROOT: ensureBuilt(),
-    ZERO_LASH_DEMO: 'yes',
+    ZERO_LASH_DEMO: demo,
     PORT: String(await freePort()),
   };
   let server = startServer(env, 'pipe');
+  let said = '';
+  server.stdout!.on('data', (chunk: Buffer) => (said += chunk.toString()));
   const base = await addressOf(server);
   return {
     base,
+    /** what the server said when it opened, how to sign in first of all */
+    said: () => said,
     stop: () => stopped(server),
     start: async () => {
       server = startServer(env, 'pipe');

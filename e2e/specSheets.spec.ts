@@ -56,6 +56,8 @@ test('a V-four with uneven firing, written from nothing by keyboard, checked, pu
   await type(page, 'hours', '25');
   await page.keyboard.press('Enter');
   await expect(page.getByText('This cannot stay empty.')).toBeVisible();
+  await page.getByRole('button', { name: 'Show me' }).press('Enter');
+  await expect(page.getByLabel('Manual', { exact: true })).toBeFocused();
   await type(page, 'Manual', 'Tarnholt gorge-line leaflet');
   await page.keyboard.press('Enter');
   await expect(page.getByText(/waits for your answer/)).toBeVisible();

@@ -20,13 +20,17 @@ export async function findForSignIn(
   return row ?? null;
 }
 
-export async function addPerson(db: Knex, person: NewPerson): Promise<Person> {
-  const taken = await db('people').whereRaw('lower(name) = lower(?)', [person.name]).first('id');
-  if (taken)
+async function refuseTaken(db: Knex, name: string, own: string | null): Promise<void> {
+  const taken = await db('people').whereRaw('lower(name) = lower(?)', [name]).first('id');
+  if (taken && taken.id !== own)
     throw new Refusal('name_taken', {
-      detail: `There is a ${person.name} already.`,
+      detail: `There is a ${name} already.`,
       fields: [{ path: 'name', message: 'is taken' }],
     });
+}
+
+export async function addPerson(db: Knex, person: NewPerson): Promise<Person> {
+  await refuseTaken(db, person.name, null);
   const [row] = await db('people')
     .insert({
       name: person.name,
@@ -37,13 +41,17 @@ export async function addPerson(db: Knex, person: NewPerson): Promise<Person> {
   return row as Person;
 }
 
+/** Changes a person. A shop never stays without a lead: two who make each other something else do so one by one. */
 export async function changePerson(db: Knex, id: string, change: PersonChange): Promise<Person> {
+  await db('people').where({ role: 'lead', active: true }).orderBy('id').forUpdate().select('id');
   const current = await db('people').where({ id }).forUpdate().first(COLUMNS);
   if (!current) throw new Refusal('not_found');
   if (current.version !== change.version) throw new Refusal('stale', { current });
+  if (change.name) await refuseTaken(db, change.name, id);
   const [row] = await db('people')
     .where({ id })
     .update({
+      name: change.name ?? current.name,
       role: change.role ?? current.role,
       active: change.active ?? current.active,
       version: current.version + 1,

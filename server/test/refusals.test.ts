@@ -1,3 +1,4 @@
+import type { Person } from '@zero-lash/contract/people';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { migrationSource } from '../migrations/index.ts';
 import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
@@ -73,6 +74,42 @@ describe('who may come in', () => {
     const other = leads.find(({ name }) => name !== LEAD)!;
     expect((await leave(other)).status).toBe(200);
     expect(await leave(me)).toMatchObject({ status: 409, body: { code: 'last_lead' } });
+  });
+});
+
+describe('a person', () => {
+  it('may be called something else, but not what another is called', async () => {
+    const people = async () => (await shop.call<Person[]>(LEAD, 'GET', 'people')).body;
+    const viewer = (await people()).find(({ name }) => name === VIEWER)!;
+    const call = (name: string, version: number) =>
+      shop.call<Person>(LEAD, 'PATCH', `people/${viewer.id}`, { version, name });
+    expect(await call('tobin HASK', viewer.version)).toMatchObject({
+      status: 409,
+      body: { code: 'name_taken', fields: [{ path: 'name' }] },
+    });
+    const renamed = await call('Petra Quell-Marrand', viewer.version);
+    expect(renamed).toMatchObject({ status: 200, body: { name: 'Petra Quell-Marrand' } });
+    expect((await call(VIEWER, renamed.body.version)).status).toBe(200);
+  });
+
+  it('stays a lead where two leads take each other’s lead away at once', async () => {
+    const second = await shop.call<Person>(LEAD, 'POST', 'people', {
+      ...{ name: 'Second Lead', role: 'lead', passphrase: 'a long enough one' },
+    });
+    const others = () => shop.db('people').where({ role: 'lead', active: true }).whereNot({ name: LEAD });
+    const everybody = (await shop.call<Person[]>(LEAD, 'GET', 'people')).body;
+    for (const person of everybody.filter(({ name, role }) => role === 'lead' && name !== LEAD))
+      if (person.id !== second.body.id)
+        await shop.call(LEAD, 'PATCH', `people/${person.id}`, { version: person.version, role: 'bench' });
+    const me = everybody.find(({ name }) => name === LEAD)!;
+    const answers = await Promise.all(
+      [me, second.body].map(({ id, version }) =>
+        shop.call(LEAD, 'PATCH', `people/${id}`, { version, role: 'viewer' }),
+      ),
+    );
+    expect(answers.map(({ status }) => status).sort()).toEqual([200, 409]);
+    await shop.db('people').where({ name: LEAD }).update({ role: 'lead' });
+    await others().update({ role: 'bench' });
   });
 });
 

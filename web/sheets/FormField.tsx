@@ -1,5 +1,5 @@
 import { Box, Input } from '@chakra-ui/react';
-import type { ComponentProps, ReactElement, ReactNode } from 'react';
+import type { ChangeEvent, ComponentProps, ReactElement, ReactNode } from 'react';
 import { useFormContext, type FieldPath } from 'react-hook-form';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { Tick } from '../app/Tick.tsx';
@@ -40,11 +40,19 @@ export function ChoiceField({
   label,
   hint,
   options,
-}: FieldProps & { readonly options: readonly (readonly [string, string])[] }) {
+  onChosen,
+}: FieldProps & {
+  readonly options: readonly (readonly [string, string])[];
+  readonly onChosen?: (value: string) => void;
+}) {
   const { register } = useFormContext<SheetValues>();
   return (
     <Labelled label={label} error={useError(name)} hint={hint}>
-      <Select {...register(name)}>
+      <Select
+        {...register(name, {
+          onChange: (event: ChangeEvent<HTMLSelectElement>) => onChosen?.(event.target.value),
+        })}
+      >
         {options.map(([value, words]) => (
           <option key={value} value={value}>
             {words}

@@ -1,20 +1,31 @@
 import { Box, Button } from '@chakra-ui/react';
 import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
 import { ChoiceField, FormPart, TextField, TickField } from './FormField.tsx';
-import type { SheetValues } from './formValues.ts';
+import { USUAL_CYLINDERS, type SheetValues } from './formValues.ts';
 
 /** The pattern: how the cylinders stand, how they fire, which way it turns, and what its valves are. */
 export function PatternFields() {
-  const { control } = useFormContext<SheetValues>();
+  const { control, getValues, setValue } = useFormContext<SheetValues>();
   const [layout, assumed] = useWatch({ control, name: ['layout', 'assumed'] });
   const twoBanks = layout === 'v' || layout === 'flat';
   const brakes = useFieldArray<SheetValues, 'brakes'>({ control, name: 'brakes' });
+
+  /** Names the cylinders the layout most often has, unless others were typed. */
+  function nameUsual(chosen: SheetValues['layout']) {
+    const [bankA, bankB] = getValues(['bankA', 'bankB']);
+    const usual = Object.values(USUAL_CYLINDERS).some((each) => each.bankA === bankA && each.bankB === bankB);
+    if (!usual) return;
+    setValue('bankA', USUAL_CYLINDERS[chosen].bankA);
+    setValue('bankB', USUAL_CYLINDERS[chosen].bankB);
+  }
+
   return (
     <>
       <FormPart title="Cylinders">
         <ChoiceField
           name="layout"
           label="Layout"
+          onChosen={(chosen) => nameUsual(chosen as SheetValues['layout'])}
           options={[
             ['single', 'single'],
             ['inline', 'in line'],

@@ -1,7 +1,7 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { SheetBody, SheetRevision } from '@zero-lash/contract/sheets';
 import type { Pattern } from '@zero-lash/core/engine';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useState, type MouseEvent } from 'react';
 import { FormProvider, set, useForm, useWatch, type FieldErrors, type Resolver } from 'react-hook-form';
 import { problemFrom } from '../app/api.ts';
 import { ProblemNote } from '../app/ProblemNote.tsx';
@@ -125,7 +125,10 @@ export function SheetForm(props: Props) {
             )}
             {form.formState.isSubmitted && Object.keys(form.formState.errors).length > 0 && (
               <Box role="alert" color="tight">
-                {countInWords(Object.keys(read.errors).length)} above cannot stay like that.
+                {countInWords(Object.keys(read.errors).length)} above cannot stay like that.{' '}
+                <Button type="button" variant="plain" onClick={showFirstWrong}>
+                  Show me
+                </Button>
               </Box>
             )}
             <ProblemNote error={error} />
@@ -186,6 +189,11 @@ function useLastGood(pattern: Pattern | null): Pattern | null {
   const [last, setLast] = useState(pattern);
   if (pattern && JSON.stringify(pattern) !== JSON.stringify(last)) setLast(pattern);
   return last;
+}
+
+/** Goes to the first field that is complained about. */
+function showFirstWrong(event: MouseEvent<HTMLElement>): void {
+  event.currentTarget.closest('form')?.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus();
 }
 
 const countInWords = (count: number) => (count === 1 ? 'One thing' : `${count} things`);

@@ -125,9 +125,12 @@ function readPattern(values: SheetValues, errors: Record<string, string>): Patte
   if (twice) errors.bankA = `Cylinder ${twice} is there twice.`;
   if (all.length > 12) errors.bankA = 'No more than twelve cylinders.';
 
-  const order = parseFiringOrder(all.length === 1 ? all[0]! : values.firingOrder, all);
+  const single = values.layout === 'single';
+  if (single && all.length > 1) errors.bankA = 'A single has one cylinder.';
+  const firing = single ? all.slice(0, 1) : all;
+  const order = parseFiringOrder(firing.length === 1 ? firing[0]! : values.firingOrder, firing);
   if ('error' in order) errors.firingOrder = order.error;
-  const angles = firingAngles(values.firingSteps, all.length);
+  const angles = firingAngles(single ? '' : values.firingSteps, firing.length);
   if ('error' in angles) errors.firingSteps = angles.error;
 
   const cautious = values.assumed;

@@ -98,14 +98,22 @@ export const FRESH_MEANS: MeansValues = {
   seatOffset: '',
 };
 
+/** The cylinders a layout most often has, which stand in the form until others are typed. */
+export const USUAL_CYLINDERS: Readonly<Record<SheetValues['layout'], Pick<SheetValues, 'bankA' | 'bankB'>>> =
+  {
+    single: { bankA: '1', bankB: '' },
+    inline: { bankA: '1 2 3 4', bankB: '' },
+    v: { bankA: '1 3', bankB: '2 4' },
+    flat: { bankA: '1 3', bankB: '2 4' },
+  };
+
 /** What a new sheet starts from: an in-line four, the commonest there is. */
 export const FRESH_SHEET: SheetValues = {
   maker: '',
   name: '',
   layout: 'inline',
   bankAngle: '',
-  bankA: '1 2 3 4',
-  bankB: '',
+  ...USUAL_CYLINDERS.inline,
   firingOrder: '',
   firingSteps: '',
   turns: 'clockwise',

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { bladesTyped } from '../instruments/bladesTyped.ts';
 import { readForm } from '../sheets/bodyFrom.ts';
 import { limitDoubt, meansDoubts } from '../sheets/doubts.ts';
-import { FRESH_MEANS, FRESH_SHEET, valuesFrom } from '../sheets/formValues.ts';
+import { FRESH_MEANS, FRESH_SHEET, USUAL_CYLINDERS, valuesFrom } from '../sheets/formValues.ts';
 import { changesBetween, sheetInWords } from '../sheets/inWords.ts';
 
 const cap = { kind: 'lash-cap', sizes: { from: 2.5, to: 3.5, step: 0.02 }, marking: 'etched' } as const;
@@ -63,6 +63,21 @@ const gorge: SheetFile = sheetFile.parse({
   ],
   source: { manual: 'Gorge-line leaflet', edition: '', page: '3' },
   notes: 'By hand only.',
+});
+
+describe('the cylinders of a layout', () => {
+  it('of a single are one, and its firing needs no order', () => {
+    const single = { ...FRESH_SHEET, layout: 'single', assumed: true } as const;
+    expect(readForm({ ...single, bankA: '1 2' }).errors).toMatchObject({
+      bankA: 'A single has one cylinder.',
+    });
+    expect(readForm({ ...single, bankA: '1 2' }).errors).not.toHaveProperty('firingOrder');
+    for (const [layout, usual] of Object.entries(USUAL_CYLINDERS)) {
+      const form = { ...single, ...usual, layout: layout as 'v', bankAngle: '60' };
+      const firingOrder = `${usual.bankA} ${usual.bankB}`.trim().replaceAll(' ', '-');
+      expect(readForm({ ...form, firingOrder }).pattern?.layout).toBe(layout);
+    }
+  });
 });
 
 describe('the spec sheet form', () => {

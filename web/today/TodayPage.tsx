@@ -1,5 +1,6 @@
 import type { Today } from '@zero-lash/contract/today';
 import { stageOf } from '@zero-lash/core/practice';
+import { lazy, Suspense } from 'react';
 import { Link } from 'react-router';
 import { agoInWords, dayInWords, daysLeftInWords } from '../app/dates.ts';
 import { grouped } from '../app/figures.ts';
@@ -8,6 +9,8 @@ import { ProblemNote } from '../app/ProblemNote.tsx';
 import { DueMark } from '../engines/DueMark.tsx';
 import { useTodayQuery } from './endpoints.ts';
 import './today.css';
+
+const FirstSteps = lazy(() => import('./FirstSteps.tsx'));
 
 /** How long an answer counts as fresh when the page is come back to. */
 const FRESH_SECONDS = 5;
@@ -35,9 +38,9 @@ function Bench({ today }: { readonly today: Today }) {
     <section>
       <PartHeading>On the bench</PartHeading>
       {none && (
-        <Empty>
-          Nothing is open. Choose an engine under <Link to="/engines">Engines</Link> and open a build on it.
-        </Empty>
+        <Suspense fallback={null}>
+          <FirstSteps />
+        </Suspense>
       )}
       <ol>
         {stages.map(({ stage, count, builds }) => (

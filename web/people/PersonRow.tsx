@@ -1,0 +1,91 @@
+import { Box, Button, Flex, Input } from '@chakra-ui/react';
+import type { Person, PersonRole } from '@zero-lash/contract/people';
+import { useState, type FormEvent } from 'react';
+import { Labelled, Select } from '../app/Labelled.tsx';
+import { ProblemNote } from '../app/ProblemNote.tsx';
+import { useChangePersonMutation } from './endpoints.ts';
+import { ROLE_WORDS } from './roles.ts';
+
+/** One person of the shop, as a lead looks after them: their role, name and passphrase, and whether they are here. */
+export function PersonRow({ person }: { readonly person: Person }) {
+  const [change, { error }] = useChangePersonMutation();
+  const [changing, setChanging] = useState(false);
+  const [name, setName] = useState(person.name);
+  const [passphrase, setPassphrase] = useState('');
+  const send = (what: { name?: string; role?: PersonRole; active?: boolean; passphrase?: string }) =>
+    change({ id: person.id, version: person.version, ...what });
+  async function keep(event: FormEvent) {
+    event.preventDefault();
+    const result = await send({ name, ...(passphrase === '' ? {} : { passphrase }) });
+    if ('error' in result) return;
+    setChanging(false);
+    setPassphrase('');
+  }
+  return (
+    <Box borderTop="1px solid" borderColor="hairline" paddingY="2" opacity={person.active ? 1 : 0.8}>
+      <Flex gap="3" alignItems="center" flexWrap="wrap">
+        <Box fontWeight="600" width="160px">
+          {person.name}
+          {!person.active && ' (left)'}
+        </Box>
+        <Box flex="1" minWidth="220px">
+          <Select
+            aria-label={`Role of ${person.name}`}
+            value={person.role}
+            disabled={!person.active}
+            onChange={(event) => void send({ role: event.target.value as PersonRole })}
+          >
+            {Object.entries(ROLE_WORDS).map(([role, words]) => (
+              <option key={role} value={role}>
+                {words}
+              </option>
+            ))}
+          </Select>
+        </Box>
+        <Button
+          variant="plain"
+          aria-expanded={changing}
+          onClick={() => {
+            setName(person.name);
+            setChanging(!changing);
+          }}
+          paddingX="1"
+        >
+          Name, passphrase
+        </Button>
+        <Button variant="plain" onClick={() => void send({ active: !person.active })} paddingX="1">
+          {person.active ? 'Has left' : 'Is back'}
+        </Button>
+      </Flex>
+      {changing && (
+        <form onSubmit={(event) => void keep(event)}>
+          <Flex gap="2" alignItems="flex-end" flexWrap="wrap" paddingTop="2">
+            <Box flex="1" minWidth="160px">
+              <Labelled label={`Name of ${person.name}`}>
+                <Input
+                  required
+                  maxLength={60}
+                  autoComplete="off"
+                  value={name}
+                  onChange={(event) => setName(event.target.value)}
+                />
+              </Labelled>
+            </Box>
+            <Box flex="1" minWidth="220px">
+              <Labelled label="New passphrase, or empty to keep the old one">
+                <Input
+                  type="password"
+                  autoComplete="new-password"
+                  value={passphrase}
+                  onChange={(event) => setPassphrase(event.target.value)}
+                />
+              </Labelled>
+            </Box>
+            <Button type="submit">Keep</Button>
+          </Flex>
+        </form>
+      )}
+      <ProblemNote error={error} />
+    </Box>
+  );
+}
