@@ -46,15 +46,8 @@ interface ChecksProps {
 
 const Checks = memo(function Checks({ buildId, ticks, stage, enabled }: ChecksProps) {
   const [tick, { error }] = useTickMutation();
-  // a tick stands at once; the answer then says so too, or why not
-  const [sending, setSending] = useState<Readonly<Record<string, boolean>>>({});
   const { checks } = stageOf(stage);
   if (checks.length === 0) return null;
-  async function put(check: string, done: boolean) {
-    setSending((now) => ({ ...now, [check]: done }));
-    await tick({ buildId, stage, check, done });
-    setSending(({ [check]: _, ...rest }) => rest);
-  }
   return (
     <fieldset>
       <chakra.legend fontWeight="650">Tick off</chakra.legend>
@@ -65,9 +58,11 @@ const Checks = memo(function Checks({ buildId, ticks, stage, enabled }: ChecksPr
             <Tick
               label={check.text}
               aside={done?.by}
-              checked={sending[check.key] ?? done !== undefined}
+              checked={done !== undefined}
               disabled={!enabled}
-              onChange={(event) => void put(check.key, event.target.checked)}
+              onChange={(event) =>
+                void tick({ buildId, stage, check: check.key, done: event.target.checked })
+              }
             />
           </Box>
         );
