@@ -175,12 +175,12 @@ test('a 16-valve round with the digital gauge, its drift, its unit and its drop-
   await expect(page.getByText('Its zero holds.')).toBeVisible();
   await expect(onHead(page, '1Ia')).toHaveAttribute('data-state', 'not-measured');
 
-  await panel.getByLabel('Share lost or cut, 0 to 1').fill('1');
+  await panel.getByLabel('Lost or cut, 0–1').fill('1');
   await expect(async () => {
     await pressInGap(page, '0.15');
     await expect(page.getByText(/line came cut off/)).toBeVisible({ timeout: 300 });
   }).toPass();
-  await panel.getByLabel('Share lost or cut, 0 to 1').fill('0');
+  await panel.getByLabel('Lost or cut, 0–1').fill('0');
 
   for (const key of SIXTEEN) {
     await selected(page, key);

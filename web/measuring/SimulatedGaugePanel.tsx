@@ -10,7 +10,7 @@ const FIELDS = [
   ['gap', 'Held in a gap of, mm', '0.15'],
   ['noise', 'Noise, mm', '0.001'],
   ['drift', 'Zero moved by, mm', '0'],
-  ['dropOuts', 'Share lost or cut, 0 to 1', '0'],
+  ['dropOuts', 'Lost or cut, 0–1', '0'],
 ] as const;
 
 /** The stand-in for a gauge in the hand: what it is held in, what is wrong with it, and its button. */
