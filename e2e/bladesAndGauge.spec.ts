@@ -88,6 +88,23 @@ test('what was tried is not lost by a question, and a try taken back is taken ba
   await expect(onHead(page, '1E')).toHaveAttribute('data-state', 'in-spec');
 });
 
+test('a finger that bounces says nothing of the next point', async ({ page }) => {
+  await signIn(page, 'Tobin Hask');
+  await atAsFound(page, 'S1 Sawyer', 'Bounced');
+  const [go, noGo] = [
+    page.getByRole('group', { name: 'Go blade', exact: true }),
+    page.getByRole('group', { name: 'No-go blade' }),
+  ];
+  await go.getByRole('button', { name: 'goes' }).click();
+  await noGo.getByRole('button', { name: 'won’t' }).dblclick();
+  await expect(onHead(page, '1I')).toHaveAttribute('data-state', 'in-spec');
+  await selected(page, '1E');
+  await expect(noGo.getByRole('button', { name: 'won’t' })).toHaveAttribute('aria-pressed', 'false');
+  await go.getByRole('button', { name: 'goes' }).click();
+  await expect(onHead(page, '1E')).toHaveAttribute('data-state', 'not-measured');
+  await expect(go.getByRole('button', { name: 'goes' })).toHaveAttribute('aria-pressed', 'true');
+});
+
 test('tries that contradict each other say so and lose nothing until a person says', async ({ page }) => {
   await signIn(page, 'Tobin Hask');
   await atAsFound(page, 'T16 Rack', 'Blades at odds');

@@ -23,6 +23,7 @@ import { GoNoGoPads, TryPads } from './TryPads.tsx';
 import { TypedEntry } from './TypedEntry.tsx';
 import { triesInWords } from './tryWords.ts';
 import { useBench } from './useBench.ts';
+import { useBounce } from './useBounce.ts';
 import { useMeasure, type Offer } from './useMeasure.ts';
 import { useTries } from './useTries.ts';
 import { Note } from '../app/Note.tsx';
@@ -47,6 +48,7 @@ export function Measure({ build, round, point, turning, blind, onNext, onWalk }:
   // what is proved is not set by; what was found or came back is
   const work = useTries(round.id, point, bench, round.kind !== 'proved');
   const measure = useMeasure(build, round, point.key, turning, blind);
+  const isBounce = useBounce(point.key);
   const bladesId = bench.bladeSet?.id ?? null;
 
   function offerOf(tries: readonly Try[], narrowed: boolean): Offer {
@@ -87,6 +89,11 @@ export function Measure({ build, round, point, turning, blind, onNext, onWalk }:
     // a point that is out is kept at once, and stays while a blade can narrow it for setting
     if (stays) measure.keep(offerOf(tries, narrowing), () => undefined);
     else measure.keep(offerOf(tries, narrowing), moveOn);
+  }
+
+  /** A try tapped on a pad, unless the finger only bounced. */
+  function onTap(one: Try, pad: string, at: number): void {
+    if (!isBounce(pad, at)) onTry(one);
   }
 
   /** Goes on from a point: what its tries say is kept first, unless it is kept already. */
@@ -176,11 +183,11 @@ export function Measure({ build, round, point, turning, blind, onNext, onWalk }:
         </Note>
       )}
       {pairHolds && work.verdict !== 'conflict' && (
-        <GoNoGoPads pair={work.pair!} tries={work.tries} onTry={onTry} />
+        <GoNoGoPads pair={work.pair!} tries={work.tries} onTap={onTap} />
       )}
       {byBlades && !pairHolds && work.verdict !== 'conflict' && (
         <>
-          <TryPads work={work} point={point} repeatability={bench.repeatability} onTry={onTry} />
+          <TryPads work={work} point={point} repeatability={bench.repeatability} onTap={onTap} />
           {stuck && (
             <div className="point-note">
               No blade of this bench says more. Keep it as it is, or try another set.

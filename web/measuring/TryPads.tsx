@@ -3,17 +3,20 @@ import { useLengths } from '../app/lengths.ts';
 import { foreseenInWords, heldThickness, TRY_WORDS } from './tryWords.ts';
 import type { TriesWork } from './useTries.ts';
 
+/** A try tapped on a pad: which pad, and when, in ms. */
+type OnTap = (one: Try, pad: string, at: number) => void;
+
 interface Props {
   readonly work: TriesWork;
   readonly point: { readonly min: number; readonly max: number };
   readonly repeatability: number;
-  readonly onTry: (one: Try) => void;
+  readonly onTap: OnTap;
 }
 
 const RESULTS: readonly TryResult[] = ['goes', 'drags', 'wont'];
 
 /** The blade in the hand, what each outcome will mean, and the three things it can do. */
-export function TryPads({ work, point, repeatability, onTry }: Props) {
+export function TryPads({ work, point, repeatability, onTap }: Props) {
   const { figure, unit } = useLengths();
   const { held, tries, suggested, narrowing } = work;
   const thickness = heldThickness(held);
@@ -42,7 +45,7 @@ export function TryPads({ work, point, repeatability, onTry }: Props) {
             type="button"
             className={result === 'drags' ? 'pad' : 'pad pad-solid'}
             disabled={held.length === 0}
-            onClick={() => onTry({ thickness, result })}
+            onClick={(event) => onTap({ thickness, result }, result, event.timeStamp)}
           >
             {TRY_WORDS[result]}
           </button>
@@ -55,15 +58,15 @@ export function TryPads({ work, point, repeatability, onTry }: Props) {
 interface PairProps {
   readonly pair: NonNullable<TriesWork['pair']>;
   readonly tries: readonly Try[];
-  readonly onTry: (one: Try) => void;
+  readonly onTap: OnTap;
 }
 
 /** The go and no-go school: two blades for the whole role, two taps a point. */
-export function GoNoGoPads({ pair, tries, onTry }: PairProps) {
+export function GoNoGoPads({ pair, tries, onTap }: PairProps) {
   return (
     <div className="measure">
-      <Pair name="Go" blades={pair.go} right="goes" wrong="wont" tries={tries} onTry={onTry} />
-      <Pair name="No-go" blades={pair.noGo} right="wont" wrong="goes" tries={tries} onTry={onTry} />
+      <Pair name="Go" blades={pair.go} right="goes" wrong="wont" tries={tries} onTap={onTap} />
+      <Pair name="No-go" blades={pair.noGo} right="wont" wrong="goes" tries={tries} onTap={onTap} />
     </div>
   );
 }
@@ -74,9 +77,9 @@ function Pair(props: {
   readonly right: TryResult;
   readonly wrong: TryResult;
   readonly tries: readonly Try[];
-  readonly onTry: (one: Try) => void;
+  readonly onTap: OnTap;
 }) {
-  const { name, blades, right, wrong, tries, onTry } = props;
+  const { name, blades, right, wrong, tries, onTap } = props;
   const { figure, unit } = useLengths();
   const { thickness } = blades;
   const done = tries.find((one) => one.thickness === thickness)?.result;
@@ -96,7 +99,7 @@ function Pair(props: {
           type="button"
           className={result === right ? 'pad pad-solid' : 'pad'}
           aria-pressed={done === result}
-          onClick={() => onTry({ thickness, result })}
+          onClick={(event) => onTap({ thickness, result }, `${name} ${result}`, event.timeStamp)}
         >
           {done === result ? '✓ ' : ''}
           {TRY_WORDS[result]}
