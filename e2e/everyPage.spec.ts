@@ -60,8 +60,7 @@ function findMisfits(): string[] {
     element.id !== 'sheet' &&
     (['auto', 'scroll'].includes(getComputedStyle(element).overflowX) || scrolls(element.parentElement));
   const hidden = (element: Element) =>
-    !element.checkVisibility({ visibilityProperty: true }) ||
-    element.closest('[aria-hidden="true"], .zl-unseen');
+    !element.checkVisibility({ visibilityProperty: true }) || element.closest('[aria-hidden="true"]');
   const name = (element: Element) =>
     `${element.tagName.toLowerCase()} “${(element.getAttribute('aria-label') ?? element.textContent ?? '').trim().slice(0, 40)}”`;
   const found: string[] = [];

@@ -17,7 +17,7 @@ export function sheetRoutes(instance: FastifyInstance, _options: object, done: (
 
   app.get('/api/sheets/:id', { schema: { params } }, (request) => store.findSheet(app.db, request.params.id));
 
-  app.post('/api/sheets', { schema: { body: newSheet, publication }, preHandler }, (request, reply) =>
+  app.post('/api/sheets', { schema: { body: newSheet }, preHandler }, (request, reply) =>
     writeOnce(app.db, request, reply, 201, (transaction) =>
       store.addSheet(transaction, request.body, personOf(request).id),
     ),

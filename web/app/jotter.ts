@@ -1,7 +1,8 @@
 /** Where jottings stand in the browser's plain storage, which is written before the next line of the program runs. */
 const PLACE = 'zero-lash-jotting:';
 
-/** How the names of jotted tries begin; the rest is their place. */
+/** How the names of jottings begin: of readings, whose key follows, and of tries, whose place does. */
+export const READING = 'reading:';
 export const TRIES = 'tries:';
 
 const inHand = new Map<string, unknown>(readBefore());

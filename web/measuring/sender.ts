@@ -2,7 +2,7 @@ import type { ReadingRow } from '@zero-lash/contract/builds';
 import type { ProblemBody } from '@zero-lash/contract/problems';
 import { liveQuery } from 'dexie';
 import { buildsApi, readingArrived } from '../builds/endpoints.ts';
-import { jot, jotted, strike } from '../app/jotter.ts';
+import { jot, jotted, READING, strike } from '../app/jotter.ts';
 import { peopleApi } from '../people/endpoints.ts';
 import type { store as applicationStore } from '../app/store.ts';
 import { deviceStore, type OutboxItem } from './deviceStore.ts';
@@ -34,18 +34,18 @@ export function wake(): void {
   endPause?.();
 }
 
-const READING = 'reading:';
-
 /** Jots a reading down, before it is even shown: no reload comes so early that it is lost. */
 export function jotReading(item: OutboxItem): void {
   jot(READING + item.key, item);
 }
 
-/** Puts a jotted reading into the device's store, then has it sent. */
-export async function keepOnDevice(item: OutboxItem): Promise<void> {
+/** Puts a jotted reading into the device's store, then has it sent; nothing is left to do where it was sent already. */
+export async function keepOnDevice({ key }: Pick<OutboxItem, 'key'>): Promise<void> {
+  const item = jotted<OutboxItem>(READING).get(key);
+  if (!item) return;
   try {
     await deviceStore.outbox.put(item);
-    strike(READING + item.key, item);
+    strike(READING + key, item);
   } catch {
     // a device whose store refuses (full, or private browsing) sends it from the jotting
   }

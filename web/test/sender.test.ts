@@ -200,6 +200,18 @@ describe('readings on their way', () => {
     full.mockRestore();
   });
 
+  it('are not kept again by a store that comes to it after they were sent', async () => {
+    const { deviceStore } = await import('../measuring/deviceStore.ts');
+    const { jotReading, keepOnDevice, wake } = await import('../measuring/sender.ts');
+    const quick = item();
+    jotReading(quick);
+    wake();
+    await vi.waitFor(() => expect(jottings()).toEqual([]));
+    await keepOnDevice(quick);
+    expect(await deviceStore.outbox.toArray()).toEqual([]);
+    expect(came).toEqual([quick.key]);
+  });
+
   it('let a step that needs them all wait for them, and no longer than is patient', async () => {
     const { store } = await import('../app/store.ts');
     const { whenSent } = await import('../measuring/sender.ts');
