@@ -11,7 +11,9 @@ async function tickAll(page: Page, texts: readonly RegExp[]): Promise<void> {
 }
 
 async function goOn(page: Page, to: string): Promise<void> {
-  await page.getByRole('button', { name: `Go on to ${to}` }).press('Enter');
+  const onward = page.getByRole('button', { name: `Go on to ${to}` });
+  await expect(onward).toBeEnabled();
+  await onward.press('Enter');
   await expect(page.getByRole('heading', { name: to, level: 2 })).toBeVisible();
 }
 

@@ -33,6 +33,13 @@ export function withNewestReadings(known: BuildView, fetched: BuildView): BuildV
   return { ...fetched, rounds };
 }
 
+/** When each build was last asked for, and when a write to it was last answered; ms. */
+const askedAt = new Map<string, number>();
+const writtenAt = new Map<string, number>();
+
+/** Whether a build that was asked for before a write was answered comes after it: then it may not know of the write. */
+const isOutrun = (id: string) => (writtenAt.get(id) ?? 0) > (askedAt.get(id) ?? 0);
+
 export const buildsApi = api.injectEndpoints({
   endpoints: (build) => {
     /** A write that answers with the whole build: what is shown is what the server has. */
@@ -41,10 +48,15 @@ export const buildsApi = api.injectEndpoints({
         query: request,
         invalidatesTags: (result) =>
           result ? ['Today', 'Engines', { type: 'Engine', id: result.engine.id }] : [],
-        async onQueryStarted({ buildId }, { dispatch, queryFulfilled }) {
+        async onQueryStarted({ buildId }, { dispatch, getState, queryFulfilled }) {
           try {
             const { data } = await queryFulfilled;
+            const { status } = buildsApi.endpoints.build.select(buildId)(getState() as never);
+            writtenAt.set(buildId, performance.now());
             await dispatch(buildsApi.util.upsertQueryData('build', buildId, data));
+            // what is on its way is older and will not be shown: it is asked for again
+            if (status === 'pending')
+              dispatch(buildsApi.util.invalidateTags([{ type: 'Build', id: buildId }]));
           } catch {
             // the page shows the refusal where it arose
           }
@@ -52,8 +64,13 @@ export const buildsApi = api.injectEndpoints({
       });
     return {
       build: build.query<BuildView, string>({
-        query: (id) => `builds/${id}`,
-        merge: (known, fetched) => withNewestReadings(known, fetched),
+        query: (id) => {
+          askedAt.set(id, performance.now());
+          return `builds/${id}`;
+        },
+        // a write's own answer is laid in without a request
+        merge: (known, fetched, { arg, baseQueryMeta }) =>
+          baseQueryMeta && isOutrun(arg) ? known : withNewestReadings(known, fetched),
         providesTags: (_result, _error, id) => [{ type: 'Build', id }],
       }),
       openBuild: build.mutation<BuildView, NewBuild & { engineId: string }>({
