@@ -3,7 +3,7 @@ import { defineConfig } from 'vitest/config';
 export default defineConfig({
   test: {
     projects: [
-      { test: { name: 'core', include: ['core/**/*.test.ts'] } },
+      { test: { name: 'core', include: ['core/**/*.test.ts'], testTimeout: 30_000 } },
       { test: { name: 'contract', include: ['contract/**/*.test.ts'] } },
       { test: { name: 'web', include: ['web/**/*.test.ts'] } },
       {

@@ -1,4 +1,4 @@
-import { CYCLE, inCycle, mayMeasureAt, openSpan } from './openSpan.ts';
+import { closedLength, CYCLE, inCycle, mayMeasureAt, openSpan } from './openSpan.ts';
 import type { FiringCylinder, TimedPoint } from './openSpan.ts';
 import type { ValveTiming } from './pattern.ts';
 
@@ -32,17 +32,19 @@ export interface CrankStopsPlan {
 interface Reach {
   readonly key: string;
   readonly reaches: (angle: number) => boolean;
-  /** where the span in which it may be measured begins and ends; null where it never may */
+  /** where the span in which it may be measured begins */
   readonly from: number;
+  /** degrees of that span; under 0 where it never may */
   readonly length: number;
 }
 
 /**
  * Finds the fewest stops of the crank at which every point may be measured, exactly.
  *
- * Of marks, sets are searched from the smallest up, always branching on the point that fewest marks serve. At any angle, each point allows an arc
- * of the cycle, and the fewest angles that touch every arc are found by cutting the circle at each arc's end in turn;
- * each stop then stands in the middle of what its points allow, as far from every ramp as it can be.
+ * What one point allows is an arc of the cycle. The fewest stops that touch every arc are found by cutting the circle
+ * at one stop and sweeping on: at each arc's end, a stop if its point was not reached yet. Which stop to cut at is tried
+ * through: every arc's end where any angle serves, every mark of the arc that fewest marks serve where only marks do.
+ * Each stop then stands where its points allow it the most room, as far from every ramp as it can be.
  *
  * @throws RangeError when a point names a cylinder that is not there
  * @example crankStops({ cylinders, points, events, marks: [0, 180, 360, 540], margin: 15 }).count // 2
@@ -50,12 +52,11 @@ interface Reach {
 export function crankStops(input: CrankStopsInput): CrankStopsPlan {
   const reaches = input.points.map((point): Reach => {
     const span = openSpan(point, input.cylinders, input.events);
-    const length = CYCLE - span.length - 2 * input.margin;
     return {
       key: point.key,
       from: inCycle(span.start + span.length + input.margin),
-      length,
-      reaches: (angle) => length >= 0 && mayMeasureAt(span, input.margin, angle),
+      length: closedLength(span, input.margin),
+      reaches: (angle) => mayMeasureAt(span, input.margin, angle),
     };
   });
   const marks = input.marks === 'any' ? null : [...new Set(input.marks.map(inCycle))].sort(byAngle);
@@ -71,29 +72,49 @@ export function crankStops(input: CrankStopsInput): CrankStopsPlan {
 
 const byAngle = (a: number, b: number) => a - b;
 
+/** The fewest marks that touch every arc: one of them is a mark of the arc that fewest marks serve. */
 function fewestMarks(reaches: readonly Reach[], marks: readonly number[]): number[] {
-  for (let size = 0; size <= marks.length; size += 1) {
-    const found = coverWith(reaches, marks, size);
-    if (found) return found.sort(byAngle);
+  if (reaches.length === 0) return [];
+  const served = reaches.map((reach) => marks.filter(reach.reaches));
+  const hardest = served.reduce((few, some) => (some.length < few.length ? some : few));
+  let best: Reach[][] | null = null;
+  for (const first of hardest) {
+    const groups = sweepMarksFrom(first, reaches, served);
+    if (!best || groups.length < best.length) best = groups;
   }
-  return [...marks];
+  return best!.map((group) => roomiestMark(group, marks)).sort(byAngle);
 }
 
-function coverWith(left: readonly Reach[], marks: readonly number[], size: number): number[] | null {
-  if (left.length === 0) return [];
-  if (size === 0) return null;
-  const hardest = left
-    .map((reach) => marks.filter(reach.reaches))
-    .reduce((few, served) => (served.length < few.length ? served : few));
-  for (const angle of hardest) {
-    const rest = coverWith(
-      left.filter((reach) => !reach.reaches(angle)),
-      marks,
-      size - 1,
-    );
-    if (rest) return [angle, ...rest];
+/** Stops at `cut`, then sweeps on: at the last mark of each arc, stop if its point was not reached yet. */
+function sweepMarksFrom(
+  cut: number,
+  reaches: readonly Reach[],
+  served: readonly (readonly number[])[],
+): Reach[][] {
+  const groups = [reaches.filter((_, index) => served[index]!.includes(cut))];
+  const rest = reaches
+    .map((reach, index) => ({ reach, along: served[index]!.map((mark) => inCycle(mark - cut)) }))
+    .filter((_, index) => !served[index]!.includes(cut))
+    .map(({ reach, along }) => ({ reach, first: Math.min(...along), last: Math.max(...along) }))
+    .sort((a, b) => a.last - b.last);
+  let at = -1;
+  for (const { reach, first, last } of rest) {
+    if (first > at) {
+      at = last;
+      groups.push([]);
+    }
+    groups.at(-1)!.push(reach);
   }
-  return null;
+  return groups;
+}
+
+/** Of the marks that every member allows, the one farthest from all their ramps; the earliest of equals. */
+function roomiestMark(group: readonly Reach[], marks: readonly number[]): number {
+  const room = (mark: number) =>
+    Math.min(...group.map((reach) => Math.min(along(reach, mark), reach.length - along(reach, mark))));
+  return marks
+    .filter((mark) => group.every((reach) => reach.reaches(mark)))
+    .reduce((best, mark) => (room(mark) > room(best) + 1e-9 ? mark : best));
 }
 
 function fewestAngles(reaches: readonly Reach[]): number[] {

@@ -71,14 +71,29 @@ function spanAfterFiring(point: TimedPoint, timing: ValveTiming): [number, numbe
   throw new RangeError(`${point.key}: a ${point.role} point needs its own opens and closes`);
 }
 
+/** Within this of a boundary an angle lies on it. */
+const ON_BOUNDARY = 1e-9;
+
+/**
+ * How many degrees of the cycle a point may be measured in: what its open span leaves, less the margin on both sides.
+ * Under 0 where the two ramps meet and it never may; exactly 0 where one angle is left.
+ *
+ * @example closedLength({ start: 346, length: 246 }, 15) // 444
+ */
+export function closedLength(span: OpenSpan, margin: number): number {
+  const left = CYCLE - span.length - 2 * margin;
+  return Math.abs(left) < ON_BOUNDARY ? 0 : left;
+}
+
 /**
  * Says whether a point may be measured at an angle: outside its open span widened by a margin on both sides. The edge
- * itself is allowed.
+ * itself is allowed. A span that, so widened, fills the whole cycle leaves no angle at all.
  *
  * @example mayMeasureAt({ start: 346, length: 246 }, 15, 0) // true
  */
 export function mayMeasureAt(span: OpenSpan, margin: number, angle: number): boolean {
+  if (closedLength(span, margin) < 0) return false;
   const into = inCycle(angle - (span.start - margin));
   const width = span.length + 2 * margin;
-  return into < 1e-9 || into > width - 1e-9 || CYCLE - into < 1e-9;
+  return into < ON_BOUNDARY || into > width - ON_BOUNDARY || CYCLE - into < ON_BOUNDARY;
 }

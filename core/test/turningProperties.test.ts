@@ -74,6 +74,7 @@ const pattern: fc.Arbitrary<Pattern> = fc
   });
 
 const angle = fc.integer({ min: 0, max: CYCLE - 1 });
+const V12_TIMING = { ivoBtdc: 14, ivcAbdc: 52, evoBbdc: 54, evcAtdc: 12 };
 
 describe('any engine', () => {
   it('by every school is measured only where its followers are on their base circles', () => {
@@ -119,6 +120,76 @@ describe('any engine', () => {
       }),
       { numRuns: 40 },
     );
+  });
+
+  it('of twelve cylinders, all with brake rockers that are closed for a moment only, is planned as well', () => {
+    const cylinders = Array.from({ length: 12 }, (_, index) => ({
+      id: String(index + 1),
+      firesAt: index * 60,
+    }));
+    const marks = Array.from({ length: 72 }, (_, index) => index * 10);
+    const brake = fc.record({
+      turnedBy: fc.integer({ min: 0, max: 719 }),
+      closedFor: fc.integer({ min: 1, max: 90 }),
+    });
+    fc.assert(
+      fc.property(
+        fc.array(brake, { minLength: 8, maxLength: 12 }),
+        fc.integer({ min: 0, max: 10 }),
+        (brakes, margin) => {
+          const points = cylinders.flatMap(({ id }, index) => [
+            { key: `${id}I`, cylinder: id, role: 'intake' },
+            { key: `${id}E`, cylinder: id, role: 'exhaust' },
+            ...brakes.slice(index, index + 1).map(({ turnedBy, closedFor }) => ({
+              ...{ key: `${id}B`, cylinder: id, role: 'brake' },
+              ...{ opens: turnedBy, closes: turnedBy + CYCLE - closedFor },
+            })),
+          ]);
+          const plan = crankStops({ cylinders, points, events: V12_TIMING, marks, margin });
+          const spans = new Map(points.map((point) => [point.key, openSpan(point, cylinders, V12_TIMING)]));
+          const servedBy = (key: string) =>
+            marks.filter((mark) => mayMeasureAt(spans.get(key)!, margin, mark));
+          expect(plan.unreachable).toEqual(
+            points.map(({ key }) => key).filter((key) => servedBy(key).length === 0),
+          );
+          for (const { angle: at, points: done } of plan.stops) {
+            expect(marks).toContain(at);
+            for (const key of done) expect(mayMeasureAt(spans.get(key)!, margin, at)).toBe(true);
+          }
+          expect(plan.stops.flatMap(({ points: done }) => done).sort()).toEqual(
+            points
+              .map(({ key }) => key)
+              .filter((key) => !plan.unreachable.includes(key))
+              .sort(),
+          );
+          // points that share no mark need a stop each: fewer than that would be a lie
+          const apartFromAll: number[][] = [];
+          for (const served of points.map(({ key }) => servedBy(key)).sort((a, b) => a.length - b.length))
+            if (
+              served.length > 0 &&
+              apartFromAll.every((other) => !other.some((mark) => served.includes(mark)))
+            )
+              apartFromAll.push(served);
+          expect(plan.count).toBeGreaterThanOrEqual(apartFromAll.length);
+          // and no stop can be left out
+          for (const { angle: at } of plan.stops) {
+            const others = plan.stops.map(({ angle: other }) => other).filter((other) => other !== at);
+            expect(
+              points.some(
+                ({ key }) => servedBy(key).length > 0 && !others.some((mark) => servedBy(key).includes(mark)),
+              ),
+            ).toBe(true);
+          }
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+
+  it('never measures a point whose open span and margins fill the cycle', () => {
+    const span = { start: 100, length: 650 };
+    for (let at = 0; at < CYCLE; at += 1) expect(mayMeasureAt(span, 40, at), String(at)).toBe(false);
+    expect(mayMeasureAt(span, 35, 65)).toBe(true);
   });
 
   it('has a stop table that says the same as the valve gear and the wheel', () => {
