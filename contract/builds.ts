@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { engineRow, pastRecheck, stageKey } from './engines.ts';
 import { positionSchool, sheetRevision } from './sheets.ts';
-import { id, line, moment, remark, thicknessMm, version } from './values.ts';
+import { id, line, moment, passage, remark, remarks, thicknessMm, version } from './values.ts';
 
 const reach = z
   .number()
@@ -39,7 +39,12 @@ export const verdict = z.enum([
   'conflict',
 ]);
 
-const crankAngle = z.number().min(0).lt(720, { error: 'the cycle ends at 720°' });
+/** Degrees of the cycle, to the thousandth that is kept: what rounds to the end of the cycle is its beginning. */
+const crankAngle = z
+  .number()
+  .min(0)
+  .lt(720, { error: 'the cycle ends at 720°' })
+  .overwrite((angle) => (Math.round(angle * 1000) % 720_000) / 1000);
 
 const takenReading = z.object({
   point: line(12),
@@ -90,6 +95,8 @@ export const readingRow = z.object({
   at: moment,
   supersedes: id.nullable(),
   reason: z.string(),
+  /** another reading stands in its place, or it was taken before the one that stands and came in late */
+  superseded: z.boolean(),
   /** how many readings of this point in this round came before it */
   earlier: z.int(),
 });
@@ -187,18 +194,18 @@ export const setting = z.object({
 });
 export type Setting = z.infer<typeof setting>;
 
-export const newBuild = z.object({ revisionId: id, complaint: line(300) });
+export const newBuild = z.object({ revisionId: id, complaint: passage(300) });
 export type NewBuild = z.infer<typeof newBuild>;
 
 export const stageMoveRequest = z.object({ to: stageKey, version });
 export const tickRequest = z.object({ stage: stageKey, check: line(40), done: z.boolean() });
-export const noteRequest = z.object({ stage: stageKey, text: line(1000) });
+export const noteRequest = z.object({ stage: stageKey, text: passage(1000) });
 
-export const signOffRequest = z.object({ version, statement: remark(500).default('') });
+export const signOffRequest = z.object({ version, statement: remarks(500).default('') });
 export type SignOffRequest = z.input<typeof signOffRequest>;
 
 export const aim = z.enum(['middle', 'exhaust-loose', 'loose-end', 'tight-end']);
-export const buildChange = z.object({ version, complaint: line(300), aim });
+export const buildChange = z.object({ version, complaint: passage(300), aim });
 export type BuildChange = z.infer<typeof buildChange>;
 
 /** Everything the bench sees of a build. */

@@ -34,7 +34,10 @@ export const engineRow = engineFields.extend({
   sheetId: id,
   sheetName: z.string(),
   usageUnit,
+  /** what the meter shows */
   usage: z.number(),
+  /** what it has run in all, over every meter it had; rechecks are planned by it */
+  running: z.number(),
   usageOn: day,
   stage: stageKey.nullable(),
   buildId: id.nullable(),
@@ -78,7 +81,15 @@ export const engineBuild = z.object({
 });
 export type EngineBuild = z.infer<typeof engineBuild>;
 
-export const usageRow = z.object({ usage: z.number(), readAt: moment, by: z.string() });
+export const usageRow = z.object({
+  usage: z.number(),
+  running: z.number(),
+  /** the first figure of a meter that was fitted then */
+  newMeter: z.boolean(),
+  reason: z.string(),
+  readAt: moment,
+  by: z.string(),
+});
 
 export const pastRecheck = z.object({
   id,
@@ -102,6 +113,19 @@ export const engineView = engineRow.extend({
 });
 export type EngineView = z.infer<typeof engineView>;
 
-/** A running figure read off the engine; below the last one it needs a reason. */
-export const newUsage = z.object({ usage, reason: remark(200).default('') });
+/**
+ * A running figure read off the engine. Below the last one it is either the first of a new meter, and the running goes
+ * on from the old one's last figure, or it puts a slip right, which needs a reason.
+ */
+export const newUsage = z
+  .object({
+    usage,
+    reason: remark(200).default(''),
+    /** what the old meter showed last, and the new one when it was fitted */
+    newMeter: z.object({ lastOfOld: usage, startedAt: usage }).nullable().default(null),
+  })
+  .refine(({ usage: now, newMeter }) => newMeter === null || newMeter.startedAt <= now, {
+    path: ['newMeter', 'startedAt'],
+    error: 'the new meter began at or below what it shows now',
+  });
 export type NewUsage = z.input<typeof newUsage>;

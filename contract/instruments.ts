@@ -1,3 +1,4 @@
+import ipaddr from 'ipaddr.js';
 import { z } from 'zod';
 import { readingRow } from './builds.ts';
 import { day, id, line, moment, remark, version } from './values.ts';
@@ -23,15 +24,46 @@ const instrumentFields = z.object({
   blades: z.array(bladeMm).max(80),
   /** mm, of the blades that are not in it any more */
   missing: z.array(bladeMm).max(80),
-  /** host and port of a digital gauge's listener, on this machine */
+  /** host and port of a digital gauge's listener, on the server's machine or the shop's own network */
   address: z
     .string()
-    .regex(/^(127\.0\.0\.1|localhost):\d{2,5}$/, {
-      error: 'a gauge is reached on this machine, such as 127.0.0.1:4519',
+    .max(30)
+    .refine((text) => gaugePlace(text) !== null, {
+      error: 'a gauge is reached at an address and a port from 1 to 65535, such as 127.0.0.1:4519',
     })
     .nullable(),
   checkDue: day.nullable(),
 });
+
+/** Where a gauge is reached. */
+export interface GaugePlace {
+  readonly host: string;
+  readonly port: number;
+  /** on the server's own machine */
+  readonly here: boolean;
+}
+
+const MOST_PORT = 65_535;
+/** Ranges of addresses that lead out of no shop. */
+const SHOPS_OWN = new Set(['private', 'linkLocal']);
+
+/**
+ * Understands the address of a gauge: `host:port`, the host an IPv4 address of this machine or of a private network.
+ *
+ * @returns null for any other, so that no server is sent to a stranger's machine
+ * @example gaugePlace('127.0.0.1:4519') // { host: '127.0.0.1', port: 4519, here: true }
+ */
+export function gaugePlace(address: string): GaugePlace | null {
+  const match = /^([\d.]{7,15}|localhost):(\d{1,5})$/.exec(address);
+  if (!match) return null;
+  const [, name = '', digits] = match;
+  const host = name === 'localhost' ? '127.0.0.1' : name;
+  const port = Number(digits);
+  if (!ipaddr.IPv4.isValidFourPartDecimal(host) || port < 1 || port > MOST_PORT) return null;
+  const range = ipaddr.IPv4.parse(host).range();
+  if (range !== 'loopback' && !SHOPS_OWN.has(range)) return null;
+  return { host, port, here: range === 'loopback' };
+}
 
 /** What one field of an instrument says of another. */
 function fits(

@@ -1,12 +1,11 @@
 import { z } from 'zod';
-import { id, line, version } from './values.ts';
+import { id, line, moment, version, written, zone } from './values.ts';
 
 /** Bench measures and sets; a lead also signs off, publishes spec sheets and manages people; a viewer reads. */
 export const personRole = z.enum(['bench', 'lead', 'viewer']);
 export type PersonRole = z.infer<typeof personRole>;
 
-const passphrase = z
-  .string()
+const passphrase = written
   .min(10, { error: 'a passphrase has at least 10 characters' })
   .max(200, { error: 'a passphrase has at most 200 characters' });
 
@@ -31,20 +30,34 @@ export const personChange = z.object({
 });
 export type PersonChange = z.infer<typeof personChange>;
 
-export const signIn = z.object({ name: line(60), passphrase: z.string().min(1).max(200) });
+export const signIn = z.object({ name: line(60), passphrase: written.min(1).max(200) });
 export type SignIn = z.infer<typeof signIn>;
 
 /** The shop the program stands in. */
 export const shop = z.object({
   name: line(80),
   unit: z.enum(['mm', 'thou']),
-  zone: z.string(),
+  /** every day shown or counted is a day there */
+  zone,
+  /** gauges may be reached on the shop's own network, besides those on the server's machine */
+  gaugesOnNetwork: z.boolean(),
   version,
 });
 export type Shop = z.infer<typeof shop>;
 
-export const shopChange = shop.omit({ zone: true });
+export const shopChange = shop;
 export type ShopChange = z.infer<typeof shopChange>;
 
 export const session = z.object({ person, shop });
 export type Session = z.infer<typeof session>;
+
+/** What was changed of a person, and by whom: it stays on the record. */
+export const personChanged = z.object({
+  id,
+  person: z.string(),
+  by: z.string(),
+  at: moment,
+  /** in words, such as `role: bench → lead` */
+  what: z.array(z.string()),
+});
+export type PersonChanged = z.infer<typeof personChanged>;

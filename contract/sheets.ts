@@ -1,7 +1,22 @@
+import { tenthsFromMm } from '@zero-lash/core/length';
 import { z } from 'zod';
-import { day, id, limitMm, line, moment, remark, thicknessMm, usage, usageUnit, version } from './values.ts';
+import {
+  day,
+  id,
+  limitMm,
+  line,
+  moment,
+  remark,
+  remarks,
+  thicknessMm,
+  usage,
+  usageUnit,
+  version,
+} from './values.ts';
 
 const degrees = z.number().min(0).max(719.999);
+/** Degrees after a cylinder's own firing TDC, a whole cycle early or late at the most. */
+const brakeAngle = z.number().min(-720).max(1440);
 const ratio = z.number().min(0.5).max(4);
 const pitch = z.number().min(0.2).max(3);
 const torque = z.number().positive().max(500).nullable();
@@ -58,7 +73,7 @@ export const pattern = z
     brakes: z
       .array(
         z
-          .object({ cylinder: z.string(), opens: z.number(), closes: z.number() })
+          .object({ cylinder: z.string().max(3), opens: brakeAngle, closes: brakeAngle })
           .refine(({ opens, closes }) => closes > opens && closes - opens < 720, {
             path: ['closes'],
             error: 'the brake rocker closes after it opens, within one cycle',
@@ -92,6 +107,8 @@ export const pattern = z
         complain(['cylinders', index, 'place'], 'two cylinders stand in one place');
     });
     value.brakes.forEach((brake, index) => {
+      if (value.brakes.findIndex(({ cylinder: other }) => other === brake.cylinder) !== index)
+        complain(['brakes', index, 'cylinder'], `cylinder ${brake.cylinder} has a brake rocker already`);
       if (!names.includes(brake.cylinder))
         complain(['brakes', index, 'cylinder'], `there is no cylinder ${brake.cylinder}`);
     });
@@ -106,9 +123,9 @@ export const pattern = z
 /** Limits of one role in mm, with what the source's own page says. */
 export const roleLimits = z
   .object({ role, min: limitMm, max: limitMm, asWritten: remark(40) })
-  .refine(({ min, max }) => min < max, {
+  .refine(({ min, max }) => tenthsFromMm(min) < tenthsFromMm(max), {
     path: ['max'],
-    error: 'the greatest clearance must be above the least',
+    error: 'the greatest clearance must be above the least, by a tenth of a micrometre or more',
   });
 export type RoleLimits = z.infer<typeof roleLimits>;
 
@@ -179,7 +196,7 @@ export const sheetBody = z.object({
   usageUnit,
   recheckPlan: z.array(recheckStep).min(1).max(12),
   source,
-  notes: remark(2000),
+  notes: remarks(2000),
 });
 export type SheetBody = z.infer<typeof sheetBody>;
 

@@ -31,7 +31,8 @@ export const today = z.object({
         engine: z.string(),
         owner: z.string(),
         usageUnit,
-        usage: z.number(),
+        /** what the engine has run in all, as `dueUsage` counts */
+        running: z.number(),
         dueUsage: z.number().nullable(),
         dueDate: day.nullable(),
         state: dueStateValue,

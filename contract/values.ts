@@ -3,11 +3,33 @@ import { z } from 'zod';
 /** A row's identity. */
 export const id = z.uuid();
 
+/** No figure of this job was taken before this year, and none is planned after that one. */
+const FIRST_YEAR = 1900;
+const LAST_YEAR = 2199;
+const inYears = (text: string) => {
+  const year = /^\d{4}(?=-)/.exec(text);
+  // what is no date at all is told so by the format
+  return year === null || (Number(year[0]) >= FIRST_YEAR && Number(year[0]) <= LAST_YEAR);
+};
+const YEARS = { error: `the year is from ${FIRST_YEAR} to ${LAST_YEAR}` };
+
 /** A moment, UTC. */
-export const moment = z.iso.datetime({ offset: true });
+export const moment = z.iso.datetime({ offset: true }).refine(inYears, YEARS);
 
 /** A day of the calendar. */
-export const day = z.iso.date();
+export const day = z.iso.date().refine(inYears, YEARS);
+
+/** Whether a name is one of a time zone, such as Europe/Vienna, that this machine knows. */
+export function isZone(name: string): boolean {
+  try {
+    return new Intl.DateTimeFormat('en', { timeZone: name }).resolvedOptions().timeZone !== '';
+  } catch {
+    return false;
+  }
+}
+
+/** A time zone by its name. */
+export const zone = z.string().max(60).refine(isZone, { error: 'there is no such time zone' });
 
 /** A clearance limit in mm: above nothing, and no clearance is a centimetre wide. */
 export const limitMm = z
@@ -32,15 +54,28 @@ export const usageUnit = z.enum(['hours', 'km', 'starts']);
 export type UsageUnit = z.infer<typeof usageUnit>;
 
 /** The version of a row that people edit; a stale one is refused. */
-export const version = z.int().min(1);
+export const version = z.int().min(1).max(2_147_483_646, { error: 'no row was changed that often' });
 
-/** Characters that are written, lines and tabs among them; the control characters besides have no place in a record. */
-export const written = z
+/** Characters that are written, lines and tabs among them; control characters and halves of one have no place in a record. */
+export const written = z.string().regex(/^(?:[^\p{Cc}\p{Cs}]|[\t\n\r])*$/u, {
+  error: 'has a character in it that cannot be written',
+});
+
+/** Characters of a single line. */
+const inOneLine = z
   .string()
-  .regex(/^(?:\P{Cc}|[\t\n\r])*$/u, { error: 'has a character in it that cannot be written' });
+  .normalize()
+  .trim()
+  .regex(/^[^\p{Cc}\p{Cs}\p{Zl}\p{Zp}]*$/u, { error: 'is one line, of characters that can be written' });
 
-/** A line a person writes. */
-export const line = (most: number) => written.trim().min(1).max(most);
+/** A line a person writes: a name, a place, a mark. */
+export const line = (most: number) => inOneLine.min(1).max(most);
 
-/** A text a person may leave empty. */
-export const remark = (most: number) => written.trim().max(most);
+/** A line a person may leave empty. */
+export const remark = (most: number) => inOneLine.max(most);
+
+/** A text of several lines. */
+export const passage = (most: number) => written.trim().min(1).max(most);
+
+/** A text of several lines that a person may leave empty. */
+export const remarks = (most: number) => written.trim().max(most);

@@ -5,34 +5,38 @@ import files from '@fastify/static';
 import Fastify, { type FastifyInstance } from 'fastify';
 import { serializerCompiler, validatorCompiler } from 'fastify-type-provider-zod';
 import type { Knex } from 'knex';
-import { buildRoutes } from './builds/routes.ts';
-import { engineRoutes } from './engines/routes.ts';
+import { api } from './api.ts';
+import { everySoOften } from './background.ts';
 import { GaugeListener } from './gauges/listener.ts';
-import { gaugeRoutes } from './gauges/routes.ts';
-import { instrumentRoutes } from './instruments/routes.ts';
+import { Awakening } from './health/awakening.ts';
+import { healthRoutes } from './health/routes.ts';
 import { LiveBus } from './live/bus.ts';
-import { liveRoutes } from './live/routes.ts';
-import { peopleRoutes } from './people/routes.ts';
 import { database } from './plugins/database.ts';
-import { errors } from './plugins/errors.ts';
+import { answerError, errors } from './plugins/errors.ts';
+import { answerClientError, answerExpectations } from './plugins/lowHttp.ts';
+import { signIn } from './plugins/signIn.ts';
+import { tidy, TIDY_EVERY_MS } from './tidy.ts';
 import { firstPage } from './today/firstPage.ts';
 import { TodayKeeper } from './today/keeper.ts';
-import { signIn } from './plugins/signIn.ts';
-import { recheckRoutes } from './rechecks/routes.ts';
-import { sheetRoutes } from './sheets/routes.ts';
-import { todayRoutes } from './today/routes.ts';
 
 const MOST_BYTES = 256 * 1024;
 const YEAR_SECONDS = 31_536_000;
+/** How long a request may take to come in whole, and how often that is looked at. */
+const RECEIVED_WITHIN_MS = 30_000;
+const LOOK_EVERY_MS = 5000;
 
 /** What a server is built from. */
 export interface AppOptions {
   readonly db: Knex;
-  /** signs the session cookie; at least 32 characters */
+  /** signs cookies and keys what is hashed; at least 32 characters, kept outside the database */
   readonly secret: string;
   /** the built web application; without it only the API answers */
   readonly webRoot?: string;
   readonly logLevel?: string;
+  /** what has to be done before it can work; without it, it is ready at once */
+  readonly awakening?: Awakening;
+  /** the proxies whose word on a caller's address is believed, as Fastify's `trustProxy` takes it */
+  readonly trustProxy?: string | false;
 }
 
 /**
@@ -41,15 +45,21 @@ export interface AppOptions {
  * @example const app = await buildApp({ db, secret }); await app.listen({ port: 4510 });
  */
 export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
+  const { awakening = new Awakening(true) } = options;
   const app = Fastify({
     logger: { level: options.logLevel ?? 'warn' },
     bodyLimit: MOST_BYTES,
-    trustProxy: false,
+    trustProxy: options.trustProxy ?? false,
+    requestTimeout: RECEIVED_WITHIN_MS,
+    http: { connectionsCheckingInterval: LOOK_EVERY_MS, headersTimeout: RECEIVED_WITHIN_MS },
+    frameworkErrors: answerError,
+    clientErrorHandler: answerClientError,
   });
+  answerExpectations(app.server);
   app.setValidatorCompiler(validatorCompiler);
   app.setSerializerCompiler(serializerCompiler);
   await app.register(errors);
-  await app.register(database, { db: options.db });
+  await app.register(database, { db: options.db, secret: options.secret });
   await app.register(helmet, {
     contentSecurityPolicy: {
       useDefaults: true,
@@ -61,27 +71,30 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
     },
     strictTransportSecurity: false,
   });
-  await app.register(signIn, { secret: options.secret });
-  app.get('/api/health', { config: { open: true } }, async () => {
-    await app.db.raw('select 1');
-    return { ok: true };
-  });
+  await app.register(healthRoutes, { awakening });
   const keeper = new TodayKeeper(app.db);
-  await app.register(todayRoutes, { keeper });
-  for (const routes of [engineRoutes, sheetRoutes, buildRoutes, recheckRoutes]) await app.register(routes);
-  await app.register(instrumentRoutes);
-  await app.register(peopleRoutes);
-  const bus = new LiveBus(app.db);
-  const listener = new GaugeListener(app.db, bus);
-  await app.register(liveRoutes, { bus });
-  await app.register(gaugeRoutes, { listener });
-  app.addHook('onReady', () => listener.start());
+  const bus = new LiveBus(app.db, app.log);
+  const listener = new GaugeListener(app.db, bus, app.log);
+  const web = options.webRoot && existsSync(join(options.webRoot, 'index.html')) ? options.webRoot : null;
+  await app.register(async (known) => {
+    await known.register(signIn);
+    await known.register(api, { prefix: '/api', awakening, keeper, bus, listener });
+    if (web) await known.register(firstPage, { root: web, keeper });
+  });
+  if (web) await app.register(pages, { root: web });
+  let stopTidying: (() => void) | undefined;
+  app.addHook('onReady', () => {
+    bus.start();
+    listener.start();
+    stopTidying = everySoOften(app.log, 'tidying', TIDY_EVERY_MS, async () => {
+      if (awakening.awake) await tidy(app.db);
+    });
+  });
   app.addHook('onClose', async () => {
+    stopTidying?.();
     listener.stop();
     await bus.close();
   });
-  if (options.webRoot && existsSync(join(options.webRoot, 'index.html')))
-    await serveWeb(app, options.webRoot, keeper);
   return app;
 }
 
@@ -97,23 +110,17 @@ const PAGES = [
 ];
 
 /** Serves the application; a page's own address answers with the application too, so that it can be reloaded. */
-async function serveWeb(app: FastifyInstance, root: string, keeper: TodayKeeper): Promise<void> {
-  await app.register(async (web) => {
-    await web.register(files, {
-      root,
-      wildcard: false,
-      index: false,
-      preCompressed: true,
-      setHeaders: (reply, path) => {
-        const forever = path.includes('/assets/');
-        void reply.header(
-          'cache-control',
-          forever ? `public, max-age=${YEAR_SECONDS}, immutable` : 'no-cache',
-        );
-      },
-    });
-    await web.register(firstPage, { root, keeper });
-    for (const path of PAGES)
-      web.get(path, { config: { open: true } }, (_request, reply) => reply.sendFile('index.html'));
+async function pages(web: FastifyInstance, { root }: { readonly root: string }): Promise<void> {
+  await web.register(files, {
+    root,
+    wildcard: false,
+    index: false,
+    preCompressed: true,
+    setHeaders: (reply, path) => {
+      const forever = path.includes('/assets/');
+      void reply.header('cache-control', forever ? `public, max-age=${YEAR_SECONDS}, immutable` : 'no-cache');
+    },
   });
+  for (const path of PAGES)
+    web.get(path, { config: { open: true } }, (_request, reply) => reply.sendFile('index.html'));
 }

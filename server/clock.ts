@@ -1,3 +1,4 @@
+import { isZone } from '@zero-lash/contract/values';
 import type { Day } from '@zero-lash/core/recheck';
 import type { Knex } from 'knex';
 
@@ -18,8 +19,16 @@ export function dayIn(zone: string, moment: Date = new Date()): Day {
 /** Making a formatter costs a hundred times what using it does. */
 const formats = new Map<string, Intl.DateTimeFormat>();
 
+/** The zone the shop stands in; UTC where a database has one that this machine does not know. */
+export async function shopZone(db: Knex): Promise<string> {
+  const shop = await db('shop').first('zone');
+  return knownZone(shop?.zone);
+}
+
+/** A zone as it is written down, or UTC where there is none or this machine does not know it. */
+export const knownZone = (zone: string | null | undefined): string => (zone && isZone(zone) ? zone : 'UTC');
+
 /** Today in the shop. */
 export async function shopDay(db: Knex): Promise<Day> {
-  const shop = await db('shop').first('zone');
-  return dayIn(shop?.zone ?? 'UTC');
+  return dayIn(await shopZone(db));
 }

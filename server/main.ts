@@ -1,50 +1,110 @@
+import { isZone } from '@zero-lash/contract/values';
+import type { Knex } from 'knex';
 import { buildApp } from './app.ts';
-import { connect, migrate } from './database.ts';
+import { connect, migrate, oneServerAtATime } from './database.ts';
 import { loadDemo } from './demo/load.ts';
 import { DEMO_PEOPLE } from './demo/world.ts';
+import { Awakening } from './health/awakening.ts';
+import { announce } from './live/bus.ts';
 import { addFirstLead } from './people/firstLead.ts';
+import { ensureShop } from './people/store.ts';
+import { isDatabaseAway } from './plugins/databaseErrors.ts';
 import { shopSecret } from './secret.ts';
-import { tidy } from './tidy.ts';
 
 const DEFAULT_PORT = 4510;
+const DEFAULT_SECRET_FILE = '.data/secret';
 
-/** Starts the server on an existing database: migrates it, fills an empty one, and listens on loopback. */
+/** What cannot be mended by starting again: whoever started this process need not try. */
+class Unstartable extends Error {}
+/** The exit code that says so. */
+const UNSTARTABLE = 78;
+
+/**
+ * Starts the server on an existing database and listens on loopback. It listens first, and says on /api/health what it
+ * waits for: a database that is not there yet is waited for, then migrated, and filled where it is empty.
+ */
 async function main(): Promise<void> {
-  const url = process.env.DATABASE_URL;
-  if (!url) throw new Error('DATABASE_URL says which PostgreSQL to use; it is not set');
-  const db = connect(url);
-  await migrate(db);
-  await tidy(db);
-  const secret = await shopSecret(db, {
-    name: process.env.SHOP_NAME ?? 'Engine works',
-    zone: process.env.SHOP_ZONE ?? Intl.DateTimeFormat().resolvedOptions().timeZone,
-  });
-  if (process.env.ZERO_LASH_DEMO === 'yes') await loadDemo(db);
+  const settings = readSettings();
+  const db = connect(settings.url);
+  const awakening = new Awakening();
   const app = await buildApp({
     db,
-    secret,
+    awakening,
+    secret: settings.secret,
+    trustProxy: process.env.TRUST_PROXY ?? false,
     ...(process.env.WEB_ROOT ? { webRoot: process.env.WEB_ROOT } : {}),
     ...(process.env.LOG_LEVEL ? { logLevel: process.env.LOG_LEVEL } : {}),
   });
+  let stopping = false;
+  const stop = () => {
+    stopping = true;
+    void app
+      .close()
+      .then(() => db.destroy())
+      .finally(() => process.exit(0));
+  };
+  process.once('SIGINT', stop);
+  process.once('SIGTERM', stop);
   const address = await app.listen({
     port: Number(process.env.PORT ?? DEFAULT_PORT),
     host: process.env.HOST ?? '127.0.0.1',
   });
-  const lead = await addFirstLead(db);
-  process.stdout.write(`${greeting(address, await demoIsLoaded(db), lead)}\n`);
-  const stop = () => {
-    void app.close().then(() => db.destroy());
-  };
-  process.once('SIGINT', stop);
-  process.once('SIGTERM', stop);
+  let lead: Lead | null = null;
+  await awakening.wake(
+    async () => {
+      lead = await oneServerAtATime(db, () => prepare(settings));
+    },
+    (error) => !stopping && isDatabaseAway(error),
+    (error) => say(`Waiting for the database: ${(error as Error).message}`),
+  );
+  await announce(db, { kind: 'tools' });
+  say(greeting(address, await demoIsLoaded(db), lead));
 }
 
-async function demoIsLoaded(db: ReturnType<typeof connect>): Promise<boolean> {
+type Lead = { readonly name: string; readonly passphrase: string };
+
+interface Settings {
+  readonly url: string;
+  readonly secret: string;
+  readonly name: string;
+  readonly zone: string;
+  readonly demo: boolean;
+}
+
+function readSettings(): Settings {
+  const url = process.env.DATABASE_URL;
+  if (!url) throw new Unstartable('DATABASE_URL says which PostgreSQL to use; it is not set');
+  const zone = process.env.SHOP_ZONE ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
+  if (!isZone(zone))
+    throw new Unstartable(`SHOP_ZONE is ${zone}, and there is no such time zone. Europe/Vienna is one.`);
+  return {
+    url,
+    zone,
+    secret: shopSecret(process.env.ZERO_LASH_SECRET_FILE ?? DEFAULT_SECRET_FILE),
+    name: process.env.SHOP_NAME ?? 'Engine works',
+    demo: process.env.ZERO_LASH_DEMO === 'yes',
+  };
+}
+
+/** Brings a database to where this program can work with it; gives the first lead of a shop that begins. */
+async function prepare({ url, name, zone, demo }: Settings): Promise<Lead | null> {
+  const db = connect(url, { poolSize: 2, patient: true });
+  try {
+    await migrate(db);
+    await ensureShop(db, { name, zone });
+    if (demo) await loadDemo(db);
+    return await addFirstLead(db);
+  } finally {
+    await db.destroy();
+  }
+}
+
+async function demoIsLoaded(db: Knex): Promise<boolean> {
   const [first] = DEMO_PEOPLE;
   return Boolean(await db('people').where({ name: first!.name }).first('id'));
 }
 
-function greeting(address: string, demo: boolean, lead: { name: string; passphrase: string } | null) {
+function greeting(address: string, demo: boolean, lead: Lead | null): string {
   const lines = [`Zero Lash is open at ${address}`];
   if (demo)
     for (const { name, role, passphrase } of DEMO_PEOPLE)
@@ -53,13 +113,19 @@ function greeting(address: string, demo: boolean, lead: { name: string; passphra
   return lines.join('\n');
 }
 
+function say(text: string): void {
+  process.stdout.write(`${text}\n`);
+}
+
 try {
   await main();
 } catch (error) {
   const { code, port } = error as { code?: string; port?: number };
-  if (code !== 'EADDRINUSE') throw error;
-  process.stderr.write(
-    `Port ${port} is taken: Zero Lash may be running in another window. PORT=${port! + 1} npm start uses another.\n`,
-  );
-  process.exit(1);
+  if (code === 'EADDRINUSE')
+    process.stderr.write(
+      `Port ${port} is taken: Zero Lash may be running in another window. PORT=${port! + 1} npm start uses another.\n`,
+    );
+  else if (error instanceof Unstartable) process.stderr.write(`${error.message}\n`);
+  else throw error;
+  process.exit(UNSTARTABLE);
 }

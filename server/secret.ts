@@ -1,18 +1,42 @@
-import { randomBytes } from 'node:crypto';
-import type { Knex } from 'knex';
+import { randomBytes, randomUUID } from 'node:crypto';
+import { chmodSync, linkSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { dirname } from 'node:path';
+
+const LEAST = 32;
 
 /**
- * Makes sure the shop's own row is there and gives the secret its cookies are signed with. The secret lives in the
- * database, so that several processes of one shop share it.
+ * The shop's secret, which signs its cookies and keys what it hashes. It stands outside the database, so that a copy of
+ * the database opens no door: in ZERO_LASH_SECRET, or in a file that is made where there is none. Several servers of one
+ * shop are given the same.
+ *
+ * @throws Error when it is too short to be one
  */
-export async function shopSecret(
-  db: Knex,
-  shop: { readonly name: string; readonly zone: string },
-): Promise<string> {
-  await db('shop')
-    .insert({ ...shop, unit: 'mm', cookie_secret: randomBytes(32).toString('hex') })
-    .onConflict('singleton')
-    .ignore();
-  const row = await db('shop').first('cookie_secret');
-  return row.cookie_secret as string;
+export function shopSecret(file: string, given = process.env.ZERO_LASH_SECRET): string {
+  const secret = given ?? readOrMake(file);
+  if (secret.length < LEAST)
+    throw new Error(
+      `The shop's secret (${given === undefined ? file : 'ZERO_LASH_SECRET'}) is shorter than ${LEAST} characters.`,
+    );
+  return secret;
+}
+
+function readOrMake(file: string): string {
+  try {
+    return readFileSync(file, 'utf8').trim();
+  } catch (error) {
+    if ((error as { code?: string }).code !== 'ENOENT') throw error;
+  }
+  mkdirSync(dirname(file), { recursive: true });
+  // linked into its place whole: of several servers that start at once, all read what one of them wrote
+  const own = `${file}.${randomUUID()}`;
+  writeFileSync(own, `${randomBytes(32).toString('hex')}\n`, { mode: 0o600 });
+  chmodSync(own, 0o600);
+  try {
+    linkSync(own, file);
+  } catch (error) {
+    if ((error as { code?: string }).code !== 'EEXIST') throw error;
+  } finally {
+    rmSync(own);
+  }
+  return readFileSync(file, 'utf8').trim();
 }

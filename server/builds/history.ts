@@ -10,7 +10,10 @@ export async function historyOf(db: Knex, roundId: string, point: string): Promi
     .leftJoin('readings as n', 'n.supersedes', 'g.id')
     .leftJoin('people as np', 'np.id', 'n.by')
     .where({ 'g.round_id': roundId, 'g.point': point })
-    .orderBy('g.at', 'desc')
+    .orderBy([
+      { column: 'g.taken_at', order: 'desc' },
+      { column: 'g.at', order: 'desc' },
+    ])
     .select(
       'g.id',
       'g.as_typed as asTyped',

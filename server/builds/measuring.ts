@@ -1,4 +1,5 @@
 import type { ReadingRow, newReading, newSetting } from '@zero-lash/contract/builds';
+import { moment } from '@zero-lash/contract/values';
 import { intervalOf, judge, type Reading } from '@zero-lash/core/clearance';
 import { mayMeasurePoint } from '@zero-lash/core/engine';
 import { tenthsFromMm } from '@zero-lash/core/length';
@@ -38,12 +39,21 @@ const STAGE_OF_ROUND: Readonly<Record<string, string>> = {
   recheck: 'run-in',
 };
 
-/** Keeps a reading with the core's verdict; an earlier one of the same point in the round is superseded, not lost. */
+/** Whose hand a reading comes from, and how far the clock of their device goes ahead of this one, in ms. */
+interface Hand {
+  readonly personId: string;
+  readonly clockAhead: number;
+}
+
+/**
+ * Keeps a reading with the core's verdict. What was taken last stands; the other is superseded, not lost, whichever of
+ * the two came in first.
+ */
 export async function addReading(
   db: Knex,
   roundId: string,
   input: z.output<typeof newReading>,
-  personId: string,
+  { personId, clockAhead }: Hand,
 ): Promise<ReadingRow> {
   const round = await lockRound(db, roundId);
   if (STAGE_OF_ROUND[round.kind] !== round.stage) throw new Refusal('wrong_stage');
@@ -54,8 +64,10 @@ export async function addReading(
   const earlier = await db('readings as g')
     .join('people as p', 'p.id', 'g.by')
     .where({ round_id: roundId, point: input.point, superseded: false })
-    .first('g.id', 'p.name as by');
-  if (earlier) await db('readings').where({ id: earlier.id }).update('superseded', true);
+    .first('g.id', 'p.name as by', 'g.taken_at as takenAt');
+  const takenAt = whenTaken(input.takenAt, clockAhead, round.openedAt);
+  const late = earlier !== undefined && takenAt < earlier.takenAt;
+  if (earlier && !late) await db('readings').where({ id: earlier.id }).update('superseded', true);
   const [row] = await db('readings')
     .insert({
       round_id: roundId,
@@ -73,14 +85,15 @@ export async function addReading(
       crank_angle: input.crankAngle,
       off_base: await isOffBase(db, round.revisionId, input),
       by: personId,
-      supersedes: earlier?.id ?? null,
-      reason: input.reason || whyAgain(earlier, input),
+      supersedes: late ? null : (earlier?.id ?? null),
+      superseded: late,
+      reason: input.reason || (late ? LATE : whyAgain(earlier, input)),
       instrument_id: input.instrumentId,
-      taken_at: whenTaken(input.takenAt),
+      taken_at: takenAt,
       blind: input.blind,
     })
     .returning('id');
-  const [reading] = await readReadings(db, (query) => query.where('g.id', row.id));
+  const [reading] = await readReadings(db, (query) => query.where('g.id', row.id), 'all');
   return reading!;
 }
 
@@ -95,9 +108,23 @@ function whyAgain(
   return 'measured again';
 }
 
-/** A device's clock may be wrong; a reading is never from the future. */
-function whenTaken(takenAt: string | null): Date {
-  return takenAt === null ? new Date() : new Date(Math.min(Date.parse(takenAt), Date.now()));
+const LATE = 'taken before the one that stands, and came in after it';
+
+/**
+ * How far a device's clock goes ahead of this server's, in ms, by what it says as it sends.
+ *
+ * @param said the `device-clock` header; 0 where there is none that can be read
+ */
+export function clockAhead(said: string | string[] | undefined): number {
+  const parsed = moment.safeParse(said);
+  return parsed.success ? Date.parse(parsed.data) - Date.now() : 0;
+}
+
+/** When a reading was taken, by this server's clock: not in the future, and not before its round was opened. */
+function whenTaken(takenAt: string | null, ahead: number, openedAt: Date): Date {
+  const now = Date.now();
+  const taken = takenAt === null ? now : Date.parse(takenAt) - ahead;
+  return new Date(Math.max(openedAt.getTime(), Math.min(taken, now)));
 }
 
 async function refuseStranger(db: Knex, instrumentId: string | null): Promise<void> {
@@ -114,7 +141,7 @@ export async function addSetting(
 ) {
   const build = await db('builds')
     .where({ id: buildId })
-    .forUpdate()
+    .forNoKeyUpdate()
     .first('stage', 'closed_at', 'revision_id');
   if (!build) throw new Refusal('not_found', { detail: 'There is no such build.' });
   if (build.closed_at) throw new Refusal('build_closed');

@@ -17,94 +17,92 @@ import { z } from 'zod';
 import { needs, personOf } from '../plugins/signIn.ts';
 import { writeAndTell } from '../plugins/writes.ts';
 import { historyOf } from './history.ts';
-import { addReading, addSetting } from './measuring.ts';
+import { addReading, addSetting, clockAhead } from './measuring.ts';
 import * as store from './store.ts';
 import { viewBuild } from './view.ts';
+import { writeBuild } from './write.ts';
 
 export function buildRoutes(instance: FastifyInstance, _options: object, done: () => void): void {
   const app = instance.withTypeProvider<ZodTypeProvider>();
   const params = z.object({ id });
   const preHandler = needs('bench');
 
-  app.get('/api/builds/:id', { schema: { params } }, (request) => viewBuild(app.db, request.params.id));
+  app.get('/builds/:id', { schema: { params } }, (request) => viewBuild(app.db, request.params.id));
 
-  app.post('/api/engines/:id/builds', { schema: { params, body: newBuild }, preHandler }, (request, reply) =>
-    writeAndTell(app.db, request, reply, store.changedBuild, 201, (transaction) =>
+  app.post('/engines/:id/builds', { schema: { params, body: newBuild }, preHandler }, (request, reply) =>
+    writeBuild(request, reply, 201, (transaction) =>
       store.openBuild(transaction, request.params.id, request.body, personOf(request).id),
     ),
   );
 
-  app.patch('/api/builds/:id', { schema: { params, body: buildChange }, preHandler }, (request, reply) =>
-    writeAndTell(app.db, request, reply, store.changedBuild, 200, (transaction) =>
+  app.patch('/builds/:id', { schema: { params, body: buildChange }, preHandler }, (request, reply) =>
+    writeBuild(request, reply, 200, (transaction) =>
       store.changeBuild(transaction, request.params.id, request.body),
     ),
   );
 
   app.post(
-    '/api/builds/:id/stage',
+    '/builds/:id/stage',
     { schema: { params, body: stageMoveRequest }, preHandler },
     (request, reply) =>
-      writeAndTell(app.db, request, reply, store.changedBuild, 200, (transaction) =>
+      writeBuild(request, reply, 200, (transaction) =>
         store.moveStage(transaction, request.params.id, request.body, personOf(request).id),
       ),
   );
 
-  app.post('/api/builds/:id/ticks', { schema: { params, body: tickRequest }, preHandler }, (request, reply) =>
-    writeAndTell(app.db, request, reply, store.changedBuild, 200, (transaction) =>
+  app.post('/builds/:id/ticks', { schema: { params, body: tickRequest }, preHandler }, (request, reply) =>
+    writeBuild(request, reply, 200, (transaction) =>
       store.tick(transaction, request.params.id, request.body, personOf(request).id),
     ),
   );
 
-  app.post('/api/builds/:id/notes', { schema: { params, body: noteRequest }, preHandler }, (request, reply) =>
-    writeAndTell(app.db, request, reply, store.changedBuild, 201, (transaction) =>
+  app.post('/builds/:id/notes', { schema: { params, body: noteRequest }, preHandler }, (request, reply) =>
+    writeBuild(request, reply, 201, (transaction) =>
       store.addNote(transaction, request.params.id, request.body, personOf(request).id),
     ),
   );
 
-  app.post(
-    '/api/builds/:id/settings',
-    { schema: { params, body: newSetting }, preHandler },
-    (request, reply) =>
-      writeAndTell(app.db, request, reply, store.changedBuild, 201, (transaction) =>
-        addSetting(transaction, request.params.id, request.body, personOf(request).id),
-      ),
+  app.post('/builds/:id/settings', { schema: { params, body: newSetting }, preHandler }, (request, reply) =>
+    writeBuild(request, reply, 201, (transaction) =>
+      addSetting(transaction, request.params.id, request.body, personOf(request).id),
+    ),
   );
 
   app.post(
-    '/api/builds/:id/sign-off',
+    '/builds/:id/sign-off',
     { schema: { params, body: signOffRequest }, preHandler: needs('lead') },
     (request, reply) =>
-      writeAndTell(app.db, request, reply, store.changedBuild, 201, (transaction) =>
+      writeBuild(request, reply, 201, (transaction) =>
         store.signOff(transaction, request.params.id, request.body, personOf(request).id),
       ),
   );
 
   app.put(
-    '/api/rounds/:id/conditions',
+    '/rounds/:id/conditions',
     { schema: { params, body: roundConditions }, preHandler },
     (request, reply) =>
-      writeAndTell(app.db, request, reply, store.changedBuild, 200, (transaction) =>
+      writeBuild(request, reply, 200, (transaction) =>
         store.setConditions(transaction, request.params.id, request.body, personOf(request).id),
       ),
   );
 
-  app.put('/api/rounds/:id/turning', { schema: { params, body: turning }, preHandler }, (request, reply) =>
-    writeAndTell(app.db, request, reply, store.changedBuild, 200, (transaction) =>
+  app.put('/rounds/:id/turning', { schema: { params, body: turning }, preHandler }, (request, reply) =>
+    writeBuild(request, reply, 200, (transaction) =>
       store.setTurning(transaction, request.params.id, request.body),
     ),
   );
 
-  app.post(
-    '/api/rounds/:id/readings',
-    { schema: { params, body: newReading }, preHandler },
-    (request, reply) =>
-      writeAndTell(app.db, request, reply, store.changedBuild, 201, (transaction) =>
-        addReading(transaction, request.params.id, request.body, personOf(request).id),
-      ),
+  app.post('/rounds/:id/readings', { schema: { params, body: newReading }, preHandler }, (request, reply) =>
+    writeAndTell(app.db, request, reply, store.changedBuild, 201, (transaction) =>
+      addReading(transaction, request.params.id, request.body, {
+        personId: personOf(request).id,
+        clockAhead: clockAhead(request.headers['device-clock']),
+      }),
+    ),
   );
 
   app.get(
-    '/api/rounds/:id/points/:point',
+    '/rounds/:id/points/:point',
     { schema: { params: params.extend({ point: line(12) }) } },
     (request) => historyOf(app.db, request.params.id, request.params.point),
   );

@@ -45,7 +45,7 @@ export async function openBuild(
   { revisionId, complaint }: NewBuild,
   personId: string,
 ): Promise<BuildView> {
-  const engine = await db('engines').where({ id: engineId }).forUpdate().first();
+  const engine = await db('engines').where({ id: engineId }).forNoKeyUpdate().first();
   if (!engine) throw new Refusal('not_found', { detail: 'There is no such engine.' });
   const sheet = await findRevision(db, revisionId);
   if (sheet.status !== 'published') throw new Refusal('sheet_not_published');
@@ -74,7 +74,7 @@ export async function openBuild(
 
 /** Locks a build for a write, and refuses one that is closed. */
 async function lockBuild(db: Knex, id: string): Promise<BuildView> {
-  const locked = await db('builds').where({ id }).forUpdate().first('closed_at');
+  const locked = await db('builds').where({ id }).forNoKeyUpdate().first('closed_at');
   if (!locked) throw new Refusal('not_found', { detail: 'There is no such build.' });
   if (locked.closed_at) throw new Refusal('build_closed');
   return viewBuild(db, id);
@@ -150,7 +150,7 @@ async function openRoundFor(db: Knex, build: BuildView, stage: StageKey, personI
     kind,
     number: earlier.length + 1,
     opened_by: personId,
-    usage: build.engine.usage,
+    usage: build.engine.running,
   });
 }
 
@@ -218,8 +218,11 @@ export async function setTurning(db: Knex, roundId: string, turning: Turning): P
 export async function lockRound(
   db: Knex,
   id: string,
-): Promise<{ buildId: string; revisionId: string; kind: string; stage: StageKey }> {
-  await db('builds').whereIn('id', db('rounds').where({ id }).select('build_id')).forUpdate().first('id');
+): Promise<{ buildId: string; revisionId: string; kind: string; stage: StageKey; openedAt: Date }> {
+  await db('builds')
+    .whereIn('id', db('rounds').where({ id }).select('build_id'))
+    .forNoKeyUpdate()
+    .first('id');
   const round = await db('rounds as r')
     .join('builds as b', 'b.id', 'r.build_id')
     .where('r.id', id)
@@ -227,6 +230,7 @@ export async function lockRound(
       'r.build_id as buildId',
       'r.revision_id as revisionId',
       'r.kind',
+      'r.opened_at as openedAt',
       'r.closed_at',
       'b.stage',
       'b.closed_at as buildClosed',
@@ -256,7 +260,7 @@ export async function signOff(
       detail: `This build is at ${stageOf(build.stage).title}. It is signed off at ${stageOf('close').title}.`,
     });
   refuseFor('not_provable', obstaclesToSignOff(standingOf(build)));
-  const usage = build.engine.usage;
+  const usage = build.engine.running;
   await db('sign_offs').insert({ build_id: id, by: leadId, usage, statement });
   await db('rounds').where({ build_id: id, closed_at: null }).update('closed_at', db.fn.now());
   await db('stage_moves').insert({

@@ -136,17 +136,17 @@ async function readConditions(db: Knex, roundIds: readonly string[]) {
     );
 }
 
-/** Reads the newest reading of each point; `narrow` says of which rounds. */
+/** Reads the reading that stands at each point, or all there were; `narrow` says of which rounds. */
 export async function readReadings(
   db: Knex,
   narrow: (query: Knex.QueryBuilder) => void,
+  which: 'standing' | 'all' = 'standing',
 ): Promise<ReadingRow[]> {
   const query = db('readings as g')
     .join('people as p', 'p.id', 'g.by')
     .leftJoin('instruments as i', 'i.id', 'g.instrument_id')
     .leftJoin('readings as f', 'f.id', 'g.supersedes')
     .leftJoin('people as fp', 'fp.id', 'f.by')
-    .where('g.superseded', false)
     .select(
       'g.id',
       'g.round_id as roundId',
@@ -169,9 +169,11 @@ export async function readReadings(
       'g.at',
       'g.supersedes',
       'g.reason',
+      'g.superseded',
       db.raw(`(select count(*)::int from readings o
-        where o.round_id = g.round_id and o.point = g.point and o.superseded) as earlier`),
+        where o.round_id = g.round_id and o.point = g.point and o.id <> g.id and o.superseded) as earlier`),
     );
+  if (which === 'standing') query.where('g.superseded', false);
   narrow(query);
   const rows = await query;
   return rows.map(({ firstLook, ...row }) => ({

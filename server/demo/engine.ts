@@ -6,8 +6,9 @@ import type { Tenths } from '@zero-lash/core/length';
 import { STAGE_KEYS, stageOf, type StageKey } from '@zero-lash/core/practice';
 import { nextRecheck, type Day } from '@zero-lash/core/recheck';
 import type { Knex } from 'knex';
+import { dayIn } from '../clock.ts';
 import { BLADE_STEP, DemoGaps } from './gaps.ts';
-import type { DemoBuild, DemoEngine } from './world.ts';
+import { DEMO_SHOP, type DemoBuild, type DemoEngine } from './world.ts';
 
 interface Cast {
   readonly bench: string;
@@ -76,7 +77,7 @@ class EngineTeller {
   }
 
   #day(days: number): Day {
-    return this.#ago(days).toISOString().slice(0, 10);
+    return dayIn(DEMO_SHOP.zone, this.#ago(days));
   }
 
   #usageAt(daysAgo: number): number {
@@ -85,9 +86,11 @@ class EngineTeller {
   }
 
   async #logUsage(daysAgo: number): Promise<void> {
+    const usage = daysAgo === 1 ? this.#engine.usage : this.#usageAt(daysAgo - 1);
     await this.#db('usages').insert({
       engine_id: this.#engineId,
-      usage: daysAgo === 1 ? this.#engine.usage : this.#usageAt(daysAgo - 1),
+      usage,
+      running: usage,
       read_at: this.#ago(daysAgo),
       by: this.#cast.bench,
     });

@@ -1,7 +1,6 @@
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import type { Knex } from 'knex';
-import { addPerson } from '../people/store.ts';
-import { shopSecret } from '../secret.ts';
+import { addPerson, ensureShop } from '../people/store.ts';
 import { addSheet, publishRevision, reviseSheet } from '../sheets/store.ts';
 import { loadEngine } from './engine.ts';
 import { loadInstruments } from './instruments.ts';
@@ -16,7 +15,7 @@ import { DEMO_ENGINES, DEMO_PEOPLE, DEMO_SHOP } from './world.ts';
 export async function loadDemo(db: Knex, now: Date = new Date()): Promise<boolean> {
   return db.transaction(async (transaction) => {
     if (await transaction('people').first('id')) return false;
-    await shopSecret(transaction, DEMO_SHOP);
+    await ensureShop(transaction, DEMO_SHOP);
     await transaction('shop').update(DEMO_SHOP);
     const people: Record<string, string> = {};
     for (const person of DEMO_PEOPLE) people[person.name] = (await addPerson(transaction, person)).id;

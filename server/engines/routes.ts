@@ -11,22 +11,20 @@ export function engineRoutes(instance: FastifyInstance, _options: object, done: 
   const app = instance.withTypeProvider<ZodTypeProvider>();
   const params = z.object({ id });
 
-  app.get('/api/engines', { schema: { querystring: engineSearch } }, (request) =>
+  app.get('/engines', { schema: { querystring: engineSearch } }, (request) =>
     store.listEngines(app.db, request.query.search, request.query.limit),
   );
 
-  app.get('/api/engines/:id', { schema: { params } }, (request) =>
-    store.viewEngine(app.db, request.params.id),
-  );
+  app.get('/engines/:id', { schema: { params } }, (request) => store.viewEngine(app.db, request.params.id));
 
-  app.post('/api/engines', { schema: { body: newEngine }, preHandler: needs('bench') }, (request, reply) =>
+  app.post('/engines', { schema: { body: newEngine }, preHandler: needs('bench') }, (request, reply) =>
     writeOnce(app.db, request, reply, 201, (transaction) =>
       store.addEngine(transaction, request.body, personOf(request).id),
     ),
   );
 
   app.patch(
-    '/api/engines/:id',
+    '/engines/:id',
     { schema: { params, body: engineChange }, preHandler: needs('bench') },
     (request, reply) =>
       writeOnce(app.db, request, reply, 200, (transaction) =>
@@ -35,7 +33,7 @@ export function engineRoutes(instance: FastifyInstance, _options: object, done: 
   );
 
   app.post(
-    '/api/engines/:id/usages',
+    '/engines/:id/usages',
     { schema: { params, body: newUsage }, preHandler: needs('bench') },
     (request, reply) =>
       writeOnce(app.db, request, reply, 201, (transaction) =>

@@ -5,12 +5,14 @@ import type {
   EngineView,
   GapRow,
   NewEngine,
+  newUsage,
 } from '@zero-lash/contract/engines';
 import { lashPoints } from '@zero-lash/core/engine';
 import { mmFromTenths } from '@zero-lash/core/length';
 import { dueState, type Day } from '@zero-lash/core/recheck';
 import type { Knex } from 'knex';
-import { dayIn, shopDay } from '../clock.ts';
+import type { z } from 'zod';
+import { dayIn, shopZone } from '../clock.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { readRechecks } from '../rechecks/store.ts';
 import { findSheet } from '../sheets/store.ts';
@@ -22,6 +24,17 @@ interface EngineRecord extends Omit<EngineRow, 'recheck' | 'usageOn'> {
   plannedUsage: number;
   dueUsage: number | null;
   dueDate: Day | null;
+}
+
+/** The day it is in the shop, and the zone that day is one of. */
+interface ShopCalendar {
+  readonly zone: string;
+  readonly today: Day;
+}
+
+async function shopCalendar(db: Knex): Promise<ShopCalendar> {
+  const zone = await shopZone(db);
+  return { zone, today: dayIn(zone) };
 }
 
 function engineQuery(db: Knex): Knex.QueryBuilder {
@@ -39,6 +52,7 @@ function engineQuery(db: Knex): Knex.QueryBuilder {
       'e.duty',
       'e.usage_unit as usageUnit',
       'e.usage',
+      'e.running',
       'e.usage_at as usageAt',
       'e.version',
       'b.id as buildId',
@@ -51,11 +65,11 @@ function engineQuery(db: Knex): Knex.QueryBuilder {
     );
 }
 
-function rowFrom(record: EngineRecord, today: Day): EngineRow {
+function rowFrom(record: EngineRecord, { today, zone }: ShopCalendar): EngineRow {
   const { usageAt, recheckId, sequence, plannedUsage, dueUsage, dueDate, ...engine } = record;
   return {
     ...engine,
-    usageOn: dayIn('UTC', usageAt),
+    usageOn: dayIn(zone, usageAt),
     recheck: recheckId
       ? {
           id: recheckId,
@@ -64,7 +78,7 @@ function rowFrom(record: EngineRecord, today: Day): EngineRow {
           dueDate,
           state: dueState({ dueUsage, dueDate }, plannedUsage, {
             day: today,
-            usage: engine.usage,
+            usage: engine.running,
           }),
         }
       : null,
@@ -86,14 +100,14 @@ export async function listEngines(db: Knex, search: string, limit: number): Prom
   const counted = await matching(db('engines as e').join('sheets as s', 's.id', 'e.sheet_id')).first(
     db.raw('count(*)::int as total'),
   );
-  const today = await shopDay(db);
-  return { engines: records.map((record) => rowFrom(record, today)), total: counted.total };
+  const calendar = await shopCalendar(db);
+  return { engines: records.map((record) => rowFrom(record, calendar)), total: counted.total };
 }
 
 export async function findEngine(db: Knex, id: string): Promise<EngineRow> {
   const record = (await engineQuery(db).where('e.id', id).first()) as EngineRecord | undefined;
   if (!record) throw new Refusal('not_found', { detail: 'There is no such engine.' });
-  return rowFrom(record, await shopDay(db));
+  return rowFrom(record, await shopCalendar(db));
 }
 
 /** An engine with everything that happened to it. */
@@ -111,7 +125,14 @@ export async function viewEngine(db: Knex, id: string): Promise<EngineView> {
       .where('u.engine_id', id)
       .orderBy('u.read_at', 'desc')
       .limit(50)
-      .select('u.usage', 'u.read_at as readAt', 'p.name as by'),
+      .select(
+        'u.usage',
+        'u.running',
+        'u.new_meter as newMeter',
+        'u.reason',
+        'u.read_at as readAt',
+        'p.name as by',
+      ),
     limits: newest
       ? lashPoints(newest.pattern).map(({ key, role }) => ({
           point: key,
@@ -184,7 +205,12 @@ export async function addEngine(db: Knex, engine: NewEngine, personId: string): 
       usage: engine.usage,
     })
     .returning('id');
-  await db('usages').insert({ engine_id: row.id, usage: engine.usage, by: personId });
+  await db('usages').insert({
+    engine_id: row.id,
+    usage: engine.usage,
+    running: engine.usage,
+    by: personId,
+  });
   return findEngine(db, row.id);
 }
 
@@ -208,21 +234,76 @@ export async function changeEngine(db: Knex, id: string, change: EngineChange): 
   return current;
 }
 
-/** Logs a running figure; one below the last needs a reason (a new meter, a slip put right). */
+/**
+ * Logs a running figure. One below the last needs a reason, where a slip is put right; or it is the first of a new
+ * meter, and what the engine has run goes on from where the old one stopped.
+ */
 export async function logUsage(
   db: Knex,
   engineId: string,
-  { usage, reason }: { readonly usage: number; readonly reason: string },
+  { usage, reason, newMeter }: z.output<typeof newUsage>,
   personId: string,
 ): Promise<EngineRow> {
-  const engine = await db('engines').where({ id: engineId }).forUpdate().first('usage');
+  const engine = await db('engines')
+    .where({ id: engineId })
+    .forNoKeyUpdate()
+    .first<{ usage: number; running: number; meter_from: number } | undefined>(
+      'usage',
+      'running',
+      'meter_from',
+    );
   if (!engine) throw new Refusal('not_found', { detail: 'There is no such engine.' });
-  if (usage < engine.usage && reason === '')
-    throw new Refusal('usage_back', {
-      detail: `The last figure was ${engine.usage}. A lower one needs a reason, such as a new meter.`,
-      fields: [{ path: 'usage', message: `below the last figure, ${engine.usage}` }],
-    });
-  await db('usages').insert({ engine_id: engineId, usage, reason, by: personId });
-  await db('engines').where({ id: engineId }).update({ usage, usage_at: db.fn.now() });
+  if (newMeter) {
+    if (newMeter.lastOfOld < engine.usage)
+      throw new Refusal('usage_back', {
+        detail: `The old meter was last read at ${engine.usage}: it cannot have stopped below that.`,
+        fields: [{ path: 'newMeter.lastOfOld', message: `below the last figure, ${engine.usage}` }],
+      });
+    await db('engines')
+      .where({ id: engineId })
+      .update({
+        usage,
+        usage_at: db.fn.now(),
+        ran_before: engine.running + (newMeter.lastOfOld - engine.usage),
+        meter_from: newMeter.startedAt,
+      });
+  } else {
+    refuseBack(engine, usage, reason);
+    await db('engines').where({ id: engineId }).update({ usage, usage_at: db.fn.now() });
+  }
+  const [logged] = await db('engines').where({ id: engineId }).select('running');
+  await db('usages').insert({
+    engine_id: engineId,
+    usage,
+    running: logged.running,
+    new_meter: newMeter !== null,
+    reason: newMeter ? meterInWords(newMeter, reason) : reason,
+    by: personId,
+  });
   return findEngine(db, engineId);
+}
+
+function refuseBack(
+  { usage: last, meter_from: meterFrom }: { readonly usage: number; readonly meter_from: number },
+  usage: number,
+  reason: string,
+): void {
+  if (usage < meterFrom)
+    throw new Refusal('usage_back', {
+      detail: `This meter read ${meterFrom} when it was fitted. A lower figure is another meter’s: say that a new one was fitted.`,
+      fields: [{ path: 'usage', message: `below what this meter began at, ${meterFrom}` }],
+    });
+  if (usage < last && reason === '')
+    throw new Refusal('usage_back', {
+      detail: `The last figure was ${last}. A lower one needs a reason, or a new meter.`,
+      fields: [{ path: 'usage', message: `below the last figure, ${last}` }],
+    });
+}
+
+function meterInWords(
+  { lastOfOld, startedAt }: { readonly lastOfOld: number; readonly startedAt: number },
+  reason: string,
+): string {
+  const fitted = `new meter, begun at ${startedAt}; the old one stopped at ${lastOfOld}`;
+  return reason === '' ? fitted : `${fitted}: ${reason}`;
 }

@@ -1,11 +1,13 @@
-import { connect as connectTcp, type Socket } from 'node:net';
 import type { SimulatedGauge } from '@zero-lash/contract/instruments';
+import type { FastifyBaseLogger } from 'fastify';
 import type { Knex } from 'knex';
+import { everySoOften, inBackground } from '../background.ts';
 import type { LiveBus } from '../live/bus.ts';
-import { readGaugeLine } from './protocol.ts';
+import { allowsNetwork, reachable } from './address.ts';
+import { GaugeLine, type Said } from './line.ts';
 
-const RETRY_MS = 1500;
-const MOST_LINE = 200;
+/** How often the gauges are read anew even where nothing was told of them: the first time, and after a loss. */
+const READ_EVERY_MS = 5000;
 
 /** How one gauge is reached from this process. */
 export interface GaugeLink {
@@ -14,27 +16,34 @@ export interface GaugeLink {
   readonly simulated: boolean;
 }
 
-/** Listens to the gauges the shop has, and passes what they say to the device that holds each. */
+/**
+ * Listens to the gauges the shop has, and passes what they say to the device that holds each. Whatever one gauge does,
+ * or is written down as, is between it and its own line.
+ */
 export class GaugeListener {
   readonly #db: Knex;
   readonly #bus: LiveBus;
+  readonly #log: FastifyBaseLogger;
   readonly #lines = new Map<string, GaugeLine>();
-  #leave: (() => void) | null = null;
+  readonly #endings: (() => void)[] = [];
 
-  constructor(db: Knex, bus: LiveBus) {
+  constructor(db: Knex, bus: LiveBus, log: FastifyBaseLogger) {
     this.#db = db;
     this.#bus = bus;
+    this.#log = log;
   }
 
-  async start(): Promise<void> {
-    this.#leave = await this.#bus.subscribe(({ kind }) => {
-      if (kind === 'tools') void this.#readGauges();
-    });
-    await this.#readGauges();
+  start(): void {
+    this.#endings.push(
+      this.#bus.subscribe(({ kind }) => {
+        if (kind === 'tools') inBackground(this.#log, 'reading the gauges', this.#readGauges());
+      }),
+      everySoOften(this.#log, 'reading the gauges', READ_EVERY_MS, () => this.#readGauges()),
+    );
   }
 
   stop(): void {
-    this.#leave?.();
+    for (const end of this.#endings.splice(0)) end();
     for (const line of this.#lines.values()) line.end();
     this.#lines.clear();
   }
@@ -57,106 +66,42 @@ export class GaugeListener {
   }
 
   async #readGauges(): Promise<void> {
+    const onNetwork = await allowsNetwork(this.#db);
     const gauges = await this.#db('instruments')
       .where({ kind: 'digital-gauge', active: true })
-      .select('id', 'address');
-    const wanted = new Map<string, string>(gauges.map(({ id, address }) => [id, address]));
+      .select<{ id: string; address: string }[]>('id', 'address');
+    if (this.#endings.length === 0) return;
+    const wanted = new Map(gauges.map(({ id, address }) => [id, reachable(address, onNetwork)]));
     for (const [id, line] of this.#lines) {
-      if (wanted.get(id) === line.address) continue;
+      const place = wanted.get(id);
+      if (place && place.host === line.place.host && place.port === line.place.port) continue;
       line.end();
       this.#lines.delete(id);
     }
-    for (const [id, address] of wanted)
-      if (!this.#lines.has(id))
-        this.#lines.set(id, new GaugeLine(address, (said) => void this.#pass(id, said)));
+    for (const [id, place] of wanted)
+      if (place && !this.#lines.has(id))
+        this.#lines.set(id, new GaugeLine(place, (said) => this.#hear(id, said)));
   }
 
-  async #pass(instrument: string, said: Said): Promise<void> {
-    if (said.kind === 'link') {
+  #hear(instrument: string, said: Said): void {
+    if (said.kind === 'link')
       this.#bus.tellHere({ kind: 'gauge-link', instrument, connected: said.connected });
-      return;
-    }
+    else
+      inBackground(
+        this.#log,
+        'passing a press on',
+        this.#pass(instrument, said).catch((error: unknown) => {
+          this.#lines.get(instrument)?.missed();
+          throw error;
+        }),
+      );
+  }
+
+  async #pass(instrument: string, { value, text, trouble }: Extract<Said, { kind: 'press' }>): Promise<void> {
     const hold = await this.#db('gauge_holds')
       .where({ instrument_id: instrument })
       .where('until', '>', this.#db.fn.now())
       .first('device');
-    if (!hold) return;
-    const { value, text, trouble } = said;
-    this.#bus.tellHere({ kind: 'gauge', instrument, device: hold.device, value, text, trouble });
-  }
-}
-
-type Said =
-  | { readonly kind: 'link'; readonly connected: boolean }
-  | {
-      readonly kind: 'press';
-      readonly value: number | null;
-      readonly text: string;
-      readonly trouble: 'none' | 'unreadable' | 'lost-before';
-    };
-
-/** The line to one gauge, taken up again whenever it is lost. */
-class GaugeLine {
-  readonly address: string;
-  connected = false;
-  simulated = false;
-  readonly #say: (said: Said) => void;
-  #socket: Socket | null = null;
-  #retry: NodeJS.Timeout | null = null;
-  #ended = false;
-  #lastPress: number | null = null;
-
-  constructor(address: string, say: (said: Said) => void) {
-    this.address = address;
-    this.#say = say;
-    this.#connect();
-  }
-
-  send(line: string): void {
-    this.#socket?.write(`${line}\n`);
-  }
-
-  end(): void {
-    this.#ended = true;
-    if (this.#retry) clearTimeout(this.#retry);
-    this.#socket?.destroy();
-  }
-
-  #connect(): void {
-    const [host, port] = this.address.split(':');
-    const socket = connectTcp({ host: host!, port: Number(port) });
-    this.#socket = socket;
-    let rest = '';
-    socket.setEncoding('utf8');
-    socket.on('data', (chunk: string) => {
-      const lines = (rest + chunk).split('\n');
-      rest = lines.pop()!.slice(-MOST_LINE);
-      for (const line of lines) this.#hear(line);
-    });
-    socket.on('error', () => socket.destroy());
-    socket.once('close', () => {
-      if (this.connected) this.#say({ kind: 'link', connected: false });
-      this.connected = false;
-      this.#lastPress = null;
-      if (!this.#ended) this.#retry = setTimeout(() => this.#connect(), RETRY_MS).unref();
-    });
-  }
-
-  #hear(line: string): void {
-    const said = readGaugeLine(line);
-    if (said.kind === 'greeting') {
-      this.connected = true;
-      this.simulated = said.simulated;
-      this.#say({ kind: 'link', connected: true });
-      return;
-    }
-    if (said.kind === 'unreadable') {
-      if (this.#lastPress !== null) this.#lastPress += 1;
-      this.#say({ kind: 'press', value: null, text: said.text, trouble: 'unreadable' });
-      return;
-    }
-    const lost = this.#lastPress !== null && said.press > this.#lastPress + 1;
-    this.#lastPress = said.press;
-    this.#say({ kind: 'press', value: said.mm, text: said.text, trouble: lost ? 'lost-before' : 'none' });
+    if (hold) this.#bus.tellHere({ kind: 'gauge', instrument, device: hold.device, value, text, trouble });
   }
 }

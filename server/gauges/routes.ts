@@ -18,31 +18,39 @@ export function gaugeRoutes(
   const params = z.object({ id });
   const preHandler = needs('bench');
 
-  app.get('/api/gauges', async () => {
-    const holds = await store.readHolds(app.db);
-    return listener.links().map((link) => ({ ...link, ...holds.get(link.instrument) }));
-  });
+  app.get(
+    '/gauges',
+    { schema: { querystring: z.object({ device: id.optional() }) } },
+    async ({ query: { device } }) => {
+      const holds = await store.readHolds(app.db);
+      return listener.links().map((link) => {
+        const hold = holds.get(link.instrument);
+        return hold ? { ...link, heldBy: hold.heldBy, heldHere: hold.device === device } : link;
+      });
+    },
+  );
 
-  app.post('/api/gauges/:id/hold', { schema: { params, body: gaugeHold }, preHandler }, (request, reply) =>
+  app.post('/gauges/:id/hold', { schema: { params, body: gaugeHold }, preHandler }, (request, reply) =>
     writeOnce(app.db, request, reply, 200, (transaction) =>
       store.takeGauge(transaction, request.params.id, request.body.device, personOf(request).id),
     ),
   );
 
-  app.post('/api/gauges/:id/release', { schema: { params, body: gaugeHold }, preHandler }, (request, reply) =>
+  app.post('/gauges/:id/release', { schema: { params, body: gaugeHold }, preHandler }, (request, reply) =>
     writeOnce(app.db, request, reply, 200, (transaction) =>
       store.letGaugeGo(transaction, request.params.id, request.body.device),
     ),
   );
 
   app.post(
-    '/api/gauges/:id/simulation',
+    '/gauges/:id/simulation',
     { schema: { params, body: simulatedGauge.extend({ press: z.boolean().default(false) }) }, preHandler },
-    (request) => {
-      const { press, ...nature } = request.body;
-      if (!listener.simulate(request.params.id, nature, press)) throw new Refusal('gauge_unreached');
-      return { told: true };
-    },
+    (request, reply) =>
+      writeOnce(app.db, request, reply, 200, () => {
+        const { press, ...nature } = request.body;
+        if (!listener.simulate(request.params.id, nature, press)) throw new Refusal('gauge_unreached');
+        return Promise.resolve({ told: true });
+      }),
   );
   done();
 }

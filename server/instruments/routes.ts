@@ -20,16 +20,16 @@ export function instrumentRoutes(instance: FastifyInstance, _options: object, do
   const params = z.object({ id });
   const preHandler = needs('bench');
 
-  app.get('/api/tools', () => store.readTools(app.db));
+  app.get('/tools', () => store.readTools(app.db));
 
-  app.post('/api/instruments', { schema: { body: newInstrument }, preHandler }, (request, reply) =>
+  app.post('/instruments', { schema: { body: newInstrument }, preHandler }, (request, reply) =>
     writeAndTell(app.db, request, reply, tellTools, 201, (transaction) =>
       store.addInstrument(transaction, request.body),
     ),
   );
 
   app.patch(
-    '/api/instruments/:id',
+    '/instruments/:id',
     { schema: { params, body: instrumentChange }, preHandler },
     (request, reply) =>
       writeAndTell(app.db, request, reply, tellTools, 200, (transaction) =>
@@ -37,22 +37,19 @@ export function instrumentRoutes(instance: FastifyInstance, _options: object, do
       ),
   );
 
-  app.post(
-    '/api/instruments/:id/checks',
-    { schema: { params, body: newCheck }, preHandler },
-    (request, reply) =>
-      writeAndTell(app.db, request, reply, tellTools, 201, (transaction) =>
-        store.checkInstrument(transaction, request.params.id, request.body, personOf(request).id),
-      ),
+  app.post('/instruments/:id/checks', { schema: { params, body: newCheck }, preHandler }, (request, reply) =>
+    writeAndTell(app.db, request, reply, tellTools, 201, (transaction) =>
+      store.checkInstrument(transaction, request.params.id, request.body, personOf(request).id),
+    ),
   );
 
-  app.post('/api/benches', { schema: { body: newBench }, preHandler }, (request, reply) =>
+  app.post('/benches', { schema: { body: newBench }, preHandler }, (request, reply) =>
     writeAndTell(app.db, request, reply, tellTools, 201, (transaction) =>
       store.addBench(transaction, request.body),
     ),
   );
 
-  app.patch('/api/benches/:id', { schema: { params, body: benchChange }, preHandler }, (request, reply) =>
+  app.patch('/benches/:id', { schema: { params, body: benchChange }, preHandler }, (request, reply) =>
     writeAndTell(app.db, request, reply, tellTools, 200, (transaction) =>
       store.changeBench(transaction, request.params.id, request.body),
     ),

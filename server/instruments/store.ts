@@ -11,6 +11,7 @@ import type {
 import { mmFromTenths, tenthsFromMm } from '@zero-lash/core/length';
 import type { Knex } from 'knex';
 import { shopDay } from '../clock.ts';
+import { allowsNetwork, reachable } from '../gauges/address.ts';
 import { Refusal } from '../plugins/errors.ts';
 
 /** Everything the shop measures with, and which bench has what. */
@@ -106,19 +107,30 @@ async function refuseTaken(db: Knex, table: string, name: string, but?: string):
     });
 }
 
+/** Refuses an address on the shop's network where no lead allows that. */
+async function refuseFar(db: Knex, address: string | null): Promise<void> {
+  if (address === null || reachable(address, await allowsNetwork(db))) return;
+  throw new Refusal('address_not_allowed', {
+    detail: `${address} is not on the server’s own machine. A lead may allow gauges on the shop’s network, under Shop.`,
+    fields: [{ path: 'address', message: 'is on the network, which no lead has allowed' }],
+  });
+}
+
 export async function addInstrument(db: Knex, input: NewInstrument): Promise<Instrument> {
+  await refuseFar(db, input.address);
   await refuseTaken(db, 'instruments', input.name);
   const [row] = await db('instruments').insert(columnsOf(input)).returning('id');
   return findInstrument(db, row.id);
 }
 
 export async function changeInstrument(db: Knex, id: string, input: InstrumentChange): Promise<Instrument> {
-  await db('instruments').where({ id }).forUpdate().first('id');
+  await db('instruments').where({ id }).forNoKeyUpdate().first('id');
   const current = await findInstrument(db, id);
   if (current.version !== input.version) throw new Refusal('stale', { current });
   if (current.kind !== input.kind)
     throw new Refusal('fixed', { detail: 'An instrument stays what it is; write down another one.' });
   await refuseTaken(db, 'instruments', input.name, id);
+  if (input.active) await refuseFar(db, input.address);
   await db('instruments')
     .where({ id })
     .update({ ...columnsOf(input), active: input.active, version: input.version + 1 });
@@ -148,7 +160,9 @@ export async function checkInstrument(
     next_due: due,
     by: personId,
   });
-  await db('instruments').where({ id }).update({ check_due: due });
+  await db('instruments')
+    .where({ id })
+    .update({ check_due: due, version: db.raw('version + 1') });
   return findInstrument(db, id);
 }
 
@@ -184,7 +198,7 @@ export async function addBench(db: Knex, input: NewBench): Promise<Bench> {
 }
 
 export async function changeBench(db: Knex, id: string, input: BenchChange): Promise<Bench> {
-  await db('benches').where({ id }).forUpdate().first('id');
+  await db('benches').where({ id }).forNoKeyUpdate().first('id');
   const current = await findBench(db, id);
   if (current.version !== input.version) throw new Refusal('stale', { current });
   await refuseTaken(db, 'benches', input.name, id);

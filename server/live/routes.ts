@@ -1,12 +1,20 @@
 import { id } from '@zero-lash/contract/values';
-import type { FastifyInstance } from 'fastify';
+import type { FastifyInstance, FastifyRequest } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
-import type { LiveBus } from './bus.ts';
+import { Refusal } from '../plugins/errors.ts';
+import { personOf } from '../plugins/signIn.ts';
+import type { LiveBus, ToldEvent } from './bus.ts';
 
 const HEARTBEAT_MS = 15_000;
+/** The longest a timer can run. */
+const LONGEST_MS = 2 ** 31 - 1;
 
-/** Server-sent events: what changed in one build, and what a gauge taken by one device says. */
+/**
+ * Server-sent events: what changed in one build, and what a gauge taken by one device says. A stream ends with the
+ * session it was opened in, with any change to the person, and with the link to the database: the browser then comes
+ * again and fetches what it missed.
+ */
 export function liveRoutes(
   instance: FastifyInstance,
   { bus }: { readonly bus: LiveBus },
@@ -20,9 +28,11 @@ export function liveRoutes(
   });
 
   app.get(
-    '/api/live',
+    '/live',
     { schema: { querystring: z.object({ build: id.optional(), device: id.optional() }) } },
-    async (request, reply) => {
+    (request, reply) => {
+      if (!bus.linked) throw new Refusal('database_away');
+      const isOver = overFor(request, app.sessionMark(request.session.sessionId));
       const { build, device } = request.query;
       reply.hijack();
       const { raw } = reply;
@@ -32,21 +42,43 @@ export function liveRoutes(
         'x-accel-buffering': 'no',
       });
       raw.write(': here\n\n');
-      const leave = await bus.subscribe((event) => {
-        if ('build' in event && event.build !== build) return;
-        if (event.kind === 'gauge' && event.device !== device) return;
-        raw.write(`data: ${JSON.stringify(event)}\n\n`);
+      const leave = bus.subscribe((event) => {
+        if (isOver(event)) end();
+        else if (isFor(event, build, device)) raw.write(`data: ${JSON.stringify(event)}\n\n`);
       });
+      const unheard = bus.whenLost(end);
       const heartbeat = setInterval(() => raw.write(': still here\n\n'), HEARTBEAT_MS);
-      const end = () => {
+      const runsOut = setTimeout(end, Math.min(LONGEST_MS, millisecondsLeft(request)));
+      function end() {
         clearInterval(heartbeat);
+        clearTimeout(runsOut);
         leave();
+        unheard();
         streams.delete(end);
         raw.end();
-      };
+      }
       streams.add(end);
       request.raw.once('close', end);
     },
   );
   done();
+}
+
+/** Says of what is told whether it ends the session a request came in. */
+function overFor(request: FastifyRequest, session: string): (event: ToldEvent) => boolean {
+  const { id: person } = personOf(request);
+  return (event) =>
+    (event.kind === 'session-ended' && event.session === session) ||
+    (event.kind === 'person-changed' && event.person === person);
+}
+
+function isFor(event: ToldEvent, build: string | undefined, device: string | undefined): boolean {
+  if (event.kind === 'session-ended' || event.kind === 'person-changed') return false;
+  if ('build' in event) return event.build === build;
+  return event.kind !== 'gauge' || event.device === device;
+}
+
+function millisecondsLeft(request: FastifyRequest): number {
+  const ends = request.session.cookie.expires;
+  return ends ? Math.max(0, ends.getTime() - Date.now()) : LONGEST_MS;
 }

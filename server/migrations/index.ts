@@ -5,6 +5,8 @@ import * as engines from './003-engines.ts';
 import * as builds from './004-builds.ts';
 import * as turning from './005-turning.ts';
 import * as instruments from './006-instruments.ts';
+import * as doors from './007-doors.ts';
+import * as running from './008-running.ts';
 
 const MIGRATIONS = {
   '001-people': people,
@@ -13,6 +15,8 @@ const MIGRATIONS = {
   '004-builds': builds,
   '005-turning': turning,
   '006-instruments': instruments,
+  '007-doors': doors,
+  '008-running': running,
 } as const;
 
 type Name = keyof typeof MIGRATIONS;

@@ -1,11 +1,15 @@
 import { hash, verify } from '@node-rs/argon2';
+import limit from 'p-limit';
 
 /** argon2id is the library's default algorithm; these are the costs. */
 const COST = { memoryCost: 19_456, timeCost: 2, parallelism: 1 };
 
+/** Passphrases worked on at once: they are dear on purpose, and the rest of the server goes on beside them. */
+const atOnce = limit(2);
+
 /** Hashes a passphrase with argon2id. */
-export const hashPassphrase = (passphrase: string): Promise<string> => hash(passphrase, COST);
+export const hashPassphrase = (passphrase: string): Promise<string> => atOnce(() => hash(passphrase, COST));
 
 /** Says whether a passphrase belongs to a hash. */
 export const passphraseMatches = (stored: string, passphrase: string): Promise<boolean> =>
-  verify(stored, passphrase);
+  atOnce(() => verify(stored, passphrase));

@@ -1,51 +1,55 @@
-import rateLimit from '@fastify/rate-limit';
 import { newPerson, personChange, shopChange, signIn } from '@zero-lash/contract/people';
 import type { Session } from '@zero-lash/contract/people';
 import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
+import { announce } from '../live/bus.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { needs, personOf } from '../plugins/signIn.ts';
-import { writeOnce } from '../plugins/writes.ts';
+import { writeAndTell, writeOnce } from '../plugins/writes.ts';
+import { countTry, forgiveTry } from './brake.ts';
+import { knownDevice, rememberDevice } from './devices.ts';
 import { hashPassphrase, passphraseMatches } from './passphrase.ts';
 import * as store from './store.ts';
 
-const SIGN_INS_A_MINUTE = 60;
-
 export async function peopleRoutes(instance: FastifyInstance): Promise<void> {
   const app = instance.withTypeProvider<ZodTypeProvider>();
+  const params = z.object({ id });
+  const preHandler = needs('lead');
   const nobody = await hashPassphrase('no such person has this passphrase');
-  await app.register(rateLimit, { global: false });
 
-  app.get('/api/session', async (request): Promise<Session> => ({
+  app.get('/session', async (request): Promise<Session> => ({
     person: personOf(request),
     shop: await store.readShop(app.db),
   }));
 
   app.post(
-    '/api/session',
-    {
-      schema: { body: signIn },
-      config: { open: true, rateLimit: { max: SIGN_INS_A_MINUTE, timeWindow: '1 minute' } },
-    },
+    '/session',
+    { schema: { body: signIn }, config: { open: true, keyless: true } },
     async (request, reply): Promise<Session> => {
       const { name, passphrase } = request.body;
-      const wait = await store.secondsToWait(app.db, name, request.ip);
+      const found = await store.findForSignIn(app.db, name);
+      const caller = {
+        personId: found?.id ?? null,
+        name,
+        address: request.ip,
+        knownDevice: found && (await knownDevice(request, found.id)),
+      };
+      const wait = await countTry(app.db, caller);
       if (wait > 0) {
         void reply.header('retry-after', wait);
         throw new Refusal('too_many_tries', {
-          detail: `Too many wrong passphrases for this name. Try again in ${wait} seconds.`,
+          detail: `Too many wrong passphrases. Try again in ${wait === 1 ? 'a second' : `${wait} seconds`}, or on a device you have signed in on before.`,
         });
       }
-      const found = await store.findForSignIn(app.db, name);
       const matches = await passphraseMatches(found?.passphraseHash ?? nobody, passphrase);
-      if (!found || !matches) {
-        await store.noteFailure(app.db, name, request.ip);
-        throw new Refusal('wrong_passphrase');
-      }
-      await store.forgetFailures(app.db, name, request.ip);
+      if (!found || !matches) throw new Refusal('wrong_passphrase');
+      await forgiveTry(app.db, caller);
+      await rememberDevice(request, reply, found.id);
       await request.session.regenerate();
+      // where the page came over HTTPS, itself or through a proxy that is trusted, the cookie goes no other way
+      request.session.options({ secure: request.protocol === 'https' });
       request.session.personId = found.id;
       await request.session.save();
       const { passphraseHash: _, ...person } = found;
@@ -53,27 +57,48 @@ export async function peopleRoutes(instance: FastifyInstance): Promise<void> {
     },
   );
 
-  app.delete('/api/session', async (request, reply) => {
+  app.delete('/session', async (request, reply) => {
+    const session = app.sessionMark(request.session.sessionId);
     await request.session.destroy();
+    await announce(app.db, { kind: 'session-ended', session });
     return reply.code(204).send();
   });
 
-  app.patch('/api/shop', { schema: { body: shopChange }, preHandler: needs('lead') }, (request, reply) =>
-    writeOnce(app.db, request, reply, 200, (transaction) => store.changeShop(transaction, request.body)),
+  app.delete('/session/everywhere', async (request, reply) => {
+    await store.endSessions(app.db, personOf(request).id);
+    return reply.code(204).send();
+  });
+
+  app.patch('/shop', { schema: { body: shopChange }, preHandler }, (request, reply) =>
+    writeAndTell(
+      app.db,
+      request,
+      reply,
+      () => ({ kind: 'tools' }),
+      200,
+      (transaction) => store.changeShop(transaction, request.body),
+    ),
   );
 
-  app.get('/api/people', { preHandler: needs('lead') }, () => store.listPeople(app.db));
+  app.get('/people', { preHandler }, () => store.listPeople(app.db));
 
-  app.post('/api/people', { schema: { body: newPerson }, preHandler: needs('lead') }, (request, reply) =>
-    writeOnce(app.db, request, reply, 201, (transaction) => store.addPerson(transaction, request.body)),
+  app.get('/people/changes', { preHandler }, () => store.readChanges(app.db));
+
+  app.post('/people', { schema: { body: newPerson }, preHandler }, (request, reply) =>
+    writeOnce(app.db, request, reply, 201, (transaction) =>
+      store.addPerson(transaction, request.body, personOf(request).id),
+    ),
   );
 
-  app.patch(
-    '/api/people/:id',
-    { schema: { params: z.object({ id }), body: personChange }, preHandler: needs('lead') },
-    (request, reply) =>
-      writeOnce(app.db, request, reply, 200, (transaction) =>
-        store.changePerson(transaction, request.params.id, request.body),
-      ),
+  app.patch('/people/:id', { schema: { params, body: personChange }, preHandler }, (request, reply) =>
+    writeOnce(app.db, request, reply, 200, (transaction) =>
+      store.changePerson(transaction, request.params.id, request.body, personOf(request).id),
+    ),
   );
+
+  app.delete('/people/:id/sessions', { schema: { params }, preHandler }, async (request, reply) => {
+    await store.findPerson(app.db, request.params.id);
+    await store.endSessions(app.db, request.params.id);
+    return reply.code(204).send();
+  });
 }

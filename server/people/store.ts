@@ -1,12 +1,27 @@
-import type { NewPerson, Person, PersonChange, Shop, ShopChange } from '@zero-lash/contract/people';
+import type {
+  NewPerson,
+  Person,
+  PersonChange,
+  PersonChanged,
+  Shop,
+  ShopChange,
+} from '@zero-lash/contract/people';
 import type { Knex } from 'knex';
+import { announce } from '../live/bus.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { hashPassphrase } from './passphrase.ts';
 
 const COLUMNS = ['id', 'name', 'role', 'active', 'version'] as const;
+const CHANGES_SHOWN = 40;
 
 export function listPeople(db: Knex): Promise<Person[]> {
   return db('people').select(COLUMNS).orderByRaw('active desc, lower(name)');
+}
+
+export async function findPerson(db: Knex, id: string): Promise<Person> {
+  const found = await db('people').where({ id }).first(COLUMNS);
+  if (!found) throw new Refusal('not_found', { detail: 'There is no such person.' });
+  return found as Person;
 }
 
 export async function findForSignIn(
@@ -29,7 +44,8 @@ async function refuseTaken(db: Knex, name: string, own: string | null): Promise<
     });
 }
 
-export async function addPerson(db: Knex, person: NewPerson): Promise<Person> {
+/** Adds a person. `by` is who adds them; nobody, where a shop begins. */
+export async function addPerson(db: Knex, person: NewPerson, by: string | null = null): Promise<Person> {
   await refuseTaken(db, person.name, null);
   const [row] = await db('people')
     .insert({
@@ -38,16 +54,21 @@ export async function addPerson(db: Knex, person: NewPerson): Promise<Person> {
       passphrase_hash: await hashPassphrase(person.passphrase),
     })
     .returning([...COLUMNS]);
+  await record(db, null, row as Person, { by, passphraseSet: true });
   return row as Person;
 }
 
-/** Changes a person. A shop never stays without a lead: two who make each other something else do so one by one. */
-export async function changePerson(db: Knex, id: string, change: PersonChange): Promise<Person> {
-  await db('people').where({ role: 'lead', active: true }).orderBy('id').forUpdate().select('id');
-  const current = await db('people').where({ id }).forUpdate().first(COLUMNS);
-  if (!current) throw new Refusal('not_found');
+/**
+ * Changes a person, on the record. A shop never stays without a lead: two who make each other something else do so one
+ * by one. Whoever is changed is signed out of what they may not do any more, on every server.
+ */
+export async function changePerson(db: Knex, id: string, change: PersonChange, by: string): Promise<Person> {
+  await db('people').where({ role: 'lead', active: true }).orderBy('id').forNoKeyUpdate().select('id');
+  const current = await db('people').where({ id }).forNoKeyUpdate().first(COLUMNS);
+  if (!current) throw new Refusal('not_found', { detail: 'There is no such person.' });
   if (current.version !== change.version) throw new Refusal('stale', { current });
   if (change.name) await refuseTaken(db, change.name, id);
+  const passphraseSet = change.passphrase !== undefined;
   const [row] = await db('people')
     .where({ id })
     .update({
@@ -60,46 +81,88 @@ export async function changePerson(db: Knex, id: string, change: PersonChange): 
     .returning([...COLUMNS]);
   const lead = await db('people').where({ role: 'lead', active: true }).first('id');
   if (!lead) throw new Refusal('last_lead');
-  if (change.passphrase || change.active === false) await db('sessions').where({ person_id: id }).delete();
+  await record(db, current as Person, row as Person, { by, passphraseSet });
+  if (passphraseSet || change.active === false) await endSessions(db, id);
+  else await announce(db, { kind: 'person-changed', person: id });
   return row as Person;
 }
 
+/** Signs a person out everywhere: every session, on every server, with the streams that hang on them. */
+export async function endSessions(db: Knex, personId: string): Promise<void> {
+  await db('sessions').where({ person_id: personId }).delete();
+  await announce(db, { kind: 'person-changed', person: personId });
+}
+
+interface Written {
+  readonly name: string;
+  readonly role: string;
+  readonly active: boolean;
+}
+
+async function record(
+  db: Knex,
+  before: Person | null,
+  after: Person,
+  { by, passphraseSet }: { readonly by: string | null; readonly passphraseSet: boolean },
+): Promise<void> {
+  const written = ({ name, role, active }: Person): string => JSON.stringify({ name, role, active });
+  await db('people_changes').insert({
+    person_id: after.id,
+    before: before && written(before),
+    after: written(after),
+    passphrase_set: passphraseSet,
+    by,
+  });
+}
+
+/** What was changed of people, newest first. */
+export async function readChanges(db: Knex): Promise<PersonChanged[]> {
+  const rows = await db('people_changes as c')
+    .join('people as p', 'p.id', 'c.person_id')
+    .leftJoin('people as b', 'b.id', 'c.by')
+    .orderBy('c.at', 'desc')
+    .limit(CHANGES_SHOWN)
+    .select('c.id', 'p.name as person', 'b.name as by', 'c.at', 'c.before', 'c.after', 'c.passphrase_set');
+  return rows.map(({ before, after, passphrase_set: passphraseSet, ...row }) => ({
+    ...row,
+    by: row.by ?? 'the program',
+    what: inWords(before, after, passphraseSet),
+  }));
+}
+
+function inWords(before: Written | null, after: Written, passphraseSet: boolean): string[] {
+  if (!before) return [`added as ${after.role}`];
+  const said: string[] = [];
+  if (before.name !== after.name) said.push(`name: ${before.name} → ${after.name}`);
+  if (before.role !== after.role) said.push(`role: ${before.role} → ${after.role}`);
+  if (before.active !== after.active) said.push(after.active ? 'is back' : 'has left');
+  if (passphraseSet) said.push('new passphrase');
+  return said.length > 0 ? said : ['kept as it was'];
+}
+
+const SHOP = ['name', 'unit', 'zone', 'gauges_on_network as gaugesOnNetwork', 'version'] as const;
+
 export async function readShop(db: Knex): Promise<Shop> {
-  return (await db('shop').first('name', 'unit', 'zone', 'version')) as Shop;
+  return (await db('shop').first(...SHOP)) as Shop;
 }
 
 export async function changeShop(db: Knex, change: ShopChange): Promise<Shop> {
+  const { name, unit, zone, gaugesOnNetwork, version } = change;
+  const updated = await db('shop')
+    .where({ version })
+    .update({ name, unit, zone, gauges_on_network: gaugesOnNetwork, version: version + 1 });
   const current = await readShop(db);
-  const [row] = await db('shop')
-    .where({ version: change.version })
-    .update({ name: change.name, unit: change.unit, version: change.version + 1 })
-    .returning(['name', 'unit', 'zone', 'version']);
-  if (!row) throw new Refusal('stale', { current });
-  return row as Shop;
+  if (updated === 0) throw new Refusal('stale', { current });
+  return current;
 }
 
-const FREE_FAILURES = 5;
-const MEMORY_MINUTES = 15;
-
-/** Seconds a name must wait at an address after its wrong passphrases, doubling from the sixth; 0 while it may try. */
-export async function secondsToWait(db: Knex, name: string, address: string): Promise<number> {
-  const row = await db('sign_in_failures')
-    .where({ name: name.toLowerCase(), address })
-    .whereRaw(`at > now() - interval '${MEMORY_MINUTES} minutes'`)
-    .first(
-      db.raw('count(*)::int as failures'),
-      db.raw('extract(epoch from now() - max(at))::float as since'),
-    );
-  const failures = row?.failures ?? 0;
-  if (failures < FREE_FAILURES) return 0;
-  const pause = Math.min(300, 5 * 2 ** (failures - FREE_FAILURES));
-  return Math.max(0, Math.ceil(pause - row.since));
-}
-
-export async function noteFailure(db: Knex, name: string, address: string): Promise<void> {
-  await db('sign_in_failures').insert({ name: name.toLowerCase(), address });
-}
-
-export async function forgetFailures(db: Knex, name: string, address: string): Promise<void> {
-  await db('sign_in_failures').where({ name: name.toLowerCase(), address }).delete();
+/** Makes sure the shop's own row is there. */
+export async function ensureShop(
+  db: Knex,
+  shop: { readonly name: string; readonly zone: string },
+): Promise<void> {
+  await db('shop')
+    .insert({ ...shop, unit: 'mm' })
+    .onConflict('singleton')
+    .ignore();
 }

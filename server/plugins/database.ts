@@ -1,15 +1,27 @@
 import type { FastifyInstance } from 'fastify';
 import plugin from 'fastify-plugin';
 import type { Knex } from 'knex';
+import limit, { type LimitFunction } from 'p-limit';
 
 declare module 'fastify' {
   interface FastifyInstance {
     db: Knex;
+    /** the shop's secret, which stands outside the database */
+    secret: string;
+    /** writes wait here for their turn, so that some connections are always left to those who read */
+    writeSlots: LimitFunction;
   }
 }
 
-/** Gives every route the database, and lets it go when the server closes. */
-export const database = plugin((app: FastifyInstance, { db }: { readonly db: Knex }, done) => {
-  app.decorate('db', db);
-  done();
-});
+/** Writes at once, of the connections a server has: fewer than there are. */
+const WRITES_AT_ONCE = 7;
+
+/** Gives every route the database and the shop's secret. */
+export const database = plugin(
+  (app: FastifyInstance, { db, secret }: { readonly db: Knex; readonly secret: string }, done) => {
+    app.decorate('db', db);
+    app.decorate('secret', secret);
+    app.decorate('writeSlots', limit(WRITES_AT_ONCE));
+    done();
+  },
+);

@@ -1,8 +1,9 @@
 import { randomBytes } from 'node:crypto';
 import type { ProblemBody } from '@zero-lash/contract/problems';
-import type { FastifyInstance, FastifyReply } from 'fastify';
+import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import plugin from 'fastify-plugin';
 import { hasZodFastifySchemaValidationErrors } from 'fastify-type-provider-zod';
+import { databaseRefusalCode } from './databaseErrors.ts';
 
 /** Every refusal the server can give: its status and the sentence for a person. The code is stable. */
 const REFUSALS = {
@@ -40,6 +41,15 @@ const REFUSALS = {
   limits_missing: [422, 'Every role of the pattern needs limits.'],
   usage_back: [409, 'A running figure below the last one needs a reason.'],
   fixed: [409, 'What was written stays; add what supersedes it.'],
+  met_another: [409, 'Somebody wrote the same at the same moment. Look again, and try once more.'],
+  address_not_allowed: [422, 'A gauge is reached on this machine, unless a lead allows the shop’s network.'],
+  address_malformed: [400, 'That address cannot be read.'],
+  expectation: [417, 'This server cannot do what was expected of it.'],
+  too_slow: [408, 'What was sent did not come in good time.'],
+  busy: [503, 'Many write at once just now. Try again in a moment; nothing of yours was written.'],
+  too_long: [503, 'That took too long to make. Try again in a moment.'],
+  waking: [503, 'The server is starting. Try again in a moment.'],
+  database_away: [503, 'The shop’s records cannot be reached just now. Try again in a moment.'],
 } as const satisfies Record<string, readonly [number, string]>;
 
 /** The stable name of a refusal. */
@@ -59,17 +69,18 @@ export class Refusal extends Error {
   }
 }
 
-function send(reply: FastifyReply, code: RefusalCode, extra: Extra = {}) {
+const PROBLEM = 'application/problem+json';
+const TRY_AGAIN_SECONDS = 2;
+
+function problemOf(code: RefusalCode, extra: Extra = {}): ProblemBody {
   const [status, sentence] = REFUSALS[code];
-  const body: ProblemBody = {
-    type: 'about:blank',
-    title: sentence,
-    status,
-    code,
-    detail: sentence,
-    ...extra,
-  };
-  return reply.code(status).type('application/problem+json').send(JSON.stringify(body));
+  return { type: 'about:blank', title: sentence, status, code, detail: sentence, ...extra };
+}
+
+function send(reply: FastifyReply, code: RefusalCode, extra: Extra = {}) {
+  const body = problemOf(code, extra);
+  if (body.status === 503) void reply.header('retry-after', TRY_AGAIN_SECONDS);
+  return reply.code(body.status).type(PROBLEM).send(JSON.stringify(body));
 }
 
 const BY_FASTIFY_CODE: Readonly<Record<string, RefusalCode>> = {
@@ -78,38 +89,73 @@ const BY_FASTIFY_CODE: Readonly<Record<string, RefusalCode>> = {
   FST_ERR_CTP_EMPTY_JSON_BODY: 'malformed',
   FST_ERR_CTP_INVALID_JSON_BODY: 'malformed',
   FST_ERR_CTP_INVALID_CONTENT_LENGTH: 'malformed',
-  FST_ERR_RATE_LIMIT: 'too_many_tries',
+  FST_ERR_BAD_URL: 'address_malformed',
+  FST_ERR_MAX_PARAM_LENGTH: 'address_malformed',
 };
 
 /** Answers every error as a problem: what a person sent wrongly is 4xx, what broke here is 5xx with a reference. */
 export const errors = plugin((app: FastifyInstance, _options, done) => {
   app.setNotFoundHandler((_request, reply) => send(reply, 'not_found'));
-  app.setErrorHandler((error: Error & { code?: string; statusCode?: number }, request, reply) => {
-    if (error instanceof Refusal) return send(reply, error.code, error.extra);
-    if (hasZodFastifySchemaValidationErrors(error)) {
-      const fields = error.validation.map(({ instancePath, message }) => ({
-        path: instancePath.split('/').filter(Boolean).join('.'),
-        message: message ?? 'cannot be right',
-      }));
-      const detail = fields.map(({ path, message }) => `${path || 'input'}: ${message}`).join('; ');
-      return send(reply, 'invalid', { detail: `${detail}.`, fields });
-    }
-    const known = BY_FASTIFY_CODE[error.code ?? ''];
-    if (known) return send(reply, known);
-    if (error.code === 'ZL001' || error.code === 'ZL002') return send(reply, 'fixed');
-    if (error instanceof SyntaxError || error.statusCode === 400) return send(reply, 'malformed');
-    if (error.statusCode === 429) return send(reply, 'too_many_tries');
-    const reference = randomBytes(4).toString('hex');
-    request.log.error({ err: error, reference }, 'request failed');
-    const body: ProblemBody = {
-      type: 'about:blank',
-      title: 'Something broke here.',
-      status: 500,
-      code: 'broken',
-      detail: `Something broke here, not on your side. Nothing was written. The log has it as ${reference}.`,
-      reference,
-    };
-    return reply.code(500).type('application/problem+json').send(JSON.stringify(body));
-  });
+  app.setErrorHandler(answerError);
   done();
 });
+
+/** Answers one error. What the server itself refuses before any route is asked comes here too. */
+export function answerError(
+  error: Error & { code?: string; statusCode?: number },
+  request: FastifyRequest,
+  reply: FastifyReply,
+): FastifyReply {
+  if (error instanceof Refusal) return send(reply, error.code, error.extra);
+  if (hasZodFastifySchemaValidationErrors(error)) {
+    const fields = error.validation.map(({ instancePath, message }) => ({
+      path: instancePath.split('/').filter(Boolean).join('.'),
+      message: message ?? 'cannot be right',
+    }));
+    const detail = fields.map(({ path, message }) => `${path || 'input'}: ${message}`).join('; ');
+    return send(reply, 'invalid', { detail: `${detail}.`, fields });
+  }
+  const known = BY_FASTIFY_CODE[error.code ?? ''];
+  if (known) return send(reply, known);
+  const ofDatabase = databaseRefusal(error);
+  if (ofDatabase) {
+    request.log.warn({ err: error }, `the database refused: ${ofDatabase.code}`);
+    return send(reply, ofDatabase.code, ofDatabase.extra);
+  }
+  const { statusCode = 500 } = error;
+  if (error instanceof SyntaxError || (statusCode >= 400 && statusCode < 500)) return send(reply, 'malformed');
+  const reference = randomBytes(4).toString('hex');
+  request.log.error({ err: error, reference }, 'request failed');
+  const body: ProblemBody = {
+    type: 'about:blank',
+    title: 'Something broke here.',
+    status: 500,
+    code: 'broken',
+    detail: `Something broke here, not on your side. Look whether it was written before you do it again. The log has it as ${reference}.`,
+    reference,
+  };
+  return reply.code(500).type(PROBLEM).send(JSON.stringify(body));
+}
+
+/** A refusal as the bytes of a whole answer, for a request that never came as far as a route. */
+export function rawAnswer(code: RefusalCode): string {
+  const [status, sentence] = REFUSALS[code];
+  const body = JSON.stringify(problemOf(code));
+  return [
+    `HTTP/1.1 ${status} ${sentence.replace(/[^ -~]/g, '')}`,
+    `content-type: ${PROBLEM}`,
+    `content-length: ${Buffer.byteLength(body)}`,
+    'connection: close',
+    '',
+    body,
+  ].join('\r\n');
+}
+
+/** What the database itself would not have, as a refusal; null for what broke. */
+function databaseRefusal(error: Error & { code?: string }): Refusal | null {
+  const code = databaseRefusalCode(error);
+  if (code === null) return null;
+  return code === 'name_taken'
+    ? new Refusal(code, { fields: [{ path: 'name', message: 'is taken' }] })
+    : new Refusal(code);
+}

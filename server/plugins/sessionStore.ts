@@ -1,22 +1,33 @@
 import type { SessionStore } from '@fastify/session';
 import type { Knex } from 'knex';
+import { keyed } from '../keyed.ts';
 
 type Callback = (error?: unknown) => void;
 type StoredSession = Parameters<SessionStore['set']>[1];
 
-/** Keeps sessions in PostgreSQL, so that several processes share them and a restart keeps people signed in. */
+/**
+ * Keeps sessions in PostgreSQL, so that several processes share them and a restart keeps people signed in. What is kept
+ * of a session's id is a keyed hash: nobody who reads the database can make the cookie that belongs to it.
+ */
 export class DatabaseSessionStore implements SessionStore {
   readonly #db: Knex;
+  readonly #secret: string;
 
-  constructor(db: Knex) {
+  constructor(db: Knex, secret: string) {
     this.#db = db;
+    this.#secret = secret;
+  }
+
+  /** What stands in the database for a session's id. */
+  markOf(sid: string): string {
+    return keyed(this.#secret, 'session', sid);
   }
 
   set(sid: string, session: StoredSession, callback: Callback): void {
     const row = {
-      sid,
+      sid: this.markOf(sid),
       person_id: session.personId ?? null,
-      data: JSON.stringify(session),
+      data: JSON.stringify({ cookie: session.cookie, personId: session.personId }),
       expires_at: session.cookie.expires ?? new Date(Date.now() + 86_400_000),
     };
     this.#db('sessions')
@@ -32,7 +43,7 @@ export class DatabaseSessionStore implements SessionStore {
       .raw(
         `select s.data, p.id, p.name, p.role, p.version from sessions s join people p on p.id = s.person_id
          where s.sid = ? and p.active and s.expires_at > now()`,
-        [sid],
+        [this.markOf(sid)],
       )
       .then(({ rows: [row] }) => {
         if (!row) return callback(null, null);
@@ -43,7 +54,7 @@ export class DatabaseSessionStore implements SessionStore {
 
   destroy(sid: string, callback: Callback): void {
     this.#db('sessions')
-      .where({ sid })
+      .where({ sid: this.markOf(sid) })
       .delete()
       .then(() => callback(), callback);
   }

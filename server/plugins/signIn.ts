@@ -3,6 +3,7 @@ import session from '@fastify/session';
 import type { Person, PersonRole } from '@zero-lash/contract/people';
 import type { FastifyInstance, FastifyRequest, preHandlerHookHandler } from 'fastify';
 import plugin from 'fastify-plugin';
+import { keyed } from '../keyed.ts';
 import { Refusal } from './errors.ts';
 import { DatabaseSessionStore } from './sessionStore.ts';
 
@@ -10,6 +11,10 @@ declare module 'fastify' {
   interface FastifyRequest {
     /** who is signed in; null only on routes marked `open` */
     person: Person | null;
+  }
+  interface FastifyInstance {
+    /** what stands in the database for a session's id */
+    sessionMark: (sid: string) => string;
   }
   interface FastifyContextConfig {
     /** may be called without signing in */
@@ -23,15 +28,15 @@ declare module 'fastify' {
 
 const DAYS_SIGNED_IN = 14;
 
-/**
- * Puts a session on every request, and refuses every route that is not marked `open` to whoever is not signed in.
- */
-export const signIn = plugin(async (app: FastifyInstance, { secret }: { readonly secret: string }) => {
+/** Puts a session, and whoever it belongs to, on every request of the routes beside it. */
+export const signIn = plugin(async (app: FastifyInstance) => {
+  const store = new DatabaseSessionStore(app.db, app.secret);
+  app.decorate('sessionMark', (sid: string) => store.markOf(sid));
   await app.register(cookie);
   await app.register(session, {
-    secret,
+    secret: keyed(app.secret, 'cookie', 'zero_lash'),
     cookieName: 'zero_lash',
-    store: new DatabaseSessionStore(app.db),
+    store,
     saveUninitialized: false,
     rolling: false,
     cookie: {
@@ -43,12 +48,21 @@ export const signIn = plugin(async (app: FastifyInstance, { secret }: { readonly
     },
   });
   app.decorateRequest('person', null);
-  app.addHook('onRequest', async (request) => {
+  app.addHook('onRequest', (request, _reply, done) => {
     request.person = request.session.person ?? null;
-    const guarded = request.url.startsWith('/api/') && !request.routeOptions.config.open;
-    if (guarded && !request.person && request.routeOptions.url) throw new Refusal('unauthenticated');
+    done();
   });
 });
+
+/**
+ * Refuses every route of the plugin it is called in to whoever is not signed in, but those whose own declaration says
+ * that they are open. It looks at the route that was found, never at the address as it was written.
+ */
+export function guard(app: FastifyInstance): void {
+  app.addHook('onRequest', (request, _reply, done) => {
+    done(request.person || request.routeOptions.config.open ? undefined : new Refusal('unauthenticated'));
+  });
+}
 
 const SENTENCES: Partial<Record<PersonRole, string>> = {
   bench: 'A viewer reads only. Ask somebody from the bench, or a lead.',

@@ -1,17 +1,55 @@
-import { createHash } from 'node:crypto';
 import type { LiveEvent } from '@zero-lash/contract/instruments';
-import type { FastifyReply, FastifyRequest } from 'fastify';
+import type { FastifyReply, FastifyRequest, preHandlerHookHandler } from 'fastify';
 import type { Knex } from 'knex';
+import { keyed } from '../keyed.ts';
 import { announce } from '../live/bus.ts';
 import { Refusal } from './errors.ts';
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
+const READS = new Set(['GET', 'HEAD']);
+
+/** How often a write that met another in the wrong order is begun again before it is refused. */
+const ATTEMPTS = 3;
+const DEADLOCK = '40P01';
+
+/** What a retry's answer is made from, where the answer itself is too much to keep. */
+export interface Kept<Answer> {
+  readonly of: (answer: Answer) => unknown;
+  readonly again: (db: Knex, kept: never) => Promise<Answer>;
+}
+
+declare module 'fastify' {
+  interface FastifyContextConfig {
+    /** writes nothing that could be written twice, so that it needs no idempotency key */
+    keyless?: boolean;
+  }
+}
+
+/** Refuses a write that comes without a key of its own, before anything else is done with it. */
+export const needsKey: preHandlerHookHandler = (request, _reply, done) => {
+  const free = READS.has(request.method) || request.routeOptions.config.keyless;
+  done(free || keyOf(request) ? undefined : new Refusal('key_missing'));
+};
+
+function keyOf(request: FastifyRequest): string | null {
+  const key = request.headers['idempotency-key'];
+  return typeof key === 'string' && UUID.test(key) ? key : null;
+}
+
+/** What tells one write from another under the same key. It holds no passphrase, and cannot be guessed from outside. */
+function fingerprintOf(request: FastifyRequest, route: string): string {
+  const body = JSON.stringify(request.body ?? null, (name, value: unknown) =>
+    name === 'passphrase' ? undefined : value,
+  );
+  return keyed(request.server.secret, 'write', `${request.person?.id ?? ''} ${route} ${body}`);
+}
 
 /**
  * Does a write once: in one transaction, under the client's own key. A retry with the same key waits for the first to
  * finish and gets its answer again; the same key with another body is refused.
  *
  * @param work gets the transaction and returns what to answer; anything it throws rolls everything back
+ * @param kept what is kept of the answer for a retry; the answer itself where it is left out
  * @throws Refusal `key_missing` or `key_reused`
  */
 export async function writeOnce<Answer>(
@@ -20,39 +58,44 @@ export async function writeOnce<Answer>(
   reply: FastifyReply,
   status: number,
   work: (transaction: Knex.Transaction) => Promise<Answer>,
+  kept?: Kept<Answer>,
 ): Promise<Answer> {
-  const key = request.headers['idempotency-key'];
-  if (typeof key !== 'string' || !UUID.test(key)) throw new Refusal('key_missing');
+  const key = keyOf(request);
+  if (!key) throw new Refusal('key_missing');
   const route = `${request.method} ${request.url}`;
-  const fingerprint = createHash('sha256')
-    .update(`${request.person?.id ?? ''} ${route} ${JSON.stringify(request.body ?? null)}`)
-    .digest('hex');
-  const answer = await db.transaction(async (transaction) => {
+  const fingerprint = fingerprintOf(request, route);
+  const once = async (transaction: Knex.Transaction) => {
     const claimed = await transaction('writes')
-      .insert({
-        key,
-        person_id: request.person?.id ?? null,
-        route,
-        fingerprint,
-        status,
-        answer: null,
-      })
+      .insert({ key, person_id: request.person?.id ?? null, route, fingerprint, status, answer: null })
       .onConflict('key')
       .ignore()
       .returning('key');
     if (claimed.length === 0) {
       const earlier = await transaction('writes').where({ key }).first();
       if (!earlier || earlier.fingerprint !== fingerprint) throw new Refusal('key_reused');
-      return earlier.answer as Answer;
+      return kept ? kept.again(transaction, earlier.answer as never) : (earlier.answer as Answer);
     }
     const fresh = await work(transaction);
+    const answer = kept ? kept.of(fresh) : fresh;
     await transaction('writes')
       .where({ key })
-      .update({ answer: JSON.stringify(fresh ?? null) });
+      .update({ answer: JSON.stringify(answer ?? null) });
     return fresh;
-  });
+  };
+  const answer = await request.server.writeSlots(() => untilNoDeadlock(() => db.transaction(once)));
   void reply.code(status);
   return answer;
+}
+
+/** Begins again what the database ended because two waited for each other: nothing of it was written. */
+async function untilNoDeadlock<Answer>(work: () => Promise<Answer>): Promise<Answer> {
+  for (let attempt = 1; ; attempt += 1) {
+    try {
+      return await work();
+    } catch (error) {
+      if ((error as { code?: string }).code !== DEADLOCK || attempt === ATTEMPTS) throw error;
+    }
+  }
 }
 
 /**
@@ -67,10 +110,18 @@ export async function writeAndTell<Answer>(
   eventOf: (transaction: Knex, answer: Answer) => LiveEvent | Promise<LiveEvent>,
   status: number,
   work: (transaction: Knex.Transaction) => Promise<Answer>,
+  kept?: Kept<Answer>,
 ): Promise<Answer> {
-  return writeOnce(db, request, reply, status, async (transaction) => {
-    const answer = await work(transaction);
-    await announce(transaction, await eventOf(transaction, answer));
-    return answer;
-  });
+  return writeOnce(
+    db,
+    request,
+    reply,
+    status,
+    async (transaction) => {
+      const answer = await work(transaction);
+      await announce(transaction, await eventOf(transaction, answer));
+      return answer;
+    },
+    kept,
+  );
 }

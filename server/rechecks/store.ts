@@ -30,11 +30,11 @@ export async function readRechecks(
       'r.outcome',
       'r.done_at as doneAt',
       'p.name as doneBy',
-      'e.usage',
+      'e.running',
     );
-  return rows.map(({ plannedUsage, usage, ...row }) => ({
+  return rows.map(({ plannedUsage, running, ...row }) => ({
     ...row,
-    state: row.status === 'planned' ? dueState(row, plannedUsage, { day: today, usage }) : null,
+    state: row.status === 'planned' ? dueState(row, plannedUsage, { day: today, usage: running }) : null,
   }));
 }
 
@@ -58,7 +58,10 @@ export async function planRecheck(
 }
 
 async function lockRecheck(db: Knex, id: string) {
-  await db('builds').whereIn('id', db('rechecks').where({ id }).select('build_id')).forUpdate().first('id');
+  await db('builds')
+    .whereIn('id', db('rechecks').where({ id }).select('build_id'))
+    .forNoKeyUpdate()
+    .first('id');
   const recheck = await db('rechecks as r')
     .join('builds as b', 'b.id', 'r.build_id')
     .join('engines as e', 'e.id', 'b.engine_id')
@@ -71,7 +74,7 @@ async function lockRecheck(db: Knex, id: string) {
       'b.engine_id as engineId',
       'b.revision_id as revisionId',
       'b.closed_at as closedAt',
-      'e.usage',
+      'e.running',
     );
   if (!recheck) throw new Refusal('not_found', { detail: 'There is no such recheck.' });
   if (recheck.status !== 'planned') throw new Refusal('recheck_done');
@@ -91,7 +94,7 @@ export async function openRecheckRound(db: Knex, id: string, personId: string): 
       kind: 'recheck',
       number: recheck.sequence,
       opened_by: personId,
-      usage: recheck.usage,
+      usage: recheck.running,
     });
   return recheck.buildId;
 }
@@ -130,7 +133,7 @@ export async function closeRecheck(db: Knex, id: string, personId: string): Prom
     { id: recheck.buildId, engineId: recheck.engineId },
     sheet.recheckPlan,
     recheck.sequence + 1,
-    recheck.usage,
+    recheck.running,
   );
   return recheck.buildId;
 }

@@ -1,56 +1,87 @@
+import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { draftChange, newRevision, newSheet, positionSchool, publication } from '@zero-lash/contract/sheets';
 import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { needs, personOf } from '../plugins/signIn.ts';
-import { writeOnce } from '../plugins/writes.ts';
-import { drawStopCard } from './stopCard.ts';
+import { writeOnce, type Kept } from '../plugins/writes.ts';
+import { StopCards } from './stopCards.ts';
 import * as store from './store.ts';
+
+declare module 'fastify' {
+  interface FastifyInstance {
+    /** draws stop cards beside everything else */
+    stopCards: StopCards;
+  }
+}
 
 export function sheetRoutes(instance: FastifyInstance, _options: object, done: () => void): void {
   const app = instance.withTypeProvider<ZodTypeProvider>();
   const params = z.object({ id });
   const preHandler = needs('bench');
+  app.decorate('stopCards', new StopCards());
+  app.addHook('onClose', () => app.stopCards.close());
+  /** of a revision's answer only its id is kept for a retry */
+  const kept: Kept<SheetRevision> = {
+    of: ({ id: revision }) => ({ revision }),
+    again: (db, { revision }: { readonly revision: string }) => store.findRevision(db, revision),
+  };
 
-  app.get('/api/sheets', () => store.listSheets(app.db));
+  app.get('/sheets', () => store.listSheets(app.db));
 
-  app.get('/api/sheets/:id', { schema: { params } }, (request) => store.findSheet(app.db, request.params.id));
+  app.get('/sheets/:id', { schema: { params } }, (request) => store.findSheet(app.db, request.params.id));
 
-  app.post('/api/sheets', { schema: { body: newSheet }, preHandler }, (request, reply) =>
-    writeOnce(app.db, request, reply, 201, (transaction) =>
-      store.addSheet(transaction, request.body, personOf(request).id),
+  app.post('/sheets', { schema: { body: newSheet }, preHandler }, (request, reply) =>
+    writeOnce(
+      app.db,
+      request,
+      reply,
+      201,
+      (transaction) => store.addSheet(transaction, request.body, personOf(request).id),
+      kept,
+    ),
+  );
+
+  app.post('/sheets/:id/revisions', { schema: { params, body: newRevision }, preHandler }, (request, reply) =>
+    writeOnce(
+      app.db,
+      request,
+      reply,
+      201,
+      (transaction) =>
+        store.reviseSheet(transaction, request.params.id, request.body.body, personOf(request).id),
+      kept,
+    ),
+  );
+
+  app.put('/sheet-revisions/:id', { schema: { params, body: draftChange }, preHandler }, (request, reply) =>
+    writeOnce(
+      app.db,
+      request,
+      reply,
+      200,
+      (transaction) => store.changeDraft(transaction, request.params.id, request.body, personOf(request).id),
+      kept,
     ),
   );
 
   app.post(
-    '/api/sheets/:id/revisions',
-    { schema: { params, body: newRevision }, preHandler },
-    (request, reply) =>
-      writeOnce(app.db, request, reply, 201, (transaction) =>
-        store.reviseSheet(transaction, request.params.id, request.body.body, personOf(request).id),
-      ),
-  );
-
-  app.put(
-    '/api/sheet-revisions/:id',
-    { schema: { params, body: draftChange }, preHandler },
-    (request, reply) =>
-      writeOnce(app.db, request, reply, 200, (transaction) =>
-        store.changeDraft(transaction, request.params.id, request.body, personOf(request).id),
-      ),
-  );
-
-  app.post(
-    '/api/sheet-revisions/:id/publication',
+    '/sheet-revisions/:id/publication',
     { schema: { params, body: publication }, preHandler: needs('lead') },
     (request, reply) =>
-      writeOnce(app.db, request, reply, 201, (transaction) =>
-        store.publishRevision(transaction, request.params.id, request.body.version, personOf(request).id),
+      writeOnce(
+        app.db,
+        request,
+        reply,
+        201,
+        (transaction) =>
+          store.publishRevision(transaction, request.params.id, request.body.version, personOf(request).id),
+        kept,
       ),
   );
 
-  app.get('/api/sheet-revisions/:id/file', { schema: { params } }, async (request, reply) => {
+  app.get('/sheet-revisions/:id/file', { schema: { params } }, async (request, reply) => {
     const file = await store.writeFile(app.db, request.params.id);
     return reply
       .header('content-disposition', `attachment; filename="${fileName(file)}.json"`)
@@ -59,14 +90,14 @@ export function sheetRoutes(instance: FastifyInstance, _options: object, done: (
   });
 
   app.get(
-    '/api/sheet-revisions/:id/stop-card',
+    '/sheet-revisions/:id/stop-card',
     { schema: { params, querystring: z.object({ school: positionSchool.default('fewest') }) } },
     async (request, reply) => {
       const sheet = await store.findRevision(app.db, request.params.id);
       return reply
         .header('content-disposition', `inline; filename="${fileName(sheet)} stops.pdf"`)
         .type('application/pdf')
-        .send(await drawStopCard(sheet, request.query.school));
+        .send(await app.stopCards.draw(sheet, request.query.school));
     },
   );
   done();

@@ -9,6 +9,7 @@ import type {
 import { lashPoints, rolesOf } from '@zero-lash/core/engine';
 import { mmFromTenths, tenthsFromMm } from '@zero-lash/core/length';
 import type { Knex } from 'knex';
+import { dayIn, shopZone } from '../clock.ts';
 import { Refusal } from '../plugins/errors.ts';
 
 /** Reads revisions with their limits; `narrow` says which. */
@@ -85,12 +86,13 @@ export async function listSheets(db: Knex): Promise<SheetSummary[]> {
       r.pattern -> 'means' ->> 'kind' as means, r.condition, r.usage_unit as "usageUnit",
       r.source ->> 'manual' as manual,
       (select count(*)::int from engines e where e.sheet_id = s.id) as engines,
-      to_char(coalesce(r.published_at, r.created_at), 'YYYY-MM-DD') as "updatedOn"
+      coalesce(r.published_at, r.created_at) as "updatedAt"
     from sheets s join sheet_revisions r on r.sheet_id = s.id
     order by s.id, r.status = 'published' desc, r.number desc`);
-  return (rows as SheetSummary[]).sort((a, b) =>
-    `${a.maker} ${a.name}`.localeCompare(`${b.maker} ${b.name}`),
-  );
+  const zone = await shopZone(db);
+  return (rows as (Omit<SheetSummary, 'updatedOn'> & { updatedAt: Date })[])
+    .map(({ updatedAt, ...sheet }) => ({ ...sheet, updatedOn: dayIn(zone, updatedAt) }))
+    .sort((a, b) => `${a.maker} ${a.name}`.localeCompare(`${b.maker} ${b.name}`));
 }
 
 /** Writes a new sheet with its first revision, a draft. */
@@ -111,7 +113,7 @@ export async function reviseSheet(
   body: SheetBody,
   personId: string,
 ): Promise<SheetRevision> {
-  await db('sheets').where({ id: sheetId }).forUpdate().first('id');
+  await db('sheets').where({ id: sheetId }).forNoKeyUpdate().first('id');
   const revisions = await findSheet(db, sheetId);
   const draft = revisions.find(({ status }) => status === 'draft');
   if (draft)
@@ -129,7 +131,7 @@ export async function changeDraft(
   { name, maker, body, version }: DraftChange,
   personId: string,
 ): Promise<SheetRevision> {
-  const locked = await db('sheet_revisions').where({ id }).forUpdate().first('sheet_id', 'status');
+  const locked = await db('sheet_revisions').where({ id }).forNoKeyUpdate().first('sheet_id', 'status');
   const draft = await findRevision(db, id);
   if (locked.status !== 'draft')
     throw new Refusal('fixed', { detail: 'This revision is published. Write a new one.' });
@@ -236,21 +238,41 @@ export async function publishRevision(
   version: number,
   leadId: string,
 ): Promise<SheetRevision> {
-  const draft = await db('sheet_revisions').where({ id }).forUpdate().first('status', 'entered_by');
+  const draft = await db('sheet_revisions').where({ id }).forNoKeyUpdate().first('status', 'entered_by');
   if (!draft) throw new Refusal('not_found', { detail: 'There is no such spec sheet.' });
   if (draft.status !== 'draft') throw new Refusal('fixed', { detail: 'This revision is published already.' });
   const own = draft.entered_by === leadId;
-  const others = db('people').where({ role: 'lead', active: true }).whereNot({ id: leadId });
-  if (own && (await others.first('id')))
-    throw new Refusal('second_person', {
-      detail: 'You wrote this draft yourself: another lead checks it against the source and publishes it.',
-    });
+  if (own) await refuseOwnWord(db, leadId);
   const current = await findRevision(db, id);
   if (current.version !== version) throw new Refusal('stale', { current });
   await db('sheet_revisions')
     .where({ id })
     .update({ status: 'published', checked_by: leadId, published_at: db.fn.now() });
   return findRevision(db, id);
+}
+
+/** Days for which a lead whom the author put out of office themself still counts as one who can check. */
+const STILL_COUNTS_DAYS = 30;
+
+/** Refuses an author their own check where the shop has, or had until they saw to it, another lead. */
+async function refuseOwnWord(db: Knex, leadId: string): Promise<void> {
+  const other = await db('people').where({ role: 'lead', active: true }).whereNot({ id: leadId }).first('id');
+  if (other)
+    throw new Refusal('second_person', {
+      detail: 'You wrote this draft yourself: another lead checks it against the source and publishes it.',
+    });
+  const putOut = await db('people_changes as c')
+    .join('people as p', 'p.id', 'c.person_id')
+    .where('c.by', leadId)
+    .whereNot('c.person_id', leadId)
+    .whereRaw(`c.at > now() - interval '${STILL_COUNTS_DAYS} days'`)
+    .whereRaw(`c.before @> '{"role": "lead", "active": true}'`)
+    .whereRaw(`not c.after @> '{"role": "lead", "active": true}'`)
+    .first('p.name');
+  if (putOut)
+    throw new Refusal('second_person', {
+      detail: `You wrote this draft yourself, and ${putOut.name} was a lead until you changed that, within the last ${STILL_COUNTS_DAYS} days: they, or another lead, check it and publish it.`,
+    });
 }
 
 /** A revision as a file that another shop can read. */

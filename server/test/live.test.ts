@@ -11,12 +11,19 @@ beforeAll(async () => {
 });
 afterAll(() => shop.close());
 
+async function linkedBus(): Promise<LiveBus> {
+  const bus = new LiveBus(shop.db, shop.app.log);
+  bus.start();
+  await expect.poll(() => bus.linked).toBe(true);
+  return bus;
+}
+
 describe('what is told live', () => {
   it('is told after a write is committed, to every process, and not at all of one rolled back', async () => {
-    const [one, other] = [new LiveBus(shop.db), new LiveBus(shop.db)];
+    const [one, other] = [await linkedBus(), await linkedBus()];
     const heard: string[] = [];
-    await one.subscribe((event) => heard.push(`one ${event.kind}`));
-    const leave = await other.subscribe((event) => heard.push(`other ${event.kind}`));
+    one.subscribe((event) => heard.push(`one ${event.kind}`));
+    const leave = other.subscribe((event) => heard.push(`other ${event.kind}`));
     await shop.db
       .transaction(async (transaction) => {
         await announce(transaction, { kind: 'tools' });
@@ -33,9 +40,9 @@ describe('what is told live', () => {
 
   it('is told once of a reading that is sent twice', async () => {
     const build = await shop.buildOf('Snow groomer 2');
-    const bus = new LiveBus(shop.db);
+    const bus = await linkedBus();
     const told: string[] = [];
-    await bus.subscribe((event) => event.kind === 'reading' && told.push(event.reading.point));
+    bus.subscribe((event) => event.kind === 'reading' && told.push(event.reading.point));
     const key = randomUUID();
     const send = (point: string, withKey: string) =>
       shop.call<ReadingRow>(

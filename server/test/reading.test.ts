@@ -13,7 +13,7 @@ import { dayIn } from '../clock.ts';
 import { loadDemo } from '../demo/load.ts';
 import { addFirstLead } from '../people/firstLead.ts';
 import { tidy } from '../tidy.ts';
-import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
+import { cookiesOf, BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
 
 let shop: TestShop;
 beforeAll(async () => {
@@ -96,7 +96,7 @@ describe('Today', () => {
         url: '/api/session',
         payload: { name: VIEWER, passphrase: 'only-looking-on' },
       });
-      const cookie = String(signedIn.headers['set-cookie']).split(';')[0]!;
+      const cookie = cookiesOf(signedIn.headers['set-cookie']);
       const page = await app.inject({ url: '/', headers: { cookie } });
       expect(page.headers['cache-control']).toBe('no-store');
       const [, data] = /<script type="application\/json" id="ahead">(.*?)<\/script>/s.exec(page.body)!;

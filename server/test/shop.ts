@@ -7,7 +7,6 @@ import { buildApp } from '../app.ts';
 import { connect, migrate } from '../database.ts';
 import { loadDemo } from '../demo/load.ts';
 import { DEMO_PEOPLE } from '../demo/world.ts';
-import { shopSecret } from '../secret.ts';
 
 /** An answer, as far as tests look. */
 export interface Answer<Body = unknown> {
@@ -20,11 +19,14 @@ export interface Answer<Body = unknown> {
 export class TestShop {
   readonly db: Knex;
   readonly app: FastifyInstance;
+  /** where its database is */
+  readonly url: string;
   readonly #cookies = new Map<string, string>();
 
-  private constructor(db: Knex, app: FastifyInstance) {
+  private constructor(db: Knex, app: FastifyInstance, url: string) {
     this.db = db;
     this.app = app;
+    this.url = url;
   }
 
   static async open(): Promise<TestShop> {
@@ -37,8 +39,9 @@ export class TestShop {
     const db = connect(url.href);
     await migrate(db);
     await loadDemo(db);
-    const secret = await shopSecret(db, { name: 'Test', zone: 'UTC' });
-    return new TestShop(db, await buildApp({ db, secret, logLevel: 'silent' }));
+    const app = await buildApp({ db, secret: TEST_SECRET, logLevel: 'silent' });
+    await app.ready();
+    return new TestShop(db, app, url.href);
   }
 
   async close(): Promise<void> {
@@ -56,7 +59,7 @@ export class TestShop {
       url: '/api/session',
       payload: { name, passphrase },
     });
-    const cookie = String(reply.headers['set-cookie']).split(';')[0]!;
+    const cookie = cookiesOf(reply.headers['set-cookie']);
     this.#cookies.set(name, cookie);
     return cookie;
   }
@@ -74,7 +77,7 @@ export class TestShop {
       url: `/api/${path}`,
       headers: {
         ...(who ? { cookie: await this.cookieOf(who) } : {}),
-        ...(method === 'GET' || method === 'DELETE' ? {} : { 'idempotency-key': key }),
+        ...(method === 'GET' ? {} : { 'idempotency-key': key }),
         ...(payload === undefined ? {} : { 'content-type': 'application/json' }),
       },
       ...(payload === undefined
@@ -105,6 +108,15 @@ export class TestShop {
   }
 }
 
+/** The cookies an answer sets, as the next request sends them. */
+export function cookiesOf(set: string | string[] | undefined): string {
+  return [set ?? []]
+    .flat()
+    .map((each) => each.split(';')[0])
+    .join('; ');
+}
+
+export const TEST_SECRET = 'only-the-tests-know-this-secret-of-theirs';
 export const LEAD = 'Ilse Marrand';
 export const BENCH = 'Tobin Hask';
 export const VIEWER = 'Petra Quell';

@@ -107,7 +107,7 @@ describe('the whole job', () => {
     await shop.call(BENCH, 'POST', `engines/${engine.body.id}/usages`, { usage: 121 });
     const today = await shop.call<Today>(VIEWER, 'GET', 'today');
     expect(today.body.rechecks.list).toContainEqual(
-      expect.objectContaining({ engine: 'Test stand single', state: 'overdue', usage: 121 }),
+      expect.objectContaining({ engine: 'Test stand single', state: 'overdue', running: 121 }),
     );
     const recheck = build.rechecks[0]!;
     build = (await shop.call<BuildView>(BENCH, 'POST', `rechecks/${recheck.id}/round`)).body;

@@ -1,5 +1,5 @@
 import type { Knex } from 'knex';
-import { dayIn } from '../clock.ts';
+import { dayIn, knownZone } from '../clock.ts';
 import { readToday } from './store.ts';
 
 /**
@@ -50,7 +50,7 @@ export class TodayKeeper {
       'select pg_current_snapshot()::text as snapshot, (select zone from shop) as zone',
     );
     const { snapshot, zone } = rows[0] as { snapshot: string; zone: string | null };
-    const day = dayIn(zone ?? 'UTC');
+    const day = dayIn(knownZone(zone));
     const mark = `${day} ${snapshot}`;
     if (this.#kept?.mark !== mark) {
       const answer = readToday(this.#db, day).then((today) => JSON.stringify(today));

@@ -7,7 +7,7 @@ export function todayRoutes(
   { keeper }: { readonly keeper: TodayKeeper },
   done: () => void,
 ): void {
-  app.get('/api/today', async (_request, reply) => {
+  app.get('/today', async (_request, reply) => {
     void reply.type('application/json; charset=utf-8');
     return keeper.read();
   });

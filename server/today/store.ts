@@ -18,11 +18,11 @@ export async function readToday(db: Knex, day: Day): Promise<Today> {
       where b.closed_at is null and b.stage <> 'run-in'
     ), planned as (
       select r.id, r.build_id, r.engine_id, r.sequence, r.planned_usage, r.due_usage, r.due_date,
-        e.name, e.owner, e.usage, e.usage_unit,
+        e.name, e.owner, e.usage, e.running, e.usage_unit,
         case
-          when r.due_date < :day or e.usage > r.due_usage then 0
+          when r.due_date < :day or e.running > r.due_usage then 0
           when r.due_date <= :soon
-            or e.usage >= r.due_usage - (r.due_usage - r.planned_usage) * :tenth then 1
+            or e.running >= r.due_usage - (r.due_usage - r.planned_usage) * :tenth then 1
           else 2
         end as nearness
       from rechecks r join engines e on e.id = r.engine_id
@@ -65,6 +65,7 @@ interface TodayRow {
     name: string;
     owner: string;
     usage: number;
+    running: number;
     usage_unit: 'hours' | 'km' | 'starts';
   }[];
 }
@@ -91,9 +92,9 @@ function shape(day: Day, row: TodayRow): Today {
           engine: recheck.name,
           owner: recheck.owner,
           usageUnit: recheck.usage_unit,
-          usage: recheck.usage,
+          running: recheck.running,
           ...due,
-          state: dueState(due, recheck.planned_usage, { day, usage: recheck.usage }),
+          state: dueState(due, recheck.planned_usage, { day, usage: recheck.running }),
           sequence: recheck.sequence,
         };
       }),

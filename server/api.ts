@@ -1,0 +1,48 @@
+import compress from '@fastify/compress';
+import type { FastifyInstance } from 'fastify';
+import { buildRoutes } from './builds/routes.ts';
+import { engineRoutes } from './engines/routes.ts';
+import type { GaugeListener } from './gauges/listener.ts';
+import { gaugeRoutes } from './gauges/routes.ts';
+import type { Awakening } from './health/awakening.ts';
+import { instrumentRoutes } from './instruments/routes.ts';
+import type { LiveBus } from './live/bus.ts';
+import { liveRoutes } from './live/routes.ts';
+import { peopleRoutes } from './people/routes.ts';
+import { Refusal } from './plugins/errors.ts';
+import { guard } from './plugins/signIn.ts';
+import { needsKey } from './plugins/writes.ts';
+import { recheckRoutes } from './rechecks/routes.ts';
+import { sheetRoutes } from './sheets/routes.ts';
+import type { TodayKeeper } from './today/keeper.ts';
+import { todayRoutes } from './today/routes.ts';
+
+/** Answers smaller than this go as they are. */
+const WORTH_COMPRESSING_BYTES = 1024;
+
+/** What the rooms' routes share in one process. */
+export interface ApiOptions {
+  readonly awakening: Awakening;
+  readonly keeper: TodayKeeper;
+  readonly bus: LiveBus;
+  readonly listener: GaugeListener;
+}
+
+/**
+ * Every room's routes behind one door: who is not signed in is let in only where a route says that it is open, and a
+ * write comes with a key of its own.
+ */
+export async function api(app: FastifyInstance, { awakening, keeper, bus, listener }: ApiOptions) {
+  app.addHook('onRequest', (_request, _reply, done) => {
+    done(awakening.awake ? undefined : new Refusal('waking'));
+  });
+  guard(app);
+  app.addHook('preHandler', needsKey);
+  await app.register(compress, { encodings: ['gzip'], threshold: WORTH_COMPRESSING_BYTES });
+  await app.register(todayRoutes, { keeper });
+  for (const routes of [engineRoutes, sheetRoutes, buildRoutes, recheckRoutes, instrumentRoutes])
+    await app.register(routes);
+  await app.register(peopleRoutes);
+  await app.register(liveRoutes, { bus });
+  await app.register(gaugeRoutes, { listener });
+}

@@ -1,0 +1,14 @@
+import { gaugePlace, type GaugePlace } from '@zero-lash/contract/instruments';
+import type { Knex } from 'knex';
+
+/** How a gauge's address stands in this shop: where it is, or null where it is none that may be reached. */
+export function reachable(address: string, onNetwork: boolean): GaugePlace | null {
+  const place = gaugePlace(address);
+  return place && (place.here || onNetwork) ? place : null;
+}
+
+/** Whether a lead allows gauges on the shop's own network, besides those on this machine. */
+export async function allowsNetwork(db: Knex): Promise<boolean> {
+  const shop = await db('shop').first('gauges_on_network');
+  return shop?.gauges_on_network ?? false;
+}
