@@ -33,8 +33,7 @@ export type PersonChange = z.infer<typeof personChange>;
 export const signIn = z.object({ name: line(60), passphrase: written.min(1).max(200) });
 export type SignIn = z.infer<typeof signIn>;
 
-/** The shop the program stands in. */
-export const shop = z.object({
+const shopFields = {
   name: line(80),
   unit: z.enum(['mm', 'thou']),
   /** every day shown or counted is a day there */
@@ -42,10 +41,13 @@ export const shop = z.object({
   /** gauges may be reached on the shop's own network, besides those on the server's machine */
   gaugesOnNetwork: z.boolean(),
   version,
-});
+};
+
+/** The shop the program stands in. */
+export const shop = z.object(shopFields);
 export type Shop = z.infer<typeof shop>;
 
-export const shopChange = shop;
+export const shopChange = z.object(shopFields);
 export type ShopChange = z.infer<typeof shopChange>;
 
 export const session = z.object({ person, shop });

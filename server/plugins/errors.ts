@@ -123,7 +123,8 @@ export function answerError(
     return send(reply, ofDatabase.code, ofDatabase.extra);
   }
   const { statusCode = 500 } = error;
-  if (error instanceof SyntaxError || (statusCode >= 400 && statusCode < 500)) return send(reply, 'malformed');
+  if (error instanceof SyntaxError || (statusCode >= 400 && statusCode < 500))
+    return send(reply, 'malformed');
   const reference = randomBytes(4).toString('hex');
   request.log.error({ err: error, reference }, 'request failed');
   const body: ProblemBody = {

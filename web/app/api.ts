@@ -45,7 +45,7 @@ export const api = createApi({
 });
 
 /** Makes a write request with a key of its own, so that however often it is sent it is written once. */
-export function write(method: 'POST' | 'PATCH' | 'PUT', url: string, body?: unknown) {
+export function write(method: 'POST' | 'PATCH' | 'PUT' | 'DELETE', url: string, body?: unknown) {
   return { url, method, body: body ?? {}, headers: { 'idempotency-key': makeKey() } };
 }
 

@@ -1,10 +1,16 @@
+import { TZDate } from '@date-fns/tz';
 import { differenceInCalendarDays, format, formatDistanceToNowStrict, parseISO } from 'date-fns';
 
-/** `12 Mar 2031` */
-export const dayInWords = (iso: string) => format(parseISO(iso), 'd MMM yyyy');
+/** A day of the calendar, `2031-03-12`, as `12 Mar 2031`. */
+export const dayInWords = (day: string) => format(parseISO(day), 'd MMM yyyy');
 
-/** `12 Mar, 14:05` */
-export const momentInWords = (iso: string) => format(parseISO(iso), 'd MMM, HH:mm');
+/** The day a moment lies on in a zone: `12 Mar 2031`. */
+export const dayOfMomentInWords = (moment: string, zone: string) =>
+  format(new TZDate(moment, zone), 'd MMM yyyy');
+
+/** A moment in a zone: `12 Mar, 14:05`. */
+export const momentInWords = (moment: string, zone: string) =>
+  format(new TZDate(moment, zone), 'd MMM, HH:mm');
 
 /** `3 days ago` */
 export const agoInWords = (iso: string) => formatDistanceToNowStrict(parseISO(iso), { addSuffix: true });

@@ -1,12 +1,13 @@
 import { Box } from '@chakra-ui/react';
 import type { ReadingRow, Round } from '@zero-lash/contract/builds';
-import { momentInWords } from '../app/dates.ts';
+import { useShopTimes } from '../people/useShopTimes.ts';
 import { useLengths } from '../app/lengths.ts';
 import { VerdictMark } from '../drawings/VerdictMark.tsx';
 import { useHistoryQuery } from './endpoints.ts';
 
 /** Every reading the point had in this round, newest first: nothing typed is ever lost. */
 export function PointHistory({ round, reading }: { readonly round: Round; readonly reading: ReadingRow }) {
+  const times = useShopTimes();
   const { interval, unit } = useLengths();
   const { data } = useHistoryQuery({ roundId: round.id, point: reading.point, newest: reading.id });
   return (
@@ -33,7 +34,7 @@ export function PointHistory({ round, reading }: { readonly round: Round; readon
             </Box>
             <Box color="faded" marginLeft="auto" textAlign="right">
               {[
-                `${row.by}, ${momentInWords(row.takenAt)}`,
+                `${row.by}, ${times.moment(row.takenAt)}`,
                 row.instrument,
                 row.crankAngle !== null &&
                   `crank at ${row.crankAngle}°${row.offBase ? ', off its base circle' : ''}`,

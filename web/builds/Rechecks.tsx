@@ -2,10 +2,12 @@ import { Box, Button, Flex } from '@chakra-ui/react';
 import type { BuildView } from '@zero-lash/contract/builds';
 import { lashPoints } from '@zero-lash/core/engine';
 import { newestRound } from '@zero-lash/core/practice';
+import { onMeter } from '@zero-lash/core/recheck';
 import { useState } from 'react';
 import { useStore } from 'react-redux';
 import { Link } from 'react-router';
 import { dayInWords } from '../app/dates.ts';
+import { ShopTime } from '../people/ShopTime.tsx';
 import { PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { DueMark, OUTCOME_WORDS } from '../engines/DueMark.tsx';
@@ -44,11 +46,13 @@ export function Rechecks({ build }: { readonly build: BuildView }) {
           <Box color="faded">
             {[
               next.dueDate && `by ${dayInWords(next.dueDate)}`,
-              next.dueUsage !== null && `at ${next.dueUsage} ${build.engine.usageUnit}`,
+              next.dueUsage !== null &&
+                `at ${onMeter(next.dueUsage, build.engine)} ${build.engine.usageUnit}`,
             ]
               .filter(Boolean)
               .join(' or ')}
             , whichever is first; now at {build.engine.usage}
+            {build.engine.running !== build.engine.usage && `, ${build.engine.running} run in all`}
           </Box>
           {mayWork && !build.closedAt && !round && (
             <Button
@@ -78,7 +82,7 @@ export function Rechecks({ build }: { readonly build: BuildView }) {
       )}
       {past.map((recheck) => (
         <Box key={recheck.id} paddingY="2" borderBottom="1px solid" borderColor="hairline">
-          <b>Recheck {recheck.sequence}</b> {recheck.doneAt && dayInWords(recheck.doneAt)}:{' '}
+          <b>Recheck {recheck.sequence}</b> {recheck.doneAt && <ShopTime at={recheck.doneAt} day />}:{' '}
           {recheck.outcome && OUTCOME_WORDS[recheck.outcome]}, by {recheck.doneBy}
         </Box>
       ))}

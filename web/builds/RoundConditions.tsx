@@ -3,7 +3,7 @@ import type { BuildView, Round } from '@zero-lash/contract/builds';
 import { memo, useState, type FormEvent } from 'react';
 import { conditionCautions } from '@zero-lash/core/practice';
 import { Caution } from '../app/Caution.tsx';
-import { momentInWords } from '../app/dates.ts';
+import { ShopTime } from '../people/ShopTime.tsx';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useSetConditionsMutation } from './endpoints.ts';
@@ -104,11 +104,11 @@ export const RoundConditions = memo(
         ))}
         {saidBefore(round).map(({ by, at, cautions }) => (
           <Box key={at} fontSize="sm" color="faded">
-            Said before, by {by}, {momentInWords(at)}: {cautions.join(' ')}
+            Said before, by {by}, <ShopTime at={at} />: {cautions.join(' ')}
           </Box>
         ))}
         <Box fontSize="sm" color="faded">
-          Round opened by {round.openedBy}, {momentInWords(round.openedAt)}
+          Round opened by {round.openedBy}, <ShopTime at={round.openedAt} />
           {round.instruments.length > 0 && `; with ${round.instruments.join(', ')}`}.
         </Box>
       </Box>

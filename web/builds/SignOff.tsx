@@ -2,7 +2,7 @@ import { Box, Button } from '@chakra-ui/react';
 import type { BuildView } from '@zero-lash/contract/builds';
 import { obstaclesToSignOff, standingOf } from '@zero-lash/core/practice';
 import { useState } from 'react';
-import { dayInWords } from '../app/dates.ts';
+import { ShopTime } from '../people/ShopTime.tsx';
 import { Labelled, TextArea } from '../app/Labelled.tsx';
 import { PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
@@ -18,7 +18,8 @@ export function SignOff({ build }: { readonly build: BuildView }) {
     return (
       <Box>
         <PartHeading>Signed off</PartHeading>
-        {build.signOff.by}, {dayInWords(build.signOff.at)}, at {build.signOff.usage} {build.engine.usageUnit}.
+        {build.signOff.by}, <ShopTime at={build.signOff.at} day />, at {build.signOff.usage}{' '}
+        {build.engine.usageUnit}.
         {build.signOff.statement && <Box marginTop="2">“{build.signOff.statement}”</Box>}
       </Box>
     );

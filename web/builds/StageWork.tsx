@@ -3,7 +3,7 @@ import type { BuildView } from '@zero-lash/contract/builds';
 import { obstaclesTo, STAGE_KEYS, standingOf, stageOf, type StageKey } from '@zero-lash/core/practice';
 import { memo, useState } from 'react';
 import { useStore } from 'react-redux';
-import { momentInWords } from '../app/dates.ts';
+import { ShopTime } from '../people/ShopTime.tsx';
 import { TextArea } from '../app/Labelled.tsx';
 import { Tick } from '../app/Tick.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
@@ -156,7 +156,7 @@ const Notes = memo(function Notes({ buildId, notes: all, stage, enabled }: Notes
         <Box key={note.id} borderTop="1px solid" borderColor="hairline" paddingY="2">
           <Box whiteSpace="pre-wrap">{note.text}</Box>
           <Box fontSize="sm" color="faded">
-            {note.by}, {momentInWords(note.at)}
+            {note.by}, <ShopTime at={note.at} />
           </Box>
         </Box>
       ))}

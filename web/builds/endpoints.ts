@@ -17,14 +17,14 @@ type OfRound<Body> = OfBuild<Body> & { readonly roundId: string };
 
 /**
  * Lays readings that came live meanwhile over a build fetched before they were written: readings are never taken away,
- * so of a point's two rows the one with more behind it is the newer.
+ * so of a point's two rows the one taken later stands.
  */
 export function withNewestReadings(known: BuildView, fetched: BuildView): BuildView {
   const rounds = fetched.rounds.map((round) => {
     const here = known.rounds.find(({ id }) => id === round.id)?.readings ?? [];
     const newer = here.filter((row) => {
       const other = round.readings.find(({ point }) => point === row.point);
-      return !other || row.earlier > other.earlier;
+      return !other || isLater(row, other);
     });
     if (newer.length === 0) return round;
     const taken = new Set(newer.map(({ point }) => point));
@@ -32,6 +32,10 @@ export function withNewestReadings(known: BuildView, fetched: BuildView): BuildV
   });
   return { ...fetched, rounds };
 }
+
+/** Whether one reading stands in the place of another: it was taken later, or as late and written after it. */
+const isLater = (row: ReadingRow, other: ReadingRow) =>
+  (Date.parse(row.takenAt) - Date.parse(other.takenAt) || row.earlier - other.earlier) > 0;
 
 /** When each build was last asked for, and when a write to it was last answered; ms. */
 const askedAt = new Map<string, number>();
@@ -118,8 +122,9 @@ export const buildsApi = api.injectEndpoints({
 export const readingArrived = (buildId: string, row: ReadingRow) =>
   buildsApi.util.updateQueryData('build', buildId, (draft) => {
     const round = draft.rounds.find(({ id }) => id === row.roundId);
-    // this device's own reading comes back live as well
-    if (!round || round.readings.some(({ id }) => id === row.id)) return;
+    // this device's own reading comes back live as well, and one taken earlier may come in later
+    const standing = round?.readings.find(({ point }) => point === row.point);
+    if (!round || row.superseded || standing?.id === row.id || (standing && !isLater(row, standing))) return;
     round.readings = [...round.readings.filter(({ point }) => point !== row.point), row];
   });
 

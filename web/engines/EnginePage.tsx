@@ -1,20 +1,22 @@
-import { Box, Button, Flex, Input } from '@chakra-ui/react';
+import { Box, Button, Flex } from '@chakra-ui/react';
 import type { EngineView } from '@zero-lash/contract/engines';
 import { stageOf } from '@zero-lash/core/practice';
+import { onMeter } from '@zero-lash/core/recheck';
 import { useState, type FormEvent } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { dayInWords } from '../app/dates.ts';
 import { Labelled, TextArea } from '../app/Labelled.tsx';
-import { grouped, numberTyped } from '../app/figures.ts';
 import { Empty, Page, PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useOpenBuildMutation } from '../builds/endpoints.ts';
+import { ShopTime } from '../people/ShopTime.tsx';
 import { useRole } from '../people/useRole.ts';
 import { useSheetQuery } from '../sheets/endpoints.ts';
 import { DueMark, OUTCOME_WORDS } from './DueMark.tsx';
 import { EditEngine } from './EditEngine.tsx';
-import { useEngineQuery, useLogUsageMutation } from './endpoints.ts';
+import { useEngineQuery } from './endpoints.ts';
 import { GapCourse } from './GapCourse.tsx';
+import { Running } from './Running.tsx';
 
 /** One engine: its builds, its gaps over time, its rechecks and its running figure. */
 export default function EnginePage() {
@@ -49,7 +51,7 @@ export default function EnginePage() {
           </Box>
         </Box>
         <Box display="grid" gap="6" alignContent="start">
-          <Usage engine={engine} mayWork={mayWork} />
+          <Running engine={engine} mayWork={mayWork} />
           <PastRechecks engine={engine} />
         </Box>
       </Box>
@@ -83,8 +85,12 @@ function Builds({ engine }: { readonly engine: EngineView }) {
           <Box flex="1" minWidth="0">
             {build.complaint}
             <Box fontSize="sm" color="faded">
-              opened {dayInWords(build.openedAt)}
-              {build.signedOffAt && `, signed off ${dayInWords(build.signedOffAt)} by ${build.signedOffBy}`}
+              opened <ShopTime at={build.openedAt} day />
+              {build.signedOffAt && (
+                <>
+                  , signed off <ShopTime at={build.signedOffAt} day /> by {build.signedOffBy}
+                </>
+              )}
             </Box>
           </Box>
           <Box flexShrink={0}>{build.closedAt ? 'closed' : stageOf(build.stage).title}</Box>
@@ -151,67 +157,6 @@ function OpenBuild({ engine }: { readonly engine: EngineView }) {
   );
 }
 
-function Usage({ engine, mayWork }: { readonly engine: EngineView; readonly mayWork: boolean }) {
-  const [text, setText] = useState('');
-  const [reason, setReason] = useState('');
-  const [complaint, setComplaint] = useState<string>();
-  const [send, { error, isLoading }] = useLogUsageMutation();
-  const typed = numberTyped(text);
-  const back = typed < engine.usage;
-  async function log(event: FormEvent) {
-    event.preventDefault();
-    if (Number.isNaN(typed) || typed < 0) {
-      setComplaint('A number, as the meter shows it.');
-      return;
-    }
-    setComplaint(undefined);
-    const result = await send({ id: engine.id, usage: typed, reason });
-    if ('error' in result) return;
-    setText('');
-    setReason('');
-  }
-  return (
-    <Box as="section">
-      <PartHeading>Running</PartHeading>
-      <Flex alignItems="baseline" gap="2">
-        <Box fontSize="2xl" fontWeight="650" lineHeight="1">
-          {grouped(engine.usage)}
-        </Box>
-        <Box color="faded">
-          {engine.usageUnit}, read {dayInWords(engine.usageOn)}
-        </Box>
-      </Flex>
-      {mayWork && (
-        <form onSubmit={log} noValidate>
-          <Flex gap="2" alignItems="flex-end" marginTop="2">
-            <Box flex="1">
-              <Labelled label={`Now, in ${engine.usageUnit}`} error={complaint}>
-                <Input
-                  value={text}
-                  inputMode="decimal"
-                  maxLength={12}
-                  onChange={(event) => setText(event.target.value)}
-                />
-              </Labelled>
-            </Box>
-            <Button type="submit" loading={isLoading}>
-              Log
-            </Button>
-          </Flex>
-          {back && (
-            <Box marginTop="2">
-              <Labelled label="Lower than before, because" hint="Such as a new meter.">
-                <Input value={reason} maxLength={200} onChange={(event) => setReason(event.target.value)} />
-              </Labelled>
-            </Box>
-          )}
-          <ProblemNote error={error} />
-        </form>
-      )}
-    </Box>
-  );
-}
-
 function PastRechecks({ engine }: { readonly engine: EngineView }) {
   const shown = engine.rechecks.filter(({ status }) => status !== 'dropped');
   return (
@@ -225,7 +170,7 @@ function PastRechecks({ engine }: { readonly engine: EngineView }) {
             {recheck.state ? (
               <DueMark state={recheck.state} />
             ) : (
-              <Box>{recheck.doneAt && dayInWords(recheck.doneAt)}</Box>
+              <Box>{recheck.doneAt && <ShopTime at={recheck.doneAt} day />}</Box>
             )}
           </Flex>
           <Box fontSize="sm" color="faded">
@@ -233,7 +178,7 @@ function PastRechecks({ engine }: { readonly engine: EngineView }) {
               ? `${OUTCOME_WORDS[recheck.outcome]}, ${recheck.doneBy}`
               : [
                   recheck.dueDate && `by ${dayInWords(recheck.dueDate)}`,
-                  recheck.dueUsage !== null && `at ${recheck.dueUsage} ${engine.usageUnit}`,
+                  recheck.dueUsage !== null && `at ${onMeter(recheck.dueUsage, engine)} ${engine.usageUnit}`,
                 ]
                   .filter(Boolean)
                   .join(' or ')}

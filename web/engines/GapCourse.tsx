@@ -1,6 +1,6 @@
 import { Box } from '@chakra-ui/react';
 import type { EngineView, GapRow } from '@zero-lash/contract/engines';
-import { dayInWords } from '../app/dates.ts';
+import { ShopTime } from '../people/ShopTime.tsx';
 import { useLengths } from '../app/lengths.ts';
 import { Empty } from '../app/Page.tsx';
 import { GapBar } from '../drawings/GapBar.tsx';
@@ -37,7 +37,7 @@ export function GapCourse({ engine }: { readonly engine: EngineView }) {
               >
                 <Box fontWeight="650">{ROUND_WORDS[round.round]}</Box>
                 <Box fontSize="sm" color="faded">
-                  {dayInWords(round.at)}
+                  <ShopTime at={round.at} day />
                   {round.usage !== null && ` · ${round.usage}`}
                 </Box>
               </Box>

@@ -1,7 +1,8 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { Instrument } from '@zero-lash/contract/instruments';
 import { useState } from 'react';
-import { dayInWords, momentInWords } from '../app/dates.ts';
+import { dayInWords } from '../app/dates.ts';
+import { useShopTimes } from '../people/useShopTimes.ts';
 import { useLengths } from '../app/lengths.ts';
 import { Empty, Page, PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
@@ -60,6 +61,7 @@ function InstrumentRow({
   readonly instrument: Instrument;
   readonly mayWork: boolean;
 }) {
+  const times = useShopTimes();
   const [open, setOpen] = useState<'change' | 'check' | null>(null);
   const { length, figure } = useLengths();
   const { kind, name, blades, missing, lastCheck, overdue, checkDue, active } = instrument;
@@ -80,7 +82,7 @@ function InstrumentRow({
           </Box>
           <Box fontSize="sm" color="faded">
             {lastCheck
-              ? `Checked ${momentInWords(lastCheck.at)} by ${lastCheck.by}: ${length(lastCheck.found)} on a block of ${length(lastCheck.block)}, ${lastCheck.passed ? 'good' : 'not good'}`
+              ? `Checked ${times.moment(lastCheck.at)} by ${lastCheck.by}: ${length(lastCheck.found)} on a block of ${length(lastCheck.block)}, ${lastCheck.passed ? 'good' : 'not good'}`
               : 'Never checked'}
           </Box>
         </Box>

@@ -16,8 +16,9 @@ export interface GaugeStanding {
   readonly instrument: string;
   readonly connected: boolean;
   readonly simulated: boolean;
-  readonly device?: string;
   readonly heldBy?: string;
+  /** this device holds it */
+  readonly heldHere?: boolean;
 }
 
 export const instrumentsApi = api.injectEndpoints({
@@ -43,7 +44,10 @@ export const instrumentsApi = api.injectEndpoints({
       query: ({ id, ...body }) => write('PATCH', `benches/${id}`, body),
       invalidatesTags: ['Tools'],
     }),
-    gauges: build.query<GaugeStanding[], void>({ query: () => 'gauges', providesTags: ['Gauges'] }),
+    gauges: build.query<GaugeStanding[], string>({
+      query: (device) => `gauges?device=${device}`,
+      providesTags: ['Gauges'],
+    }),
     takeGauge: build.mutation<unknown, { id: string; device: string }>({
       query: ({ id, device }) => write('POST', `gauges/${id}/hold`, { device }),
       invalidatesTags: ['Gauges'],

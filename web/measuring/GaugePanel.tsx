@@ -29,16 +29,16 @@ interface Props {
 /** A digital gauge: taken by this device, its button lands a value in the selected point. */
 export function GaugePanel({ point, measure, onNext }: Props) {
   const { gauges } = useBench();
-  const { data: standings } = useGaugesQuery();
+  const device = thisDevice();
+  const { data: standings } = useGaugesQuery(device);
   const [chosen, setChosen] = useState<string | null>(null);
   const [take, { error }] = useTakeGaugeMutation();
   const [letGo] = useLetGaugeGoMutation();
-  const device = thisDevice();
-  const mine = standings?.find((standing) => standing.device === device);
+  const mine = standings?.find(({ heldHere }) => heldHere);
   const gauge = gauges.find(({ id }) => id === (chosen ?? mine?.instrument)) ?? gauges[0];
   const standing = standings?.find(({ instrument }) => instrument === gauge?.id);
   if (!gauge) return <Box color="faded">No digital gauge is written down under Instruments.</Box>;
-  const held = standing?.device === device;
+  const held = standing?.heldHere ?? false;
   return (
     <Box>
       {gauges.length > 1 && (

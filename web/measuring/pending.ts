@@ -58,6 +58,7 @@ function rowFrom(
     at: taken.takenAt,
     supersedes: before?.id ?? null,
     reason: taken.reason ?? '',
+    superseded: false,
     earlier: before ? before.earlier + 1 : 0,
   };
 }

@@ -22,8 +22,17 @@ const LONGEST_WAIT_MS = 8000;
 /** How long a step waits for readings to be sent before it says so, and how often it looks. */
 const PATIENCE_MS = 6000;
 const LOOK_MS = 40;
-/** Refusals that say nothing of the reading itself: signed out, or too many at once. */
+/** Refusals that say nothing of the reading itself: signed out, too slow, too many at once. */
 const NOT_OF_THE_READING = new Set([401, 408, 429]);
+/** A server, or what stands before it, that says itself that it cannot work just now. */
+const NOT_JUST_NOW = new Set([502, 503, 504]);
+/** How long one try to send may take. */
+const ANSWER_WITHIN_MS = 20_000;
+/** A reading over which the server broke this often in the same way is set aside: the others go on. */
+const BREAKS = 3;
+
+/** How often the server broke over a reading in one way, by the reading's key. */
+const breaks = new Map<string, { readonly how: string; readonly times: number }>();
 
 let asked = false;
 let endPause: (() => void) | null = null;
@@ -145,8 +154,14 @@ async function send(store: Store, item: OutboxItem): Promise<Outcome> {
   try {
     answer = await fetch(`/api/rounds/${item.roundId}/readings`, {
       method: 'POST',
-      headers: { 'content-type': 'application/json', 'idempotency-key': item.key },
+      headers: {
+        'content-type': 'application/json',
+        'idempotency-key': item.key,
+        // so that a clock that goes wrong puts no reading before or after its time
+        'device-clock': new Date().toISOString(),
+      },
       body: JSON.stringify(item.reading),
+      signal: AbortSignal.timeout(ANSWER_WITHIN_MS),
     });
   } catch {
     store.dispatch(serverReached(false));
@@ -154,14 +169,35 @@ async function send(store: Store, item: OutboxItem): Promise<Outcome> {
   }
   store.dispatch(serverReached(true));
   if (answer.ok) {
+    breaks.delete(item.key);
     showKept(store, item, (await answer.json()) as ReadingRow);
     await letGo(store, item);
     return 'sent';
   }
-  if (answer.status >= 500 || NOT_OF_THE_READING.has(answer.status)) return 'later';
-  await writeDown(item, (await answer.json()) as ProblemBody);
+  if (NOT_JUST_NOW.has(answer.status) || NOT_OF_THE_READING.has(answer.status)) return 'later';
+  const problem = await problemIn(answer);
+  if (answer.status >= 500 && !brokeTooOften(item, problem)) return 'later';
+  breaks.delete(item.key);
+  await writeDown(item, problem);
   store.dispatch(outboxRead(await readOutbox()));
   return 'refused';
+}
+
+/** What an answer says went wrong, also where it is no answer of ours. */
+async function problemIn(answer: Response): Promise<ProblemBody> {
+  const said = (await answer.json().catch(() => null)) as ProblemBody | null;
+  if (said && typeof said.code === 'string' && typeof said.detail === 'string') return said;
+  const title = `The server answered ${answer.status}, and said no more.`;
+  return { type: 'about:blank', title, status: answer.status, code: 'broken', detail: title };
+}
+
+/** Counts what breaks in the same way over one reading; what breaks differently is counted anew. */
+function brokeTooOften({ key }: OutboxItem, { status, code }: ProblemBody): boolean {
+  const how = `${status} ${code}`;
+  const before = breaks.get(key);
+  const times = before?.how === how ? before.times + 1 : 1;
+  breaks.set(key, { how, times });
+  return times >= BREAKS;
 }
 
 /** Puts the stored row where the waiting one stood, so that nothing flickers between the two. */

@@ -10,12 +10,15 @@ import { wake } from './sender.ts';
 
 /** Several changes in this time are fetched once. */
 const GATHER_MS = 120;
+/** How long a stream that was refused rests before it is opened again. */
+const REOPEN_MS = 3000;
 
 /** Hears what changes in a build while its page is open, and what a gauge held by this device says. */
 export function useLive(buildId: string): void {
   const dispatch = useAppDispatch();
   useEffect(() => {
-    const source = new EventSource(`/api/live?build=${buildId}&device=${thisDevice()}`);
+    let source: EventSource;
+    let reopening: ReturnType<typeof setTimeout> | undefined;
     let broken = false;
     let gathering: ReturnType<typeof setTimeout> | undefined;
     const fetchAnew = () => {
@@ -24,19 +27,32 @@ export function useLive(buildId: string): void {
         dispatch(api.util.invalidateTags([{ type: 'Build', id: buildId }]));
       }, GATHER_MS);
     };
-    source.onopen = () => {
+    const open = () => {
+      source = new EventSource(`/api/live?build=${buildId}&device=${thisDevice()}`);
+      source.onopen = opened;
+      source.onerror = failed;
+      source.onmessage = told;
+    };
+    const opened = () => {
       dispatch(serverReached(true));
       wake();
       // what happened meanwhile was not heard
       if (broken) fetchAnew();
       broken = false;
     };
-    source.onerror = () => {
+    const failed = () => {
       broken = true;
-      dispatch(serverReached(false));
+      if (source.readyState !== EventSource.CLOSED) {
+        dispatch(serverReached(false));
+        return;
+      }
+      // refused, and not only broken off: the browser gives up, so this asks who is signed in, and comes again
+      dispatch(api.util.invalidateTags(['Session']));
+      clearTimeout(reopening);
+      reopening = setTimeout(open, REOPEN_MS);
     };
-    source.onmessage = ({ data }) => {
-      const event = JSON.parse(data as string) as LiveEvent;
+    const told = ({ data }: MessageEvent<string>) => {
+      const event = JSON.parse(data) as LiveEvent;
       if (event.kind === 'build') fetchAnew();
       else if (event.kind === 'reading') dispatch(readingArrived(event.build, event.reading));
       else if (event.kind === 'tools') dispatch(api.util.invalidateTags(['Tools']));
@@ -46,7 +62,9 @@ export function useLive(buildId: string): void {
         dispatch(gaugeSaid(said));
       }
     };
+    open();
     return () => {
+      clearTimeout(reopening);
       clearTimeout(gathering);
       source.close();
     };

@@ -3,12 +3,13 @@ import type { Person, PersonRole } from '@zero-lash/contract/people';
 import { useState, type FormEvent } from 'react';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
-import { useChangePersonMutation } from './endpoints.ts';
+import { useChangePersonMutation, useSignPersonOutMutation } from './endpoints.ts';
 import { ROLE_WORDS } from './roles.ts';
 
 /** One person of the shop, as a lead looks after them: their role, name and passphrase, and whether they are here. */
 export function PersonRow({ person }: { readonly person: Person }) {
   const [change, { error }] = useChangePersonMutation();
+  const [signOut, signingOut] = useSignPersonOutMutation();
   const [changing, setChanging] = useState(false);
   const [name, setName] = useState(person.name);
   const [passphrase, setPassphrase] = useState('');
@@ -82,10 +83,13 @@ export function PersonRow({ person }: { readonly person: Person }) {
               </Labelled>
             </Box>
             <Button type="submit">Keep</Button>
+            <Button type="button" variant="plain" onClick={() => void signOut(person.id)}>
+              {signingOut.isSuccess ? 'Signed out everywhere' : 'Sign them out everywhere'}
+            </Button>
           </Flex>
         </form>
       )}
-      <ProblemNote error={error} />
+      <ProblemNote error={error ?? signingOut.error} />
     </Box>
   );
 }

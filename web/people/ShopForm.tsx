@@ -1,52 +1,121 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
+import type { ShopChange } from '@zero-lash/contract/people';
+import { isZone } from '@zero-lash/contract/values';
 import { useState, type FormEvent } from 'react';
+import { Caution } from '../app/Caution.tsx';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
+import { Tick } from '../app/Tick.tsx';
 import { useChangeShopMutation, useSessionQuery } from './endpoints.ts';
 
-/** What the shop is called, and the unit it reads in. */
+/** What the shop is called, the unit it reads in, the zone its days are days of, and how far its gauges reach. */
 export function ShopForm() {
   const { data: session } = useSessionQuery();
   const [change, { error }] = useChangeShopMutation();
-  const [typed, setTyped] = useState<string | null>(null);
   if (!session) return null;
-  const { name, unit, version } = session.shop;
-  const called = typed ?? name;
-  async function rename(event: FormEvent) {
-    event.preventDefault();
-    if (!('error' in (await change({ name: called, unit, version })))) setTyped(null);
-  }
+  const { shop } = session;
+  const send = (what: Partial<ShopChange>) => change({ ...shop, ...what });
   return (
     <Box as="section" display="grid" gap="3">
       <PartHeading>The shop</PartHeading>
-      <form onSubmit={(event) => void rename(event)}>
-        <Flex gap="2" alignItems="flex-end">
-          <Box flex="1">
-            <Labelled label="It is called">
-              <Input
-                required
-                maxLength={80}
-                value={called}
-                onChange={(event) => setTyped(event.target.value)}
-              />
-            </Labelled>
-          </Box>
-          <Button type="submit" disabled={called.trim() === name || called.trim() === ''}>
-            Rename
-          </Button>
-        </Flex>
-      </form>
+      <OneLine
+        label="It is called"
+        value={shop.name}
+        action="Rename"
+        most={80}
+        onSend={(name) => send({ name })}
+      />
       <Labelled label="It reads in" hint="Each device can still show the other one.">
         <Select
-          value={unit}
-          onChange={(event) => void change({ name, unit: event.target.value as 'mm' | 'thou', version })}
+          value={shop.unit}
+          onChange={(event) => void send({ unit: event.target.value as ShopChange['unit'] })}
         >
           <option value="mm">millimetres</option>
           <option value="thou">thou (0.001 in)</option>
         </Select>
       </Labelled>
+      <OneLine
+        label="Its time zone"
+        hint="Every day that is shown or counted is a day there, such as Europe/Vienna."
+        value={shop.zone}
+        action="Change"
+        most={60}
+        choices={ZONES}
+        complain={(zone) => (isZone(zone) ? undefined : 'There is no such zone: choose one from the list.')}
+        onSend={(zone) => send({ zone })}
+      />
+      <Tick
+        label="Gauges may be reached on the shop’s network"
+        checked={shop.gaugesOnNetwork}
+        onChange={({ target }) => void send({ gaugesOnNetwork: target.checked })}
+      />
+      {shop.gaugesOnNetwork && (
+        <Caution>Whatever answers at a gauge’s address is believed. Allow it on a network you know.</Caution>
+      )}
       <ProblemNote error={error} />
     </Box>
+  );
+}
+
+const ZONES = Intl.supportedValuesOf('timeZone');
+
+interface OneLineProps {
+  readonly label: string;
+  readonly hint?: string;
+  readonly value: string;
+  readonly action: string;
+  readonly most: number;
+  /** what may be chosen from as it is typed */
+  readonly choices?: readonly string[];
+  /** what is wrong with what was typed */
+  readonly complain?: (typed: string) => string | undefined;
+  readonly onSend: (value: string) => Promise<object>;
+}
+
+/** One line that is changed by itself, with its own button. */
+function OneLine({ label, hint, value, action, most, choices, complain, onSend }: OneLineProps) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const [wrong, setWrong] = useState<string>();
+  const now = typed ?? value;
+  const list = choices && `choices of ${label}`;
+  async function send(event: FormEvent) {
+    event.preventDefault();
+    const complaint = complain?.(now.trim());
+    setWrong(complaint);
+    if (complaint) return;
+    if (!('error' in (await onSend(now.trim())))) setTyped(null);
+  }
+  return (
+    <form onSubmit={(event) => void send(event)} noValidate>
+      <Flex gap="2" alignItems="flex-end">
+        <Box flex="1">
+          <Labelled label={label}>
+            <Input
+              maxLength={most}
+              value={now}
+              list={list}
+              aria-invalid={wrong ? true : undefined}
+              onChange={(event) => setTyped(event.target.value)}
+            />
+          </Labelled>
+        </Box>
+        <Button type="submit" disabled={now.trim() === value || now.trim() === ''}>
+          {action}
+        </Button>
+      </Flex>
+      {(wrong ?? hint) && (
+        <Box fontSize="xs" color={wrong ? 'tight' : 'faded'} role={wrong ? 'alert' : undefined}>
+          {wrong ?? hint}
+        </Box>
+      )}
+      {choices && (
+        <datalist id={list}>
+          {choices.map((choice) => (
+            <option key={choice} value={choice} />
+          ))}
+        </datalist>
+      )}
+    </form>
   );
 }

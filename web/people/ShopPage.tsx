@@ -6,9 +6,11 @@ import { Labelled, Select } from '../app/Labelled.tsx';
 import { Empty, Page, PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useAddPersonMutation, usePeopleQuery, useSessionQuery } from './endpoints.ts';
+import { Changes } from './Changes.tsx';
 import { PersonRow } from './PersonRow.tsx';
 import { ROLE_WORDS } from './roles.ts';
 import { ShopForm } from './ShopForm.tsx';
+import { SignedIn } from './SignedIn.tsx';
 import { useRole } from './useRole.ts';
 
 /** The shop: its name, its unit, and the people who may come in. */
@@ -18,17 +20,24 @@ export default function ShopPage() {
   return (
     <Page title="Shop" under={session?.shop.name}>
       {!mayLead ? (
-        <Empty>A lead looks after the people and the unit of the shop.</Empty>
+        <Box display="grid" gap="8">
+          <Empty>A lead looks after the people, the unit and the zone of the shop.</Empty>
+          <SignedIn />
+        </Box>
       ) : (
         <Box
           display="grid"
           gap="8"
           gridTemplateColumns={{ base: 'minmax(0, 1fr)', lg: 'minmax(0, 1fr) 340px' }}
         >
-          <People />
+          <Box>
+            <People />
+            <Changes />
+          </Box>
           <Box display="grid" gap="8" alignContent="start">
             <AddPerson />
             <ShopForm />
+            <SignedIn />
           </Box>
         </Box>
       )}

@@ -2,6 +2,7 @@ import type {
   NewPerson,
   Person,
   PersonChange,
+  PersonChanged,
   Session,
   Shop,
   ShopChange,
@@ -24,7 +25,18 @@ export const peopleApi = api.injectEndpoints({
       },
     }),
     signOut: build.mutation<void, void>({
-      query: () => ({ url: 'session', method: 'DELETE' }),
+      query: () => write('DELETE', 'session'),
+    }),
+    signOutEverywhere: build.mutation<void, void>({
+      query: () => write('DELETE', 'session/everywhere'),
+    }),
+    signPersonOut: build.mutation<void, string>({
+      query: (id) => write('DELETE', `people/${id}/sessions`),
+      invalidatesTags: ['Session'],
+    }),
+    peopleChanges: build.query<PersonChanged[], void>({
+      query: () => 'people/changes',
+      providesTags: ['People'],
     }),
     people: build.query<Person[], void>({ query: () => 'people', providesTags: ['People'] }),
     addPerson: build.mutation<Person, NewPerson>({
@@ -37,7 +49,7 @@ export const peopleApi = api.injectEndpoints({
     }),
     changeShop: build.mutation<Shop, ShopChange>({
       query: (body) => write('PATCH', 'shop', body),
-      invalidatesTags: ['Session'],
+      invalidatesTags: ['Session', 'Today', 'Engines', 'Tools', 'Gauges'],
     }),
   }),
 });
@@ -46,6 +58,9 @@ export const {
   useSessionQuery,
   useSignInMutation,
   useSignOutMutation,
+  useSignOutEverywhereMutation,
+  useSignPersonOutMutation,
+  usePeopleChangesQuery,
   usePeopleQuery,
   useAddPersonMutation,
   useChangePersonMutation,

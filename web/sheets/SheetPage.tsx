@@ -6,7 +6,7 @@ import { aimFor } from '@zero-lash/core/setting';
 import { Download } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
-import { dayInWords } from '../app/dates.ts';
+import { useShopTimes } from '../people/useShopTimes.ts';
 import { useLengths } from '../app/lengths.ts';
 import { Page, PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
@@ -22,6 +22,7 @@ import { layoutInWords, meansInWords } from './words.ts';
 
 /** One spec sheet, read: the pattern, its limits, where they come from, where to turn, and when to look again. */
 export default function SheetPage() {
+  const times = useShopTimes();
   const { id = '' } = useParams();
   const [search] = useSearchParams();
   const { data: revisions, error, refetch } = useSheetQuery(id);
@@ -68,7 +69,7 @@ export default function SheetPage() {
               </Fact>
             ))}
           <Fact name="Entered by">{sheet.enteredBy}</Fact>
-          <Fact name="Checked by">{checkedInWords(sheet)}</Fact>
+          <Fact name="Checked by">{checkedInWords(sheet, times.day)}</Fact>
           {revisions.length > 1 && (
             <Fact name="Revisions">
               <Flex gap="3">
@@ -100,10 +101,13 @@ export default function SheetPage() {
   );
 }
 
-function checkedInWords({ checkedBy, enteredBy, publishedAt }: SheetRevision): string {
+function checkedInWords(
+  { checkedBy, enteredBy, publishedAt }: SheetRevision,
+  day: (moment: string) => string,
+): string {
   if (!checkedBy) return 'nobody yet';
   const alone = checkedBy === enteredBy ? ' (the same person: this shop had no second lead)' : '';
-  return `${checkedBy}${alone}${publishedAt ? `, published ${dayInWords(publishedAt)}` : ''}`;
+  return `${checkedBy}${alone}${publishedAt ? `, published ${day(publishedAt)}` : ''}`;
 }
 
 interface ActionsProps {

@@ -97,7 +97,7 @@ function DueList({ today }: { readonly today: Today }) {
               <span className="today-left">
                 {recheck.dueDate && daysLeftInWords(recheck.dueDate, today.day)}
                 {recheck.dueUsage !== null && (
-                  <small>{usageLeft(recheck.dueUsage - recheck.usage, recheck.usageUnit)}</small>
+                  <small>{usageLeft(recheck.dueUsage - recheck.running, recheck.usageUnit)}</small>
                 )}
               </span>
             </Link>
