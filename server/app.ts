@@ -21,9 +21,9 @@ import { TodayKeeper } from './today/keeper.ts';
 
 const MOST_BYTES = 256 * 1024;
 const YEAR_SECONDS = 31_536_000;
-/** How long a request may take to come in whole, and how often that is looked at. */
+/** How long a request may take to come in whole, and the part of that after which it is looked at again. */
 const RECEIVED_WITHIN_MS = 30_000;
-const LOOK_EVERY_MS = 5000;
+const LOOKS = 6;
 
 /** What a server is built from. */
 export interface AppOptions {
@@ -37,6 +37,8 @@ export interface AppOptions {
   readonly awakening?: Awakening;
   /** the proxies whose word on a caller's address is believed, as Fastify's `trustProxy` takes it */
   readonly trustProxy?: string | false;
+  /** ms in which a request has to come in whole; half a minute where it is left out */
+  readonly receivedWithinMs?: number;
 }
 
 /**
@@ -45,13 +47,13 @@ export interface AppOptions {
  * @example const app = await buildApp({ db, secret }); await app.listen({ port: 4510 });
  */
 export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
-  const { awakening = new Awakening(true) } = options;
+  const { awakening = new Awakening(true), receivedWithinMs = RECEIVED_WITHIN_MS } = options;
   const app = Fastify({
     logger: { level: options.logLevel ?? 'warn' },
     bodyLimit: MOST_BYTES,
     trustProxy: options.trustProxy ?? false,
-    requestTimeout: RECEIVED_WITHIN_MS,
-    http: { connectionsCheckingInterval: LOOK_EVERY_MS, headersTimeout: RECEIVED_WITHIN_MS },
+    requestTimeout: receivedWithinMs,
+    http: { connectionsCheckingInterval: receivedWithinMs / LOOKS, headersTimeout: receivedWithinMs },
     frameworkErrors: answerError,
     clientErrorHandler: answerClientError,
   });

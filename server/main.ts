@@ -12,6 +12,7 @@ import { isDatabaseAway } from './plugins/databaseErrors.ts';
 import { shopSecret } from './secret.ts';
 
 const DEFAULT_PORT = 4510;
+const LET_GO_AFTER_MS = 2000;
 const DEFAULT_SECRET_FILE = '.data/secret';
 
 /** What cannot be mended by starting again: whoever started this process need not try. */
@@ -38,6 +39,8 @@ async function main(): Promise<void> {
   let stopping = false;
   const stop = () => {
     stopping = true;
+    // what is being answered is answered; whoever keeps a connection open for later is not waited for
+    setTimeout(() => app.server.closeAllConnections(), LET_GO_AFTER_MS).unref();
     void app
       .close()
       .then(() => db.destroy())
@@ -80,10 +83,18 @@ function readSettings(): Settings {
   return {
     url,
     zone,
-    secret: shopSecret(process.env.ZERO_LASH_SECRET_FILE ?? DEFAULT_SECRET_FILE),
+    secret: readSecret(),
     name: process.env.SHOP_NAME ?? 'Engine works',
     demo: process.env.ZERO_LASH_DEMO === 'yes',
   };
+}
+
+function readSecret(): string {
+  try {
+    return shopSecret(process.env.ZERO_LASH_SECRET_FILE ?? DEFAULT_SECRET_FILE);
+  } catch (error) {
+    throw new Unstartable((error as Error).message);
+  }
 }
 
 /** Brings a database to where this program can work with it; gives the first lead of a shop that begins. */

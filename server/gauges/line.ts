@@ -11,15 +11,16 @@ const MOST_LINE = 200;
 /** Lines in one second: more than this no hand presses, and the line is hung up on. */
 const MOST_A_SECOND = 40;
 
+/** One press of a gauge's button: its value in mm, or null where the line could not be read. */
+export interface Press {
+  readonly kind: 'press';
+  readonly value: number | null;
+  readonly text: string;
+  readonly trouble: 'none' | 'unreadable' | 'lost-before';
+}
+
 /** What one gauge says. */
-export type Said =
-  | { readonly kind: 'link'; readonly connected: boolean }
-  | {
-      readonly kind: 'press';
-      readonly value: number | null;
-      readonly text: string;
-      readonly trouble: 'none' | 'unreadable' | 'lost-before';
-    };
+export type Said = { readonly kind: 'link'; readonly connected: boolean } | Press;
 
 /** The line to one gauge, taken up again whenever it is lost: later and later while it does not hold. */
 export class GaugeLine {

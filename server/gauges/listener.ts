@@ -4,10 +4,12 @@ import type { Knex } from 'knex';
 import { everySoOften, inBackground } from '../background.ts';
 import type { LiveBus } from '../live/bus.ts';
 import { allowsNetwork, reachable } from './address.ts';
-import { GaugeLine, type Said } from './line.ts';
+import { GaugeLine, type Press, type Said } from './line.ts';
 
 /** How often the gauges are read anew even where nothing was told of them: the first time, and after a loss. */
 const READ_EVERY_MS = 5000;
+/** A press that took longer than this to be passed on is not what the person sees any more. */
+const TOO_LATE_MS = 2000;
 
 /** How one gauge is reached from this process. */
 export interface GaugeLink {
@@ -84,24 +86,31 @@ export class GaugeListener {
   }
 
   #hear(instrument: string, said: Said): void {
-    if (said.kind === 'link')
+    if (said.kind === 'link') {
       this.#bus.tellHere({ kind: 'gauge-link', instrument, connected: said.connected });
-    else
-      inBackground(
-        this.#log,
-        'passing a press on',
-        this.#pass(instrument, said).catch((error: unknown) => {
-          this.#lines.get(instrument)?.missed();
-          throw error;
-        }),
-      );
+      return;
+    }
+    const missed = () => this.#lines.get(instrument)?.missed();
+    // with the database away no device's stream is open either
+    if (!this.#bus.linked) return missed();
+    inBackground(
+      this.#log,
+      'passing a press on',
+      this.#pass(instrument, said).catch((error: unknown) => {
+        missed();
+        throw error;
+      }),
+    );
   }
 
-  async #pass(instrument: string, { value, text, trouble }: Extract<Said, { kind: 'press' }>): Promise<void> {
+  async #pass(instrument: string, { value, text, trouble }: Press): Promise<void> {
+    const heardAt = Date.now();
     const hold = await this.#db('gauge_holds')
       .where({ instrument_id: instrument })
       .where('until', '>', this.#db.fn.now())
       .first('device');
+    // one that had to wait for the database might land in another point by now
+    if (Date.now() - heardAt > TOO_LATE_MS) throw new Error('a press waited too long to be passed on');
     if (hold) this.#bus.tellHere({ kind: 'gauge', instrument, device: hold.device, value, text, trouble });
   }
 }

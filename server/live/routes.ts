@@ -40,6 +40,8 @@ export function liveRoutes(
         'content-type': 'text/event-stream',
         'cache-control': 'no-cache, no-transform',
         'x-accel-buffering': 'no',
+        // a stream that ends leaves no connection behind that the server's own end would wait for
+        connection: 'close',
       });
       raw.write(': here\n\n');
       const leave = bus.subscribe((event) => {

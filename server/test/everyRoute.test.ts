@@ -6,6 +6,7 @@ import type { SheetRevision } from '@zero-lash/contract/sheets';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { DEMO_SHEETS } from '../demo/sheets/index.ts';
+import { routesOf } from './routes.ts';
 import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
 
 type Method = 'GET' | 'POST' | 'PATCH' | 'PUT' | 'DELETE';
@@ -19,24 +20,7 @@ beforeAll(async () => {
 });
 afterAll(() => shop.close());
 
-/** Every route there is, as `POST /api/engines`, read from what the server itself says of them. */
-function routes(): string[] {
-  const above: string[] = [];
-  return shop.app
-    .printRoutes({ commonPrefix: false })
-    .split('\n')
-    .flatMap((text) => {
-      const line = /^([│├└─ ]*)([^│├└─ ]\S*) \((.*)\)$/.exec(text);
-      if (!line) return [];
-      const depth = line[1]!.length / 4;
-      above[depth - 1] = line[2]!;
-      const path = above.slice(0, depth).join('');
-      return line[3]!
-        .split(', ')
-        .filter((method) => method !== 'HEAD')
-        .map((method) => `${method} ${path}`);
-    });
-}
+const routes = () => routesOf(shop.app);
 
 /** Writes that change a row people edit, and say which version of it they saw. */
 const VERSIONED = /^P(?:ATCH|UT) |sign-off$|stage$|publication$/;

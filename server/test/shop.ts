@@ -3,7 +3,7 @@ import type { BuildView } from '@zero-lash/contract/builds';
 import type { FastifyInstance, InjectOptions } from 'fastify';
 import type { Knex } from 'knex';
 import { inject } from 'vitest';
-import { buildApp } from '../app.ts';
+import { buildApp, type AppOptions } from '../app.ts';
 import { connect, migrate } from '../database.ts';
 import { loadDemo } from '../demo/load.ts';
 import { DEMO_PEOPLE } from '../demo/world.ts';
@@ -30,18 +30,18 @@ export class TestShop {
   }
 
   static async open(): Promise<TestShop> {
-    const url = new URL(inject('clusterUrl'));
-    const admin = connect(url.href);
-    const name = `test_${randomUUID().replaceAll('-', '')}`;
-    await admin.raw(`create database ${name}`);
-    await admin.destroy();
-    url.pathname = `/${name}`;
-    const db = connect(url.href);
+    const url = await emptyDatabase();
+    const db = connect(url);
     await migrate(db);
     await loadDemo(db);
-    const app = await buildApp({ db, secret: TEST_SECRET, logLevel: 'silent' });
+    return new TestShop(db, await TestShop.server(db), url);
+  }
+
+  /** Another server on a database, as a second process of the shop would be. */
+  static async server(db: Knex, options: Partial<AppOptions> = {}): Promise<FastifyInstance> {
+    const app = await buildApp({ db, secret: TEST_SECRET, logLevel: 'silent', ...options });
     await app.ready();
-    return new TestShop(db, app, url.href);
+    return app;
   }
 
   async close(): Promise<void> {
@@ -62,6 +62,11 @@ export class TestShop {
     const cookie = cookiesOf(reply.headers['set-cookie']);
     this.#cookies.set(name, cookie);
     return cookie;
+  }
+
+  /** Everybody signs in anew at their next call: somebody ended their sessions. */
+  forgetCookies(): void {
+    this.#cookies.clear();
   }
 
   /** Calls a route as somebody; a write gets a key of its own unless one is given. */
@@ -106,6 +111,17 @@ export class TestShop {
       .first('b.id');
     return (await this.call<BuildView>('Ilse Marrand', 'GET', `builds/${row.id}`)).body;
   }
+}
+
+/** Makes an empty database in the tests' cluster; gives its address. */
+export async function emptyDatabase(): Promise<string> {
+  const url = new URL(inject('clusterUrl'));
+  const admin = connect(url.href);
+  const name = `test_${randomUUID().replaceAll('-', '')}`;
+  await admin.raw(`create database ${name}`);
+  await admin.destroy();
+  url.pathname = `/${name}`;
+  return url.href;
 }
 
 /** The cookies an answer sets, as the next request sends them. */
