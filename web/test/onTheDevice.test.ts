@@ -155,6 +155,9 @@ describe('a build fetched before a reading was written', () => {
       'row-1E',
     ]);
     const third = { ...again, id: 'third', earlier: 2 };
+    const later = { ...row('1I'), id: 'later', takenAt: '2031-06-01T00:00:00Z' };
+    expect(withNewestReadings(build(again), build(later)).rounds[0]!.readings).toEqual([later]);
+    expect(withNewestReadings(build(later), build(again)).rounds[0]!.readings).toEqual([later]);
     expect(withNewestReadings(known, build(third, row('1E'))).rounds[0]!.readings[0]).toBe(third);
   });
 });

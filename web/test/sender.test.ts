@@ -19,8 +19,16 @@ class PlainStorage {
 
 const problem = { code: 'round_closed', detail: 'This round is closed.' };
 
-type Answer = () => Response;
-const json = (status: number, body: unknown) => () => new Response(JSON.stringify(body), { status });
+/** A request as far as the tests look. */
+interface Came {
+  readonly headers: Record<string, string>;
+  readonly signal: AbortSignal;
+}
+type Answer = (request: Came) => Response | Promise<Response>;
+const json =
+  (status: number, body: unknown): ((request?: Came) => Response) =>
+  () =>
+    new Response(JSON.stringify(body), { status });
 const written: Answer = json(201, { id: 'row', roundId: 'r', point: '1I', earlier: 0 });
 const unreached: Answer = () => {
   throw new TypeError('Failed to fetch');
@@ -29,14 +37,16 @@ const unreached: Answer = () => {
 /** What came over the network, by key, in the order it came, and how the server answers now. */
 let came: string[] = [];
 let answering: Answer = written;
+let last: Came | undefined;
 
 const storage = new PlainStorage();
 vi.stubGlobal('localStorage', storage);
 vi.stubGlobal('window', new EventTarget());
 vi.stubGlobal('navigator', {});
-vi.stubGlobal('fetch', async (_url: string, request: { headers: Record<string, string> }) => {
+vi.stubGlobal('fetch', async (_url: string, request: Came) => {
   came.push(request.headers['idempotency-key']!);
-  return answering();
+  last = request;
+  return answering(request);
 });
 
 const TOBIN = { id: 'tobin', name: 'Tobin Hask' };
@@ -146,6 +156,66 @@ describe('readings on their way', () => {
     wake();
     await vi.waitFor(async () => expect(await left()).toEqual([]));
     expect(came.slice(before)).toEqual([one.key]);
+  });
+
+  it('over which the server breaks three times alike are set aside with why, and the rest goes on', async () => {
+    const { store } = await import('../app/store.ts');
+    const { wake } = await import('../measuring/sender.ts');
+    const broken = json(500, { code: 'broken', detail: 'The log has it as 1a2b.' });
+    const bad = await take(item());
+    answering = ({ headers }) => (headers['idempotency-key'] === bad.key ? broken() : json(201, {})());
+    const good = await take(item());
+    await vi.waitFor(async () => {
+      wake();
+      expect(await left()).toEqual([bad.key]);
+    });
+    expect(came.filter((key) => key === bad.key)).toHaveLength(3);
+    expect(came.at(-1)).toBe(good.key);
+    expect(store.getState().outbox.items[0]!.refused).toMatchObject({ code: 'broken' });
+  });
+
+  it('wait as long as it takes for a server that says it cannot just now, or breaks in ever new ways', async () => {
+    const { wake } = await import('../measuring/sender.ts');
+    let times = 0;
+    answering = () => {
+      times += 1;
+      if (times > 8) return json(201, {})();
+      return json(times % 2 ? 503 : 500, { code: `trouble ${times}`, detail: 'It passes.' })();
+    };
+    const one = await take(item());
+    await vi.waitFor(async () => {
+      wake();
+      expect(await left()).toEqual([]);
+    });
+    expect(came).toEqual(Array.from({ length: 9 }, () => one.key));
+  });
+
+  it('are not waited for for ever: a request that gets no answer is given up and sent again', async () => {
+    const { store } = await import('../app/store.ts');
+    const { wake } = await import('../measuring/sender.ts');
+    const soon = vi.spyOn(AbortSignal, 'timeout').mockImplementation(() => {
+      const giveUp = new AbortController();
+      setTimeout(() => giveUp.abort(new DOMException('too long', 'TimeoutError')), 20);
+      return giveUp.signal;
+    });
+    answering = ({ signal }) =>
+      new Promise((_resolve, reject) => {
+        signal.addEventListener('abort', () => reject(signal.reason as Error));
+      });
+    const one = await take(item());
+    await vi.waitFor(() => expect(store.getState().outbox.reached).toBe(false));
+    expect(soon).toHaveBeenCalledWith(20_000);
+    answering = written;
+    wake();
+    await vi.waitFor(async () => expect(await left()).toEqual([]));
+    expect(new Set(came)).toEqual(new Set([one.key]));
+    soon.mockRestore();
+  });
+
+  it('say what this device’s clock shows as they go', async () => {
+    const one = await take(item());
+    await vi.waitFor(() => expect(came).toEqual([one.key]));
+    expect(Math.abs(Date.parse(last!.headers['device-clock']!) - Date.now())).toBeLessThan(5000);
   });
 
   it('that are refused stay with why, hold up no other, and go again or away at a word', async () => {

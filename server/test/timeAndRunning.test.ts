@@ -1,0 +1,223 @@
+import type { PastReading, ReadingRow } from '@zero-lash/contract/builds';
+import type { EngineRow, EngineView } from '@zero-lash/contract/engines';
+import type { Session } from '@zero-lash/contract/people';
+import type { SheetSummary } from '@zero-lash/contract/sheets';
+import type { Today } from '@zero-lash/contract/today';
+import { onMeter } from '@zero-lash/core/recheck';
+import fc from 'fast-check';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { dayIn } from '../clock.ts';
+import { migrationSource } from '../migrations/index.ts';
+import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
+
+let shop: TestShop;
+beforeAll(async () => {
+  shop = await TestShop.open();
+});
+afterAll(() => shop.close());
+
+const MINUTE = 60_000;
+const inMinutes = (minutes: number, from = Date.now()) => new Date(from + minutes * MINUTE).toISOString();
+
+describe('readings', () => {
+  async function round() {
+    const build = await shop.buildOf('Frost fan 7, Chapel Slope');
+    return build.rounds.at(-1)!;
+  }
+  const take = async (roundId: string, point: string, go: number, takenAt: string | null, clock?: string) => {
+    const answer = await shop.app.inject({
+      method: 'POST',
+      url: `/api/rounds/${roundId}/readings`,
+      headers: {
+        cookie: await shop.cookieOf(BENCH),
+        'idempotency-key': crypto.randomUUID(),
+        ...(clock ? { 'device-clock': clock } : {}),
+      },
+      payload: {
+        ...{ point, reading: { kind: 'bracket', go, noGo: go + 0.05 }, asTyped: `${go}`, takenAt },
+      },
+    });
+    expect(answer.statusCode, answer.body).toBe(201);
+    return answer.json<ReadingRow>();
+  };
+  const standing = async (point: string) => (await round()).readings.find((row) => row.point === point)!;
+
+  it('stand in the order they were taken, whichever came in first', async () => {
+    const { id } = await round();
+    const newer = await take(id, '3I', 0.3, inMinutes(-2));
+    const late = await take(id, '3I', 0.1, inMinutes(-9));
+    expect(late).toMatchObject({ superseded: true, verdict: 'tight' });
+    expect(late.reason).toContain('came in after it');
+    expect((await standing('3I')).id).toBe(newer.id);
+    const newest = await take(id, '3I', 0.25, inMinutes(-1));
+    expect(await standing('3I')).toMatchObject({ id: newest.id, supersedes: newer.id, earlier: 2 });
+    const history = await shop.call<PastReading[]>(VIEWER, 'GET', `rounds/${id}/points/3I`);
+    expect(history.body.map(({ lo }) => lo)).toEqual([0.25, 0.3, 0.1]);
+  });
+
+  it('of any number of devices leave one that stands: the one taken last', async () => {
+    const { id } = await round();
+    await fc.assert(
+      fc.asyncProperty(
+        fc.uniqueArray(fc.integer({ min: 1, max: 5000 }), { minLength: 2, maxLength: 5 }),
+        async (ages) => {
+          const rows = [];
+          for (const age of ages)
+            rows.push(await take(id, '2E', 0.3, new Date(Date.now() - age * 1000).toISOString()));
+          const last = rows.reduce((a, b) => (Date.parse(b.takenAt) > Date.parse(a.takenAt) ? b : a));
+          const { body } = await shop.call<PastReading[]>(VIEWER, 'GET', `rounds/${id}/points/2E`);
+          const now = await standing('2E');
+          expect(Date.parse(now.takenAt)).toBeGreaterThanOrEqual(Date.parse(last.takenAt));
+          expect(now.id).toBe(body[0]!.id);
+        },
+      ),
+      { numRuns: 6 },
+    );
+  });
+
+  it('are timed by the server’s clock, however wrong the device’s own is', async () => {
+    const { id } = await round();
+    for (const wrong of [-500_000, 400, 2 * 365 * 24 * 60]) {
+      const clock = inMinutes(wrong);
+      const { takenAt } = await take(id, '4I', 0.3, inMinutes(-3, Date.parse(clock)), clock);
+      expect(Math.abs(Date.parse(takenAt) - (Date.now() - 3 * MINUTE)), String(wrong)).toBeLessThan(20_000);
+    }
+  });
+
+  it('are neither older than their round nor from the future, and a year that is none is refused', async () => {
+    const { id, openedAt } = await round();
+    expect((await take(id, '1E', 0.3, '1970-01-01T00:00:00Z')).takenAt).toBe(
+      new Date(openedAt).toISOString(),
+    );
+    expect(Date.parse((await take(id, '1E', 0.3, inMinutes(900))).takenAt)).toBeLessThanOrEqual(Date.now());
+    for (const takenAt of ['0001-01-01T00:00:00Z', '9999-12-31T23:59:59Z'])
+      expect(
+        await shop.call(BENCH, 'POST', `rounds/${id}/readings`, {
+          ...{ point: '1E', reading: { kind: 'drag', blade: 0.3 }, asTyped: '0.3', takenAt },
+        }),
+      ).toMatchObject({ status: 400, body: { fields: [{ path: 'takenAt' }] } });
+  });
+
+  it('taken where an angle rounds to the end of the cycle are kept at its beginning', async () => {
+    const { id } = await round();
+    const answer = await shop.call<ReadingRow>(BENCH, 'POST', `rounds/${id}/readings`, {
+      ...{ point: '1I', reading: { kind: 'drag', blade: 0.3 }, asTyped: '0.3', crankAngle: 719.9995 },
+    });
+    expect(answer).toMatchObject({ status: 201, body: { crankAngle: 0 } });
+    for (const at of [719.99951, 0.0004, 360.1234567])
+      expect(
+        (await shop.call(BENCH, 'PUT', `rounds/${id}/turning`, { school: 'fewest', at, done: [at] })).status,
+      ).toBe(200);
+  });
+});
+
+describe('running', () => {
+  const log = (id: string, body: object) =>
+    shop.call<EngineRow & { code: string }>(BENCH, 'POST', `engines/${id}/usages`, body);
+  const stateOf = async (id: string) => {
+    const { body } = await shop.call<EngineView>(VIEWER, 'GET', `engines/${id}`);
+    return { body, next: body.rechecks.find(({ status }) => status === 'planned')! };
+  };
+
+  it('goes on over a new meter, so that a recheck comes due on it', async () => {
+    const build = await shop.buildOf('Fire pump, Overmere Quay');
+    const { id, usage } = build.engine;
+    const { next } = await stateOf(id);
+    const left = next.dueUsage! - build.engine.running;
+    expect(left).toBeGreaterThan(0);
+    expect(await log(id, { usage: 0 })).toMatchObject({ status: 409, body: { code: 'usage_back' } });
+    const lastOfOld = usage + 1;
+    const fitted = await log(id, { usage: 2, newMeter: { lastOfOld, startedAt: 0 } });
+    expect(fitted.body).toMatchObject({ usage: 2, running: usage + 3 });
+    const due = onMeter(next.dueUsage!, fitted.body);
+    expect(due).toBeCloseTo(2 + left - 3, 6);
+    await log(id, { usage: due + 0.1 });
+    const after = await stateOf(id);
+    expect(after.next.state).toBe('overdue');
+    expect(after.body.usages.find(({ newMeter }) => newMeter)).toMatchObject({
+      usage: 2,
+      reason: `new meter, begun at 0; the old one stopped at ${lastOfOld}`,
+    });
+    const today = (await shop.call<Today>(VIEWER, 'GET', 'today')).body;
+    expect(today.rechecks.list.find(({ engineId }) => engineId === id)).toMatchObject({
+      state: 'overdue',
+      running: after.body.running,
+    });
+  });
+
+  it('is put right after a slip with a reason, but never below where its meter began', async () => {
+    const build = await shop.buildOf('Edger, Pellow Mill');
+    const { id, usage } = build.engine;
+    expect((await log(id, { usage: usage - 5, reason: 'read wrongly' })).body.running).toBe(usage - 5);
+    await log(id, { usage: 1210, newMeter: { lastOfOld: usage, startedAt: 1200 } });
+    const slip = await log(id, { usage: 1199, reason: 'read wrongly' });
+    expect(slip).toMatchObject({ status: 409, body: { code: 'usage_back' } });
+    expect(slip.body.detail).toContain('1200');
+    expect((await log(id, { usage: 1204, reason: 'read wrongly' })).body.running).toBe(usage + 4);
+    for (const newMeter of [
+      { lastOfOld: 1, startedAt: 0 },
+      { lastOfOld: 2000, startedAt: 60 },
+    ])
+      expect((await log(id, { usage: 50, newMeter })).status).toBeGreaterThanOrEqual(400);
+    await expect(shop.db('engines').where({ id }).update({ usage: 3 })).rejects.toThrow(/check/);
+  });
+});
+
+describe('the shop’s zone', () => {
+  const session = async () => (await shop.call<Session>(LEAD, 'GET', 'session')).body.shop;
+  const change = async (zone: string) => shop.call(LEAD, 'PATCH', 'shop', { ...(await session()), zone });
+
+  it('is one there is, set by a lead', async () => {
+    for (const zone of ['Mars/Base', '', 'Europe/Nowhere', '../etc'])
+      expect(await change(zone), zone).toMatchObject({ status: 400, body: { fields: [{ path: 'zone' }] } });
+    expect(await shop.call(BENCH, 'PATCH', 'shop', { ...(await session()) })).toMatchObject({ status: 403 });
+    expect((await change('America/Los_Angeles')).status).toBe(200);
+    expect((await session()).zone).toBe('America/Los_Angeles');
+  });
+
+  it('dates what was logged late in the evening there, and its sheets, and its day', async () => {
+    const build = await shop.buildOf('Edger, Pellow Mill');
+    const late = new Date('2026-03-26T05:30:00Z');
+    await shop.db('engines').where({ id: build.engine.id }).update({ usage_at: late });
+    const { body } = await shop.call<EngineView>(VIEWER, 'GET', `engines/${build.engine.id}`);
+    expect(body.usageOn).toBe('2026-03-25');
+    await change('Pacific/Kiritimati');
+    const sheets = (await shop.call<SheetSummary[]>(VIEWER, 'GET', 'sheets')).body;
+    const published = await shop.db('sheet_revisions').where({ id: sheets[0]!.revisionId }).first();
+    expect(sheets[0]!.updatedOn).toBe(dayIn('Pacific/Kiritimati', published!.published_at));
+    expect((await shop.call<Today>(VIEWER, 'GET', 'today')).body.day).toBe(dayIn('Pacific/Kiritimati'));
+    await change('Europe/Vienna');
+  });
+
+  it('that this machine does not know any more breaks nothing', async () => {
+    await shop.db('shop').update({ zone: 'Mars/Base' });
+    for (const path of ['today', 'engines', 'tools', 'sheets'])
+      expect((await shop.call(VIEWER, 'GET', path)).status, path).toBe(200);
+    await shop.db('shop').update({ zone: 'Europe/Vienna' });
+  });
+});
+
+describe('the migrations', () => {
+  it('go back to the beginning and forward again, with a worked shop in them', async () => {
+    const other = await TestShop.open();
+    const kept = async () => ({
+      engines: await other.db('engines').orderBy('id').select('id', 'name', 'usage'),
+      readings: await other.db('readings').count('* as n').first(),
+      signOffs: await other.db('sign_offs').orderBy('build_id').select('build_id', 'usage'),
+    });
+    const before = await kept();
+    const names = Object.keys(await migrationSource.getMigrations([]));
+    const last = names.length;
+    // the two newest carry a shop's rows over; before them a shop has to be empty of what they added
+    for (let step = 0; step < 2; step += 1) await other.db.migrate.down({ migrationSource });
+    expect(await kept()).toEqual(before);
+    await other.db.migrate.latest({ migrationSource });
+    expect(await kept()).toEqual(before);
+    expect(await other.db('knex_migrations').count('* as n').first()).toEqual({ n: last });
+    await other.db.migrate.rollback({ migrationSource }, true);
+    expect(await other.db.schema.hasTable('people')).toBe(false);
+    await other.db.migrate.latest({ migrationSource });
+    expect(await other.db.schema.hasTable('readings')).toBe(true);
+    await other.close();
+  });
+});
