@@ -20,6 +20,7 @@ const row = (point: string, by = 'Osk Velland', blind = false) =>
     verdict: 'in-spec',
     by,
     blind,
+    takenAt: '2031-01-01T00:00:00Z',
     earlier: 0,
   }) as ReadingRow;
 const round = { id: 'r', readings: [row('1I')] } as unknown as Round;
