@@ -18,7 +18,11 @@ export function ensurePackages() {
   if (run.status !== 0) stop('The npm packages could not be installed; npm’s own message is above.');
 }
 
-/** Says in one line why nothing can go on, and ends. */
+/**
+ * Says in one line why nothing can go on, and ends.
+ *
+ * @returns {never}
+ */
 export function stop(message) {
   process.stderr.write(`${message}\n`);
   process.exit(1);

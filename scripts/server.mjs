@@ -57,22 +57,3 @@ export function addressOf(server) {
     server.once('exit', (code) => reject(new Error(`the server ended with ${code}: ${said}`)));
   });
 }
-
-const WATCH_MS = 500;
-
-/**
- * Stops a server when this process is told to stop, or when whoever started it is gone: npm does not always pass a
- * signal on.
- */
-export function stopWithParent(server) {
-  const stopServer = () => server.kill('SIGTERM');
-  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, stopServer);
-  const parent = process.ppid;
-  const watch = setInterval(() => process.ppid !== parent && stopServer(), WATCH_MS);
-  return new Promise((resolve) => {
-    server.once('exit', (code) => {
-      clearInterval(watch);
-      resolve(code ?? 0);
-    });
-  });
-}

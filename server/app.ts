@@ -84,15 +84,18 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
     if (web) await known.register(firstPage, { root: web, keeper });
   });
   if (web) await app.register(pages, { root: web });
+  let closed = false;
   let stopTidying: (() => void) | undefined;
   app.addHook('onReady', () => {
     bus.start();
-    listener.start();
-    stopTidying = everySoOften(app.log, 'tidying', TIDY_EVERY_MS, async () => {
-      if (awakening.awake) await tidy(app.db);
+    void awakening.done.then(() => {
+      if (closed) return;
+      listener.start();
+      stopTidying = everySoOften(app.log, 'tidying', TIDY_EVERY_MS, () => tidy(app.db));
     });
   });
   app.addHook('onClose', async () => {
+    closed = true;
     stopTidying?.();
     listener.stop();
     await bus.close();

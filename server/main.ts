@@ -5,7 +5,6 @@ import { connect, migrate, oneServerAtATime } from './database.ts';
 import { loadDemo } from './demo/load.ts';
 import { DEMO_PEOPLE } from './demo/world.ts';
 import { Awakening } from './health/awakening.ts';
-import { announce } from './live/bus.ts';
 import { addFirstLead } from './people/firstLead.ts';
 import { ensureShop } from './people/store.ts';
 import { isDatabaseAway } from './plugins/databaseErrors.ts';
@@ -60,7 +59,6 @@ async function main(): Promise<void> {
     (error) => !stopping && isDatabaseAway(error),
     (error) => say(`Waiting for the database: ${(error as Error).message}`),
   );
-  await announce(db, { kind: 'tools' });
   say(greeting(address, await demoIsLoaded(db), lead));
 }
 

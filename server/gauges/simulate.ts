@@ -12,5 +12,6 @@ try {
 } catch (error) {
   if ((error as { code?: string }).code !== 'EADDRINUSE') throw error;
   process.stderr.write(`Port ${port} is taken: a gauge may be running already. GAUGE_PORT uses another.\n`);
-  process.exit(1);
+  // starting again mends nothing: see the supervisor
+  process.exit(78);
 }

@@ -8,10 +8,20 @@ const LONGEST_PAUSE_MS = 5000;
  * what has to be done first for as long as it takes: a database that is not there yet is waited for.
  */
 export class Awakening {
-  #awake: boolean;
+  #awake = false;
+  #tell: () => void = () => undefined;
+  /** settles once it is ready */
+  readonly done = new Promise<void>((resolve) => {
+    this.#tell = resolve;
+  });
 
   constructor(awake = false) {
-    this.#awake = awake;
+    if (awake) this.#isReady();
+  }
+
+  #isReady(): void {
+    this.#awake = true;
+    this.#tell();
   }
 
   get awake(): boolean {
@@ -32,7 +42,7 @@ export class Awakening {
     for (let ms = FIRST_PAUSE_MS; !this.#awake; ms = Math.min(ms * 2, LONGEST_PAUSE_MS)) {
       try {
         await work();
-        this.#awake = true;
+        this.#isReady();
       } catch (error) {
         if (!passes(error)) throw error;
         if (ms === FIRST_PAUSE_MS) waiting(error);

@@ -37,6 +37,12 @@ export class TestShop {
     return new TestShop(db, await TestShop.server(db), url);
   }
 
+  /** A server on a database that is there already. */
+  static async on(url: string): Promise<TestShop> {
+    const db = connect(url);
+    return new TestShop(db, await TestShop.server(db), url);
+  }
+
   /** Another server on a database, as a second process of the shop would be. */
   static async server(db: Knex, options: Partial<AppOptions> = {}): Promise<FastifyInstance> {
     const app = await buildApp({ db, secret: TEST_SECRET, logLevel: 'silent', ...options });
