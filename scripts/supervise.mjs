@@ -12,13 +12,15 @@ const WATCH_MS = 500;
  * @param {string} name as it is said to a person
  * @param {() => import('node:child_process').ChildProcess} start
  * @param {(text: string) => void} [say] where it is said that something fell
+ * @param {{ firstPauseMs?: number, longestPauseMs?: number }} [pauses]
  * @returns {{ child: () => import('node:child_process').ChildProcess, stop: () => Promise<void>, ended: Promise<number> }}
  *   `ended` is what it exited with where it stopped of itself, or cannot be started at all
  */
-export function keepRunning(name, start, say = (text) => process.stderr.write(`${text}\n`)) {
+export function keepRunning(name, start, say = (text) => process.stderr.write(`${text}\n`), pauses = {}) {
+  const { firstPauseMs = FIRST_PAUSE_MS, longestPauseMs = LONGEST_PAUSE_MS } = pauses;
   let stopping = false;
   let timer;
-  let pause = FIRST_PAUSE_MS;
+  let pause = firstPauseMs;
   let child;
   let finish;
   const ended = new Promise((resolve) => {
@@ -32,10 +34,10 @@ export function keepRunning(name, start, say = (text) => process.stderr.write(`$
         finish(code ?? 0);
         return;
       }
-      if (Date.now() - since > WELL_AFTER_MS) pause = FIRST_PAUSE_MS;
+      if (Date.now() - since > WELL_AFTER_MS) pause = firstPauseMs;
       say(`${name} fell (${signal ?? `exit ${code}`}); started again in ${pause / 1000} s.`);
       timer = setTimeout(run, pause);
-      pause = Math.min(pause * 2, LONGEST_PAUSE_MS);
+      pause = Math.min(pause * 2, longestPauseMs);
     });
   };
   run();

@@ -4,6 +4,7 @@ import { migrationSource } from './migrations/index.ts';
 
 const { builtins } = pg.types;
 const asText = (text: string) => text;
+const quiet = () => undefined;
 
 /** How long anything waits for the database before it is told so; in ms. */
 const LIMITS = {
@@ -42,6 +43,8 @@ export function connect(url: string, { poolSize = 12, patient = false }: Use = {
       } as unknown as pg.CustomTypesConfig,
     } as Knex.PgConnectionConfig,
     acquireConnectionTimeout: 10_000,
+    // whoever asked is told of what failed: it is not written to the terminal besides
+    log: { warn: quiet, error: quiet, deprecate: quiet, debug: quiet },
     pool: { min: 0, max: poolSize },
   });
 }

@@ -4,7 +4,7 @@ import type { SheetRevision } from '@zero-lash/contract/sheets';
 import type { FastifyInstance } from 'fastify';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { DEMO_SHEETS } from '../demo/sheets/index.ts';
-import { routesOf } from './routes.ts';
+import { routesOf } from '../routes.ts';
 import { BENCH, cookiesOf, LEAD, TestShop, VIEWER } from './shop.ts';
 import { ask, sendRaw } from './wire.ts';
 

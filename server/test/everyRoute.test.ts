@@ -6,7 +6,7 @@ import type { SheetRevision } from '@zero-lash/contract/sheets';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { DEMO_SHEETS } from '../demo/sheets/index.ts';
-import { routesOf } from './routes.ts';
+import { routesOf } from '../routes.ts';
 import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
 
 type Method = 'GET' | 'POST' | 'PATCH' | 'PUT' | 'DELETE';

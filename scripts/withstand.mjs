@@ -1,0 +1,161 @@
+import { ensureDatabase, startCluster } from './database.mjs';
+import { ensurePackages } from './packages.mjs';
+import { addressOf, freePort, startServer, stopped } from './server.mjs';
+import { keepReviving, keepRunning } from './supervise.mjs';
+
+const KILLS_SECONDS = 90;
+const PAIRS = 500;
+const BAD_EACH = 40;
+const RACES_EACH = 2;
+const HOURS_REQUESTS = 12_000;
+
+ensurePackages();
+const { register } = await import('tsx/esm/api');
+register();
+const { printTable } = await import('./bench/table.mjs');
+const { killUnderWriting } = await import('./withstand/kills.mjs');
+const { sameKeyTwice } = await import('./withstand/sameKey.mjs');
+const { badRequests } = await import('./withstand/badRequests.mjs');
+const { races } = await import('./withstand/races.mjs');
+const { anHour } = await import('./withstand/hour.mjs');
+const { BENCH, LEAD, buildOf, caller, signIn } = await import('./withstand/shop.mjs');
+const { routesOf } = await import('../server/routes.ts');
+const { buildApp } = await import('../server/app.ts');
+const { connect } = await import('../server/database.ts');
+const { DEMO_SHEETS } = await import('../server/demo/sheets/index.ts');
+
+const say = (text) => process.stderr.write(`${text}\n`);
+// one that waits for the disk, as a shop's does, and is thrown away afterwards
+const cluster = await startCluster(`.data/withstand-${process.pid}`, { throwaway: true, durable: true });
+const leaveDatabase = keepReviving(cluster.revive, 500);
+const named = process.argv.slice(2);
+const broke = [];
+let first;
+let second;
+try {
+  const url = await ensureDatabase(cluster, 'withstand');
+  const env = { DATABASE_URL: url, ZERO_LASH_DEMO: 'yes', LOG_LEVEL: 'silent' };
+  second = startServer({ ...env, PORT: '0' }, 'pipe');
+  const there = await addressOf(second);
+  const port = await freePort();
+  const here = `http://127.0.0.1:${port}`;
+  first = keepRunning(
+    'The server',
+    () => startServer({ ...env, PORT: String(port) }, 'ignore'),
+    () => undefined,
+    {
+      firstPauseMs: 50,
+      longestPauseMs: 50,
+    },
+  );
+  await reached(here);
+  const bench = await signIn(here, BENCH);
+  const lead = await signIn(here, LEAD);
+  const build = await buildOf(bench, 'Frost fan 7');
+  const round = build.rounds.at(-1).id;
+
+  const rows = [];
+  /** Does one part, unless others were named. */
+  const part = async (name, words, work) => {
+    if (named.length > 0 && !named.includes(name)) return;
+    say(words);
+    rows.push(await work());
+    await reached(here);
+    await reached(there);
+  };
+  await part('kills', `Killing server and database under writing, ${KILLS_SECONDS} s…`, async () => {
+    const points = ['1I', '1E', '2I', '2E', '3I', '3E'];
+    const kills = await killUnderWriting({
+      ...{ call: bench, round, points, server: first, cluster, url, seconds: KILLS_SECONDS },
+    });
+    return {
+      what: `${kills.server} kills of the server and ${kills.database} of the database in ${KILLS_SECONDS} s, six hands writing: ${kills.sent} readings in ${kills.tries} tries`,
+      result: `${kills.acknowledged} acknowledged, ${kills.there} there, ${kills.twice} twice`,
+      aim: 'all, all, 0',
+      met: kills.acknowledged === kills.sent && kills.there === kills.sent && kills.twice === 0,
+    };
+  });
+  await part('keys', `One key at two servers, ${PAIRS} times…`, async () => {
+    const elsewhere = caller(there, bench.cookie);
+    const same = await sameKeyTwice({ here: bench, there: elsewhere, round, point: '4I', url, pairs: PAIRS });
+    return {
+      what: `One key at two servers at once, ${same.pairs} times`,
+      result: `${same.agreed} gave one answer, ${same.rows} rows`,
+      aim: `${same.pairs}, ${same.pairs}`,
+      met: same.agreed === same.pairs && same.rows === same.pairs,
+    };
+  });
+  await part('bad', 'Bad requests over every route…', async () => {
+    const bad = await badRequests({ call: lead, routes: await listRoutes(url), each: BAD_EACH });
+    broke.push(...bad.broke);
+    return {
+      what: `${bad.sent} bad requests over ${bad.routes} routes`,
+      result: counts(bad.by),
+      aim: 'no 5xx',
+      met: bad.broke.length === 0,
+    };
+  });
+  await part('races', 'Each kind of write against each other…', async () => {
+    const raced = await races({ lead, bench, sheetBody: DEMO_SHEETS.sawSingle.body }, RACES_EACH);
+    broke.push(...raced.broke);
+    return {
+      what: `${raced.kinds} kinds of write, each against each other: ${raced.pairs} pairs`,
+      result: counts(raced.by),
+      aim: 'no 5xx',
+      met: raced.broke.length === 0,
+    };
+  });
+  await part('hour', `${HOURS_REQUESTS} requests…`, async () => {
+    const hour = await anHour({ call: bench, build, pid: first.child().pid, requests: HOURS_REQUESTS });
+    return {
+      what: `${hour.requests} requests at ten at once: ${counts(hour.by)}`,
+      result: `${hour.before.toFixed(0)} MB before, ${hour.after.toFixed(0)} MB after`,
+      aim: 'under 1.3 times',
+      met: hour.after < hour.before * 1.3 && Object.keys(hour.by).join() === '2xx',
+    };
+  });
+  printTable(rows);
+  for (const each of broke.slice(0, 20)) say(`  ${each}`);
+  if (rows.some(({ met }) => !met)) process.exitCode = 1;
+} finally {
+  leaveDatabase();
+  await first?.stop();
+  if (second) await stopped(second);
+  cluster.stop();
+}
+
+/** Statuses and how many of each, in words. */
+function counts(by) {
+  return Object.entries(by)
+    .sort()
+    .map(([status, count]) => `${count} ${status}`)
+    .join(', ');
+}
+
+/** Every route, as a server says of itself. */
+async function listRoutes(url) {
+  const db = connect(url);
+  const plan = await buildApp({
+    db,
+    secret: 'only for the list of its routes, never used',
+    logLevel: 'silent',
+  });
+  await plan.ready();
+  const routes = routesOf(plan);
+  await plan.close();
+  await db.destroy();
+  return routes;
+}
+
+/** Waits until a server says that it can work. */
+async function reached(base) {
+  for (let tries = 0; tries < 300; tries += 1) {
+    const fine = await fetch(`${base}/api/health`).then(
+      ({ ok }) => ok,
+      () => false,
+    );
+    if (fine) return;
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+  throw new Error(`${base} cannot work`);
+}

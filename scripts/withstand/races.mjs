@@ -1,0 +1,126 @@
+import { randomUUID } from 'node:crypto';
+import { buildOf, classOf, countBy } from './shop.mjs';
+
+/** The recheck that is planned in a build; an id of nothing where none is any more. */
+const plannedIn = ({ rechecks }) => rechecks.find(({ status }) => status === 'planned')?.id ?? randomUUID();
+
+/** Every kind of write, as it is begun anew: what it is called, and how it is done with what is there now. */
+function writesOf({ lead, bench, sheetBody }) {
+  const name = () => `Race ${randomUUID().slice(0, 8)}`;
+  const person = async (which) =>
+    (await lead('GET', 'people')).body.find(({ name: called }) => called === which);
+  const build = (engine = 'Frost fan 7') => buildOf(bench, engine);
+  const shared = name();
+  return {
+    'a person edited': async () => {
+      const { id, version, role } = await person('Petra Quell');
+      return () => lead('PATCH', `people/${id}`, { version, role });
+    },
+    'a lead edited': async () => {
+      const { id, version, role } = await person('Osk Velland');
+      return () => lead('PATCH', `people/${id}`, { version, role });
+    },
+    'a person added': async () => () =>
+      lead('POST', 'people', { name: shared, role: 'viewer', passphrase: 'long enough it is' }),
+    'an engine added': async () => {
+      const { sheet } = await build();
+      const fields = { name: shared, serial: '', owner: '', duty: '', usage: 1 };
+      return () => bench('POST', 'engines', { ...fields, sheetId: sheet.sheetId });
+    },
+    'a figure logged': async () => {
+      const { engine } = await build();
+      return () => bench('POST', `engines/${engine.id}/usages`, { usage: engine.usage + 0.1 });
+    },
+    'an engine edited': async () => {
+      const { engine } = await build();
+      const { name: called, serial, owner, duty, version } = engine;
+      return () => bench('PATCH', `engines/${engine.id}`, { name: called, serial, owner, duty, version });
+    },
+    'a build opened': async () => {
+      const { engine, sheet } = await build('Trimmer');
+      const body = { revisionId: sheet.id, complaint: 'again' };
+      return () => bench('POST', `engines/${engine.id}/builds`, body);
+    },
+    'a build edited': async () => {
+      const { id, version } = await build();
+      return () => bench('PATCH', `builds/${id}`, { version, complaint: 'ticks', aim: 'middle' });
+    },
+    'a stage left': async () => {
+      const { id, version } = await build('Frost fan 3');
+      return () => bench('POST', `builds/${id}/stage`, { to: 'open-up', version });
+    },
+    'a tick': async () => {
+      const { id } = await build('Frost fan 3');
+      return () => bench('POST', `builds/${id}/ticks`, { stage: 'take-in', check: 'isolated', done: true });
+    },
+    'a note': async () => {
+      const { id, stage } = await build();
+      return () => bench('POST', `builds/${id}/notes`, { stage, text: 'seen' });
+    },
+    'a reading': async () => {
+      const { rounds } = await build();
+      const reading = {
+        point: '1I',
+        reading: { kind: 'bracket', go: 0.28, noGo: 0.3 },
+        asTyped: '0.28 0.30',
+      };
+      return () => bench('POST', `rounds/${rounds.at(-1).id}/readings`, reading);
+    },
+    conditions: async () => {
+      const { rounds } = await build();
+      const said = { engineTempC: 18, hoursSinceRun: 20, condition: 'cold' };
+      return () => bench('PUT', `rounds/${rounds.at(-1).id}/conditions`, said);
+    },
+    'the crank turned': async () => {
+      const { rounds } = await build();
+      return () => bench('PUT', `rounds/${rounds.at(-1).id}/turning`, { school: 'fewest', at: 0, done: [0] });
+    },
+    'a piece fitted': async () => {
+      const { id } = await build('Railcar 1');
+      const fitted = { point: '1Ia', kind: 'fitted', installed: 2.5, fitted: 2.45 };
+      return () => bench('POST', `builds/${id}/settings`, fitted);
+    },
+    'a recheck opened': async () => {
+      const id = plannedIn(await build('Fire pump, Overmere Quay'));
+      return () => bench('POST', `rechecks/${id}/round`);
+    },
+    'a recheck judged': async () => {
+      const id = plannedIn(await build('Trimmer'));
+      return () => bench('POST', `rechecks/${id}/outcome`);
+    },
+    'a sheet added': async () => () =>
+      bench('POST', 'sheets', { name: shared, maker: 'Vessany', body: sheetBody }),
+    'a draft published': async () => {
+      const { body } = await bench('POST', 'sheets', { name: name(), maker: 'Vessany', body: sheetBody });
+      return () => lead('POST', `sheet-revisions/${body.id}/publication`, { version: body.version });
+    },
+    'an instrument checked': async () => {
+      const { instruments } = (await lead('GET', 'tools')).body;
+      const check = { block: 1, found: 1, nextDue: '2031-01-01' };
+      return () => bench('POST', `instruments/${instruments[0].id}/checks`, check);
+    },
+    'a bench added': async () => () =>
+      bench('POST', 'benches', { name: shared, bladeSetId: null, maxStack: 1 }),
+    'the shop edited': async () => {
+      const { shop } = (await lead('GET', 'session')).body;
+      return () => lead('PATCH', 'shop', shop);
+    },
+  };
+}
+
+/** Each kind of write against each other, and against itself, in the same moment: done or refused, never broken. */
+export async function races(world, times) {
+  const writes = Object.entries(writesOf(world));
+  const statuses = [];
+  const broke = [];
+  for (const [index, [one, prepareOne]] of writes.entries())
+    for (const [other, prepareOther] of writes.slice(index))
+      for (let round = 0; round < times; round += 1) {
+        const both = [await prepareOne(), await prepareOther()];
+        for (const { status } of await Promise.all(both.map((write) => write()))) {
+          statuses.push(classOf(status));
+          if (status >= 500 || status === 0) broke.push(`${one} / ${other}: ${status}`);
+        }
+      }
+  return { kinds: writes.length, pairs: statuses.length / 2, by: countBy(statuses), broke };
+}
