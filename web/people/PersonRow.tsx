@@ -46,6 +46,7 @@ export function PersonRow({ person }: { readonly person: Person }) {
         <Button
           variant="plain"
           aria-expanded={changing}
+          aria-label={`Name, passphrase of ${person.name}`}
           onClick={() => {
             setName(person.name);
             setChanging(!changing);

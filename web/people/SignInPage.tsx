@@ -10,11 +10,12 @@ import { useSessionQuery, useSignInMutation } from './endpoints.ts';
 
 /** Where a person says who they are. */
 export default function SignInPage() {
-  const { data: session } = useSessionQuery();
+  // a session that was ended leaves its last answer behind, with what it is refused with now
+  const { data: session, isError: isRefused } = useSessionQuery();
   const [send, { error, isLoading }] = useSignInMutation();
   const { register, handleSubmit, formState } = useForm<SignIn>({ resolver: zodResolver(signIn) });
   const from = (useLocation().state as { from?: string } | null)?.from ?? '/';
-  if (session) return <Navigate to={from} replace />;
+  if (session && !isRefused) return <Navigate to={from} replace />;
   return (
     <Box minHeight="100%" display="grid" placeItems="center" padding="4">
       <Box
