@@ -39,6 +39,20 @@ function bruteForce(input, { mayMeasureAt, openSpan }) {
   }
 }
 
+/** Twelve cylinders with a brake rocker each, closed for a moment, at a pulley with a mark every ten degrees. */
+function hardTwelve() {
+  const engine = vTwelve(0);
+  const brakes = engine.points.filter(({ role }) => role === 'brake');
+  return {
+    ...engine,
+    points: engine.points.map((point) => {
+      const turned = brakes.indexOf(point) * 7;
+      return point.role === 'brake' ? { ...point, opens: 60 + turned, closes: 725 + turned } : point;
+    }),
+    marks: Array.from({ length: 72 }, (_, index) => index * 10),
+  };
+}
+
 /** The fewest stops at any angle, exactly, against plain brute force over every degree, by turns. */
 export async function benchCrankStops() {
   const { register } = await import('tsx/esm/api');
@@ -57,7 +71,12 @@ export async function benchCrankStops() {
     brute.push(timed(() => bruteForce(input, engine), 1));
     ours.push(timed(() => engine.crankStops(input).count, RUNS));
   }
+  const hard = hardTwelve();
+  const marks = Array.from({ length: ROUNDS }, () => timed(() => engine.crankStops(hard).count, RUNS));
   if (ours[0].count > brute[0].count) throw new Error('the exact plan is worse than brute force');
   const ms = (runs) => median(runs.map((run) => run.ms));
-  return { ms: ms(ours), bruteMs: ms(brute), ratio: ms(brute) / ms(ours), count: ours[0].count };
+  return {
+    ...{ ms: ms(ours), bruteMs: ms(brute), ratio: ms(brute) / ms(ours), count: ours[0].count },
+    ...{ marksMs: ms(marks), marksRatio: ms(brute) / ms(marks), marksCount: marks[0].count },
+  };
 }

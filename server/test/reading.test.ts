@@ -12,7 +12,6 @@ import { buildApp } from '../app.ts';
 import { dayIn } from '../clock.ts';
 import { loadDemo } from '../demo/load.ts';
 import { addFirstLead } from '../people/firstLead.ts';
-import { tidy } from '../tidy.ts';
 import { cookiesOf, BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
 
 let shop: TestShop;
@@ -213,27 +212,5 @@ describe('a round and its stage', () => {
     for (const { status } of answers) expect([200, 201, 409]).toContain(status);
     expect(answers[1].status).toBe(200);
     expect(await measure(0.1)).toMatchObject({ status: 409, body: { code: 'wrong_stage' } });
-  });
-});
-
-describe('tidying', () => {
-  it('lets go of what ran out, and of nothing else', async () => {
-    const [old, fresh] = [randomUUID(), randomUUID()];
-    const write = { route: 'POST /x', fingerprint: 'x', status: 201 };
-    await shop.db('writes').insert([
-      { ...write, key: old, at: new Date(Date.now() - 40 * 86_400_000) },
-      { ...write, key: fresh },
-    ]);
-    const person = await shop.db('people').where({ name: LEAD }).first('id');
-    await shop.db('sessions').insert({
-      sid: 'ran-out',
-      person_id: person.id,
-      data: '{}',
-      expires_at: new Date(Date.now() - 1000),
-    });
-    await tidy(shop.db);
-    expect(await shop.db('writes').whereIn('key', [old, fresh]).pluck('key')).toEqual([fresh]);
-    expect(await shop.db('sessions').where({ sid: 'ran-out' })).toEqual([]);
-    expect((await shop.call(LEAD, 'GET', 'session')).status).toBe(200);
   });
 });
