@@ -3,7 +3,7 @@ import { ensurePackages } from './packages.mjs';
 import { addressOf, freePort, startServer, stopped } from './server.mjs';
 import { keepReviving, keepRunning } from './supervise.mjs';
 
-const KILLS_SECONDS = 90;
+const KILLS_SECONDS = 150;
 const PAIRS = 500;
 const BAD_EACH = 40;
 const RACES_EACH = 2;

@@ -34,7 +34,7 @@ export async function killUnderWriting({ call, round, points, server, cluster, u
   };
   const kill = async () => {
     while (Date.now() < until) {
-      await pause(800 + chance() * 2200);
+      await pause(4000 + chance() * 3000);
       if (chance() < 0.25) {
         kills.database += 1;
         cluster.kill();

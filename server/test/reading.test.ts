@@ -1,4 +1,3 @@
-import { randomUUID } from 'node:crypto';
 import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -12,7 +11,7 @@ import { buildApp } from '../app.ts';
 import { dayIn } from '../clock.ts';
 import { loadDemo } from '../demo/load.ts';
 import { addFirstLead } from '../people/firstLead.ts';
-import { cookiesOf, BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
+import { BENCH, cookiesOf, TestShop, VIEWER } from './shop.ts';
 
 let shop: TestShop;
 beforeAll(async () => {
