@@ -9,7 +9,12 @@ import { useHistoryQuery } from './endpoints.ts';
 export function PointHistory({ round, reading }: { readonly round: Round; readonly reading: ReadingRow }) {
   const times = useShopTimes();
   const { interval, unit } = useLengths();
-  const { data } = useHistoryQuery({ roundId: round.id, point: reading.point, newest: reading.id });
+  const { data } = useHistoryQuery({
+    roundId: round.id,
+    point: reading.point,
+    // one that came in late leaves the same reading standing, with one more behind it
+    newest: `${reading.id} ${reading.earlier}`,
+  });
   return (
     <Box as="details" marginTop="3" fontSize="sm">
       <Box as="summary" cursor="pointer" minHeight="44px" paddingY="2" color="faded">

@@ -118,13 +118,21 @@ export const buildsApi = api.injectEndpoints({
   },
 });
 
-/** Puts a reading the server has into what is shown of its build; it takes the place of what stood there before. */
+/**
+ * Puts a reading the server has into what is shown of its build; it takes the place of what stood there before. One that
+ * came in late stands nowhere, but its point has one more behind it: the build is fetched anew.
+ */
 export const readingArrived = (buildId: string, row: ReadingRow) =>
+  row.superseded
+    ? buildsApi.util.invalidateTags([{ type: 'Build', id: buildId }])
+    : readingStands(buildId, row);
+
+const readingStands = (buildId: string, row: ReadingRow) =>
   buildsApi.util.updateQueryData('build', buildId, (draft) => {
     const round = draft.rounds.find(({ id }) => id === row.roundId);
     // this device's own reading comes back live as well, and one taken earlier may come in later
     const standing = round?.readings.find(({ point }) => point === row.point);
-    if (!round || row.superseded || standing?.id === row.id || (standing && !isLater(row, standing))) return;
+    if (!round || standing?.id === row.id || (standing && !isLater(row, standing))) return;
     round.readings = [...round.readings.filter(({ point }) => point !== row.point), row];
   });
 
