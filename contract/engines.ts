@@ -1,4 +1,4 @@
-import { STAGE_KEYS } from '@zero-lash/core/practice';
+import { STAGE_KEYS } from '@zero-lash/core/builds';
 import { z } from 'zod';
 import { day, id, line, moment, remark, usage, usageUnit, version, written } from './values.ts';
 

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { assess, bladeStack, nextBlade } from './clearance/index.ts';
-import { crankStops, openPairs, stopTable } from './engine/index.ts';
+import { assess, bladeStack, nextBlade } from './measuring/index.ts';
+import { crankStops, openPairs, stopTable } from './turning/index.ts';
 import { parseLength } from './length/index.ts';
 import { screwTurn } from './setting/index.ts';
 

@@ -1,5 +1,5 @@
 import { isZone } from '@zero-lash/contract/values';
-import type { Day } from '@zero-lash/core/recheck';
+import type { Day } from '@zero-lash/core/rechecks';
 import type { Knex } from 'knex';
 
 /**

@@ -1,5 +1,5 @@
-import type { Interval, Limits } from '../clearance/index.ts';
-import type { Means } from '../engine/index.ts';
+import type { Interval, Limits } from '../measuring/index.ts';
+import type { Means } from '../sheets/index.ts';
 import { mmFromTenths, type Tenths } from '../length/index.ts';
 import { screwTurn, type ScrewTurn } from './screwTurn.ts';
 import { chooseShim, type ShimChoice } from './shimDifference.ts';

@@ -1,4 +1,4 @@
-import type { Interval, Limits } from '../clearance/index.ts';
+import type { Interval, Limits } from '../measuring/index.ts';
 import type { Tenths } from '../length/index.ts';
 
 /** How sure it is that a change leaves the gap in its band. */

@@ -1,4 +1,4 @@
-import type { SizeRange } from '../engine/index.ts';
+import type { SizeRange } from '../sheets/index.ts';
 import { tenthsFromMm, type Tenths } from '../length/index.ts';
 
 /**

@@ -1,5 +1,5 @@
-import type { Limits } from '../clearance/index.ts';
-import type { Role } from '../engine/index.ts';
+import type { Limits } from '../measuring/index.ts';
+import type { Role } from '../sheets/index.ts';
 import type { Tenths } from '../length/index.ts';
 
 /** A school of where in the band to aim; the first is the default. */

@@ -3,16 +3,15 @@ import { describe, expect, it } from 'vitest';
 import {
   assess,
   compareLooks,
-  doubtLimits,
   foresee,
   intervalOf,
   isDecided,
   limitsFromMm,
   narrowingBlade,
-  parseLimits,
   withoutContradicted,
   type Try,
-} from '../clearance/index.ts';
+} from '../measuring/index.ts';
+import { doubtLimits, parseLimits } from '../sheets/index.ts';
 
 const tenths = fc.integer({ min: 200, max: 9000 });
 const band = fc

@@ -1,4 +1,4 @@
-import type { Pattern } from '../engine/index.ts';
+import type { Pattern } from '../sheets/index.ts';
 
 /** An in-line four with bridged exhausts and one brake rocker. */
 export const inlineFour: Pattern = {

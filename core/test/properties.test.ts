@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { intervalOf, judge, nextBlade, parseEntry, type Reading } from '../clearance/index.ts';
-import { crankStops, mayMeasureAt, openSpan } from '../engine/index.ts';
+import { intervalOf, judge, nextBlade, parseEntry, type Reading } from '../measuring/index.ts';
+import { crankStops, mayMeasureAt, openSpan } from '../turning/index.ts';
 import { formatLength, mmFromTenths, parseLength, tenthsFromMm } from '../length/index.ts';
 import { afterShim, aimFor, chooseShim, screwTurn } from '../setting/index.ts';
 

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { doubtLimits, parseLimits } from '../clearance/index.ts';
-import { doubtMeans, firingAngles, firingSteps, parseFiringOrder } from '../engine/index.ts';
+import { doubtLimits, parseLimits } from '../sheets/index.ts';
+import { doubtMeans } from '../sheets/index.ts';
+import { firingAngles, firingSteps, parseFiringOrder } from '../turning/index.ts';
 
 describe('limits as a source writes them', () => {
   it.each([

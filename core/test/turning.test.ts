@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
+import { lashPoints, type Pattern } from '../sheets/index.ts';
 import {
   arcsOf,
   gearAt,
-  lashPoints,
   layOutWheel,
   liftShare,
   mayMeasurePoint,
@@ -13,10 +13,9 @@ import {
   spannedPoints,
   wayToStop,
   whichTdc,
-  type Pattern,
   type PositionSchool,
-} from '../engine/index.ts';
-import { stopProgress } from '../practice/index.ts';
+} from '../turning/index.ts';
+import { stopProgress } from '../turning/index.ts';
 import { inlineFour, inlineSix, vTwelve } from './patterns.ts';
 
 const SCHOOLS: readonly PositionSchool[] = ['fewest', 'each-firing', 'companion', 'open-pair', 'lobe-away'];

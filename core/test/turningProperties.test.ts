@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { lashPoints, type Pattern } from '../sheets/index.ts';
 import {
   arcsOf,
   CYCLE,
@@ -8,7 +9,6 @@ import {
   firingSteps,
   gearAt,
   inCycle,
-  lashPoints,
   layOutWheel,
   mayMeasureAt,
   mayMeasurePoint,
@@ -22,9 +22,8 @@ import {
   stopTable,
   wayToStop,
   whichTdc,
-  type Pattern,
-} from '../engine/index.ts';
-import { stopProgress } from '../practice/index.ts';
+} from '../turning/index.ts';
+import { stopProgress } from '../turning/index.ts';
 import { inlineSix } from './patterns.ts';
 
 /** Any engine there may be: one to twelve cylinders, evenly or unevenly firing, either direction, bridged or braked. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import type { Verdict } from '../clearance/index.ts';
-import { lashPoints, layOutHeads, stepOnHead } from '../engine/index.ts';
+import type { Verdict } from '../measuring/index.ts';
+import { lashPoints, layOutHeads, stepOnHead } from '../sheets/index.ts';
 import {
   mayMove,
   obstaclesTo,
@@ -9,8 +9,8 @@ import {
   type BuildStanding,
   roundToSetBy,
   standingOf,
-} from '../practice/index.ts';
-import { addDays, dueState, nextRecheck } from '../recheck/index.ts';
+} from '../builds/index.ts';
+import { addDays, dueState, nextRecheck } from '../rechecks/index.ts';
 import { inlineFour, vTwelve } from './patterns.ts';
 
 describe('lash points', () => {

@@ -57,7 +57,7 @@ function hardTwelve() {
 export async function benchCrankStops() {
   const { register } = await import('tsx/esm/api');
   register();
-  const engine = await import('../../core/engine/index.ts');
+  const engine = await import('../../core/turning/index.ts');
   const input = vTwelve(WIDE_MARGIN);
   const timed = (work, runs) => {
     const started = performance.now();

@@ -1,7 +1,7 @@
 import type { ReadingRow, newReading, newSetting } from '@zero-lash/contract/builds';
 import { moment } from '@zero-lash/contract/values';
-import { intervalOf, judge, type Reading } from '@zero-lash/core/clearance';
-import { mayMeasurePoint } from '@zero-lash/core/engine';
+import { intervalOf, judge, type Reading } from '@zero-lash/core/measuring';
+import { mayMeasurePoint } from '@zero-lash/core/turning';
 import { tenthsFromMm } from '@zero-lash/core/length';
 import type { Knex } from 'knex';
 import type { z } from 'zod';

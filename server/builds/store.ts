@@ -19,7 +19,7 @@ import {
   standingOf,
   type Obstacle,
   type StageKey,
-} from '@zero-lash/core/practice';
+} from '@zero-lash/core/builds';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { Refusal } from '../plugins/errors.ts';

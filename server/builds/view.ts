@@ -1,7 +1,7 @@
 import type { BuildView, ReadingRow, Round } from '@zero-lash/contract/builds';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { mmFromTenths } from '@zero-lash/core/length';
-import { conditionCautions } from '@zero-lash/core/practice';
+import { conditionCautions } from '@zero-lash/core/measuring';
 import type { Knex } from 'knex';
 import { findEngine } from '../engines/store.ts';
 import { Refusal } from '../plugins/errors.ts';

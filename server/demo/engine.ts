@@ -1,10 +1,10 @@
 // Long because a whole history is told in one place, in the order it happened.
 import type { SheetRevision } from '@zero-lash/contract/sheets';
-import { judge } from '@zero-lash/core/clearance';
-import { lashPoints, meansFor, type LashPoint } from '@zero-lash/core/engine';
+import { judge } from '@zero-lash/core/measuring';
+import { lashPoints, meansFor, type LashPoint } from '@zero-lash/core/sheets';
 import type { Tenths } from '@zero-lash/core/length';
-import { STAGE_KEYS, stageOf, type StageKey } from '@zero-lash/core/practice';
-import { nextRecheck, type Day } from '@zero-lash/core/recheck';
+import { STAGE_KEYS, stageOf, type StageKey } from '@zero-lash/core/builds';
+import { nextRecheck, type Day } from '@zero-lash/core/rechecks';
 import type { Knex } from 'knex';
 import { dayIn } from '../clock.ts';
 import { BLADE_STEP, DemoGaps } from './gaps.ts';

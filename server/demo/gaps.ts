@@ -1,5 +1,5 @@
 import type { SheetRevision } from '@zero-lash/contract/sheets';
-import { lashPoints, type LashPoint } from '@zero-lash/core/engine';
+import { lashPoints, type LashPoint } from '@zero-lash/core/sheets';
 import { tenthsFromMm, type Tenths } from '@zero-lash/core/length';
 import { aimFor } from '@zero-lash/core/setting';
 import type { DemoBuild } from './world.ts';

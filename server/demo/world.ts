@@ -1,6 +1,6 @@
 // Long because it is data: one entry an engine.
 import type { PersonRole } from '@zero-lash/contract/people';
-import type { StageKey } from '@zero-lash/core/practice';
+import type { StageKey } from '@zero-lash/core/builds';
 import type { DEMO_SHEETS } from './sheets/index.ts';
 
 /** The people of the demo shop. Their passphrases are printed at the start, for the demo only. */

@@ -7,9 +7,9 @@ import type {
   NewEngine,
   newUsage,
 } from '@zero-lash/contract/engines';
-import { lashPoints } from '@zero-lash/core/engine';
+import { lashPoints } from '@zero-lash/core/sheets';
 import { mmFromTenths } from '@zero-lash/core/length';
-import { dueState, type Day } from '@zero-lash/core/recheck';
+import { dueState, type Day } from '@zero-lash/core/rechecks';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { dayIn, shopZone } from '../clock.ts';

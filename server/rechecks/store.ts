@@ -1,8 +1,8 @@
 import type { EngineView } from '@zero-lash/contract/engines';
-import { lashPoints } from '@zero-lash/core/engine';
-import { isUndecided } from '@zero-lash/core/practice';
-import type { Verdict } from '@zero-lash/core/clearance';
-import { dueState, nextRecheck, type RecheckStep } from '@zero-lash/core/recheck';
+import { lashPoints } from '@zero-lash/core/sheets';
+import { isUndecided } from '@zero-lash/core/builds';
+import type { Verdict } from '@zero-lash/core/measuring';
+import { dueState, nextRecheck, type RecheckStep } from '@zero-lash/core/rechecks';
 import type { Knex } from 'knex';
 import { shopDay } from '../clock.ts';
 import { Refusal } from '../plugins/errors.ts';

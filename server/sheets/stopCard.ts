@@ -1,4 +1,5 @@
 import type { SheetRevision } from '@zero-lash/contract/sheets';
+import { lashPoints } from '@zero-lash/core/sheets';
 import {
   arcsOf,
   bandsOf,
@@ -10,14 +11,13 @@ import {
   ringPath,
   signsInWords,
   stopTable,
-  lashPoints,
   TURN,
   turningInWords,
   wayToStop,
   type PlannedStop,
   type PositionSchool,
   type StopPlan,
-} from '@zero-lash/core/engine';
+} from '@zero-lash/core/turning';
 import PDFDocument from 'pdfkit';
 
 const INK = '#2c2a26';

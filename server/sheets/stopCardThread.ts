@@ -1,5 +1,5 @@
 import type { SheetRevision } from '@zero-lash/contract/sheets';
-import type { PositionSchool } from '@zero-lash/core/engine';
+import type { PositionSchool } from '@zero-lash/core/turning';
 import { drawStopCard } from './stopCard.ts';
 
 /** What the thread for stop cards does with one job: `StopCards` calls it. */

@@ -1,5 +1,5 @@
 import type { SheetRevision } from '@zero-lash/contract/sheets';
-import type { PositionSchool } from '@zero-lash/core/engine';
+import type { PositionSchool } from '@zero-lash/core/turning';
 import { Piscina } from 'piscina';
 import { Refusal } from '../plugins/errors.ts';
 

@@ -6,7 +6,7 @@ import type {
   SheetRevision,
   SheetSummary,
 } from '@zero-lash/contract/sheets';
-import { lashPoints, rolesOf } from '@zero-lash/core/engine';
+import { lashPoints, rolesOf } from '@zero-lash/core/sheets';
 import { mmFromTenths, tenthsFromMm } from '@zero-lash/core/length';
 import type { Knex } from 'knex';
 import { dayIn, shopZone } from '../clock.ts';

@@ -5,7 +5,7 @@ import type { BuildView } from '@zero-lash/contract/builds';
 import type { EngineView } from '@zero-lash/contract/engines';
 import type { SheetRevision, SheetSummary } from '@zero-lash/contract/sheets';
 import type { Today } from '@zero-lash/contract/today';
-import { STAGE_KEYS } from '@zero-lash/core/practice';
+import { STAGE_KEYS } from '@zero-lash/core/builds';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { buildApp } from '../app.ts';
 import { dayIn } from '../clock.ts';

@@ -3,7 +3,7 @@ import type { EngineRow, EngineView } from '@zero-lash/contract/engines';
 import type { Session } from '@zero-lash/contract/people';
 import type { SheetSummary } from '@zero-lash/contract/sheets';
 import type { Today } from '@zero-lash/contract/today';
-import { onMeter } from '@zero-lash/core/recheck';
+import { onMeter } from '@zero-lash/core/rechecks';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { dayIn } from '../clock.ts';

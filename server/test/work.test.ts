@@ -3,8 +3,8 @@ import type { BuildView, ReadingRow } from '@zero-lash/contract/builds';
 import type { EngineRow } from '@zero-lash/contract/engines';
 import type { SheetSummary } from '@zero-lash/contract/sheets';
 import type { Today } from '@zero-lash/contract/today';
-import { lashPoints } from '@zero-lash/core/engine';
-import { stageOf, type StageKey } from '@zero-lash/core/practice';
+import { lashPoints } from '@zero-lash/core/sheets';
+import { stageOf, type StageKey } from '@zero-lash/core/builds';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
 

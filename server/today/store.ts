@@ -1,6 +1,6 @@
 import type { Today } from '@zero-lash/contract/today';
-import { STAGE_KEYS, type StageKey } from '@zero-lash/core/practice';
-import { addDays, DUE_FROM_SHARE, DUE_WITHIN_DAYS, dueState, type Day } from '@zero-lash/core/recheck';
+import { STAGE_KEYS, type StageKey } from '@zero-lash/core/builds';
+import { addDays, DUE_FROM_SHARE, DUE_WITHIN_DAYS, dueState, type Day } from '@zero-lash/core/rechecks';
 import type { Knex } from 'knex';
 
 const BUILDS_A_STAGE = 3;

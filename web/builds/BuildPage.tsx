@@ -1,6 +1,6 @@
 import { Box, Flex, Heading } from '@chakra-ui/react';
 import type { BuildView } from '@zero-lash/contract/builds';
-import { stageOf } from '@zero-lash/core/practice';
+import { stageOf } from '@zero-lash/core/builds';
 import { memo, useDeferredValue } from 'react';
 import { Link, useParams } from 'react-router';
 import { Caution } from '../app/Caution.tsx';

@@ -1,5 +1,5 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
-import { judge } from '@zero-lash/core/clearance';
+import { judge } from '@zero-lash/core/measuring';
 import { mmFromTenths, parseLength, tenthsFromMm } from '@zero-lash/core/length';
 import { sizesOf } from '@zero-lash/core/setting';
 import { useState, type FormEvent } from 'react';

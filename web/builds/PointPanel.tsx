@@ -1,8 +1,8 @@
 import type { BuildView, Round } from '@zero-lash/contract/builds';
-import { ROLE_WORDS, type Step } from '@zero-lash/core/engine';
+import { ROLE_WORDS, type Step } from '@zero-lash/core/sheets';
 import { aimFor } from '@zero-lash/core/setting';
 import { mmFromTenths, tenthsFromMm } from '@zero-lash/core/length';
-import type { StageKey } from '@zero-lash/core/practice';
+import type { StageKey } from '@zero-lash/core/builds';
 import { useLengths } from '../app/lengths.ts';
 import { GapBar } from '../drawings/GapBar.tsx';
 import { VerdictMark } from '../drawings/VerdictMark.tsx';

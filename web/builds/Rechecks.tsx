@@ -1,8 +1,8 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { BuildView } from '@zero-lash/contract/builds';
-import { lashPoints } from '@zero-lash/core/engine';
-import { newestRound } from '@zero-lash/core/practice';
-import { onMeter } from '@zero-lash/core/recheck';
+import { lashPoints } from '@zero-lash/core/sheets';
+import { newestRound } from '@zero-lash/core/builds';
+import { onMeter } from '@zero-lash/core/rechecks';
 import { useState } from 'react';
 import { useStore } from 'react-redux';
 import { Link } from 'react-router';

@@ -1,7 +1,7 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { BuildView, Round } from '@zero-lash/contract/builds';
 import { memo, useState, type FormEvent } from 'react';
-import { conditionCautions } from '@zero-lash/core/practice';
+import { conditionCautions } from '@zero-lash/core/measuring';
 import { Caution } from '../app/Caution.tsx';
 import { ShopTime } from '../people/ShopTime.tsx';
 import { Labelled, Select } from '../app/Labelled.tsx';

@@ -1,6 +1,6 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { BuildView, ReadingRow } from '@zero-lash/contract/builds';
-import { meansFor } from '@zero-lash/core/engine';
+import { meansFor } from '@zero-lash/core/sheets';
 import { useState } from 'react';
 import { Labelled } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';

@@ -1,6 +1,6 @@
 import { Box, Button } from '@chakra-ui/react';
 import type { BuildView } from '@zero-lash/contract/builds';
-import { obstaclesToSignOff, standingOf } from '@zero-lash/core/practice';
+import { obstaclesToSignOff, standingOf } from '@zero-lash/core/builds';
 import { useState } from 'react';
 import { ShopTime } from '../people/ShopTime.tsx';
 import { Labelled, TextArea } from '../app/Labelled.tsx';

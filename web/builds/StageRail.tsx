@@ -1,6 +1,6 @@
 import { Box, Button } from '@chakra-ui/react';
 import { memo, useEffect, useRef } from 'react';
-import { STAGE_KEYS, STAGES, type StageKey } from '@zero-lash/core/practice';
+import { STAGE_KEYS, STAGES, type StageKey } from '@zero-lash/core/builds';
 
 interface Props {
   /** the stage the build is at */

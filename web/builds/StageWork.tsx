@@ -1,6 +1,6 @@
 import { Box, Button, Flex, Heading, chakra } from '@chakra-ui/react';
 import type { BuildView } from '@zero-lash/contract/builds';
-import { obstaclesTo, STAGE_KEYS, standingOf, stageOf, type StageKey } from '@zero-lash/core/practice';
+import { obstaclesTo, STAGE_KEYS, standingOf, stageOf, type StageKey } from '@zero-lash/core/builds';
 import { memo, useState } from 'react';
 import { useStore } from 'react-redux';
 import { ShopTime } from '../people/ShopTime.tsx';

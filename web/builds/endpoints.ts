@@ -9,7 +9,7 @@ import type {
   SignOffRequest,
   Turning,
 } from '@zero-lash/contract/builds';
-import type { StageKey } from '@zero-lash/core/practice';
+import type { StageKey } from '@zero-lash/core/builds';
 import { api, write } from '../app/api.ts';
 
 type OfBuild<Body> = Body & { readonly buildId: string };

@@ -1,7 +1,9 @@
 import type { BuildView, ReadingRow, Round } from '@zero-lash/contract/builds';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
-import { gearAt, lashPoints, spannedPoints, type LashPoint, type Pattern } from '@zero-lash/core/engine';
-import { newestRound, roundToSetBy, type StageKey, type StopProgress } from '@zero-lash/core/practice';
+import { lashPoints, type LashPoint, type Pattern } from '@zero-lash/core/sheets';
+import { gearAt, spannedPoints } from '@zero-lash/core/turning';
+import { newestRound, roundToSetBy, type StageKey } from '@zero-lash/core/builds';
+import { type StopProgress } from '@zero-lash/core/turning';
 import type { HeadPoint } from '../drawings/HeadMap.tsx';
 
 /** A lash point with its limits in mm. */

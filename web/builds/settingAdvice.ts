@@ -1,5 +1,5 @@
 import type { ReadingRow } from '@zero-lash/contract/builds';
-import type { Means } from '@zero-lash/core/engine';
+import type { Means } from '@zero-lash/core/sheets';
 import { tenthsFromMm } from '@zero-lash/core/length';
 import { adviseSetting, type SettingAdvice } from '@zero-lash/core/setting';
 import type { LimitedPoint } from './points.ts';

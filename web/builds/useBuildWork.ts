@@ -1,6 +1,6 @@
 import type { BuildView } from '@zero-lash/contract/builds';
-import { layOutHeads, stepOnHead, type Step } from '@zero-lash/core/engine';
-import { pointsSet, STAGE_KEYS, type StageKey } from '@zero-lash/core/practice';
+import { layOutHeads, stepOnHead, type Step } from '@zero-lash/core/sheets';
+import { pointsSet, STAGE_KEYS, type StageKey } from '@zero-lash/core/builds';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { afterPaint } from '../app/afterPaint.ts';

@@ -1,4 +1,4 @@
-import type { TryResult } from '@zero-lash/core/clearance';
+import type { TryResult } from '@zero-lash/core/measuring';
 import { memo, type MouseEvent } from 'react';
 import './bladeFan.css';
 import { paint } from './states.ts';

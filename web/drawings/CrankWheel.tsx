@@ -1,4 +1,5 @@
 // Long because the wheel is drawn once, here: its face, its tracks, its stops, its needle, and how it is turned.
+import { ROLE_WORDS, type Pattern } from '@zero-lash/core/sheets';
 import {
   arcsOf,
   bandsOf,
@@ -9,11 +10,9 @@ import {
   onWheel,
   radiusIn,
   ringPath,
-  ROLE_WORDS,
   TURN,
-  type Pattern,
   type WheelTrack,
-} from '@zero-lash/core/engine';
+} from '@zero-lash/core/turning';
 import {
   memo,
   useEffect,

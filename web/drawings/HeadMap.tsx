@@ -6,7 +6,7 @@ import {
   type HeadPlace,
   type Pattern,
   type Step,
-} from '@zero-lash/core/engine';
+} from '@zero-lash/core/sheets';
 import { memo, useEffect, useMemo, useRef, type KeyboardEvent, type MouseEvent } from 'react';
 import { paint, STATE_WORDS, type PointState } from './states.ts';
 import { useWidth } from './useWidth.ts';

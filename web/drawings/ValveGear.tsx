@@ -1,5 +1,6 @@
 import { Box } from '@chakra-ui/react';
-import { gearAt, layOutWheel, spannedPoints, type GearState, type Pattern } from '@zero-lash/core/engine';
+import { type Pattern } from '@zero-lash/core/sheets';
+import { gearAt, layOutWheel, spannedPoints, type GearState } from '@zero-lash/core/turning';
 import { memo, useMemo } from 'react';
 import { paint } from './states.ts';
 

@@ -1,4 +1,4 @@
-import type { Verdict } from '@zero-lash/core/clearance';
+import type { Verdict } from '@zero-lash/core/measuring';
 
 /** What a lash point is, as far as anybody can see: a verdict, or nothing measured yet. */
 export type PointState = Verdict | 'not-measured';

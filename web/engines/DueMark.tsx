@@ -1,4 +1,4 @@
-import type { DueState } from '@zero-lash/core/recheck';
+import type { DueState } from '@zero-lash/core/rechecks';
 
 const WORDS: Readonly<Record<DueState, string>> = {
   overdue: 'overdue',

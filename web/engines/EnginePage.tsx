@@ -1,7 +1,7 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { EngineView } from '@zero-lash/contract/engines';
-import { stageOf } from '@zero-lash/core/practice';
-import { onMeter } from '@zero-lash/core/recheck';
+import { stageOf } from '@zero-lash/core/builds';
+import { onMeter } from '@zero-lash/core/rechecks';
 import { useState, type FormEvent } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { dayInWords } from '../app/dates.ts';

@@ -1,6 +1,6 @@
 import { Box, Button, Input } from '@chakra-ui/react';
 import type { EngineRow } from '@zero-lash/contract/engines';
-import { stageOf } from '@zero-lash/core/practice';
+import { stageOf } from '@zero-lash/core/builds';
 import {
   createColumnHelper,
   flexRender,

@@ -1,5 +1,5 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
-import type { Reading } from '@zero-lash/core/clearance';
+import type { Reading } from '@zero-lash/core/measuring';
 import { useEffect, useRef } from 'react';
 import { useLengths } from '../app/lengths.ts';
 import { Note } from '../app/Note.tsx';

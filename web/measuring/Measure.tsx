@@ -1,8 +1,8 @@
 // Long because every way to take a reading at a point meets here: blades, figures, gauge, and what each leads to.
 import { Button, Flex } from '@chakra-ui/react';
 import type { BuildView } from '@zero-lash/contract/builds';
-import { isDecided, type Try } from '@zero-lash/core/clearance';
-import type { Step } from '@zero-lash/core/engine';
+import { isDecided, type Try } from '@zero-lash/core/measuring';
+import type { Step } from '@zero-lash/core/sheets';
 import { mmFromTenths } from '@zero-lash/core/length';
 import { useDeferredValue, useMemo } from 'react';
 import { Link } from 'react-router';

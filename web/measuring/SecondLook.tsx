@@ -1,6 +1,6 @@
 import { Box } from '@chakra-ui/react';
 import type { ReadingRow } from '@zero-lash/contract/builds';
-import { compareLooks } from '@zero-lash/core/clearance';
+import { compareLooks } from '@zero-lash/core/measuring';
 import { mmFromTenths, tenthsFromMm } from '@zero-lash/core/length';
 import { useLengths } from '../app/lengths.ts';
 

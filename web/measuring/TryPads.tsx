@@ -1,4 +1,4 @@
-import { foresee, limitsFromMm, type HeldBlades, type Try, type TryResult } from '@zero-lash/core/clearance';
+import { foresee, limitsFromMm, type HeldBlades, type Try, type TryResult } from '@zero-lash/core/measuring';
 import { useLengths } from '../app/lengths.ts';
 import { foreseenInWords, heldThickness, TRY_WORDS } from './tryWords.ts';
 import type { TriesWork } from './useTries.ts';

@@ -1,5 +1,5 @@
-import { parseEntry, parseTry, type Reading, type Try } from '@zero-lash/core/clearance';
-import type { Step } from '@zero-lash/core/engine';
+import { parseEntry, parseTry, type Reading, type Try } from '@zero-lash/core/measuring';
+import type { Step } from '@zero-lash/core/sheets';
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import { useLengths } from '../app/lengths.ts';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';

@@ -1,6 +1,6 @@
 import type { NewReading } from '@zero-lash/contract/builds';
 import type { ProblemBody } from '@zero-lash/contract/problems';
-import type { Try } from '@zero-lash/core/clearance';
+import type { Try } from '@zero-lash/core/measuring';
 import Dexie, { type EntityTable } from 'dexie';
 
 /** A reading on its way to the server. Its key makes it written once, however often it is sent. */

@@ -1,5 +1,5 @@
 import type { ReadingRow, Round } from '@zero-lash/contract/builds';
-import { intervalOf, judge, limitsFromMm, type Reading } from '@zero-lash/core/clearance';
+import { intervalOf, judge, limitsFromMm, type Reading } from '@zero-lash/core/measuring';
 import { mmFromTenths } from '@zero-lash/core/length';
 import type { OutboxItem } from './deviceStore.ts';
 

@@ -1,5 +1,5 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
-import type { Try } from '@zero-lash/core/clearance';
+import type { Try } from '@zero-lash/core/measuring';
 
 /** The tries of points that are not decided yet, by `round:point`. */
 export type TriesByPlace = Readonly<Record<string, readonly Try[]>>;

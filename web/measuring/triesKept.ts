@@ -1,4 +1,4 @@
-import type { Try } from '@zero-lash/core/clearance';
+import type { Try } from '@zero-lash/core/measuring';
 import { jotted, strike, TRIES } from '../app/jotter.ts';
 import { deviceStore } from './deviceStore.ts';
 import type { TriesByPlace } from './tries.ts';

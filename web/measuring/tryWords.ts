@@ -1,4 +1,4 @@
-import type { Foreseen, Try } from '@zero-lash/core/clearance';
+import type { Foreseen, Try } from '@zero-lash/core/measuring';
 import { tenthsFromMm } from '@zero-lash/core/length';
 import { STATE_WORDS } from '../drawings/states.ts';
 

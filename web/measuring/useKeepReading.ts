@@ -1,5 +1,5 @@
 import type { Round } from '@zero-lash/contract/builds';
-import type { Reading } from '@zero-lash/core/clearance';
+import type { Reading } from '@zero-lash/core/measuring';
 import { v4 as makeKey } from 'uuid';
 import { afterPaint } from '../app/afterPaint.ts';
 import { useAppDispatch } from '../app/store.ts';

@@ -1,6 +1,6 @@
 import type { BuildView } from '@zero-lash/contract/builds';
-import type { Reading } from '@zero-lash/core/clearance';
-import { mayMeasurePoint } from '@zero-lash/core/engine';
+import type { Reading } from '@zero-lash/core/measuring';
+import { mayMeasurePoint } from '@zero-lash/core/turning';
 import { useState } from 'react';
 import type { TurningWork } from '../turning/useTurning.ts';
 import type { RoundHere } from './pending.ts';

@@ -1,5 +1,5 @@
 import type { Round } from '@zero-lash/contract/builds';
-import { intervalOf, judge, limitsFromMm, parseEntry, type Reading } from '@zero-lash/core/clearance';
+import { intervalOf, judge, limitsFromMm, parseEntry, type Reading } from '@zero-lash/core/measuring';
 import { mmFromTenths } from '@zero-lash/core/length';
 import { useUnit } from '../app/lengths.ts';
 import { useAppSelector } from '../app/store.ts';

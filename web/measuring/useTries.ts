@@ -13,7 +13,7 @@ import {
   type Interval,
   type Try,
   type Verdict,
-} from '@zero-lash/core/clearance';
+} from '@zero-lash/core/measuring';
 import { mmFromTenths } from '@zero-lash/core/length';
 import { useMemo, useState } from 'react';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';

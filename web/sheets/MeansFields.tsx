@@ -1,5 +1,5 @@
 import { Button, Flex } from '@chakra-ui/react';
-import { ROLE_WORDS, type Role } from '@zero-lash/core/engine';
+import { ROLE_WORDS, type Role } from '@zero-lash/core/sheets';
 import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
 import { DoubtNote } from './DoubtNote.tsx';
 import type { Doubt } from './doubts.ts';

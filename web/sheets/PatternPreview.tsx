@@ -1,5 +1,6 @@
 import { Box } from '@chakra-ui/react';
-import { lashPoints, planStops, type Pattern } from '@zero-lash/core/engine';
+import { lashPoints, type Pattern } from '@zero-lash/core/sheets';
+import { planStops } from '@zero-lash/core/turning';
 import { useMemo, useState } from 'react';
 import { CrankWheel } from '../drawings/CrankWheel.tsx';
 import { HeadMap } from '../drawings/HeadMap.tsx';

@@ -1,6 +1,6 @@
 import { Button } from '@chakra-ui/react';
 import { sheetFile, type SheetFile } from '@zero-lash/contract/sheets';
-import { rolesOf } from '@zero-lash/core/engine';
+import { rolesOf } from '@zero-lash/core/sheets';
 import { useRef, useState, type ChangeEvent } from 'react';
 import { useNavigate } from 'react-router';
 import { Note } from '../app/Note.tsx';

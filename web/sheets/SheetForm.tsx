@@ -1,6 +1,6 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { SheetBody, SheetRevision } from '@zero-lash/contract/sheets';
-import type { Pattern } from '@zero-lash/core/engine';
+import type { Pattern } from '@zero-lash/core/sheets';
 import { useEffect, useMemo, useState, type MouseEvent } from 'react';
 import { FormProvider, set, useForm, useWatch, type FieldErrors, type Resolver } from 'react-hook-form';
 import { problemFrom } from '../app/api.ts';

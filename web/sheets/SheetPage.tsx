@@ -1,6 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
-import { lashPoints, meansFor, ROLE_WORDS } from '@zero-lash/core/engine';
+import { lashPoints, meansFor, ROLE_WORDS } from '@zero-lash/core/sheets';
 import { mmFromTenths, tenthsFromMm } from '@zero-lash/core/length';
 import { aimFor } from '@zero-lash/core/setting';
 import { Download } from 'lucide-react';

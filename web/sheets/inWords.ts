@@ -1,5 +1,6 @@
 import type { SheetBody, WearLimit } from '@zero-lash/contract/sheets';
-import { ROLE_WORDS, turningInWords, type Role } from '@zero-lash/core/engine';
+import { ROLE_WORDS, type Role } from '@zero-lash/core/sheets';
+import { turningInWords } from '@zero-lash/core/turning';
 import { firingInWords, layoutInWords, meansInWords, stepInWords } from './words.ts';
 
 /** What wears, as a person says it. */

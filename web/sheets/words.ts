@@ -1,5 +1,5 @@
 import type { SheetBody } from '@zero-lash/contract/sheets';
-import type { Means, Pattern } from '@zero-lash/core/engine';
+import type { Means, Pattern } from '@zero-lash/core/sheets';
 
 /** `V-twin, 75°`, `in-line four`, `single` */
 export function layoutInWords(pattern: Pick<Pattern, 'layout' | 'bankAngle' | 'cylinders'>): string {

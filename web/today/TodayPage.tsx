@@ -1,5 +1,5 @@
 import type { Today } from '@zero-lash/contract/today';
-import { stageOf } from '@zero-lash/core/practice';
+import { stageOf } from '@zero-lash/core/builds';
 import { lazy, Suspense } from 'react';
 import { Link } from 'react-router';
 import { agoInWords, dayInWords, daysLeftInWords } from '../app/dates.ts';

@@ -1,5 +1,6 @@
 import { Box } from '@chakra-ui/react';
-import { CYCLE, layOutWheel, liftShare, type Pattern } from '@zero-lash/core/engine';
+import { type Pattern } from '@zero-lash/core/sheets';
+import { CYCLE, layOutWheel, liftShare } from '@zero-lash/core/turning';
 import { Chart, LinearScale, LineElement, PointElement, type ChartData, type ChartOptions } from 'chart.js';
 import { useMemo, useState } from 'react';
 import { Line } from 'react-chartjs-2';

@@ -1,4 +1,4 @@
-import { POSITION_SCHOOLS, type PositionSchool } from '@zero-lash/core/engine';
+import { POSITION_SCHOOLS, type PositionSchool } from '@zero-lash/core/turning';
 import { memo } from 'react';
 import { Labelled, Select } from '../app/Labelled.tsx';
 

@@ -1,6 +1,6 @@
 import { Box } from '@chakra-ui/react';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
-import { planStops, type PositionSchool } from '@zero-lash/core/engine';
+import { planStops, type PositionSchool } from '@zero-lash/core/turning';
 import { Printer } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { PartHeading } from '../app/Page.tsx';

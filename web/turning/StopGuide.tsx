@@ -1,6 +1,6 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
-import type { Pattern } from '@zero-lash/core/engine';
-import { signsInWords, wayToStop } from '@zero-lash/core/engine';
+import type { Pattern } from '@zero-lash/core/sheets';
+import { signsInWords, wayToStop } from '@zero-lash/core/turning';
 import { useState } from 'react';
 import { Caution } from '../app/Caution.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';

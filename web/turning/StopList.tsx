@@ -1,5 +1,6 @@
 import { Box, Button } from '@chakra-ui/react';
-import { wayToStop, type Pattern, type PlannedStop } from '@zero-lash/core/engine';
+import { type Pattern } from '@zero-lash/core/sheets';
+import { wayToStop, type PlannedStop } from '@zero-lash/core/turning';
 
 interface Props {
   readonly pattern: Pattern;

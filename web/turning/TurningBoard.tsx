@@ -1,5 +1,5 @@
 import { Box } from '@chakra-ui/react';
-import type { Pattern } from '@zero-lash/core/engine';
+import type { Pattern } from '@zero-lash/core/sheets';
 import { lazy, Suspense, type ReactNode } from 'react';
 import { CrankWheel, type WheelStop } from '../drawings/CrankWheel.tsx';
 import type { PointState } from '../drawings/states.ts';

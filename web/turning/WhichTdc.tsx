@@ -1,13 +1,13 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
+import { type Pattern } from '@zero-lash/core/sheets';
 import {
   CYCLE,
   inCycle,
   whichTdc,
   type CylinderSign,
-  type Pattern,
   type PlannedStop,
   type TdcAnswer,
-} from '@zero-lash/core/engine';
+} from '@zero-lash/core/turning';
 import { useState } from 'react';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { Note } from '../app/Note.tsx';

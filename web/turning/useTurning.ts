@@ -1,6 +1,6 @@
 import type { BuildView, Round, Turning } from '@zero-lash/contract/builds';
-import { inCycle, planStops } from '@zero-lash/core/engine';
-import { stopProgress, type StopProgress } from '@zero-lash/core/practice';
+import { inCycle, planStops } from '@zero-lash/core/turning';
+import { stopProgress, type StopProgress } from '@zero-lash/core/turning';
 import { useEffect, useMemo, useState } from 'react';
 import { problemFrom } from '../app/api.ts';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';

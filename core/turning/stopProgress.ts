@@ -1,4 +1,4 @@
-import { apart, inCycle, type PlannedStop, type StopPlan } from '../engine/index.ts';
+import { apart, inCycle, type PlannedStop, type StopPlan } from './index.ts';
 
 /** One stop of a plan as it stands in a round. */
 export interface StopStanding {

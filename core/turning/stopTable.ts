@@ -1,5 +1,5 @@
 import { mayMeasureAt, openSpan, type FiringCylinder, type TimedPoint } from './openSpan.ts';
-import type { ValveTiming } from './pattern.ts';
+import type { ValveTiming } from '../sheets/pattern.ts';
 
 /** Crank angles to list, and what is to be measured. Angles in crank degrees. */
 export interface StopTableInput {

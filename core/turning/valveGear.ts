@@ -1,6 +1,6 @@
-import { lashPoints, type LashPoint } from './lashPoints.ts';
+import { lashPoints, type LashPoint } from '../sheets/lashPoints.ts';
 import { CYCLE, inCycle, mayMeasureAt, openSpan, type OpenSpan } from './openSpan.ts';
-import type { Pattern } from './pattern.ts';
+import type { Pattern } from '../sheets/pattern.ts';
 import { liftShare } from './valveLift.ts';
 
 /** A lash point with the part of the cycle in which it is off its base circle. */

@@ -1,4 +1,3 @@
-export { STAGE_KEYS, STAGES, stageOf, type Stage, type StageCheck, type StageKey } from './stages.ts';
 export {
   goesOn,
   isUndecided,
@@ -8,6 +7,7 @@ export {
   type BuildStanding,
   type Obstacle,
 } from './stageMove.ts';
+export { STAGE_KEYS, STAGES, stageOf, type Stage, type StageCheck, type StageKey } from './stages.ts';
 export {
   newestRound,
   pointsSet,
@@ -16,5 +16,3 @@ export {
   type KeptBuild,
   type KeptRound,
 } from './standing.ts';
-export { stopProgress, type StopProgress, type StopStanding } from './stopProgress.ts';
-export { conditionCautions, type Conditions, type Meant } from './conditions.ts';

@@ -1,4 +1,4 @@
-import type { Verdict } from '../clearance/index.ts';
+import type { Verdict } from '../measuring/index.ts';
 import { STAGE_KEYS, stageOf, type StageKey } from './stages.ts';
 
 /** What stands in a build, as far as leaving a stage goes. */

@@ -1,6 +1,6 @@
 import { closedLength, CYCLE, inCycle, mayMeasureAt, openSpan } from './openSpan.ts';
 import type { FiringCylinder, TimedPoint } from './openSpan.ts';
-import type { ValveTiming } from './pattern.ts';
+import type { ValveTiming } from '../sheets/pattern.ts';
 
 /** Where an engine may be stopped, and what is to be measured on it. Angles in crank degrees. */
 export interface CrankStopsInput {

@@ -1,5 +1,5 @@
 import { CYCLE, inCycle, type OpenSpan } from './openSpan.ts';
-import type { Pattern, Role } from './pattern.ts';
+import type { Pattern, Role } from '../sheets/pattern.ts';
 import { spannedPoints } from './valveGear.ts';
 
 /** A full turn of the crank, in degrees. */

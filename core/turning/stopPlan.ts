@@ -1,8 +1,8 @@
 import { crankStops } from './crankStops.ts';
-import { lashPoints, type LashPoint } from './lashPoints.ts';
+import { lashPoints, type LashPoint } from '../sheets/lashPoints.ts';
 import { openPairs } from './openPairs.ts';
 import { apart, CYCLE, mayMeasureAt, openSpan } from './openSpan.ts';
-import type { Pattern } from './pattern.ts';
+import type { Pattern } from '../sheets/pattern.ts';
 import { spannedPoints, type SpannedPoint } from './valveGear.ts';
 
 /** A school of where to stop the crank; the first is the default. */

@@ -1,5 +1,5 @@
 import { TURN } from './crankWheel.ts';
-import type { Pattern } from './pattern.ts';
+import type { Pattern } from '../sheets/pattern.ts';
 import type { PlannedStop, PositionSchool } from './stopPlan.ts';
 
 /** Each school in a word and a line, as a person chooses it; the first is the default. */

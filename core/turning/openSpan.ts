@@ -1,4 +1,4 @@
-import type { ValveTiming } from './pattern.ts';
+import type { ValveTiming } from '../sheets/pattern.ts';
 
 /** A full cycle of a four-stroke engine: two turns of the crank, in degrees. */
 export const CYCLE = 720;

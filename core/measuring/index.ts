@@ -1,13 +1,14 @@
-export { bladeStack, type NearestStack } from './bladeStack.ts';
-export { nextBlade, type BladeTest, type NextBladeInput } from './nextBlade.ts';
 export { assess, type Assessment, type AssessInput } from './assess.ts';
+export { bladeStack, type NearestStack } from './bladeStack.ts';
+export { conditionCautions, type Conditions, type Meant } from './conditions.ts';
+export { goNoGo, type GoNoGo, type HeldBlades } from './goNoGo.ts';
 export { intervalOf, USUAL_REPEATABILITY_MM, type Interval } from './interval.ts';
 export { judge, type Judgement, type Limits, type Verdict } from './judge.ts';
+export { narrowingBlade } from './narrowingBlade.ts';
+export { nextBlade, type BladeTest, type NextBladeInput } from './nextBlade.ts';
 export { ABSURD_MM, parseEntry, type ParsedEntry } from './parseEntry.ts';
+export { parseTry } from './parseTry.ts';
 export type { Reading, Try, TryResult } from './reading.ts';
-export { parseLimits, type ParsedLimits } from './parseLimits.ts';
-export { doubtLimits, type LimitDoubt } from './doubtLimits.ts';
-export { goNoGo, type GoNoGo, type HeldBlades } from './goNoGo.ts';
 export {
   compareLooks,
   foresee,
@@ -17,5 +18,3 @@ export {
   type Foreseen,
   type LooksCompared,
 } from './tries.ts';
-export { parseTry } from './parseTry.ts';
-export { narrowingBlade } from './narrowingBlade.ts';

@@ -1,5 +1,5 @@
-import type { Verdict } from '../clearance/index.ts';
-import { lashPoints, type Pattern } from '../engine/index.ts';
+import type { Verdict } from '../measuring/index.ts';
+import { lashPoints, type Pattern } from '../sheets/index.ts';
 import type { BuildStanding } from './stageMove.ts';
 import type { StageKey } from './stages.ts';
 

@@ -1,5 +1,5 @@
 import { apart, CYCLE, inCycle, openSpan, type FiringCylinder, type TimedPoint } from './openSpan.ts';
-import type { ValveTiming } from './pattern.ts';
+import type { ValveTiming } from '../sheets/pattern.ts';
 
 /** Points to pair, and how near fully open counts. Angles in crank degrees. */
 export interface OpenPairsInput {

@@ -1,0 +1,37 @@
+export { crankStops, type CrankStop, type CrankStopsInput, type CrankStopsPlan } from './crankStops.ts';
+export {
+  arcsOf,
+  bandsOf,
+  layOutWheel,
+  onWheel,
+  radiusIn,
+  ringPath,
+  TURN,
+  type WheelArc,
+  type WheelBands,
+  type WheelTrack,
+} from './crankWheel.ts';
+export {
+  firingAngles,
+  firingSteps,
+  parseFiringOrder,
+  type FiringAngles,
+  type FiringOrder,
+} from './firingOrder.ts';
+export { openPairs, type OpenPair, type OpenPairsInput } from './openPairs.ts';
+export { apart, CYCLE, inCycle, mayMeasureAt, openSpan, type OpenSpan, type TimedPoint } from './openSpan.ts';
+export {
+  planStops,
+  signOf,
+  whichTdc,
+  type CylinderSign,
+  type PlannedStop,
+  type PositionSchool,
+  type StopPlan,
+  type TdcAnswer,
+} from './stopPlan.ts';
+export { stopProgress, type StopProgress, type StopStanding } from './stopProgress.ts';
+export { stopTable, type StopTableInput, type StopTableRow } from './stopTable.ts';
+export { POSITION_SCHOOLS, signsInWords, turningInWords, wayToStop } from './stopWords.ts';
+export { gearAt, mayMeasurePoint, spannedPoints, type GearState, type SpannedPoint } from './valveGear.ts';
+export { liftShare } from './valveLift.ts';
