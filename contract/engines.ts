@@ -1,10 +1,7 @@
-import { STAGE_KEYS } from '@zero-lash/core/builds';
 import { z } from 'zod';
+import { pastRecheck, plannedRecheck } from './rechecks.ts';
+import { stageKey } from './stages.ts';
 import { day, id, line, moment, remark, usage, usageUnit, version, written } from './values.ts';
-
-export const stageKey = z.enum(STAGE_KEYS);
-
-export const dueStateValue = z.enum(['overdue', 'due', 'coming']);
 
 const engineFields = z.object({
   name: line(60),
@@ -18,15 +15,6 @@ export type NewEngine = z.infer<typeof newEngine>;
 
 export const engineChange = engineFields.extend({ version });
 export type EngineChange = z.infer<typeof engineChange>;
-
-export const plannedRecheck = z.object({
-  id,
-  sequence: z.int(),
-  dueUsage: z.number().nullable(),
-  dueDate: day.nullable(),
-  state: dueStateValue,
-});
-export type PlannedRecheck = z.infer<typeof plannedRecheck>;
 
 /** An engine in a list. */
 export const engineRow = engineFields.extend({
@@ -89,19 +77,6 @@ export const usageRow = z.object({
   reason: z.string(),
   readAt: moment,
   by: z.string(),
-});
-
-export const pastRecheck = z.object({
-  id,
-  buildId: id,
-  sequence: z.int(),
-  dueUsage: z.number().nullable(),
-  dueDate: day.nullable(),
-  status: z.enum(['planned', 'done', 'dropped']),
-  outcome: z.enum(['held', 'undecided', 'out']).nullable(),
-  doneAt: moment.nullable(),
-  doneBy: z.string().nullable(),
-  state: dueStateValue.nullable(),
 });
 
 export const engineView = engineRow.extend({

@@ -1,6 +1,5 @@
 import ipaddr from 'ipaddr.js';
 import { z } from 'zod';
-import { readingRow } from './builds.ts';
 import { day, id, line, moment, remark, version } from './values.ts';
 
 export const instrumentKind = z.enum(['blade-set', 'indicator', 'micrometer', 'caliper', 'digital-gauge']);
@@ -154,23 +153,3 @@ export const simulatedGauge = z
   })
   .partial();
 export type SimulatedGauge = z.infer<typeof simulatedGauge>;
-
-/** What comes live from the server to a browser that has asked. */
-export const liveEvent = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('build'), build: id }),
-  z.object({ kind: z.literal('reading'), build: id, reading: readingRow }),
-  z.object({ kind: z.literal('tools') }),
-  z.object({
-    kind: z.literal('gauge'),
-    instrument: id,
-    device: id,
-    /** mm as it came; null for a line that could not be read */
-    value: z.number().nullable(),
-    /** as the gauge wrote it */
-    text: z.string(),
-    /** what went wrong: a cut line, or presses that were lost before this one */
-    trouble: z.enum(['none', 'unreadable', 'lost-before']),
-  }),
-  z.object({ kind: z.literal('gauge-link'), instrument: id, connected: z.boolean() }),
-]);
-export type LiveEvent = z.infer<typeof liveEvent>;

@@ -238,9 +238,6 @@ export const sheetFile = z.object({
 });
 export type SheetFile = z.infer<typeof sheetFile>;
 
-/** The schools of where to stop the crank; the first is the default. */
-export const positionSchool = z.enum(['fewest', 'each-firing', 'companion', 'open-pair', 'lobe-away']);
-
 /** A sheet in a list: its newest published revision, or its draft where there is none. */
 export const sheetSummary = z.object({
   id,

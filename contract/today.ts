@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { dueStateValue, stageKey } from './engines.ts';
+import { dueStateValue } from './rechecks.ts';
+import { stageKey } from './stages.ts';
 import { day, id, moment, usageUnit } from './values.ts';
 
 /** What is on the bench and what is due; lists are cut at `limit`, counts are whole. */

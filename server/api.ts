@@ -8,17 +8,34 @@ import type { Awakening } from './health/awakening.ts';
 import { instrumentRoutes } from './instruments/routes.ts';
 import type { LiveBus } from './live/bus.ts';
 import { liveRoutes } from './live/routes.ts';
+import { measuringRoutes } from './measuring/routes.ts';
 import { peopleRoutes } from './people/routes.ts';
 import { Refusal } from './plugins/errors.ts';
 import { guard } from './plugins/signIn.ts';
 import { needsKey } from './plugins/writes.ts';
 import { recheckRoutes } from './rechecks/routes.ts';
+import { settingRoutes } from './setting/routes.ts';
 import { sheetRoutes } from './sheets/routes.ts';
+import { signoffRoutes } from './signoff/routes.ts';
+import { turningRoutes } from './turning/routes.ts';
 import type { TodayKeeper } from './today/keeper.ts';
 import { todayRoutes } from './today/routes.ts';
 
 /** Answers smaller than this go as they are. */
 const WORTH_COMPRESSING_BYTES = 1024;
+
+/** The rooms that need nothing but the database, in the order of the work. */
+const ROOMS = [
+  sheetRoutes,
+  engineRoutes,
+  buildRoutes,
+  turningRoutes,
+  measuringRoutes,
+  settingRoutes,
+  signoffRoutes,
+  recheckRoutes,
+  instrumentRoutes,
+];
 
 /** What the rooms' routes share in one process. */
 export interface ApiOptions {
@@ -40,8 +57,7 @@ export async function api(app: FastifyInstance, { awakening, keeper, bus, listen
   app.addHook('preHandler', needsKey);
   await app.register(compress, { encodings: ['gzip'], threshold: WORTH_COMPRESSING_BYTES });
   await app.register(todayRoutes, { keeper });
-  for (const routes of [engineRoutes, sheetRoutes, buildRoutes, recheckRoutes, instrumentRoutes])
-    await app.register(routes);
+  for (const routes of ROOMS) await app.register(routes);
   await app.register(peopleRoutes);
   await app.register(liveRoutes, { bus });
   await app.register(gaugeRoutes, { listener });

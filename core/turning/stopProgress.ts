@@ -1,4 +1,5 @@
-import { apart, inCycle, type PlannedStop, type StopPlan } from './index.ts';
+import { apart, inCycle } from './openSpan.ts';
+import type { PlannedStop, StopPlan } from './stopPlan.ts';
 
 /** One stop of a plan as it stands in a round. */
 export interface StopStanding {

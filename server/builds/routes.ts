@@ -1,23 +1,15 @@
 import {
   buildChange,
   newBuild,
-  newReading,
-  newSetting,
   noteRequest,
-  roundConditions,
-  signOffRequest,
   stageMoveRequest,
   tickRequest,
-  turning,
 } from '@zero-lash/contract/builds';
-import { id, line } from '@zero-lash/contract/values';
+import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { needs, personOf } from '../plugins/signIn.ts';
-import { writeAndTell } from '../plugins/writes.ts';
-import { historyOf } from './history.ts';
-import { addReading, addSetting, clockAhead } from './measuring.ts';
 import * as store from './store.ts';
 import { viewBuild } from './view.ts';
 import { writeBuild } from './write.ts';
@@ -62,49 +54,5 @@ export function buildRoutes(instance: FastifyInstance, _options: object, done: (
     ),
   );
 
-  app.post('/builds/:id/settings', { schema: { params, body: newSetting }, preHandler }, (request, reply) =>
-    writeBuild(request, reply, 201, (transaction) =>
-      addSetting(transaction, request.params.id, request.body, personOf(request).id),
-    ),
-  );
-
-  app.post(
-    '/builds/:id/sign-off',
-    { schema: { params, body: signOffRequest }, preHandler: needs('lead') },
-    (request, reply) =>
-      writeBuild(request, reply, 201, (transaction) =>
-        store.signOff(transaction, request.params.id, request.body, personOf(request).id),
-      ),
-  );
-
-  app.put(
-    '/rounds/:id/conditions',
-    { schema: { params, body: roundConditions }, preHandler },
-    (request, reply) =>
-      writeBuild(request, reply, 200, (transaction) =>
-        store.setConditions(transaction, request.params.id, request.body, personOf(request).id),
-      ),
-  );
-
-  app.put('/rounds/:id/turning', { schema: { params, body: turning }, preHandler }, (request, reply) =>
-    writeBuild(request, reply, 200, (transaction) =>
-      store.setTurning(transaction, request.params.id, request.body),
-    ),
-  );
-
-  app.post('/rounds/:id/readings', { schema: { params, body: newReading }, preHandler }, (request, reply) =>
-    writeAndTell(app.db, request, reply, store.changedBuild, 201, (transaction) =>
-      addReading(transaction, request.params.id, request.body, {
-        personId: personOf(request).id,
-        clockAhead: clockAhead(request.headers['device-clock']),
-      }),
-    ),
-  );
-
-  app.get(
-    '/rounds/:id/points/:point',
-    { schema: { params: params.extend({ point: line(12) }) } },
-    (request) => historyOf(app.db, request.params.id, request.params.point),
-  );
   done();
 }

@@ -2,19 +2,16 @@ import type {
   BuildChange,
   BuildView,
   NewBuild,
-  ReadingRow,
-  RoundConditions,
-  Turning,
   noteRequest,
   stageMoveRequest,
   tickRequest,
 } from '@zero-lash/contract/builds';
-import type { LiveEvent } from '@zero-lash/contract/instruments';
+import type { ReadingRow } from '@zero-lash/contract/measuring';
+import type { LiveEvent } from '@zero-lash/contract/live';
 import {
   goesOn,
   mayMove,
   obstaclesTo,
-  obstaclesToSignOff,
   stageOf,
   standingOf,
   type Obstacle,
@@ -23,7 +20,6 @@ import {
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { Refusal } from '../plugins/errors.ts';
-import { planRecheck } from '../rechecks/store.ts';
 import { findRevision } from '../sheets/store.ts';
 import { viewBuild } from './view.ts';
 
@@ -73,7 +69,7 @@ export async function openBuild(
 }
 
 /** Locks a build for a write, and refuses one that is closed. */
-async function lockBuild(db: Knex, id: string): Promise<BuildView> {
+export async function lockBuild(db: Knex, id: string): Promise<BuildView> {
   const locked = await db('builds').where({ id }).forNoKeyUpdate().first('closed_at');
   if (!locked) throw new Refusal('not_found', { detail: 'There is no such build.' });
   if (locked.closed_at) throw new Refusal('build_closed');
@@ -128,7 +124,8 @@ export async function moveStage(
   return viewBuild(db, id);
 }
 
-function refuseFor(code: 'stage_not_ready' | 'not_provable', obstacles: readonly Obstacle[]): void {
+/** Refuses a step for what stands against it, naming the points. */
+export function refuseFor(code: 'stage_not_ready' | 'not_provable', obstacles: readonly Obstacle[]): void {
   if (obstacles.length === 0) return;
   throw new Refusal(code, {
     detail: obstacles.map(({ text }) => text).join(' '),
@@ -181,97 +178,5 @@ export async function addNote(
 ): Promise<BuildView> {
   await lockBuild(db, id);
   await db('stage_notes').insert({ build_id: id, stage, text, by: personId });
-  return viewBuild(db, id);
-}
-
-export async function setConditions(
-  db: Knex,
-  roundId: string,
-  conditions: RoundConditions,
-  personId: string,
-): Promise<BuildView> {
-  const round = await lockRound(db, roundId);
-  const said = {
-    engine_temp_c: conditions.engineTempC,
-    hours_since_run: conditions.hoursSinceRun,
-    condition: conditions.condition ?? null,
-  };
-  await db('rounds').where({ id: roundId }).update(said);
-  await db('round_conditions').insert({ ...said, round_id: roundId, by: personId });
-  return viewBuild(db, round.buildId);
-}
-
-/** Keeps where the crank is in a round, and which stops are done. */
-export async function setTurning(db: Knex, roundId: string, turning: Turning): Promise<BuildView> {
-  const round = await lockRound(db, roundId);
-  await db('rounds')
-    .where({ id: roundId })
-    .update({
-      turn_school: turning.school,
-      turn_at: turning.at,
-      turn_done: JSON.stringify(turning.done),
-    });
-  return viewBuild(db, round.buildId);
-}
-
-/** Finds an open round for a write, with its build locked: no stage moves while something is measured. */
-export async function lockRound(
-  db: Knex,
-  id: string,
-): Promise<{ buildId: string; revisionId: string; kind: string; stage: StageKey; openedAt: Date }> {
-  await db('builds')
-    .whereIn('id', db('rounds').where({ id }).select('build_id'))
-    .forNoKeyUpdate()
-    .first('id');
-  const round = await db('rounds as r')
-    .join('builds as b', 'b.id', 'r.build_id')
-    .where('r.id', id)
-    .first(
-      'r.build_id as buildId',
-      'r.revision_id as revisionId',
-      'r.kind',
-      'r.opened_at as openedAt',
-      'r.closed_at',
-      'b.stage',
-      'b.closed_at as buildClosed',
-    );
-  if (!round) throw new Refusal('not_found', { detail: 'There is no such round.' });
-  if (round.buildClosed) throw new Refusal('build_closed');
-  if (round.closed_at) throw new Refusal('round_closed');
-  return round;
-}
-
-/** Signs a build off: every point proved in spec, everything ticked; the first recheck is planned with it. */
-export async function signOff(
-  db: Knex,
-  id: string,
-  { version, statement }: { readonly version: number; readonly statement: string },
-  leadId: string,
-): Promise<BuildView> {
-  const build = await lockBuild(db, id);
-  if (build.signOff)
-    throw new Refusal('already_signed_off', {
-      detail: `${build.signOff.by} has signed this build off already.`,
-      current: build,
-    });
-  if (build.version !== version) throw new Refusal('stale', { current: build });
-  if (build.stage !== 'close')
-    throw new Refusal('not_provable', {
-      detail: `This build is at ${stageOf(build.stage).title}. It is signed off at ${stageOf('close').title}.`,
-    });
-  refuseFor('not_provable', obstaclesToSignOff(standingOf(build)));
-  const usage = build.engine.running;
-  await db('sign_offs').insert({ build_id: id, by: leadId, usage, statement });
-  await db('rounds').where({ build_id: id, closed_at: null }).update('closed_at', db.fn.now());
-  await db('stage_moves').insert({
-    build_id: id,
-    from_stage: 'close',
-    to_stage: 'run-in',
-    by: leadId,
-  });
-  await db('builds')
-    .where({ id })
-    .update({ stage: 'run-in', stage_since: db.fn.now(), version: version + 1 });
-  await planRecheck(db, { id, engineId: build.engine.id }, build.sheet.recheckPlan, 1, usage);
   return viewBuild(db, id);
 }

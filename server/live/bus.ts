@@ -1,5 +1,5 @@
 import { setTimeout as pause } from 'node:timers/promises';
-import type { LiveEvent } from '@zero-lash/contract/instruments';
+import type { LiveEvent } from '@zero-lash/contract/live';
 import type { FastifyBaseLogger } from 'fastify';
 import type { Knex } from 'knex';
 import type { Client } from 'pg';

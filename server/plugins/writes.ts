@@ -1,4 +1,4 @@
-import type { LiveEvent } from '@zero-lash/contract/instruments';
+import type { LiveEvent } from '@zero-lash/contract/live';
 import type { FastifyReply, FastifyRequest, preHandlerHookHandler } from 'fastify';
 import type { Knex } from 'knex';
 import { keyed } from '../keyed.ts';

@@ -1,5 +1,6 @@
 import type { SheetRevision } from '@zero-lash/contract/sheets';
-import { draftChange, newRevision, newSheet, positionSchool, publication } from '@zero-lash/contract/sheets';
+import { draftChange, newRevision, newSheet, publication } from '@zero-lash/contract/sheets';
+import { positionSchool } from '@zero-lash/contract/turning';
 import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';

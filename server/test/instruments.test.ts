@@ -1,6 +1,8 @@
 import { randomUUID } from 'node:crypto';
-import type { BuildView, PastReading, ReadingRow } from '@zero-lash/contract/builds';
-import type { Bench, Instrument, LiveEvent, Tools } from '@zero-lash/contract/instruments';
+import type { BuildView } from '@zero-lash/contract/builds';
+import type { PastReading, ReadingRow } from '@zero-lash/contract/measuring';
+import type { Bench, Instrument, Tools } from '@zero-lash/contract/instruments';
+import type { LiveEvent } from '@zero-lash/contract/live';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { readGaugeLine } from '../gauges/protocol.ts';
 import { startSimulatedGauge } from '../gauges/simulator.ts';

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import type { BuildView, ReadingRow } from '@zero-lash/contract/builds';
+import type { BuildView } from '@zero-lash/contract/builds';
+import type { ReadingRow } from '@zero-lash/contract/measuring';
 import type { Instrument, Tools } from '@zero-lash/contract/instruments';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { announce, LiveBus } from '../live/bus.ts';

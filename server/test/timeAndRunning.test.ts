@@ -1,4 +1,4 @@
-import type { PastReading, ReadingRow } from '@zero-lash/contract/builds';
+import type { PastReading, ReadingRow } from '@zero-lash/contract/measuring';
 import type { EngineRow, EngineView } from '@zero-lash/contract/engines';
 import type { Session } from '@zero-lash/contract/people';
 import type { SheetSummary } from '@zero-lash/contract/sheets';

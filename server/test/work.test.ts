@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import type { BuildView, ReadingRow } from '@zero-lash/contract/builds';
+import type { BuildView } from '@zero-lash/contract/builds';
+import type { ReadingRow } from '@zero-lash/contract/measuring';
 import type { EngineRow } from '@zero-lash/contract/engines';
 import type { SheetSummary } from '@zero-lash/contract/sheets';
 import type { Today } from '@zero-lash/contract/today';

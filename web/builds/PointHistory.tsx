@@ -1,5 +1,5 @@
 import { Box } from '@chakra-ui/react';
-import type { ReadingRow, Round } from '@zero-lash/contract/builds';
+import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
 import { useShopTimes } from '../people/useShopTimes.ts';
 import { useLengths } from '../app/lengths.ts';
 import { VerdictMark } from '../drawings/VerdictMark.tsx';

@@ -1,4 +1,5 @@
-import type { BuildView, Round } from '@zero-lash/contract/builds';
+import type { BuildView } from '@zero-lash/contract/builds';
+import type { Round } from '@zero-lash/contract/measuring';
 import { ROLE_WORDS, type Step } from '@zero-lash/core/sheets';
 import { aimFor } from '@zero-lash/core/setting';
 import { mmFromTenths, tenthsFromMm } from '@zero-lash/core/length';

@@ -1,5 +1,6 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
-import type { BuildView, Round } from '@zero-lash/contract/builds';
+import type { BuildView } from '@zero-lash/contract/builds';
+import type { Round } from '@zero-lash/contract/measuring';
 import { memo, useState, type FormEvent } from 'react';
 import { conditionCautions } from '@zero-lash/core/measuring';
 import { Caution } from '../app/Caution.tsx';

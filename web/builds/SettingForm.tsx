@@ -1,5 +1,6 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
-import type { BuildView, ReadingRow } from '@zero-lash/contract/builds';
+import type { BuildView } from '@zero-lash/contract/builds';
+import type { ReadingRow } from '@zero-lash/contract/measuring';
 import { meansFor } from '@zero-lash/core/sheets';
 import { useState } from 'react';
 import { Labelled } from '../app/Labelled.tsx';

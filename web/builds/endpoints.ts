@@ -1,14 +1,8 @@
-import type {
-  BuildChange,
-  BuildView,
-  NewBuild,
-  NewSetting,
-  PastReading,
-  ReadingRow,
-  RoundConditions,
-  SignOffRequest,
-  Turning,
-} from '@zero-lash/contract/builds';
+import type { BuildChange, BuildView, NewBuild } from '@zero-lash/contract/builds';
+import type { PastReading, ReadingRow, RoundConditions } from '@zero-lash/contract/measuring';
+import type { NewSetting } from '@zero-lash/contract/setting';
+import type { SignOffRequest } from '@zero-lash/contract/signoff';
+import type { Turning } from '@zero-lash/contract/turning';
 import type { StageKey } from '@zero-lash/core/builds';
 import { api, write } from '../app/api.ts';
 

@@ -1,4 +1,5 @@
-import type { BuildView, ReadingRow, Round } from '@zero-lash/contract/builds';
+import type { BuildView } from '@zero-lash/contract/builds';
+import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { lashPoints, type LashPoint, type Pattern } from '@zero-lash/core/sheets';
 import { gearAt, spannedPoints } from '@zero-lash/core/turning';

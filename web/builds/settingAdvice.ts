@@ -1,4 +1,4 @@
-import type { ReadingRow } from '@zero-lash/contract/builds';
+import type { ReadingRow } from '@zero-lash/contract/measuring';
 import type { Means } from '@zero-lash/core/sheets';
 import { tenthsFromMm } from '@zero-lash/core/length';
 import { adviseSetting, type SettingAdvice } from '@zero-lash/core/setting';

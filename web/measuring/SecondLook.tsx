@@ -1,5 +1,5 @@
 import { Box } from '@chakra-ui/react';
-import type { ReadingRow } from '@zero-lash/contract/builds';
+import type { ReadingRow } from '@zero-lash/contract/measuring';
 import { compareLooks } from '@zero-lash/core/measuring';
 import { mmFromTenths, tenthsFromMm } from '@zero-lash/core/length';
 import { useLengths } from '../app/lengths.ts';

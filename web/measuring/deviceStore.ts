@@ -1,4 +1,4 @@
-import type { NewReading } from '@zero-lash/contract/builds';
+import type { NewReading } from '@zero-lash/contract/measuring';
 import type { ProblemBody } from '@zero-lash/contract/problems';
 import type { Try } from '@zero-lash/core/measuring';
 import Dexie, { type EntityTable } from 'dexie';

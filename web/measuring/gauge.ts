@@ -1,5 +1,5 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
-import type { LiveEvent } from '@zero-lash/contract/instruments';
+import type { LiveEvent } from '@zero-lash/contract/live';
 
 /** One press of a gauge's button, as this device heard it. */
 export interface GaugePress extends Omit<Extract<LiveEvent, { kind: 'gauge' }>, 'kind' | 'device'> {

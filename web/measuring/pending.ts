@@ -1,4 +1,4 @@
-import type { ReadingRow, Round } from '@zero-lash/contract/builds';
+import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
 import { intervalOf, judge, limitsFromMm, type Reading } from '@zero-lash/core/measuring';
 import { mmFromTenths } from '@zero-lash/core/length';
 import type { OutboxItem } from './deviceStore.ts';

@@ -1,4 +1,4 @@
-import type { ReadingRow } from '@zero-lash/contract/builds';
+import type { ReadingRow } from '@zero-lash/contract/measuring';
 import type { ProblemBody } from '@zero-lash/contract/problems';
 import { liveQuery } from 'dexie';
 import { buildsApi, readingArrived } from '../builds/endpoints.ts';

@@ -1,4 +1,4 @@
-import type { Round } from '@zero-lash/contract/builds';
+import type { Round } from '@zero-lash/contract/measuring';
 import type { Reading } from '@zero-lash/core/measuring';
 import { v4 as makeKey } from 'uuid';
 import { afterPaint } from '../app/afterPaint.ts';

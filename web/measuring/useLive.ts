@@ -1,4 +1,4 @@
-import type { LiveEvent } from '@zero-lash/contract/instruments';
+import type { LiveEvent } from '@zero-lash/contract/live';
 import { useEffect } from 'react';
 import { api } from '../app/api.ts';
 import { useAppDispatch } from '../app/store.ts';

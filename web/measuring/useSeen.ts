@@ -1,4 +1,4 @@
-import type { Round } from '@zero-lash/contract/builds';
+import type { Round } from '@zero-lash/contract/measuring';
 import { intervalOf, judge, limitsFromMm, parseEntry, type Reading } from '@zero-lash/core/measuring';
 import { mmFromTenths } from '@zero-lash/core/length';
 import { useUnit } from '../app/lengths.ts';

@@ -1,4 +1,5 @@
-import type { BuildView, ReadingRow, Round } from '@zero-lash/contract/builds';
+import type { BuildView } from '@zero-lash/contract/builds';
+import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
 import { describe, expect, it } from 'vitest';
 import type { OutboxItem } from '../measuring/deviceStore.ts';
 import { gaugeReducer, gaugeSaid, zeroChecked } from '../measuring/gauge.ts';

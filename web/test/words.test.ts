@@ -1,4 +1,4 @@
-import type { ReadingRow, Round } from '@zero-lash/contract/builds';
+import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
 import { describe, expect, it } from 'vitest';
 import { problemFrom } from '../app/api.ts';
 import { daysLeftInWords } from '../app/dates.ts';

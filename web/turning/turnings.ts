@@ -1,5 +1,5 @@
 import { createSlice, original, type PayloadAction } from '@reduxjs/toolkit';
-import type { Turning } from '@zero-lash/contract/builds';
+import type { Turning } from '@zero-lash/contract/turning';
 
 /** Where the crank was said to stand and the server does not know yet, by round. */
 export type Turnings = Readonly<Record<string, Turning>>;

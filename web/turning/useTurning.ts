@@ -1,4 +1,6 @@
-import type { BuildView, Round, Turning } from '@zero-lash/contract/builds';
+import type { BuildView } from '@zero-lash/contract/builds';
+import type { Round } from '@zero-lash/contract/measuring';
+import type { Turning } from '@zero-lash/contract/turning';
 import { inCycle, planStops } from '@zero-lash/core/turning';
 import { stopProgress, type StopProgress } from '@zero-lash/core/turning';
 import { useEffect, useMemo, useState } from 'react';

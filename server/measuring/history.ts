@@ -1,4 +1,4 @@
-import type { PastReading } from '@zero-lash/contract/builds';
+import type { PastReading } from '@zero-lash/contract/measuring';
 import { mmFromTenths } from '@zero-lash/core/length';
 import type { Knex } from 'knex';
 

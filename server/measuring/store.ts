@@ -1,26 +1,13 @@
-import type { ReadingRow, newReading, newSetting } from '@zero-lash/contract/builds';
+import type { ReadingRow, newReading } from '@zero-lash/contract/measuring';
 import { moment } from '@zero-lash/contract/values';
 import { intervalOf, judge, type Reading } from '@zero-lash/core/measuring';
 import { mayMeasurePoint } from '@zero-lash/core/turning';
-import { tenthsFromMm } from '@zero-lash/core/length';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { Refusal } from '../plugins/errors.ts';
-import { lockRound } from './store.ts';
-import { readReadings, viewBuild } from './view.ts';
-
-async function limitsAt(db: Knex, revisionId: string, point: string) {
-  const limits = await db('lash_points as p')
-    .join('sheet_limits as l', (join) => join.on('l.revision_id', 'p.revision_id').on('l.role', 'p.role'))
-    .where({ 'p.revision_id': revisionId, 'p.key': point })
-    .first('l.min_tenths as min', 'l.max_tenths as max');
-  if (!limits)
-    throw new Refusal('unknown_point', {
-      detail: `This engine has no lash point ${point}.`,
-      fields: [{ path: 'point', message: 'is not on this engine' }],
-    });
-  return limits as { min: number; max: number };
-}
+import { limitsAt } from '../sheets/limitsAt.ts';
+import { lockRound } from './lockRound.ts';
+import { readReadings } from './rounds.ts';
 
 /** Whether a reading was taken with its follower off the base circle, as far as the bench knew where the crank stood. */
 async function isOffBase(
@@ -130,37 +117,4 @@ function whenTaken(takenAt: string | null, ahead: number, openedAt: Date): Date 
 async function refuseStranger(db: Knex, instrumentId: string | null): Promise<void> {
   if (instrumentId === null || (await db('instruments').where({ id: instrumentId }).first('id'))) return;
   throw new Refusal('not_found', { detail: 'There is no such instrument.' });
-}
-
-/** Records what was set at a point; an earlier setting of the build is superseded. */
-export async function addSetting(
-  db: Knex,
-  buildId: string,
-  input: z.output<typeof newSetting>,
-  personId: string,
-) {
-  const build = await db('builds')
-    .where({ id: buildId })
-    .forNoKeyUpdate()
-    .first('stage', 'closed_at', 'revision_id');
-  if (!build) throw new Refusal('not_found', { detail: 'There is no such build.' });
-  if (build.closed_at) throw new Refusal('build_closed');
-  if (build.stage !== 'set') throw new Refusal('wrong_stage', { detail: 'Settings are recorded at Set.' });
-  await limitsAt(db, build.revision_id, input.point);
-  await db('settings')
-    .where({ build_id: buildId, point: input.point, superseded: false })
-    .update('superseded', true);
-  await db('settings').insert({
-    build_id: buildId,
-    revision_id: build.revision_id,
-    point: input.point,
-    kind: input.kind,
-    degrees: input.degrees,
-    installed: input.installed === null ? null : tenthsFromMm(input.installed),
-    fitted: input.fitted === null ? null : tenthsFromMm(input.fitted),
-    mark: input.mark,
-    note: input.note,
-    by: personId,
-  });
-  return viewBuild(db, buildId);
 }

@@ -1,0 +1,143 @@
+import { z } from 'zod';
+import { crankAngle, turning } from './turning.ts';
+import { id, line, moment, remark } from './values.ts';
+
+const reach = z
+  .number()
+  .min(0, { error: 'a clearance is never negative' })
+  .max(25, { error: 'no clearance is over 25 mm' });
+const blade = z.number().positive({ error: 'a blade has a thickness' }).max(25);
+
+/** A reading as the bench took it; lengths in mm. */
+export const reading = z.discriminatedUnion('kind', [
+  z.object({
+    kind: z.literal('tries'),
+    tries: z.array(z.object({ thickness: blade, result: z.enum(['goes', 'drags', 'wont']) })).max(40),
+    repeatability: reach.default(0.01),
+  }),
+  z.object({ kind: z.literal('bracket'), go: reach, noGo: reach }).refine(({ go, noGo }) => go < noGo, {
+    path: ['noGo'],
+    error: 'the blade that will not go is the thicker one',
+  }),
+  z.object({ kind: z.literal('drag'), blade: reach, repeatability: reach.default(0.01) }),
+  z.object({ kind: z.literal('value'), value: reach, uncertainty: reach }),
+  z.object({ kind: z.literal('go-only'), go: reach }),
+  z.object({ kind: z.literal('no-go-only'), noGo: reach }),
+]);
+
+export const roundKind = z.enum(['as-found', 'proved', 'recheck']);
+export type RoundKind = z.infer<typeof roundKind>;
+
+export const verdict = z.enum([
+  'tight',
+  'loose',
+  'in-spec',
+  'undecided',
+  'undecided-low',
+  'undecided-high',
+  'conflict',
+]);
+
+const takenReading = z.object({
+  point: line(12),
+  reading,
+  asTyped: line(80),
+  /** what was typed lies far outside the limits, was asked about, and kept */
+  doubtKept: z.boolean().default(false),
+  /** where the crank stood, as far as the bench knew */
+  crankAngle: crankAngle.nullable().default(null),
+  /** what it was measured with, where the bench said */
+  instrumentId: id.nullable().default(null),
+  /** when the device took it, which may be long before it could be sent */
+  takenAt: moment.nullable().default(null),
+  /** taken by a second person who did not see the first reading */
+  blind: z.boolean().default(false),
+  /** the reading of this point that the device knew of; another one since then is kept beside it by name */
+  over: id.nullable().optional(),
+  reason: remark(120).default(''),
+});
+
+/** A reading with no try in it takes back what stood there, so that nothing is known any more, and says why. */
+export const newReading = takenReading.refine(
+  ({ reading, reason }) => reading.kind !== 'tries' || reading.tries.length > 0 || reason !== '',
+  { path: ['reading', 'tries'], error: 'at least one blade was tried, or the reason says why none counts' },
+);
+export type NewReading = z.input<typeof newReading>;
+
+export const readingRow = z.object({
+  id,
+  roundId: id,
+  point: z.string(),
+  reading,
+  asTyped: z.string(),
+  lo: z.number(),
+  hi: z.number().nullable(),
+  verdict,
+  onLimit: z.boolean(),
+  doubtKept: z.boolean(),
+  crankAngle: z.number().nullable(),
+  /** taken with its follower off the base circle, and kept all the same */
+  offBase: z.boolean(),
+  instrument: z.string().nullable(),
+  takenAt: moment,
+  blind: z.boolean(),
+  /** what a blind second look is held against */
+  firstLook: z.object({ by: z.string(), lo: z.number(), hi: z.number().nullable() }).nullable(),
+  by: z.string(),
+  at: moment,
+  supersedes: id.nullable(),
+  reason: z.string(),
+  /** another reading stands in its place, or it was taken before the one that stands and came in late */
+  superseded: z.boolean(),
+  /** how many readings of this point in this round came before it */
+  earlier: z.int(),
+});
+export type ReadingRow = z.infer<typeof readingRow>;
+
+/** One reading a point had in a round, with what superseded it and why. */
+export const pastReading = readingRow
+  .pick({
+    id: true,
+    asTyped: true,
+    lo: true,
+    hi: true,
+    verdict: true,
+    by: true,
+    takenAt: true,
+    reason: true,
+    crankAngle: true,
+    offBase: true,
+    instrument: true,
+    blind: true,
+  })
+  .extend({ supersededBy: z.string().nullable(), supersededWhy: z.string().nullable() });
+export type PastReading = z.infer<typeof pastReading>;
+
+const conditions = {
+  engineTempC: z.number().min(-40).max(200).nullable(),
+  hoursSinceRun: z.number().min(0).max(100_000).nullable(),
+  condition: z.enum(['cold', 'hot']).nullable().default(null),
+};
+
+export const roundConditions = z.object(conditions);
+export type RoundConditions = z.input<typeof roundConditions>;
+
+export const round = z.object({
+  id,
+  kind: roundKind,
+  number: z.int(),
+  recheckId: id.nullable(),
+  openedAt: moment,
+  openedBy: z.string(),
+  closedAt: moment.nullable(),
+  ...conditions,
+  turning,
+  /** conditions said before, with what did not fit the sheet: they stay on the record */
+  pastConditions: z.array(
+    z.object({ ...conditions, by: z.string(), at: moment, cautions: z.array(z.string()) }),
+  ),
+  /** every instrument its readings name */
+  instruments: z.array(z.string()),
+  readings: z.array(readingRow),
+});
+export type Round = z.infer<typeof round>;

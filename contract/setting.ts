@@ -1,0 +1,40 @@
+import { z } from 'zod';
+import { id, line, moment, remark, thicknessMm } from './values.ts';
+
+export const newSetting = z
+  .object({
+    point: line(12),
+    kind: z.enum(['turned', 'fitted', 'left']),
+    degrees: z.number().min(-7200).max(7200).nullable().default(null),
+    installed: thicknessMm.nullable().default(null),
+    fitted: thicknessMm.nullable().default(null),
+    mark: remark(20).default(''),
+    note: remark(200).default(''),
+  })
+  .superRefine((value, context) => {
+    if (value.kind === 'fitted' && (value.installed === null || value.fitted === null))
+      context.addIssue({
+        code: 'custom',
+        path: [value.installed === null ? 'installed' : 'fitted'],
+        message: 'say what was in and what was fitted',
+      });
+    if (value.kind === 'left' && value.note === '')
+      context.addIssue({ code: 'custom', path: ['note'], message: 'say why it was left alone' });
+  });
+export type NewSetting = z.input<typeof newSetting>;
+
+export const setting = z.object({
+  id,
+  point: z.string(),
+  kind: z.enum(['turned', 'fitted', 'left']),
+  degrees: z.number().nullable(),
+  installed: z.number().nullable(),
+  fitted: z.number().nullable(),
+  mark: z.string(),
+  note: z.string(),
+  by: z.string(),
+  at: moment,
+});
+export type Setting = z.infer<typeof setting>;
+
+export const aim = z.enum(['middle', 'exhaust-loose', 'loose-end', 'tight-end']);

@@ -1,0 +1,19 @@
+import { z } from 'zod';
+
+/** The schools of where to stop the crank; the first is the default. */
+export const positionSchool = z.enum(['fewest', 'each-firing', 'companion', 'open-pair', 'lobe-away']);
+
+/** Degrees of the cycle, to the thousandth that is kept: what rounds to the end of the cycle is its beginning. */
+export const crankAngle = z
+  .number()
+  .min(0)
+  .lt(720, { error: 'the cycle ends at 720°' })
+  .overwrite((angle) => (Math.round(angle * 1000) % 720_000) / 1000);
+
+/** Where the crank is in a round, by which school it is turned, and which stops are done. */
+export const turning = z.object({
+  school: positionSchool,
+  at: crankAngle.nullable(),
+  done: z.array(crankAngle).max(80),
+});
+export type Turning = z.infer<typeof turning>;
