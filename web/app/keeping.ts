@@ -1,5 +1,5 @@
 import { createListenerMiddleware } from '@reduxjs/toolkit';
-import { draftsReducer, type Drafts } from '../builds/drafts.ts';
+import { draftsReducer, type Drafts } from '../measuring/drafts.ts';
 import { turningsReducer, type Turnings } from '../turning/turnings.ts';
 import { triesMade } from '../measuring/tries.ts';
 import { jot, TRIES } from './jotter.ts';

@@ -1,8 +1,8 @@
 import { combineReducers, configureStore } from '@reduxjs/toolkit';
 import { setupListeners } from '@reduxjs/toolkit/query/react';
 import { useDispatch, useSelector } from 'react-redux';
-import { draftsReducer } from '../builds/drafts.ts';
-import { gaugeReducer } from '../measuring/gauge.ts';
+import { draftsReducer } from '../measuring/drafts.ts';
+import { gaugeReducer } from '../instruments/gauge.ts';
 import { outboxReducer } from '../measuring/outbox.ts';
 import { triesReducer } from '../measuring/tries.ts';
 import { turningsReducer } from '../turning/turnings.ts';

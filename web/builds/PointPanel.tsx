@@ -14,10 +14,10 @@ import type { RoundHere } from '../measuring/pending.ts';
 import { RefusedNote } from '../measuring/RefusedNote.tsx';
 import { SecondLook } from '../measuring/SecondLook.tsx';
 import { useSeen, type Seen } from '../measuring/useSeen.ts';
-import { PointHistory } from './PointHistory.tsx';
+import { PointHistory } from '../measuring/PointHistory.tsx';
 import './point.css';
 import { isOpenRound, readingAt, type LimitedPoint } from './points.ts';
-import { SettingForm } from './SettingForm.tsx';
+import { SettingForm } from '../setting/SettingForm.tsx';
 
 interface Props {
   readonly build: BuildView;

@@ -12,7 +12,7 @@ import { useOpenBuildMutation } from '../builds/endpoints.ts';
 import { ShopTime } from '../people/ShopTime.tsx';
 import { useRole } from '../people/useRole.ts';
 import { useSheetQuery } from '../sheets/endpoints.ts';
-import { DueMark, OUTCOME_WORDS } from './DueMark.tsx';
+import { DueMark, OUTCOME_WORDS } from '../rechecks/DueMark.tsx';
 import { EditEngine } from './EditEngine.tsx';
 import { useEngineQuery } from './endpoints.ts';
 import { GapCourse } from './GapCourse.tsx';

@@ -17,7 +17,7 @@ import { grouped } from '../app/figures.ts';
 import { Empty, Page } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useRole } from '../people/useRole.ts';
-import { DueMark } from './DueMark.tsx';
+import { DueMark } from '../rechecks/DueMark.tsx';
 import { useEnginesQuery } from './endpoints.ts';
 import { NewEngineForm } from './NewEngineForm.tsx';
 

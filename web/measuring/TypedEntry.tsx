@@ -3,7 +3,7 @@ import type { Step } from '@zero-lash/core/sheets';
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import { useLengths } from '../app/lengths.ts';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
-import { draftKey, draftTyped } from '../builds/drafts.ts';
+import { draftKey, draftTyped } from './drafts.ts';
 import type { LimitedPoint } from '../builds/points.ts';
 import { Keypad } from './Keypad.tsx';
 import type { RoundHere } from './pending.ts';

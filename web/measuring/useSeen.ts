@@ -3,7 +3,7 @@ import { intervalOf, judge, limitsFromMm, parseEntry, type Reading } from '@zero
 import { mmFromTenths } from '@zero-lash/core/length';
 import { useUnit } from '../app/lengths.ts';
 import { useAppSelector } from '../app/store.ts';
-import { draftKey } from '../builds/drafts.ts';
+import { draftKey } from './drafts.ts';
 import type { LimitedPoint } from '../builds/points.ts';
 import type { PointState } from '../drawings/states.ts';
 import { useBench } from './useBench.ts';

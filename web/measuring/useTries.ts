@@ -17,7 +17,7 @@ import {
 import { mmFromTenths } from '@zero-lash/core/length';
 import { useMemo, useState } from 'react';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
-import { draftKey } from '../builds/drafts.ts';
+import { draftKey } from './drafts.ts';
 import { triesMade } from './tries.ts';
 
 const NO_TRIES: readonly Try[] = [];

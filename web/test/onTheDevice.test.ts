@@ -2,7 +2,7 @@ import type { BuildView } from '@zero-lash/contract/builds';
 import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
 import { describe, expect, it } from 'vitest';
 import type { OutboxItem } from '../measuring/deviceStore.ts';
-import { gaugeReducer, gaugeSaid, zeroChecked } from '../measuring/gauge.ts';
+import { gaugeReducer, gaugeSaid, zeroChecked } from '../instruments/gauge.ts';
 import { outboxReducer, outboxRead, readingTaken, serverReached } from '../measuring/outbox.ts';
 import { roundHere, withoutOthers } from '../measuring/pending.ts';
 import { triesMade, triesRead, triesReducer } from '../measuring/tries.ts';

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { problemFrom } from '../app/api.ts';
 import { daysLeftInWords } from '../app/dates.ts';
 import { grouped } from '../app/figures.ts';
-import { draftKey, draftsReducer, draftTyped } from '../builds/drafts.ts';
+import { draftKey, draftsReducer, draftTyped } from '../measuring/drafts.ts';
 import { headPoints, nextUnmeasured } from '../builds/points.ts';
 import { firingInWords, stepInWords } from '../sheets/words.ts';
 

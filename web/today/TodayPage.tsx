@@ -6,7 +6,7 @@ import { agoInWords, dayInWords, daysLeftInWords } from '../app/dates.ts';
 import { grouped } from '../app/figures.ts';
 import { Empty, Page, PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
-import { DueMark } from '../engines/DueMark.tsx';
+import { DueMark } from '../rechecks/DueMark.tsx';
 import { useTodayQuery } from './endpoints.ts';
 import './today.css';
 

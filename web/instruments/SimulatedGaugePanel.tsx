@@ -3,7 +3,7 @@ import { numberTyped } from '../app/figures.ts';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
-import { useSimulateGaugeMutation } from '../instruments/endpoints.ts';
+import { useSimulateGaugeMutation } from './endpoints.ts';
 import { natureTold } from './gauge.ts';
 
 const FIELDS = [

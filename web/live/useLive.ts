@@ -3,10 +3,10 @@ import { useEffect } from 'react';
 import { api } from '../app/api.ts';
 import { useAppDispatch } from '../app/store.ts';
 import { readingArrived } from '../builds/endpoints.ts';
-import { thisDevice } from './device.ts';
-import { gaugeSaid } from './gauge.ts';
-import { serverReached } from './outbox.ts';
-import { wake } from './sender.ts';
+import { thisDevice } from '../measuring/device.ts';
+import { gaugeSaid } from '../instruments/gauge.ts';
+import { serverReached } from '../measuring/outbox.ts';
+import { wake } from '../measuring/sender.ts';
 
 /** Several changes in this time are fetched once. */
 const GATHER_MS = 120;

@@ -7,7 +7,7 @@ import { Caution } from '../app/Caution.tsx';
 import { ShopTime } from '../people/ShopTime.tsx';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
-import { useSetConditionsMutation } from './endpoints.ts';
+import { useSetConditionsMutation } from '../builds/endpoints.ts';
 
 /** The temperature a round is taken at and the time since the engine ran; a mismatch with the sheet is shown. */
 export const RoundConditions = memo(

@@ -4,7 +4,7 @@ import type { Aim } from '@zero-lash/core/setting';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useRole } from '../people/useRole.ts';
-import { useChangeBuildMutation } from './endpoints.ts';
+import { useChangeBuildMutation } from '../builds/endpoints.ts';
 
 const AIMS: Readonly<Record<Aim, string>> = {
   middle: 'middle of the band: room to move either way',

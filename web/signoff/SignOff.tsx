@@ -7,7 +7,7 @@ import { Labelled, TextArea } from '../app/Labelled.tsx';
 import { PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useRole } from '../people/useRole.ts';
-import { useSignOffMutation } from './endpoints.ts';
+import { useSignOffMutation } from '../builds/endpoints.ts';
 
 /** Where a lead signs a build off, or what still stands against it. */
 export function SignOff({ build }: { readonly build: BuildView }) {

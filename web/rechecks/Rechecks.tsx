@@ -10,11 +10,11 @@ import { dayInWords } from '../app/dates.ts';
 import { ShopTime } from '../people/ShopTime.tsx';
 import { PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
-import { DueMark, OUTCOME_WORDS } from '../engines/DueMark.tsx';
+import { DueMark, OUTCOME_WORDS } from './DueMark.tsx';
 import type { RootState } from '../app/store.ts';
 import { whenSent } from '../measuring/sender.ts';
 import { useRole } from '../people/useRole.ts';
-import { useCloseRecheckMutation, useOpenRecheckMutation } from './endpoints.ts';
+import { useCloseRecheckMutation, useOpenRecheckMutation } from '../builds/endpoints.ts';
 
 /** The build's rechecks: the next one and its work, and what earlier ones said. */
 export function Rechecks({ build }: { readonly build: BuildView }) {

@@ -2,7 +2,7 @@ import type { ReadingRow } from '@zero-lash/contract/measuring';
 import type { Means } from '@zero-lash/core/sheets';
 import { tenthsFromMm } from '@zero-lash/core/length';
 import { adviseSetting, type SettingAdvice } from '@zero-lash/core/setting';
-import type { LimitedPoint } from './points.ts';
+import type { LimitedPoint } from '../builds/points.ts';
 
 /** What the piece that is turned or fitted is called. */
 export const PIECE_WORDS: Readonly<Record<Means['kind'], string>> = {

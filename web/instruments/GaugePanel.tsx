@@ -13,12 +13,12 @@ import {
   useLetGaugeGoMutation,
   useTakeGaugeMutation,
   type GaugeStanding,
-} from '../instruments/endpoints.ts';
-import { thisDevice } from './device.ts';
+} from './endpoints.ts';
+import { thisDevice } from '../measuring/device.ts';
 import { zeroChecked, type GaugePress } from './gauge.ts';
 import { SimulatedGaugePanel } from './SimulatedGaugePanel.tsx';
-import { useBench } from './useBench.ts';
-import type { Offer, useMeasure } from './useMeasure.ts';
+import { useBench } from '../measuring/useBench.ts';
+import type { Offer, useMeasure } from '../measuring/useMeasure.ts';
 
 interface Props {
   readonly point: LimitedPoint;

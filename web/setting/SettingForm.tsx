@@ -6,9 +6,9 @@ import { useState } from 'react';
 import { Labelled } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
 import { ProblemNote } from '../app/ProblemNote.tsx';
-import { useAddSettingMutation } from './endpoints.ts';
+import { useAddSettingMutation } from '../builds/endpoints.ts';
 import { FitForm } from './FitForm.tsx';
-import type { LimitedPoint } from './points.ts';
+import type { LimitedPoint } from '../builds/points.ts';
 import { TurnForm } from './TurnForm.tsx';
 
 interface Props {
