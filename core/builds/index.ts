@@ -7,12 +7,23 @@ export {
   type BuildStanding,
   type Obstacle,
 } from './stageMove.ts';
-export { STAGE_KEYS, STAGES, stageOf, type Stage, type StageCheck, type StageKey } from './stages.ts';
 export {
+  STAGE_KEYS,
+  STAGES,
+  stageMeasuring,
+  stageOf,
+  type RoundKind,
+  type Stage,
+  type StageCheck,
+  type StageKey,
+} from './stages.ts';
+export {
+  changedAt,
+  findings,
   newestRound,
   pointsSet,
-  roundToSetBy,
   standingOf,
   type KeptBuild,
   type KeptRound,
+  type KeptSetting,
 } from './standing.ts';

@@ -1,5 +1,5 @@
 import type { Verdict } from '../measuring/index.ts';
-import { STAGE_KEYS, stageOf, type StageKey } from './stages.ts';
+import { STAGE_KEYS, stageOf, type Demand, type StageKey } from './stages.ts';
 
 /** What stands in a build, as far as leaving a stage goes. */
 export interface BuildStanding {
@@ -8,12 +8,14 @@ export interface BuildStanding {
   readonly ticked: ReadonlySet<string>;
   /** every lash point of the build's pattern */
   readonly points: readonly string[];
-  /** the newest verdict a point has in the as-found round */
+  /** the verdict of each point's reading in the as-found round, of those that prove anything */
   readonly asFound: ReadonlyMap<string, Verdict>;
-  /** the verdict a point has in the finding that is set by: as found, or the last proving round */
+  /** the verdict of each point's newest finding, as found or at proving: that is what it is set by */
   readonly toSetBy: ReadonlyMap<string, Verdict>;
-  /** the newest verdict a point has in the newest proving round since it was last set */
+  /** the verdict of each point's reading in the newest proving round, of those that prove anything */
   readonly proved: ReadonlyMap<string, Verdict>;
+  /** points whose reading in the round of this stage was taken off the base circle */
+  readonly offBase: ReadonlySet<string>;
   /** points set, or left alone on purpose, since that finding */
   readonly set: ReadonlySet<string>;
   readonly signedOff: boolean;
@@ -24,6 +26,7 @@ export interface Obstacle {
   readonly code:
     | 'checks_open'
     | 'points_unmeasured'
+    | 'points_off_base'
     | 'points_undecided'
     | 'points_unset'
     | 'points_out'
@@ -53,13 +56,17 @@ export function obstaclesTo(standing: BuildStanding): Obstacle[] {
       text: `Tick off first: ${open.map(({ text }) => text.toLowerCase()).join('; ')}.`,
       points: [],
     });
-  if (stage.key === 'as-found') obstacles.push(...unmeasured(standing.points, standing.asFound, 'as found'));
-  if (stage.key === 'set') obstacles.push(...unset(standing));
-  if (stage.key === 'prove') obstacles.push(...unproved(standing));
-  if (stage.key === 'close' && !standing.signedOff)
-    obstacles.push({ code: 'not_signed_off', text: 'A lead signs the build off first.', points: [] });
-  return obstacles;
+  return [...obstacles, ...stage.demands.flatMap((demand) => UNMET[demand](standing))];
 }
+
+/** What is missing of each thing that has to hold. */
+const UNMET: Readonly<Record<Demand, (standing: BuildStanding) => Obstacle[]>> = {
+  'all-found': ({ points, asFound, offBase }) => unmeasured(points, asFound, offBase, 'as found'),
+  'all-set': unset,
+  'all-proved': unproved,
+  'signed-off': ({ signedOff }) =>
+    signedOff ? [] : [{ code: 'not_signed_off', text: 'A lead signs the build off first.', points: [] }],
+};
 
 /**
  * Lists what stands against signing off: every point proved and in spec, and the stage's own checks.
@@ -80,12 +87,12 @@ function unset({ points, toSetBy, set }: BuildStanding): Obstacle[] {
   ];
 }
 
-function unproved({ points, proved }: BuildStanding): Obstacle[] {
+function unproved({ points, proved, offBase }: BuildStanding): Obstacle[] {
   const measured = points.filter((key) => proved.has(key));
   const undecided = measured.filter((key) => isUndecided(proved.get(key)!));
   const out = measured.filter((key) => ['tight', 'loose'].includes(proved.get(key)!));
   return [
-    ...unmeasured(points, proved, 'since it was last set'),
+    ...unmeasured(points, proved, offBase, 'since it was last set'),
     ...(undecided.length > 0
       ? [
           {
@@ -110,17 +117,26 @@ function unproved({ points, proved }: BuildStanding): Obstacle[] {
 function unmeasured(
   points: readonly string[],
   verdicts: ReadonlyMap<string, Verdict>,
+  offBase: ReadonlySet<string>,
   when: string,
 ): Obstacle[] {
   const left = points.filter((key) => !verdicts.has(key));
-  if (left.length === 0) return [];
-  return [
-    {
+  const off = left.filter((key) => offBase.has(key));
+  const none = left.filter((key) => !offBase.has(key));
+  const obstacles: Obstacle[] = [];
+  if (none.length > 0)
+    obstacles.push({
       code: 'points_unmeasured',
-      text: `${countPoints(left)} not measured ${when}: ${left.join(', ')}.`,
-      points: left,
-    },
-  ];
+      text: `${countPoints(none)} not measured ${when}: ${none.join(', ')}.`,
+      points: none,
+    });
+  if (off.length > 0)
+    obstacles.push({
+      code: 'points_off_base',
+      text: `${countPoints(off)} measured off the base circle, which proves nothing: ${off.join(', ')}. Turn on and measure again.`,
+      points: off,
+    });
+  return obstacles;
 }
 
 function countPoints(keys: readonly string[]): string {

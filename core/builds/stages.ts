@@ -20,7 +20,13 @@ export interface StageCheck {
   readonly text: string;
 }
 
-/** What one stage is for. */
+/** What kind of round readings are taken in. */
+export type RoundKind = 'as-found' | 'proved' | 'recheck';
+
+/** Something that has to hold before a stage is left. */
+export type Demand = 'all-found' | 'all-set' | 'all-proved' | 'signed-off';
+
+/** What one stage is for, and all that follows from being in it: nothing else switches on a stage's name. */
 export interface Stage {
   readonly key: StageKey;
   readonly title: string;
@@ -28,6 +34,16 @@ export interface Stage {
   readonly aim: string;
   readonly cautions: readonly string[];
   readonly checks: readonly StageCheck[];
+  /** readings of this kind of round are taken here; null where nothing is measured */
+  readonly measures: RoundKind | null;
+  /** whether entering it begins such a round: once a build, or each time, because a turned engine is a new finding */
+  readonly begins: 'once' | 'each-time' | 'never';
+  /** which readings are shown here: of one kind of round, or the newest finding of each point, by which it is set */
+  readonly shows: RoundKind | 'finding' | null;
+  /** what has to hold before it is left, besides its checks */
+  readonly demands: readonly Demand[];
+  /** stages whose checks are no longer true once this one is entered again */
+  readonly unticks: readonly StageKey[];
 }
 
 /**
@@ -47,6 +63,11 @@ export const STAGES: readonly Stage[] = [
       { key: 'isolated', text: 'Ignition, fuel and battery isolated' },
       { key: 'clean', text: 'Outside cleaned around the cover' },
     ],
+    measures: null,
+    begins: 'never',
+    shows: null,
+    demands: [],
+    unticks: ['prove', 'close'],
   },
   {
     key: 'open-up',
@@ -61,6 +82,11 @@ export const STAGES: readonly Stage[] = [
       { key: 'gasket', text: 'Gasket and seals looked at' },
       { key: 'lobes', text: 'Every lobe and follower looked at' },
     ],
+    measures: null,
+    begins: 'never',
+    shows: null,
+    demands: [],
+    unticks: ['prove', 'close'],
   },
   {
     key: 'as-found',
@@ -70,6 +96,11 @@ export const STAGES: readonly Stage[] = [
       'Turn the engine by hand, in its running direction only. At any resistance you did not expect: stop, go back, find out why.',
     ],
     checks: [],
+    measures: 'as-found',
+    begins: 'once',
+    shows: 'as-found',
+    demands: ['all-found'],
+    unticks: ['prove', 'close'],
   },
   {
     key: 'wear',
@@ -79,6 +110,11 @@ export const STAGES: readonly Stage[] = [
       'A compressed valve spring can let go, and clips fly: cover your eyes and use a proper compressor.',
     ],
     checks: [{ key: 'looked', text: 'Wear measured or looked at, and written down' }],
+    measures: null,
+    begins: 'never',
+    shows: 'as-found',
+    demands: [],
+    unticks: ['prove', 'close'],
   },
   {
     key: 'head-work',
@@ -88,6 +124,11 @@ export const STAGES: readonly Stage[] = [
       'Cutting a seat or a face lifts the stem and takes gap away: check that a thin enough piece, or enough thread, is left.',
     ],
     checks: [{ key: 'done', text: 'Head work finished and written down, or none needed' }],
+    measures: null,
+    begins: 'never',
+    shows: 'as-found',
+    demands: [],
+    unticks: ['prove', 'close'],
   },
   {
     key: 'set',
@@ -98,6 +139,11 @@ export const STAGES: readonly Stage[] = [
       'Hold the chain up and taut whenever a cam is out.',
     ],
     checks: [],
+    measures: null,
+    begins: 'never',
+    shows: 'finding',
+    demands: ['all-set'],
+    unticks: ['prove', 'close'],
   },
   {
     key: 'prove',
@@ -108,6 +154,11 @@ export const STAGES: readonly Stage[] = [
       { key: 'two-turns', text: 'Two full turns by hand, nothing felt' },
       { key: 'marks', text: 'Timing marks checked again' },
     ],
+    measures: 'proved',
+    begins: 'each-time',
+    shows: 'proved',
+    demands: ['all-proved'],
+    unticks: ['prove', 'close'],
   },
   {
     key: 'close',
@@ -122,6 +173,11 @@ export const STAGES: readonly Stage[] = [
       { key: 'cover', text: 'Cover on, bolts in their own places and to torque' },
       { key: 'first-start', text: 'First start: no noise, no leak, idle steady' },
     ],
+    measures: null,
+    begins: 'never',
+    shows: 'proved',
+    demands: ['signed-off'],
+    unticks: [],
   },
   {
     key: 'run-in',
@@ -129,6 +185,11 @@ export const STAGES: readonly Stage[] = [
     aim: 'Look again when the plan says, compare, and plan the next look.',
     cautions: ['Recheck with the engine as the sheet says, cold or hot, and unable to start.'],
     checks: [],
+    measures: 'recheck',
+    begins: 'never',
+    shows: 'recheck',
+    demands: [],
+    unticks: [],
   },
 ];
 
@@ -139,4 +200,13 @@ export const STAGES: readonly Stage[] = [
  */
 export function stageOf(key: StageKey): Stage {
   return STAGES[STAGE_KEYS.indexOf(key)]!;
+}
+
+/**
+ * Finds the stage in which a kind of round is measured.
+ *
+ * @example stageMeasuring('proved').key // 'prove'
+ */
+export function stageMeasuring(kind: RoundKind): Stage {
+  return STAGES.find(({ measures }) => measures === kind)!;
 }

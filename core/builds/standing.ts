@@ -1,7 +1,7 @@
-import type { Verdict } from '../measuring/index.ts';
+import { whyNoProof, type KeptReading } from '../measuring/index.ts';
 import { lashPoints, type Pattern } from '../sheets/index.ts';
 import type { BuildStanding } from './stageMove.ts';
-import type { StageKey } from './stages.ts';
+import { stageOf, type RoundKind, type StageKey } from './stages.ts';
 
 /** A build as it is kept, as far as its standing goes. Rounds are in the order they were opened. */
 export interface KeptBuild {
@@ -9,15 +9,22 @@ export interface KeptBuild {
   readonly sheet: { readonly pattern: Pattern };
   readonly ticks: readonly { readonly stage: StageKey; readonly check: string }[];
   readonly rounds: readonly KeptRound[];
-  readonly settings: readonly { readonly point: string; readonly at: string }[];
+  readonly settings: readonly KeptSetting[];
   readonly signOff: object | null;
 }
 
-/** A round as it is kept: the newest reading of each point. */
+/** A round as it is kept: the reading that stands at each point. */
 export interface KeptRound {
-  readonly kind: 'as-found' | 'proved' | 'recheck';
-  readonly openedAt: string;
-  readonly readings: readonly { readonly point: string; readonly verdict: Verdict }[];
+  readonly kind: RoundKind;
+  readonly readings: readonly KeptReading[];
+}
+
+/** What was done at a point: the newest of it. */
+export interface KeptSetting {
+  readonly point: string;
+  /** left alone on purpose, it changes nothing */
+  readonly kind: 'turned' | 'fitted' | 'left';
+  readonly at: string;
 }
 
 /**
@@ -33,25 +40,47 @@ export function newestRound<Round extends KeptRound>(
 }
 
 /**
- * Finds the round that is set by: the last proving round that found anything, else as found.
+ * Finds what each point is set by: its newest reading, as found or at proving, that proved anything when it was taken. A
+ * finding stays one until the point is measured again, however often the build goes forth and back in between.
  *
- * @example roundToSetBy(build.rounds)?.kind // 'as-found' until the build was proved once
+ * @example findings(build.rounds).get('3E')?.verdict // 'tight'
  */
-export function roundToSetBy<Round extends KeptRound>(rounds: readonly Round[]): Round | undefined {
-  const proved = newestRound(rounds, 'proved');
-  return proved && proved.readings.length > 0 ? proved : newestRound(rounds, 'as-found');
+export function findings<Round extends KeptRound>(
+  rounds: readonly Round[],
+): ReadonlyMap<string, Round['readings'][number]> {
+  const found = new Map<string, Round['readings'][number]>();
+  for (const { kind, readings } of rounds)
+    if (kind !== 'recheck')
+      for (const reading of readings)
+        if (whyNoProof(reading, null) === null) found.set(reading.point, reading);
+  return found;
 }
 
 /**
- * Lists the points set since the finding that is set by: a point found out at proving wants setting again, however
- * often it was set before.
+ * Says when something was last turned or fitted at a point; null where nothing was.
+ *
+ * @example changedAt(build.settings, '2I')
+ */
+export function changedAt(settings: readonly KeptSetting[], point: string): string | null {
+  return settings.find((setting) => setting.point === point && setting.kind !== 'left')?.at ?? null;
+}
+
+/**
+ * Lists the points set, or left alone on purpose, since their newest finding: a point found out at proving wants setting
+ * again, however often it was set before.
  *
  * @example pointsSet(build).has('3E')
  */
 export function pointsSet({ rounds, settings }: Pick<KeptBuild, 'rounds' | 'settings'>): Set<string> {
-  const round = roundToSetBy(rounds);
-  const since = round ? new Date(round.openedAt).getTime() : -Infinity;
-  return new Set(settings.filter(({ at }) => new Date(at).getTime() >= since).map(({ point }) => point));
+  const found = findings(rounds);
+  return new Set(
+    settings
+      .filter(({ point, at }) => {
+        const finding = found.get(point);
+        return !finding || Date.parse(at) >= Date.parse(finding.takenAt);
+      })
+      .map(({ point }) => point),
+  );
 }
 
 /**
@@ -61,15 +90,24 @@ export function pointsSet({ rounds, settings }: Pick<KeptBuild, 'rounds' | 'sett
  * @example obstaclesTo(standingOf(build))
  */
 export function standingOf(build: KeptBuild): BuildStanding {
-  const verdicts = (round: KeptRound | undefined) =>
-    new Map(round?.readings.map(({ point, verdict }) => [point, verdict]));
+  const asFound = newestRound(build.rounds, 'as-found');
+  const proved = newestRound(build.rounds, 'proved');
+  // what was changed since says nothing of how it was found, only of how it is
+  const found = (asFound?.readings ?? []).filter((reading) => whyNoProof(reading, null) === null);
+  const proofs = (proved?.readings ?? []).filter(
+    (reading) => whyNoProof(reading, changedAt(build.settings, reading.point)) === null,
+  );
+  const here = stageOf(build.stage).measures === 'as-found' ? asFound : proved;
+  const verdicts = (readings: Iterable<KeptReading>) =>
+    new Map([...readings].map(({ point, verdict }) => [point, verdict]));
   return {
     stage: build.stage,
     ticked: new Set(build.ticks.map(({ stage, check }) => `${stage}:${check}`)),
     points: lashPoints(build.sheet.pattern).map(({ key }) => key),
-    asFound: verdicts(newestRound(build.rounds, 'as-found')),
-    toSetBy: verdicts(roundToSetBy(build.rounds)),
-    proved: verdicts(newestRound(build.rounds, 'proved')),
+    asFound: verdicts(found),
+    toSetBy: verdicts(findings(build.rounds).values()),
+    proved: verdicts(proofs),
+    offBase: new Set(here?.readings.filter(({ offBase }) => offBase).map(({ point }) => point)),
     set: pointsSet(build),
     signedOff: build.signOff !== null,
   };

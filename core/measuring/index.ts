@@ -18,3 +18,4 @@ export {
   type Foreseen,
   type LooksCompared,
 } from './tries.ts';
+export { whyNoProof, type KeptReading, type NoProof } from './proof.ts';

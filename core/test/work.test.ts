@@ -1,15 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Verdict } from '../measuring/index.ts';
 import { lashPoints, layOutHeads, stepOnHead } from '../sheets/index.ts';
-import {
-  mayMove,
-  obstaclesTo,
-  obstaclesToSignOff,
-  STAGES,
-  type BuildStanding,
-  roundToSetBy,
-  standingOf,
-} from '../builds/index.ts';
+import { mayMove, obstaclesTo, obstaclesToSignOff, STAGES, type BuildStanding } from '../builds/index.ts';
 import { addDays, dueState, nextRecheck } from '../rechecks/index.ts';
 import { inlineFour, vTwelve } from './patterns.ts';
 
@@ -64,6 +56,7 @@ describe('the order of the work', () => {
     stage,
     ticked: new Set(STAGES.flatMap(({ key, checks }) => checks.map((check) => `${key}:${check.key}`))),
     points: ['1I', '1E'],
+    offBase: new Set(),
     asFound: new Map<string, Verdict>([
       ['1I', 'in-spec'],
       ['1E', 'tight'],
@@ -140,37 +133,5 @@ describe('rechecks', () => {
     ['2031-03-03', 105, 'overdue'],
   ] as const)('on %s at %d are %s', (day, usage, state) => {
     expect(dueState({ dueUsage: 110, dueDate: '2031-03-02' }, 100, { day, usage })).toBe(state);
-  });
-});
-
-describe('a point found out at proving', () => {
-  const found = (kind: 'as-found' | 'proved', openedAt: string, verdict: Verdict) => ({
-    kind,
-    openedAt,
-    readings: [{ point: '1E', verdict }],
-  });
-  const build = {
-    stage: 'set' as const,
-    sheet: { pattern: inlineFour },
-    ticks: [],
-    signOff: null,
-    rounds: [
-      found('as-found', '2031-01-01T08:00:00Z', 'tight'),
-      found('proved', '2031-01-01T12:00:00Z', 'loose'),
-    ],
-    settings: [{ point: '1E', at: '2031-01-01T10:00:00Z' }],
-  };
-
-  it('wants setting again, though it was set before', () => {
-    expect(obstaclesTo(standingOf({ ...build, rounds: build.rounds.slice(0, 1) }))).toEqual([]);
-    expect(obstaclesTo(standingOf(build))).toMatchObject([{ code: 'points_unset', points: ['1E'] }]);
-    const again = [...build.settings, { point: '1E', at: '2031-01-01T13:00:00Z' }];
-    expect(obstaclesTo(standingOf({ ...build, settings: again }))).toEqual([]);
-  });
-
-  it('is set by what was found as found while nothing is proved yet', () => {
-    const empty = { ...build.rounds[1]!, readings: [] };
-    expect(roundToSetBy([build.rounds[0]!, empty])?.kind).toBe('as-found');
-    expect(roundToSetBy([])).toBeUndefined();
   });
 });

@@ -15,7 +15,7 @@ import {
   stageOf,
   standingOf,
   type Obstacle,
-  type StageKey,
+  type Stage,
 } from '@zero-lash/core/builds';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
@@ -90,12 +90,6 @@ export async function changeBuild(db: Knex, id: string, change: BuildChange): Pr
   return viewBuild(db, id);
 }
 
-/** The stage before which a fresh round of its kind is opened. */
-const ROUND_OF_STAGE: Partial<Record<StageKey, 'as-found' | 'proved'>> = {
-  'as-found': 'as-found',
-  prove: 'proved',
-};
-
 export async function moveStage(
   db: Knex,
   id: string,
@@ -120,7 +114,7 @@ export async function moveStage(
   await db('builds')
     .where({ id })
     .update({ stage: to, stage_since: db.fn.now(), version: version + 1 });
-  await openRoundFor(db, build, to, personId);
+  await enter(db, build, stageOf(to), personId);
   return viewBuild(db, id);
 }
 
@@ -133,18 +127,23 @@ export function refuseFor(code: 'stage_not_ready' | 'not_provable', obstacles: r
   });
 }
 
-/** As found is measured once; each entry to Prove starts over, because a turned engine is a new finding. */
-async function openRoundFor(db: Knex, build: BuildView, stage: StageKey, personId: string): Promise<void> {
-  const kind = ROUND_OF_STAGE[stage];
-  if (!kind) return;
-  const earlier = build.rounds.filter((round) => round.kind === kind);
-  if (kind === 'as-found' && earlier.length > 0) return;
+/** Does what follows from entering a stage, as its own definition says: what is no longer true, and what begins. */
+async function enter(
+  db: Knex,
+  build: BuildView,
+  { key, begins, measures, unticks }: Stage,
+  personId: string,
+) {
+  if (!goesOn(build.stage, key) || begins === 'each-time')
+    await db('stage_ticks').where({ build_id: build.id }).whereIn('stage', unticks).delete();
+  if (begins === 'never' || measures === null) return;
+  const earlier = build.rounds.filter(({ kind }) => kind === measures);
+  if (begins === 'once' && earlier.length > 0) return;
   await db('rounds').where({ build_id: build.id, closed_at: null }).update('closed_at', db.fn.now());
-  if (kind === 'proved') await db('stage_ticks').where({ build_id: build.id, stage: 'prove' }).delete();
   await db('rounds').insert({
     build_id: build.id,
     revision_id: build.sheet.id,
-    kind,
+    kind: measures,
     number: earlier.length + 1,
     opened_by: personId,
     usage: build.engine.running,

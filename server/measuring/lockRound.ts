@@ -1,4 +1,4 @@
-import type { StageKey } from '@zero-lash/core/builds';
+import type { RoundKind, StageKey } from '@zero-lash/core/builds';
 import type { Knex } from 'knex';
 import { Refusal } from '../plugins/errors.ts';
 
@@ -6,7 +6,7 @@ import { Refusal } from '../plugins/errors.ts';
 export async function lockRound(
   db: Knex,
   id: string,
-): Promise<{ buildId: string; revisionId: string; kind: string; stage: StageKey; openedAt: Date }> {
+): Promise<{ buildId: string; revisionId: string; kind: RoundKind; stage: StageKey; openedAt: Date }> {
   await db('builds')
     .whereIn('id', db('rounds').where({ id }).select('build_id'))
     .forNoKeyUpdate()

@@ -1,5 +1,6 @@
 import type { ReadingRow, newReading } from '@zero-lash/contract/measuring';
 import { moment } from '@zero-lash/contract/values';
+import { stageMeasuring } from '@zero-lash/core/builds';
 import { intervalOf, judge, type Reading } from '@zero-lash/core/measuring';
 import { mayMeasurePoint } from '@zero-lash/core/turning';
 import type { Knex } from 'knex';
@@ -20,12 +21,6 @@ async function isOffBase(
   return !mayMeasurePoint(pattern, point, crankAngle);
 }
 
-const STAGE_OF_ROUND: Readonly<Record<string, string>> = {
-  'as-found': 'as-found',
-  proved: 'prove',
-  recheck: 'run-in',
-};
-
 /** Whose hand a reading comes from, and how far the clock of their device goes ahead of this one, in ms. */
 interface Hand {
   readonly personId: string;
@@ -43,7 +38,7 @@ export async function addReading(
   { personId, clockAhead }: Hand,
 ): Promise<ReadingRow> {
   const round = await lockRound(db, roundId);
-  if (STAGE_OF_ROUND[round.kind] !== round.stage) throw new Refusal('wrong_stage');
+  if (stageMeasuring(round.kind).key !== round.stage) throw new Refusal('wrong_stage');
   const limits = await limitsAt(db, round.revisionId, input.point);
   const interval = intervalOf(input.reading as Reading);
   const { verdict, onLimit } = judge(interval, limits);

@@ -1,7 +1,7 @@
 import type { EngineView } from '@zero-lash/contract/engines';
 import { lashPoints } from '@zero-lash/core/sheets';
 import { isUndecided } from '@zero-lash/core/builds';
-import type { Verdict } from '@zero-lash/core/measuring';
+import { whyNoProof, type KeptReading } from '@zero-lash/core/measuring';
 import { dueState, nextRecheck, type RecheckStep } from '@zero-lash/core/rechecks';
 import type { Knex } from 'knex';
 import { shopDay } from '../clock.ts';
@@ -105,16 +105,22 @@ export async function closeRecheck(db: Knex, id: string, personId: string): Prom
   const round = await db('rounds').where({ recheck_id: id }).first('id');
   if (!round) throw new Refusal('recheck_incomplete');
   const sheet = await findRevision(db, recheck.revisionId);
-  const readings = (await db('readings')
+  const taken = (await db('readings')
     .where({ round_id: round.id, superseded: false })
-    .select('point', 'verdict')) as { point: string; verdict: Verdict }[];
+    .select('point', 'verdict', 'off_base as offBase', 'taken_at as takenAt', 'reading')) as (Omit<
+    KeptReading,
+    'takenAt'
+  > & { takenAt: Date })[];
+  const readings = taken.filter(
+    (row) => whyNoProof({ ...row, takenAt: row.takenAt.toISOString() }, null) === null,
+  );
   const measured = new Set(readings.map(({ point }) => point));
   const left = lashPoints(sheet.pattern)
     .map(({ key }) => key)
     .filter((key) => !measured.has(key));
   if (left.length > 0)
     throw new Refusal('recheck_incomplete', {
-      detail: `Not measured yet: ${left.join(', ')}.`,
+      detail: `Not measured yet, or only off the base circle, which proves nothing: ${left.join(', ')}.`,
       points: left,
     });
   const out = readings.some(({ verdict }) => verdict === 'tight' || verdict === 'loose');

@@ -13,13 +13,11 @@ import { useLive } from '../live/useLive.ts';
 import { StopGuide } from '../turning/StopGuide.tsx';
 import { WhereToTurn } from '../turning/WhereToTurn.tsx';
 import './build.css';
-import { AimChoice } from '../setting/AimChoice.tsx';
 import { useBuildQuery } from './endpoints.ts';
 import { PointPanel } from './PointPanel.tsx';
-import { Rechecks } from '../rechecks/Rechecks.tsx';
 import { RoundConditions } from '../measuring/RoundConditions.tsx';
-import { SignOff } from '../signoff/SignOff.tsx';
 import { StageRail } from './StageRail.tsx';
+import { STAGE_ROOMS } from './stageRooms.ts';
 import { StageWork } from './StageWork.tsx';
 import { Tally } from './Tally.tsx';
 import { useBuildWork, type BuildWork } from './useBuildWork.ts';
@@ -95,6 +93,7 @@ const Under = memo(function Under({ build }: { readonly build: BuildView }) {
 const AboveHead = memo(function AboveHead({ work }: AreaProps) {
   const { build, looking, open, turning, mayWork, select } = work;
   const stage = stageOf(looking);
+  const { Above } = STAGE_ROOMS[looking];
   return (
     <>
       <Flex alignItems="baseline" gap="3" flexWrap="wrap">
@@ -108,7 +107,7 @@ const AboveHead = memo(function AboveHead({ work }: AreaProps) {
           <Caution key={text}>{text}</Caution>
         ))}
       </Box>
-      {looking === 'set' && <AimChoice build={build} />}
+      {Above && <Above build={build} />}
       {open && <StopGuide pattern={build.sheet.pattern} work={turning} enabled={mayWork} onArrive={select} />}
     </>
   );
@@ -121,7 +120,7 @@ const BelowHead = memo(function BelowHead({ work: { round, shown } }: AreaProps)
 /** What the round is taken under, a second look, and the stage's own work. */
 const WorkArea = memo(function WorkArea({ work }: AreaProps) {
   const { build, buildHere, looking, here, round, open, mayWork, blind, setBlind, select, look } = work;
-  const measured = ['as-found', 'prove', 'run-in'].includes(looking);
+  const measured = stageOf(looking).measures !== null;
   return (
     <>
       {measured && round && (
@@ -152,18 +151,18 @@ const TurnArea = memo(function TurnArea({ work }: AreaProps) {
 /** The selected point's work, below the sign-off or the rechecks where the build is that far. */
 function PointArea({ work }: AreaProps) {
   const { build, buildHere, looking, round, selected, turning, blind, onNext, onWalk } = work;
-  const below = looking === 'close' || looking === 'run-in';
+  const { First, Last } = STAGE_ROOMS[looking];
   return (
     <>
-      {looking === 'close' && <SignOff build={build} />}
-      {looking === 'run-in' && <Rechecks build={buildHere} />}
+      {First && <First build={buildHere} />}
       {round && (
-        <div className={below ? 'build-point-below' : undefined}>
+        <div className={First ? 'build-point-below' : undefined}>
           <PointPanel
             build={build}
             round={round}
             stage={looking}
             point={selected}
+            changed={work.changed(selected.key)}
             turning={turning}
             blind={blind}
             onNext={onNext}
@@ -171,9 +170,9 @@ function PointArea({ work }: AreaProps) {
           />
         </div>
       )}
-      {looking === 'run-in' && (
+      {Last && (
         <Box marginTop="6">
-          <SignOff build={build} />
+          <Last build={build} />
         </Box>
       )}
     </>

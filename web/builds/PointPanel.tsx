@@ -1,6 +1,7 @@
 import type { BuildView } from '@zero-lash/contract/builds';
-import type { Round } from '@zero-lash/contract/measuring';
+import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
 import { ROLE_WORDS, type Step } from '@zero-lash/core/sheets';
+import { whyNoProof } from '@zero-lash/core/measuring';
 import { aimFor } from '@zero-lash/core/setting';
 import { mmFromTenths, tenthsFromMm } from '@zero-lash/core/length';
 import type { StageKey } from '@zero-lash/core/builds';
@@ -16,7 +17,7 @@ import { SecondLook } from '../measuring/SecondLook.tsx';
 import { useSeen, type Seen } from '../measuring/useSeen.ts';
 import { PointHistory } from '../measuring/PointHistory.tsx';
 import './point.css';
-import { isOpenRound, readingAt, type LimitedPoint } from './points.ts';
+import { isOpenRound, readingAt, stateOf, type LimitedPoint } from './points.ts';
 import { SettingForm } from '../setting/SettingForm.tsx';
 
 interface Props {
@@ -24,6 +25,8 @@ interface Props {
   readonly round: RoundHere | undefined;
   readonly stage: StageKey;
   readonly point: LimitedPoint;
+  /** when something was last changed at the point, as far as that bears on the round */
+  readonly changed: string | null;
   readonly turning: TurningWork;
   /** a second look, without seeing the first */
   readonly blind: boolean;
@@ -37,15 +40,20 @@ const ROUND_WORDS: Readonly<Record<Round['kind'], string>> = {
   recheck: 'Recheck',
 };
 
+/** The round a reading was taken in: what a point is set by may come from an earlier one. */
+function roundOf({ rounds }: BuildView, { roundId }: ReadingRow, here: Round): Round {
+  return rounds.find(({ id }) => id === roundId) ?? here;
+}
+
 /** The selected point's work: its limits, what is known of its gap, and what is done here at this stage. */
-export function PointPanel({ build, round, stage, point, turning, blind, onNext, onWalk }: Props) {
+export function PointPanel({ build, round, stage, point, changed, turning, blind, onNext, onWalk }: Props) {
   const { figure, interval, band, unit } = useLengths();
   const { mayWork } = useRole();
   const reading = readingAt(round, point.key);
   const measuring = isOpenRound(build, round) && stage === build.stage;
   const seen = useSeen(measuring ? round : undefined, point);
   const known: Seen | null =
-    seen ?? (reading ? { lo: reading.lo, hi: reading.hi, state: reading.verdict } : null);
+    seen ?? (reading ? { lo: reading.lo, hi: reading.hi, state: stateOf(reading, changed) } : null);
   const limits = { min: tenthsFromMm(point.min), max: tenthsFromMm(point.max) };
   const target = mmFromTenths(aimFor(build.aim, point.role, limits));
   return (
@@ -72,14 +80,16 @@ export function PointPanel({ build, round, stage, point, turning, blind, onNext,
       </div>
       {round && reading && !seen && (
         <div className="point-note">
-          {ROUND_WORDS[round.kind]}, typed <code>{reading.asTyped}</code> by {reading.by}
+          {ROUND_WORDS[roundOf(build, reading, round).kind]}, typed <code>{reading.asTyped}</code> by{' '}
+          {reading.by}
           {reading.instrument && `, with ${reading.instrument}`}
           {round.waiting.has(point.key) && ', waiting to be sent'}
           {reading.doubtKept && ', kept although it looked like a slip'}
           {reading.onLimit && ', in spec only by the allowance'}
           {reading.offBase && (
-            <b>, off its base circle at {reading.crankAngle}°: too small to go by, measure it again</b>
+            <b>, off its base circle at {reading.crankAngle}°: it proves nothing, measure it again</b>
           )}
+          {known?.state === 'changed-since' && <b>, before the change: it says nothing of what is in now</b>}
         </div>
       )}
       {round?.refused
@@ -107,14 +117,15 @@ export function PointPanel({ build, round, stage, point, turning, blind, onNext,
           key={point.key}
           build={build}
           point={point}
-          reading={reading}
+          reading={reading && whyNoProof(reading, changed) === null ? reading : undefined}
+          stale={reading !== undefined && whyNoProof(reading, changed) === 'changed-since'}
           target={target}
           onNext={onNext}
         />
       )}
       {reading?.firstLook && <SecondLook reading={reading} />}
       {round && reading && reading.earlier > 0 && !round.waiting.has(point.key) && (
-        <PointHistory round={round} reading={reading} />
+        <PointHistory reading={reading} />
       )}
     </section>
   );

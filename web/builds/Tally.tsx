@@ -11,7 +11,9 @@ const ORDER: readonly PointState[] = [
   'undecided',
   'undecided-high',
   'loose',
+  'off-base',
   'in-spec',
+  'changed-since',
   'not-measured',
 ];
 

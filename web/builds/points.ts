@@ -3,9 +3,11 @@ import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { lashPoints, type LashPoint, type Pattern } from '@zero-lash/core/sheets';
 import { gearAt, spannedPoints } from '@zero-lash/core/turning';
-import { newestRound, roundToSetBy, type StageKey } from '@zero-lash/core/builds';
-import { type StopProgress } from '@zero-lash/core/turning';
+import { findings, newestRound, stageMeasuring, stageOf, type StageKey } from '@zero-lash/core/builds';
+import { whyNoProof } from '@zero-lash/core/measuring';
+import type { StopProgress } from '@zero-lash/core/turning';
 import type { HeadPoint } from '../drawings/HeadMap.tsx';
+import type { PointState } from '../drawings/states.ts';
 
 /** A lash point with its limits in mm. */
 export interface LimitedPoint extends LashPoint {
@@ -21,37 +23,31 @@ export function limitedPoints(sheet: SheetRevision): LimitedPoint[] {
   });
 }
 
-/** The round whose readings belong to a stage: what is measured there, or what there is to go by. */
+/**
+ * The round whose readings belong to a stage: what is measured there, or what there is to go by. Where a point is set, that
+ * is its newest finding, whichever round it was made in.
+ */
 export function roundOfStage(build: BuildView, stage: StageKey): Round | undefined {
-  const asFound = newestRound(build.rounds, 'as-found');
-  const proved = newestRound(build.rounds, 'proved');
-  switch (stage) {
-    case 'take-in':
-    case 'open-up':
-      return undefined;
-    case 'as-found':
-    case 'wear':
-    case 'head-work':
-      return asFound;
-    case 'set':
-      return roundToSetBy(build.rounds);
-    case 'prove':
-    case 'close':
-      return proved;
-    case 'run-in':
-      return newestRound(build.rounds, 'recheck') ?? proved;
-  }
+  const { shows } = stageOf(stage);
+  const newest = (kind: Round['kind']) => newestRound(build.rounds, kind);
+  if (shows === null) return undefined;
+  if (shows === 'recheck') return newest('recheck') ?? newest('proved');
+  if (shows !== 'finding') return newest(shows);
+  const base = newest('proved') ?? newest('as-found');
+  return base && { ...base, readings: [...findings(build.rounds).values()] };
 }
 
 /** Whether a round is the one that readings may be added to now. */
 export function isOpenRound(build: BuildView, round: Round | undefined): boolean {
   if (!round || round.closedAt || build.closedAt) return false;
-  const stageOfRound: Record<Round['kind'], StageKey> = {
-    'as-found': 'as-found',
-    proved: 'prove',
-    recheck: 'run-in',
-  };
-  return stageOfRound[round.kind] === build.stage;
+  return stageMeasuring(round.kind).key === build.stage;
+}
+
+/** What a point is, by the reading that stands there: its verdict, or why that reading proves nothing. */
+export function stateOf(reading: ReadingRow | undefined, changed: string | null): PointState {
+  if (!reading) return 'not-measured';
+  const why = whyNoProof(reading, changed);
+  return why === 'withdrawn' ? 'not-measured' : (why ?? reading.verdict);
 }
 
 /** What the head map shows for a round's readings. */
@@ -60,6 +56,8 @@ export function headPoints(
   round: (Round & { readonly waiting?: ReadonlySet<string> }) | undefined,
   figure: (mm: number) => string,
   done: ReadonlySet<string>,
+  /** when something was last changed at a point, as far as that bears on this round */
+  changed: (key: string) => string | null,
   closed: ReadonlySet<string> | null = null,
 ): Record<string, HeadPoint> {
   return Object.fromEntries(
@@ -68,7 +66,7 @@ export function headPoints(
       return [
         key,
         {
-          state: reading?.verdict ?? 'not-measured',
+          state: stateOf(reading, changed(key)),
           figures: reading ? [reading.hi === null ? '…' : figure(reading.hi), figure(reading.lo)] : [],
           done: done.has(key) ? 'set' : undefined,
           closed: closed?.has(key),
@@ -84,7 +82,15 @@ export function readingAt(round: Round | undefined, key: string): ReadingRow | u
   return round?.readings.find(({ point }) => point === key);
 }
 
-/** The next point without a reading after one, round the end; null when every point has one. */
+/** States that a measurement ends: nothing is known, or what is known proves nothing. */
+const TO_MEASURE: ReadonlySet<PointState> = new Set(['not-measured', 'off-base']);
+
+/** How many of a round's points are still to be measured. */
+export function leftToMeasure(points: readonly LashPoint[], round: Round | undefined): number {
+  return points.filter(({ key }) => TO_MEASURE.has(stateOf(readingAt(round, key), null))).length;
+}
+
+/** The next point without a reading that proves anything after one, round the end; null when every point has one. */
 export function nextUnmeasured(
   points: readonly LashPoint[],
   round: Round | undefined,
@@ -92,7 +98,7 @@ export function nextUnmeasured(
 ): string | null {
   const start = points.findIndex(({ key }) => key === after);
   const ordered = [...points.slice(start + 1), ...points.slice(0, start)];
-  return ordered.find(({ key }) => !readingAt(round, key))?.key ?? null;
+  return ordered.find(({ key }) => TO_MEASURE.has(stateOf(readingAt(round, key), null)))?.key ?? null;
 }
 
 /** The points that may be measured with the crank at an angle; null where nobody has said where it stands. */

@@ -1,6 +1,6 @@
 import type { BuildView } from '@zero-lash/contract/builds';
 import { layOutHeads, stepOnHead, type Step } from '@zero-lash/core/sheets';
-import { pointsSet, STAGE_KEYS, type StageKey } from '@zero-lash/core/builds';
+import { changedAt, pointsSet, STAGE_KEYS, stageOf, type StageKey } from '@zero-lash/core/builds';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { afterPaint } from '../app/afterPaint.ts';
@@ -8,6 +8,7 @@ import { useLengths } from '../app/lengths.ts';
 import { useStable } from '../app/useStable.ts';
 import { useAppSelector } from '../app/store.ts';
 import type { HeadPoint } from '../drawings/HeadMap.tsx';
+import type { PointState } from '../drawings/states.ts';
 import { roundHere, withoutOthers, type RoundHere } from '../measuring/pending.ts';
 import { useSession } from '../people/useSession.ts';
 import { useRole } from '../people/useRole.ts';
@@ -38,6 +39,8 @@ export interface BuildWork {
   readonly turning: TurningWork;
   readonly shown: Readonly<Record<string, HeadPoint>>;
   readonly selected: LimitedPoint;
+  /** when something was last changed at a point, as far as that bears on what is shown */
+  readonly changed: (key: string) => string | null;
   readonly blind: boolean;
   readonly setBlind: (blind: boolean) => void;
   readonly select: (key: string) => void;
@@ -46,6 +49,14 @@ export interface BuildWork {
   readonly lookAt: (stage: StageKey) => void;
   readonly onNext: () => void;
   readonly onWalk: (step: Step) => void;
+}
+
+/** States in which there is nothing to set: it is right, or nothing is known to set it by. */
+const SETTLED: ReadonlySet<PointState> = new Set(['in-spec', 'not-measured', 'off-base', 'changed-since']);
+
+/** When each point was last changed, where that bears on what is shown: how it was found stays how it was found. */
+function changesAt({ settings }: BuildView, looking: StageKey): (key: string) => string | null {
+  return stageOf(looking).shows === 'as-found' ? () => null : (key) => changedAt(settings, key);
 }
 
 /** Everything a build's page shows and does, worked out once a render. */
@@ -67,8 +78,8 @@ export function useBuildWork(build: BuildView): BuildWork {
   const session = useSession();
   const [blind, setBlind] = useState(false);
   const here = useMemo(
-    () => stored && roundHere(stored, outbox, (key) => points.find((point) => point.key === key)),
-    [stored, outbox, points],
+    () => stored && roundHere(stored, outbox, points, build.sheet.pattern),
+    [stored, outbox, points, build.sheet.pattern],
   );
   const round = useMemo(
     () => (here && blind ? withoutOthers(here, session?.person.name ?? '') : here),
@@ -76,14 +87,15 @@ export function useBuildWork(build: BuildView): BuildWork {
   );
   const open = looking === build.stage && isOpenRound(build, round);
   const done = useMemo(() => (looking === 'set' ? pointsSet(build) : new Set<string>()), [build, looking]);
+  const changed = useMemo(() => changesAt(build, looking), [build.settings, looking]);
   const turning = useTurning(build, round);
   const closed = useMemo(
     () => (open ? closedAt(build.sheet.pattern, turning.turning.at) : null),
     [open, build.sheet.pattern, turning.turning.at],
   );
   const shown = useMemo(
-    () => headPoints(points, round, figure, done, closed),
-    [points, round, unit, done, closed],
+    () => headPoints(points, round, figure, done, changed, closed),
+    [points, round, unit, done, changed, closed],
   );
   const buildHere = useMemo(
     () =>
@@ -93,7 +105,7 @@ export function useBuildWork(build: BuildView): BuildWork {
   const leftToSet = () =>
     points.filter(({ key }) => {
       const state = shown[key]?.state;
-      return state !== 'in-spec' && state !== 'not-measured' && !done.has(key);
+      return state !== undefined && !SETTLED.has(state) && !done.has(key);
     });
   const selected = points.find(({ key }) => key === chosen) ?? firstToDo();
 
@@ -102,7 +114,7 @@ export function useBuildWork(build: BuildView): BuildWork {
 
   function firstToDo() {
     if (looking === 'set') return leftToSet()[0] ?? points[0]!;
-    const left = points.filter(({ key }) => shown[key]?.state === 'not-measured');
+    const left = points.filter(({ key }) => ['not-measured', 'off-base'].includes(shown[key]!.state));
     return left.find(({ key }) => closed?.has(key)) ?? left[0] ?? points[0]!;
   }
 
@@ -151,6 +163,7 @@ export function useBuildWork(build: BuildView): BuildWork {
     turning,
     shown,
     selected,
+    changed,
     blind,
     setBlind,
     select,

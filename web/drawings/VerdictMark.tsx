@@ -12,6 +12,20 @@ export function MarkShape({ state }: { readonly state: PointState }) {
       return <path d="M7 2.5v11L-.4 8zM9 2.5v11L16.4 8z" fill={colour} />;
     case 'not-measured':
       return <rect x="2.5" y="4.5" width="11" height="7" fill="none" stroke={colour} strokeWidth="1.2" />;
+    case 'off-base':
+      return (
+        <g stroke={colour} fill="none" strokeWidth="1.3">
+          <rect x="2.5" y="4.5" width="11" height="7" strokeDasharray="2.5 1.8" />
+          <path d="M8 1.5v3M8 11.5v3" />
+        </g>
+      );
+    case 'changed-since':
+      return (
+        <g stroke={colour} fill="none" strokeWidth="1.3">
+          <rect x="2.5" y="4.5" width="11" height="7" />
+          <path d="M5 8h6M8 5.8v4.4" />
+        </g>
+      );
     case 'conflict':
       return <path d="M3 3l10 10M13 3L3 13" stroke={colour} strokeWidth="2.4" fill="none" />;
     default:

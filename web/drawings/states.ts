@@ -1,7 +1,7 @@
 import type { Verdict } from '@zero-lash/core/measuring';
 
-/** What a lash point is, as far as anybody can see: a verdict, or nothing measured yet. */
-export type PointState = Verdict | 'not-measured';
+/** What a lash point is, as far as anybody can see: a verdict, nothing measured yet, or a reading that proves nothing. */
+export type PointState = Verdict | 'not-measured' | 'off-base' | 'changed-since';
 
 /** The word that stands beside every mark. */
 export const STATE_WORDS: Readonly<Record<PointState, string>> = {
@@ -13,6 +13,8 @@ export const STATE_WORDS: Readonly<Record<PointState, string>> = {
   'undecided-high': 'may be loose',
   conflict: 'contradicts itself',
   'not-measured': 'not measured',
+  'off-base': 'off its base circle',
+  'changed-since': 'set, not measured since',
 };
 
 /** The colour token of a state; never the only sign of it. */
@@ -25,6 +27,8 @@ export const STATE_COLOURS: Readonly<Record<PointState, string>> = {
   'undecided-high': 'brass',
   conflict: 'tight',
   'not-measured': 'faded',
+  'off-base': 'brass',
+  'changed-since': 'faded',
 };
 
 /** A colour token as an SVG paint. */

@@ -1,16 +1,16 @@
 import { Box } from '@chakra-ui/react';
-import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
+import type { ReadingRow } from '@zero-lash/contract/measuring';
 import { useShopTimes } from '../people/useShopTimes.ts';
 import { useLengths } from '../app/lengths.ts';
 import { VerdictMark } from '../drawings/VerdictMark.tsx';
 import { useHistoryQuery } from '../builds/endpoints.ts';
 
 /** Every reading the point had in this round, newest first: nothing typed is ever lost. */
-export function PointHistory({ round, reading }: { readonly round: Round; readonly reading: ReadingRow }) {
+export function PointHistory({ reading }: { readonly reading: ReadingRow }) {
   const times = useShopTimes();
   const { interval, unit } = useLengths();
   const { data } = useHistoryQuery({
-    roundId: round.id,
+    roundId: reading.roundId,
     point: reading.point,
     // one that came in late leaves the same reading standing, with one more behind it
     newest: `${reading.id} ${reading.earlier}`,

@@ -1,6 +1,8 @@
 import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
 import { intervalOf, judge, limitsFromMm, type Reading } from '@zero-lash/core/measuring';
 import { mmFromTenths } from '@zero-lash/core/length';
+import type { Pattern } from '@zero-lash/core/sheets';
+import { mayMeasurePoint } from '@zero-lash/core/turning';
 import type { OutboxItem } from './deviceStore.ts';
 
 /** A round as this device has it: what the server has, with what is on its way laid over it. */
@@ -14,14 +16,15 @@ export interface RoundHere extends Round {
 export function roundHere(
   round: Round,
   items: readonly OutboxItem[],
-  limitsOf: (point: string) => { readonly min: number; readonly max: number } | undefined,
+  points: readonly { readonly key: string; readonly min: number; readonly max: number }[],
+  pattern: Pattern,
 ): RoundHere {
   const own = items.filter(({ roundId }) => roundId === round.id);
   const waiting = own.filter(({ refused }) => refused === null);
   const rows = new Map(round.readings.map((row) => [row.point, row]));
   for (const item of waiting) {
-    const limits = limitsOf(item.reading.point);
-    if (limits) rows.set(item.reading.point, rowFrom(item, limits, rows.get(item.reading.point)));
+    const limits = points.find(({ key }) => key === item.reading.point);
+    if (limits) rows.set(limits.key, rowFrom(item, limits, pattern, rows.get(limits.key)));
   }
   return {
     ...round,
@@ -34,10 +37,12 @@ export function roundHere(
 function rowFrom(
   { key, by, roundId, reading: taken }: OutboxItem,
   limits: { readonly min: number; readonly max: number },
+  pattern: Pattern,
   before: ReadingRow | undefined,
 ): ReadingRow {
   const reading = taken.reading as Reading;
   const interval = intervalOf(reading);
+  const angle = taken.crankAngle ?? null;
   return {
     id: key,
     roundId,
@@ -48,8 +53,8 @@ function rowFrom(
     hi: interval.hi === null ? null : mmFromTenths(interval.hi),
     ...judge(interval, limitsFromMm(limits)),
     doubtKept: taken.doubtKept ?? false,
-    crankAngle: taken.crankAngle ?? null,
-    offBase: false,
+    crankAngle: angle,
+    offBase: angle !== null && !mayMeasurePoint(pattern, taken.point, angle),
     instrument: null,
     takenAt: taken.takenAt,
     blind: taken.blind ?? false,

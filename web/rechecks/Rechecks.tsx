@@ -13,6 +13,7 @@ import { ProblemNote } from '../app/ProblemNote.tsx';
 import { DueMark, OUTCOME_WORDS } from './DueMark.tsx';
 import type { RootState } from '../app/store.ts';
 import { whenSent } from '../measuring/sender.ts';
+import { leftToMeasure } from '../builds/points.ts';
 import { useRole } from '../people/useRole.ts';
 import { useCloseRecheckMutation, useOpenRecheckMutation } from '../builds/endpoints.ts';
 
@@ -33,7 +34,7 @@ export function Rechecks({ build }: { readonly build: BuildView }) {
     setSending(false);
     await close({ buildId: build.id, recheckId });
   };
-  const left = lashPoints(build.sheet.pattern).length - (round?.readings.length ?? 0);
+  const left = leftToMeasure(lashPoints(build.sheet.pattern), round);
   return (
     <Box>
       <PartHeading>Rechecks</PartHeading>

@@ -6,7 +6,7 @@ import { useState, type FormEvent } from 'react';
 import { Labelled } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
 import { GapBar } from '../drawings/GapBar.tsx';
-import { advise, PIECE_WORDS, type MeansProps } from './settingAdvice.ts';
+import { advise, needReading, PIECE_WORDS, type MeansProps } from './settingAdvice.ts';
 
 /** Which shim, bucket or cap to fit, what it will leave, and what was fitted. */
 export function FitForm(props: MeansProps & { readonly installed: number | null }) {
@@ -70,7 +70,7 @@ export function FitForm(props: MeansProps & { readonly installed: number | null 
         </Labelled>
       </Flex>
       <Box fontSize="lg" fontWeight="650" marginTop="3">
-        {advice.kind === 'need-reading' && 'Measure the gap first'}
+        {advice.kind === 'need-reading' && needReading(props)}
         {advice.kind === 'need-installed' && `Type the ${piece} that is in now, by micrometer`}
         {choice &&
           (choice.pick === tenthsFromMm(installed!)

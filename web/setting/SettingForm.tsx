@@ -14,13 +14,16 @@ import { TurnForm } from './TurnForm.tsx';
 interface Props {
   readonly build: BuildView;
   readonly point: LimitedPoint;
+  /** what the point is set by; nothing where it was changed since, or where the reading proves nothing */
   readonly reading: ReadingRow | undefined;
+  /** it was measured before it was last changed, and not since */
+  readonly stale: boolean;
   readonly target: number;
   readonly onNext: () => void;
 }
 
 /** What to fit or how far to turn at a point, and where what was done is written down. */
-export function SettingForm({ build, point, reading, target, onNext }: Props) {
+export function SettingForm({ build, point, reading, stale, target, onNext }: Props) {
   const means = meansFor(build.sheet.pattern, point.role);
   const turned = means.kind === 'screw' || means.kind === 'pivot-nut';
   const done = build.settings.find((setting) => setting.point === point.key);
@@ -45,6 +48,12 @@ export function SettingForm({ build, point, reading, target, onNext }: Props) {
             {done.kind === 'left' && `left alone: ${done.note}`}
           </b>{' '}
           by {done.by}. Writing again supersedes it.
+          {stale && (
+            <Box>
+              {done.kind === 'fitted' ? `${length(done.fitted!)} is in, and` : 'It'} was not measured since:
+              it is proved at the next stage, and set again from what is found there.
+            </Box>
+          )}
         </Box>
       )}
       {turned ? (
@@ -52,6 +61,7 @@ export function SettingForm({ build, point, reading, target, onNext }: Props) {
           means={means}
           point={point}
           reading={reading}
+          stale={stale}
           target={target}
           loading={isLoading}
           onRecord={record}
@@ -61,6 +71,7 @@ export function SettingForm({ build, point, reading, target, onNext }: Props) {
           means={means}
           point={point}
           reading={reading}
+          stale={stale}
           target={target}
           loading={isLoading}
           installed={done?.fitted ?? null}

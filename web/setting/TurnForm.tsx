@@ -3,7 +3,7 @@ import { turnInWords } from '@zero-lash/core/setting';
 import { useState, type FormEvent } from 'react';
 import { Labelled } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
-import { advise, PIECE_WORDS, type MeansProps } from './settingAdvice.ts';
+import { advise, needReading, PIECE_WORDS, type MeansProps } from './settingAdvice.ts';
 
 /** How far to turn a screw or a nut, and what was turned. */
 export function TurnForm(props: MeansProps) {
@@ -27,7 +27,7 @@ export function TurnForm(props: MeansProps) {
   return (
     <>
       <Box fontSize="lg" fontWeight="650">
-        {turn === null && 'Measure the gap first'}
+        {turn === null && needReading(props)}
         {turn?.direction === 'none' && 'On target: nothing to turn'}
         {turn && turn.direction !== 'none' && (
           <>

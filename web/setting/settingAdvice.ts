@@ -18,6 +18,8 @@ export interface MeansProps {
   readonly means: Means;
   readonly point: LimitedPoint;
   readonly reading: ReadingRow | undefined;
+  /** it was measured before it was last changed, and not since */
+  readonly stale: boolean;
   readonly target: number;
   readonly loading: boolean;
   readonly onRecord: (setting: {
@@ -28,6 +30,10 @@ export interface MeansProps {
     mark?: string;
   }) => Promise<void>;
 }
+
+/** What is said where there is nothing to go by. */
+export const needReading = ({ stale }: Pick<MeansProps, 'stale'>) =>
+  stale ? 'Changed, and not measured since: nothing to go by yet' : 'Measure the gap first';
 
 /** What the core says to do at the point. */
 export function advise(

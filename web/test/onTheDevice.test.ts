@@ -1,6 +1,7 @@
 import type { BuildView } from '@zero-lash/contract/builds';
 import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
 import { describe, expect, it } from 'vitest';
+import { inlineFour } from '../../core/test/patterns.ts';
 import type { OutboxItem } from '../measuring/deviceStore.ts';
 import { gaugeReducer, gaugeSaid, zeroChecked } from '../instruments/gauge.ts';
 import { outboxReducer, outboxRead, readingTaken, serverReached } from '../measuring/outbox.ts';
@@ -8,7 +9,7 @@ import { roundHere, withoutOthers } from '../measuring/pending.ts';
 import { triesMade, triesRead, triesReducer } from '../measuring/tries.ts';
 import { foreseenInWords, heldThickness, triesInWords } from '../measuring/tryWords.ts';
 import { withNewestReadings } from '../builds/endpoints.ts';
-import { closedAt, nextToMeasure } from '../builds/points.ts';
+import { closedAt, nextToMeasure, stateOf } from '../builds/points.ts';
 import { crankTurned, turningSent, turningsReducer } from '../turning/turnings.ts';
 
 const row = (point: string, by = 'Osk Velland', blind = false) =>
@@ -41,11 +42,17 @@ const item = (point: string, change: Partial<OutboxItem> = {}): OutboxItem => ({
   refused: null,
   ...change,
 });
-const limits = () => ({ min: 0.1, max: 0.2 });
+const points = ['1I', '1E', '2I'].map((key) => ({ key, min: 0.1, max: 0.2 }));
+const pattern = inlineFour;
 
 describe('a round on the device', () => {
   it('shows what waits over what the server has, judged by the same core', () => {
-    const here = roundHere(round, [item('1I'), item('1E'), item('2I', { roundId: 'other' })], limits);
+    const here = roundHere(
+      round,
+      [item('1I'), item('1E'), item('2I', { roundId: 'other' })],
+      points,
+      pattern,
+    );
     expect(here.readings.map(({ point, verdict, by }) => [point, verdict, by])).toEqual([
       ['1I', 'tight', 'Tobin Hask'],
       ['1E', 'tight', 'Tobin Hask'],
@@ -54,15 +61,36 @@ describe('a round on the device', () => {
     expect([...here.waiting]).toEqual(['1I', '1E']);
   });
 
+  it('says of one that waits, too, that it was taken off its base circle', () => {
+    const taken = (crankAngle: number | null) => {
+      const one = item('1E');
+      const { readings } = roundHere(
+        { ...round, readings: [] },
+        [{ ...one, reading: { ...one.reading, crankAngle } }],
+        points,
+        pattern,
+      );
+      return stateOf(readings[0], null);
+    };
+    expect(taken(0)).toBe('tight');
+    expect(taken(270)).toBe('off-base');
+    expect(taken(null)).toBe('tight');
+  });
+
   it('keeps what was refused apart, and shows what the server has', () => {
     const refused = item('1I', { refused: { code: 'round_closed' } as never });
-    const here = roundHere(round, [refused], limits);
+    const here = roundHere(round, [refused], points, pattern);
     expect(here.readings).toEqual(round.readings);
     expect(here.refused).toEqual([refused]);
   });
 
   it('hides what others found from a second look, until it has looked itself', () => {
-    const here = roundHere({ ...round, readings: [row('1I'), row('1E', 'Ilse Marrand', true)] }, [], limits);
+    const here = roundHere(
+      { ...round, readings: [row('1I'), row('1E', 'Ilse Marrand', true)] },
+      [],
+      points,
+      pattern,
+    );
     expect(withoutOthers(here, 'Ilse Marrand').readings.map(({ point }) => point)).toEqual(['1E']);
   });
 });

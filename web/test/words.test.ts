@@ -52,7 +52,7 @@ describe('the points of a round', () => {
     index: 0,
   }));
   const reading = (point: string, lo: number, hi: number | null) =>
-    ({ point, lo, hi, verdict: 'in-spec' }) as ReadingRow;
+    ({ point, lo, hi, verdict: 'in-spec', reading: { kind: 'go-only', go: lo } }) as ReadingRow;
   const round = (...readings: ReadingRow[]) => ({ readings }) as Round;
 
   it('are shown greater limit first, open ends as such, done ones marked', () => {
@@ -61,6 +61,7 @@ describe('the points of a round', () => {
       round(reading('1I', 0.1, 0.2), reading('1E', 0.3, null)),
       String,
       new Set(['1E']),
+      () => null,
     );
     expect(shown).toEqual({
       '1I': {

@@ -1,0 +1,29 @@
+import type { Verdict } from './judge.ts';
+
+/** Why a reading proves nothing of a gap as it is now. */
+export type NoProof = 'off-base' | 'withdrawn' | 'changed-since';
+
+/** A reading as it is kept, as far as it may prove anything. Moments are UTC, as text. */
+export interface KeptReading {
+  readonly point: string;
+  readonly verdict: Verdict;
+  /** taken with its follower off the base circle, and kept all the same */
+  readonly offBase: boolean;
+  readonly takenAt: string;
+  readonly reading: { readonly kind: string; readonly tries?: readonly unknown[] };
+}
+
+/**
+ * Says why a reading is no proof: off the base circle the gap is too small to go by; what was taken back leaves nothing
+ * known; and a reading belongs to what was in when it was taken, so after a change at its point it says nothing.
+ *
+ * @param changedAt when something was last turned or fitted at its point; null where nothing was
+ * @returns null where it stands
+ * @example whyNoProof({ ...reading, offBase: true }, null) // 'off-base'
+ */
+export function whyNoProof(reading: Omit<KeptReading, 'point'>, changedAt: string | null): NoProof | null {
+  if (reading.reading.kind === 'tries' && reading.reading.tries?.length === 0) return 'withdrawn';
+  if (reading.offBase) return 'off-base';
+  if (changedAt !== null && Date.parse(changedAt) > Date.parse(reading.takenAt)) return 'changed-since';
+  return null;
+}

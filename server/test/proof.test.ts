@@ -1,0 +1,253 @@
+import { randomUUID } from 'node:crypto';
+import type { BuildView } from '@zero-lash/contract/builds';
+import type { EngineRow } from '@zero-lash/contract/engines';
+import { STAGE_KEYS, stageOf, type StageKey } from '@zero-lash/core/builds';
+import { whyNoProof } from '@zero-lash/core/measuring';
+import { lashPoints } from '@zero-lash/core/sheets';
+import { mayMeasurePoint } from '@zero-lash/core/turning';
+import fc from 'fast-check';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { BENCH, LEAD, TestShop } from './shop.ts';
+
+let shop: TestShop;
+beforeAll(async () => {
+  shop = await TestShop.open();
+});
+afterAll(() => shop.close());
+
+/** One build worked on through the server, as a person would. */
+class Work {
+  build: BuildView;
+  constructor(build: BuildView) {
+    this.build = build;
+  }
+
+  /** A build on a new engine of the pattern of another. */
+  static async on(like: string): Promise<Work> {
+    const { sheet } = await shop.buildOf(like);
+    const { body: engine } = await shop.call<EngineRow>(BENCH, 'POST', 'engines', {
+      ...{ name: `Proof ${randomUUID().slice(0, 8)}`, serial: '', owner: '', duty: '', usage: 10 },
+      sheetId: sheet.sheetId,
+    });
+    const opened = await shop.call<BuildView>(BENCH, 'POST', `engines/${engine.id}/builds`, {
+      ...{ revisionId: sheet.id, complaint: 'Proof' },
+    });
+    return new Work(opened.body);
+  }
+
+  get points(): string[] {
+    return lashPoints(this.build.sheet.pattern).map(({ key }) => key);
+  }
+
+  async #send(method: 'POST' | 'GET', path: string, body?: object, who = BENCH) {
+    const answer = await shop.call<BuildView & { code: string }>(who, method, path, body);
+    this.build = (await shop.call<BuildView>(BENCH, 'GET', `builds/${this.build.id}`)).body;
+    return answer;
+  }
+
+  go(to: StageKey) {
+    return this.#send('POST', `builds/${this.build.id}/stage`, { to, version: this.build.version });
+  }
+
+  async tickAll(): Promise<void> {
+    const { stage } = this.build;
+    for (const { key: check } of stageOf(stage).checks)
+      await this.#send('POST', `builds/${this.build.id}/ticks`, { stage, check, done: true });
+  }
+
+  /** Measures a point in the newest round: in the middle of its band, too tight, off its base circle, or takes it back. */
+  measure(point: string, how: 'sound' | 'tight' | 'off-base' | 'withdrawn' = 'sound') {
+    const { role } = lashPoints(this.build.sheet.pattern).find(({ key }) => key === point)!;
+    const { min, max } = this.build.sheet.limits.find((limit) => limit.role === role)!;
+    const middle = Math.round((how === 'tight' ? min / 2 : (min + max) / 2) * 1000) / 1000;
+    const open = Array.from({ length: 72 }, (_, index) => index * 10).find(
+      (angle) => !mayMeasurePoint(this.build.sheet.pattern, point, angle),
+    );
+    return this.#send('POST', `rounds/${this.build.rounds.at(-1)?.id ?? randomUUID()}/readings`, {
+      ...{ point, asTyped: how, reason: how === 'withdrawn' ? 'a slip' : '' },
+      reading:
+        how === 'withdrawn'
+          ? { kind: 'tries', tries: [] }
+          : { kind: 'value', value: middle, uncertainty: 0.001 },
+      crankAngle: how === 'off-base' ? open : null,
+    });
+  }
+
+  set(point: string, setting: object = { kind: 'turned', degrees: 20 }) {
+    return this.#send('POST', `builds/${this.build.id}/settings`, { point, ...setting });
+  }
+
+  signOff() {
+    return this.#send('POST', `builds/${this.build.id}/sign-off`, { version: this.build.version }, LEAD);
+  }
+
+  /** Goes stage by stage, everything ticked and every point found sound, as far as it is told. */
+  async reach(stage: StageKey, how: 'sound' | 'tight' = 'sound'): Promise<void> {
+    while (this.build.stage !== stage) {
+      await this.tickAll();
+      const measured = stageOf(this.build.stage).measures !== null;
+      if (measured) for (const point of this.points) await this.measure(point, how);
+      const next = STAGE_KEYS[STAGE_KEYS.indexOf(this.build.stage) + 1]!;
+      expect((await this.go(next)).status, `${this.build.stage} to ${next}`).toBe(200);
+    }
+  }
+
+  ticked(stage: StageKey): string[] {
+    return this.build.ticks.filter((tick) => tick.stage === stage).map(({ check }) => check);
+  }
+}
+
+describe('a proof', () => {
+  it('is no reading taken off the base circle: the build is not signed off on it', async () => {
+    const work = await Work.on('Edger, Pellow Mill');
+    await work.reach('prove');
+    await work.tickAll();
+    const [first, ...rest] = work.points as [string, ...string[]];
+    for (const point of rest) await work.measure(point);
+    await work.measure(first, 'off-base');
+    expect(await work.go('close')).toMatchObject({ status: 409, body: { points: [first] } });
+    expect((await work.go('close')).body['detail' as never]).toContain('off the base circle');
+    await work.measure(first);
+    expect((await work.go('close')).status).toBe(200);
+  });
+
+  it('of a recheck is none either', async () => {
+    const work = await Work.on('Edger, Pellow Mill');
+    await work.reach('close');
+    await work.tickAll();
+    expect((await work.signOff()).status).toBe(201);
+    const [recheck] = work.build.rechecks;
+    await shop.call(BENCH, 'POST', `rechecks/${recheck!.id}/round`);
+    work.build = (await shop.call<BuildView>(BENCH, 'GET', `builds/${work.build.id}`)).body;
+    const [first, ...rest] = work.points as [string, ...string[]];
+    for (const point of rest) await work.measure(point);
+    await work.measure(first, 'off-base');
+    expect(await shop.call(BENCH, 'POST', `rechecks/${recheck!.id}/outcome`)).toMatchObject({
+      ...{ status: 409, body: { code: 'recheck_incomplete', points: [first] } },
+    });
+    await work.measure(first);
+    expect((await shop.call(BENCH, 'POST', `rechecks/${recheck!.id}/outcome`)).status).toBe(201);
+  });
+});
+
+describe('going back', () => {
+  it('from Prove to Set and forth keeps what proving found, until it is set', async () => {
+    const work = await Work.on('Edger, Pellow Mill');
+    await work.reach('prove');
+    const [first] = work.points as [string];
+    await work.measure(first, 'tight');
+    await work.go('set');
+    expect(await work.go('prove')).toMatchObject({ status: 409, body: { points: [first] } });
+    await work.set(first, { kind: 'left', note: 'watched' });
+    expect((await work.go('prove')).status).toBe(200);
+    await work.go('set');
+    // the empty round in between found nothing, and forgets nothing
+    expect(work.build.rounds.filter(({ kind }) => kind === 'proved')).toHaveLength(2);
+    await work.set(first);
+    expect((await work.go('prove')).status).toBe(200);
+  });
+
+  it('from Close to Set unticks what is no longer true: counted in, cover on, first start, two turns', async () => {
+    const work = await Work.on('Edger, Pellow Mill');
+    await work.reach('close');
+    await work.tickAll();
+    expect(work.ticked('close').length).toBeGreaterThan(1);
+    expect(work.ticked('prove').length).toBeGreaterThan(0);
+    await work.go('set');
+    expect([work.ticked('close'), work.ticked('prove')]).toEqual([[], []]);
+    expect(work.ticked('open-up').length).toBeGreaterThan(0);
+    await work.reach('close');
+    expect(await work.signOff()).toMatchObject({ status: 409, body: { code: 'not_provable' } });
+  });
+});
+
+describe('a setting', () => {
+  it('is of the means its point has', async () => {
+    const turned = { kind: 'turned', degrees: 30 };
+    const fitted = { kind: 'fitted', installed: 2.45, fitted: 2.35 };
+    for (const [engine, good, bad] of [
+      ['Railcar 1', fitted, turned],
+      ['Edger, Pellow Mill', turned, fitted],
+    ] as const) {
+      const work = await Work.on(engine === 'Railcar 1' ? await railcar() : engine);
+      await work.reach('set');
+      const [first] = work.points as [string];
+      expect(await work.set(first, bad)).toMatchObject({ status: 422, body: { code: 'other_means' } });
+      expect((await work.set(first, good)).status).toBe(201);
+    }
+  });
+
+  const railcar = async () =>
+    (await shop.db('engines').whereRaw(`name like 'Railcar 1%'`).first('name')).name as string;
+});
+
+describe('any way a build may be gone', () => {
+  const step = fc.oneof(
+    fc.record({ what: fc.constant('on' as const) }),
+    fc.record({ what: fc.constant('back' as const), to: fc.constantFrom(...STAGE_KEYS) }),
+    fc.record({ what: fc.constant('tick' as const) }),
+    fc.record({ what: fc.constant('sign' as const) }),
+    fc.record({
+      what: fc.constant('measure' as const),
+      point: fc.nat(1),
+      how: fc.constantFrom(
+        'sound' as const,
+        'sound' as const,
+        'tight' as const,
+        'off-base' as const,
+        'withdrawn' as const,
+      ),
+    }),
+    fc.record({ what: fc.constant('set' as const), point: fc.nat(1), left: fc.boolean() }),
+  );
+
+  it('leaves one reading standing at a point, no tick of what was undone, and nothing unproved signed off', async () => {
+    let signed = 0;
+    await fc.assert(
+      fc.asyncProperty(fc.array(step, { minLength: 5, maxLength: 14 }), async (steps) => {
+        const work = await Work.on('Edger, Pellow Mill');
+        await work.reach('prove');
+        for (const point of work.points) await work.measure(point);
+        for (const next of steps) {
+          const before = work.build;
+          if (next.what === 'tick') await work.tickAll();
+          if (next.what === 'sign') await work.signOff();
+          if (next.what === 'measure') await work.measure(work.points[next.point]!, next.how);
+          if (next.what === 'set')
+            await work.set(
+              work.points[next.point]!,
+              next.left ? { kind: 'left', note: 'watched' } : { kind: 'turned', degrees: 10 },
+            );
+          if (next.what === 'on') await work.go(STAGE_KEYS[STAGE_KEYS.indexOf(before.stage) + 1] ?? 'run-in');
+          if (next.what === 'back') await work.go(next.to);
+          await holds(work, before);
+        }
+        if (work.build.signOff) signed += 1;
+      }),
+      { numRuns: 16, seed: 4 },
+    );
+    expect(signed).toBeGreaterThan(0);
+  }, 120_000);
+
+  /** What must hold after any step, whatever it was answered. */
+  async function holds({ build, points }: Work, before: BuildView): Promise<void> {
+    for (const round of build.rounds)
+      expect(new Set(round.readings.map(({ point }) => point)).size).toBe(round.readings.length);
+    const open = build.rounds.filter(({ closedAt }) => closedAt === null);
+    expect(open.length).toBeLessThanOrEqual(1);
+    const went = STAGE_KEYS.indexOf(build.stage) - STAGE_KEYS.indexOf(before.stage);
+    expect(went).toBeLessThanOrEqual(1);
+    if (went < 0)
+      for (const stage of stageOf(build.stage).unticks)
+        expect(build.ticks.filter((tick) => tick.stage === stage)).toEqual([]);
+    if (!build.signOff || before.signOff) return;
+    const proved = build.rounds.filter(({ kind }) => kind === 'proved').at(-1)!;
+    for (const point of points) {
+      const reading = proved.readings.find((row) => row.point === point)!;
+      const changed = build.settings.find((row) => row.point === point && row.kind !== 'left');
+      expect(reading.verdict, point).toBe('in-spec');
+      expect(whyNoProof(reading, changed?.at ?? null), point).toBeNull();
+    }
+    expect(build.rechecks.filter(({ status }) => status === 'planned')).toHaveLength(1);
+  }
+});
