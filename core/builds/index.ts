@@ -18,8 +18,8 @@ export {
   type StageKey,
 } from './stages.ts';
 export {
-  changedAt,
   findings,
+  lastChange,
   newestRound,
   pointsSet,
   standingOf,

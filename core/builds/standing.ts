@@ -57,12 +57,15 @@ export function findings<Round extends KeptRound>(
 }
 
 /**
- * Says when something was last turned or fitted at a point; null where nothing was.
+ * Finds what was last turned or fitted at a point; null where nothing was.
  *
- * @example changedAt(build.settings, '2I')
+ * @example lastChange(build.settings, '2I')?.at
  */
-export function changedAt(settings: readonly KeptSetting[], point: string): string | null {
-  return settings.find((setting) => setting.point === point && setting.kind !== 'left')?.at ?? null;
+export function lastChange<Setting extends KeptSetting>(
+  settings: readonly Setting[],
+  point: string,
+): Setting | null {
+  return settings.find((setting) => setting.point === point && setting.kind !== 'left') ?? null;
 }
 
 /**
@@ -95,7 +98,7 @@ export function standingOf(build: KeptBuild): BuildStanding {
   // what was changed since says nothing of how it was found, only of how it is
   const found = (asFound?.readings ?? []).filter((reading) => whyNoProof(reading, null) === null);
   const proofs = (proved?.readings ?? []).filter(
-    (reading) => whyNoProof(reading, changedAt(build.settings, reading.point)) === null,
+    (reading) => whyNoProof(reading, lastChange(build.settings, reading.point)?.at ?? null) === null,
   );
   const here = stageOf(build.stage).measures === 'as-found' ? asFound : proved;
   const verdicts = (readings: Iterable<KeptReading>) =>

@@ -162,7 +162,7 @@ function PointArea({ work }: AreaProps) {
             round={round}
             stage={looking}
             point={selected}
-            changed={work.changed(selected.key)}
+            changed={work.changed(selected.key)?.at ?? null}
             turning={turning}
             blind={blind}
             onNext={onNext}

@@ -54,6 +54,8 @@ export function PointPanel({ build, round, stage, point, changed, turning, blind
   const seen = useSeen(measuring ? round : undefined, point);
   const known: Seen | null =
     seen ?? (reading ? { lo: reading.lo, hi: reading.hi, state: stateOf(reading, changed) } : null);
+  // what was in when it was read is not in any more
+  const gone = known?.state === 'changed-since';
   const limits = { min: tenthsFromMm(point.min), max: tenthsFromMm(point.max) };
   const target = mmFromTenths(aimFor(build.aim, point.role, limits));
   return (
@@ -67,14 +69,14 @@ export function PointPanel({ build, round, stage, point, changed, turning, blind
       <GapBar
         min={point.min}
         max={point.max}
-        gap={known}
+        gap={gone ? null : known}
         state={known?.state ?? 'not-measured'}
         target={target}
         width={300}
         figure={figure}
       />
       <div className="point-figures" aria-live="polite">
-        <b>{known ? interval(known.lo, known.hi) : '–'}</b>
+        <b>{known && !gone ? interval(known.lo, known.hi) : '–'}</b>
         <span className="point-about">{unit}</span>
         <VerdictMark state={known?.state ?? 'not-measured'} withWord size={18} />
       </div>
@@ -89,7 +91,7 @@ export function PointPanel({ build, round, stage, point, changed, turning, blind
           {reading.offBase && (
             <b>, off its base circle at {reading.crankAngle}°: it proves nothing, measure it again</b>
           )}
-          {known?.state === 'changed-since' && <b>, before the change: it says nothing of what is in now</b>}
+          {gone && ', before the change: it says nothing of what is in now'}
         </div>
       )}
       {round?.refused

@@ -1,5 +1,6 @@
 import type { BuildView } from '@zero-lash/contract/builds';
 import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
+import type { Setting } from '@zero-lash/contract/setting';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { lashPoints, type LashPoint, type Pattern } from '@zero-lash/core/sheets';
 import { gearAt, spannedPoints } from '@zero-lash/core/turning';
@@ -56,18 +57,20 @@ export function headPoints(
   round: (Round & { readonly waiting?: ReadonlySet<string> }) | undefined,
   figure: (mm: number) => string,
   done: ReadonlySet<string>,
-  /** when something was last changed at a point, as far as that bears on this round */
-  changed: (key: string) => string | null,
+  /** what was last changed at a point, as far as that bears on this round */
+  changed: LastChange,
   closed: ReadonlySet<string> | null = null,
 ): Record<string, HeadPoint> {
   return Object.fromEntries(
     points.map(({ key }) => {
       const reading = readingAt(round, key);
+      const change = changed(key);
+      const state = stateOf(reading, change?.at ?? null);
       return [
         key,
         {
-          state: stateOf(reading, changed(key)),
-          figures: reading ? [reading.hi === null ? '…' : figure(reading.hi), figure(reading.lo)] : [],
+          state,
+          figures: state === 'changed-since' ? pieceIn(change, figure) : gapIn(reading, figure),
           done: done.has(key) ? 'set' : undefined,
           closed: closed?.has(key),
           waiting: round?.waiting?.has(key),
@@ -75,6 +78,18 @@ export function headPoints(
       ];
     }),
   );
+}
+
+/** What was last turned or fitted at a point; null where nothing was, or where it does not bear on what is shown. */
+export type LastChange = (key: string) => Setting | null;
+
+/** The piece that was fitted, where the gap it leaves is not known yet. */
+function pieceIn(change: Setting | null, figure: (mm: number) => string): string[] {
+  return change?.fitted ? [figure(change.fitted), 'in'] : [];
+}
+
+function gapIn(reading: ReadingRow | undefined, figure: (mm: number) => string): string[] {
+  return reading ? [reading.hi === null ? '…' : figure(reading.hi), figure(reading.lo)] : [];
 }
 
 /** The newest reading of a point in a round. */

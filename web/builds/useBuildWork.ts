@@ -1,6 +1,6 @@
 import type { BuildView } from '@zero-lash/contract/builds';
 import { layOutHeads, stepOnHead, type Step } from '@zero-lash/core/sheets';
-import { changedAt, pointsSet, STAGE_KEYS, stageOf, type StageKey } from '@zero-lash/core/builds';
+import { lastChange, pointsSet, STAGE_KEYS, stageOf, type StageKey } from '@zero-lash/core/builds';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { afterPaint } from '../app/afterPaint.ts';
@@ -20,6 +20,7 @@ import {
   limitedPoints,
   nextToMeasure,
   roundOfStage,
+  type LastChange,
   type LimitedPoint,
 } from './points.ts';
 
@@ -39,8 +40,8 @@ export interface BuildWork {
   readonly turning: TurningWork;
   readonly shown: Readonly<Record<string, HeadPoint>>;
   readonly selected: LimitedPoint;
-  /** when something was last changed at a point, as far as that bears on what is shown */
-  readonly changed: (key: string) => string | null;
+  /** what was last changed at a point, as far as that bears on what is shown */
+  readonly changed: LastChange;
   readonly blind: boolean;
   readonly setBlind: (blind: boolean) => void;
   readonly select: (key: string) => void;
@@ -54,9 +55,9 @@ export interface BuildWork {
 /** States in which there is nothing to set: it is right, or nothing is known to set it by. */
 const SETTLED: ReadonlySet<PointState> = new Set(['in-spec', 'not-measured', 'off-base', 'changed-since']);
 
-/** When each point was last changed, where that bears on what is shown: how it was found stays how it was found. */
-function changesAt({ settings }: BuildView, looking: StageKey): (key: string) => string | null {
-  return stageOf(looking).shows === 'as-found' ? () => null : (key) => changedAt(settings, key);
+/** What was last changed at each point, where that bears on what is shown: how it was found stays how it was found. */
+function changesAt({ settings }: BuildView, looking: StageKey): LastChange {
+  return stageOf(looking).shows === 'as-found' ? () => null : (key) => lastChange(settings, key);
 }
 
 /** Everything a build's page shows and does, worked out once a render. */
