@@ -43,11 +43,13 @@ export const thicknessMm = z
   .min(0.1, { error: 'no such piece is under 0.1 mm' })
   .max(50, { error: 'no such piece is over 50 mm' });
 
-/** A running figure, in the engine's own unit. */
+/** A running figure, in the engine's own unit, to a tenth. */
 export const usage = z
   .number()
   .min(0, { error: 'a running figure is not negative' })
-  .max(9_999_999, { error: 'no engine has run that long' });
+  .max(9_999_999, { error: 'no engine has run that long' })
+  // as it is kept: what was read off is never refused for what it was rounded to
+  .overwrite((figure) => Math.round(figure * 10) / 10);
 
 /** What an engine's running is counted in. */
 export const usageUnit = z.enum(['hours', 'km', 'starts']);

@@ -7,8 +7,8 @@ export type DueState = 'overdue' | 'due' | 'coming';
 /** Days before its date from which a recheck counts as due. */
 export const DUE_WITHIN_DAYS = 7;
 
-/** Share of the planned running from which a recheck counts as due. */
-export const DUE_FROM_SHARE = 0.9;
+/** Into how many parts the planned running is cut: in the last of them a recheck counts as due. */
+export const DUE_IN_LAST_OF = 10;
 
 /**
  * Says how near a recheck is, by the calendar and by the logged running, whichever is the more pressing.
@@ -29,6 +29,8 @@ export function dueState(
   const daysLeft = due.dueDate === null ? Infinity : daysBetween(now.day, due.dueDate);
   const usageLeft = due.dueUsage === null ? Infinity : due.dueUsage - now.usage;
   if (daysLeft < 0 || usageLeft < 0) return 'overdue';
-  const window = due.dueUsage === null ? 0 : (due.dueUsage - plannedAt) * (1 - DUE_FROM_SHARE) + 1e-9;
-  return daysLeft <= DUE_WITHIN_DAYS || usageLeft <= window ? 'due' : 'coming';
+  // multiplied, not divided, and to the tenth that is kept: the database asks the same of whole figures
+  const planned = due.dueUsage === null ? 0 : due.dueUsage - plannedAt;
+  const inLast = Math.round(usageLeft * 10) * DUE_IN_LAST_OF <= Math.round(planned * 10);
+  return daysLeft <= DUE_WITHIN_DAYS || inLast ? 'due' : 'coming';
 }

@@ -46,7 +46,8 @@ export async function addReading(
   const earlier = await db('readings as g')
     .join('people as p', 'p.id', 'g.by')
     .where({ round_id: roundId, point: input.point, superseded: false })
-    .first('g.id', 'p.name as by', 'g.taken_at as takenAt');
+    .first('g.id', 'p.name as by', 'g.by as personId', 'g.taken_at as takenAt');
+  if (input.blind && earlier?.personId === personId) throw new Refusal('own_second');
   const takenAt = whenTaken(input.takenAt, clockAhead, round.openedAt);
   const late = earlier !== undefined && takenAt < earlier.takenAt;
   if (earlier && !late) await db('readings').where({ id: earlier.id }).update('superseded', true);
@@ -69,7 +70,7 @@ export async function addReading(
       by: personId,
       supersedes: late ? null : (earlier?.id ?? null),
       superseded: late,
-      reason: input.reason || (late ? LATE : whyAgain(earlier, input)),
+      reason: input.reason || (late ? LATE : whyAgain(earlier, input, personId)),
       instrument_id: input.instrumentId,
       taken_at: takenAt,
       blind: input.blind,
@@ -81,12 +82,14 @@ export async function addReading(
 
 /** Why a reading stands in the place of an earlier one: a second look, two hands at once, or simply again. */
 function whyAgain(
-  earlier: { readonly id: string; readonly by: string } | undefined,
+  earlier: { readonly id: string; readonly by: string; readonly personId: string } | undefined,
   { blind, over }: z.output<typeof newReading>,
+  personId: string,
 ): string {
   if (!earlier) return '';
   if (blind) return 'second look, without seeing the first';
-  if (over !== undefined && over !== earlier.id) return `written while ${earlier.by} wrote this point too`;
+  if (over !== undefined && over !== earlier.id && earlier.personId !== personId)
+    return `written while ${earlier.by} wrote this point too`;
   return 'measured again';
 }
 

@@ -7,6 +7,7 @@ import * as turning from './005-turning.ts';
 import * as instruments from './006-instruments.ts';
 import * as doors from './007-doors.ts';
 import * as running from './008-running.ts';
+import * as drafts from './009-drafts.ts';
 
 const MIGRATIONS = {
   '001-people': people,
@@ -17,6 +18,7 @@ const MIGRATIONS = {
   '006-instruments': instruments,
   '007-doors': doors,
   '008-running': running,
+  '009-drafts': drafts,
 } as const;
 
 type Name = keyof typeof MIGRATIONS;

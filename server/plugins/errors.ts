@@ -26,6 +26,7 @@ const REFUSALS = {
   stage_skipped: [409, 'Stages are done one after another.'],
   stage_not_ready: [409, 'This stage is not finished.'],
   wrong_stage: [409, 'That belongs to another stage.'],
+  own_second: [409, 'A second look is another person’s: you measured this point yourself.'],
   other_means: [422, 'That point is set another way.'],
   unknown_check: [422, 'This stage has no such check.'],
   unknown_point: [422, 'This engine has no such lash point.'],

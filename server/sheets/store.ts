@@ -141,7 +141,12 @@ export async function changeDraft(
   await db('sheet_limits').where({ revision_id: id }).delete();
   await db('sheet_revisions')
     .where({ id })
-    .update({ ...columnsOf(body), entered_by: personId, version: version + 1 });
+    .update({
+      ...columnsOf(body),
+      entered_by: personId,
+      writers: db.raw('array_append(array_remove(writers, ?), ?)', [personId, personId]),
+      version: version + 1,
+    });
   await addParts(db, id, body);
   return findRevision(db, id);
 }
@@ -175,7 +180,10 @@ async function addRevision(
   personId: string,
 ): Promise<string> {
   const [revision] = await db('sheet_revisions')
-    .insert({ sheet_id: sheetId, number, status: 'draft', ...columnsOf(body), entered_by: personId })
+    .insert({
+      ...{ sheet_id: sheetId, number, status: 'draft', entered_by: personId, writers: [personId] },
+      ...columnsOf(body),
+    })
     .returning('id');
   await addParts(db, revision.id, body);
   return revision.id as string;
@@ -229,7 +237,7 @@ async function addParts(db: Knex, revisionId: string, body: SheetBody): Promise<
 }
 
 /**
- * Publishes a draft, which fixes it for ever. Whoever entered it does not check it, as long as the shop has another
+ * Publishes a draft, which fixes it for ever. Whoever wrote at it does not check it, as long as the shop has another
  * lead who can; and nobody publishes figures that were changed since they read them.
  */
 export async function publishRevision(
@@ -238,11 +246,10 @@ export async function publishRevision(
   version: number,
   leadId: string,
 ): Promise<SheetRevision> {
-  const draft = await db('sheet_revisions').where({ id }).forNoKeyUpdate().first('status', 'entered_by');
+  const draft = await db('sheet_revisions').where({ id }).forNoKeyUpdate().first('status', 'writers');
   if (!draft) throw new Refusal('not_found', { detail: 'There is no such spec sheet.' });
   if (draft.status !== 'draft') throw new Refusal('fixed', { detail: 'This revision is published already.' });
-  const own = draft.entered_by === leadId;
-  if (own) await refuseOwnWord(db, leadId);
+  if (draft.writers.includes(leadId)) await refuseOwnWord(db, leadId);
   const current = await findRevision(db, id);
   if (current.version !== version) throw new Refusal('stale', { current });
   await db('sheet_revisions')
@@ -259,7 +266,7 @@ async function refuseOwnWord(db: Knex, leadId: string): Promise<void> {
   const other = await db('people').where({ role: 'lead', active: true }).whereNot({ id: leadId }).first('id');
   if (other)
     throw new Refusal('second_person', {
-      detail: 'You wrote this draft yourself: another lead checks it against the source and publishes it.',
+      detail: 'You wrote at this draft yourself: another lead checks it against the source and publishes it.',
     });
   const putOut = await db('people_changes as c')
     .join('people as p', 'p.id', 'c.person_id')
@@ -271,7 +278,7 @@ async function refuseOwnWord(db: Knex, leadId: string): Promise<void> {
     .first('p.name');
   if (putOut)
     throw new Refusal('second_person', {
-      detail: `You wrote this draft yourself, and ${putOut.name} was a lead until you changed that, within the last ${STILL_COUNTS_DAYS} days: they, or another lead, check it and publish it.`,
+      detail: `You wrote at this draft yourself, and ${putOut.name} was a lead until you changed that, within the last ${STILL_COUNTS_DAYS} days: they, or another lead, check it and publish it.`,
     });
 }
 

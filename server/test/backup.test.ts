@@ -118,7 +118,7 @@ describe('a backup of a worked shop', () => {
         migrations: migrations.names.slice(0, -1),
         migrate: migrations.up,
       }),
-    ).rejects.toThrow(/newer Zero Lash \(008-running\)/);
+    ).rejects.toThrow(/newer Zero Lash \(009-drafts\)/);
     expect(await everyRow(target)).toEqual({});
   });
 

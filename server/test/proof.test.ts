@@ -161,6 +161,22 @@ describe('going back', () => {
   });
 });
 
+describe('a second look', () => {
+  it('is another person’s, and measuring twice oneself is nobody else’s writing', async () => {
+    const build = await shop.buildOf('Frost fan 7, Chapel Slope');
+    const take = (who: string, change: object) =>
+      shop.call<{ code: string; reason: string }>(who, 'POST', `rounds/${build.rounds.at(-1)!.id}/readings`, {
+        ...{ point: '4I', reading: { kind: 'bracket', go: 0.28, noGo: 0.3 }, asTyped: '0.28 0.30' },
+        ...change,
+      });
+    await take(BENCH, {});
+    expect((await take(BENCH, { over: null })).body.reason).toBe('measured again');
+    expect(await take(BENCH, { blind: true })).toMatchObject({ status: 409, body: { code: 'own_second' } });
+    expect((await take(LEAD, { over: null })).body.reason).toContain(`written while ${BENCH}`);
+    expect((await take(BENCH, { blind: true })).body.reason).toContain('without seeing the first');
+  });
+});
+
 describe('a setting', () => {
   it('is of the means its point has', async () => {
     const turned = { kind: 'turned', degrees: 30 };

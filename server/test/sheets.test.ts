@@ -171,3 +171,27 @@ describe('where the crank is', () => {
     expect((await measure('6E', null)).body).toMatchObject({ crankAngle: null, offBase: false });
   });
 });
+
+describe('whoever wrote at a draft', () => {
+  it('does not check it, though somebody else kept it last', async () => {
+    const sheet = { maker: 'Vessany', name: 'Two hands', body: DEMO_SHEETS.sawSingle.body };
+    const { body: draft } = await shop.call<SheetRevision>(LEAD, 'POST', 'sheets', sheet);
+    const again = await shop.call<SheetRevision>(BENCH, 'PUT', `sheet-revisions/${draft.id}`, {
+      ...{ ...sheet, version: draft.version },
+    });
+    const publish = (who: string) =>
+      shop.call(who, 'POST', `sheet-revisions/${draft.id}/publication`, { version: again.body.version });
+    expect(await publish(LEAD)).toMatchObject({ status: 409, body: { code: 'second_person' } });
+    expect((await publish('Osk Velland')).status).toBe(201);
+    await expect(
+      shop.db('sheet_limits').insert({
+        ...{ revision_id: draft.id, role: 'brake', min_tenths: 1000, max_tenths: 2000 },
+      }),
+    ).rejects.toThrow(/immutable/);
+    await expect(
+      shop.db('lash_points').insert({
+        ...{ revision_id: draft.id, key: '9I', ordinal: 99, cylinder: '9', role: 'intake' },
+      }),
+    ).rejects.toThrow(/immutable/);
+  });
+});

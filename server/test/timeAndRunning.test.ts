@@ -3,7 +3,7 @@ import type { EngineRow, EngineView } from '@zero-lash/contract/engines';
 import type { Session } from '@zero-lash/contract/people';
 import type { SheetSummary } from '@zero-lash/contract/sheets';
 import type { Today } from '@zero-lash/contract/today';
-import { onMeter } from '@zero-lash/core/rechecks';
+import { dueState, onMeter } from '@zero-lash/core/rechecks';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { dayIn } from '../clock.ts';
@@ -163,6 +163,62 @@ describe('running', () => {
   });
 });
 
+describe('when a recheck is due', () => {
+  it('is counted by the database as the core counts it, to the tenth', async () => {
+    const build = await shop.buildOf('Fire pump, Overmere Quay');
+    const recheck = build.rechecks.find(({ status }) => status === 'planned')!;
+    const tenths = (most: number) => fc.integer({ min: 0, max: most }).map((figure) => figure / 10);
+    await fc.assert(
+      fc.asyncProperty(
+        tenths(2_000_000),
+        tenths(5000),
+        fc.oneof(
+          tenths(6000),
+          fc.constantFrom(0.9, 0.95, 1).map((share) => -share),
+        ),
+        async (planned, after, ran) => {
+          const due = Math.round((planned + after) * 10) / 10;
+          // figures at the very edge are what the two would differ on
+          const usage = Math.round((planned + (ran < 0 ? after * -ran : ran)) * 10) / 10;
+          await shop
+            .db('engines')
+            .where({ id: build.engine.id })
+            .update({ usage, ran_before: 0, meter_from: 0 });
+          await shop
+            .db('rechecks')
+            .where({ id: recheck.id })
+            .update({ planned_usage: planned, due_usage: due, due_date: null });
+          const today = (await shop.call<Today>(VIEWER, 'GET', 'today')).body;
+          const state = dueState({ dueUsage: due, dueDate: null }, planned, { day: today.day, usage });
+          const others = await shop.db('rechecks').where({ status: 'planned' }).whereNot({ id: recheck.id });
+          const { counts } = today.rechecks;
+          expect(counts.overdue + counts.due + counts.coming).toBe(others.length + 1);
+          const without = await countsWithout(recheck.id);
+          expect({ ...counts, [state]: counts[state] - 1 }).toEqual(without);
+        },
+      ),
+      { numRuns: 40 },
+    );
+  });
+
+  /** The counts of Today without one recheck. */
+  async function countsWithout(id: string): Promise<Today['rechecks']['counts']> {
+    await shop.db('rechecks').where({ id }).update({ status: 'dropped' });
+    const { body } = await shop.call<Today>(VIEWER, 'GET', 'today');
+    await shop.db('rechecks').where({ id }).update({ status: 'planned' });
+    return body.rechecks.counts;
+  }
+
+  it('is not refused a figure for what it was rounded to itself', async () => {
+    const build = await shop.buildOf('Edger, Pellow Mill');
+    const log = (usage: number) =>
+      shop.call<EngineRow>(BENCH, 'POST', `engines/${build.engine.id}/usages`, { usage });
+    const figure = Math.floor(build.engine.usage) + 700.26;
+    expect((await log(figure)).body.usage).toBeCloseTo(figure + 0.04, 6);
+    expect((await log(figure)).status).toBe(201);
+  });
+});
+
 describe('the shop’s zone', () => {
   const session = async () => (await shop.call<Session>(LEAD, 'GET', 'session')).body.shop;
   const change = async (zone: string) => shop.call(LEAD, 'PATCH', 'shop', { ...(await session()), zone });
@@ -208,8 +264,8 @@ describe('the migrations', () => {
     const before = await kept();
     const names = Object.keys(await migrationSource.getMigrations([]));
     const last = names.length;
-    // the two newest carry a shop's rows over; before them a shop has to be empty of what they added
-    for (let step = 0; step < 2; step += 1) await other.db.migrate.down({ migrationSource });
+    // the three newest carry a shop's rows over; before them a shop has to be empty of what they added
+    for (let step = 0; step < 3; step += 1) await other.db.migrate.down({ migrationSource });
     expect(await kept()).toEqual(before);
     await other.db.migrate.latest({ migrationSource });
     expect(await kept()).toEqual(before);

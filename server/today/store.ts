@@ -1,6 +1,6 @@
 import type { Today } from '@zero-lash/contract/today';
 import { STAGE_KEYS, type StageKey } from '@zero-lash/core/builds';
-import { addDays, DUE_FROM_SHARE, DUE_WITHIN_DAYS, dueState, type Day } from '@zero-lash/core/rechecks';
+import { addDays, DUE_IN_LAST_OF, DUE_WITHIN_DAYS, dueState, type Day } from '@zero-lash/core/rechecks';
 import type { Knex } from 'knex';
 
 const BUILDS_A_STAGE = 3;
@@ -22,7 +22,7 @@ export async function readToday(db: Knex, day: Day): Promise<Today> {
         case
           when r.due_date < :day or e.running > r.due_usage then 0
           when r.due_date <= :soon
-            or e.running >= r.due_usage - (r.due_usage - r.planned_usage) * :tenth then 1
+            or (r.due_usage - e.running) * :parts <= r.due_usage - r.planned_usage then 1
           else 2
         end as nearness
       from rechecks r join engines e on e.id = r.engine_id
@@ -42,7 +42,7 @@ export async function readToday(db: Knex, day: Day): Promise<Today> {
     {
       day,
       soon: addDays(day, DUE_WITHIN_DAYS),
-      tenth: 1 - DUE_FROM_SHARE,
+      parts: DUE_IN_LAST_OF,
       builds: BUILDS_A_STAGE,
       rechecks: RECHECKS_SHOWN,
     },

@@ -8,6 +8,15 @@ export function grouped(value: number): string {
   return fraction === undefined ? apart : `${apart}.${fraction}`;
 }
 
+/**
+ * A running figure as typed or as it is printed here: `61,480` is sixty-one thousand, for no meter shows thousandths;
+ * `87,9` is a decimal comma.
+ */
+export function runningTyped(text: unknown): number {
+  const typed = String(text ?? '').trim();
+  return numberTyped(/^\d{1,3}(,\d{3})+(\.\d+)?$/.test(typed) ? typed.replaceAll(',', '') : typed);
+}
+
 /** A number as typed, comma or point; anything else stays wrong so that the form can say so. */
 export function numberTyped(text: unknown): number {
   const typed = String(text ?? '')

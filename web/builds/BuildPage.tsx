@@ -11,6 +11,7 @@ import { useToolsQuery } from '../instruments/endpoints.ts';
 import { BlindChoice } from '../measuring/BlindChoice.tsx';
 import { useLive } from '../live/useLive.ts';
 import { StopGuide } from '../turning/StopGuide.tsx';
+import { useSession } from '../people/useSession.ts';
 import { WhereToTurn } from '../turning/WhereToTurn.tsx';
 import './build.css';
 import { useBuildQuery } from './endpoints.ts';
@@ -121,13 +122,14 @@ const BelowHead = memo(function BelowHead({ work: { round, shown } }: AreaProps)
 const WorkArea = memo(function WorkArea({ work }: AreaProps) {
   const { build, buildHere, looking, here, round, open, mayWork, blind, setBlind, select, look } = work;
   const measured = stageOf(looking).measures !== null;
+  const me = useSession()?.person.name;
   return (
     <>
       {measured && round && (
         <RoundConditions key={round.id} build={build} round={round} enabled={open && mayWork} />
       )}
       {open && mayWork && here && (
-        <BlindChoice blind={blind} onChoose={setBlind} anything={here.readings.length > 0} />
+        <BlindChoice blind={blind} onChoose={setBlind} anything={here.readings.some(({ by }) => by !== me)} />
       )}
       <StageWork build={buildHere} stage={looking} round={here?.id} onPoint={select} onLook={look} />
     </>

@@ -3,7 +3,7 @@ import { zodResolver } from '@hookform/resolvers/zod';
 import { newEngine, type NewEngine } from '@zero-lash/contract/engines';
 import { useForm } from 'react-hook-form';
 import { Link, useNavigate } from 'react-router';
-import { numberTyped } from '../app/figures.ts';
+import { runningTyped } from '../app/figures.ts';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { Empty, PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
@@ -54,7 +54,7 @@ export function NewEngineForm({ onDone }: { readonly onDone: () => void }) {
             </Select>
           </Labelled>
           <Labelled label={`Has run, in ${unit}`} error={errors.usage && 'A number, 0 for a new engine.'}>
-            <Input inputMode="decimal" {...register('usage', { setValueAs: numberTyped })} />
+            <Input inputMode="decimal" {...register('usage', { setValueAs: runningTyped })} />
           </Labelled>
           <Labelled label="Serial" error={errors.serial?.message}>
             <Input {...register('serial')} />

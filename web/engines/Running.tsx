@@ -2,7 +2,7 @@ import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { EngineView } from '@zero-lash/contract/engines';
 import { useState, type FormEvent } from 'react';
 import { dayInWords } from '../app/dates.ts';
-import { grouped, numberTyped } from '../app/figures.ts';
+import { grouped, runningTyped } from '../app/figures.ts';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
@@ -50,10 +50,10 @@ function LogUsage({ engine }: { readonly engine: EngineView }) {
   const [reason, setReason] = useState('');
   const [complaint, setComplaint] = useState<string>();
   const [send, { error, isLoading, reset }] = useLogUsageMutation();
-  const typed = numberTyped(text);
+  const typed = Math.round(runningTyped(text) * 10) / 10;
   const back = typed < engine.usage;
   const fitted = back && lower === 'new-meter';
-  const meter = { lastOfOld: numberTyped(lastOfOld ?? engine.usage), startedAt: numberTyped(startedAt) };
+  const meter = { lastOfOld: runningTyped(lastOfOld ?? engine.usage), startedAt: runningTyped(startedAt) };
   async function log(event: FormEvent) {
     event.preventDefault();
     const figures = [typed, ...(fitted ? Object.values(meter) : [])];

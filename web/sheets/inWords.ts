@@ -1,7 +1,7 @@
 import type { SheetBody, WearLimit } from '@zero-lash/contract/sheets';
 import { ROLE_WORDS, type Role } from '@zero-lash/core/sheets';
 import { turningInWords } from '@zero-lash/core/turning';
-import { firingInWords, layoutInWords, meansInWords, stepInWords } from './words.ts';
+import { firingInWords, layoutInWords, meansInFull, stepInWords } from './words.ts';
 
 /** What wears, as a person says it. */
 export const WEAR_WORDS: Readonly<Record<WearLimit['part'], string>> = {
@@ -44,10 +44,11 @@ export function sheetInWords(sheet: SheetBody): SheetLine[] {
       name: `Brake rocker ${cylinder}`,
       text: `off its base circle from ${opens}° to ${closes}° after its firing TDC`,
     })),
-    { name: 'Set by', text: meansInWords(pattern.means) },
+    { name: 'Exhaust side', text: pattern.exhaustSide },
+    { name: 'Set by', text: meansInFull(pattern.means) },
     ...Object.entries(pattern.roleMeans).map(([role, means]) => ({
       name: `${ROLE_WORDS[role as Role]} set by`,
-      text: means ? meansInWords(means) : '',
+      text: means ? meansInFull(means) : '',
     })),
     ...sheet.limits.map(({ role, min, max, asWritten }) => ({
       name: `Limits, ${ROLE_WORDS[role]}`,

@@ -35,6 +35,18 @@ export function meansInWords(means: Means): string {
   }
 }
 
+/** How the gap is set, with every figure the sheet gives: what two revisions are held against each other by. */
+export function meansInFull(means: Means): string {
+  const more =
+    'torqueNm' in means
+      ? [means.torqueNm !== null && `to ${means.torqueNm} Nm`]
+      : [
+          means.kind === 'shim' && means.seatOffset !== null && `seat offset ${means.seatOffset} mm`,
+          means.kind !== 'shim' && means.marking && `marked ${means.marking}`,
+        ];
+  return [meansInWords(means), ...more].filter(Boolean).join(', ');
+}
+
 /** The means of setting in one or two words, for a list. */
 export const MEANS_SHORT: Readonly<Record<string, string>> = {
   screw: 'screw',

@@ -2,10 +2,34 @@ import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
 import { describe, expect, it } from 'vitest';
 import { problemFrom } from '../app/api.ts';
 import { daysLeftInWords } from '../app/dates.ts';
-import { grouped } from '../app/figures.ts';
+import { grouped, runningTyped } from '../app/figures.ts';
 import { draftKey, draftsReducer, draftTyped } from '../measuring/drafts.ts';
 import { headPoints, nextUnmeasured } from '../builds/points.ts';
 import { firingInWords, stepInWords } from '../sheets/words.ts';
+
+describe('a running figure as typed', () => {
+  it.each([
+    ['61,480', 61480],
+    ['1,261,480.5', 1261480.5],
+    ['87,9', 87.9],
+    ['87.9', 87.9],
+    ['1840', 1840],
+    ['1,84', 1.84],
+    [' 12 ', 12],
+    ['', NaN],
+    ['about 12', NaN],
+    ['61,48,0', NaN],
+  ])('%s is %d', (text, figure) => {
+    expect(runningTyped(text)).toBe(figure);
+  });
+
+  it('is read back as it is printed, whatever it is', () => {
+    for (let figure = 0; figure < 3_000_000; figure += 17_931.3) {
+      const kept = Math.round(figure * 10) / 10;
+      expect(runningTyped(grouped(kept))).toBe(kept);
+    }
+  });
+});
 
 describe('figures and days', () => {
   it.each([
