@@ -37,10 +37,19 @@ export type EngineRow = z.infer<typeof engineRow>;
 export const engineList = z.object({ engines: z.array(engineRow), total: z.int() });
 export type EngineList = z.infer<typeof engineList>;
 
+/** What a list of engines may be sorted by; every column of it. */
+export const engineSort = z.enum(['name', 'owner', 'sheetName', 'usage', 'stage', 'recheck']);
+export type EngineSort = z.infer<typeof engineSort>;
+
 export const engineSearch = z.object({
   search: written.max(60).default(''),
-  limit: z.coerce.number().int().min(1).max(200).default(100),
+  sort: engineSort.default('name'),
+  order: z.enum(['asc', 'desc']).default('asc'),
+  limit: z.coerce.number().int().min(1).max(500).default(100),
+  /** how many to pass over: the pages before this one */
+  offset: z.coerce.number().int().min(0).max(1_000_000).default(0),
 });
+export type EngineSearch = z.input<typeof engineSearch>;
 
 /** One gap of one point at one moment, for the course of gaps over time. */
 export const gapRow = z.object({

@@ -13,21 +13,27 @@ async function load(url, headers, duration = SECONDS) {
   return { perSecond: result.requests.average, p99: result.latency.p99 };
 }
 
-/** Today's data against a route of the same server that only runs `select 1`, by turns. */
-export async function benchToday(base, cookie) {
+/**
+ * Each of several addresses against a route of the same server that only runs `select 1`, by turns.
+ *
+ * @param {Record<string, string>} addresses by what they are called
+ */
+export async function benchReads(base, cookie, addresses) {
   await load(`${base}/api/health`, {}, WARM_UP_SECONDS);
-  await load(`${base}/api/today`, { cookie }, WARM_UP_SECONDS);
+  for (const path of Object.values(addresses)) await load(`${base}${path}`, { cookie }, 1);
   const bare = [];
-  const today = [];
+  const runs = Object.fromEntries(Object.keys(addresses).map((name) => [name, []]));
   for (let round = 0; round < ROUNDS; round += 1) {
     bare.push(await load(`${base}/api/health`, {}));
-    today.push(await load(`${base}/api/today`, { cookie }));
+    for (const [name, path] of Object.entries(addresses))
+      runs[name].push(await load(`${base}${path}`, { cookie }));
   }
-  const rate = (runs) => median(runs.map(({ perSecond }) => perSecond));
+  const rate = (several) => median(several.map(({ perSecond }) => perSecond));
   return {
     bare: rate(bare),
-    today: rate(today),
-    ratio: rate(today) / rate(bare),
-    p99: median(today.map(({ p99 }) => p99)),
+    reads: Object.entries(runs).map(([name, several]) => ({
+      ...{ name, perSecond: rate(several), ratio: rate(several) / rate(bare) },
+      p99: median(several.map(({ p99 }) => p99)),
+    })),
   };
 }

@@ -12,7 +12,7 @@ export function engineRoutes(instance: FastifyInstance, _options: object, done: 
   const params = z.object({ id });
 
   app.get('/engines', { schema: { querystring: engineSearch } }, (request) =>
-    store.listEngines(app.db, request.query.search, request.query.limit),
+    store.listEngines(app.db, request.query),
   );
 
   app.get('/engines/:id', { schema: { params } }, (request) => store.viewEngine(app.db, request.params.id));

@@ -2,20 +2,24 @@ import type {
   EngineChange,
   EngineList,
   EngineRow,
+  EngineSort,
   EngineView,
   GapRow,
   NewEngine,
+  engineSearch,
   newUsage,
 } from '@zero-lash/contract/engines';
 import { lashPoints } from '@zero-lash/core/sheets';
+import { STAGE_KEYS } from '@zero-lash/core/builds';
 import { mmFromTenths } from '@zero-lash/core/length';
 import { dueState, type Day } from '@zero-lash/core/rechecks';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { dayIn, shopZone } from '../clock.ts';
+import { NEARNESS_SQL, nearnessOn } from '../rechecks/nearness.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { readRechecks } from '../rechecks/store.ts';
-import { findSheet } from '../sheets/store.ts';
+import { newestPublished } from '../sheets/store.ts';
 
 interface EngineRecord extends Omit<EngineRow, 'recheck' | 'usageOn'> {
   usageAt: Date;
@@ -85,24 +89,45 @@ function rowFrom(record: EngineRecord, { today, zone }: ShopCalendar): EngineRow
   };
 }
 
-/** Engines whose name, serial, owner, duty or pattern holds every word looked for. */
-export async function listEngines(db: Knex, search: string, limit: number): Promise<EngineList> {
+/** What each column is sorted by. Stages are in the order of the work, rechecks by how pressing they are. */
+const SORTED_BY: Readonly<Record<EngineSort, string>> = {
+  name: 'lower(e.name)',
+  owner: 'lower(e.owner)',
+  sheetName: 'lower(s.name)',
+  usage: 'e.usage',
+  stage: `array_position(array[${STAGE_KEYS.map((key) => `'${key}'`).join(', ')}], b.stage)`,
+  recheck: NEARNESS_SQL,
+};
+
+/** Columns in which some engines have nothing: those come last. */
+const SOME_HAVE_NONE: ReadonlySet<EngineSort> = new Set(['stage', 'recheck']);
+
+/** Engines whose name, serial, owner, duty or pattern holds every word looked for: one page of them, and how many. */
+export async function listEngines(
+  db: Knex,
+  { search, sort, order, limit, offset }: z.output<typeof engineSearch>,
+): Promise<EngineList> {
   const matching = (query: Knex.QueryBuilder) => {
-    for (const word of search.split(/\s+/).filter(Boolean))
-      query.whereRaw(`concat_ws(' ', e.name, e.serial, e.owner, e.duty, s.name) ilike ?`, [
-        `%${word.replace(/[\\%_]/g, '\\$&')}%`,
-      ]);
+    for (const word of search.toLowerCase().split(/\s+/).filter(Boolean))
+      query.whereRaw('e.sought like ?', [`%${word.replace(/[\\%_]/g, '\\$&')}%`]);
     return query;
   };
-  const records = (await matching(engineQuery(db))
-    .orderByRaw('lower(e.name)')
-    .limit(limit)) as EngineRecord[];
-  const counted = await matching(db('engines as e').join('sheets as s', 's.id', 'e.sheet_id')).first(
-    db.raw('count(*)::int as total'),
-  );
   const calendar = await shopCalendar(db);
+  // what an index is in the order of is asked for in that order
+  const direction = `${order}${SOME_HAVE_NONE.has(sort) ? ' nulls last' : ''}`;
+  const records = (await matching(engineQuery(db))
+    .orderByRaw(
+      `${SORTED_BY[sort]} ${direction}${sort === 'name' ? '' : ', lower(e.name)'}`,
+      bindingsOf(sort, calendar),
+    )
+    .limit(limit)
+    .offset(offset)) as EngineRecord[];
+  const counted = await matching(db('engines as e')).first(db.raw('count(*)::int as total'));
   return { engines: records.map((record) => rowFrom(record, calendar)), total: counted.total };
 }
+
+const bindingsOf = (sort: EngineSort, { today }: ShopCalendar) =>
+  sort === 'recheck' ? nearnessOn(today) : {};
 
 export async function findEngine(db: Knex, id: string): Promise<EngineRow> {
   const record = (await engineQuery(db).where('e.id', id).first()) as EngineRecord | undefined;
@@ -113,7 +138,7 @@ export async function findEngine(db: Knex, id: string): Promise<EngineRow> {
 /** An engine with everything that happened to it. */
 export async function viewEngine(db: Knex, id: string): Promise<EngineView> {
   const engine = await findEngine(db, id);
-  const [newest] = (await findSheet(db, engine.sheetId)).filter(({ status }) => status === 'published');
+  const newest = await newestPublished(db, engine.sheetId);
   const limitOf = new Map(newest?.limits.map((limit) => [limit.role, limit]));
   return {
     ...engine,
@@ -192,7 +217,7 @@ async function readGaps(db: Knex, engineId: string): Promise<GapRow[]> {
 
 export async function addEngine(db: Knex, engine: NewEngine, personId: string): Promise<EngineRow> {
   await refuseTakenName(db, engine.name);
-  const [newest] = (await findSheet(db, engine.sheetId)).filter(({ status }) => status === 'published');
+  const newest = await newestPublished(db, engine.sheetId);
   if (!newest) throw new Refusal('sheet_not_published');
   const [row] = await db('engines')
     .insert({

@@ -8,6 +8,7 @@ import * as instruments from './006-instruments.ts';
 import * as doors from './007-doors.ts';
 import * as running from './008-running.ts';
 import * as drafts from './009-drafts.ts';
+import * as lists from './010-lists.ts';
 
 const MIGRATIONS = {
   '001-people': people,
@@ -19,6 +20,7 @@ const MIGRATIONS = {
   '007-doors': doors,
   '008-running': running,
   '009-drafts': drafts,
+  '010-lists': lists,
 } as const;
 
 type Name = keyof typeof MIGRATIONS;

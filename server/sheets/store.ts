@@ -63,10 +63,32 @@ function orderLikePattern({ pattern, limits }: Pick<SheetRevision, 'pattern' | '
   return [...limits].sort((a, b) => order.indexOf(a.role) - order.indexOf(b.role));
 }
 
+/** Published revisions as they were read: nothing changes them any more, but the names of those who wrote them. */
+const published = new Map<string, { readonly revision: SheetRevision; readonly until: number }>();
+const MOST_KEPT = 500;
+const KEPT_MS = 60_000;
+
 export async function findRevision(db: Knex, id: string): Promise<SheetRevision> {
+  const known = published.get(id);
+  if (known && known.until > Date.now()) return known.revision;
   const [revision] = await readRevisions(db, (query) => query.where('r.id', id));
   if (!revision) throw new Refusal('not_found', { detail: 'There is no such spec sheet.' });
+  // what a transaction reads may still be rolled back
+  if (revision.status === 'published' && !db.isTransaction) {
+    published.delete(id);
+    if (published.size >= MOST_KEPT) published.delete(published.keys().next().value!);
+    published.set(id, { revision, until: Date.now() + KEPT_MS });
+  }
   return revision;
+}
+
+/** The newest published revision of a sheet; undefined where none is yet. */
+export async function newestPublished(db: Knex, sheetId: string): Promise<SheetRevision | undefined> {
+  const row = await db('sheet_revisions')
+    .where({ sheet_id: sheetId, status: 'published' })
+    .orderBy('number', 'desc')
+    .first('id');
+  return row && findRevision(db, row.id);
 }
 
 /** Every revision of a sheet, newest first. */
@@ -82,12 +104,14 @@ export async function listSheets(db: Knex): Promise<SheetSummary[]> {
       s.id, r.id as "revisionId", s.name, s.maker, r.number, r.status,
       exists (select 1 from sheet_revisions d where d.sheet_id = s.id and d.status = 'draft') as drafting,
       r.pattern ->> 'layout' as layout, jsonb_array_length(r.pattern -> 'cylinders') as cylinders,
-      (select count(*)::int from lash_points p where p.revision_id = r.id) as points,
+      coalesce(p.points, 0) as points,
       r.pattern -> 'means' ->> 'kind' as means, r.condition, r.usage_unit as "usageUnit",
       r.source ->> 'manual' as manual,
-      (select count(*)::int from engines e where e.sheet_id = s.id) as engines,
+      coalesce(e.engines, 0) as engines,
       coalesce(r.published_at, r.created_at) as "updatedAt"
     from sheets s join sheet_revisions r on r.sheet_id = s.id
+      left join (select revision_id, count(*)::int as points from lash_points group by 1) p on p.revision_id = r.id
+      left join (select sheet_id, count(*)::int as engines from engines group by 1) e on e.sheet_id = s.id
     order by s.id, r.status = 'published' desc, r.number desc`);
   const zone = await shopZone(db);
   return (rows as (Omit<SheetSummary, 'updatedOn'> & { updatedAt: Date })[])

@@ -118,7 +118,7 @@ describe('a backup of a worked shop', () => {
         migrations: migrations.names.slice(0, -1),
         migrate: migrations.up,
       }),
-    ).rejects.toThrow(/newer Zero Lash \(009-drafts\)/);
+    ).rejects.toThrow(/newer Zero Lash \(010-lists\)/);
     expect(await everyRow(target)).toEqual({});
   });
 

@@ -1,11 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import type { BuildView } from '@zero-lash/contract/builds';
 import type { ReadingRow } from '@zero-lash/contract/measuring';
-import type { EngineRow } from '@zero-lash/contract/engines';
+import { engineSort, type EngineList, type EngineRow, type EngineSort } from '@zero-lash/contract/engines';
 import type { SheetSummary } from '@zero-lash/contract/sheets';
 import type { Today } from '@zero-lash/contract/today';
 import { lashPoints } from '@zero-lash/core/sheets';
-import { stageOf, type StageKey } from '@zero-lash/core/builds';
+import { STAGE_KEYS, stageOf, type StageKey } from '@zero-lash/core/builds';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
 
@@ -224,6 +224,56 @@ describe('an engine', () => {
     expect(await find('pellow s1')).toBe(3);
     expect(await find('%')).toBe(0);
     expect(await find('_')).toBe(0);
+  });
+
+  it('is listed in the order asked for, page by page, over all there are', async () => {
+    const all = (await shop.call<EngineList>(VIEWER, 'GET', 'engines?limit=500')).body;
+    expect(all.engines).toHaveLength(all.total);
+    const value = (row: EngineRow, sort: EngineSort): string | number | null => {
+      if (sort === 'usage') return row.usage;
+      if (sort === 'stage') return row.stage && STAGE_KEYS.indexOf(row.stage);
+      if (sort === 'recheck') return row.recheck && ['overdue', 'due', 'coming'].indexOf(row.recheck.state);
+      return row[sort].toLowerCase();
+    };
+    for (const sort of engineSort.options)
+      for (const order of ['asc', 'desc']) {
+        const pages: EngineRow[] = [];
+        for (let offset = 0; offset < all.total; offset += 7)
+          pages.push(
+            ...(
+              await shop.call<EngineList>(
+                VIEWER,
+                'GET',
+                `engines?sort=${sort}&order=${order}&limit=7&offset=${offset}`,
+              )
+            ).body.engines,
+          );
+        expect(new Set(pages.map(({ id }) => id)).size, `${sort} ${order}`).toBe(all.total);
+        const values = pages.map((row) => value(row, sort));
+        const known = values.filter((one) => one !== null) as (string | number)[];
+        expect(values.slice(0, known.length), `${sort} ${order}`).toEqual(known);
+        const sorted = [...known].sort((a, b) => (a < b ? -1 : a > b ? 1 : 0));
+        expect(known, `${sort} ${order}`).toEqual(order === 'asc' ? sorted : sorted.reverse());
+      }
+    for (const wrong of ['sort=nothing', 'order=up', 'limit=0', 'limit=501', 'offset=-1', 'offset=1e9'])
+      expect((await shop.call(VIEWER, 'GET', `engines?${wrong}`)).status, wrong).toBe(400);
+  });
+
+  it('is found by what it is called now', async () => {
+    const { engine } = await shop.buildOf('Edger, Pellow Mill');
+    const { name, serial, owner, duty } = engine;
+    const rename = (to: string, version: number) =>
+      shop.call<EngineRow>(LEAD, 'PATCH', `engines/${engine.id}`, { name: to, serial, owner, duty, version });
+    const find = async (words: string) =>
+      (
+        await shop.call<EngineList>(VIEWER, 'GET', `engines?search=${encodeURIComponent(words)}`)
+      ).body.engines.map(({ id }) => id);
+    const { body } = await rename('Zigzag SAW', engine.version);
+    expect(await find('zigzag saw')).toEqual([engine.id]);
+    expect(await find('ZIG')).toEqual([engine.id]);
+    await rename(name, body.version);
+    expect(await find('zigzag')).toEqual([]);
+    expect(await find(name.toUpperCase())).toEqual([engine.id]);
   });
 
   it('takes a lower running figure only with a reason', async () => {

@@ -1,7 +1,8 @@
 import type { Today } from '@zero-lash/contract/today';
 import { STAGE_KEYS, type StageKey } from '@zero-lash/core/builds';
-import { addDays, DUE_IN_LAST_OF, DUE_WITHIN_DAYS, dueState, type Day } from '@zero-lash/core/rechecks';
+import { dueState, type Day } from '@zero-lash/core/rechecks';
 import type { Knex } from 'knex';
+import { NEARNESS_SQL, nearnessOn } from '../rechecks/nearness.ts';
 
 const BUILDS_A_STAGE = 3;
 const RECHECKS_SHOWN = 16;
@@ -19,12 +20,7 @@ export async function readToday(db: Knex, day: Day): Promise<Today> {
     ), planned as (
       select r.id, r.build_id, r.engine_id, r.sequence, r.planned_usage, r.due_usage, r.due_date,
         e.name, e.owner, e.usage, e.running, e.usage_unit,
-        case
-          when r.due_date < :day or e.running > r.due_usage then 0
-          when r.due_date <= :soon
-            or (r.due_usage - e.running) * :parts <= r.due_usage - r.planned_usage then 1
-          else 2
-        end as nearness
+        ${NEARNESS_SQL} as nearness
       from rechecks r join engines e on e.id = r.engine_id
       where r.status = 'planned'
     )
@@ -40,9 +36,7 @@ export async function readToday(db: Knex, day: Day): Promise<Today> {
       (select coalesce(json_agg(p), '[]') from (
         select * from planned order by nearness, due_date nulls last, name limit :rechecks) p) as rechecks`,
     {
-      day,
-      soon: addDays(day, DUE_WITHIN_DAYS),
-      parts: DUE_IN_LAST_OF,
+      ...nearnessOn(day),
       builds: BUILDS_A_STAGE,
       rechecks: RECHECKS_SHOWN,
     },

@@ -1,11 +1,10 @@
 import { Box, Button, Input } from '@chakra-ui/react';
-import type { EngineRow } from '@zero-lash/contract/engines';
+import type { EngineRow, EngineSort } from '@zero-lash/contract/engines';
 import { stageOf } from '@zero-lash/core/builds';
 import {
   createColumnHelper,
   flexRender,
   getCoreRowModel,
-  getSortedRowModel,
   useReactTable,
   type SortingState,
 } from '@tanstack/react-table';
@@ -22,7 +21,6 @@ import { useEnginesQuery } from './endpoints.ts';
 import { NewEngineForm } from './NewEngineForm.tsx';
 
 const column = createColumnHelper<EngineRow>();
-const NEARNESS = { overdue: 0, due: 1, coming: 2 } as const;
 
 const COLUMNS = [
   column.accessor('name', {
@@ -52,7 +50,7 @@ const COLUMNS = [
         'no build open'
       ),
   }),
-  column.accessor((row) => (row.recheck ? NEARNESS[row.recheck.state] : 3), {
+  column.accessor((row) => row.recheck?.state ?? '', {
     id: 'recheck',
     header: 'Recheck',
     cell: ({ row: { original } }) =>
@@ -69,13 +67,23 @@ const COLUMNS = [
   }),
 ];
 
+/** Engines a step, and how many at the most: no list longer than this is read. */
+const PAGE = 100;
+const MOST_SHOWN = 500;
+
 /** Every engine of the shop: looked for by any word, sorted by any column. */
 export default function EnginesPage() {
   const [params, setParams] = useSearchParams();
   const search = params.get('search') ?? '';
   const looked = useDeferredValue(search.slice(0, 60));
-  const { data, error, refetch } = useEnginesQuery(looked);
   const [sorting, setSorting] = useState<SortingState>([]);
+  const [shown, setShown] = useState(PAGE);
+  const [by] = sorting;
+  const { data, error, refetch, isFetching } = useEnginesQuery({
+    search: looked,
+    ...(by ? { sort: by.id as EngineSort, order: by.desc ? 'desc' : 'asc' } : {}),
+    limit: shown,
+  });
   const [adding, setAdding] = useState(false);
   const { mayWork } = useRole();
   const table = useReactTable({
@@ -83,8 +91,11 @@ export default function EnginesPage() {
     columns: COLUMNS,
     state: { sorting },
     onSortingChange: setSorting,
+    // every engine of the shop is sorted, not only those shown: the server does it
+    manualSorting: true,
+    enableMultiSort: false,
+    sortDescFirst: false,
     getCoreRowModel: getCoreRowModel(),
-    getSortedRowModel: getSortedRowModel(),
   });
   useHotkeys('/', (event) => {
     event.preventDefault();
@@ -168,8 +179,15 @@ export default function EnginesPage() {
             </tbody>
           </table>
           {data.total > data.engines.length && (
-            <Box color="faded" paddingY="2">
-              The first {data.engines.length} of {data.total}. Look for a name to see the rest.
+            <Box color="faded" paddingY="2" display="flex" gap="4" alignItems="center">
+              {data.engines.length} of {data.total}
+              {shown < MOST_SHOWN ? (
+                <Button loading={isFetching} onClick={() => setShown(shown + PAGE)}>
+                  Show {Math.min(PAGE, data.total - data.engines.length)} more
+                </Button>
+              ) : (
+                'Look for a name to see the rest.'
+              )}
             </Box>
           )}
         </Box>

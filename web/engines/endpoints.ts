@@ -2,6 +2,7 @@ import type {
   EngineChange,
   EngineList,
   EngineRow,
+  EngineSearch,
   EngineView,
   NewEngine,
   NewUsage,
@@ -10,8 +11,8 @@ import { api, write } from '../app/api.ts';
 
 const enginesApi = api.injectEndpoints({
   endpoints: (build) => ({
-    engines: build.query<EngineList, string>({
-      query: (search) => ({ url: 'engines', params: { search, limit: 200 } }),
+    engines: build.query<EngineList, EngineSearch>({
+      query: (params) => ({ url: 'engines', params }),
       providesTags: ['Engines'],
     }),
     engine: build.query<EngineView, string>({

@@ -9,7 +9,7 @@ import { useSheetsQuery } from '../sheets/endpoints.ts';
 export default function FirstSteps() {
   const { data: tools } = useToolsQuery();
   const { data: sheets } = useSheetsQuery();
-  const { data: list } = useEnginesQuery('');
+  const { data: list } = useEnginesQuery({ limit: 1 });
   if (!tools || !sheets || !list) return null;
   if (list.total > 0)
     return (
