@@ -26,7 +26,7 @@ export type RoundKind = 'as-found' | 'proved' | 'recheck';
 /** Something that has to hold before a stage is left. */
 export type Demand = 'all-found' | 'all-set' | 'all-proved' | 'signed-off';
 
-/** What one stage is for, and all that follows from being in it: nothing else switches on a stage's name. */
+/** What one stage is for, and what follows from being in it: its round, what has to hold, what entering it undoes. */
 export interface Stage {
   readonly key: StageKey;
   readonly title: string;
