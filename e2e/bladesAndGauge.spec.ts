@@ -85,7 +85,7 @@ test('what was tried is not lost by a question, and a try taken back is taken ba
   await page.getByRole('button', { name: 'Change it' }).click();
   await page.getByRole('button', { name: 'Next point' }).click();
   await page.getByRole('button', { name: 'Keep it, marked' }).click();
-  await expect(onHead(page, '1E')).toHaveAttribute('data-state', 'in-spec');
+  await expect(onHead(page, '1E')).toHaveAttribute('data-state', 'off-base');
 });
 
 test('a finger that bounces says nothing of the next point', async ({ page }) => {

@@ -151,6 +151,14 @@ test('a new revision shows what changed and does not move an open build', async 
   await other.getByLabel('Page', { exact: true }).fill('19');
   await other.getByRole('button', { name: 'Keep the draft' }).click();
   await expect(other.getByRole('heading', { name: 'Tarnholt T3 Trolley', level: 1 })).toBeVisible();
+  // whoever wrote at it does not check it: a third person reads it, before it is changed once more
+  await other.getByRole('button', { name: /Checked against the source: publish/ }).click();
+  await expect(other.getByText(/You wrote at this draft yourself/)).toBeVisible();
+  const third = await (await browser.newContext()).newPage();
+  await signIn(third, 'Osk Velland');
+  const draft = new URL(other.url());
+  await open(third, draft.pathname + draft.search);
+  await expect(third.getByText(/page 19/).first()).toBeVisible();
   await page.getByLabel('Edition').fill('4, corrected');
   await page.getByRole('button', { name: 'Keep the draft' }).click();
   await expect(page.getByText('Somebody changed this since you opened it.')).toBeVisible();
@@ -158,15 +166,15 @@ test('a new revision shows what changed and does not move an open build', async 
   await page.getByRole('button', { name: 'Keep mine' }).click();
   await expect(page.getByText(/4, corrected, page 18/).first()).toBeVisible();
 
-  await other.getByRole('button', { name: /Checked against the source: publish/ }).click();
+  await third.getByRole('button', { name: /Checked against the source: publish/ }).click();
   await expect(
-    other.getByText(/changed this draft while you read it, so it was not published/),
+    third.getByText(/changed this draft while you read it, so it was not published/),
   ).toBeVisible();
-  await expect(other.getByRole('alert').getByRole('row', { name: /Source/ })).toContainText('4, corrected');
-  await other.getByRole('button', { name: 'Show it as it is now' }).click();
-  await expect(other.getByText(/4, corrected, page 18/).first()).toBeVisible();
-  await other.getByRole('button', { name: /Checked against the source: publish/ }).click();
-  await expect(other.getByText(/Ilse Marrand, published/)).toBeVisible();
+  await expect(third.getByRole('alert').getByRole('row', { name: /Source/ })).toContainText('4, corrected');
+  await third.getByRole('button', { name: 'Show it as it is now' }).click();
+  await expect(third.getByText(/4, corrected, page 18/).first()).toBeVisible();
+  await third.getByRole('button', { name: /Checked against the source: publish/ }).click();
+  await expect(third.getByText(/Osk Velland, published/)).toBeVisible();
   await openEngine(page, 'Line trolley');
   await page.getByRole('link', { name: /Build 1/ }).click();
   await expect(page.getByRole('link', { name: /T3 Trolley, revision 1/ })).toBeVisible();

@@ -12,8 +12,8 @@ import {
   parseTry,
   withoutContradicted,
   type Try,
+  conditionCautions,
 } from '../measuring/index.ts';
-import { conditionCautions } from '../measuring/index.ts';
 
 const blades = Array.from({ length: 36 }, (_, index) => (index + 5) / 100);
 const spec = { min: 0.11, max: 0.19 };

@@ -1,6 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { doubtLimits, parseLimits } from '../sheets/index.ts';
-import { doubtMeans } from '../sheets/index.ts';
+import { doubtLimits, parseLimits, doubtMeans } from '../sheets/index.ts';
 import { firingAngles, firingSteps, parseFiringOrder } from '../turning/index.ts';
 
 describe('limits as a source writes them', () => {

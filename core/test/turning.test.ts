@@ -14,8 +14,8 @@ import {
   wayToStop,
   whichTdc,
   type PositionSchool,
+  stopProgress,
 } from '../turning/index.ts';
-import { stopProgress } from '../turning/index.ts';
 import { inlineFour, inlineSix, vTwelve } from './patterns.ts';
 
 const SCHOOLS: readonly PositionSchool[] = ['fewest', 'each-firing', 'companion', 'open-pair', 'lobe-away'];

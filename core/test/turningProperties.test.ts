@@ -22,8 +22,8 @@ import {
   stopTable,
   wayToStop,
   whichTdc,
+  stopProgress,
 } from '../turning/index.ts';
-import { stopProgress } from '../turning/index.ts';
 import { inlineSix } from './patterns.ts';
 
 /** Any engine there may be: one to twelve cylinders, evenly or unevenly firing, either direction, bridged or braked. */

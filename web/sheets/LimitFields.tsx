@@ -1,6 +1,5 @@
 import { Box, Input } from '@chakra-ui/react';
-import { parseLimits } from '@zero-lash/core/sheets';
-import { ROLE_WORDS, type Role } from '@zero-lash/core/sheets';
+import { parseLimits, ROLE_WORDS, type Role } from '@zero-lash/core/sheets';
 import { useFormContext, useWatch } from 'react-hook-form';
 import { Labelled } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';

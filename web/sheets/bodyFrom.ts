@@ -1,7 +1,13 @@
 // Long because each field's own sentence for what is wrong with it stands here.
 import { sheetBody, type SheetBody } from '@zero-lash/contract/sheets';
-import { parseLimits } from '@zero-lash/core/sheets';
-import { rolesOf, ROLE_WORDS, type Means, type Pattern, type Role } from '@zero-lash/core/sheets';
+import {
+  parseLimits,
+  rolesOf,
+  ROLE_WORDS,
+  type Means,
+  type Pattern,
+  type Role,
+} from '@zero-lash/core/sheets';
 import { firingAngles, inCycle, parseFiringOrder } from '@zero-lash/core/turning';
 import { numberTyped } from '../app/figures.ts';
 import { CAUTIOUS_TIMING, type MeansValues, type SheetValues } from './formValues.ts';

@@ -1,5 +1,4 @@
-import { doubtLimits, parseLimits } from '@zero-lash/core/sheets';
-import { doubtMeans, type Pattern, type Role } from '@zero-lash/core/sheets';
+import { doubtLimits, parseLimits, doubtMeans, type Pattern, type Role } from '@zero-lash/core/sheets';
 import type { SheetValues } from './formValues.ts';
 
 /** A question about what is typed; its key says which question was answered. */

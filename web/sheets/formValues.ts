@@ -6,9 +6,8 @@ import type {
   TorqueFigure,
   WearLimit,
 } from '@zero-lash/contract/sheets';
-import { rolesOf, type Means, type Pattern, type Role } from '@zero-lash/core/sheets';
+import { rolesOf, type Means, type Pattern, type Role, parseLimits } from '@zero-lash/core/sheets';
 import { firingSteps } from '@zero-lash/core/turning';
-import { parseLimits } from '@zero-lash/core/sheets';
 
 /** A means of setting as it is typed. */
 export interface MeansValues {

@@ -1,8 +1,8 @@
 import type { BuildView } from '@zero-lash/contract/builds';
 import type { Round } from '@zero-lash/contract/measuring';
 import type { Turning } from '@zero-lash/contract/turning';
-import { inCycle, planStops } from '@zero-lash/core/turning';
-import { stopProgress, type StopProgress } from '@zero-lash/core/turning';
+import { whyNoProof } from '@zero-lash/core/measuring';
+import { inCycle, planStops, stopProgress, type StopProgress } from '@zero-lash/core/turning';
 import { useEffect, useMemo, useState } from 'react';
 import { problemFrom } from '../app/api.ts';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
@@ -50,7 +50,12 @@ export function useTurning(build: BuildView, round: Round | undefined): TurningW
   const turning = here ?? round?.turning ?? NOWHERE;
   const plan = useMemo(() => planStops(pattern, turning.school), [pattern, turning.school]);
   const measured = useMemo(
-    () => new Set((round?.readings ?? []).map(({ point }) => point)),
+    () =>
+      new Set(
+        (round?.readings ?? [])
+          .filter((reading) => whyNoProof(reading, null) === null)
+          .map(({ point }) => point),
+      ),
     [round?.readings],
   );
   const progress = useMemo(() => stopProgress(plan, turning, measured), [plan, turning, measured]);
