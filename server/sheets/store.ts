@@ -82,13 +82,20 @@ export async function findRevision(db: Knex, id: string): Promise<SheetRevision>
   return revision;
 }
 
-/** The newest published revision of a sheet; undefined where none is yet. */
+/**
+ * The newest published revision of a sheet; undefined where none is yet.
+ *
+ * @throws Refusal `not_found` where there is no such sheet
+ */
 export async function newestPublished(db: Knex, sheetId: string): Promise<SheetRevision | undefined> {
   const row = await db('sheet_revisions')
     .where({ sheet_id: sheetId, status: 'published' })
     .orderBy('number', 'desc')
     .first('id');
-  return row && findRevision(db, row.id);
+  if (row) return findRevision(db, row.id);
+  if (!(await db('sheets').where({ id: sheetId }).first('id')))
+    throw new Refusal('not_found', { detail: 'There is no such spec sheet.' });
+  return undefined;
 }
 
 /** Every revision of a sheet, newest first. */
