@@ -20,7 +20,7 @@ import {
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { Refusal } from '../plugins/errors.ts';
-import { findRevision } from '../sheets/store.ts';
+import { findRevision } from '../sheets/read.ts';
 import { viewBuild } from './view.ts';
 
 /** What PostgreSQL passes on in one notification, less some room. */

@@ -1,11 +1,11 @@
 import type { BuildView } from '@zero-lash/contract/builds';
 import type { Knex } from 'knex';
-import { findEngine } from '../engines/store.ts';
+import { findEngine } from '../engines/read.ts';
 import { readRounds } from '../measuring/rounds.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { readRechecks } from '../rechecks/store.ts';
 import { readSettings } from '../setting/read.ts';
-import { findRevision } from '../sheets/store.ts';
+import { findRevision } from '../sheets/read.ts';
 
 /** Reads everything the bench sees of a build. */
 export async function viewBuild(db: Knex, id: string): Promise<BuildView> {

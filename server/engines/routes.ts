@@ -5,6 +5,7 @@ import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { needs, personOf } from '../plugins/signIn.ts';
 import { writeOnce } from '../plugins/writes.ts';
+import * as read from './read.ts';
 import * as store from './store.ts';
 
 export function engineRoutes(instance: FastifyInstance, _options: object, done: () => void): void {
@@ -12,10 +13,10 @@ export function engineRoutes(instance: FastifyInstance, _options: object, done: 
   const params = z.object({ id });
 
   app.get('/engines', { schema: { querystring: engineSearch } }, (request) =>
-    store.listEngines(app.db, request.query),
+    read.listEngines(app.db, request.query),
   );
 
-  app.get('/engines/:id', { schema: { params } }, (request) => store.viewEngine(app.db, request.params.id));
+  app.get('/engines/:id', { schema: { params } }, (request) => read.viewEngine(app.db, request.params.id));
 
   app.post('/engines', { schema: { body: newEngine }, preHandler: needs('bench') }, (request, reply) =>
     writeOnce(app.db, request, reply, 201, (transaction) =>

@@ -6,7 +6,7 @@ import { dueState, nextRecheck, type RecheckStep } from '@zero-lash/core/recheck
 import type { Knex } from 'knex';
 import { shopDay } from '../clock.ts';
 import { Refusal } from '../plugins/errors.ts';
-import { findRevision } from '../sheets/store.ts';
+import { findRevision } from '../sheets/read.ts';
 
 /** Rechecks, newest first; those still planned carry how near they are. */
 export async function readRechecks(

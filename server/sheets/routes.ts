@@ -8,6 +8,7 @@ import { z } from 'zod';
 import { needs, personOf } from '../plugins/signIn.ts';
 import { writeOnce, type Kept } from '../plugins/writes.ts';
 import { StopCards } from './stopCards.ts';
+import * as read from './read.ts';
 import * as store from './store.ts';
 
 declare module 'fastify' {
@@ -26,12 +27,12 @@ export function sheetRoutes(instance: FastifyInstance, _options: object, done: (
   /** of a revision's answer only its id is kept for a retry */
   const kept: Kept<SheetRevision> = {
     of: ({ id: revision }) => ({ revision }),
-    again: (db, { revision }: { readonly revision: string }) => store.findRevision(db, revision),
+    again: (db, { revision }: { readonly revision: string }) => read.findRevision(db, revision),
   };
 
-  app.get('/sheets', () => store.listSheets(app.db));
+  app.get('/sheets', () => read.listSheets(app.db));
 
-  app.get('/sheets/:id', { schema: { params } }, (request) => store.findSheet(app.db, request.params.id));
+  app.get('/sheets/:id', { schema: { params } }, (request) => read.findSheet(app.db, request.params.id));
 
   app.post('/sheets', { schema: { body: newSheet }, preHandler }, (request, reply) =>
     writeOnce(
@@ -83,7 +84,7 @@ export function sheetRoutes(instance: FastifyInstance, _options: object, done: (
   );
 
   app.get('/sheet-revisions/:id/file', { schema: { params } }, async (request, reply) => {
-    const file = await store.writeFile(app.db, request.params.id);
+    const file = await read.writeFile(app.db, request.params.id);
     return reply
       .header('content-disposition', `attachment; filename="${fileName(file)}.json"`)
       .type('application/json')
@@ -94,7 +95,7 @@ export function sheetRoutes(instance: FastifyInstance, _options: object, done: (
     '/sheet-revisions/:id/stop-card',
     { schema: { params, querystring: z.object({ school: positionSchool.default('fewest') }) } },
     async (request, reply) => {
-      const sheet = await store.findRevision(app.db, request.params.id);
+      const sheet = await read.findRevision(app.db, request.params.id);
       return reply
         .header('content-disposition', `inline; filename="${fileName(sheet)} stops.pdf"`)
         .type('application/pdf')

@@ -1,3 +1,4 @@
+// Long because one shop is opened once and everything about it is tried there, one thing after the other.
 import { spawn, type ChildProcess } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { createServer, type Socket } from 'node:net';

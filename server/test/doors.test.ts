@@ -1,3 +1,4 @@
+// Long because one shop is opened once and everything about it is tried there, one thing after the other.
 import { createHash, randomUUID } from 'node:crypto';
 import type { Person, PersonChanged } from '@zero-lash/contract/people';
 import type { SheetRevision } from '@zero-lash/contract/sheets';

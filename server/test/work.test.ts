@@ -1,3 +1,4 @@
+// Long because one shop is opened once and everything about it is tried there, one thing after the other.
 import { randomUUID } from 'node:crypto';
 import type { BuildView } from '@zero-lash/contract/builds';
 import type { ReadingRow } from '@zero-lash/contract/measuring';

@@ -1,0 +1,213 @@
+import type {
+  EngineList,
+  EngineRow,
+  EngineSort,
+  EngineView,
+  GapRow,
+  engineSearch,
+} from '@zero-lash/contract/engines';
+import { STAGE_KEYS } from '@zero-lash/core/builds';
+import { mmFromTenths } from '@zero-lash/core/length';
+import { dueState, type Day } from '@zero-lash/core/rechecks';
+import { lashPoints } from '@zero-lash/core/sheets';
+import type { Knex } from 'knex';
+import type { z } from 'zod';
+import { dayIn, shopZone } from '../clock.ts';
+import { Refusal } from '../plugins/errors.ts';
+import { NEARNESS_SQL, nearnessOn } from '../rechecks/nearness.ts';
+import { readRechecks } from '../rechecks/store.ts';
+import { newestPublished } from '../sheets/read.ts';
+
+interface EngineRecord extends Omit<EngineRow, 'recheck' | 'usageOn'> {
+  usageAt: Date;
+  recheckId: string | null;
+  sequence: number;
+  plannedUsage: number;
+  dueUsage: number | null;
+  dueDate: Day | null;
+}
+
+/** The day it is in the shop, and the zone that day is one of. */
+interface ShopCalendar {
+  readonly zone: string;
+  readonly today: Day;
+}
+
+async function shopCalendar(db: Knex): Promise<ShopCalendar> {
+  const zone = await shopZone(db);
+  return { zone, today: dayIn(zone) };
+}
+
+function engineQuery(db: Knex): Knex.QueryBuilder {
+  return db('engines as e')
+    .join('sheets as s', 's.id', 'e.sheet_id')
+    .leftJoin('builds as b', (join) => join.on('b.engine_id', 'e.id').onNull('b.closed_at'))
+    .leftJoin('rechecks as r', (join) => join.on('r.engine_id', 'e.id').onVal('r.status', 'planned'))
+    .select(
+      'e.id',
+      'e.sheet_id as sheetId',
+      's.name as sheetName',
+      'e.name',
+      'e.serial',
+      'e.owner',
+      'e.duty',
+      'e.usage_unit as usageUnit',
+      'e.usage',
+      'e.running',
+      'e.usage_at as usageAt',
+      'e.version',
+      'b.id as buildId',
+      'b.stage',
+      'r.id as recheckId',
+      'r.sequence',
+      'r.planned_usage as plannedUsage',
+      'r.due_usage as dueUsage',
+      'r.due_date as dueDate',
+    );
+}
+
+function rowFrom(record: EngineRecord, { today, zone }: ShopCalendar): EngineRow {
+  const { usageAt, recheckId, sequence, plannedUsage, dueUsage, dueDate, ...engine } = record;
+  return {
+    ...engine,
+    usageOn: dayIn(zone, usageAt),
+    recheck: recheckId
+      ? {
+          id: recheckId,
+          sequence,
+          dueUsage,
+          dueDate,
+          state: dueState({ dueUsage, dueDate }, plannedUsage, {
+            day: today,
+            usage: engine.running,
+          }),
+        }
+      : null,
+  };
+}
+
+/** What each column is sorted by. Stages are in the order of the work, rechecks by how pressing they are. */
+const SORTED_BY: Readonly<Record<EngineSort, string>> = {
+  name: 'lower(e.name)',
+  owner: 'lower(e.owner)',
+  sheetName: 'lower(s.name)',
+  usage: 'e.usage',
+  stage: `array_position(array[${STAGE_KEYS.map((key) => `'${key}'`).join(', ')}], b.stage)`,
+  recheck: NEARNESS_SQL,
+};
+
+/** Columns in which some engines have nothing: those come last. */
+const SOME_HAVE_NONE: ReadonlySet<EngineSort> = new Set(['stage', 'recheck']);
+
+/** Engines whose name, serial, owner, duty or pattern holds every word looked for: one page of them, and how many. */
+export async function listEngines(
+  db: Knex,
+  { search, sort, order, limit, offset }: z.output<typeof engineSearch>,
+): Promise<EngineList> {
+  const matching = (query: Knex.QueryBuilder) => {
+    for (const word of search.toLowerCase().split(/\s+/).filter(Boolean))
+      query.whereRaw('e.sought like ?', [`%${word.replace(/[\\%_]/g, '\\$&')}%`]);
+    return query;
+  };
+  const calendar = await shopCalendar(db);
+  // what an index is in the order of is asked for in that order
+  const direction = `${order}${SOME_HAVE_NONE.has(sort) ? ' nulls last' : ''}`;
+  const records = (await matching(engineQuery(db))
+    .orderByRaw(
+      `${SORTED_BY[sort]} ${direction}${sort === 'name' ? '' : ', lower(e.name)'}`,
+      bindingsOf(sort, calendar),
+    )
+    .limit(limit)
+    .offset(offset)) as EngineRecord[];
+  const counted = await matching(db('engines as e')).first(db.raw('count(*)::int as total'));
+  return { engines: records.map((record) => rowFrom(record, calendar)), total: counted.total };
+}
+
+const bindingsOf = (sort: EngineSort, { today }: ShopCalendar) =>
+  sort === 'recheck' ? nearnessOn(today) : {};
+
+export async function findEngine(db: Knex, id: string): Promise<EngineRow> {
+  const record = (await engineQuery(db).where('e.id', id).first()) as EngineRecord | undefined;
+  if (!record) throw new Refusal('not_found', { detail: 'There is no such engine.' });
+  return rowFrom(record, await shopCalendar(db));
+}
+
+/** An engine with everything that happened to it. */
+export async function viewEngine(db: Knex, id: string): Promise<EngineView> {
+  const engine = await findEngine(db, id);
+  const newest = await newestPublished(db, engine.sheetId);
+  const limitOf = new Map(newest?.limits.map((limit) => [limit.role, limit]));
+  return {
+    ...engine,
+    builds: await readBuilds(db, id),
+    gaps: await readGaps(db, id),
+    rechecks: await readRechecks(db, { engine_id: id }),
+    usages: await db('usages as u')
+      .join('people as p', 'p.id', 'u.by')
+      .where('u.engine_id', id)
+      .orderBy('u.read_at', 'desc')
+      .limit(50)
+      .select(
+        'u.usage',
+        'u.running',
+        'u.new_meter as newMeter',
+        'u.reason',
+        'u.read_at as readAt',
+        'p.name as by',
+      ),
+    limits: newest
+      ? lashPoints(newest.pattern).map(({ key, role }) => ({
+          point: key,
+          min: limitOf.get(role)!.min,
+          max: limitOf.get(role)!.max,
+        }))
+      : [],
+  };
+}
+
+function readBuilds(db: Knex, engineId: string): Promise<EngineView['builds']> {
+  return db('builds as b')
+    .join('sheet_revisions as v', 'v.id', 'b.revision_id')
+    .join('sheets as s', 's.id', 'v.sheet_id')
+    .leftJoin('sign_offs as o', 'o.build_id', 'b.id')
+    .leftJoin('people as p', 'p.id', 'o.by')
+    .where('b.engine_id', engineId)
+    .orderBy('b.number', 'desc')
+    .select(
+      'b.id',
+      'b.number',
+      'b.stage',
+      'b.complaint',
+      'b.opened_at as openedAt',
+      'o.at as signedOffAt',
+      'p.name as signedOffBy',
+      'b.closed_at as closedAt',
+      's.name as sheetName',
+      'v.number as revision',
+    );
+}
+
+async function readGaps(db: Knex, engineId: string): Promise<GapRow[]> {
+  const rows = await db('readings as g')
+    .join('rounds as r', 'r.id', 'g.round_id')
+    .join('builds as b', 'b.id', 'r.build_id')
+    .join('lash_points as p', (join) => join.on('p.revision_id', 'g.revision_id').on('p.key', 'g.point'))
+    .where('b.engine_id', engineId)
+    .where('g.superseded', false)
+    .orderBy([{ column: 'r.opened_at' }, { column: 'p.ordinal' }])
+    .select(
+      'g.point',
+      'r.kind as round',
+      'b.id as buildId',
+      'r.opened_at as at',
+      'r.usage',
+      'g.lo',
+      'g.hi',
+      'g.verdict',
+    );
+  return rows.map((row) => ({
+    ...row,
+    lo: mmFromTenths(row.lo),
+    hi: row.hi === null ? null : mmFromTenths(row.hi),
+  }));
+}

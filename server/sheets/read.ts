@@ -1,0 +1,142 @@
+import type { SheetFile, SheetRevision, SheetSummary } from '@zero-lash/contract/sheets';
+import { mmFromTenths } from '@zero-lash/core/length';
+import { rolesOf } from '@zero-lash/core/sheets';
+import type { Knex } from 'knex';
+import { dayIn, shopZone } from '../clock.ts';
+import { Refusal } from '../plugins/errors.ts';
+
+/** Reads revisions with their limits; `narrow` says which. */
+async function readRevisions(db: Knex, narrow: (query: Knex.QueryBuilder) => void): Promise<SheetRevision[]> {
+  const query = db('sheet_revisions as r')
+    .join('sheets as s', 's.id', 'r.sheet_id')
+    .join('people as e', 'e.id', 'r.entered_by')
+    .leftJoin('people as c', 'c.id', 'r.checked_by')
+    .select(
+      'r.id',
+      'r.sheet_id as sheetId',
+      's.name',
+      's.maker',
+      'r.number',
+      'r.status',
+      'r.pattern',
+      'r.condition',
+      'r.temperature',
+      'r.usage_unit as usageUnit',
+      'r.recheck_plan as recheckPlan',
+      'r.source',
+      'r.notes',
+      'r.wear_limits as wearLimits',
+      'r.torques',
+      'r.version',
+      'e.name as enteredBy',
+      'c.name as checkedBy',
+      'r.published_at as publishedAt',
+      db.raw(`(
+        select json_agg(json_build_object('role', l.role, 'min', l.min_tenths, 'max', l.max_tenths,
+          'asWritten', l.as_written) order by l.role desc)
+        from sheet_limits l where l.revision_id = r.id
+      ) as limits`),
+    )
+    .orderBy('r.number', 'desc');
+  narrow(query);
+  const rows = (await query) as (SheetRevision & { publishedAt: Date | null })[];
+  return rows.map((row) => ({
+    ...row,
+    limits: orderLikePattern(row).map((limit) => ({
+      ...limit,
+      min: mmFromTenths(limit.min),
+      max: mmFromTenths(limit.max),
+    })),
+    publishedAt: row.publishedAt?.toISOString() ?? null,
+  }));
+}
+
+function orderLikePattern({ pattern, limits }: Pick<SheetRevision, 'pattern' | 'limits'>) {
+  const order = rolesOf(pattern);
+  return [...limits].sort((a, b) => order.indexOf(a.role) - order.indexOf(b.role));
+}
+
+/** Published revisions as they were read: nothing changes them any more, but the names of those who wrote them. */
+const published = new Map<string, { readonly revision: SheetRevision; readonly until: number }>();
+const MOST_KEPT = 500;
+const KEPT_MS = 60_000;
+
+export async function findRevision(db: Knex, id: string): Promise<SheetRevision> {
+  const known = published.get(id);
+  if (known && known.until > Date.now()) return known.revision;
+  const [revision] = await readRevisions(db, (query) => query.where('r.id', id));
+  if (!revision) throw new Refusal('not_found', { detail: 'There is no such spec sheet.' });
+  // what a transaction reads may still be rolled back
+  if (revision.status === 'published' && !db.isTransaction) {
+    published.delete(id);
+    if (published.size >= MOST_KEPT) published.delete(published.keys().next().value!);
+    published.set(id, { revision, until: Date.now() + KEPT_MS });
+  }
+  return revision;
+}
+
+/**
+ * The newest published revision of a sheet; undefined where none is yet.
+ *
+ * @throws Refusal `not_found` where there is no such sheet
+ */
+export async function newestPublished(db: Knex, sheetId: string): Promise<SheetRevision | undefined> {
+  const row = await db('sheet_revisions')
+    .where({ sheet_id: sheetId, status: 'published' })
+    .orderBy('number', 'desc')
+    .first('id');
+  if (row) return findRevision(db, row.id);
+  if (!(await db('sheets').where({ id: sheetId }).first('id')))
+    throw new Refusal('not_found', { detail: 'There is no such spec sheet.' });
+  return undefined;
+}
+
+/** Every revision of a sheet, newest first. */
+export async function findSheet(db: Knex, sheetId: string): Promise<SheetRevision[]> {
+  const revisions = await readRevisions(db, (query) => query.where('r.sheet_id', sheetId));
+  if (revisions.length === 0) throw new Refusal('not_found', { detail: 'There is no such spec sheet.' });
+  return revisions;
+}
+
+export async function listSheets(db: Knex): Promise<SheetSummary[]> {
+  const { rows } = await db.raw(`
+    select distinct on (s.id)
+      s.id, r.id as "revisionId", s.name, s.maker, r.number, r.status,
+      exists (select 1 from sheet_revisions d where d.sheet_id = s.id and d.status = 'draft') as drafting,
+      r.pattern ->> 'layout' as layout, jsonb_array_length(r.pattern -> 'cylinders') as cylinders,
+      coalesce(p.points, 0) as points,
+      r.pattern -> 'means' ->> 'kind' as means, r.condition, r.usage_unit as "usageUnit",
+      r.source ->> 'manual' as manual,
+      coalesce(e.engines, 0) as engines,
+      coalesce(r.published_at, r.created_at) as "updatedAt"
+    from sheets s join sheet_revisions r on r.sheet_id = s.id
+      left join (select revision_id, count(*)::int as points from lash_points group by 1) p on p.revision_id = r.id
+      left join (select sheet_id, count(*)::int as engines from engines group by 1) e on e.sheet_id = s.id
+    order by s.id, r.status = 'published' desc, r.number desc`);
+  const zone = await shopZone(db);
+  return (rows as (Omit<SheetSummary, 'updatedOn'> & { updatedAt: Date })[])
+    .map(({ updatedAt, ...sheet }) => ({ ...sheet, updatedOn: dayIn(zone, updatedAt) }))
+    .sort((a, b) => `${a.maker} ${a.name}`.localeCompare(`${b.maker} ${b.name}`));
+}
+
+/** A revision as a file that another shop can read. */
+export async function writeFile(db: Knex, id: string): Promise<SheetFile> {
+  const { name, maker, pattern, condition, temperature, limits, ...rest } = await findRevision(db, id);
+  const { wearLimits, torques, usageUnit, recheckPlan, source, notes } = rest;
+  return {
+    format: 'zero-lash-sheet',
+    formatVersion: 1,
+    name,
+    maker,
+    pattern,
+    condition,
+    temperature,
+    limits,
+    wearLimits,
+    torques,
+    usageUnit,
+    recheckPlan,
+    source,
+    notes,
+  };
+}
