@@ -35,8 +35,10 @@ try {
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify({ name, passphrase }),
     });
-    const cookie = answer.headers.get('set-cookie').split(';')[0];
-    const [key, value] = cookie.split('=');
+    // beside the session's there is the device's own
+    const set = answer.headers.getSetCookie().find((each) => each.startsWith('zero_lash='));
+    const cookie = set.split(';')[0];
+    const [key, value] = cookie.split(/=(.*)/);
     return { cookie, inBrowser: { name: key, value, url: base } };
   };
   const viewer = await signIn('Petra Quell', 'only-looking-on');
