@@ -3,7 +3,6 @@ import { layOutHeads, stepOnHead, type Step } from '@zero-lash/core/sheets';
 import { lastChange, pointsSet, STAGE_KEYS, stageOf, type StageKey } from '@zero-lash/core/builds';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { afterPaint } from '../app/afterPaint.ts';
 import { useLengths } from '../app/lengths.ts';
 import { useStable } from '../app/useStable.ts';
 import { useAppSelector } from '../app/store.ts';
@@ -12,6 +11,7 @@ import type { PointState } from '../drawings/states.ts';
 import { roundHere, withoutOthers, type RoundHere } from '../measuring/pending.ts';
 import { useSession } from '../people/useSession.ts';
 import { useRole } from '../people/useRole.ts';
+import { pointWorkedOn, workOnPoint } from './place.ts';
 import { useTurning, type TurningWork } from '../turning/useTurning.ts';
 import {
   closedAt,
@@ -63,8 +63,7 @@ function changesAt({ settings }: BuildView, looking: StageKey): LastChange {
 /** Everything a build's page shows and does, worked out once a render. */
 export function useBuildWork(build: BuildView): BuildWork {
   const [search, setSearch] = useSearchParams();
-  // kept here too: the address follows a moment later, and the next key press must not wait for it
-  const [chosen, setChosen] = useState(search.get('point'));
+  const [chosen, setChosen] = useState(() => pointWorkedOn(build.id));
   const asked = search.get('stage') as StageKey | null;
   const looking =
     asked && STAGE_KEYS.indexOf(asked) >= 0 && STAGE_KEYS.indexOf(asked) <= STAGE_KEYS.indexOf(build.stage)
@@ -111,7 +110,7 @@ export function useBuildWork(build: BuildView): BuildWork {
   const selected = points.find(({ key }) => key === chosen) ?? firstToDo();
 
   // the point being measured stays, though its first try may make another one the first to do
-  if (chosen === null && open) setChosen(selected.key);
+  if (chosen === null && open) choose(selected.key);
 
   function firstToDo() {
     if (looking === 'set') return leftToSet()[0] ?? points[0]!;
@@ -119,27 +118,15 @@ export function useBuildWork(build: BuildView): BuildWork {
     return left.find(({ key }) => closed?.has(key)) ?? left[0] ?? points[0]!;
   }
 
-  const change = (set: (next: URLSearchParams) => void) =>
-    setSearch(
-      (now) => {
-        set(now);
-        return now;
-      },
-      { replace: true },
-    );
-
-  const select = useStable((key: string) => {
+  function choose(key: string | null) {
     setChosen(key);
-    afterPaint(() => change((next) => next.set('point', key)));
-  });
+    workOnPoint(build.id, key);
+  }
+  const select = useStable(choose);
 
   const look = useStable((stage: StageKey | null) => {
-    setChosen(null);
-    change((next) => {
-      next.delete('point');
-      if (stage) next.set('stage', stage);
-      else next.delete('stage');
-    });
+    choose(null);
+    setSearch(stage ? { stage } : {}, { replace: true });
   });
   const lookAt = useStable((stage: StageKey) => look(stage === build.stage ? null : stage));
 
