@@ -1,24 +1,25 @@
 import { z } from 'zod';
-import { engineRow } from './engines.ts';
-import { round } from './measuring.ts';
+import { conditionsRow, readingRow, round, roundRow } from './measuring.ts';
 import { pastRecheck } from './rechecks.ts';
 import { aim, setting } from './setting.ts';
-import { sheetRevision } from './sheets.ts';
 import { stageKey } from './stages.ts';
-import { id, line, moment, passage, version } from './values.ts';
+import { turningRow } from './turning.ts';
+import { id, line, moment, passage, takenAt, usageUnit, version } from './values.ts';
 
 export const newBuild = z.object({ revisionId: id, complaint: passage(300) });
 export type NewBuild = z.infer<typeof newBuild>;
 
 export const stageMoveRequest = z.object({ to: stageKey, version });
-export const tickRequest = z.object({ stage: stageKey, check: line(40), done: z.boolean() });
-export const noteRequest = z.object({ stage: stageKey, text: passage(1000) });
+export const tickRequest = z.object({ stage: stageKey, check: line(40), done: z.boolean(), takenAt });
+export type TickRequest = z.input<typeof tickRequest>;
+export const noteRequest = z.object({ stage: stageKey, text: passage(1000), takenAt });
+export type NoteRequest = z.input<typeof noteRequest>;
 
 export const buildChange = z.object({ version, complaint: passage(300), aim });
 export type BuildChange = z.infer<typeof buildChange>;
 
-/** Everything the bench sees of a build. */
-export const buildView = z.object({
+/** A build itself: where it stands, on what, and how often anything in it was written. */
+export const buildHead = z.object({
   id,
   number: z.int(),
   stage: stageKey,
@@ -28,13 +29,71 @@ export const buildView = z.object({
   openedAt: moment,
   openedBy: z.string(),
   closedAt: moment.nullable(),
-  engine: engineRow,
-  sheet: sheetRevision,
-  ticks: z.array(z.object({ stage: stageKey, check: z.string(), by: z.string(), at: moment })),
-  notes: z.array(z.object({ id, stage: stageKey, text: z.string(), by: z.string(), at: moment })),
-  rounds: z.array(round),
-  settings: z.array(setting),
+  revisionId: id,
+  engine: z.object({
+    id,
+    name: z.string(),
+    usageUnit,
+    /** as the meter shows it, and as it ran in all */
+    usage: z.number(),
+    running: z.number(),
+  }),
   signOff: z.object({ by: z.string(), at: moment, usage: z.number(), statement: z.string() }).nullable(),
-  rechecks: z.array(pastRecheck),
 });
-export type BuildView = z.infer<typeof buildView>;
+export type BuildHead = z.infer<typeof buildHead>;
+
+/** A check of a stage as it was last ticked or unticked. */
+export const tickRow = z.object({
+  stage: stageKey,
+  check: z.string(),
+  done: z.boolean(),
+  by: z.string(),
+  at: moment,
+});
+export type TickRow = z.infer<typeof tickRow>;
+
+export const noteRow = z.object({ id, stage: stageKey, text: z.string(), by: z.string(), at: moment });
+export type NoteRow = z.infer<typeof noteRow>;
+
+/** What a room of a build answers with: its rows, and how many writes the build had seen when they were read. */
+const asOf = <Rows extends z.ZodType>(rows: Rows) => z.object({ seq: z.int(), rows });
+
+/** What is read of a build, a room at a time. */
+export const BUILD_ROOMS = {
+  head: asOf(buildHead),
+  rounds: asOf(z.array(round)),
+  settings: asOf(z.array(setting)),
+  ticks: asOf(z.array(tickRow)),
+  notes: asOf(z.array(noteRow)),
+  rechecks: asOf(z.array(pastRecheck)),
+};
+export type BuildRoom = keyof typeof BUILD_ROOMS;
+export type RowsOf<Room extends BuildRoom> = z.infer<(typeof BUILD_ROOMS)[Room]>['rows'];
+
+const changed = <Kind extends string, Row extends z.ZodType>(kind: Kind, row: Row) =>
+  // a row that is too large to be told is null: its room is read again
+  z.object({ kind: z.literal(kind), row: row.nullable() });
+
+/** One row that a write brought or changed. */
+export const buildRowChange = z.discriminatedUnion('kind', [
+  changed('head', buildHead),
+  changed('round', roundRow),
+  changed('reading', readingRow),
+  changed('conditions', conditionsRow),
+  changed('turning', turningRow),
+  changed('setting', setting),
+  changed('tick', tickRow),
+  changed('note', noteRow),
+  changed('recheck', pastRecheck),
+]);
+export type BuildRowChange = z.infer<typeof buildRowChange>;
+export type ChangeKind = BuildRowChange['kind'];
+
+/** What a write in a build answers with, and what everybody who looks at the build hears of it: its own row first. */
+export const buildWrite = z.object({
+  build: id,
+  /** raised by one at every write in the build */
+  seq: z.int(),
+  changes: z.array(buildRowChange),
+});
+export type BuildWrite = z.infer<typeof buildWrite>;

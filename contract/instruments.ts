@@ -109,6 +109,8 @@ export const instrumentCheck = z.object({
 });
 
 export const instrument = instrumentFields.extend({
+  /** as it was written down, though by now no gauge would be put there */
+  address: z.string().nullable(),
   id,
   active: z.boolean(),
   version,
@@ -137,6 +139,21 @@ export type Tools = z.infer<typeof tools>;
 
 /** A device that takes a gauge: its readings go to that device until it lets go. */
 export const gaugeHold = z.object({ device: id });
+
+/** How a gauge is reached, and who has taken it. */
+export const gaugeLink = z.object({
+  instrument: id,
+  connected: z.boolean(),
+  simulated: z.boolean(),
+  heldBy: z.string().optional(),
+  heldHere: z.boolean().optional(),
+});
+
+/** What is answered to a device that takes a gauge or lets it go. */
+export const gaugeHeld = z.object({ instrument: id, device: id });
+
+/** What is answered to who has told a simulated gauge something. */
+export const gaugeTold = z.object({ told: z.boolean() });
 
 /** What a simulated gauge is told to be like. */
 export const simulatedGauge = z

@@ -1,11 +1,12 @@
 import { z } from 'zod';
-import { readingRow } from './measuring.ts';
+import { buildWrite } from './builds.ts';
 import { id } from './values.ts';
 
 /** What comes live from the server to a browser that has asked. */
 export const liveEvent = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('build'), build: id }),
-  z.object({ kind: z.literal('reading'), build: id, reading: readingRow }),
+  /** how far a build is, told as a stream begins: what is older may not have been heard */
+  z.object({ kind: z.literal('here'), build: id, seq: z.int() }),
+  buildWrite.extend({ kind: z.literal('build') }),
   z.object({ kind: z.literal('tools') }),
   z.object({
     kind: z.literal('gauge'),

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { crankAngle, turning } from './turning.ts';
-import { id, line, moment, remark } from './values.ts';
+import { id, line, moment, remark, takenAt } from './values.ts';
 
 const reach = z
   .number()
@@ -48,8 +48,7 @@ const takenReading = z.object({
   crankAngle: crankAngle.nullable().default(null),
   /** what it was measured with, where the bench said */
   instrumentId: id.nullable().default(null),
-  /** when the device took it, which may be long before it could be sent */
-  takenAt: moment.nullable().default(null),
+  takenAt,
   /** taken by a second person who did not see the first reading */
   blind: z.boolean().default(false),
   /** the reading of this point that the device knew of; another one since then is kept beside it by name */
@@ -119,10 +118,15 @@ const conditions = {
   condition: z.enum(['cold', 'hot']).nullable().default(null),
 };
 
-export const roundConditions = z.object(conditions);
-export type RoundConditions = z.input<typeof roundConditions>;
+export const newConditions = z.object({ ...conditions, takenAt });
+export type NewConditions = z.input<typeof newConditions>;
 
-export const round = z.object({
+/** What a round was said to be taken under. The newest holds; what was said before stays on the record. */
+export const conditionsRow = z.object({ id, roundId: id, ...conditions, by: z.string(), at: moment });
+export type ConditionsRow = z.infer<typeof conditionsRow>;
+
+/** A round without what was taken in it. */
+export const roundRow = z.object({
   id,
   kind: roundKind,
   number: z.int(),
@@ -130,14 +134,13 @@ export const round = z.object({
   openedAt: moment,
   openedBy: z.string(),
   closedAt: moment.nullable(),
-  ...conditions,
+});
+export type RoundRow = z.infer<typeof roundRow>;
+
+/** A round with the reading that stands at each point, what it was taken under, oldest first, and where the crank is. */
+export const round = roundRow.extend({
   turning,
-  /** conditions said before, with what did not fit the sheet: they stay on the record */
-  pastConditions: z.array(
-    z.object({ ...conditions, by: z.string(), at: moment, cautions: z.array(z.string()) }),
-  ),
-  /** every instrument its readings name */
-  instruments: z.array(z.string()),
+  conditions: z.array(conditionsRow),
   readings: z.array(readingRow),
 });
 export type Round = z.infer<typeof round>;

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { day, id, moment } from './values.ts';
+import { day, id, moment, takenAt } from './values.ts';
 
 export const dueStateValue = z.enum(['overdue', 'due', 'coming']);
 
@@ -24,3 +24,6 @@ export const pastRecheck = z.object({
   doneBy: z.string().nullable(),
   state: dueStateValue.nullable(),
 });
+export type PastRecheck = z.infer<typeof pastRecheck>;
+
+export const recheckOpening = z.object({ takenAt });

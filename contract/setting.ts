@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { id, line, moment, remark, thicknessMm } from './values.ts';
+import { id, line, moment, remark, takenAt, thicknessMm } from './values.ts';
 
 export const newSetting = z
   .object({
@@ -10,6 +10,7 @@ export const newSetting = z
     fitted: thicknessMm.nullable().default(null),
     mark: remark(20).default(''),
     note: remark(200).default(''),
+    takenAt,
   })
   .superRefine((value, context) => {
     if (value.kind === 'fitted' && (value.installed === null || value.fitted === null))
@@ -33,7 +34,10 @@ export const setting = z.object({
   mark: z.string(),
   note: z.string(),
   by: z.string(),
+  /** when it was turned or fitted */
   at: moment,
+  /** something else was done there since */
+  superseded: z.boolean(),
 });
 export type Setting = z.infer<typeof setting>;
 

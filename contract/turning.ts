@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { id, moment, takenAt } from './values.ts';
 
 /** The schools of where to stop the crank; the first is the default. */
 export const positionSchool = z.enum(['fewest', 'each-firing', 'companion', 'open-pair', 'lobe-away']);
@@ -17,3 +18,10 @@ export const turning = z.object({
   done: z.array(crankAngle).max(80),
 });
 export type Turning = z.infer<typeof turning>;
+
+export const newTurning = turning.extend({ takenAt });
+export type NewTurning = z.input<typeof newTurning>;
+
+/** Where the crank was last said to stand in a round. */
+export const turningRow = turning.extend({ roundId: id, saidAt: moment });
+export type TurningRow = z.infer<typeof turningRow>;

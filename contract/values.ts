@@ -81,3 +81,6 @@ export const passage = (most: number) => written.trim().min(1).max(most);
 
 /** A text of several lines that a person may leave empty. */
 export const remarks = (most: number) => written.trim().max(most);
+
+/** When a device did what it sends, which may be long before it could be sent; null where it is done as it is sent. */
+export const takenAt = moment.nullable().default(null);

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { expect, type Page } from '@playwright/test';
+import type { BuildHead, BuildWrite } from '@zero-lash/contract/builds';
 
 const PASSPHRASES = {
   'Ilse Marrand': 'brass-and-feeler',
@@ -71,7 +72,7 @@ async function write(page: Page, path: string, data: unknown, base = process.env
     headers: { 'idempotency-key': randomUUID() },
   });
   expect(answer.ok(), `${path}: ${answer.status()}`).toBe(true);
-  return (await answer.json()) as Record<string, unknown> & { id: string; version: number };
+  return (await answer.json()) as Record<string, unknown> & { id: string };
 }
 
 /** Opens the build an engine has on the bench, whichever of the many on Today it is. */
@@ -102,20 +103,22 @@ export async function atAsFound(
     { name, serial: '', owner: '', duty: '', sheetId: found.id, usage: 10 },
     base,
   );
-  let build = await write(
-    page,
-    `engines/${engine.id}/builds`,
-    { revisionId: found.revisionId, complaint: 'Measured for a journey' },
-    base,
-  );
+  const written = async (path: string, data: unknown) =>
+    (await write(page, path, data, base)) as unknown as BuildWrite;
+  const opened = await written(`engines/${engine.id}/builds`, {
+    revisionId: found.revisionId,
+    complaint: 'Measured for a journey',
+  });
+  const id = opened.build;
+  let { version } = opened.changes[0]!.row as BuildHead;
   for (const [stage, checks, to] of [
     ['take-in', ['cold', 'isolated', 'clean'], 'open-up'],
     ['open-up', ['counted-out', 'gasket', 'lobes'], 'as-found'],
   ] as const) {
-    for (const check of checks)
-      await write(page, `builds/${build.id}/ticks`, { stage, check, done: true }, base);
-    build = await write(page, `builds/${build.id}/stage`, { to, version: build.version }, base);
+    for (const check of checks) await written(`builds/${id}/ticks`, { stage, check, done: true });
+    const moved = await written(`builds/${id}/stage`, { to, version });
+    ({ version } = moved.changes[0]!.row as BuildHead);
   }
-  await page.goto(`${base}/builds/${build.id}`);
+  await page.goto(`${base}/builds/${id}`);
   await expect(page.getByRole('heading', { name: 'As found', level: 2 })).toBeVisible();
 }

@@ -6,6 +6,7 @@ import type { GaugeListener } from './gauges/listener.ts';
 import { gaugeRoutes } from './gauges/routes.ts';
 import type { Awakening } from './health/awakening.ts';
 import { instrumentRoutes } from './instruments/routes.ts';
+import { describe } from './openapi.ts';
 import type { LiveBus } from './live/bus.ts';
 import { liveRoutes } from './live/routes.ts';
 import { measuringRoutes } from './measuring/routes.ts';
@@ -55,6 +56,9 @@ export async function api(app: FastifyInstance, { awakening, keeper, bus, listen
   });
   guard(app);
   app.addHook('preHandler', needsKey);
+  app.get('/openapi.json', { schema: { hide: true } }, async (_request, reply) =>
+    reply.type('application/openapi+json').send(JSON.stringify(describe(app))),
+  );
   await app.register(compress, { encodings: ['gzip'], threshold: WORTH_COMPRESSING_BYTES });
   await app.register(todayRoutes, { keeper });
   for (const routes of ROOMS) await app.register(routes);

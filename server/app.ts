@@ -3,14 +3,16 @@ import { join } from 'node:path';
 import helmet from '@fastify/helmet';
 import files from '@fastify/static';
 import Fastify, { type FastifyInstance } from 'fastify';
-import { serializerCompiler, validatorCompiler } from 'fastify-type-provider-zod';
+import { validatorCompiler } from 'fastify-type-provider-zod';
 import type { Knex } from 'knex';
+import { answers, type AnswerWatch } from './answers.ts';
 import { api } from './api.ts';
 import { everySoOften } from './background.ts';
 import { GaugeListener } from './gauges/listener.ts';
 import { Awakening } from './health/awakening.ts';
 import { healthRoutes } from './health/routes.ts';
 import { LiveBus } from './live/bus.ts';
+import { openApi } from './openapi.ts';
 import { database } from './plugins/database.ts';
 import { answerError, errors } from './plugins/errors.ts';
 import { answerClientError, answerExpectations } from './plugins/lowHttp.ts';
@@ -37,6 +39,8 @@ export interface AppOptions {
   readonly awakening?: Awakening;
   /** the proxies whose word on a caller's address is believed, as Fastify's `trustProxy` takes it */
   readonly trustProxy?: string | false;
+  /** is shown every answer before it goes out */
+  readonly watchAnswers?: AnswerWatch;
   /** ms in which a request has to come in whole; half a minute where it is left out */
   readonly receivedWithinMs?: number;
 }
@@ -59,8 +63,9 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
   });
   answerExpectations(app.server);
   app.setValidatorCompiler(validatorCompiler);
-  app.setSerializerCompiler(serializerCompiler);
+  answers(app, options.watchAnswers);
   await app.register(errors);
+  await app.register(openApi);
   await app.register(database, { db: options.db, secret: options.secret });
   await app.register(helmet, {
     contentSecurityPolicy: {

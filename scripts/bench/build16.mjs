@@ -19,17 +19,19 @@ export async function build16(base, cookie, name) {
     ...{ name, serial: '', owner: '', duty: '' },
     ...{ sheetId: sheet.id, usage: 1 },
   });
-  let build = await write(base, cookie, `engines/${engine.id}/builds`, {
+  const opened = await write(base, cookie, `engines/${engine.id}/builds`, {
     revisionId: sheet.revisionId,
     complaint: 'Bench',
   });
+  const id = opened.build;
+  let { version } = opened.changes[0].row;
   for (const [stage, checks, to] of [
     ['take-in', ['cold', 'isolated', 'clean'], 'open-up'],
     ['open-up', ['counted-out', 'gasket', 'lobes'], 'as-found'],
   ]) {
-    for (const check of checks)
-      await write(base, cookie, `builds/${build.id}/ticks`, { stage, check, done: true });
-    build = await write(base, cookie, `builds/${build.id}/stage`, { to, version: build.version });
+    for (const check of checks) await write(base, cookie, `builds/${id}/ticks`, { stage, check, done: true });
+    const moved = await write(base, cookie, `builds/${id}/stage`, { to, version });
+    ({ version } = moved.changes[0].row);
   }
-  return build.id;
+  return id;
 }

@@ -33,7 +33,8 @@ function writesOf({ lead, bench, sheetBody }) {
     },
     'an engine edited': async () => {
       const { engine } = await build();
-      const { name: called, serial, owner, duty, version } = engine;
+      const { body } = await bench('GET', `engines/${engine.id}`);
+      const { name: called, serial, owner, duty, version } = body;
       return () => bench('PATCH', `engines/${engine.id}`, { name: called, serial, owner, duty, version });
     },
     'a build opened': async () => {
@@ -69,7 +70,7 @@ function writesOf({ lead, bench, sheetBody }) {
     conditions: async () => {
       const { rounds } = await build();
       const said = { engineTempC: 18, hoursSinceRun: 20, condition: 'cold' };
-      return () => bench('PUT', `rounds/${rounds.at(-1).id}/conditions`, said);
+      return () => bench('POST', `rounds/${rounds.at(-1).id}/conditions`, said);
     },
     'the crank turned': async () => {
       const { rounds } = await build();
@@ -82,7 +83,7 @@ function writesOf({ lead, bench, sheetBody }) {
     },
     'a recheck opened': async () => {
       const id = plannedIn(await build('Fire pump, Overmere Quay'));
-      return () => bench('POST', `rechecks/${id}/round`);
+      return () => bench('POST', `rechecks/${id}/round`, {});
     },
     'a recheck judged': async () => {
       const id = plannedIn(await build('Trimmer'));

@@ -48,7 +48,12 @@ export function caller(base, cookie) {
 export async function buildOf(call, name) {
   const { body } = await call('GET', `engines?search=${encodeURIComponent(name)}`);
   const engine = body.engines.find((each) => each.name.startsWith(name));
-  return (await call('GET', `builds/${engine.buildId}`)).body;
+  const read = async (path) => (await call('GET', path)).body;
+  const { seq, rows: head } = await read(`builds/${engine.buildId}`);
+  const rounds = await read(`builds/${engine.buildId}/rounds`);
+  const rechecks = await read(`builds/${engine.buildId}/rechecks`);
+  const sheet = await read(`sheet-revisions/${head.revisionId}`);
+  return { ...head, seq, sheet, rounds: rounds.rows, rechecks: rechecks.rows };
 }
 
 /** The same row of random numbers at every run. */

@@ -1,5 +1,7 @@
 import {
+  BUILD_ROOMS,
   buildChange,
+  buildWrite,
   newBuild,
   noteRequest,
   stageMoveRequest,
@@ -9,49 +11,94 @@ import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
+import { readRounds } from '../measuring/rounds.ts';
 import { needs, personOf } from '../plugins/signIn.ts';
+import { readRechecks } from '../rechecks/read.ts';
+import { readSettings } from '../setting/read.ts';
+import { handOf } from './hand.ts';
+import { addNote, tick } from './notes.ts';
+import { asOf, readHead, readNotes, readTicks } from './read.ts';
 import * as store from './store.ts';
-import { viewBuild } from './view.ts';
 import { writeBuild } from './write.ts';
 
 export function buildRoutes(instance: FastifyInstance, _options: object, done: () => void): void {
   const app = instance.withTypeProvider<ZodTypeProvider>();
   const params = z.object({ id });
   const preHandler = needs('bench');
+  const answers = { 200: buildWrite };
+  const brings = { 201: buildWrite };
 
-  app.get('/builds/:id', { schema: { params } }, (request) => viewBuild(app.db, request.params.id));
-
-  app.post('/engines/:id/builds', { schema: { params, body: newBuild }, preHandler }, (request, reply) =>
-    writeBuild(request, reply, 201, (transaction) =>
-      store.openBuild(transaction, request.params.id, request.body, personOf(request).id),
-    ),
+  app.get('/builds/:id', { schema: { params, response: { 200: BUILD_ROOMS.head } } }, (request) =>
+    readHead(app.db, request.params.id),
   );
 
-  app.patch('/builds/:id', { schema: { params, body: buildChange }, preHandler }, (request, reply) =>
-    writeBuild(request, reply, 200, (transaction) =>
-      store.changeBuild(transaction, request.params.id, request.body),
-    ),
+  app.get('/builds/:id/rounds', { schema: { params, response: { 200: BUILD_ROOMS.rounds } } }, (request) =>
+    asOf(app.db, request.params.id, readRounds),
+  );
+
+  app.get(
+    '/builds/:id/settings',
+    { schema: { params, response: { 200: BUILD_ROOMS.settings } } },
+    (request) => asOf(app.db, request.params.id, (db, build) => readSettings(db, build)),
+  );
+
+  app.get('/builds/:id/ticks', { schema: { params, response: { 200: BUILD_ROOMS.ticks } } }, (request) =>
+    asOf(app.db, request.params.id, readTicks),
+  );
+
+  app.get('/builds/:id/notes', { schema: { params, response: { 200: BUILD_ROOMS.notes } } }, (request) =>
+    asOf(app.db, request.params.id, (db, build) => readNotes(db, build)),
+  );
+
+  app.get(
+    '/builds/:id/rechecks',
+    { schema: { params, response: { 200: BUILD_ROOMS.rechecks } } },
+    (request) => asOf(app.db, request.params.id, (db, build) => readRechecks(db, { build_id: build })),
+  );
+
+  app.post(
+    '/engines/:id/builds',
+    { schema: { params, body: newBuild, response: brings }, preHandler },
+    (request, reply) =>
+      writeBuild(request, reply, 201, (transaction) =>
+        store.openBuild(transaction, request.params.id, request.body, personOf(request).id),
+      ),
+  );
+
+  app.patch(
+    '/builds/:id',
+    { schema: { params, body: buildChange, response: answers }, preHandler },
+    (request, reply) =>
+      writeBuild(request, reply, 200, (transaction) =>
+        store.changeBuild(transaction, request.params.id, request.body),
+      ),
   );
 
   app.post(
     '/builds/:id/stage',
-    { schema: { params, body: stageMoveRequest }, preHandler },
+    { schema: { params, body: stageMoveRequest, response: answers }, preHandler },
     (request, reply) =>
       writeBuild(request, reply, 200, (transaction) =>
         store.moveStage(transaction, request.params.id, request.body, personOf(request).id),
       ),
   );
 
-  app.post('/builds/:id/ticks', { schema: { params, body: tickRequest }, preHandler }, (request, reply) =>
-    writeBuild(request, reply, 200, (transaction) =>
-      store.tick(transaction, request.params.id, request.body, personOf(request).id),
-    ),
+  app.post(
+    '/builds/:id/ticks',
+    { schema: { params, body: tickRequest, response: answers }, preHandler },
+    (request, reply) =>
+      writeBuild(request, reply, 200, (transaction) =>
+        tick(transaction, request.params.id, request.body, handOf(request)),
+      ),
   );
 
-  app.post('/builds/:id/notes', { schema: { params, body: noteRequest }, preHandler }, (request, reply) =>
-    writeBuild(request, reply, 201, (transaction) =>
-      store.addNote(transaction, request.params.id, request.body, personOf(request).id),
-    ),
+  app.post(
+    '/builds/:id/notes',
+    { schema: { params, body: noteRequest, response: brings }, preHandler },
+    (request, reply) =>
+      writeBuild(request, reply, 201, (transaction) =>
+        addNote(transaction, request.params.id, request.body, handOf(request)),
+      ),
   );
 
   done();

@@ -1,13 +1,10 @@
 import type {
   BuildChange,
-  BuildView,
+  BuildRowChange,
+  BuildWrite,
   NewBuild,
-  noteRequest,
   stageMoveRequest,
-  tickRequest,
 } from '@zero-lash/contract/builds';
-import type { ReadingRow } from '@zero-lash/contract/measuring';
-import type { LiveEvent } from '@zero-lash/contract/live';
 import {
   goesOn,
   mayMove,
@@ -19,28 +16,29 @@ import {
 } from '@zero-lash/core/builds';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
+import { readRoundRows } from '../measuring/rounds.ts';
 import { Refusal } from '../plugins/errors.ts';
+import { readRechecks } from '../rechecks/read.ts';
 import { findRevision } from '../sheets/read.ts';
-import { viewBuild } from './view.ts';
+import { takeUp, written, type TakenUp } from './course.ts';
+import { readHead, readTicks, readWhole, type WholeBuild } from './read.ts';
 
-/** What PostgreSQL passes on in one notification, less some room. */
-const MOST_TOLD = 7000;
-
-/** What everybody looking at a build hears of a write: the reading itself where it is one, else that it changed. */
-export async function changedBuild(db: Knex, answer: BuildView | ReadingRow): Promise<LiveEvent> {
-  if (!('roundId' in answer)) return { kind: 'build', build: answer.id };
-  const { build_id: build } = await db('rounds').where({ id: answer.roundId }).first('build_id');
-  const told: LiveEvent = { kind: 'reading', build, reading: answer };
-  return JSON.stringify(told).length < MOST_TOLD ? told : { kind: 'build', build };
+/** The build itself as a change that a write brought. */
+export async function headChange(db: Knex, id: string): Promise<BuildRowChange> {
+  return { kind: 'head', row: (await readHead(db, id)).rows };
 }
 
-/** Opens a build. One that only waits for rechecks gives way to it; its planned recheck is dropped. */
+/**
+ * Opens a build. One that only waits for rechecks gives way to it; its planned recheck is dropped.
+ *
+ * @returns the new build, and the one that gave way
+ */
 export async function openBuild(
   db: Knex,
   engineId: string,
   { revisionId, complaint }: NewBuild,
   personId: string,
-): Promise<BuildView> {
+): Promise<[BuildWrite, ...BuildWrite[]]> {
   const engine = await db('engines').where({ id: engineId }).forNoKeyUpdate().first();
   if (!engine) throw new Refusal('not_found', { detail: 'There is no such engine.' });
   const sheet = await findRevision(db, revisionId);
@@ -49,12 +47,9 @@ export async function openBuild(
     throw new Refusal('sheet_differs', {
       detail: `${engine.name} is built on another spec sheet than ${sheet.name}.`,
     });
-  const open = await db('builds').where({ engine_id: engineId, closed_at: null }).first();
+  const open = await db('builds').where({ engine_id: engineId, closed_at: null }).first('id', 'stage');
   if (open && open.stage !== 'run-in') throw new Refusal('build_open');
-  if (open) {
-    await db('builds').where({ id: open.id }).update({ closed_at: db.fn.now() });
-    await db('rechecks').where({ build_id: open.id, status: 'planned' }).update('status', 'dropped');
-  }
+  const ended = open ? [await endBuild(db, open.id)] : [];
   const last = await db('builds').where({ engine_id: engineId }).max('number as number').first();
   const [row] = await db('builds')
     .insert({
@@ -64,30 +59,40 @@ export async function openBuild(
       complaint,
       opened_by: personId,
     })
-    .returning('id');
-  return viewBuild(db, row.id);
+    .returning(['id', 'seq']);
+  return [written(row, await headChange(db, row.id)), ...ended];
 }
 
-/** Locks a build for a write, and refuses one that is closed. */
-export async function lockBuild(db: Knex, id: string): Promise<BuildView> {
-  const locked = await db('builds').where({ id }).forNoKeyUpdate().first('closed_at');
-  if (!locked) throw new Refusal('not_found', { detail: 'There is no such build.' });
-  if (locked.closed_at) throw new Refusal('build_closed');
-  return viewBuild(db, id);
+/** Ends a build that a later one takes over from. */
+async function endBuild(db: Knex, id: string): Promise<BuildWrite> {
+  const build = await takeUp(db, id);
+  await db('builds').where({ id }).update({ closed_at: db.fn.now() });
+  await db('rechecks').where({ build_id: id, status: 'planned' }).update('status', 'dropped');
+  const rechecks = await readRechecks(db, { build_id: id });
+  return written(
+    build,
+    await headChange(db, id),
+    ...rechecks.map((row) => ({ kind: 'recheck' as const, row })),
+  );
 }
 
-async function lockVersion(db: Knex, id: string, version: number): Promise<BuildView> {
-  const build = await lockBuild(db, id);
-  if (build.version !== version) throw new Refusal('stale', { current: build });
+/**
+ * Takes a build up for a write that is made on what somebody saw of it.
+ *
+ * @throws Refusal `stale` where somebody changed it since
+ */
+export async function takeUpAt(db: Knex, id: string, version: number): Promise<TakenUp> {
+  const build = await takeUp(db, id);
+  if (build.version !== version) throw new Refusal('stale', { current: (await readHead(db, id)).rows });
   return build;
 }
 
-export async function changeBuild(db: Knex, id: string, change: BuildChange): Promise<BuildView> {
-  await lockVersion(db, id, change.version);
+export async function changeBuild(db: Knex, id: string, change: BuildChange): Promise<BuildWrite> {
+  const build = await takeUpAt(db, id, change.version);
   await db('builds')
     .where({ id })
     .update({ complaint: change.complaint, aim: change.aim, version: change.version + 1 });
-  return viewBuild(db, id);
+  return written(build, await headChange(db, id));
 }
 
 export async function moveStage(
@@ -95,8 +100,9 @@ export async function moveStage(
   id: string,
   { to, version }: z.infer<typeof stageMoveRequest>,
   personId: string,
-): Promise<BuildView> {
-  const build = await lockVersion(db, id, version);
+): Promise<BuildWrite> {
+  const taken = await takeUpAt(db, id, version);
+  const build = await readWhole(db, id);
   if (!mayMove(build.stage, to))
     throw new Refusal('stage_skipped', {
       detail: `From ${stageOf(build.stage).title} the build cannot go to ${stageOf(to).title}.`,
@@ -114,8 +120,8 @@ export async function moveStage(
   await db('builds')
     .where({ id })
     .update({ stage: to, stage_since: db.fn.now(), version: version + 1 });
-  await enter(db, build, stageOf(to), personId);
-  return viewBuild(db, id);
+  const followed = await enter(db, build, stageOf(to), personId);
+  return written(taken, await headChange(db, id), ...followed);
 }
 
 /** Refuses a step for what stands against it, naming the points. */
@@ -130,52 +136,40 @@ export function refuseFor(code: 'stage_not_ready' | 'not_provable', obstacles: r
 /** Does what follows from entering a stage, as its own definition says: what is no longer true, and what begins. */
 async function enter(
   db: Knex,
-  build: BuildView,
+  build: WholeBuild,
   { key, begins, measures, unticks }: Stage,
   personId: string,
-) {
-  if (!goesOn(build.stage, key) || begins === 'each-time')
-    await db('stage_ticks').where({ build_id: build.id }).whereIn('stage', unticks).delete();
-  if (begins === 'never' || measures === null) return;
+): Promise<BuildRowChange[]> {
+  const changes: BuildRowChange[] = [];
+  if (!goesOn(build.stage, key) || begins === 'each-time') {
+    const undone = await db('stage_ticks')
+      .where({ build_id: build.id, done: true })
+      .whereIn('stage', unticks)
+      .update({ done: false, by: personId, at: db.fn.now() })
+      .returning(['stage', 'check_key as check']);
+    const names = new Set(undone.map(({ stage, check }) => `${stage}:${check}`));
+    for (const row of await readTicks(db, build.id))
+      if (names.has(`${row.stage}:${row.check}`)) changes.push({ kind: 'tick', row });
+  }
+  if (begins === 'never' || measures === null) return changes;
   const earlier = build.rounds.filter(({ kind }) => kind === measures);
-  if (begins === 'once' && earlier.length > 0) return;
-  await db('rounds').where({ build_id: build.id, closed_at: null }).update('closed_at', db.fn.now());
-  await db('rounds').insert({
-    build_id: build.id,
-    revision_id: build.sheet.id,
-    kind: measures,
-    number: earlier.length + 1,
-    opened_by: personId,
-    usage: build.engine.running,
-  });
-}
-
-export async function tick(
-  db: Knex,
-  id: string,
-  { stage, check, done }: z.infer<typeof tickRequest>,
-  personId: string,
-): Promise<BuildView> {
-  const build = await lockBuild(db, id);
-  if (!stageOf(stage).checks.some(({ key }) => key === check)) throw new Refusal('unknown_check');
-  if (build.stage !== stage) throw new Refusal('wrong_stage');
-  const row = { build_id: id, stage, check_key: check };
-  if (done)
-    await db('stage_ticks')
-      .insert({ ...row, by: personId })
-      .onConflict()
-      .ignore();
-  else await db('stage_ticks').where(row).delete();
-  return viewBuild(db, id);
-}
-
-export async function addNote(
-  db: Knex,
-  id: string,
-  { stage, text }: z.infer<typeof noteRequest>,
-  personId: string,
-): Promise<BuildView> {
-  await lockBuild(db, id);
-  await db('stage_notes').insert({ build_id: id, stage, text, by: personId });
-  return viewBuild(db, id);
+  if (begins === 'once' && earlier.length > 0) return changes;
+  const closed = await db('rounds')
+    .where({ build_id: build.id, closed_at: null })
+    .update('closed_at', db.fn.now())
+    .returning('id');
+  const [opened] = await db('rounds')
+    .insert({
+      build_id: build.id,
+      revision_id: build.sheet.id,
+      kind: measures,
+      number: earlier.length + 1,
+      opened_by: personId,
+      usage: build.engine.running,
+    })
+    .returning('id');
+  const touched = new Set([...closed, opened].map(({ id }) => id));
+  for (const row of await readRoundRows(db, build.id))
+    if (touched.has(row.id)) changes.push({ kind: 'round', row });
+  return changes;
 }

@@ -192,14 +192,19 @@ class EngineTeller {
         recheck_id: recheckId,
         kind,
         number,
-        engine_temp_c: 14 + Math.round(this.#gaps.random() * 8),
-        hours_since_run: 16 + Math.round(this.#gaps.random() * 40),
         opened_at: this.#ago(daysAgo),
         opened_by: this.#cast.bench,
         closed_at: closed ? this.#ago(daysAgo - 0.1) : null,
         usage: this.#usageAt(daysAgo),
       })
       .returning('id');
+    await this.#db('round_conditions').insert({
+      round_id: row.id,
+      engine_temp_c: 14 + Math.round(this.#gaps.random() * 8),
+      hours_since_run: 16 + Math.round(this.#gaps.random() * 40),
+      by: this.#cast.bench,
+      at: this.#ago(daysAgo),
+    });
     return row.id;
   }
 

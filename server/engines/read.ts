@@ -15,7 +15,7 @@ import type { z } from 'zod';
 import { dayIn, shopZone } from '../clock.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { NEARNESS_SQL, nearnessOn } from '../rechecks/nearness.ts';
-import { readRechecks } from '../rechecks/store.ts';
+import { readRechecks } from '../rechecks/read.ts';
 import { newestPublished } from '../sheets/read.ts';
 
 interface EngineRecord extends Omit<EngineRow, 'recheck' | 'usageOn'> {

@@ -1,4 +1,12 @@
-import { engineChange, engineSearch, newEngine, newUsage } from '@zero-lash/contract/engines';
+import {
+  engineChange,
+  engineList,
+  engineRow,
+  engineSearch,
+  engineView,
+  newEngine,
+  newUsage,
+} from '@zero-lash/contract/engines';
 import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
@@ -12,21 +20,26 @@ export function engineRoutes(instance: FastifyInstance, _options: object, done: 
   const app = instance.withTypeProvider<ZodTypeProvider>();
   const params = z.object({ id });
 
-  app.get('/engines', { schema: { querystring: engineSearch } }, (request) =>
+  app.get('/engines', { schema: { querystring: engineSearch, response: { 200: engineList } } }, (request) =>
     read.listEngines(app.db, request.query),
   );
 
-  app.get('/engines/:id', { schema: { params } }, (request) => read.viewEngine(app.db, request.params.id));
+  app.get('/engines/:id', { schema: { params, response: { 200: engineView } } }, (request) =>
+    read.viewEngine(app.db, request.params.id),
+  );
 
-  app.post('/engines', { schema: { body: newEngine }, preHandler: needs('bench') }, (request, reply) =>
-    writeOnce(app.db, request, reply, 201, (transaction) =>
-      store.addEngine(transaction, request.body, personOf(request).id),
-    ),
+  app.post(
+    '/engines',
+    { schema: { body: newEngine, response: { 201: engineRow } }, preHandler: needs('bench') },
+    (request, reply) =>
+      writeOnce(app.db, request, reply, 201, (transaction) =>
+        store.addEngine(transaction, request.body, personOf(request).id),
+      ),
   );
 
   app.patch(
     '/engines/:id',
-    { schema: { params, body: engineChange }, preHandler: needs('bench') },
+    { schema: { params, body: engineChange, response: { 200: engineRow } }, preHandler: needs('bench') },
     (request, reply) =>
       writeOnce(app.db, request, reply, 200, (transaction) =>
         store.changeEngine(transaction, request.params.id, request.body),
@@ -35,7 +48,7 @@ export function engineRoutes(instance: FastifyInstance, _options: object, done: 
 
   app.post(
     '/engines/:id/usages',
-    { schema: { params, body: newUsage }, preHandler: needs('bench') },
+    { schema: { params, body: newUsage, response: { 201: engineRow } }, preHandler: needs('bench') },
     (request, reply) =>
       writeOnce(app.db, request, reply, 201, (transaction) =>
         store.logUsage(transaction, request.params.id, request.body, personOf(request).id),

@@ -1,4 +1,4 @@
-import { gaugeHold, simulatedGauge } from '@zero-lash/contract/instruments';
+import { gaugeHeld, gaugeHold, gaugeLink, gaugeTold, simulatedGauge } from '@zero-lash/contract/instruments';
 import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
@@ -20,7 +20,12 @@ export function gaugeRoutes(
 
   app.get(
     '/gauges',
-    { schema: { querystring: z.object({ device: id.optional() }) } },
+    {
+      schema: {
+        querystring: z.object({ device: id.optional() }),
+        response: { 200: z.array(gaugeLink) },
+      },
+    },
     async ({ query: { device } }) => {
       const holds = await store.readHolds(app.db);
       return listener.links().map((link) => {
@@ -30,21 +35,34 @@ export function gaugeRoutes(
     },
   );
 
-  app.post('/gauges/:id/hold', { schema: { params, body: gaugeHold }, preHandler }, (request, reply) =>
-    writeOnce(app.db, request, reply, 200, (transaction) =>
-      store.takeGauge(transaction, request.params.id, request.body.device, personOf(request).id),
-    ),
+  app.post(
+    '/gauges/:id/hold',
+    { schema: { params, body: gaugeHold, response: { 200: gaugeHeld } }, preHandler },
+    (request, reply) =>
+      writeOnce(app.db, request, reply, 200, (transaction) =>
+        store.takeGauge(transaction, request.params.id, request.body.device, personOf(request).id),
+      ),
   );
 
-  app.post('/gauges/:id/release', { schema: { params, body: gaugeHold }, preHandler }, (request, reply) =>
-    writeOnce(app.db, request, reply, 200, (transaction) =>
-      store.letGaugeGo(transaction, request.params.id, request.body.device),
-    ),
+  app.post(
+    '/gauges/:id/release',
+    { schema: { params, body: gaugeHold, response: { 200: gaugeHeld } }, preHandler },
+    (request, reply) =>
+      writeOnce(app.db, request, reply, 200, (transaction) =>
+        store.letGaugeGo(transaction, request.params.id, request.body.device),
+      ),
   );
 
   app.post(
     '/gauges/:id/simulation',
-    { schema: { params, body: simulatedGauge.extend({ press: z.boolean().default(false) }) }, preHandler },
+    {
+      schema: {
+        params,
+        body: simulatedGauge.extend({ press: z.boolean().default(false) }),
+        response: { 200: gaugeTold },
+      },
+      preHandler,
+    },
     (request, reply) =>
       writeOnce(app.db, request, reply, 200, () => {
         const { press, ...nature } = request.body;

@@ -35,5 +35,5 @@ export async function takeGauge(db: Knex, instrument: string, device: string, pe
 
 export async function letGaugeGo(db: Knex, instrument: string, device: string) {
   await db('gauge_holds').where({ instrument_id: instrument, device }).delete();
-  return { instrument };
+  return { instrument, device };
 }

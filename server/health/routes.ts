@@ -1,4 +1,5 @@
 import type { FastifyInstance } from 'fastify';
+import { health } from '@zero-lash/contract/health';
 import type { Awakening } from './awakening.ts';
 
 /** How long the database may take to say a word before it counts as away. */
@@ -13,17 +14,21 @@ export function healthRoutes(
   { awakening }: { readonly awakening: Awakening },
   done: () => void,
 ): void {
-  app.get('/api/health', { config: { open: true }, logLevel: 'silent' }, async (_request, reply) => {
-    const database = await Promise.race([
-      app.db.raw('select 1').then(
-        () => 'here' as const,
-        () => 'away' as const,
-      ),
-      new Promise<'away'>((resolve) => setTimeout(resolve, PATIENCE_MS, 'away').unref()),
-    ]);
-    const ok = database === 'here' && awakening.awake;
-    void reply.code(ok ? 200 : 503).header('cache-control', 'no-store');
-    return { ok, database, awake: awakening.awake };
-  });
+  app.get(
+    '/api/health',
+    { schema: { response: { 200: health, 503: health } }, config: { open: true }, logLevel: 'silent' },
+    async (_request, reply) => {
+      const database = await Promise.race([
+        app.db.raw('select 1').then(
+          () => 'here' as const,
+          () => 'away' as const,
+        ),
+        new Promise<'away'>((resolve) => setTimeout(resolve, PATIENCE_MS, 'away').unref()),
+      ]);
+      const ok = database === 'here' && awakening.awake;
+      void reply.code(ok ? 200 : 503).header('cache-control', 'no-store');
+      return { ok, database, awake: awakening.awake };
+    },
+  );
   done();
 }

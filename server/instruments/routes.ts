@@ -1,9 +1,12 @@
 import {
+  bench,
   benchChange,
+  instrument,
   instrumentChange,
   newBench,
   newCheck,
   newInstrument,
+  tools,
 } from '@zero-lash/contract/instruments';
 import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
@@ -20,39 +23,51 @@ export function instrumentRoutes(instance: FastifyInstance, _options: object, do
   const params = z.object({ id });
   const preHandler = needs('bench');
 
-  app.get('/tools', () => store.readTools(app.db));
+  app.get('/tools', { schema: { response: { 200: tools } } }, () => store.readTools(app.db));
 
-  app.post('/instruments', { schema: { body: newInstrument }, preHandler }, (request, reply) =>
-    writeAndTell(app.db, request, reply, tellTools, 201, (transaction) =>
-      store.addInstrument(transaction, request.body),
-    ),
+  app.post(
+    '/instruments',
+    { schema: { body: newInstrument, response: { 201: instrument } }, preHandler },
+    (request, reply) =>
+      writeAndTell(app.db, request, reply, tellTools, 201, (transaction) =>
+        store.addInstrument(transaction, request.body),
+      ),
   );
 
   app.patch(
     '/instruments/:id',
-    { schema: { params, body: instrumentChange }, preHandler },
+    { schema: { params, body: instrumentChange, response: { 200: instrument } }, preHandler },
     (request, reply) =>
       writeAndTell(app.db, request, reply, tellTools, 200, (transaction) =>
         store.changeInstrument(transaction, request.params.id, request.body),
       ),
   );
 
-  app.post('/instruments/:id/checks', { schema: { params, body: newCheck }, preHandler }, (request, reply) =>
-    writeAndTell(app.db, request, reply, tellTools, 201, (transaction) =>
-      store.checkInstrument(transaction, request.params.id, request.body, personOf(request).id),
-    ),
+  app.post(
+    '/instruments/:id/checks',
+    { schema: { params, body: newCheck, response: { 201: instrument } }, preHandler },
+    (request, reply) =>
+      writeAndTell(app.db, request, reply, tellTools, 201, (transaction) =>
+        store.checkInstrument(transaction, request.params.id, request.body, personOf(request).id),
+      ),
   );
 
-  app.post('/benches', { schema: { body: newBench }, preHandler }, (request, reply) =>
-    writeAndTell(app.db, request, reply, tellTools, 201, (transaction) =>
-      store.addBench(transaction, request.body),
-    ),
+  app.post(
+    '/benches',
+    { schema: { body: newBench, response: { 201: bench } }, preHandler },
+    (request, reply) =>
+      writeAndTell(app.db, request, reply, tellTools, 201, (transaction) =>
+        store.addBench(transaction, request.body),
+      ),
   );
 
-  app.patch('/benches/:id', { schema: { params, body: benchChange }, preHandler }, (request, reply) =>
-    writeAndTell(app.db, request, reply, tellTools, 200, (transaction) =>
-      store.changeBench(transaction, request.params.id, request.body),
-    ),
+  app.patch(
+    '/benches/:id',
+    { schema: { params, body: benchChange, response: { 200: bench } }, preHandler },
+    (request, reply) =>
+      writeAndTell(app.db, request, reply, tellTools, 200, (transaction) =>
+        store.changeBench(transaction, request.params.id, request.body),
+      ),
   );
   done();
 }

@@ -21,10 +21,13 @@ export type ToldEvent = LiveEvent | DoorEvent;
 type Listener = (event: ToldEvent) => void;
 
 /**
- * Tells every process on the database that something changed, once the transaction it happened in has been committed.
+ * Tells every process on the database what changed, once the transaction it happened in has been committed.
  */
-export async function announce(db: Knex, event: ToldEvent): Promise<void> {
-  await db.raw('select pg_notify(?, ?)', [CHANNEL, JSON.stringify(event)]);
+export async function announce(db: Knex, ...events: readonly ToldEvent[]): Promise<void> {
+  await db.raw('select pg_notify(?, told) from unnest(?::text[]) told', [
+    CHANNEL,
+    events.map((event) => JSON.stringify(event)),
+  ]);
 }
 
 /**

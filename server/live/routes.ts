@@ -2,6 +2,7 @@ import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance, FastifyRequest } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
+import { seqOf } from '../builds/read.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { personOf } from '../plugins/signIn.ts';
 import type { LiveBus, ToldEvent } from './bus.ts';
@@ -30,12 +31,19 @@ export function liveRoutes(
   app.get(
     '/live',
     { schema: { querystring: z.object({ build: id.optional(), device: id.optional() }) } },
-    (request, reply) => {
+    async (request, reply) => {
       if (!bus.linked) throw new Refusal('database_away');
       const isOver = overFor(request, app.sessionMark(request.session.sessionId));
       const { build, device } = request.query;
+      // heard from here on, and told how far the build is: between the two nothing falls through
+      const early: ToldEvent[] = [];
+      let tell = (event: ToldEvent) => void early.push(event);
+      const leave = bus.subscribe((event) => tell(event));
+      const seq = build && (await seqOf(app.db, build).catch(gone(leave)));
       reply.hijack();
       const { raw } = reply;
+      // whoever went away meanwhile is not told that they did
+      if (raw.destroyed) return leave();
       raw.writeHead(200, {
         'content-type': 'text/event-stream',
         'cache-control': 'no-cache, no-transform',
@@ -44,10 +52,6 @@ export function liveRoutes(
         connection: 'close',
       });
       raw.write(': here\n\n');
-      const leave = bus.subscribe((event) => {
-        if (isOver(event)) end();
-        else if (isFor(event, build, device)) raw.write(`data: ${JSON.stringify(event)}\n\n`);
-      });
       const unheard = bus.whenLost(end);
       const heartbeat = setInterval(() => raw.write(': still here\n\n'), HEARTBEAT_MS);
       const runsOut = setTimeout(end, Math.min(LONGEST_MS, millisecondsLeft(request)));
@@ -61,10 +65,22 @@ export function liveRoutes(
       }
       streams.add(end);
       request.raw.once('close', end);
+      tell = (event) => {
+        if (isOver(event)) end();
+        else if (isFor(event, build, device)) raw.write(`data: ${JSON.stringify(event)}\n\n`);
+      };
+      if (build) tell({ kind: 'here', build, seq: seq as number });
+      early.forEach(tell);
     },
   );
   done();
 }
+
+/** Stops listening before it passes a failure on. */
+const gone = (leave: () => void) => (error: unknown) => {
+  leave();
+  throw error;
+};
 
 /** Says of what is told whether it ends the session a request came in. */
 function overFor(request: FastifyRequest, session: string): (event: ToldEvent) => boolean {

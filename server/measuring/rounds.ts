@@ -1,66 +1,86 @@
-import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
-import type { SheetRevision } from '@zero-lash/contract/sheets';
+import {
+  reading as readingSchema,
+  type ConditionsRow,
+  type ReadingRow,
+  type Round,
+  type RoundRow,
+} from '@zero-lash/contract/measuring';
+import type { TurningRow } from '@zero-lash/contract/turning';
 import { mmFromTenths } from '@zero-lash/core/length';
-import { conditionCautions } from '@zero-lash/core/measuring';
 import type { Knex } from 'knex';
+import { mmOrNull } from '../length.ts';
+import { stored } from '../stored.ts';
 
-const mmOrNull = (tenths: number | null) => (tenths === null ? null : mmFromTenths(tenths));
+const parseReading = stored('a reading', { 1: readingSchema });
 
-/** Reads the rounds of a build with the readings that stand in them. */
-export async function readRounds(db: Knex, buildId: string, sheet: SheetRevision): Promise<Round[]> {
-  const rounds = await db('rounds as r')
+const ROUND_FIELDS = [
+  'r.id',
+  'r.kind',
+  'r.number',
+  'r.recheck_id as recheckId',
+  'r.opened_at as openedAt',
+  'p.name as openedBy',
+  'r.closed_at as closedAt',
+];
+
+const TURNING_FIELDS = [
+  'r.turn_school as school',
+  'r.turn_at as at',
+  'r.turn_done as done',
+  'r.turn_said_at as saidAt',
+];
+
+function roundQuery(db: Knex, buildId: string): Knex.QueryBuilder {
+  return db('rounds as r')
     .join('people as p', 'p.id', 'r.opened_by')
     .where('r.build_id', buildId)
-    .orderBy('r.opened_at')
-    .select(
-      'r.id',
-      'r.kind',
-      'r.number',
-      'r.recheck_id as recheckId',
-      'r.opened_at as openedAt',
-      'p.name as openedBy',
-      'r.closed_at as closedAt',
-      'r.engine_temp_c as engineTempC',
-      'r.hours_since_run as hoursSinceRun',
-      'r.condition',
-      'r.turn_school as school',
-      'r.turn_at as at',
-      'r.turn_done as done',
-    );
-  const readings = await readReadings(db, (query) =>
-    query.whereIn(
-      'g.round_id',
-      rounds.map(({ id }) => id),
-    ),
-  );
-  const past = await readConditions(
-    db,
-    rounds.map(({ id }) => id),
-  );
-  return rounds.map(({ school, at, done, ...round }) => ({
+    .orderBy(['r.opened_at', 'r.number']);
+}
+
+/** The rounds of a build without what was taken in them, in the order they were opened; one where it is named. */
+export async function readRoundRows(db: Knex, buildId: string, id?: string): Promise<RoundRow[]> {
+  const query = roundQuery(db, buildId).select(ROUND_FIELDS);
+  if (id !== undefined) query.where('r.id', id);
+  return query;
+}
+
+/** Reads the rounds of a build with the readings that stand in them, in the order they were opened. */
+export async function readRounds(db: Knex, buildId: string): Promise<Round[]> {
+  const rounds: (RoundRow & TurningRow)[] = await roundQuery(db, buildId).select([
+    ...ROUND_FIELDS,
+    ...TURNING_FIELDS,
+  ]);
+  const readings = await readReadings(db, (query) => query.where('r.build_id', buildId));
+  const conditions = await readConditions(db, buildId);
+  return rounds.map(({ school, at, done, saidAt: _, ...round }) => ({
     ...round,
-    pastConditions: past
-      .filter(({ roundId }) => roundId === round.id)
-      .map(({ roundId: _, ...said }) => ({ ...said, cautions: conditionCautions(sheet, said) })),
-    instruments: [
-      ...new Set(
-        readings
-          .filter(({ roundId, instrument }) => roundId === round.id && instrument !== null)
-          .map(({ instrument }) => instrument!),
-      ),
-    ],
-    turning: { school: school ?? 'fewest', at, done },
+    turning: turningOf({ school, at, done }),
+    conditions: conditions.filter(({ roundId }) => roundId === round.id),
     readings: readings.filter(({ roundId }) => roundId === round.id),
   }));
 }
 
-/** What was said of rounds' conditions, oldest first. */
-async function readConditions(db: Knex, roundIds: readonly string[]) {
-  return db('round_conditions as c')
+const turningOf = ({ school, at, done }: Partial<Round['turning']>): Round['turning'] => ({
+  school: school ?? 'fewest',
+  at: at ?? null,
+  done: done ?? [],
+});
+
+/** Where the crank was last said to stand in a round. */
+export async function readTurning(db: Knex, roundId: string): Promise<TurningRow | undefined> {
+  const row = await db('rounds as r').where('r.id', roundId).first(TURNING_FIELDS);
+  return row && { roundId, ...turningOf(row), saidAt: row.saidAt };
+}
+
+/** What was said of the conditions of a build's rounds, oldest first; one of them where it is named. */
+export async function readConditions(db: Knex, buildId: string, id?: string): Promise<ConditionsRow[]> {
+  const query = db('round_conditions as c')
+    .join('rounds as r', 'r.id', 'c.round_id')
     .join('people as p', 'p.id', 'c.by')
-    .whereIn('c.round_id', roundIds)
-    .orderBy('c.at')
+    .where('r.build_id', buildId)
+    .orderBy(['c.at', 'c.id'])
     .select(
+      'c.id',
       'c.round_id as roundId',
       'c.engine_temp_c as engineTempC',
       'c.hours_since_run as hoursSinceRun',
@@ -68,6 +88,8 @@ async function readConditions(db: Knex, roundIds: readonly string[]) {
       'p.name as by',
       'c.at',
     );
+  if (id !== undefined) query.where('c.id', id);
+  return query;
 }
 
 /** Reads the reading that stands at each point, or all there were; `narrow` says of which rounds. */
@@ -77,15 +99,17 @@ export async function readReadings(
   which: 'standing' | 'all' = 'standing',
 ): Promise<ReadingRow[]> {
   const query = db('readings as g')
+    .join('rounds as r', 'r.id', 'g.round_id')
     .join('people as p', 'p.id', 'g.by')
     .leftJoin('instruments as i', 'i.id', 'g.instrument_id')
-    .leftJoin('readings as f', 'f.id', 'g.supersedes')
+    .leftJoin('readings as f', 'f.id', 'g.first_look')
     .leftJoin('people as fp', 'fp.id', 'f.by')
     .select(
       'g.id',
       'g.round_id as roundId',
       'g.point',
       'g.reading',
+      'g.format',
       'g.as_typed as asTyped',
       'g.lo',
       'g.hi',
@@ -97,8 +121,9 @@ export async function readReadings(
       'i.name as instrument',
       'g.taken_at as takenAt',
       'g.blind',
-      db.raw(`case when g.blind and f.id is not null
-        then json_build_object('by', fp.name, 'lo', f.lo, 'hi', f.hi) end as "firstLook"`),
+      'fp.name as firstBy',
+      'f.lo as firstLo',
+      'f.hi as firstHi',
       'p.name as by',
       'g.at',
       'g.supersedes',
@@ -110,10 +135,11 @@ export async function readReadings(
   if (which === 'standing') query.where('g.superseded', false);
   narrow(query);
   const rows = await query;
-  return rows.map(({ firstLook, ...row }) => ({
+  return rows.map(({ format, firstBy, firstLo, firstHi, ...row }) => ({
     ...row,
+    reading: parseReading(format, row.reading),
     lo: mmFromTenths(row.lo),
     hi: mmOrNull(row.hi),
-    firstLook: firstLook && { ...firstLook, lo: mmFromTenths(firstLook.lo), hi: mmOrNull(firstLook.hi) },
+    firstLook: firstBy ? { by: firstBy, lo: mmFromTenths(firstLo), hi: mmOrNull(firstHi) } : null,
   }));
 }

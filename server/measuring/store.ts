@@ -1,88 +1,120 @@
-import type { ReadingRow, newReading } from '@zero-lash/contract/measuring';
-import { moment } from '@zero-lash/contract/values';
+import type { BuildRowChange, BuildWrite } from '@zero-lash/contract/builds';
+import type { newReading } from '@zero-lash/contract/measuring';
 import { stageMeasuring } from '@zero-lash/core/builds';
 import { intervalOf, judge, type Reading } from '@zero-lash/core/measuring';
 import { mayMeasurePoint } from '@zero-lash/core/turning';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
+import { written } from '../builds/course.ts';
+import { whenTaken, type Hand } from '../builds/hand.ts';
 import { Refusal } from '../plugins/errors.ts';
+import { reopenRecheck } from '../rechecks/reopen.ts';
 import { limitsAt } from '../sheets/limitsAt.ts';
-import { lockRound } from './lockRound.ts';
+import { findRevision } from '../sheets/read.ts';
 import { readReadings } from './rounds.ts';
+import { takeUpRound, type RoundTakenUp } from './takeUpRound.ts';
 
-/** Whether a reading was taken with its follower off the base circle, as far as the bench knew where the crank stood. */
-async function isOffBase(
-  db: Knex,
-  revisionId: string,
-  { point, crankAngle }: z.output<typeof newReading>,
-): Promise<boolean> {
-  if (crankAngle === null) return false;
-  const { pattern } = await db('sheet_revisions').where({ id: revisionId }).first('pattern');
-  return !mayMeasurePoint(pattern, point, crankAngle);
-}
-
-/** Whose hand a reading comes from, and how far the clock of their device goes ahead of this one, in ms. */
-interface Hand {
+/** The reading that stands at a point as another comes. */
+interface Standing {
+  readonly id: string;
+  readonly by: string;
   readonly personId: string;
-  readonly clockAhead: number;
+  readonly takenAt: Date;
 }
 
 /**
  * Keeps a reading with the core's verdict. What was taken last stands; the other is superseded, not lost, whichever of
- * the two came in first.
+ * the two came in first. One that was taken before its recheck was judged and came in after reopens the question.
  */
 export async function addReading(
   db: Knex,
   roundId: string,
   input: z.output<typeof newReading>,
-  { personId, clockAhead }: Hand,
-): Promise<ReadingRow> {
-  const round = await lockRound(db, roundId);
-  if (stageMeasuring(round.kind).key !== round.stage) throw new Refusal('wrong_stage');
-  const limits = await limitsAt(db, round.revisionId, input.point);
+  hand: Hand,
+): Promise<BuildWrite> {
+  const round = await takeUpRound(db, roundId);
+  const { build } = round;
+  const takenAt = whenTaken(input.takenAt, hand, round.openedAt);
+  refuseOutOfTime(round, takenAt);
+  const sheet = await findRevision(db, build.revisionId);
+  const limits = limitsAt(sheet, input.point);
   const interval = intervalOf(input.reading as Reading);
   const { verdict, onLimit } = judge(interval, limits);
   await refuseStranger(db, input.instrumentId);
-  const earlier = await db('readings as g')
+  const earlier: Standing | undefined = await db('readings as g')
     .join('people as p', 'p.id', 'g.by')
     .where({ round_id: roundId, point: input.point, superseded: false })
     .first('g.id', 'p.name as by', 'g.by as personId', 'g.taken_at as takenAt');
-  if (input.blind && earlier?.personId === personId) throw new Refusal('own_second');
-  const takenAt = whenTaken(input.takenAt, clockAhead, round.openedAt);
+  const firstLook = input.blind ? await firstLookOf(db, roundId, input.point, takenAt, hand) : null;
   const late = earlier !== undefined && takenAt < earlier.takenAt;
   if (earlier && !late) await db('readings').where({ id: earlier.id }).update('superseded', true);
-  const [row] = await db('readings')
-    .insert({
-      round_id: roundId,
-      revision_id: round.revisionId,
-      point: input.point,
-      reading: JSON.stringify(input.reading),
-      as_typed: input.asTyped,
-      lo: interval.lo,
-      hi: interval.hi,
-      min_tenths: limits.min,
-      max_tenths: limits.max,
-      verdict,
-      on_limit: onLimit,
-      doubt_kept: input.doubtKept,
-      crank_angle: input.crankAngle,
-      off_base: await isOffBase(db, round.revisionId, input),
-      by: personId,
-      supersedes: late ? null : (earlier?.id ?? null),
-      superseded: late,
-      reason: input.reason || (late ? LATE : whyAgain(earlier, input, personId)),
-      instrument_id: input.instrumentId,
-      taken_at: takenAt,
-      blind: input.blind,
-    })
-    .returning('id');
-  const [reading] = await readReadings(db, (query) => query.where('g.id', row.id), 'all');
-  return reading!;
+  await db('readings').insert({
+    id: hand.key,
+    round_id: roundId,
+    revision_id: build.revisionId,
+    point: input.point,
+    reading: JSON.stringify(input.reading),
+    as_typed: input.asTyped,
+    lo: interval.lo,
+    hi: interval.hi,
+    min_tenths: limits.min,
+    max_tenths: limits.max,
+    verdict,
+    on_limit: onLimit,
+    doubt_kept: input.doubtKept,
+    crank_angle: input.crankAngle,
+    off_base: input.crankAngle !== null && !mayMeasurePoint(sheet.pattern, input.point, input.crankAngle),
+    by: hand.personId,
+    supersedes: late ? null : (earlier?.id ?? null),
+    superseded: late,
+    reason: input.reason || (late ? LATE : whyAgain(earlier, input, hand.personId)),
+    instrument_id: input.instrumentId,
+    taken_at: takenAt,
+    blind: input.blind,
+    first_look: firstLook,
+  });
+  // the figure the engine had run when it was measured, not when the round was opened
+  if (!round.closedAt && round.usage !== round.running)
+    await db('rounds').where({ id: roundId }).update({ usage: round.running });
+  const [row] = await readReadings(db, (query) => query.where('g.id', hand.key), 'all');
+  const reopened = round.closedAt && !late ? await reopenRecheck(db, round) : [];
+  const own: BuildRowChange = { kind: 'reading', row: row! };
+  return written(build, own, ...reopened);
+}
+
+/** Refuses what was taken when its round was not measured in, or not any more. */
+function refuseOutOfTime({ kind, closedAt, build }: RoundTakenUp, takenAt: Date): void {
+  const inStage = stageMeasuring(kind).key === build.stage;
+  if (closedAt && !(kind === 'recheck' && inStage && takenAt < closedAt)) throw new Refusal('round_closed');
+  if (!inStage) throw new Refusal('wrong_stage');
+}
+
+/**
+ * What a blind look is held against: what was found there by whoever saw what they did, however many looked blind since.
+ *
+ * @throws Refusal `own_second` where one of the looks there was their own
+ */
+async function firstLookOf(
+  db: Knex,
+  roundId: string,
+  point: string,
+  takenAt: Date,
+  { personId }: Hand,
+): Promise<string | null> {
+  const looks = await db('readings')
+    .where({ round_id: roundId, point })
+    .where('taken_at', '<=', takenAt)
+    .orderBy([{ column: 'taken_at', order: 'desc' }])
+    .select('id', 'blind', 'by');
+  const first = looks.findIndex(({ blind }) => !blind);
+  const seen = first < 0 ? looks : looks.slice(0, first + 1);
+  if (seen.some(({ by }) => by === personId)) throw new Refusal('own_second');
+  return first < 0 ? null : looks[first]!.id;
 }
 
 /** Why a reading stands in the place of an earlier one: a second look, two hands at once, or simply again. */
 function whyAgain(
-  earlier: { readonly id: string; readonly by: string; readonly personId: string } | undefined,
+  earlier: Standing | undefined,
   { blind, over }: z.output<typeof newReading>,
   personId: string,
 ): string {
@@ -94,23 +126,6 @@ function whyAgain(
 }
 
 const LATE = 'taken before the one that stands, and came in after it';
-
-/**
- * How far a device's clock goes ahead of this server's, in ms, by what it says as it sends.
- *
- * @param said the `device-clock` header; 0 where there is none that can be read
- */
-export function clockAhead(said: string | string[] | undefined): number {
-  const parsed = moment.safeParse(said);
-  return parsed.success ? Date.parse(parsed.data) - Date.now() : 0;
-}
-
-/** When a reading was taken, by this server's clock: not in the future, and not before its round was opened. */
-function whenTaken(takenAt: string | null, ahead: number, openedAt: Date): Date {
-  const now = Date.now();
-  const taken = takenAt === null ? now : Date.parse(takenAt) - ahead;
-  return new Date(Math.max(openedAt.getTime(), Math.min(taken, now)));
-}
 
 async function refuseStranger(db: Knex, instrumentId: string | null): Promise<void> {
   if (instrumentId === null || (await db('instruments').where({ id: instrumentId }).first('id'))) return;

@@ -9,6 +9,7 @@ import * as doors from './007-doors.ts';
 import * as running from './008-running.ts';
 import * as drafts from './009-drafts.ts';
 import * as lists from './010-lists.ts';
+import * as rooms from './011-rooms.ts';
 
 const MIGRATIONS = {
   '001-people': people,
@@ -21,6 +22,7 @@ const MIGRATIONS = {
   '008-running': running,
   '009-drafts': drafts,
   '010-lists': lists,
+  '011-rooms': rooms,
 } as const;
 
 type Name = keyof typeof MIGRATIONS;

@@ -1,9 +1,19 @@
-import { newPerson, personChange, shopChange, signIn } from '@zero-lash/contract/people';
+import {
+  newPerson,
+  person,
+  personChange,
+  personChanged,
+  session,
+  shop,
+  shopChange,
+  signIn,
+} from '@zero-lash/contract/people';
 import type { Session } from '@zero-lash/contract/people';
 import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
+import { nothing } from '../answers.ts';
 import { announce } from '../live/bus.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { needs, personOf } from '../plugins/signIn.ts';
@@ -19,14 +29,14 @@ export async function peopleRoutes(instance: FastifyInstance): Promise<void> {
   const preHandler = needs('lead');
   const nobody = await hashPassphrase('no such person has this passphrase');
 
-  app.get('/session', async (request): Promise<Session> => ({
+  app.get('/session', { schema: { response: { 200: session } } }, async (request): Promise<Session> => ({
     person: personOf(request),
     shop: await store.readShop(app.db),
   }));
 
   app.post(
     '/session',
-    { schema: { body: signIn }, config: { open: true, keyless: true } },
+    { schema: { body: signIn, response: { 200: session } }, config: { open: true, keyless: true } },
     async (request, reply): Promise<Session> => {
       const { name, passphrase } = request.body;
       const found = await store.findForSignIn(app.db, name);
@@ -52,53 +62,70 @@ export async function peopleRoutes(instance: FastifyInstance): Promise<void> {
       request.session.options({ secure: request.protocol === 'https' });
       request.session.personId = found.id;
       await request.session.save();
-      const { passphraseHash: _, ...person } = found;
-      return { person, shop: await store.readShop(app.db) };
+      const { passphraseHash: _, ...signedIn } = found;
+      return { person: signedIn, shop: await store.readShop(app.db) };
     },
   );
 
-  app.delete('/session', async (request, reply) => {
-    const session = app.sessionMark(request.session.sessionId);
+  app.delete('/session', { schema: { response: { 204: nothing } } }, async (request, reply) => {
+    const mark = app.sessionMark(request.session.sessionId);
     await request.session.destroy();
-    await announce(app.db, { kind: 'session-ended', session });
-    return reply.code(204).send();
+    await announce(app.db, { kind: 'session-ended', session: mark });
+    return reply.code(204).send(null);
   });
 
-  app.delete('/session/everywhere', async (request, reply) => {
+  app.delete('/session/everywhere', { schema: { response: { 204: nothing } } }, async (request, reply) => {
     await store.endSessions(app.db, personOf(request).id);
-    return reply.code(204).send();
+    return reply.code(204).send(null);
   });
 
-  app.patch('/shop', { schema: { body: shopChange }, preHandler }, (request, reply) =>
-    writeAndTell(
-      app.db,
-      request,
-      reply,
-      () => ({ kind: 'tools' }),
-      200,
-      (transaction) => store.changeShop(transaction, request.body),
-    ),
+  app.patch(
+    '/shop',
+    { schema: { body: shopChange, response: { 200: shop } }, preHandler },
+    (request, reply) =>
+      writeAndTell(
+        app.db,
+        request,
+        reply,
+        () => ({ kind: 'tools' }),
+        200,
+        (transaction) => store.changeShop(transaction, request.body),
+      ),
   );
 
-  app.get('/people', { preHandler }, () => store.listPeople(app.db));
-
-  app.get('/people/changes', { preHandler }, () => store.readChanges(app.db));
-
-  app.post('/people', { schema: { body: newPerson }, preHandler }, (request, reply) =>
-    writeOnce(app.db, request, reply, 201, (transaction) =>
-      store.addPerson(transaction, request.body, personOf(request).id),
-    ),
+  app.get('/people', { schema: { response: { 200: z.array(person) } }, preHandler }, () =>
+    store.listPeople(app.db),
   );
 
-  app.patch('/people/:id', { schema: { params, body: personChange }, preHandler }, (request, reply) =>
-    writeOnce(app.db, request, reply, 200, (transaction) =>
-      store.changePerson(transaction, request.params.id, request.body, personOf(request).id),
-    ),
+  app.get('/people/changes', { schema: { response: { 200: z.array(personChanged) } }, preHandler }, () =>
+    store.readChanges(app.db),
   );
 
-  app.delete('/people/:id/sessions', { schema: { params }, preHandler }, async (request, reply) => {
-    await store.findPerson(app.db, request.params.id);
-    await store.endSessions(app.db, request.params.id);
-    return reply.code(204).send();
-  });
+  app.post(
+    '/people',
+    { schema: { body: newPerson, response: { 201: person } }, preHandler },
+    (request, reply) =>
+      writeOnce(app.db, request, reply, 201, (transaction) =>
+        store.addPerson(transaction, request.body, personOf(request).id),
+      ),
+  );
+
+  app.patch(
+    '/people/:id',
+    { schema: { params, body: personChange, response: { 200: person } }, preHandler },
+    (request, reply) =>
+      writeOnce(app.db, request, reply, 200, (transaction) =>
+        store.changePerson(transaction, request.params.id, request.body, personOf(request).id),
+      ),
+  );
+
+  app.delete(
+    '/people/:id/sessions',
+    { schema: { params, response: { 204: nothing } }, preHandler },
+    async (request, reply) => {
+      await store.findPerson(app.db, request.params.id);
+      await store.endSessions(app.db, request.params.id);
+      return reply.code(204).send(null);
+    },
+  );
 }

@@ -12,7 +12,7 @@ const READS = new Set(['GET', 'HEAD']);
 const ATTEMPTS = 3;
 const DEADLOCK = '40P01';
 
-/** What a retry's answer is made from, where the answer itself is too much to keep. */
+/** What a retry's answer is made from, where the answer itself is not kept. */
 export interface Kept<Answer> {
   readonly of: (answer: Answer) => unknown;
   readonly again: (db: Knex, kept: never) => Promise<Answer>;
@@ -30,6 +30,13 @@ export const needsKey: preHandlerHookHandler = (request, _reply, done) => {
   const free = READS.has(request.method) || request.routeOptions.config.keyless;
   done(free || keyOf(request) ? undefined : new Refusal('key_missing'));
 };
+
+/** The key a write came with: what it brings gets it as its own id. */
+export function writeKey(request: FastifyRequest): string {
+  const key = keyOf(request);
+  if (!key) throw new Refusal('key_missing');
+  return key;
+}
 
 function keyOf(request: FastifyRequest): string | null {
   const key = request.headers['idempotency-key'];
@@ -60,8 +67,7 @@ export async function writeOnce<Answer>(
   work: (transaction: Knex.Transaction) => Promise<Answer>,
   kept?: Kept<Answer>,
 ): Promise<Answer> {
-  const key = keyOf(request);
-  if (!key) throw new Refusal('key_missing');
+  const key = writeKey(request);
   const route = `${request.method} ${request.url}`;
   const fingerprint = fingerprintOf(request, route);
   const once = async (transaction: Knex.Transaction) => {
@@ -107,21 +113,13 @@ export async function writeAndTell<Answer>(
   db: Knex,
   request: FastifyRequest,
   reply: FastifyReply,
-  eventOf: (transaction: Knex, answer: Answer) => LiveEvent | Promise<LiveEvent>,
+  eventOf: (answer: Answer) => LiveEvent,
   status: number,
   work: (transaction: Knex.Transaction) => Promise<Answer>,
-  kept?: Kept<Answer>,
 ): Promise<Answer> {
-  return writeOnce(
-    db,
-    request,
-    reply,
-    status,
-    async (transaction) => {
-      const answer = await work(transaction);
-      await announce(transaction, await eventOf(transaction, answer));
-      return answer;
-    },
-    kept,
-  );
+  return writeOnce(db, request, reply, status, async (transaction) => {
+    const answer = await work(transaction);
+    await announce(transaction, eventOf(answer));
+    return answer;
+  });
 }

@@ -1,15 +1,13 @@
 import type { Setting } from '@zero-lash/contract/setting';
-import { mmFromTenths } from '@zero-lash/core/length';
 import type { Knex } from 'knex';
+import { mmOrNull } from '../length.ts';
 
-const mmOrNull = (tenths: number | null) => (tenths === null ? null : mmFromTenths(tenths));
-
-/** Reads what is set at each point of a build. */
-export async function readSettings(db: Knex, buildId: string): Promise<Setting[]> {
+/** What is set at each point of a build; one setting, standing or not, where it is named. */
+export async function readSettings(db: Knex, buildId: string, id?: string): Promise<Setting[]> {
   const rows = await db('settings as s')
     .join('people as p', 'p.id', 's.by')
     .where('s.build_id', buildId)
-    .where('s.superseded', false)
+    .where(id === undefined ? { 's.superseded': false } : { 's.id': id })
     .select(
       's.id',
       's.point',
@@ -21,6 +19,7 @@ export async function readSettings(db: Knex, buildId: string): Promise<Setting[]
       's.note',
       'p.name as by',
       's.at',
+      's.superseded',
     );
   return rows.map((row) => ({
     ...row,

@@ -1,22 +1,22 @@
+import type { BuildWrite } from '@zero-lash/contract/builds';
 import type { newSetting } from '@zero-lash/contract/setting';
+import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { tenthsFromMm } from '@zero-lash/core/length';
-import { lashPoints, meansFor } from '@zero-lash/core/sheets';
+import { meansFor } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
-import { viewBuild } from '../builds/view.ts';
+import { takeUp, written } from '../builds/course.ts';
+import { whenTaken, type Hand } from '../builds/hand.ts';
 import { Refusal } from '../plugins/errors.ts';
-import { limitsAt } from '../sheets/limitsAt.ts';
+import { pointAt } from '../sheets/limitsAt.ts';
+import { findRevision } from '../sheets/read.ts';
+import { readSettings } from './read.ts';
 
 /** Refuses to have turned what is set by a graded piece, or fitted one where there is only a screw. */
-async function refuseOtherMeans(
-  db: Knex,
-  revisionId: string,
-  { point, kind }: z.output<typeof newSetting>,
-): Promise<void> {
+function refuseOtherMeans(sheet: SheetRevision, { point, kind }: z.output<typeof newSetting>): void {
+  const { role } = pointAt(sheet, point);
   if (kind === 'left') return;
-  const { pattern } = await db('sheet_revisions').where({ id: revisionId }).first('pattern');
-  const { role } = lashPoints(pattern).find(({ key }) => key === point)!;
-  const { kind: means } = meansFor(pattern, role);
+  const { kind: means } = meansFor(sheet.pattern, role);
   const turns = means === 'screw' || means === 'pivot-nut';
   if (turns === (kind === 'turned')) return;
   throw new Refusal('other_means', {
@@ -27,28 +27,25 @@ async function refuseOtherMeans(
   });
 }
 
-/** Records what was set at a point; an earlier setting of the build is superseded. */
+/** Records what was set at a point. What was done last stands, whichever came in first; the other is superseded. */
 export async function addSetting(
   db: Knex,
   buildId: string,
   input: z.output<typeof newSetting>,
-  personId: string,
-) {
-  const build = await db('builds')
-    .where({ id: buildId })
-    .forNoKeyUpdate()
-    .first('stage', 'closed_at', 'revision_id');
-  if (!build) throw new Refusal('not_found', { detail: 'There is no such build.' });
-  if (build.closed_at) throw new Refusal('build_closed');
+  hand: Hand,
+): Promise<BuildWrite> {
+  const build = await takeUp(db, buildId);
   if (build.stage !== 'set') throw new Refusal('wrong_stage', { detail: 'Settings are recorded at Set.' });
-  await limitsAt(db, build.revision_id, input.point);
-  await refuseOtherMeans(db, build.revision_id, input);
-  await db('settings')
-    .where({ build_id: buildId, point: input.point, superseded: false })
-    .update('superseded', true);
+  refuseOtherMeans(await findRevision(db, build.revisionId), input);
+  const at = whenTaken(input.takenAt, hand, build.openedAt);
+  const standing = { build_id: buildId, point: input.point, superseded: false };
+  const earlier = await db('settings').where(standing).first('at');
+  const late = earlier !== undefined && at < earlier.at;
+  if (earlier && !late) await db('settings').where(standing).update('superseded', true);
   await db('settings').insert({
+    id: hand.key,
     build_id: buildId,
-    revision_id: build.revision_id,
+    revision_id: build.revisionId,
     point: input.point,
     kind: input.kind,
     degrees: input.degrees,
@@ -56,7 +53,10 @@ export async function addSetting(
     fitted: input.fitted === null ? null : tenthsFromMm(input.fitted),
     mark: input.mark,
     note: input.note,
-    by: personId,
+    by: hand.personId,
+    at,
+    superseded: late,
   });
-  return viewBuild(db, buildId);
+  const [row] = await readSettings(db, buildId, hand.key);
+  return written(build, { kind: 'setting', row: row! });
 }

@@ -1,12 +1,26 @@
-import type { SheetFile, SheetRevision, SheetSummary } from '@zero-lash/contract/sheets';
+import {
+  pattern as patternSchema,
+  type SheetFile,
+  type SheetRevision,
+  type SheetSummary,
+} from '@zero-lash/contract/sheets';
 import { mmFromTenths } from '@zero-lash/core/length';
 import { rolesOf } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import { dayIn, shopZone } from '../clock.ts';
 import { Refusal } from '../plugins/errors.ts';
+import { stored } from '../stored.ts';
+
+const parsePattern = stored('a pattern', { 1: patternSchema });
+
+/** A revision, and whether nothing changes it any more. */
+interface ReadRevision {
+  readonly revision: SheetRevision;
+  readonly settled: boolean;
+}
 
 /** Reads revisions with their limits; `narrow` says which. */
-async function readRevisions(db: Knex, narrow: (query: Knex.QueryBuilder) => void): Promise<SheetRevision[]> {
+async function readRevisions(db: Knex, narrow: (query: Knex.QueryBuilder) => void): Promise<ReadRevision[]> {
   const query = db('sheet_revisions as r')
     .join('sheets as s', 's.id', 'r.sheet_id')
     .join('people as e', 'e.id', 'r.entered_by')
@@ -19,6 +33,9 @@ async function readRevisions(db: Knex, narrow: (query: Knex.QueryBuilder) => voi
       'r.number',
       'r.status',
       'r.pattern',
+      'r.format',
+      // what this transaction reads of its own may still be rolled back
+      db.raw(`coalesce(r.published_at < now(), false) as settled`),
       'r.condition',
       'r.temperature',
       'r.usage_unit as usageUnit',
@@ -39,15 +56,23 @@ async function readRevisions(db: Knex, narrow: (query: Knex.QueryBuilder) => voi
     )
     .orderBy('r.number', 'desc');
   narrow(query);
-  const rows = (await query) as (SheetRevision & { publishedAt: Date | null })[];
-  return rows.map((row) => ({
-    ...row,
-    limits: orderLikePattern(row).map((limit) => ({
-      ...limit,
-      min: mmFromTenths(limit.min),
-      max: mmFromTenths(limit.max),
-    })),
-    publishedAt: row.publishedAt?.toISOString() ?? null,
+  const rows = (await query) as (SheetRevision & {
+    publishedAt: Date | null;
+    format: number;
+    settled: boolean;
+  })[];
+  return rows.map(({ format, settled, ...row }) => ({
+    settled,
+    revision: {
+      ...row,
+      pattern: parsePattern(format, row.pattern),
+      limits: orderLikePattern(row).map((limit) => ({
+        ...limit,
+        min: mmFromTenths(limit.min),
+        max: mmFromTenths(limit.max),
+      })),
+      publishedAt: row.publishedAt?.toISOString() ?? null,
+    },
   }));
 }
 
@@ -64,10 +89,10 @@ const KEPT_MS = 60_000;
 export async function findRevision(db: Knex, id: string): Promise<SheetRevision> {
   const known = published.get(id);
   if (known && known.until > Date.now()) return known.revision;
-  const [revision] = await readRevisions(db, (query) => query.where('r.id', id));
-  if (!revision) throw new Refusal('not_found', { detail: 'There is no such spec sheet.' });
-  // what a transaction reads may still be rolled back
-  if (revision.status === 'published' && !db.isTransaction) {
+  const [read] = await readRevisions(db, (query) => query.where('r.id', id));
+  if (!read) throw new Refusal('not_found', { detail: 'There is no such spec sheet.' });
+  const { revision, settled } = read;
+  if (settled) {
     published.delete(id);
     if (published.size >= MOST_KEPT) published.delete(published.keys().next().value!);
     published.set(id, { revision, until: Date.now() + KEPT_MS });
@@ -95,7 +120,7 @@ export async function newestPublished(db: Knex, sheetId: string): Promise<SheetR
 export async function findSheet(db: Knex, sheetId: string): Promise<SheetRevision[]> {
   const revisions = await readRevisions(db, (query) => query.where('r.sheet_id', sheetId));
   if (revisions.length === 0) throw new Refusal('not_found', { detail: 'There is no such spec sheet.' });
-  return revisions;
+  return revisions.map(({ revision }) => revision);
 }
 
 export async function listSheets(db: Knex): Promise<SheetSummary[]> {

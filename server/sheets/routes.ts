@@ -1,5 +1,13 @@
 import type { SheetRevision } from '@zero-lash/contract/sheets';
-import { draftChange, newRevision, newSheet, publication } from '@zero-lash/contract/sheets';
+import {
+  draftChange,
+  newRevision,
+  newSheet,
+  publication,
+  sheetFile,
+  sheetRevision,
+  sheetSummary,
+} from '@zero-lash/contract/sheets';
 import { positionSchool } from '@zero-lash/contract/turning';
 import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
@@ -10,6 +18,8 @@ import { writeOnce, type Kept } from '../plugins/writes.ts';
 import { StopCards } from './stopCards.ts';
 import * as read from './read.ts';
 import * as store from './store.ts';
+
+const FOR_EVER = 'private, max-age=31536000, immutable';
 
 declare module 'fastify' {
   interface FastifyInstance {
@@ -30,47 +40,70 @@ export function sheetRoutes(instance: FastifyInstance, _options: object, done: (
     again: (db, { revision }: { readonly revision: string }) => read.findRevision(db, revision),
   };
 
-  app.get('/sheets', () => read.listSheets(app.db));
+  app.get('/sheets', { schema: { response: { 200: z.array(sheetSummary) } } }, () => read.listSheets(app.db));
 
-  app.get('/sheets/:id', { schema: { params } }, (request) => read.findSheet(app.db, request.params.id));
-
-  app.post('/sheets', { schema: { body: newSheet }, preHandler }, (request, reply) =>
-    writeOnce(
-      app.db,
-      request,
-      reply,
-      201,
-      (transaction) => store.addSheet(transaction, request.body, personOf(request).id),
-      kept,
-    ),
+  app.get('/sheets/:id', { schema: { params, response: { 200: z.array(sheetRevision) } } }, (request) =>
+    read.findSheet(app.db, request.params.id),
   );
 
-  app.post('/sheets/:id/revisions', { schema: { params, body: newRevision }, preHandler }, (request, reply) =>
-    writeOnce(
-      app.db,
-      request,
-      reply,
-      201,
-      (transaction) =>
-        store.reviseSheet(transaction, request.params.id, request.body.body, personOf(request).id),
-      kept,
-    ),
+  app.get(
+    '/sheet-revisions/:id',
+    { schema: { params, response: { 200: sheetRevision } } },
+    async (request, reply) => {
+      const revision = await read.findRevision(app.db, request.params.id);
+      // nothing of a published revision ever changes
+      void reply.header('cache-control', revision.status === 'published' ? FOR_EVER : 'no-cache');
+      return revision;
+    },
   );
 
-  app.put('/sheet-revisions/:id', { schema: { params, body: draftChange }, preHandler }, (request, reply) =>
-    writeOnce(
-      app.db,
-      request,
-      reply,
-      200,
-      (transaction) => store.changeDraft(transaction, request.params.id, request.body, personOf(request).id),
-      kept,
-    ),
+  app.post(
+    '/sheets',
+    { schema: { body: newSheet, response: { 201: sheetRevision } }, preHandler },
+    (request, reply) =>
+      writeOnce(
+        app.db,
+        request,
+        reply,
+        201,
+        (transaction) => store.addSheet(transaction, request.body, personOf(request).id),
+        kept,
+      ),
+  );
+
+  app.post(
+    '/sheets/:id/revisions',
+    { schema: { params, body: newRevision, response: { 201: sheetRevision } }, preHandler },
+    (request, reply) =>
+      writeOnce(
+        app.db,
+        request,
+        reply,
+        201,
+        (transaction) =>
+          store.reviseSheet(transaction, request.params.id, request.body.body, personOf(request).id),
+        kept,
+      ),
+  );
+
+  app.put(
+    '/sheet-revisions/:id',
+    { schema: { params, body: draftChange, response: { 200: sheetRevision } }, preHandler },
+    (request, reply) =>
+      writeOnce(
+        app.db,
+        request,
+        reply,
+        200,
+        (transaction) =>
+          store.changeDraft(transaction, request.params.id, request.body, personOf(request).id),
+        kept,
+      ),
   );
 
   app.post(
     '/sheet-revisions/:id/publication',
-    { schema: { params, body: publication }, preHandler: needs('lead') },
+    { schema: { params, body: publication, response: { 201: sheetRevision } }, preHandler: needs('lead') },
     (request, reply) =>
       writeOnce(
         app.db,
@@ -83,13 +116,17 @@ export function sheetRoutes(instance: FastifyInstance, _options: object, done: (
       ),
   );
 
-  app.get('/sheet-revisions/:id/file', { schema: { params } }, async (request, reply) => {
-    const file = await read.writeFile(app.db, request.params.id);
-    return reply
-      .header('content-disposition', `attachment; filename="${fileName(file)}.json"`)
-      .type('application/json')
-      .send(`${JSON.stringify(file, null, 2)}\n`);
-  });
+  app.get(
+    '/sheet-revisions/:id/file',
+    { schema: { params, response: { 200: sheetFile } } },
+    async (request, reply) => {
+      const file = await read.writeFile(app.db, request.params.id);
+      return reply
+        .header('content-disposition', `attachment; filename="${fileName(file)}.json"`)
+        .serializer((said) => `${JSON.stringify(said, null, 2)}\n`)
+        .send(file);
+    },
+  );
 
   app.get(
     '/sheet-revisions/:id/stop-card',

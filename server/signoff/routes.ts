@@ -1,3 +1,4 @@
+import { buildWrite } from '@zero-lash/contract/builds';
 import { signOffRequest } from '@zero-lash/contract/signoff';
 import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
@@ -13,7 +14,7 @@ export function signoffRoutes(instance: FastifyInstance, _options: object, done:
 
   app.post(
     '/builds/:id/sign-off',
-    { schema: { params, body: signOffRequest }, preHandler: needs('lead') },
+    { schema: { params, body: signOffRequest, response: { 201: buildWrite } }, preHandler: needs('lead') },
     (request, reply) =>
       writeBuild(request, reply, 201, (transaction) =>
         signOff(transaction, request.params.id, request.body, personOf(request).id),

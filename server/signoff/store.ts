@@ -1,9 +1,12 @@
-import type { BuildView } from '@zero-lash/contract/builds';
+import type { BuildWrite } from '@zero-lash/contract/builds';
 import { obstaclesToSignOff, standingOf, stageOf } from '@zero-lash/core/builds';
 import type { Knex } from 'knex';
-import { lockBuild, refuseFor } from '../builds/store.ts';
-import { viewBuild } from '../builds/view.ts';
+import { takeUp, written } from '../builds/course.ts';
+import { readWhole } from '../builds/read.ts';
+import { headChange, refuseFor } from '../builds/store.ts';
+import { readRoundRows } from '../measuring/rounds.ts';
 import { Refusal } from '../plugins/errors.ts';
+import { readRechecks } from '../rechecks/read.ts';
 import { planRecheck } from '../rechecks/store.ts';
 
 /** Signs a build off: every point proved in spec, everything ticked; the first recheck is planned with it. */
@@ -12,31 +15,39 @@ export async function signOff(
   id: string,
   { version, statement }: { readonly version: number; readonly statement: string },
   leadId: string,
-): Promise<BuildView> {
-  const build = await lockBuild(db, id);
-  if (build.signOff)
+): Promise<BuildWrite> {
+  const taken = await takeUp(db, id);
+  const { sheet, ticks, rounds, settings, ...head } = await readWhole(db, id);
+  const build = { ...head, sheet, ticks, rounds, settings };
+  if (head.signOff)
     throw new Refusal('already_signed_off', {
-      detail: `${build.signOff.by} has signed this build off already.`,
-      current: build,
+      detail: `${head.signOff.by} has signed this build off already.`,
+      current: head,
     });
-  if (build.version !== version) throw new Refusal('stale', { current: build });
-  if (build.stage !== 'close')
+  if (head.version !== version) throw new Refusal('stale', { current: head });
+  if (head.stage !== 'close')
     throw new Refusal('not_provable', {
-      detail: `This build is at ${stageOf(build.stage).title}. It is signed off at ${stageOf('close').title}.`,
+      detail: `This build is at ${stageOf(head.stage).title}. It is signed off at ${stageOf('close').title}.`,
     });
   refuseFor('not_provable', obstaclesToSignOff(standingOf(build)));
-  const usage = build.engine.running;
+  const usage = head.engine.running;
   await db('sign_offs').insert({ build_id: id, by: leadId, usage, statement });
-  await db('rounds').where({ build_id: id, closed_at: null }).update('closed_at', db.fn.now());
-  await db('stage_moves').insert({
-    build_id: id,
-    from_stage: 'close',
-    to_stage: 'run-in',
-    by: leadId,
-  });
+  const closed = await db('rounds')
+    .where({ build_id: id, closed_at: null })
+    .update('closed_at', db.fn.now())
+    .returning('id');
+  await db('stage_moves').insert({ build_id: id, from_stage: 'close', to_stage: 'run-in', by: leadId });
   await db('builds')
     .where({ id })
     .update({ stage: 'run-in', stage_since: db.fn.now(), version: version + 1 });
-  await planRecheck(db, { id, engineId: build.engine.id }, build.sheet.recheckPlan, 1, usage);
-  return viewBuild(db, id);
+  await planRecheck(db, taken, sheet.recheckPlan, 1, usage);
+  const ended = new Set(closed.map(({ id: round }) => round));
+  return written(
+    taken,
+    await headChange(db, id),
+    ...(await readRoundRows(db, id))
+      .filter((row) => ended.has(row.id))
+      .map((row) => ({ kind: 'round' as const, row })),
+    ...(await readRechecks(db, { build_id: id })).map((row) => ({ kind: 'recheck' as const, row })),
+  );
 }

@@ -1,5 +1,4 @@
 import { randomUUID } from 'node:crypto';
-import type { BuildView } from '@zero-lash/contract/builds';
 import type { Person } from '@zero-lash/contract/people';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { DEMO_SHEETS } from '../demo/sheets/index.ts';
@@ -93,7 +92,7 @@ describe('two at once', () => {
     for (const name of ['Trimmer, Pellow Mill', 'Frost fan 1, Upper Terrace']) {
       const build = await shop.buildOf(name);
       const recheck = build.rechecks.find(({ status }) => status === 'planned')!;
-      const opened = await shop.call<BuildView>(BENCH, 'POST', `rechecks/${recheck.id}/round`);
+      const opened = await shop.write(BENCH, 'POST', `rechecks/${recheck.id}/round`, {});
       const round = opened.body.rounds.find(({ recheckId }) => recheckId === recheck.id)!;
       const points = await shop.db('lash_points').where({ revision_id: build.sheet.id }).select('key');
       for (const { key } of points)

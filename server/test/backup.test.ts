@@ -118,7 +118,7 @@ describe('a backup of a worked shop', () => {
         migrations: migrations.names.slice(0, -1),
         migrate: migrations.up,
       }),
-    ).rejects.toThrow(/newer Zero Lash \(010-lists\)/);
+    ).rejects.toThrow(/newer Zero Lash \(011-rooms\)/);
     expect(await everyRow(target)).toEqual({});
   });
 

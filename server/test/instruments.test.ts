@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto';
-import type { BuildView } from '@zero-lash/contract/builds';
-import type { PastReading, ReadingRow } from '@zero-lash/contract/measuring';
+import type { PastReading } from '@zero-lash/contract/measuring';
 import type { Bench, Instrument, Tools } from '@zero-lash/contract/instruments';
 import type { LiveEvent } from '@zero-lash/contract/live';
+import { conditionCautions } from '@zero-lash/core/measuring';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { readGaugeLine } from '../gauges/protocol.ts';
 import { startSimulatedGauge } from '../gauges/simulator.ts';
@@ -133,7 +133,7 @@ describe('a round on two tablets', () => {
     const round = build.rounds.at(-1)!;
     const [here, elsewhere] = [await hear(`build=${build.id}`), await hear(`build=${other.id}`)];
     const measure = (who: string, over: string | null, change: object = {}) =>
-      shop.call<ReadingRow>(who, 'POST', `rounds/${round.id}/readings`, {
+      shop.read(who, round.id, {
         point: '4E',
         reading: {
           kind: 'tries',
@@ -153,9 +153,10 @@ describe('a round on two tablets', () => {
       takenAt: new Date(round.openedAt).toISOString(),
       reason: '',
     });
-    expect(await here.until(({ kind }) => kind === 'reading')).toMatchObject({
+    expect(await here.until(({ kind }) => kind === 'build')).toMatchObject({
       build: build.id,
-      reading: { point: '4E', by: BENCH },
+      seq: build.seq + 1,
+      changes: [{ kind: 'reading', row: { point: '4E', by: BENCH } }],
     });
     const second = await measure('Osk Velland', null);
     expect(second.body).toMatchObject({
@@ -176,7 +177,7 @@ describe('a round on two tablets', () => {
       [BENCH, 'Osk Velland'],
     ]);
     expect(await measure(BENCH, null, { instrumentId: randomUUID() })).toMatchObject({ status: 404 });
-    expect(elsewhere.events).toEqual([]);
+    expect(elsewhere.events).toEqual([{ kind: 'here', build: other.id, seq: other.seq }]);
     here.stop();
     elsewhere.stop();
   });
@@ -184,12 +185,12 @@ describe('a round on two tablets', () => {
   it('keeps what was said of its conditions, with what did not fit the sheet', async () => {
     const build = await shop.buildOf('Frost fan 7, Chapel Slope');
     const round = build.rounds.at(-1)!;
-    const say = (said: object) => shop.call<BuildView>(BENCH, 'PUT', `rounds/${round.id}/conditions`, said);
+    const say = (said: object) => shop.write(BENCH, 'POST', `rounds/${round.id}/conditions`, said);
     await say({ engineTempC: 48, hoursSinceRun: 2, condition: 'hot' });
     const { body } = await say({ engineTempC: 18, hoursSinceRun: 20, condition: 'cold' });
-    const after = body.rounds.at(-1)!;
-    expect(after).toMatchObject({ engineTempC: 18, condition: 'cold' });
-    expect(after.pastConditions.map(({ cautions }) => cautions.length)).toEqual([3, 0]);
+    const said = body.rounds.at(-1)!.conditions.slice(-2);
+    expect(said[1]).toMatchObject({ engineTempC: 18, condition: 'cold', by: BENCH });
+    expect(said.map((each) => conditionCautions(body.sheet, each).length)).toEqual([3, 0]);
   });
 });
 

@@ -1,6 +1,4 @@
 import { randomUUID } from 'node:crypto';
-import type { BuildView } from '@zero-lash/contract/builds';
-import type { ReadingRow } from '@zero-lash/contract/measuring';
 import type { Instrument, Tools } from '@zero-lash/contract/instruments';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { announce, LiveBus } from '../live/bus.ts';
@@ -43,13 +41,15 @@ describe('what is told live', () => {
     const build = await shop.buildOf('Snow groomer 2');
     const bus = await linkedBus();
     const told: string[] = [];
-    bus.subscribe((event) => event.kind === 'reading' && told.push(event.reading.point));
+    bus.subscribe((event) => {
+      const [first] = event.kind === 'build' ? event.changes : [];
+      if (first?.kind === 'reading') told.push(first.row!.point);
+    });
     const key = randomUUID();
     const send = (point: string, withKey: string) =>
-      shop.call<ReadingRow>(
+      shop.read(
         BENCH,
-        'POST',
-        `rounds/${build.rounds.at(-1)!.id}/readings`,
+        build.rounds.at(-1)!.id,
         { point, reading: { kind: 'bracket', go: 0.28, noGo: 0.3 }, asTyped: '0.28 0.3' },
         withKey,
       );
@@ -74,7 +74,7 @@ describe('who may what at the bench', () => {
     const gauge = body.instruments.find(({ kind }) => kind === 'digital-gauge')!;
     for (const [method, path, payload] of [
       ['PUT', `rounds/${round.id}/turning`, { school: 'fewest', at: null, done: [] }],
-      ['PUT', `rounds/${round.id}/conditions`, { engineTempC: 1, hoursSinceRun: 1, condition: 'cold' }],
+      ['POST', `rounds/${round.id}/conditions`, { engineTempC: 1, hoursSinceRun: 1, condition: 'cold' }],
       ['POST', `gauges/${gauge.id}/hold`, { device: randomUUID() }],
       ['POST', `gauges/${gauge.id}/simulation`, { press: true }],
       ['POST', 'benches', { name: 'Mine', bladeSetId: null, maxStack: 1 }],
@@ -94,8 +94,8 @@ describe('who may what at the bench', () => {
       ['PUT', `rounds/${round.id}/turning`, { school: 'by-ear', at: null, done: [] }, 'school'],
       ['PUT', `rounds/${round.id}/turning`, { school: 'fewest', at: -1, done: [] }, 'at'],
       ['PUT', `rounds/${round.id}/turning`, { school: 'fewest', at: 0, done: [900] }, 'done.0'],
-      ['PUT', `rounds/${round.id}/conditions`, { engineTempC: 900, hoursSinceRun: 1 }, 'engineTempC'],
-      ['PUT', `rounds/${round.id}/conditions`, { engineTempC: 9, hoursSinceRun: -1 }, 'hoursSinceRun'],
+      ['POST', `rounds/${round.id}/conditions`, { engineTempC: 900, hoursSinceRun: 1 }, 'engineTempC'],
+      ['POST', `rounds/${round.id}/conditions`, { engineTempC: 9, hoursSinceRun: -1 }, 'hoursSinceRun'],
       ['POST', `instruments/${set.id}/checks`, { block: 0, found: 0.5, nextDue: '2099-01-01' }, 'block'],
       ['POST', `instruments/${set.id}/checks`, { block: 1, found: 0.5, nextDue: 'soon' }, 'nextDue'],
     ] as const)
@@ -107,7 +107,7 @@ describe('who may what at the bench', () => {
       expect(
         await shop.call(
           BENCH,
-          'PUT',
+          path.endsWith('turning') ? 'PUT' : 'POST',
           path,
           path.endsWith('turning') ? round.turning : { engineTempC: 1, hoursSinceRun: 1 },
         ),
@@ -124,8 +124,9 @@ describe('who may what at the bench', () => {
   it('is refused in a round that is closed', async () => {
     const build = await shop.buildOf('Summit drive, Kestrel Ridge');
     const closed = build.rounds.find(({ kind }) => kind === 'as-found')!;
-    expect(
-      await shop.call<BuildView>(BENCH, 'PUT', `rounds/${closed.id}/turning`, closed.turning),
-    ).toMatchObject({ status: 409, body: { code: 'round_closed' } });
+    expect(await shop.write(BENCH, 'PUT', `rounds/${closed.id}/turning`, closed.turning)).toMatchObject({
+      status: 409,
+      body: { code: 'round_closed' },
+    });
   });
 });

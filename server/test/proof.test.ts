@@ -1,13 +1,9 @@
-import { randomUUID } from 'node:crypto';
-import type { BuildView } from '@zero-lash/contract/builds';
-import type { EngineRow } from '@zero-lash/contract/engines';
-import { STAGE_KEYS, stageOf, type StageKey } from '@zero-lash/core/builds';
+import { STAGE_KEYS, stageOf } from '@zero-lash/core/builds';
 import { whyNoProof } from '@zero-lash/core/measuring';
-import { lashPoints } from '@zero-lash/core/sheets';
-import { mayMeasurePoint } from '@zero-lash/core/turning';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { BENCH, LEAD, TestShop } from './shop.ts';
+import { BENCH, LEAD, TestShop, type BuildView } from './shop.ts';
+import { Work } from './worked.ts';
 
 let shop: TestShop;
 beforeAll(async () => {
@@ -15,91 +11,9 @@ beforeAll(async () => {
 });
 afterAll(() => shop.close());
 
-/** One build worked on through the server, as a person would. */
-class Work {
-  build: BuildView;
-  constructor(build: BuildView) {
-    this.build = build;
-  }
-
-  /** A build on a new engine of the pattern of another. */
-  static async on(like: string): Promise<Work> {
-    const { sheet } = await shop.buildOf(like);
-    const { body: engine } = await shop.call<EngineRow>(BENCH, 'POST', 'engines', {
-      ...{ name: `Proof ${randomUUID().slice(0, 8)}`, serial: '', owner: '', duty: '', usage: 10 },
-      sheetId: sheet.sheetId,
-    });
-    const opened = await shop.call<BuildView>(BENCH, 'POST', `engines/${engine.id}/builds`, {
-      ...{ revisionId: sheet.id, complaint: 'Proof' },
-    });
-    return new Work(opened.body);
-  }
-
-  get points(): string[] {
-    return lashPoints(this.build.sheet.pattern).map(({ key }) => key);
-  }
-
-  async #send(method: 'POST' | 'GET', path: string, body?: object, who = BENCH) {
-    const answer = await shop.call<BuildView & { code: string }>(who, method, path, body);
-    this.build = (await shop.call<BuildView>(BENCH, 'GET', `builds/${this.build.id}`)).body;
-    return answer;
-  }
-
-  go(to: StageKey) {
-    return this.#send('POST', `builds/${this.build.id}/stage`, { to, version: this.build.version });
-  }
-
-  async tickAll(): Promise<void> {
-    const { stage } = this.build;
-    for (const { key: check } of stageOf(stage).checks)
-      await this.#send('POST', `builds/${this.build.id}/ticks`, { stage, check, done: true });
-  }
-
-  /** Measures a point in the newest round: in the middle of its band, too tight, off its base circle, or takes it back. */
-  measure(point: string, how: 'sound' | 'tight' | 'off-base' | 'withdrawn' = 'sound') {
-    const { role } = lashPoints(this.build.sheet.pattern).find(({ key }) => key === point)!;
-    const { min, max } = this.build.sheet.limits.find((limit) => limit.role === role)!;
-    const middle = Math.round((how === 'tight' ? min / 2 : (min + max) / 2) * 1000) / 1000;
-    const open = Array.from({ length: 72 }, (_, index) => index * 10).find(
-      (angle) => !mayMeasurePoint(this.build.sheet.pattern, point, angle),
-    );
-    return this.#send('POST', `rounds/${this.build.rounds.at(-1)?.id ?? randomUUID()}/readings`, {
-      ...{ point, asTyped: how, reason: how === 'withdrawn' ? 'a slip' : '' },
-      reading:
-        how === 'withdrawn'
-          ? { kind: 'tries', tries: [] }
-          : { kind: 'value', value: middle, uncertainty: 0.001 },
-      crankAngle: how === 'off-base' ? open : null,
-    });
-  }
-
-  set(point: string, setting: object = { kind: 'turned', degrees: 20 }) {
-    return this.#send('POST', `builds/${this.build.id}/settings`, { point, ...setting });
-  }
-
-  signOff() {
-    return this.#send('POST', `builds/${this.build.id}/sign-off`, { version: this.build.version }, LEAD);
-  }
-
-  /** Goes stage by stage, everything ticked and every point found sound, as far as it is told. */
-  async reach(stage: StageKey, how: 'sound' | 'tight' = 'sound'): Promise<void> {
-    while (this.build.stage !== stage) {
-      await this.tickAll();
-      const measured = stageOf(this.build.stage).measures !== null;
-      if (measured) for (const point of this.points) await this.measure(point, how);
-      const next = STAGE_KEYS[STAGE_KEYS.indexOf(this.build.stage) + 1]!;
-      expect((await this.go(next)).status, `${this.build.stage} to ${next}`).toBe(200);
-    }
-  }
-
-  ticked(stage: StageKey): string[] {
-    return this.build.ticks.filter((tick) => tick.stage === stage).map(({ check }) => check);
-  }
-}
-
 describe('a proof', () => {
   it('is no reading taken off the base circle: the build is not signed off on it', async () => {
-    const work = await Work.on('Edger, Pellow Mill');
+    const work = await Work.on(shop, 'Edger, Pellow Mill');
     await work.reach('prove');
     await work.tickAll();
     const [first, ...rest] = work.points as [string, ...string[]];
@@ -112,13 +26,13 @@ describe('a proof', () => {
   });
 
   it('of a recheck is none either', async () => {
-    const work = await Work.on('Edger, Pellow Mill');
+    const work = await Work.on(shop, 'Edger, Pellow Mill');
     await work.reach('close');
     await work.tickAll();
     expect((await work.signOff()).status).toBe(201);
     const [recheck] = work.build.rechecks;
-    await shop.call(BENCH, 'POST', `rechecks/${recheck!.id}/round`);
-    work.build = (await shop.call<BuildView>(BENCH, 'GET', `builds/${work.build.id}`)).body;
+    await shop.call(BENCH, 'POST', `rechecks/${recheck!.id}/round`, {});
+    work.build = await shop.build(work.build.id);
     const [first, ...rest] = work.points as [string, ...string[]];
     for (const point of rest) await work.measure(point);
     await work.measure(first, 'off-base');
@@ -132,7 +46,7 @@ describe('a proof', () => {
 
 describe('going back', () => {
   it('from Prove to Set and forth keeps what proving found, until it is set', async () => {
-    const work = await Work.on('Edger, Pellow Mill');
+    const work = await Work.on(shop, 'Edger, Pellow Mill');
     await work.reach('prove');
     const [first] = work.points as [string];
     await work.measure(first, 'tight');
@@ -148,7 +62,7 @@ describe('going back', () => {
   });
 
   it('from Close to Set unticks what is no longer true: counted in, cover on, first start, two turns', async () => {
-    const work = await Work.on('Edger, Pellow Mill');
+    const work = await Work.on(shop, 'Edger, Pellow Mill');
     await work.reach('close');
     await work.tickAll();
     expect(work.ticked('close').length).toBeGreaterThan(1);
@@ -165,7 +79,7 @@ describe('a second look', () => {
   it('is another person’s, and measuring twice oneself is nobody else’s writing', async () => {
     const build = await shop.buildOf('Frost fan 7, Chapel Slope');
     const take = (who: string, change: object) =>
-      shop.call<{ code: string; reason: string }>(who, 'POST', `rounds/${build.rounds.at(-1)!.id}/readings`, {
+      shop.read(who, build.rounds.at(-1)!.id, {
         ...{ point: '4I', reading: { kind: 'bracket', go: 0.28, noGo: 0.3 }, asTyped: '0.28 0.30' },
         ...change,
       });
@@ -185,7 +99,7 @@ describe('a setting', () => {
       ['Railcar 1', fitted, turned],
       ['Edger, Pellow Mill', turned, fitted],
     ] as const) {
-      const work = await Work.on(engine === 'Railcar 1' ? await railcar() : engine);
+      const work = await Work.on(shop, engine === 'Railcar 1' ? await railcar() : engine);
       await work.reach('set');
       const [first] = work.points as [string];
       expect(await work.set(first, bad)).toMatchObject({ status: 422, body: { code: 'other_means' } });
@@ -221,7 +135,7 @@ describe('any way a build may be gone', () => {
     let signed = 0;
     await fc.assert(
       fc.asyncProperty(fc.array(step, { minLength: 5, maxLength: 14 }), async (steps) => {
-        const work = await Work.on('Edger, Pellow Mill');
+        const work = await Work.on(shop, 'Edger, Pellow Mill');
         await work.reach('prove');
         for (const point of work.points) await work.measure(point);
         for (const next of steps) {

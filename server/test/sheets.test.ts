@@ -1,4 +1,3 @@
-import type { BuildView } from '@zero-lash/contract/builds';
 import { sheetFile, type SheetFile, type SheetRevision } from '@zero-lash/contract/sheets';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { DEMO_SHEETS } from '../demo/sheets/index.ts';
@@ -114,7 +113,7 @@ describe('a spec sheet', () => {
       }),
     ).toMatchObject({ status: 409, body: { code: 'fixed' } });
     await shop.call(LEAD, 'POST', `sheet-revisions/${draft.id}/publication`, { version: 1 });
-    const { body: still } = await shop.call<BuildView>(BENCH, 'GET', `builds/${build.id}`);
+    const still = await shop.build(build.id);
     expect(still.sheet).toMatchObject({ id: standsOn, number: 1 });
   });
 
@@ -153,14 +152,14 @@ describe('where the crank is', () => {
     const round = build.rounds.at(-1)!;
     expect(round.turning).toEqual({ school: 'fewest', at: null, done: [] });
     const turning = { school: 'companion', at: 120, done: [0] };
-    const turned = await shop.call<BuildView>(BENCH, 'PUT', `rounds/${round.id}/turning`, turning);
+    const turned = await shop.write(BENCH, 'PUT', `rounds/${round.id}/turning`, turning);
     expect(turned.body.rounds.at(-1)!.turning).toEqual(turning);
     expect(
       await shop.call(BENCH, 'PUT', `rounds/${round.id}/turning`, { ...turning, at: 720 }),
     ).toMatchObject({ status: 400, body: { code: 'invalid' } });
 
     const measure = (point: string, crankAngle: number | null) =>
-      shop.call(BENCH, 'POST', `rounds/${round.id}/readings`, {
+      shop.read(BENCH, round.id, {
         point,
         reading: { kind: 'bracket', go: 0.55, noGo: 0.6 },
         asTyped: '0.55 0.6',

@@ -1,8 +1,15 @@
 import { randomUUID } from 'node:crypto';
-import type { BuildView } from '@zero-lash/contract/builds';
-import type { FastifyInstance, InjectOptions } from 'fastify';
+import { isDeepStrictEqual } from 'node:util';
+import { problem } from '@zero-lash/contract/problems';
+import type { BuildHead, BuildWrite, NoteRow, TickRow } from '@zero-lash/contract/builds';
+import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
+import type { PastRecheck } from '@zero-lash/contract/rechecks';
+import type { Setting } from '@zero-lash/contract/setting';
+import type { SheetRevision } from '@zero-lash/contract/sheets';
+import type { FastifyInstance, FastifyReply, FastifyRequest, InjectOptions } from 'fastify';
 import type { Knex } from 'knex';
-import { inject } from 'vitest';
+import { afterEach, expect, inject } from 'vitest';
+import type { z } from 'zod';
 import { buildApp, type AppOptions } from '../app.ts';
 import { connect, migrate } from '../database.ts';
 import { loadDemo } from '../demo/load.ts';
@@ -14,6 +21,19 @@ export interface Answer<Body = unknown> {
   readonly body: Body & Record<string, never>;
   readonly headers: Record<string, unknown>;
 }
+
+/** A build as a browser puts it together from its rooms. */
+export interface BuildView extends BuildHead {
+  readonly seq: number;
+  readonly sheet: SheetRevision;
+  readonly rounds: readonly Round[];
+  readonly settings: readonly Setting[];
+  readonly ticks: readonly TickRow[];
+  readonly notes: readonly NoteRow[];
+  readonly rechecks: readonly PastRecheck[];
+}
+
+const BUILD_PARTS = ['rounds', 'settings', 'ticks', 'notes', 'rechecks'] as const;
 
 /** A server on a database of its own, with the demo world in it, called over HTTP. */
 export class TestShop {
@@ -45,7 +65,13 @@ export class TestShop {
 
   /** Another server on a database, as a second process of the shop would be. */
   static async server(db: Knex, options: Partial<AppOptions> = {}): Promise<FastifyInstance> {
-    const app = await buildApp({ db, secret: TEST_SECRET, logLevel: 'silent', ...options });
+    const app = await buildApp({
+      db,
+      secret: TEST_SECRET,
+      logLevel: 'silent',
+      watchAnswers: parseAnswer,
+      ...options,
+    });
     await app.ready();
     return app;
   }
@@ -115,9 +141,66 @@ export class TestShop {
       .where('e.name', engine)
       .whereNull('b.closed_at')
       .first('b.id');
-    return (await this.call<BuildView>('Ilse Marrand', 'GET', `builds/${row.id}`)).body;
+    return this.build(row.id);
+  }
+
+  /** Everything that is read of a build, room by room. */
+  async build(id: string): Promise<BuildView> {
+    const read = async <Body>(path: string) => {
+      const { status, body } = await this.call<Body>(LEAD, 'GET', path);
+      if (status !== 200) throw new Error(`${path}: ${status} ${JSON.stringify(body)}`);
+      return body;
+    };
+    const { seq, rows: head } = await read<{ seq: number; rows: BuildHead }>(`builds/${id}`);
+    const parts = await Promise.all(
+      BUILD_PARTS.map(async (part) => [part, (await read<{ rows: unknown }>(`builds/${id}/${part}`)).rows]),
+    );
+    const sheet = await read<SheetRevision>(`sheet-revisions/${head.revisionId}`);
+    const view = { ...head, seq, sheet, ...Object.fromEntries(parts) } as BuildView;
+    return { ...view, ticks: view.ticks.filter(({ done }) => done) };
+  }
+
+  /** Writes in a build, and reads the whole of it after; what is refused is answered as it is. */
+  async write(
+    who: string,
+    method: 'POST' | 'PATCH' | 'PUT',
+    path: string,
+    payload?: unknown,
+    key?: string,
+  ): Promise<Answer<BuildView>> {
+    const answer = await this.call<BuildWrite>(who, method, path, payload, key);
+    if (answer.status >= 300) return answer as unknown as Answer<BuildView>;
+    return { ...answer, body: (await this.build(answer.body.build)) as Answer<BuildView>['body'] };
+  }
+
+  /** Takes a reading, and gives its row; what is refused is answered as it is. */
+  async read(who: string, roundId: string, payload: unknown, key?: string): Promise<Answer<ReadingRow>> {
+    const answer = await this.call<BuildWrite>(who, 'POST', `rounds/${roundId}/readings`, payload, key);
+    if (answer.status >= 300) return answer as unknown as Answer<ReadingRow>;
+    return { ...answer, body: answer.body.changes[0]!.row as Answer<ReadingRow>['body'] };
   }
 }
+
+/** Answers that are no JSON of their route: a stream, a file, a page. */
+const NOT_PARSED = new Set(['text/event-stream', 'application/pdf', 'application/openapi+json', 'text/html']);
+
+/** Holds an answer to its route's own schema, to the last field of it: what goes out is what is said to go out. */
+function parseAnswer(request: FastifyRequest, reply: FastifyReply, payload: unknown): void {
+  const type = String(reply.getHeader('content-type') ?? '').split(';')[0]!;
+  if (!request.routeOptions.url?.startsWith('/api') || NOT_PARSED.has(type)) return;
+  const route = `${request.method} ${request.routeOptions.url}: ${reply.statusCode}`;
+  const said: unknown = typeof payload === 'string' && payload !== '' ? JSON.parse(payload) : null;
+  const { response } = (request.routeOptions.schema ?? {}) as { response?: Record<number, z.ZodType> };
+  const schema = type === 'application/problem+json' ? problem : response?.[reply.statusCode];
+  const parsed = schema?.safeParse(said);
+  if (parsed?.success && isDeepStrictEqual(parsed.data, said)) return;
+  const why = parsed ? (parsed.error?.message ?? 'has more in it than its schema') : 'no schema says so';
+  MISFITS.push(`${route}: ${why}`);
+}
+
+/** Answers that were not what their routes say; every test ends by seeing that there are none. */
+const MISFITS: string[] = [];
+afterEach(() => expect(MISFITS.splice(0)).toEqual([]));
 
 /** Makes an empty database in the tests' cluster; gives its address. */
 export async function emptyDatabase(): Promise<string> {

@@ -1,14 +1,18 @@
 // Long because one shop is opened once and everything about it is tried there, one thing after the other.
 import { randomUUID } from 'node:crypto';
-import type { BuildView } from '@zero-lash/contract/builds';
-import type { ReadingRow } from '@zero-lash/contract/measuring';
-import { engineSort, type EngineList, type EngineRow, type EngineSort } from '@zero-lash/contract/engines';
+import {
+  engineSort,
+  type EngineList,
+  type EngineRow,
+  type EngineSort,
+  type EngineView,
+} from '@zero-lash/contract/engines';
 import type { SheetSummary } from '@zero-lash/contract/sheets';
 import type { Today } from '@zero-lash/contract/today';
 import { lashPoints } from '@zero-lash/core/sheets';
 import { STAGE_KEYS, stageOf, type StageKey } from '@zero-lash/core/builds';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
+import { BENCH, LEAD, TestShop, VIEWER, type BuildView } from './shop.ts';
 
 let shop: TestShop;
 beforeAll(async () => {
@@ -23,7 +27,7 @@ async function go(build: BuildView, to: StageKey) {
       check: key,
       done: true,
     });
-  return shop.call<BuildView>(BENCH, 'POST', `builds/${build.id}/stage`, { to, version: build.version });
+  return shop.write(BENCH, 'POST', `builds/${build.id}/stage`, { to, version: build.version });
 }
 
 const bracket = (go: number, noGo: number) => ({ kind: 'bracket', go, noGo });
@@ -53,7 +57,7 @@ describe('the whole job', () => {
       usage: 100,
     });
     expect(engine).toMatchObject({ status: 201, body: { usageUnit: 'starts', buildId: null } });
-    const opened = await shop.call<BuildView>(BENCH, 'POST', `engines/${engine.body.id}/builds`, {
+    const opened = await shop.write(BENCH, 'POST', `engines/${engine.body.id}/builds`, {
       revisionId: single.revisionId,
       complaint: 'Rebuild',
     });
@@ -85,7 +89,7 @@ describe('the whole job', () => {
     build = (await go(build, 'close')).body;
     for (const { key } of stageOf('close').checks)
       build = (
-        await shop.call<BuildView>(BENCH, 'POST', `builds/${build.id}/ticks`, {
+        await shop.write(BENCH, 'POST', `builds/${build.id}/ticks`, {
           stage: 'close',
           check: key,
           done: true,
@@ -94,13 +98,12 @@ describe('the whole job', () => {
 
     const byBench = await shop.call(BENCH, 'POST', `builds/${build.id}/sign-off`, { version: build.version });
     expect(byBench).toMatchObject({ status: 403, body: { code: 'forbidden' } });
-    const signing = () =>
-      shop.call<BuildView>(LEAD, 'POST', `builds/${build.id}/sign-off`, { version: build.version });
+    const signing = () => shop.write(LEAD, 'POST', `builds/${build.id}/sign-off`, { version: build.version });
     const [first, second] = await Promise.all([signing(), signing()]);
     expect([first.status, second.status].sort()).toEqual([201, 409]);
     const loser = first.status === 409 ? first : second;
     expect(loser.body).toMatchObject({ code: 'already_signed_off' });
-    build = (await shop.call<BuildView>(LEAD, 'GET', `builds/${build.id}`)).body;
+    build = await shop.build(build.id);
     expect(build).toMatchObject({ stage: 'run-in', signOff: { by: LEAD, usage: 100 } });
     expect(build.rechecks).toMatchObject([
       { sequence: 1, dueUsage: 120, status: 'planned', state: 'coming' },
@@ -112,14 +115,14 @@ describe('the whole job', () => {
       expect.objectContaining({ engine: 'Test stand single', state: 'overdue', running: 121 }),
     );
     const recheck = build.rechecks[0]!;
-    build = (await shop.call<BuildView>(BENCH, 'POST', `rechecks/${recheck.id}/round`)).body;
+    build = (await shop.write(BENCH, 'POST', `rechecks/${recheck.id}/round`, {})).body;
     const incomplete = await shop.call(BENCH, 'POST', `rechecks/${recheck.id}/outcome`);
     expect(incomplete).toMatchObject({
       status: 409,
       body: { code: 'recheck_incomplete', points: ['1I', '1E'] },
     });
     await measureAll(build, 0.14, 0.16);
-    build = (await shop.call<BuildView>(BENCH, 'POST', `rechecks/${recheck.id}/outcome`)).body;
+    build = (await shop.write(BENCH, 'POST', `rechecks/${recheck.id}/outcome`)).body;
     expect(build.rechecks).toMatchObject([
       { sequence: 2, status: 'planned', dueUsage: 421 },
       { sequence: 1, status: 'done', outcome: 'undecided', doneBy: BENCH },
@@ -132,7 +135,7 @@ describe('the whole job', () => {
     const build = await shop.buildOf('Frost fan 7, Chapel Slope');
     const round = build.rounds[0]!;
     const send = (go: number, noGo: number, reason = '') =>
-      shop.call<ReadingRow>(BENCH, 'POST', `rounds/${round.id}/readings`, {
+      shop.read(BENCH, round.id, {
         point: '4E',
         reading: bracket(go, noGo),
         asTyped: `${go} ${noGo}`,
@@ -158,16 +161,16 @@ describe('the whole job', () => {
 
   it('takes a reading back where nothing of it counts, so that nothing is known any more', async () => {
     const build = await shop.buildOf('Snow groomer 2');
-    const path = `rounds/${build.rounds.at(-1)!.id}/readings`;
+    const { id } = build.rounds.at(-1)!;
     const tries = (...tried: object[]) => ({ kind: 'tries', tries: tried });
     const wont = { thickness: 0.05, result: 'wont' };
     const taken = { point: '1I', reading: tries(wont), asTyped: '0.05 won’t' };
-    expect(await shop.call(BENCH, 'POST', path, taken)).toMatchObject({
+    expect(await shop.read(BENCH, id, taken)).toMatchObject({
       status: 201,
       body: { verdict: 'tight' },
     });
     const back = { point: '1I', reading: tries(), asTyped: 'taken back', reason: 'a try taken back' };
-    expect(await shop.call(BENCH, 'POST', path, back)).toMatchObject({
+    expect(await shop.read(BENCH, id, back)).toMatchObject({
       status: 201,
       body: { verdict: 'undecided', lo: 0, hi: null, reason: 'a try taken back' },
     });
@@ -175,16 +178,14 @@ describe('the whole job', () => {
 
   it('writes once, however often it is sent with one key', async () => {
     const build = await shop.buildOf('Frost fan 7, Chapel Slope');
-    const path = `rounds/${build.rounds[0]!.id}/readings`;
+    const { id } = build.rounds[0]!;
     const body = { point: '3I', reading: { kind: 'drag', blade: 0.25 }, asTyped: '0.25' };
     const key = randomUUID();
-    const answers = await Promise.all(
-      Array.from({ length: 5 }, () => shop.call<ReadingRow>(BENCH, 'POST', path, body, key)),
-    );
+    const answers = await Promise.all(Array.from({ length: 5 }, () => shop.read(BENCH, id, body, key)));
     expect(new Set(answers.map((answer) => answer.body.id)).size).toBe(1);
     const kept = await shop.db('readings').where({ round_id: build.rounds[0]!.id, point: '3I' });
     expect(kept).toHaveLength(1);
-    const other = await shop.call(BENCH, 'POST', path, { ...body, asTyped: '0.26' }, key);
+    const other = await shop.read(BENCH, id, { ...body, asTyped: '0.26' }, key);
     expect(other).toMatchObject({ status: 409, body: { code: 'key_reused' } });
   });
 
@@ -261,7 +262,8 @@ describe('an engine', () => {
   });
 
   it('is found by what it is called now', async () => {
-    const { engine } = await shop.buildOf('Edger, Pellow Mill');
+    const build = await shop.buildOf('Edger, Pellow Mill');
+    const { body: engine } = await shop.call<EngineView>(VIEWER, 'GET', `engines/${build.engine.id}`);
     const { name, serial, owner, duty } = engine;
     const rename = (to: string, version: number) =>
       shop.call<EngineRow>(LEAD, 'PATCH', `engines/${engine.id}`, { name: to, serial, owner, duty, version });
@@ -287,7 +289,7 @@ describe('an engine', () => {
   it('has one build open at a time; a new one takes over from one that only waits', async () => {
     const open = async (engine: string) => {
       const build = await shop.buildOf(engine);
-      return shop.call<BuildView>(BENCH, 'POST', `engines/${build.engine.id}/builds`, {
+      return shop.write(BENCH, 'POST', `engines/${build.engine.id}/builds`, {
         revisionId: build.sheet.id,
         complaint: 'again',
       });
@@ -301,9 +303,9 @@ describe('an engine', () => {
       status: 201,
       body: { number: 2, stage: 'take-in' },
     });
-    const old = await shop.call<BuildView>(BENCH, 'GET', `builds/${before.id}`);
-    expect(old.body.closedAt).not.toBeNull();
-    expect(old.body.rechecks[0]?.status).toBe('dropped');
+    const old = await shop.build(before.id);
+    expect(old.closedAt).not.toBeNull();
+    expect(old.rechecks[0]?.status).toBe('dropped');
     const write = await shop.call(BENCH, 'POST', `builds/${before.id}/notes`, {
       stage: 'run-in',
       text: 'late',

@@ -1,3 +1,4 @@
+import { today } from '@zero-lash/contract/today';
 import type { FastifyInstance } from 'fastify';
 import type { TodayKeeper } from './keeper.ts';
 
@@ -7,7 +8,7 @@ export function todayRoutes(
   { keeper }: { readonly keeper: TodayKeeper },
   done: () => void,
 ): void {
-  app.get('/today', async (_request, reply) => {
+  app.get('/today', { schema: { response: { 200: today } } }, async (_request, reply) => {
     void reply.type('application/json; charset=utf-8');
     return keeper.read();
   });

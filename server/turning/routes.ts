@@ -1,8 +1,10 @@
-import { turning } from '@zero-lash/contract/turning';
+import { buildWrite } from '@zero-lash/contract/builds';
+import { newTurning } from '@zero-lash/contract/turning';
 import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
+import { handOf } from '../builds/hand.ts';
 import { writeBuild } from '../builds/write.ts';
 import { needs } from '../plugins/signIn.ts';
 import { setTurning } from './store.ts';
@@ -12,10 +14,13 @@ export function turningRoutes(instance: FastifyInstance, _options: object, done:
   const params = z.object({ id });
   const preHandler = needs('bench');
 
-  app.put('/rounds/:id/turning', { schema: { params, body: turning }, preHandler }, (request, reply) =>
-    writeBuild(request, reply, 200, (transaction) =>
-      setTurning(transaction, request.params.id, request.body),
-    ),
+  app.put(
+    '/rounds/:id/turning',
+    { schema: { params, body: newTurning, response: { 200: buildWrite } }, preHandler },
+    (request, reply) =>
+      writeBuild(request, reply, 200, (transaction) =>
+        setTurning(transaction, request.params.id, request.body, handOf(request)),
+      ),
   );
   done();
 }

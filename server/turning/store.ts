@@ -1,18 +1,29 @@
-import type { BuildView } from '@zero-lash/contract/builds';
-import type { Turning } from '@zero-lash/contract/turning';
+import type { BuildWrite } from '@zero-lash/contract/builds';
+import type { newTurning } from '@zero-lash/contract/turning';
 import type { Knex } from 'knex';
-import { viewBuild } from '../builds/view.ts';
-import { lockRound } from '../measuring/lockRound.ts';
+import type { z } from 'zod';
+import { written } from '../builds/course.ts';
+import { whenTaken, type Hand } from '../builds/hand.ts';
+import { readTurning } from '../measuring/rounds.ts';
+import { takeUpOpenRound } from '../measuring/takeUpRound.ts';
 
-/** Keeps where the crank is in a round, and which stops are done. */
-export async function setTurning(db: Knex, roundId: string, turning: Turning): Promise<BuildView> {
-  const round = await lockRound(db, roundId);
-  await db('rounds')
-    .where({ id: roundId })
-    .update({
-      turn_school: turning.school,
-      turn_at: turning.at,
-      turn_done: JSON.stringify(turning.done),
-    });
-  return viewBuild(db, round.buildId);
+/** Keeps where the crank is in a round, and which stops are done; what was said last holds, whichever came in first. */
+export async function setTurning(
+  db: Knex,
+  roundId: string,
+  { takenAt, ...turning }: z.output<typeof newTurning>,
+  hand: Hand,
+): Promise<BuildWrite> {
+  const { build, openedAt, turnSaidAt } = await takeUpOpenRound(db, roundId);
+  const saidAt = whenTaken(takenAt, hand, openedAt);
+  if (saidAt >= turnSaidAt)
+    await db('rounds')
+      .where({ id: roundId })
+      .update({
+        turn_school: turning.school,
+        turn_at: turning.at,
+        turn_done: JSON.stringify(turning.done),
+        turn_said_at: saidAt,
+      });
+  return written(build, { kind: 'turning', row: (await readTurning(db, roundId))! });
 }

@@ -6,7 +6,7 @@ import { api, problemFrom } from './api.ts';
 import './frame.css';
 import { forgetAnswers } from './keptAnswers.ts';
 import { useUnit } from './lengths.ts';
-import { OutboxStrip } from '../measuring/OutboxStrip.tsx';
+import { OutboxStrip } from './OutboxStrip.tsx';
 import { schemeChosen, shortcutsToggled, unitChosen } from './preferences.ts';
 import { ProblemNote } from './ProblemNote.tsx';
 import { Shortcuts } from './Shortcuts.tsx';

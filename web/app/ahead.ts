@@ -19,7 +19,7 @@ export function takeAhead(): void {
   store.dispatch(
     peopleApi.util.upsertQueryEntries([{ endpointName: 'session', arg: undefined, value: session }]),
   );
-  keepAnswer('session', session);
-  keepAnswer('today', today);
+  void keepAnswer('session', session);
+  void keepAnswer('today', today);
   store.dispatch(todayApi.util.upsertQueryEntries([{ endpointName: 'today', arg: undefined, value: today }]));
 }

@@ -7,7 +7,7 @@ import {
 } from '@reduxjs/toolkit/query/react';
 import type { ProblemBody } from '@zero-lash/contract/problems';
 import { v4 as makeKey } from 'uuid';
-import { serverReached } from '../measuring/outbox.ts';
+import { serverReached } from './outbox.ts';
 import { keepAnswer, keptAnswer } from './keptAnswers.ts';
 
 const plain = fetchBaseQuery({ baseUrl: '/api', timeout: 20_000 });
@@ -28,7 +28,7 @@ const patient = retry(
     if (result.error && typeof result.error.status === 'number' && result.error.status < 500)
       retry.fail(result.error, result.meta);
     if (reading === null) return result;
-    if (result.data !== undefined) keepAnswer(reading, result.data);
+    if (result.data !== undefined) void keepAnswer(reading, result.data);
     const kept = unreached ? await keptAnswer(reading) : undefined;
     return kept === undefined ? result : { data: kept };
   },
@@ -39,7 +39,18 @@ const patient = retry(
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: patient,
-  tagTypes: ['Session', 'Today', 'Engine', 'Engines', 'Build', 'Sheet', 'People', 'Tools', 'Gauges'],
+  tagTypes: [
+    'Session',
+    'Today',
+    'Engine',
+    'Engines',
+    'Build',
+    'Revision',
+    'Sheet',
+    'People',
+    'Tools',
+    'Gauges',
+  ],
   refetchOnReconnect: true,
   endpoints: () => ({}),
 });

@@ -1,8 +1,9 @@
 /** Where jottings stand in the browser's plain storage, which is written before the next line of the program runs. */
 const PLACE = 'zero-lash-jotting:';
 
-/** How the names of jottings begin: of readings, whose key follows, and of tries, whose place does. */
-export const READING = 'reading:';
+/** How the names of jottings begin: of what is to be sent, whose key follows, and of tries, whose place does. */
+export const WRITE = 'write:';
+export const EARLIER_READING = 'reading:';
 export const TRIES = 'tries:';
 
 const inHand = new Map<string, unknown>(readBefore());

@@ -1,6 +1,5 @@
 import { createListenerMiddleware } from '@reduxjs/toolkit';
 import { draftsReducer, type Drafts } from '../measuring/drafts.ts';
-import { turningsReducer, type Turnings } from '../turning/turnings.ts';
 import { triesMade } from '../measuring/tries.ts';
 import { jot, TRIES } from './jotter.ts';
 import { preferencesReducer, type Preferences } from './preferences.ts';
@@ -8,24 +7,21 @@ import { preferencesReducer, type Preferences } from './preferences.ts';
 interface Kept {
   readonly preferences: Preferences;
   readonly drafts: Drafts;
-  readonly turnings: Turnings;
 }
 
 const PLACE = 'zero-lash';
 
-/** What this device kept from before: preferences, and what was typed or turned but not sent. */
+/** What this device kept from before: preferences, and what was typed but not sent. */
 export function readKept(): Kept {
   const fresh: Kept = {
     preferences: preferencesReducer(undefined, { type: 'kept/absent' }),
     drafts: draftsReducer(undefined, { type: 'kept/absent' }),
-    turnings: turningsReducer(undefined, { type: 'kept/absent' }),
   };
   try {
     const kept = JSON.parse(localStorage.getItem(PLACE) ?? '{}') as Partial<Kept>;
     return {
       preferences: { ...fresh.preferences, ...kept.preferences, shortcutsShown: false },
       drafts: kept.drafts ?? fresh.drafts,
-      turnings: kept.turnings ?? fresh.turnings,
     };
   } catch {
     return fresh;
@@ -46,16 +42,12 @@ keeping.startListening({
 keeping.startListening({
   predicate: (_action, now, before) => {
     const [current, earlier] = [now as Kept, before as Kept];
-    return (
-      current.preferences !== earlier.preferences ||
-      current.drafts !== earlier.drafts ||
-      current.turnings !== earlier.turnings
-    );
+    return current.preferences !== earlier.preferences || current.drafts !== earlier.drafts;
   },
   effect: (_action, { getState }) => {
-    const { preferences, drafts, turnings } = getState() as Kept;
+    const { preferences, drafts } = getState() as Kept;
     try {
-      localStorage.setItem(PLACE, JSON.stringify({ preferences, drafts, turnings }));
+      localStorage.setItem(PLACE, JSON.stringify({ preferences, drafts }));
     } catch {
       // A full or forbidden store costs the convenience only; nothing sent depends on it.
     }

@@ -1,15 +1,16 @@
 /** Paths whose last answer is kept on the device, so that the pages seen before open without a server. */
-const KEPT = /^(?:session|today|tools|engines\/[\w-]+|sheets|sheets\/[\w-]+|builds\/[\w-]+)$/;
+const KEPT =
+  /^(?:session|today|tools|engines\/[\w-]+|sheets|sheets\/[\w-]+|sheet-revisions\/[\w-]+|builds\/[\w-]+(?:\/\w+)?)$/;
 /** How long keeping waits at the start: the first page comes first. */
 const SETTLED_MS = 1500;
 
 const settled = new Promise((resolve) => setTimeout(resolve, SETTLED_MS));
-const openStore = async () => (await import('../measuring/deviceStore.ts')).deviceStore;
+const openStore = async () => (await import('./deviceStore.ts')).deviceStore;
 
 /** Keeps an answer, where it is one that pages open with. A device that refuses to keep costs the convenience only. */
-export function keepAnswer(url: string, value: unknown): void {
+export async function keepAnswer(url: string, value: unknown): Promise<void> {
   if (!KEPT.test(url)) return;
-  void settled
+  await settled
     .then(openStore)
     .then((store) => store.answers.put({ url, value }))
     .catch(() => undefined);
@@ -25,7 +26,7 @@ export async function keptAnswer(url: string): Promise<unknown> {
   }
 }
 
-/** Forgets what was kept for whoever signs out; readings not sent yet stay. */
+/** Forgets what was kept for whoever signs out; what is not sent yet stays. */
 export async function forgetAnswers(): Promise<void> {
   try {
     await (await openStore()).answers.clear();

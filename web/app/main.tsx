@@ -34,7 +34,7 @@ prefersDark.addEventListener('change', showScheme);
 const FIRST_PAGE_MS = 800;
 
 setTimeout(() => {
-  void import('../measuring/sender.ts').then(({ startSending }) => startSending(store));
+  void import('../builds/sending.ts').then(({ sendBenchWork }) => sendBenchWork(store));
   if ('serviceWorker' in navigator && import.meta.env.PROD)
     void navigator.serviceWorker.register('/sw.js').catch(() => undefined);
 }, FIRST_PAGE_MS);

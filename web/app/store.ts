@@ -3,9 +3,8 @@ import { setupListeners } from '@reduxjs/toolkit/query/react';
 import { useDispatch, useSelector } from 'react-redux';
 import { draftsReducer } from '../measuring/drafts.ts';
 import { gaugeReducer } from '../instruments/gauge.ts';
-import { outboxReducer } from '../measuring/outbox.ts';
+import { outboxReducer } from './outbox.ts';
 import { triesReducer } from '../measuring/tries.ts';
-import { turningsReducer } from '../turning/turnings.ts';
 import { api } from './api.ts';
 import { keeping, readKept } from './keeping.ts';
 import { preferencesReducer } from './preferences.ts';
@@ -17,7 +16,6 @@ const reducer = combineReducers({
   outbox: outboxReducer,
   tries: triesReducer,
   gauge: gaugeReducer,
-  turnings: turningsReducer,
 });
 
 export const store = configureStore({
@@ -29,5 +27,6 @@ export const store = configureStore({
 setupListeners(store.dispatch);
 
 export type RootState = ReturnType<typeof store.getState>;
+export type AppDispatch = typeof store.dispatch;
 export const useAppDispatch = useDispatch.withTypes<typeof store.dispatch>();
 export const useAppSelector = useSelector.withTypes<RootState>();

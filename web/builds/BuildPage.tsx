@@ -1,5 +1,5 @@
 import { Box, Flex, Heading } from '@chakra-ui/react';
-import type { BuildView } from '@zero-lash/contract/builds';
+import type { BuildView } from './buildView.ts';
 import { stageOf } from '@zero-lash/core/builds';
 import { memo, useDeferredValue } from 'react';
 import { Link, useParams } from 'react-router';
@@ -14,19 +14,19 @@ import { StopGuide } from '../turning/StopGuide.tsx';
 import { useSession } from '../people/useSession.ts';
 import { WhereToTurn } from '../turning/WhereToTurn.tsx';
 import './build.css';
-import { useBuildQuery } from './endpoints.ts';
 import { PointPanel } from './PointPanel.tsx';
 import { RoundConditions } from '../measuring/RoundConditions.tsx';
 import { StageRail } from './StageRail.tsx';
 import { STAGE_ROOMS } from './stageRooms.ts';
 import { StageWork } from './StageWork.tsx';
 import { Tally } from './Tally.tsx';
+import { useBuild } from './useBuild.ts';
 import { useBuildWork, type BuildWork } from './useBuildWork.ts';
 
 /** One build: its stages down the side, the head in the middle, the selected point's work beside it. */
 export default function BuildPage() {
   const { id = '' } = useParams();
-  const { data: build, error, refetch } = useBuildQuery(id);
+  const { build, error, refetch } = useBuild(id);
   if (error) return <ProblemNote error={error} onRetry={refetch} />;
   if (!build) return null;
   return <Build key={build.id} build={build} />;
@@ -109,7 +109,15 @@ const AboveHead = memo(function AboveHead({ work }: AreaProps) {
         ))}
       </Box>
       {Above && <Above build={build} />}
-      {open && <StopGuide pattern={build.sheet.pattern} work={turning} enabled={mayWork} onArrive={select} />}
+      {open && (
+        <StopGuide
+          buildId={build.id}
+          pattern={build.sheet.pattern}
+          work={turning}
+          enabled={mayWork}
+          onArrive={select}
+        />
+      )}
     </>
   );
 });
@@ -131,7 +139,7 @@ const WorkArea = memo(function WorkArea({ work }: AreaProps) {
       {open && mayWork && here && (
         <BlindChoice blind={blind} onChoose={setBlind} anything={here.readings.some(({ by }) => by !== me)} />
       )}
-      <StageWork build={buildHere} stage={looking} round={here?.id} onPoint={select} onLook={look} />
+      <StageWork build={buildHere} stage={looking} onPoint={select} onLook={look} />
     </>
   );
 });

@@ -1,4 +1,4 @@
-import type { BuildView } from '@zero-lash/contract/builds';
+import type { BuildView } from './buildView.ts';
 import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
 import { ROLE_WORDS, type Step } from '@zero-lash/core/sheets';
 import { whyNoProof } from '@zero-lash/core/measuring';
@@ -12,7 +12,7 @@ import { useRole } from '../people/useRole.ts';
 import type { TurningWork } from '../turning/useTurning.ts';
 import { Measure } from '../measuring/Measure.tsx';
 import type { RoundHere } from '../measuring/pending.ts';
-import { RefusedNote } from '../measuring/RefusedNote.tsx';
+import { RefusedNotes } from '../app/RefusedNotes.tsx';
 import { SecondLook } from '../measuring/SecondLook.tsx';
 import { useSeen, type Seen } from '../measuring/useSeen.ts';
 import { PointHistory } from '../measuring/PointHistory.tsx';
@@ -94,11 +94,13 @@ export function PointPanel({ build, round, stage, point, changed, turning, blind
           {gone && ', before the change: it says nothing of what is in now'}
         </div>
       )}
-      {round?.refused
-        .filter((item) => item.reading.point === point.key)
-        .map((item) => (
-          <RefusedNote key={item.key} item={item} />
-        ))}
+      <RefusedNotes
+        buildId={build.id}
+        which={({ kind, within, about }) =>
+          (kind === 'reading' && within === round?.id && about === point.key) ||
+          (kind === 'setting' && about === `${point.key} set`)
+        }
+      />
       {round?.closedAt && stage === build.stage && stage === 'as-found' && (
         <p>This round is closed: the engine has been set since it was found like this.</p>
       )}
@@ -116,7 +118,6 @@ export function PointPanel({ build, round, stage, point, changed, turning, blind
       )}
       {stage === 'set' && build.stage === 'set' && mayWork && (
         <SettingForm
-          key={point.key}
           build={build}
           point={point}
           reading={reading && whyNoProof(reading, changed) === null ? reading : undefined}

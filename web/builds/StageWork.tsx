@@ -1,5 +1,5 @@
 import { Box, Button, Flex, Heading, chakra } from '@chakra-ui/react';
-import type { BuildView } from '@zero-lash/contract/builds';
+import type { BuildView } from './buildView.ts';
 import { obstaclesTo, STAGE_KEYS, standingOf, stageOf, type StageKey } from '@zero-lash/core/builds';
 import { memo, useState } from 'react';
 import { useStore } from 'react-redux';
@@ -8,30 +8,28 @@ import { TextArea } from '../app/Labelled.tsx';
 import { Tick } from '../app/Tick.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import type { RootState } from '../app/store.ts';
-import { whenSent } from '../measuring/sender.ts';
+import { whenSent } from '../app/sender.ts';
+import { RefusedNotes } from '../app/RefusedNotes.tsx';
 import { useRole } from '../people/useRole.ts';
-import { useAddNoteMutation, useMoveStageMutation, useTickMutation } from './endpoints.ts';
+import { useMoveStageMutation } from './endpoints.ts';
+import { useBenchWrite } from './useBenchWrite.ts';
 
 interface Props {
   readonly build: BuildView;
   readonly stage: StageKey;
-  /** the round whose readings must be at the server before the build goes on */
-  readonly round: string | undefined;
   /** selects the first point a stage waits for */
   readonly onPoint: (key: string) => void;
   readonly onLook: (stage: StageKey | null) => void;
 }
 
 /** What is ticked off and written down at a stage, and the way on to the next. */
-export function StageWork({ build, stage, round, onPoint, onLook }: Props) {
+export function StageWork({ build, stage, onPoint, onLook }: Props) {
   const here = stage === build.stage && !build.closedAt;
   const { mayWork } = useRole();
   return (
     <Box display="grid" gap="4">
       <Checks buildId={build.id} ticks={build.ticks} stage={stage} enabled={here && mayWork} />
-      {here && mayWork && stage !== 'run-in' && (
-        <Onward build={build} round={round} onPoint={onPoint} onLook={onLook} />
-      )}
+      {here && mayWork && stage !== 'run-in' && <Onward build={build} onPoint={onPoint} onLook={onLook} />}
       <Notes buildId={build.id} notes={build.notes} stage={stage} enabled={mayWork && !build.closedAt} />
     </Box>
   );
@@ -45,7 +43,7 @@ interface ChecksProps {
 }
 
 const Checks = memo(function Checks({ buildId, ticks, stage, enabled }: ChecksProps) {
-  const [tick, { error }] = useTickMutation();
+  const put = useBenchWrite(buildId);
   const { checks } = stageOf(stage);
   if (checks.length === 0) return null;
   return (
@@ -61,23 +59,18 @@ const Checks = memo(function Checks({ buildId, ticks, stage, enabled }: ChecksPr
               checked={done !== undefined}
               disabled={!enabled}
               onChange={(event) =>
-                void tick({ buildId, stage, check: check.key, done: event.target.checked })
+                put({ kind: 'tick', body: { stage, check: check.key, done: event.target.checked } })
               }
             />
           </Box>
         );
       })}
-      <ProblemNote error={error} />
+      <RefusedNotes buildId={buildId} which={({ kind }) => kind === 'tick'} />
     </fieldset>
   );
 });
 
-function Onward({
-  build,
-  round,
-  onPoint,
-  onLook,
-}: { build: BuildView } & Pick<Props, 'round' | 'onPoint' | 'onLook'>) {
+function Onward({ build, onPoint, onLook }: { build: BuildView } & Pick<Props, 'onPoint' | 'onLook'>) {
   const [move, { error, isLoading }] = useMoveStageMutation();
   const index = STAGE_KEYS.indexOf(build.stage);
   const next = STAGE_KEYS[index + 1];
@@ -89,7 +82,7 @@ function Onward({
   const [unsent, setUnsent] = useState(false);
   const go = async (to: StageKey) => {
     setSending(true);
-    const sent = round === undefined || (await whenSent(store, round));
+    const sent = await whenSent(store, build.id);
     setSending(false);
     setUnsent(!sent);
     if (!sent) return;
@@ -105,7 +98,7 @@ function Onward({
       ))}
       {unsent && (
         <Box role="alert" fontSize="sm" color="tight">
-          Readings of this stage are still to be sent: the build goes on when the server has them.
+          What was done here is still to be sent: the build goes on when the server has it.
         </Box>
       )}
       <Flex gap="2" marginTop="2" flexWrap="wrap">
@@ -140,11 +133,11 @@ interface NotesProps {
 
 const Notes = memo(function Notes({ buildId, notes: all, stage, enabled }: NotesProps) {
   const [text, setText] = useState('');
-  const [add, { error, isLoading }] = useAddNoteMutation();
+  const put = useBenchWrite(buildId);
   const notes = all.filter((note) => note.stage === stage);
-  const send = async () => {
-    const result = await add({ buildId, stage, text: text.trim() });
-    if (!('error' in result)) setText('');
+  const send = () => {
+    put({ kind: 'note', body: { stage, text: text.trim() } });
+    setText('');
   };
   if (!enabled && notes.length === 0) return null;
   return (
@@ -171,12 +164,12 @@ const Notes = memo(function Notes({ buildId, notes: all, stage, enabled }: Notes
             rows={1}
             placeholder="What was seen or done"
           />
-          <Button disabled={text.trim() === ''} loading={isLoading} onClick={() => void send()}>
+          <Button disabled={text.trim() === ''} onClick={send}>
             Add
           </Button>
         </Flex>
       )}
-      <ProblemNote error={error} />
+      <RefusedNotes buildId={buildId} which={({ kind }) => kind === 'note'} />
     </Box>
   );
 });

@@ -1,147 +1,144 @@
-import type { BuildChange, BuildView, NewBuild } from '@zero-lash/contract/builds';
-import type { PastReading, ReadingRow, RoundConditions } from '@zero-lash/contract/measuring';
-import type { NewSetting } from '@zero-lash/contract/setting';
-import type { SignOffRequest } from '@zero-lash/contract/signoff';
-import type { Turning } from '@zero-lash/contract/turning';
+import { original } from '@reduxjs/toolkit';
+import type { BuildChange, BuildHead, BuildRoom, BuildWrite, NewBuild } from '@zero-lash/contract/builds';
+import type { SheetRevision } from '@zero-lash/contract/sheets';
 import type { StageKey } from '@zero-lash/core/builds';
 import { api, write } from '../app/api.ts';
+import { keepAnswer } from '../app/keptAnswers.ts';
+import type { AppDispatch, RootState } from '../app/store.ts';
+import { courseOf, LATE_MS, type AsOf } from './course.ts';
+import { lay, ROOM_OF } from './lay.ts';
 
 type OfBuild<Body> = Body & { readonly buildId: string };
-type OfRound<Body> = OfBuild<Body> & { readonly roundId: string };
 
-/**
- * Lays readings that came live meanwhile over a build fetched before they were written: readings are never taken away,
- * so of a point's two rows the one taken later stands.
- */
-export function withNewestReadings(known: BuildView, fetched: BuildView): BuildView {
-  const rounds = fetched.rounds.map((round) => {
-    const here = known.rounds.find(({ id }) => id === round.id)?.readings ?? [];
-    const newer = here.filter((row) => {
-      const other = round.readings.find(({ point }) => point === row.point);
-      return !other || isLater(row, other);
-    });
-    if (newer.length === 0) return round;
-    const taken = new Set(newer.map(({ point }) => point));
-    return { ...round, readings: [...round.readings.filter(({ point }) => !taken.has(point)), ...newer] };
-  });
-  return { ...fetched, rounds };
+/** One room of one build. */
+export interface RoomOf {
+  readonly buildId: string;
+  readonly room: BuildRoom;
 }
 
-/** Whether one reading stands in the place of another: it was taken later, or as late and written after it. */
-const isLater = (row: ReadingRow, other: ReadingRow) =>
-  (Date.parse(row.takenAt) - Date.parse(other.takenAt) || row.earlier - other.earlier) > 0;
+const pathOf = ({ buildId, room }: RoomOf) => `builds/${buildId}${room === 'head' ? '' : `/${room}`}`;
 
-/** When each build was last asked for, and when a write to it was last answered; ms. */
-const askedAt = new Map<string, number>();
-const writtenAt = new Map<string, number>();
+/** An immutable revision is fetched once. */
+const FOR_EVER_SECONDS = 30 * 24 * 3600;
 
-/** Whether a build that was asked for before a write was answered comes after it: then it may not know of the write. */
-const isOutrun = (id: string) => (writtenAt.get(id) ?? 0) > (askedAt.get(id) ?? 0);
+/** A write in a build that needs the server; its answer is laid in like everything that is heard of the build. */
+export function buildWriteEndpoint<Arg extends object>(request: (arg: Arg) => ReturnType<typeof write>) {
+  return {
+    query: request,
+    async onQueryStarted(
+      _arg: Arg,
+      {
+        dispatch,
+        getState,
+        queryFulfilled,
+      }: {
+        dispatch: AppDispatch;
+        getState: () => unknown;
+        queryFulfilled: Promise<{ data: BuildWrite }>;
+      },
+    ) {
+      try {
+        const { data } = await queryFulfilled;
+        await hearOf(dispatch, getState as () => RootState, data);
+      } catch {
+        // the page shows the refusal where it arose
+      }
+    },
+  };
+}
 
 export const buildsApi = api.injectEndpoints({
-  endpoints: (build) => {
-    /** A write that answers with the whole build: what is shown is what the server has. */
-    const change = <Arg extends OfBuild<object>>(request: (arg: Arg) => ReturnType<typeof write>) =>
-      build.mutation<BuildView, Arg>({
-        query: request,
-        invalidatesTags: (result) =>
-          result ? ['Today', 'Engines', { type: 'Engine', id: result.engine.id }] : [],
-        async onQueryStarted({ buildId }, { dispatch, getState, queryFulfilled }) {
-          try {
-            const { data } = await queryFulfilled;
-            const { status } = buildsApi.endpoints.build.select(buildId)(getState() as never);
-            writtenAt.set(buildId, performance.now());
-            await dispatch(buildsApi.util.upsertQueryData('build', buildId, data));
-            // what is on its way is older and will not be shown: it is asked for again
-            if (status === 'pending')
-              dispatch(buildsApi.util.invalidateTags([{ type: 'Build', id: buildId }]));
-          } catch {
-            // the page shows the refusal where it arose
-          }
-        },
-      });
-    return {
-      build: build.query<BuildView, string>({
-        query: (id) => {
-          askedAt.set(id, performance.now());
-          return `builds/${id}`;
-        },
-        // a write's own answer is laid in without a request
-        merge: (known, fetched, { arg, baseQueryMeta }) =>
-          baseQueryMeta && isOutrun(arg) ? known : withNewestReadings(known, fetched),
-        providesTags: (_result, _error, id) => [{ type: 'Build', id }],
-      }),
-      openBuild: build.mutation<BuildView, NewBuild & { engineId: string }>({
-        query: ({ engineId, ...body }) => write('POST', `engines/${engineId}/builds`, body),
-        invalidatesTags: ['Today', 'Engines', 'Engine'],
-      }),
-      changeBuild: change<OfBuild<BuildChange>>(({ buildId, ...body }) =>
-        write('PATCH', `builds/${buildId}`, body),
-      ),
-      moveStage: change<OfBuild<{ to: StageKey; version: number }>>(({ buildId, ...body }) =>
-        write('POST', `builds/${buildId}/stage`, body),
-      ),
-      tick: change<OfBuild<{ stage: StageKey; check: string; done: boolean }>>(({ buildId, ...body }) =>
-        write('POST', `builds/${buildId}/ticks`, body),
-      ),
-      addNote: change<OfBuild<{ stage: StageKey; text: string }>>(({ buildId, ...body }) =>
-        write('POST', `builds/${buildId}/notes`, body),
-      ),
-      addSetting: change<OfBuild<NewSetting>>(({ buildId, ...body }) =>
-        write('POST', `builds/${buildId}/settings`, body),
-      ),
-      signOff: change<OfBuild<SignOffRequest>>(({ buildId, ...body }) =>
-        write('POST', `builds/${buildId}/sign-off`, body),
-      ),
-      setConditions: change<OfRound<RoundConditions>>(({ buildId: _, roundId, ...body }) =>
-        write('PUT', `rounds/${roundId}/conditions`, body),
-      ),
-      setTurning: change<OfRound<Turning>>(({ buildId: _, roundId, ...body }) =>
-        write('PUT', `rounds/${roundId}/turning`, body),
-      ),
-      openRecheck: change<OfBuild<{ recheckId: string }>>(({ recheckId }) =>
-        write('POST', `rechecks/${recheckId}/round`),
-      ),
-      closeRecheck: change<OfBuild<{ recheckId: string }>>(({ recheckId }) =>
-        write('POST', `rechecks/${recheckId}/outcome`),
-      ),
-      history: build.query<PastReading[], { roundId: string; point: string; newest: string }>({
-        query: ({ roundId, point }) => `rounds/${roundId}/points/${encodeURIComponent(point)}`,
-      }),
-    };
-  },
+  endpoints: (build) => ({
+    buildRoom: build.query<AsOf<BuildRoom>, RoomOf>({
+      query: pathOf,
+      transformResponse: (read: AsOf<BuildRoom>, _meta, { buildId, room }) =>
+        courseOf(buildId).over(room, read),
+      providesTags: (_result, _error, { buildId, room }) => [
+        { type: 'Build', id: buildId },
+        { type: 'Build', id: `${buildId}/${room}` },
+      ],
+    }),
+    revision: build.query<SheetRevision, string>({
+      query: (id) => `sheet-revisions/${id}`,
+      keepUnusedDataFor: FOR_EVER_SECONDS,
+    }),
+    openBuild: build.mutation<BuildWrite, NewBuild & { engineId: string }>({
+      query: ({ engineId, ...body }) => write('POST', `engines/${engineId}/builds`, body),
+      invalidatesTags: ['Today', 'Engines', 'Engine'],
+    }),
+    changeBuild: build.mutation<BuildWrite, OfBuild<BuildChange>>(
+      buildWriteEndpoint(({ buildId, ...body }) => write('PATCH', `builds/${buildId}`, body)),
+    ),
+    moveStage: build.mutation<BuildWrite, OfBuild<{ to: StageKey; version: number }>>(
+      buildWriteEndpoint(({ buildId, ...body }) => write('POST', `builds/${buildId}/stage`, body)),
+    ),
+  }),
 });
 
-/**
- * Puts a reading the server has into what is shown of its build; it takes the place of what stood there before. One that
- * came in late stands nowhere, but its point has one more behind it: the build is fetched anew.
- */
-export const readingArrived = (buildId: string, row: ReadingRow) =>
-  row.superseded
-    ? buildsApi.util.invalidateTags([{ type: 'Build', id: buildId }])
-    : readingStands(buildId, row);
+/** Has a build asked for anew, whole or one room of it. */
+export const readAnew = (buildId: string, room?: BuildRoom) =>
+  buildsApi.util.invalidateTags([{ type: 'Build', id: room ? `${buildId}/${room}` : buildId }]);
 
-const readingStands = (buildId: string, row: ReadingRow) =>
-  buildsApi.util.updateQueryData('build', buildId, (draft) => {
-    const round = draft.rounds.find(({ id }) => id === row.roundId);
-    // this device's own reading comes back live as well, and one taken earlier may come in later
-    const standing = round?.readings.find(({ point }) => point === row.point);
-    if (!round || standing?.id === row.id || (standing && !isLater(row, standing))) return;
-    round.readings = [...round.readings.filter(({ point }) => point !== row.point), row];
-  });
+/** Has those rooms of a build asked for anew that were read before it was as far as it is said to be. */
+export function readWhatIsBehind(
+  dispatch: AppDispatch,
+  state: RootState,
+  { build, seq }: Pick<BuildWrite, 'build' | 'seq'>,
+): void {
+  for (const room of new Set(Object.values(ROOM_OF))) {
+    const { data } = buildsApi.endpoints.buildRoom.select({ buildId: build, room })(state);
+    if (data && data.seq < seq) dispatch(readAnew(build, room));
+  }
+}
+
+/**
+ * Takes in what a write in a build brought, as its answer or as news of it: lays its rows into what is shown, and keeps
+ * what is shown so that the page opens with it. Where news was skipped and does not come, the build is asked for anew.
+ */
+export async function hearOf(
+  dispatch: AppDispatch,
+  getState: () => RootState,
+  news: Pick<BuildWrite, 'build' | 'seq' | 'changes'>,
+): Promise<void> {
+  const course = courseOf(news.build);
+  const { changes, gap } = course.hear(news);
+  const touched = new Set<BuildRoom>();
+  for (const change of changes) {
+    const room = ROOM_OF[change.kind];
+    if (change.row === null) dispatch(readAnew(news.build, room));
+    else touched.add(room);
+  }
+  for (const room of touched)
+    dispatch(
+      buildsApi.util.updateQueryData('buildRoom', { buildId: news.build, room }, (draft) => {
+        const shown = original(draft) as AsOf<BuildRoom>;
+        const rows = changes.reduce(
+          (laid, change) => (ROOM_OF[change.kind] === room ? lay(laid, change) : laid),
+          shown.rows,
+        );
+        return { ...shown, rows };
+      }),
+    );
+  const head = changes.find(({ kind }) => kind === 'head')?.row as BuildHead | undefined;
+  if (head)
+    dispatch(buildsApi.util.invalidateTags(['Today', 'Engines', { type: 'Engine', id: head.engine.id }]));
+  if (gap)
+    setTimeout(() => {
+      if (course.giveUpWaiting()) dispatch(readAnew(news.build));
+    }, LATE_MS);
+  await Promise.all(
+    [...touched].map((room) => {
+      const arg = { buildId: news.build, room };
+      const { data } = buildsApi.endpoints.buildRoom.select(arg)(getState());
+      return data && keepAnswer(pathOf(arg), data);
+    }),
+  );
+}
 
 export const {
-  useBuildQuery,
+  useBuildRoomQuery,
+  useRevisionQuery,
   useOpenBuildMutation,
   useChangeBuildMutation,
   useMoveStageMutation,
-  useTickMutation,
-  useAddNoteMutation,
-  useAddSettingMutation,
-  useSignOffMutation,
-  useSetConditionsMutation,
-  useSetTurningMutation,
-  useOpenRecheckMutation,
-  useCloseRecheckMutation,
-  useHistoryQuery,
 } = buildsApi;

@@ -1,4 +1,4 @@
-import type { BuildView } from '@zero-lash/contract/builds';
+import type { BuildView } from './buildView.ts';
 import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
 import type { Setting } from '@zero-lash/contract/setting';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
@@ -16,13 +16,20 @@ export interface LimitedPoint extends LashPoint {
   readonly max: number;
 }
 
-/** Every lash point of a sheet with its limits. */
-export function limitedPoints(sheet: SheetRevision): LimitedPoint[] {
-  return lashPoints(sheet.pattern).map((point) => {
-    const limits = sheet.limits.find(({ role }) => role === point.role)!;
-    return { ...point, min: limits.min, max: limits.max };
-  });
+/** Every lash point of a sheet with its limits; worked out once for each sheet. */
+export function limitedPoints(sheet: SheetRevision): readonly LimitedPoint[] {
+  let points = limited.get(sheet);
+  if (!points) {
+    points = lashPoints(sheet.pattern).map((point) => {
+      const limits = sheet.limits.find(({ role }) => role === point.role)!;
+      return { ...point, min: limits.min, max: limits.max };
+    });
+    limited.set(sheet, points);
+  }
+  return points;
 }
+
+const limited = new WeakMap<SheetRevision, readonly LimitedPoint[]>();
 
 /**
  * The round whose readings belong to a stage: what is measured there, or what there is to go by. Where a point is set, that

@@ -1,4 +1,4 @@
-import type { BuildView } from '@zero-lash/contract/builds';
+import type { BuildView } from './buildView.ts';
 import { STAGE_KEYS, type StageKey } from '@zero-lash/core/builds';
 import type { ComponentType } from 'react';
 import { Rechecks } from '../rechecks/Rechecks.tsx';

@@ -1,4 +1,4 @@
-import type { BuildView } from '@zero-lash/contract/builds';
+import type { BuildView } from './buildView.ts';
 import { layOutHeads, stepOnHead, type Step } from '@zero-lash/core/sheets';
 import { lastChange, pointsSet, STAGE_KEYS, stageOf, type StageKey } from '@zero-lash/core/builds';
 import { useMemo, useState } from 'react';
@@ -9,6 +9,7 @@ import { useAppSelector } from '../app/store.ts';
 import type { HeadPoint } from '../drawings/HeadMap.tsx';
 import type { PointState } from '../drawings/states.ts';
 import { roundHere, withoutOthers, type RoundHere } from '../measuring/pending.ts';
+import { withItsWay } from './onItsWay.ts';
 import { useSession } from '../people/useSession.ts';
 import { useRole } from '../people/useRole.ts';
 import { pointWorkedOn, workOnPoint } from './place.ts';
@@ -73,22 +74,25 @@ export function useBuildWork(build: BuildView): BuildWork {
   const { mayWork } = useRole();
   const points = useMemo(() => limitedPoints(build.sheet), [build.sheet]);
   const layout = useMemo(() => layOutHeads(build.sheet.pattern), [build.sheet.pattern]);
-  const stored = roundOfStage(build, looking);
   const outbox = useAppSelector((state) => state.outbox.items);
+  const buildHere = useMemo(() => withItsWay(build, outbox), [build, outbox]);
   const session = useSession();
   const [blind, setBlind] = useState(false);
-  const here = useMemo(
-    () => stored && roundHere(stored, outbox, points, build.sheet.pattern),
-    [stored, outbox, points, build.sheet.pattern],
-  );
+  const here = useMemo(() => {
+    const shownThere = roundOfStage(buildHere, looking);
+    return shownThere && roundHere(shownThere, outbox);
+  }, [buildHere, looking, outbox]);
   const round = useMemo(
     () => (here && blind ? withoutOthers(here, session?.person.name ?? '') : here),
     [here, blind, session],
   );
-  const open = looking === build.stage && isOpenRound(build, round);
-  const done = useMemo(() => (looking === 'set' ? pointsSet(build) : new Set<string>()), [build, looking]);
-  const changed = useMemo(() => changesAt(build, looking), [build.settings, looking]);
-  const turning = useTurning(build, round);
+  const open = looking === build.stage && isOpenRound(buildHere, round);
+  const done = useMemo(
+    () => (looking === 'set' ? pointsSet(buildHere) : new Set<string>()),
+    [buildHere, looking],
+  );
+  const changed = useMemo(() => changesAt(buildHere, looking), [buildHere.settings, looking]);
+  const turning = useTurning(buildHere, round);
   const closed = useMemo(
     () => (open ? closedAt(build.sheet.pattern, turning.turning.at) : null),
     [open, build.sheet.pattern, turning.turning.at],
@@ -96,11 +100,6 @@ export function useBuildWork(build: BuildView): BuildWork {
   const shown = useMemo(
     () => headPoints(points, round, figure, done, changed, closed),
     [points, round, unit, done, changed, closed],
-  );
-  const buildHere = useMemo(
-    () =>
-      here ? { ...build, rounds: build.rounds.map((each) => (each.id === here.id ? here : each)) } : build,
-    [build, here],
   );
   const leftToSet = () =>
     points.filter(({ key }) => {

@@ -114,7 +114,7 @@ function OpenBuild({ engine }: { readonly engine: EngineView }) {
     setMissing(complaint.trim() === '');
     if (!newest || complaint.trim() === '') return;
     const result = await open({ engineId: engine.id, revisionId: newest.id, complaint });
-    if (!('error' in result)) void navigate(`/builds/${result.data.id}`);
+    if (!('error' in result)) void navigate(`/builds/${result.data.build}`);
   }
   return (
     <form onSubmit={send} noValidate>

@@ -14,7 +14,7 @@ import {
   useTakeGaugeMutation,
   type GaugeStanding,
 } from './endpoints.ts';
-import { thisDevice } from '../measuring/device.ts';
+import { thisDevice } from '../app/device.ts';
 import { zeroChecked, type GaugePress } from './gauge.ts';
 import { SimulatedGaugePanel } from './SimulatedGaugePanel.tsx';
 import { useBench } from '../measuring/useBench.ts';

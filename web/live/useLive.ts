@@ -1,47 +1,35 @@
 import type { LiveEvent } from '@zero-lash/contract/live';
 import { useEffect } from 'react';
+import { useStore } from 'react-redux';
 import { api } from '../app/api.ts';
-import { useAppDispatch } from '../app/store.ts';
-import { readingArrived } from '../builds/endpoints.ts';
-import { thisDevice } from '../measuring/device.ts';
+import { thisDevice } from '../app/device.ts';
+import { serverReached } from '../app/outbox.ts';
+import { wake } from '../app/sender.ts';
+import { useAppDispatch, type RootState } from '../app/store.ts';
+import { courseOf } from '../builds/course.ts';
+import { hearOf, readWhatIsBehind } from '../builds/endpoints.ts';
 import { gaugeSaid } from '../instruments/gauge.ts';
-import { serverReached } from '../measuring/outbox.ts';
-import { wake } from '../measuring/sender.ts';
 
-/** Several changes in this time are fetched once. */
-const GATHER_MS = 120;
 /** How long a stream that was refused rests before it is opened again. */
 const REOPEN_MS = 3000;
 
 /** Hears what changes in a build while its page is open, and what a gauge held by this device says. */
 export function useLive(buildId: string): void {
   const dispatch = useAppDispatch();
+  const store = useStore<RootState>();
   useEffect(() => {
     let source: EventSource;
     let reopening: ReturnType<typeof setTimeout> | undefined;
-    let broken = false;
-    let gathering: ReturnType<typeof setTimeout> | undefined;
-    const fetchAnew = () => {
-      gathering ??= setTimeout(() => {
-        gathering = undefined;
-        dispatch(api.util.invalidateTags([{ type: 'Build', id: buildId }]));
-      }, GATHER_MS);
-    };
     const open = () => {
       source = new EventSource(`/api/live?build=${buildId}&device=${thisDevice()}`);
-      source.onopen = opened;
+      source.onopen = () => {
+        dispatch(serverReached(true));
+        wake();
+      };
       source.onerror = failed;
       source.onmessage = told;
     };
-    const opened = () => {
-      dispatch(serverReached(true));
-      wake();
-      // what happened meanwhile was not heard
-      if (broken) fetchAnew();
-      broken = false;
-    };
     const failed = () => {
-      broken = true;
       if (source.readyState !== EventSource.CLOSED) {
         dispatch(serverReached(false));
         return;
@@ -53,9 +41,11 @@ export function useLive(buildId: string): void {
     };
     const told = ({ data }: MessageEvent<string>) => {
       const event = JSON.parse(data) as LiveEvent;
-      if (event.kind === 'build') fetchAnew();
-      else if (event.kind === 'reading') dispatch(readingArrived(event.build, event.reading));
-      else if (event.kind === 'tools') dispatch(api.util.invalidateTags(['Tools']));
+      if (event.kind === 'build') void hearOf(dispatch, store.getState, event);
+      else if (event.kind === 'here') {
+        // what was written while no stream was open was not heard
+        if (courseOf(event.build).begin(event.seq)) readWhatIsBehind(dispatch, store.getState(), event);
+      } else if (event.kind === 'tools') dispatch(api.util.invalidateTags(['Tools']));
       else if (event.kind === 'gauge-link') dispatch(api.util.invalidateTags(['Gauges']));
       else {
         const { kind: _, device: _device, ...said } = event;
@@ -65,7 +55,6 @@ export function useLive(buildId: string): void {
     open();
     return () => {
       clearTimeout(reopening);
-      clearTimeout(gathering);
       source.close();
     };
   }, [buildId]);

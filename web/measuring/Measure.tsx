@@ -1,6 +1,6 @@
 // Long because every way to take a reading at a point meets here: blades, figures, gauge, and what each leads to.
 import { Button, Flex } from '@chakra-ui/react';
-import type { BuildView } from '@zero-lash/contract/builds';
+import type { BuildView } from '../builds/buildView.ts';
 import { isDecided, type Try } from '@zero-lash/core/measuring';
 import type { Step } from '@zero-lash/core/sheets';
 import { mmFromTenths } from '@zero-lash/core/length';
@@ -23,7 +23,7 @@ import { GoNoGoPads, TryPads } from './TryPads.tsx';
 import { TypedEntry } from './TypedEntry.tsx';
 import { triesInWords } from './tryWords.ts';
 import { useBench } from './useBench.ts';
-import { useBounce } from './useBounce.ts';
+import { useBounce } from '../app/useBounce.ts';
 import { useMeasure, type Offer } from './useMeasure.ts';
 import { useTries } from './useTries.ts';
 import { Note } from '../app/Note.tsx';

@@ -3,7 +3,7 @@ import type { ReadingRow } from '@zero-lash/contract/measuring';
 import { useShopTimes } from '../people/useShopTimes.ts';
 import { useLengths } from '../app/lengths.ts';
 import { VerdictMark } from '../drawings/VerdictMark.tsx';
-import { useHistoryQuery } from '../builds/endpoints.ts';
+import { useHistoryQuery } from './endpoints.ts';
 
 /** Every reading the point had in this round, newest first: nothing typed is ever lost. */
 export function PointHistory({ reading }: { readonly reading: ReadingRow }) {

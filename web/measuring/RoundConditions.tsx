@@ -1,13 +1,13 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
-import type { BuildView } from '@zero-lash/contract/builds';
+import type { BuildView } from '../builds/buildView.ts';
 import type { Round } from '@zero-lash/contract/measuring';
 import { memo, useState, type FormEvent } from 'react';
 import { conditionCautions } from '@zero-lash/core/measuring';
 import { Caution } from '../app/Caution.tsx';
 import { ShopTime } from '../people/ShopTime.tsx';
 import { Labelled, Select } from '../app/Labelled.tsx';
-import { ProblemNote } from '../app/ProblemNote.tsx';
-import { useSetConditionsMutation } from '../builds/endpoints.ts';
+import { RefusedNotes } from '../app/RefusedNotes.tsx';
+import { useBenchWrite } from '../builds/useBenchWrite.ts';
 
 /** The temperature a round is taken at and the time since the engine ran; a mismatch with the sheet is shown. */
 export const RoundConditions = memo(
@@ -20,17 +20,17 @@ export const RoundConditions = memo(
     readonly round: Round;
     readonly enabled: boolean;
   }) {
-    const [temperature, setTemperature] = useState(
-      round.engineTempC === null ? '' : String(round.engineTempC),
-    );
-    const [hours, setHours] = useState(round.hoursSinceRun === null ? '' : String(round.hoursSinceRun));
-    const [condition, setCondition] = useState(round.condition ?? '');
+    const said = round.conditions.at(-1) ?? NOT_SAID;
+    const [temperature, setTemperature] = useState(String(said.engineTempC ?? ''));
+    const [hours, setHours] = useState(String(said.hoursSinceRun ?? ''));
+    const [condition, setCondition] = useState<'cold' | 'hot' | ''>(said.condition ?? '');
     const [complaint, setComplaint] = useState<string>();
-    const [send, { error, isLoading }] = useSetConditionsMutation();
+    const put = useBenchWrite(build.id);
+    const instruments = instrumentsOf(round);
     const changed =
-      temperature !== String(round.engineTempC ?? '') ||
-      hours !== String(round.hoursSinceRun ?? '') ||
-      condition !== (round.condition ?? '');
+      temperature !== String(said.engineTempC ?? '') ||
+      hours !== String(said.hoursSinceRun ?? '') ||
+      condition !== (said.condition ?? '');
 
     function keep(event: FormEvent) {
       event.preventDefault();
@@ -41,12 +41,10 @@ export const RoundConditions = memo(
         Number.isNaN(engineTempC ?? 0) || Number.isNaN(hoursSinceRun ?? 0) || (hoursSinceRun ?? 0) < 0;
       setComplaint(wrong ? 'Numbers only, such as 18 and 12.' : undefined);
       if (!wrong)
-        void send({
-          buildId: build.id,
+        put({
+          kind: 'conditions',
           roundId: round.id,
-          engineTempC,
-          hoursSinceRun,
-          condition: condition === '' ? null : (condition as 'cold' | 'hot'),
+          body: { engineTempC, hoursSinceRun, condition: condition === '' ? null : condition },
         });
     }
 
@@ -87,11 +85,7 @@ export const RoundConditions = memo(
                 </Select>
               </Labelled>
             </Box>
-            {enabled && changed && (
-              <Button type="submit" loading={isLoading}>
-                Keep
-              </Button>
-            )}
+            {enabled && changed && <Button type="submit">Keep</Button>}
           </Flex>
           {complaint && (
             <Box color="tight" fontSize="sm" role="alert">
@@ -99,18 +93,21 @@ export const RoundConditions = memo(
             </Box>
           )}
         </form>
-        <ProblemNote error={error} />
-        {conditionCautions(build.sheet, { ...round, condition: round.condition ?? null }).map((text) => (
+        <RefusedNotes
+          buildId={build.id}
+          which={({ kind, within }) => kind === 'conditions' && within === round.id}
+        />
+        {conditionCautions(build.sheet, said).map((text) => (
           <Caution key={text}>{text}</Caution>
         ))}
-        {saidBefore(round).map(({ by, at, cautions }) => (
-          <Box key={at} fontSize="sm" color="faded">
+        {saidBefore(build, round).map(({ id, by, at, cautions }) => (
+          <Box key={id} fontSize="sm" color="faded">
             Said before, by {by}, <ShopTime at={at} />: {cautions.join(' ')}
           </Box>
         ))}
         <Box fontSize="sm" color="faded">
           Round opened by {round.openedBy}, <ShopTime at={round.openedAt} />
-          {round.instruments.length > 0 && `; with ${round.instruments.join(', ')}`}.
+          {instruments.length > 0 && `; with ${instruments.join(', ')}`}.
         </Box>
       </Box>
     );
@@ -120,11 +117,20 @@ export const RoundConditions = memo(
     before.enabled === after.enabled &&
     before.build.id === after.build.id &&
     before.round.id === after.round.id &&
-    before.round.pastConditions === after.round.pastConditions &&
-    before.round.instruments.join() === after.round.instruments.join(),
+    before.round.conditions === after.round.conditions &&
+    instrumentsOf(before.round).join() === instrumentsOf(after.round).join(),
 );
 
+const NOT_SAID = { engineTempC: null, hoursSinceRun: null, condition: null } as const;
+
+/** Every instrument that a round's readings name. */
+const instrumentsOf = ({ readings }: Round) =>
+  [...new Set(readings.map(({ instrument }) => instrument))].filter((name) => name !== null);
+
 /** What was said of the conditions before and did not fit the sheet: it stays on the round's record. */
-function saidBefore(round: Round): Round['pastConditions'] {
-  return round.pastConditions.slice(0, -1).filter(({ cautions }) => cautions.length > 0);
+function saidBefore({ sheet }: BuildView, { conditions }: Round) {
+  return conditions
+    .slice(0, -1)
+    .map((said) => ({ ...said, cautions: conditionCautions(sheet, said) }))
+    .filter(({ cautions }) => cautions.length > 0);
 }

@@ -1,6 +1,6 @@
 import type { Try } from '@zero-lash/core/measuring';
 import { jotted, strike, TRIES } from '../app/jotter.ts';
-import { deviceStore } from './deviceStore.ts';
+import { deviceStore } from '../app/deviceStore.ts';
 import type { TriesByPlace } from './tries.ts';
 
 /** Puts jotted tries into the device's store; none takes them out of it. */

@@ -1,10 +1,10 @@
-import type { BuildView } from '@zero-lash/contract/builds';
+import type { BuildView } from '../builds/buildView.ts';
 import type { Reading } from '@zero-lash/core/measuring';
 import { mayMeasurePoint } from '@zero-lash/core/turning';
 import { useState } from 'react';
 import type { TurningWork } from '../turning/useTurning.ts';
 import type { RoundHere } from './pending.ts';
-import { useKeepReading } from './useKeepReading.ts';
+import { useBenchWrite } from '../builds/useBenchWrite.ts';
 
 /** A reading that is offered to be kept. */
 export interface Offer {
@@ -33,7 +33,7 @@ export function useMeasure(
   turning: TurningWork,
   blind: boolean,
 ) {
-  const send = useKeepReading(build.id, round);
+  const write = useBenchWrite(build.id);
   const [asked, setQuestion] = useState<
     (Question & { readonly point: string; readonly after: () => void }) | null
   >(null);
@@ -42,7 +42,18 @@ export function useMeasure(
 
   function put(offer: Offer, crankAngle: number | null): void {
     setQuestion(null);
-    send({ ...offer, point, crankAngle, blind });
+    write({
+      kind: 'reading',
+      roundId: round.id,
+      body: {
+        ...offer,
+        reading: structuredClone(offer.reading) as never,
+        point,
+        crankAngle,
+        blind,
+        over: round.readings.find((row) => row.point === point)?.id ?? null,
+      },
+    });
   }
 
   /** Whether a reading here is taken without a question about the base circle. */

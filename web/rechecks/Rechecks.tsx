@@ -1,5 +1,5 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
-import type { BuildView } from '@zero-lash/contract/builds';
+import type { BuildView } from '../builds/buildView.ts';
 import { lashPoints } from '@zero-lash/core/sheets';
 import { newestRound } from '@zero-lash/core/builds';
 import { onMeter } from '@zero-lash/core/rechecks';
@@ -12,15 +12,18 @@ import { PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { DueMark, OUTCOME_WORDS } from './DueMark.tsx';
 import type { RootState } from '../app/store.ts';
-import { whenSent } from '../measuring/sender.ts';
+import { whenSent } from '../app/sender.ts';
 import { leftToMeasure } from '../builds/points.ts';
 import { useRole } from '../people/useRole.ts';
-import { useCloseRecheckMutation, useOpenRecheckMutation } from '../builds/endpoints.ts';
+import { RefusedNotes } from '../app/RefusedNotes.tsx';
+import { useBenchWrite } from '../builds/useBenchWrite.ts';
+import { useCloseRecheckMutation } from './endpoints.ts';
 
 /** The build's rechecks: the next one and its work, and what earlier ones said. */
 export function Rechecks({ build }: { readonly build: BuildView }) {
   const { mayWork } = useRole();
-  const [open, opening] = useOpenRecheckMutation();
+  const put = useBenchWrite(build.id);
+  const [unsent, setUnsent] = useState(false);
   const [close, closing] = useCloseRecheckMutation();
   const next = build.rechecks.find(({ status }) => status === 'planned');
   const past = build.rechecks.filter(({ status }) => status === 'done');
@@ -28,11 +31,12 @@ export function Rechecks({ build }: { readonly build: BuildView }) {
   const round = newest?.recheckId === next?.id ? newest : undefined;
   const store = useStore<RootState>();
   const [sending, setSending] = useState(false);
-  const judge = async (roundId: string, recheckId: string) => {
+  const judge = async (recheckId: string) => {
     setSending(true);
-    await whenSent(store, roundId);
+    const sent = await whenSent(store, build.id);
     setSending(false);
-    await close({ buildId: build.id, recheckId });
+    setUnsent(!sent);
+    if (sent) await close({ recheckId });
   };
   const left = leftToMeasure(lashPoints(build.sheet.pattern), round);
   return (
@@ -59,8 +63,7 @@ export function Rechecks({ build }: { readonly build: BuildView }) {
             <Button
               variant="solid"
               marginTop="2"
-              loading={opening.isLoading}
-              onClick={() => void open({ buildId: build.id, recheckId: next.id })}
+              onClick={() => put({ kind: 'round', recheckId: next.id, sequence: next.sequence })}
             >
               Measure it now
             </Button>
@@ -71,14 +74,23 @@ export function Rechecks({ build }: { readonly build: BuildView }) {
                 variant="solid"
                 disabled={left > 0}
                 loading={closing.isLoading || sending}
-                onClick={() => void judge(round.id, next.id)}
+                onClick={() => void judge(next.id)}
               >
                 Judge the recheck
               </Button>
               {left > 0 && <Box color="faded">{left === 1 ? '1 point' : `${left} points`} to measure</Box>}
             </Flex>
           )}
-          <ProblemNote error={opening.error ?? closing.error} />
+          {unsent && (
+            <Box role="alert" fontSize="sm" color="tight">
+              What was measured is still to be sent: the recheck is judged when the server has it all.
+            </Box>
+          )}
+          <RefusedNotes
+            buildId={build.id}
+            which={({ kind, within }) => kind === 'round' && within === next.id}
+          />
+          <ProblemNote error={closing.error} />
         </Box>
       )}
       {past.map((recheck) => (

@@ -1,5 +1,5 @@
 import { Box } from '@chakra-ui/react';
-import type { BuildView } from '@zero-lash/contract/builds';
+import type { BuildView } from '../builds/buildView.ts';
 import type { Aim } from '@zero-lash/core/setting';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';

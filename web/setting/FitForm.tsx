@@ -10,7 +10,7 @@ import { advise, needReading, PIECE_WORDS, type MeansProps } from './settingAdvi
 
 /** Which shim, bucket or cap to fit, what it will leave, and what was fitted. */
 export function FitForm(props: MeansProps & { readonly installed: number | null }) {
-  const { means, point, reading, loading, onRecord } = props;
+  const { means, point, reading, onRecord } = props;
   const { unit, figure, length, interval } = useLengths();
   const piece = PIECE_WORDS[means.kind];
   const [isIn, setIsIn] = useState(props.installed === null ? '' : figure(props.installed));
@@ -42,7 +42,7 @@ export function FitForm(props: MeansProps & { readonly installed: number | null 
     };
     setComplaints(next);
     if (installed === null || chosen === null) return;
-    void onRecord({ kind: 'fitted', installed, fitted: chosen, mark: mark.trim() });
+    onRecord({ kind: 'fitted', installed, fitted: chosen, mark: mark.trim() });
   }
 
   return (
@@ -90,7 +90,7 @@ export function FitForm(props: MeansProps & { readonly installed: number | null 
           <Box>leaves {result.lo < 0 ? 'the valve held open' : interval(result.lo, result.hi)}</Box>
         </Flex>
       )}
-      <Button type="submit" variant="solid" marginTop="3" width="100%" loading={loading}>
+      <Button type="submit" variant="solid" marginTop="3" width="100%">
         {fitted.trim() === '' && choice ? `Fitted ${figure(mmFromTenths(choice.pick))}` : 'Write down'}
       </Button>
     </form>

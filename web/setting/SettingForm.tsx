@@ -1,12 +1,13 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
-import type { BuildView } from '@zero-lash/contract/builds';
+import type { BuildView } from '../builds/buildView.ts';
+import type { NewSetting } from '@zero-lash/contract/setting';
 import type { ReadingRow } from '@zero-lash/contract/measuring';
 import { meansFor } from '@zero-lash/core/sheets';
 import { useState } from 'react';
 import { Labelled } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
-import { ProblemNote } from '../app/ProblemNote.tsx';
-import { useAddSettingMutation } from '../builds/endpoints.ts';
+import { useBounce } from '../app/useBounce.ts';
+import { useBenchWrite } from '../builds/useBenchWrite.ts';
 import { FitForm } from './FitForm.tsx';
 import type { LimitedPoint } from '../builds/points.ts';
 import { TurnForm } from './TurnForm.tsx';
@@ -23,16 +24,36 @@ interface Props {
 }
 
 /** What to fit or how far to turn at a point, and where what was done is written down. */
-export function SettingForm({ build, point, reading, stale, target, onNext }: Props) {
+export function SettingForm(props: Props) {
+  const isBounce = useBounce(props.point.key);
+  return (
+    <Box
+      onClickCapture={(event) => {
+        // a finger that bounces on the last point's button would write down at this one what nobody did
+        const button = (event.target as Element).closest('button');
+        if (!button || event.detail === 0 || !isBounce(padOf(button), event.timeStamp)) return;
+        event.preventDefault();
+        event.stopPropagation();
+      }}
+    >
+      <PointSetting key={props.point.key} {...props} />
+    </Box>
+  );
+}
+
+/** What a button is, whichever figure stands on it at this point. */
+const padOf = ({ textContent }: Element) => textContent.replace(/[\d.,]+/g, '');
+
+function PointSetting({ build, point, reading, stale, target, onNext }: Props) {
   const means = meansFor(build.sheet.pattern, point.role);
   const turned = means.kind === 'screw' || means.kind === 'pivot-nut';
   const done = build.settings.find((setting) => setting.point === point.key);
   const { length } = useLengths();
   const [leaving, setLeaving] = useState(false);
-  const [send, { error, isLoading }] = useAddSettingMutation();
-  const record = async (setting: Omit<Parameters<typeof send>[0], 'buildId' | 'point'>) => {
-    const result = await send({ ...setting, buildId: build.id, point: point.key });
-    if (!('error' in result)) onNext();
+  const put = useBenchWrite(build.id);
+  const record = (setting: Omit<NewSetting, 'point'>) => {
+    put({ kind: 'setting', body: { ...setting, point: point.key } });
+    onNext();
   };
   return (
     <Box marginTop="4" borderTop="1px solid" borderColor="hairline" paddingTop="3">
@@ -63,7 +84,6 @@ export function SettingForm({ build, point, reading, stale, target, onNext }: Pr
           reading={reading}
           stale={stale}
           target={target}
-          loading={isLoading}
           onRecord={record}
         />
       ) : (
@@ -73,14 +93,12 @@ export function SettingForm({ build, point, reading, stale, target, onNext }: Pr
           reading={reading}
           stale={stale}
           target={target}
-          loading={isLoading}
           installed={done?.fitted ?? null}
           onRecord={record}
         />
       )}
-      <ProblemNote error={error} />
       {leaving ? (
-        <LeaveForm loading={isLoading} onLeave={(note) => void record({ kind: 'left', note })} />
+        <LeaveForm onLeave={(note) => record({ kind: 'left', note })} />
       ) : (
         <Button variant="plain" onClick={() => setLeaving(true)} paddingX="0" marginTop="2">
           Leave it alone…
@@ -90,7 +108,7 @@ export function SettingForm({ build, point, reading, stale, target, onNext }: Pr
   );
 }
 
-function LeaveForm({ loading, onLeave }: { loading: boolean; onLeave: (note: string) => void }) {
+function LeaveForm({ onLeave }: { onLeave: (note: string) => void }) {
   const [note, setNote] = useState('');
   const [complaint, setComplaint] = useState<string>();
   return (
@@ -108,9 +126,7 @@ function LeaveForm({ loading, onLeave }: { loading: boolean; onLeave: (note: str
             <Input value={note} onChange={(event) => setNote(event.target.value)} maxLength={200} autoFocus />
           </Labelled>
         </Box>
-        <Button type="submit" loading={loading}>
-          Leave it
-        </Button>
+        <Button type="submit">Leave it</Button>
       </Flex>
     </form>
   );

@@ -7,7 +7,7 @@ import { advise, needReading, PIECE_WORDS, type MeansProps } from './settingAdvi
 
 /** How far to turn a screw or a nut, and what was turned. */
 export function TurnForm(props: MeansProps) {
-  const { means, loading, onRecord, target } = props;
+  const { means, onRecord, target } = props;
   const { length } = useLengths();
   const [own, setOwn] = useState('');
   const [complaint, setComplaint] = useState<string>();
@@ -21,7 +21,7 @@ export function TurnForm(props: MeansProps) {
       setComplaint('Degrees, such as 45 to loosen or -45 to tighten.');
       return;
     }
-    void onRecord({ kind: 'turned', degrees });
+    onRecord({ kind: 'turned', degrees });
   }
 
   return (
@@ -44,8 +44,7 @@ export function TurnForm(props: MeansProps) {
           variant="solid"
           marginTop="3"
           width="100%"
-          loading={loading}
-          onClick={() => void onRecord({ kind: 'turned', degrees: Math.round(turn.degrees) })}
+          onClick={() => onRecord({ kind: 'turned', degrees: Math.round(turn.degrees) })}
         >
           Turned and locked as said
         </Button>
@@ -62,9 +61,7 @@ export function TurnForm(props: MeansProps) {
               />
             </Labelled>
           </Box>
-          <Button type="submit" loading={loading}>
-            Write down
-          </Button>
+          <Button type="submit">Write down</Button>
         </Flex>
       </form>
     </>

@@ -21,14 +21,13 @@ export interface MeansProps {
   /** it was measured before it was last changed, and not since */
   readonly stale: boolean;
   readonly target: number;
-  readonly loading: boolean;
   readonly onRecord: (setting: {
     kind: 'turned' | 'fitted';
     degrees?: number | null;
     installed?: number;
     fitted?: number;
     mark?: string;
-  }) => Promise<void>;
+  }) => void;
 }
 
 /** What is said where there is nothing to go by. */

@@ -1,5 +1,5 @@
 import { Box, Button } from '@chakra-ui/react';
-import type { BuildView } from '@zero-lash/contract/builds';
+import type { BuildView } from '../builds/buildView.ts';
 import { obstaclesToSignOff, standingOf } from '@zero-lash/core/builds';
 import { useState } from 'react';
 import { ShopTime } from '../people/ShopTime.tsx';
@@ -7,7 +7,7 @@ import { Labelled, TextArea } from '../app/Labelled.tsx';
 import { PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useRole } from '../people/useRole.ts';
-import { useSignOffMutation } from '../builds/endpoints.ts';
+import { useSignOffMutation } from './endpoints.ts';
 
 /** Where a lead signs a build off, or what still stands against it. */
 export function SignOff({ build }: { readonly build: BuildView }) {

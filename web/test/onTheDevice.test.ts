@@ -1,16 +1,19 @@
-import type { BuildView } from '@zero-lash/contract/builds';
+import type { BuildView } from '../builds/buildView.ts';
 import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { inlineFour } from '../../core/test/patterns.ts';
-import type { OutboxItem } from '../measuring/deviceStore.ts';
+import { rolesOf } from '@zero-lash/core/sheets';
+import { inlineSix } from '../../core/test/patterns.ts';
+import type { OutboxItem } from '../app/deviceStore.ts';
 import { gaugeReducer, gaugeSaid, zeroChecked } from '../instruments/gauge.ts';
-import { outboxReducer, outboxRead, readingTaken, serverReached } from '../measuring/outbox.ts';
+import { itemPut, outboxReducer, outboxRead, serverReached } from '../app/outbox.ts';
 import { roundHere, withoutOthers } from '../measuring/pending.ts';
 import { triesMade, triesRead, triesReducer } from '../measuring/tries.ts';
 import { foreseenInWords, heldThickness, triesInWords } from '../measuring/tryWords.ts';
-import { withNewestReadings } from '../builds/endpoints.ts';
+import { withItsWay } from '../builds/onItsWay.ts';
+import { Course } from '../builds/course.ts';
+import { lay } from '../builds/lay.ts';
 import { closedAt, nextToMeasure, stateOf } from '../builds/points.ts';
-import { crankTurned, turningSent, turningsReducer } from '../turning/turnings.ts';
 
 const row = (point: string, by = 'Osk Velland', blind = false) =>
   ({
@@ -25,51 +28,65 @@ const row = (point: string, by = 'Osk Velland', blind = false) =>
     takenAt: '2031-01-01T00:00:00Z',
     earlier: 0,
   }) as ReadingRow;
-const round = { id: 'r', readings: [row('1I')] } as unknown as Round;
+const round = {
+  id: 'r',
+  kind: 'as-found',
+  recheckId: null,
+  turning: { school: 'fewest', at: null, done: [] },
+  conditions: [],
+  readings: [row('1I')],
+} as unknown as Round;
+const build = (change: Partial<BuildView> = {}) =>
+  ({
+    id: 'b',
+    stage: 'set',
+    sheet: {
+      pattern: inlineSix,
+      limits: rolesOf(inlineSix).map((role) => ({ role, min: 0.1, max: 0.2 })),
+    },
+    rounds: [round],
+    settings: [],
+    ticks: [],
+    notes: [],
+    rechecks: [],
+    ...change,
+  }) as unknown as BuildView;
+let order = 0;
 const item = (point: string, change: Partial<OutboxItem> = {}): OutboxItem => ({
   key: `key-${point}`,
-  order: 1,
+  order: (order += 1),
   personId: 'p',
   by: 'Tobin Hask',
   buildId: 'b',
-  roundId: 'r',
-  reading: {
-    point,
-    reading: { kind: 'bracket', go: 0.05, noGo: 0.08 },
-    asTyped: '0.05 0.08',
-    takenAt: '2031-01-01T10:00:00Z',
-  },
+  kind: 'reading',
+  within: 'r',
+  about: point,
+  said: '0.05 0.08',
+  method: 'POST',
+  path: 'rounds/r/readings',
+  takenAt: '2031-01-01T10:00:00Z',
+  body: { point, reading: { kind: 'bracket', go: 0.05, noGo: 0.08 }, asTyped: '0.05 0.08' },
   refused: null,
   ...change,
 });
-const points = ['1I', '1E', '2I'].map((key) => ({ key, min: 0.1, max: 0.2 }));
-const pattern = inlineFour;
 
-describe('a round on the device', () => {
-  it('shows what waits over what the server has, judged by the same core', () => {
-    const here = roundHere(
-      round,
-      [item('1I'), item('1E'), item('2I', { roundId: 'other' })],
-      points,
-      pattern,
-    );
-    expect(here.readings.map(({ point, verdict, by }) => [point, verdict, by])).toEqual([
+describe('a build on the device', () => {
+  it('shows readings that wait over what the server has, judged by the same core', () => {
+    const items = [item('1I'), item('1E'), item('2I', { buildId: 'other' })];
+    const view = withItsWay(build(), items);
+    expect(view.rounds[0]!.readings.map(({ point, verdict, by }) => [point, verdict, by])).toEqual([
       ['1I', 'tight', 'Tobin Hask'],
       ['1E', 'tight', 'Tobin Hask'],
     ]);
-    expect(here.readings[0]).toMatchObject({ supersedes: 'row-1I', earlier: 1 });
-    expect([...here.waiting]).toEqual(['1I', '1E']);
+    expect(view.rounds[0]!.readings[0]).toMatchObject({ supersedes: 'row-1I', earlier: 1 });
+    expect([...roundHere(view.rounds[0]!, items).waiting]).toEqual(['1I', '1E', '2I']);
   });
 
   it('says of one that waits, too, that it was taken off its base circle', () => {
     const taken = (crankAngle: number | null) => {
       const one = item('1E');
-      const { readings } = roundHere(
-        { ...round, readings: [] },
-        [{ ...one, reading: { ...one.reading, crankAngle } }],
-        points,
-        pattern,
-      );
+      const waits = { ...one, body: { ...(one.body as object), crankAngle } };
+      const { readings } = withItsWay(build({ rounds: [{ ...round, readings: [] }] }), [waits]).rounds[0]!;
       return stateOf(readings[0], null);
     };
     expect(taken(0)).toBe('tight');
@@ -79,18 +96,55 @@ describe('a round on the device', () => {
 
   it('keeps what was refused apart, and shows what the server has', () => {
     const refused = item('1I', { refused: { code: 'round_closed' } as never });
-    const here = roundHere(round, [refused], points, pattern);
-    expect(here.readings).toEqual(round.readings);
-    expect(here.refused).toEqual([refused]);
+    expect(withItsWay(build(), [refused])).toEqual(build());
+  });
+
+  it('shows everything else that was done here, too, before the server has it', () => {
+    const at = '2031-01-02T10:00:00Z';
+    const done = (kind: string, within: string | null, body: object, key: string = kind) =>
+      item('', { kind, within, body, key, takenAt: at });
+    const view = withItsWay(build(), [
+      done('conditions', 'r', { engineTempC: 48, hoursSinceRun: 2, condition: 'hot' }),
+      done('turning', 'r', { school: 'companion', at: 120, done: [0] }),
+      done('setting', null, { point: '1I', kind: 'fitted', installed: 2.4, fitted: 2.35 }),
+      done('tick', null, { stage: 'set', check: 'marks', done: true }),
+      done('tick', null, { stage: 'set', check: 'marks', done: false }, 'untick'),
+      done('note', null, { stage: 'set', text: 'Shim 235 was in the wrong box' }),
+      done('round', 'recheck', { sequence: 2 }),
+    ]);
+    expect(view.rounds[0]!.conditions).toMatchObject([
+      { id: 'conditions', condition: 'hot', by: 'Tobin Hask' },
+    ]);
+    expect(view.rounds[0]!.turning).toEqual({ school: 'companion', at: 120, done: [0] });
+    expect(view.settings).toMatchObject([{ id: 'setting', point: '1I', fitted: 2.35, mark: '', at }]);
+    expect(view.ticks).toMatchObject([{ check: 'marks', done: false }]);
+    expect(view.notes).toMatchObject([{ id: 'note', text: 'Shim 235 was in the wrong box' }]);
+    expect(view.rounds[1]).toMatchObject({ id: 'recheck', kind: 'recheck', number: 2, readings: [] });
+    expect(view.sheet).toBe(view.sheet);
+  });
+
+  it('lays readings of a recheck into the round that was opened here, and not into a second one of it', () => {
+    const opened = item('', { kind: 'round', within: 'recheck', body: { sequence: 1 }, key: 'o' });
+    const reading = item('1E', { within: 'recheck' });
+    const view = withItsWay(build(), [opened, reading]);
+    expect(view.rounds[1]!.readings).toHaveLength(1);
+    const known = { ...round, id: 'recheck', recheckId: 'recheck', kind: 'recheck' as const };
+    expect(withItsWay(build({ rounds: [round, known] }), [opened]).rounds).toHaveLength(2);
+  });
+
+  it('holds a third look against what the first one saw, not against the second', () => {
+    const first = { ...row('1I'), lo: 0.15, hi: 0.18 };
+    const second = { ...row('1I', 'Ilse Marrand', true), firstLook: { by: first.by, lo: 0.15, hi: 0.18 } };
+    const blind = item('1I', { body: { ...(item('1I').body as object), blind: true } });
+    const look = (before: ReadingRow) =>
+      withItsWay(build({ rounds: [{ ...round, readings: [before] }] }), [blind]).rounds[0]!.readings[0]!
+        .firstLook;
+    expect(look(first)).toMatchObject({ by: 'Osk Velland', lo: 0.15 });
+    expect(look(second as ReadingRow)).toMatchObject({ by: 'Osk Velland', lo: 0.15 });
   });
 
   it('hides what others found from a second look, until it has looked itself', () => {
-    const here = roundHere(
-      { ...round, readings: [row('1I'), row('1E', 'Ilse Marrand', true)] },
-      [],
-      points,
-      pattern,
-    );
+    const here = roundHere({ ...round, readings: [row('1I'), row('1E', 'Ilse Marrand', true)] }, []);
     expect(withoutOthers(here, 'Ilse Marrand').readings.map(({ point }) => point)).toEqual(['1E']);
   });
 });
@@ -98,8 +152,10 @@ describe('a round on the device', () => {
 describe('what the device holds', () => {
   it('is shown at once, follows the store, and says whether the server is reached', () => {
     const start = outboxReducer(undefined, serverReached(true));
-    const taken = outboxReducer(start, readingTaken(item('1I')));
-    expect(outboxReducer(taken, readingTaken(item('1I'))).items).toHaveLength(1);
+    const put = (key: string, ...insteadOf: string[]) => itemPut({ item: item(key), insteadOf });
+    const taken = outboxReducer(start, put('1I'));
+    expect(outboxReducer(taken, put('1I')).items).toHaveLength(1);
+    expect(outboxReducer(taken, put('1E', 'key-1I')).items.map(({ key }) => key)).toEqual(['key-1E']);
     expect(outboxReducer(taken, outboxRead([])).items).toEqual([]);
     expect(outboxReducer(start, serverReached(true))).toBe(start);
   });
@@ -164,30 +220,86 @@ describe('the next point', () => {
   });
 });
 
-describe('where the crank stands', () => {
-  it('holds on the device until the server has that very turning', () => {
-    const [first, second] = [0, 360].map((at) => ({ school: 'fewest' as const, at, done: [] }));
-    const turned = turningsReducer({}, crankTurned({ roundId: 'r', turning: first! }));
-    const again = turningsReducer(turned, crankTurned({ roundId: 'r', turning: second! }));
-    expect(turningsReducer(again, turningSent({ roundId: 'r', turning: first! }))).toBe(again);
-    expect(turningsReducer(again, turningSent({ roundId: 'r', turning: second! }))).toEqual({});
+describe('what is heard of a build', () => {
+  const told = (seq: number, ...changes: object[]) => ({ seq, changes }) as never;
+  const tick = (done: boolean) => ({
+    kind: 'tick',
+    row: { stage: 'set', check: 'marks', done, by: 'x', at: 'y' },
+  });
+
+  it('is laid in once, whichever way it comes first, and in its order', () => {
+    const course = new Course();
+    expect(course.begin(4)).toBe(true);
+    expect(course.begin(4)).toBe(false);
+    expect(course.hear(told(5, tick(true)))).toEqual({ changes: [tick(true)], gap: false });
+    expect(course.hear(told(5, tick(true)))).toEqual({ changes: [], gap: false });
+    expect(course.hear(told(7, tick(true))).changes).toHaveLength(1);
+    // what came late says nothing of how it is now
+    expect(course.hear(told(6, tick(false)))).toEqual({ changes: [], gap: false });
+  });
+
+  it('is noticed where something of it is missing, unless that comes after all', () => {
+    const course = new Course();
+    course.begin(1);
+    expect(course.hear(told(3)).gap).toBe(true);
+    expect(course.hear(told(2)).gap).toBe(false);
+    expect(course.giveUpWaiting()).toBe(false);
+    expect(course.hear(told(6)).gap).toBe(true);
+    expect(course.giveUpWaiting()).toBe(true);
+    expect(course.hear(told(7)).gap).toBe(false);
+    expect(course.begin(9)).toBe(true);
+  });
+
+  it('loses nothing in any order, and says so where anything is left out', () => {
+    fc.assert(
+      fc.property(fc.shuffledSubarray([1, 2, 3, 4, 5, 6, 7, 8], { minLength: 1 }), (order) => {
+        const course = new Course();
+        course.begin(0);
+        const gap = order.map((seq) => course.hear(told(seq)).gap).at(-1);
+        expect(gap).toBe(Math.max(...order) > order.length);
+      }),
+    );
+  });
+
+  it('is laid over what was asked for before it was written', () => {
+    const course = new Course();
+    course.hear(told(5, tick(true)));
+    expect(course.over('ticks', { seq: 4, rows: [] }).rows).toHaveLength(1);
+    expect(course.over('ticks', { seq: 5, rows: [] }).rows).toEqual([]);
+    expect(course.over('notes', { seq: 4, rows: [] }).rows).toEqual([]);
   });
 });
 
-describe('a build fetched before a reading was written', () => {
-  it('does not take the reading away again', () => {
-    const build = (...readings: ReadingRow[]) =>
-      ({ rounds: [{ ...round, readings }] }) as unknown as BuildView;
-    const again = { ...row('1I', 'Tobin Hask'), id: 'again', earlier: 1 };
-    const known = build(again, row('1E'));
-    expect(withNewestReadings(known, build(row('1I'))).rounds[0]!.readings.map(({ id }) => id)).toEqual([
-      'again',
-      'row-1E',
+describe('a row that is laid in', () => {
+  const readings = (known: ReadingRow[], ...news: ReadingRow[]) =>
+    news.reduce(
+      (rounds, row) => lay<'rounds'>(rounds, { kind: 'reading', row }),
+      [{ ...round, readings: known }],
+    )[0]!.readings;
+  const later = { ...row('1I'), id: 'later', takenAt: '2031-06-01T00:00:00Z' };
+
+  it('stands where it was taken last, whichever came first', () => {
+    expect(readings([row('1I')], later)).toEqual([later]);
+    expect(readings([later], row('1I'))).toMatchObject([{ id: 'later', earlier: 1 }]);
+    expect(readings([row('1I')], { ...later, superseded: true })).toMatchObject([
+      { id: 'row-1I', earlier: 1 },
     ]);
-    const third = { ...again, id: 'third', earlier: 2 };
-    const later = { ...row('1I'), id: 'later', takenAt: '2031-06-01T00:00:00Z' };
-    expect(withNewestReadings(build(again), build(later)).rounds[0]!.readings).toEqual([later]);
-    expect(withNewestReadings(build(later), build(again)).rounds[0]!.readings).toEqual([later]);
-    expect(withNewestReadings(known, build(third, row('1E'))).rounds[0]!.readings[0]).toBe(third);
+  });
+
+  it('leaves every row it does not change as it is', () => {
+    const other = { ...round, id: 'other' };
+    const rounds = lay<'rounds'>([round, other], { kind: 'reading', row: later });
+    expect(rounds[1]).toBe(other);
+    const note = { id: 'n', stage: 'set' as const, text: 'x', by: 'y', at: 'z' };
+    const notes = lay<'notes'>([note], { kind: 'note', row: { ...note, id: 'm' } });
+    expect(notes[0]).toBe(note);
+    expect(lay<'notes'>(notes, { kind: 'note', row: null })).toBe(notes);
+  });
+
+  it('is taken out of the settings that stand where another stands in its place', () => {
+    const set = (id: string, superseded = false) => ({ id, point: '1I', kind: 'left', superseded }) as never;
+    const first = lay<'settings'>([], { kind: 'setting', row: set('a') });
+    expect(lay<'settings'>(first, { kind: 'setting', row: set('b') })).toMatchObject([{ id: 'b' }]);
+    expect(lay<'settings'>(first, { kind: 'setting', row: set('late', true) })).toBe(first);
   });
 });

@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import type { Session } from '@zero-lash/contract/people';
 import { afterEach, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { OutboxItem } from '../measuring/deviceStore.ts';
+import type { OutboxItem } from '../app/deviceStore.ts';
 
 /** The browser's plain storage, as far as the device's notes need it. */
 class PlainStorage {
@@ -21,6 +21,8 @@ const problem = { code: 'round_closed', detail: 'This round is closed.' };
 
 /** A request as far as the tests look. */
 interface Came {
+  readonly method: string;
+  readonly body: string;
   readonly headers: Record<string, string>;
   readonly signal: AbortSignal;
 }
@@ -29,13 +31,15 @@ const json =
   (status: number, body: unknown): ((request?: Came) => Response) =>
   () =>
     new Response(JSON.stringify(body), { status });
-const written: Answer = json(201, { id: 'row', roundId: 'r', point: '1I', earlier: 0 });
+const NOTHING_NEW = { build: 'b', seq: 1, changes: [] };
+const written: Answer = json(201, NOTHING_NEW);
 const unreached: Answer = () => {
   throw new TypeError('Failed to fetch');
 };
 
 /** What came over the network, by key, in the order it came, and how the server answers now. */
 let came: string[] = [];
+let paths: string[] = [];
 let answering: Answer = written;
 let last: Came | undefined;
 
@@ -43,7 +47,8 @@ const storage = new PlainStorage();
 vi.stubGlobal('localStorage', storage);
 vi.stubGlobal('window', new EventTarget());
 vi.stubGlobal('navigator', {});
-vi.stubGlobal('fetch', async (_url: string, request: Came) => {
+vi.stubGlobal('fetch', async (url: string, request: Came) => {
+  paths.push(`${request.method} ${url}`);
   came.push(request.headers['idempotency-key']!);
   last = request;
   return answering(request);
@@ -59,17 +64,23 @@ function item(change: Partial<OutboxItem> = {}): OutboxItem {
     personId: TOBIN.id,
     by: TOBIN.name,
     buildId: 'b',
-    roundId: 'r',
-    reading: { point: '1I', reading: { kind: 'drag', blade: 0.1 }, asTyped: '0.1', takenAt: '2031-01-01' },
+    kind: 'reading',
+    within: 'r',
+    about: '1I',
+    said: '0.1',
+    method: 'POST',
+    path: 'rounds/r/readings',
+    takenAt: '2031-01-01T00:00:00Z',
+    body: { point: '1I', reading: { kind: 'drag', blade: 0.1 }, asTyped: '0.1' },
     refused: null,
     ...change,
-  } as OutboxItem;
+  };
 }
 
 /** As the page does it, with all that a reload in between would leave. */
 async function take(one: OutboxItem): Promise<OutboxItem> {
-  const { jotReading, keepOnDevice } = await import('../measuring/sender.ts');
-  jotReading(one);
+  const { jotItem, keepOnDevice } = await import('../app/sender.ts');
+  jotItem(one);
   await keepOnDevice(one);
   return one;
 }
@@ -80,8 +91,17 @@ const left = async () => {
   return store.getState().outbox.items.map(({ key }) => key);
 };
 
-/** One that was jotted down by a page that went before the device's store had it. */
-const early = item({ key: 'before the reload' });
+/** A reading that was jotted down by an older program, whose page went before the device's store had it. */
+const early = {
+  ...{ key: 'before the reload', order: 0, personId: TOBIN.id, by: TOBIN.name, buildId: 'b', roundId: 'r' },
+  reading: {
+    point: '1I',
+    reading: { kind: 'drag', blade: 0.1 },
+    asTyped: '0.1',
+    takenAt: '2031-01-01T00:00:00Z',
+  },
+  refused: null,
+};
 
 beforeAll(async () => {
   storage.setItem('zero-lash-jotting:reading:before the reload', JSON.stringify(early));
@@ -90,25 +110,28 @@ beforeAll(async () => {
   const { peopleApi } = await import('../people/endpoints.ts');
   const session = { person: TOBIN, shop: { unit: 'mm' } } as unknown as Session;
   await store.dispatch(peopleApi.util.upsertQueryData('session', undefined, session));
-  (await import('../measuring/sender.ts')).startSending(store);
+  (await import('../builds/sending.ts')).sendBenchWork(store);
 });
 beforeEach(() => {
   answering = written;
 });
 afterEach(async () => {
-  const { answerRefused } = await import('../measuring/sender.ts');
+  const { answerRefused } = await import('../app/sender.ts');
   const { store } = await import('../app/store.ts');
   for (const one of store.getState().outbox.items) await answerRefused(store, one, false);
   await vi.waitFor(async () => expect(await left()).toEqual([]));
   came = [];
+  paths = [];
 });
 
 describe('a page that comes back', () => {
   it('sends the reading that was only jotted down, and has the tries again', async () => {
     await vi.waitFor(() => expect(came).toEqual(['before the reload']));
+    expect(paths).toEqual(['POST /api/rounds/r/readings']);
+    expect(JSON.parse(last!.body)).toMatchObject({ point: '1I', takenAt: '2031-01-01T00:00:00Z' });
     await vi.waitFor(() => expect(jottings()).toEqual([]));
     const { store } = await import('../app/store.ts');
-    const { deviceStore } = await import('../measuring/deviceStore.ts');
+    const { deviceStore } = await import('../app/deviceStore.ts');
     const tries = [{ thickness: 0.1, result: 'goes' }];
     await vi.waitFor(() => expect(store.getState().tries).toEqual({ 'r:2I': tries }));
     expect(await deviceStore.tries.toArray()).toEqual([{ place: 'r:2I', tries }]);
@@ -128,7 +151,7 @@ describe('readings on their way', () => {
 
   it('wait while the server is not reached, say so, and go when it is', async () => {
     const { store } = await import('../app/store.ts');
-    const { wake } = await import('../measuring/sender.ts');
+    const { wake } = await import('../app/sender.ts');
     answering = unreached;
     const one = await take(item());
     await vi.waitFor(() => expect(store.getState().outbox.reached).toBe(false));
@@ -146,7 +169,7 @@ describe('readings on their way', () => {
     ['too much was sent at once', json(429, { code: 'too_many' })],
     ['an answer that cannot be read', () => new Response('<html>', { status: 201 })],
   ])('are sent again under the same key after %s', async (_why, answer) => {
-    const { wake } = await import('../measuring/sender.ts');
+    const { wake } = await import('../app/sender.ts');
     answering = answer;
     const one = await take(item());
     await vi.waitFor(() => expect(came).toContain(one.key));
@@ -160,10 +183,11 @@ describe('readings on their way', () => {
 
   it('over which the server breaks three times alike are set aside with why, and the rest goes on', async () => {
     const { store } = await import('../app/store.ts');
-    const { wake } = await import('../measuring/sender.ts');
+    const { wake } = await import('../app/sender.ts');
     const broken = json(500, { code: 'broken', detail: 'The log has it as 1a2b.' });
     const bad = await take(item());
-    answering = ({ headers }) => (headers['idempotency-key'] === bad.key ? broken() : json(201, {})());
+    answering = ({ headers }) =>
+      headers['idempotency-key'] === bad.key ? broken() : json(201, NOTHING_NEW)();
     const good = await take(item());
     await vi.waitFor(async () => {
       wake();
@@ -175,11 +199,11 @@ describe('readings on their way', () => {
   });
 
   it('wait as long as it takes for a server that says it cannot just now, or breaks in ever new ways', async () => {
-    const { wake } = await import('../measuring/sender.ts');
+    const { wake } = await import('../app/sender.ts');
     let times = 0;
     answering = () => {
       times += 1;
-      if (times > 8) return json(201, {})();
+      if (times > 8) return json(201, NOTHING_NEW)();
       return json(times % 2 ? 503 : 500, { code: `trouble ${times}`, detail: 'It passes.' })();
     };
     const one = await take(item());
@@ -192,7 +216,7 @@ describe('readings on their way', () => {
 
   it('are not waited for for ever: a request that gets no answer is given up and sent again', async () => {
     const { store } = await import('../app/store.ts');
-    const { wake } = await import('../measuring/sender.ts');
+    const { wake } = await import('../app/sender.ts');
     const soon = vi.spyOn(AbortSignal, 'timeout').mockImplementation(() => {
       const giveUp = new AbortController();
       setTimeout(() => giveUp.abort(new DOMException('too long', 'TimeoutError')), 20);
@@ -220,7 +244,7 @@ describe('readings on their way', () => {
 
   it('that are refused stay with why, hold up no other, and go again or away at a word', async () => {
     const { store } = await import('../app/store.ts');
-    const { answerRefused } = await import('../measuring/sender.ts');
+    const { answerRefused } = await import('../app/sender.ts');
     answering = json(409, problem);
     const refused = await take(item());
     await vi.waitFor(() => expect(came).toEqual([refused.key]));
@@ -242,13 +266,13 @@ describe('readings on their way', () => {
   });
 
   it('go from the jotting where the device’s own store refuses', async () => {
-    const { deviceStore } = await import('../measuring/deviceStore.ts');
-    const { wake } = await import('../measuring/sender.ts');
+    const { deviceStore } = await import('../app/deviceStore.ts');
+    const { wake } = await import('../app/sender.ts');
     const full = vi.spyOn(deviceStore.outbox, 'put').mockRejectedValue(new Error('QuotaExceededError'));
     answering = unreached;
     const one = await take(item());
     await vi.waitFor(() => expect(came).toContain(one.key));
-    expect(jottings()).toEqual([`zero-lash-jotting:reading:${one.key}`]);
+    expect(jottings()).toEqual([`zero-lash-jotting:write:${one.key}`]);
     full.mockRestore();
     answering = written;
     wake();
@@ -258,7 +282,7 @@ describe('readings on their way', () => {
 
   it('that are refused stay refused there too', async () => {
     const { store } = await import('../app/store.ts');
-    const { deviceStore } = await import('../measuring/deviceStore.ts');
+    const { deviceStore } = await import('../app/deviceStore.ts');
     const full = vi.spyOn(deviceStore.outbox, 'put').mockRejectedValue(new Error('QuotaExceededError'));
     answering = json(409, problem);
     const refused = await take(item());
@@ -271,10 +295,10 @@ describe('readings on their way', () => {
   });
 
   it('are not kept again by a store that comes to it after they were sent', async () => {
-    const { deviceStore } = await import('../measuring/deviceStore.ts');
-    const { jotReading, keepOnDevice, wake } = await import('../measuring/sender.ts');
+    const { deviceStore } = await import('../app/deviceStore.ts');
+    const { jotItem, keepOnDevice, wake } = await import('../app/sender.ts');
     const quick = item();
-    jotReading(quick);
+    jotItem(quick);
     wake();
     await vi.waitFor(() => expect(jottings()).toEqual([]));
     await keepOnDevice(quick);
@@ -282,10 +306,40 @@ describe('readings on their way', () => {
     expect(came).toEqual([quick.key]);
   });
 
+  it('go their own ways: each to its own path, in its own manner', async () => {
+    await take(item({ kind: 'turning', method: 'PUT', path: 'rounds/r/turning', body: { at: 120 } }));
+    await take(
+      item({
+        kind: 'tick',
+        path: 'builds/b/ticks',
+        body: { check: 'cold' },
+        takenAt: '2031-02-02T00:00:00Z',
+      }),
+    );
+    await vi.waitFor(async () => expect(await left()).toEqual([]));
+    expect(paths).toEqual(['PUT /api/rounds/r/turning', 'POST /api/builds/b/ticks']);
+    expect(JSON.parse(last!.body)).toEqual({ check: 'cold', takenAt: '2031-02-02T00:00:00Z' });
+  });
+
+  it('are not sent at all where something newer took their place', async () => {
+    const { dropFromDevice, wake } = await import('../app/sender.ts');
+    answering = unreached;
+    const older = await take(item({ kind: 'turning' }));
+    await vi.waitFor(() => expect(came).toContain(older.key));
+    await dropFromDevice([older.key]);
+    const newer = await take(item({ kind: 'turning' }));
+    came = [];
+    answering = written;
+    wake();
+    await vi.waitFor(async () => expect(await left()).toEqual([]));
+    expect(came.at(-1)).toBe(newer.key);
+    expect(came.slice(1)).not.toContain(older.key);
+  });
+
   it('let a step that needs them all wait for them, and no longer than is patient', async () => {
     const { store } = await import('../app/store.ts');
-    const { whenSent } = await import('../measuring/sender.ts');
-    await take(item({ roundId: 'needed' }));
+    const { whenSent } = await import('../app/sender.ts');
+    await take(item({ buildId: 'needed' }));
     expect(await whenSent(store, 'needed')).toBe(true);
     expect(await whenSent(store, 'another')).toBe(true);
   });

@@ -3,11 +3,12 @@ import type { Pattern } from '@zero-lash/core/sheets';
 import { signsInWords, wayToStop } from '@zero-lash/core/turning';
 import { useState } from 'react';
 import { Caution } from '../app/Caution.tsx';
-import { ProblemNote } from '../app/ProblemNote.tsx';
+import { RefusedNotes } from '../app/RefusedNotes.tsx';
 import { WhichTdc } from './WhichTdc.tsx';
 import type { TurningWork } from './useTurning.ts';
 
 interface Props {
+  readonly buildId: string;
   readonly pattern: Pattern;
   readonly work: TurningWork;
   readonly enabled: boolean;
@@ -18,7 +19,7 @@ interface Props {
 type Asked = 'signs' | 'tdc' | 'past' | null;
 
 /** In a line: where the crank is, what is left here, and how to get to the next stop. */
-export function StopGuide({ pattern, work, enabled, onArrive }: Props) {
+export function StopGuide({ buildId, pattern, work, enabled, onArrive }: Props) {
   const { progress, turning } = work;
   const { here, next, stops } = progress;
   const [asked, setAsked] = useState<Asked>(null);
@@ -93,7 +94,7 @@ export function StopGuide({ pattern, work, enabled, onArrive }: Props) {
           <Caution>Any resistance you did not expect, either way: stop, go back, find out why.</Caution>
         </Box>
       )}
-      <ProblemNote error={work.error} />
+      <RefusedNotes buildId={buildId} which={({ kind }) => kind === 'turning'} />
     </Box>
   );
 }

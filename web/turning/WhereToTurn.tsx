@@ -1,5 +1,5 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
-import type { BuildView } from '@zero-lash/contract/builds';
+import type { BuildView } from '../builds/buildView.ts';
 import { Printer } from 'lucide-react';
 import { useMemo } from 'react';
 import { PartHeading } from '../app/Page.tsx';

@@ -1,6 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { CloudOff, Send } from 'lucide-react';
-import { useAppSelector } from '../app/store.ts';
+import { useAppSelector } from './store.ts';
 import { useSession } from '../people/useSession.ts';
 
 /** Says, on every page, what this device still holds and whether the server is reached. */
@@ -24,9 +24,9 @@ export function OutboxStrip() {
       <Flex gap="3" alignItems="center" flexWrap="wrap">
         {reached ? <Send size={16} aria-hidden /> : <CloudOff size={16} aria-hidden />}
         <Box flex="1">
-          {!reached && 'The server is not reached. Go on: what you measure is kept on this device. '}
-          {waiting.length > 0 && `Waiting to be sent, ${waiting.length}: ${pointsOf(waiting)}. `}
-          {others.map((name) => `What ${name} measured is sent when ${name} signs in here again. `)}
+          {!reached && 'The server is not reached. Go on: what you do at the bench is kept on this device. '}
+          {waiting.length > 0 && `Waiting to be sent, ${waiting.length}: ${namesOf(waiting)}. `}
+          {others.map((name) => `What ${name} did is sent when ${name} signs in here again. `)}
           {refused > 0 && `Refused, ${refused}: the build says why.`}
         </Box>
       </Flex>
@@ -36,7 +36,7 @@ export function OutboxStrip() {
 
 const SHOWN = 8;
 
-function pointsOf(items: readonly { readonly reading: { readonly point: string } }[]): string {
-  const points = items.map(({ reading }) => reading.point);
-  return points.length > SHOWN ? `${points.slice(0, SHOWN).join(', ')} …` : points.join(', ');
+function namesOf(items: readonly { readonly about: string }[]): string {
+  const names = [...new Set(items.map(({ about }) => about))];
+  return names.length > SHOWN ? `${names.slice(0, SHOWN).join(', ')} …` : names.join(', ');
 }

@@ -11,10 +11,16 @@ const slice = createSlice({
   name: 'outbox',
   initialState: { items: [], reached: true } as Outbox,
   reducers: {
-    /** a reading was taken: shown at once, whatever becomes of it */
-    readingTaken: (state, { payload }: PayloadAction<OutboxItem>) => ({
+    /** something was done at the bench: shown at once, whatever becomes of it; what it takes the place of goes */
+    itemPut: (
+      state,
+      { payload }: PayloadAction<{ readonly item: OutboxItem; readonly insteadOf: readonly string[] }>,
+    ) => ({
       ...state,
-      items: [...state.items.filter(({ key }) => key !== payload.key), payload],
+      items: [
+        ...state.items.filter(({ key }) => key !== payload.item.key && !payload.insteadOf.includes(key)),
+        payload.item,
+      ],
     }),
     /** what the device's store has now */
     outboxRead: (state, { payload }: PayloadAction<readonly OutboxItem[]>) =>
@@ -35,5 +41,5 @@ function sameItems(before: readonly OutboxItem[], after: readonly OutboxItem[]):
   );
 }
 
-export const { readingTaken, outboxRead, serverReached } = slice.actions;
+export const { itemPut, outboxRead, serverReached } = slice.actions;
 export const outboxReducer = slice.reducer;

@@ -1,14 +1,10 @@
-import type { ReadingRow } from '@zero-lash/contract/measuring';
 import type { ProblemBody } from '@zero-lash/contract/problems';
 import { liveQuery } from 'dexie';
-import { buildsApi, readingArrived } from '../builds/endpoints.ts';
-import { jot, jotted, READING, strike } from '../app/jotter.ts';
-import { peopleApi } from '../people/endpoints.ts';
-import type { store as applicationStore } from '../app/store.ts';
 import { deviceStore, type OutboxItem } from './deviceStore.ts';
+import { brought, type EarlierItem } from './earlierItems.ts';
+import { EARLIER_READING, jot, jotted, strike, WRITE } from './jotter.ts';
 import { outboxRead, serverReached } from './outbox.ts';
-import { triesRead } from './tries.ts';
-import { readTries } from './triesKept.ts';
+import type { store as applicationStore } from './store.ts';
 
 type Store = typeof applicationStore;
 /** Where what waits is shown. */
@@ -17,21 +13,29 @@ interface Shows {
 }
 type Outcome = 'sent' | 'refused' | 'later';
 
+/** What the sender has to be told: it knows no room of the application. */
+export interface Sending {
+  /** whose writes may be sent now; undefined where nobody is signed in */
+  readonly sender: () => string | undefined;
+  /** puts what the server answered where the waiting row stood, so that nothing flickers between the two */
+  readonly onWritten: (answer: unknown, item: OutboxItem) => Promise<void>;
+}
+
 const FIRST_WAIT_MS = 500;
 const LONGEST_WAIT_MS = 8000;
-/** How long a step waits for readings to be sent before it says so, and how often it looks. */
+/** How long a step waits for what was done to be sent before it says so, and how often it looks. */
 const PATIENCE_MS = 6000;
 const LOOK_MS = 40;
-/** Refusals that say nothing of the reading itself: signed out, too slow, too many at once. */
-const NOT_OF_THE_READING = new Set([401, 408, 429]);
+/** Refusals that say nothing of what was sent itself: signed out, too slow, too many at once. */
+const NOT_OF_THE_WRITE = new Set([401, 408, 429]);
 /** A server, or what stands before it, that says itself that it cannot work just now. */
 const NOT_JUST_NOW = new Set([502, 503, 504]);
 /** How long one try to send may take. */
 const ANSWER_WITHIN_MS = 20_000;
-/** A reading over which the server broke this often in the same way is set aside: the others go on. */
+/** What the server broke over this often in the same way is set aside: the others go on. */
 const BREAKS = 3;
 
-/** How often the server broke over a reading in one way, by the reading's key. */
+/** How often the server broke over something in one way, by its key. */
 const breaks = new Map<string, { readonly how: string; readonly times: number }>();
 
 let asked = false;
@@ -43,22 +47,28 @@ export function wake(): void {
   endPause?.();
 }
 
-/** Jots a reading down, before it is even shown: no reload comes so early that it is lost. */
-export function jotReading(item: OutboxItem): void {
-  jot(READING + item.key, item);
+/** Jots something down that was done at the bench, before it is even shown: no reload comes so early that it is lost. */
+export function jotItem(item: OutboxItem): void {
+  jot(WRITE + item.key, item);
 }
 
-/** Puts a jotted reading into the device's store, then has it sent; nothing is left to do where it was sent already. */
+/** Puts what was jotted down into the device's store, then has it sent; nothing is left to do where it was sent already. */
 export async function keepOnDevice({ key }: Pick<OutboxItem, 'key'>): Promise<void> {
-  const item = jotted<OutboxItem>(READING).get(key);
+  const item = jotted<OutboxItem>(WRITE).get(key);
   if (!item) return;
   try {
     await deviceStore.outbox.put(item);
-    strike(READING + key, item);
+    strike(WRITE + key, item);
   } catch {
     // a device whose store refuses (full, or private browsing) sends it from the jotting
   }
   wake();
+}
+
+/** Takes what something newer takes the place of out of wherever it waits; what is being sent just now is written first. */
+export async function dropFromDevice(keys: readonly string[]): Promise<void> {
+  for (const key of keys) strike(WRITE + key, jotted(WRITE).get(key));
+  await deviceStore.outbox.bulkDelete([...keys]).catch(() => undefined);
 }
 
 /** Everything waiting or refused, in the order it was taken. */
@@ -67,28 +77,28 @@ async function readOutbox(): Promise<OutboxItem[]> {
     .orderBy('order')
     .toArray()
     .catch((): OutboxItem[] => []);
-  const rest = [...jotted<OutboxItem>(READING).values()].filter(
+  const rest = [...jotted<OutboxItem>(WRITE).values()].filter(
     ({ key }) => !kept.some((item) => item.key === key),
   );
   return [...kept, ...rest].sort((a, b) => a.order - b.order);
 }
 
-/** Takes a reading out of wherever it waits. */
+/** Takes an item out of wherever it waits. */
 async function letGo({ dispatch }: Shows, item: OutboxItem): Promise<void> {
-  strike(READING + item.key, jotted(READING).get(item.key));
+  strike(WRITE + item.key, jotted(WRITE).get(item.key));
   await deviceStore.outbox.delete(item.key).catch(() => undefined);
   dispatch(outboxRead(await readOutbox()));
 }
 
 /**
- * Waits until a round's readings are sent, as a step does that the server takes only when it has them all.
+ * Waits until everything done in a build is sent, as a step does that the server takes only when it has it all.
  *
- * @returns false where they could not be sent in good time
+ * @returns false where it could not be sent in good time
  */
-export async function whenSent(store: Pick<Store, 'getState'>, roundId: string): Promise<boolean> {
+export async function whenSent(store: Pick<Store, 'getState'>, buildId: string): Promise<boolean> {
   const until = Date.now() + PATIENCE_MS;
   const left = () =>
-    store.getState().outbox.items.some((item) => item.roundId === roundId && item.refused === null);
+    store.getState().outbox.items.some((item) => item.buildId === buildId && item.refused === null);
   while (left()) {
     if (Date.now() > until) return false;
     await new Promise((resolve) => setTimeout(resolve, LOOK_MS));
@@ -96,30 +106,33 @@ export async function whenSent(store: Pick<Store, 'getState'>, roundId: string):
   return true;
 }
 
-/** Sends a refused reading again, or throws it away at a person's word. */
+/** Sends what was refused again, or throws it away at a person's word. */
 export async function answerRefused(shows: Shows, item: OutboxItem, again: boolean): Promise<void> {
   if (again) await writeDown(item, null);
   else await letGo(shows, item);
   wake();
 }
 
-/** Writes down, wherever a reading waits, whether it is refused and why. */
+/** Writes down, wherever an item waits, whether it is refused and why. */
 async function writeDown(item: OutboxItem, refused: ProblemBody | null): Promise<void> {
-  if (jotted(READING).has(item.key)) jot(READING + item.key, { ...item, refused });
+  if (jotted(WRITE).has(item.key)) jot(WRITE + item.key, { ...item, refused });
   await deviceStore.outbox.update(item.key, { refused }).catch(() => undefined);
 }
 
 /** Sends what this device holds, in the order it was taken, for as long as the page is open; one tab at a time. */
-export function startSending(store: Store): void {
-  // another tab's readings come by here too: whichever tab sends, looks at once
+export function startSending(store: Store, sending: Sending): void {
+  // what another tab did comes by here too: whichever tab sends, looks at once
   liveQuery(readOutbox).subscribe((items) => {
     store.dispatch(outboxRead(items));
     wake();
   });
-  for (const item of jotted<OutboxItem>(READING).values()) void keepOnDevice(item);
-  void readTries().then((tries) => store.dispatch(triesRead(tries)));
+  for (const [key, item] of jotted<EarlierItem>(EARLIER_READING)) {
+    jotItem(brought(item));
+    strike(EARLIER_READING + key, item);
+  }
+  for (const item of jotted<OutboxItem>(WRITE).values()) void keepOnDevice(item);
   window.addEventListener('online', wake);
-  void oneTabAtATime(() => sendForEver(store));
+  void oneTabAtATime(() => sendForEver(store, sending));
 }
 
 async function oneTabAtATime(work: () => Promise<void>): Promise<void> {
@@ -127,12 +140,12 @@ async function oneTabAtATime(work: () => Promise<void>): Promise<void> {
   else await work();
 }
 
-async function sendForEver(store: Store): Promise<void> {
+async function sendForEver(store: Store, sending: Sending): Promise<void> {
   let pause = FIRST_WAIT_MS;
   for (;;) {
-    const next = await nextToSend(store);
+    const next = await nextToSend(sending);
     // whatever goes wrong with one try, there is another
-    const outcome = next ? await send(store, next).catch((): Outcome => 'later') : 'later';
+    const outcome = next ? await send(store, sending, next).catch((): Outcome => 'later') : 'later';
     if (next && outcome !== 'later') {
       pause = FIRST_WAIT_MS;
       continue;
@@ -142,25 +155,24 @@ async function sendForEver(store: Store): Promise<void> {
   }
 }
 
-/** The oldest reading that waits, of whoever is signed in: nobody's reading is sent under another's name. */
-async function nextToSend(store: Store): Promise<OutboxItem | undefined> {
-  const person = peopleApi.endpoints.session.select()(store.getState()).data?.person;
+/** The oldest that waits, of whoever is signed in: nobody's work is sent under another's name. */
+async function nextToSend({ sender }: Sending): Promise<OutboxItem | undefined> {
   const waiting = await readOutbox();
-  return waiting.find(({ personId, refused }) => personId === person?.id && refused === null);
+  return waiting.find(({ personId, refused }) => personId === sender() && refused === null);
 }
 
-async function send(store: Store, item: OutboxItem): Promise<Outcome> {
+async function send(store: Store, { onWritten }: Sending, item: OutboxItem): Promise<Outcome> {
   let answer: Response;
   try {
-    answer = await fetch(`/api/rounds/${item.roundId}/readings`, {
-      method: 'POST',
+    answer = await fetch(`/api/${item.path}`, {
+      method: item.method,
       headers: {
         'content-type': 'application/json',
         'idempotency-key': item.key,
-        // so that a clock that goes wrong puts no reading before or after its time
+        // so that a clock that goes wrong puts nothing before or after its time
         'device-clock': new Date().toISOString(),
       },
-      body: JSON.stringify(item.reading),
+      body: JSON.stringify({ ...(item.body as object), takenAt: item.takenAt }),
       signal: AbortSignal.timeout(ANSWER_WITHIN_MS),
     });
   } catch {
@@ -170,11 +182,11 @@ async function send(store: Store, item: OutboxItem): Promise<Outcome> {
   store.dispatch(serverReached(true));
   if (answer.ok) {
     breaks.delete(item.key);
-    showKept(store, item, (await answer.json()) as ReadingRow);
+    await onWritten(await answer.json(), item);
     await letGo(store, item);
     return 'sent';
   }
-  if (NOT_JUST_NOW.has(answer.status) || NOT_OF_THE_READING.has(answer.status)) return 'later';
+  if (NOT_JUST_NOW.has(answer.status) || NOT_OF_THE_WRITE.has(answer.status)) return 'later';
   const problem = await problemIn(answer);
   if (answer.status >= 500 && !brokeTooOften(item, problem)) return 'later';
   breaks.delete(item.key);
@@ -191,19 +203,13 @@ async function problemIn(answer: Response): Promise<ProblemBody> {
   return { type: 'about:blank', title, status: answer.status, code: 'broken', detail: title };
 }
 
-/** Counts what breaks in the same way over one reading; what breaks differently is counted anew. */
+/** Counts what breaks in the same way over one item; what breaks differently is counted anew. */
 function brokeTooOften({ key }: OutboxItem, { status, code }: ProblemBody): boolean {
   const how = `${status} ${code}`;
   const before = breaks.get(key);
   const times = before?.how === how ? before.times + 1 : 1;
   breaks.set(key, { how, times });
   return times >= BREAKS;
-}
-
-/** Puts the stored row where the waiting one stood, so that nothing flickers between the two. */
-function showKept(store: Store, { buildId }: OutboxItem, row: ReadingRow): void {
-  store.dispatch(readingArrived(buildId, row));
-  store.dispatch(buildsApi.util.invalidateTags(['Engine']));
 }
 
 /** Pauses, unless somebody asked for a look since the last one: what came between must not wait out the pause. */

@@ -1,0 +1,62 @@
+import type { BuildRowChange, BuildWrite } from '@zero-lash/contract/builds';
+import type { StageKey } from '@zero-lash/core/builds';
+import type { Knex } from 'knex';
+import { Refusal } from '../plugins/errors.ts';
+
+/** A build taken up for a write: nobody else writes in it until the transaction ends. */
+export interface TakenUp {
+  readonly id: string;
+  readonly seq: number;
+  readonly stage: StageKey;
+  readonly version: number;
+  readonly openedAt: Date;
+  readonly closedAt: Date | null;
+  readonly revisionId: string;
+  readonly engineId: string;
+}
+
+const FIELDS = [
+  'id',
+  'seq',
+  'stage',
+  'version',
+  'opened_at as openedAt',
+  'closed_at as closedAt',
+  'revision_id as revisionId',
+  'engine_id as engineId',
+];
+
+/**
+ * Takes a build up for a write: locks it and raises its `seq`, so that writes in one build come one after another and
+ * are numbered without a gap. A write that is refused afterwards rolls the number back.
+ *
+ * @throws Refusal `not_found` or `build_closed`
+ */
+export async function takeUp(db: Knex, id: string): Promise<TakenUp> {
+  const build = await raise(db, id);
+  if (!build) throw new Refusal('not_found', { detail: 'There is no such build.' });
+  if (build.closedAt) throw new Refusal('build_closed');
+  return build;
+}
+
+/** The same, of the build that something in it belongs to; undefined where there is no such thing. */
+export async function takeUpByPart(
+  db: Knex,
+  table: 'rounds' | 'rechecks',
+  partId: string,
+): Promise<TakenUp | undefined> {
+  return raise(db, db(table).where({ id: partId }).select('build_id'));
+}
+
+async function raise(db: Knex, id: string | Knex.QueryBuilder): Promise<TakenUp | undefined> {
+  const [build] = await db('builds')
+    .where('id', id as string)
+    .increment('seq', 1)
+    .returning(FIELDS);
+  return build as TakenUp | undefined;
+}
+
+/** What a write brought, its own row first, as it is answered and told. */
+export function written({ id, seq }: Pick<TakenUp, 'id' | 'seq'>, ...changes: BuildRowChange[]): BuildWrite {
+  return { build: id, seq, changes };
+}

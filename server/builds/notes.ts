@@ -1,0 +1,49 @@
+import type { BuildWrite, noteRequest, tickRequest } from '@zero-lash/contract/builds';
+import { stageOf } from '@zero-lash/core/builds';
+import type { Knex } from 'knex';
+import type { z } from 'zod';
+import { Refusal } from '../plugins/errors.ts';
+import { takeUp, written } from './course.ts';
+import { whenTaken, type Hand } from './hand.ts';
+import { readNotes, readTicks } from './read.ts';
+
+/** Ticks a check of the stage the build is at, or takes the tick back. What was done last holds, whichever came in first. */
+export async function tick(
+  db: Knex,
+  id: string,
+  { stage, check, done, takenAt }: z.output<typeof tickRequest>,
+  hand: Hand,
+): Promise<BuildWrite> {
+  const build = await takeUp(db, id);
+  if (!stageOf(stage).checks.some(({ key }) => key === check)) throw new Refusal('unknown_check');
+  const at = whenTaken(takenAt, hand, build.openedAt);
+  const place = { build_id: id, stage, check_key: check };
+  const before = await db('stage_ticks').where(place).first('done', 'at');
+  const here = build.stage === stage;
+  // what is so already may be said again from a device that did not know that the build went on
+  if (!here && (before?.done ?? false) !== done) throw new Refusal('wrong_stage');
+  if (here && (!before || before.at <= at))
+    await db('stage_ticks')
+      .insert({ ...place, done, by: hand.personId, at })
+      .onConflict(['build_id', 'stage', 'check_key'])
+      .merge();
+  const row = (await readTicks(db, id)).find((each) => each.stage === stage && each.check === check);
+  return written(build, {
+    kind: 'tick',
+    row: row ?? { stage, check, done, by: hand.name, at: at.toISOString() },
+  });
+}
+
+/** Writes something down at a stage, where the build is or was. */
+export async function addNote(
+  db: Knex,
+  id: string,
+  { stage, text, takenAt }: z.output<typeof noteRequest>,
+  hand: Hand,
+): Promise<BuildWrite> {
+  const build = await takeUp(db, id);
+  const at = whenTaken(takenAt, hand, build.openedAt);
+  await db('stage_notes').insert({ id: hand.key, build_id: id, stage, text, by: hand.personId, at });
+  const [row] = await readNotes(db, id, hand.key);
+  return written(build, { kind: 'note', row: row! });
+}

@@ -1,0 +1,114 @@
+import type { BuildHead, NoteRow, TickRow } from '@zero-lash/contract/builds';
+import type { Round } from '@zero-lash/contract/measuring';
+import type { Setting } from '@zero-lash/contract/setting';
+import type { SheetRevision } from '@zero-lash/contract/sheets';
+import type { Knex } from 'knex';
+import { readRounds } from '../measuring/rounds.ts';
+import { Refusal } from '../plugins/errors.ts';
+import { readSettings } from '../setting/read.ts';
+import { findRevision } from '../sheets/read.ts';
+
+/** Rows of a build with how many writes it had seen: no fewer than are in the rows. */
+export interface AsOf<Rows> {
+  readonly seq: number;
+  readonly rows: Rows;
+}
+
+const noBuild = () => new Refusal('not_found', { detail: 'There is no such build.' });
+
+/** How many writes a build has seen. */
+export async function seqOf(db: Knex, id: string): Promise<number> {
+  const build = await db('builds').where({ id }).first('seq');
+  if (!build) throw noBuild();
+  return build.seq;
+}
+
+/**
+ * Reads a room of a build. Its `seq` is read first: what is written between the two is in the rows, and is told after.
+ */
+export async function asOf<Rows>(
+  db: Knex,
+  id: string,
+  read: (db: Knex, id: string) => Promise<Rows>,
+): Promise<AsOf<Rows>> {
+  const seq = await seqOf(db, id);
+  return { seq, rows: await read(db, id) };
+}
+
+/** A build itself: where it stands, on what, and whether it is signed off. */
+export async function readHead(db: Knex, id: string): Promise<AsOf<BuildHead>> {
+  const { rows } = await db.raw(
+    `select b.id, b.number, b.stage, b.complaint, b.aim, b.version, b.seq, b.opened_at as "openedAt",
+       p.name as "openedBy", b.closed_at as "closedAt", b.revision_id as "revisionId",
+       e.id as "engineId", e.name as engine, e.usage_unit as "usageUnit", e.usage, e.running,
+       sp.name as "signedBy", s.at as "signedAt", s.usage as "signedUsage", s.statement
+     from builds b
+       join people p on p.id = b.opened_by
+       join engines e on e.id = b.engine_id
+       left join sign_offs s on s.build_id = b.id
+       left join people sp on sp.id = s.by
+     where b.id = ?`,
+    [id],
+  );
+  if (!rows[0]) throw noBuild();
+  const {
+    seq,
+    engineId,
+    engine,
+    usageUnit,
+    usage,
+    running,
+    signedBy,
+    signedAt,
+    signedUsage,
+    statement,
+    ...head
+  } = rows[0];
+  return {
+    seq,
+    rows: {
+      ...head,
+      engine: { id: engineId, name: engine, usageUnit, usage, running },
+      signOff: signedAt ? { by: signedBy, at: signedAt, usage: signedUsage, statement } : null,
+    },
+  };
+}
+
+/** Every check of a build that was ever ticked, as it was last. */
+export async function readTicks(db: Knex, buildId: string): Promise<TickRow[]> {
+  return db('stage_ticks as t')
+    .join('people as p', 'p.id', 't.by')
+    .where('t.build_id', buildId)
+    .select('t.stage', 't.check_key as check', 't.done', 'p.name as by', 't.at');
+}
+
+/** What was written down in a build, oldest first; one note where it is named. */
+export async function readNotes(db: Knex, buildId: string, id?: string): Promise<NoteRow[]> {
+  const query = db('stage_notes as n')
+    .join('people as p', 'p.id', 'n.by')
+    .where('n.build_id', buildId)
+    .orderBy(['n.at', 'n.id'])
+    .select('n.id', 'n.stage', 'n.text', 'p.name as by', 'n.at');
+  if (id !== undefined) query.where('n.id', id);
+  return query;
+}
+
+/** A build with everything that its standing is judged by. */
+export interface WholeBuild extends BuildHead {
+  readonly sheet: SheetRevision;
+  readonly ticks: readonly TickRow[];
+  readonly rounds: readonly Round[];
+  readonly settings: readonly Setting[];
+}
+
+/** Reads everything that a build's standing is judged by. */
+export async function readWhole(db: Knex, id: string): Promise<WholeBuild> {
+  const { rows: head } = await readHead(db, id);
+  return {
+    ...head,
+    sheet: await findRevision(db, head.revisionId),
+    ticks: (await readTicks(db, id)).filter(({ done }) => done),
+    rounds: await readRounds(db, id),
+    settings: await readSettings(db, id),
+  };
+}

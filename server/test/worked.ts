@@ -1,0 +1,103 @@
+import { randomUUID } from 'node:crypto';
+import type { EngineRow } from '@zero-lash/contract/engines';
+import { STAGE_KEYS, stageOf, type StageKey } from '@zero-lash/core/builds';
+import { lashPoints } from '@zero-lash/core/sheets';
+import { mayMeasurePoint } from '@zero-lash/core/turning';
+import { expect } from 'vitest';
+import { BENCH, LEAD, type BuildView, type TestShop } from './shop.ts';
+
+/** One build worked on through the server, as a person would. */
+export class Work {
+  build: BuildView;
+  readonly #shop: TestShop;
+
+  private constructor(shop: TestShop, build: BuildView) {
+    this.#shop = shop;
+    this.build = build;
+  }
+
+  /** A build on a new engine of the pattern of another. */
+  static async on(shop: TestShop, like: string): Promise<Work> {
+    const { sheet } = await shop.buildOf(like);
+    const { body: engine } = await shop.call<EngineRow>(BENCH, 'POST', 'engines', {
+      ...{ name: `Proof ${randomUUID().slice(0, 8)}`, serial: '', owner: '', duty: '', usage: 10 },
+      sheetId: sheet.sheetId,
+    });
+    const opened = await shop.write(BENCH, 'POST', `engines/${engine.id}/builds`, {
+      ...{ revisionId: sheet.id, complaint: 'Proof' },
+    });
+    return new Work(shop, opened.body);
+  }
+
+  get points(): string[] {
+    return lashPoints(this.build.sheet.pattern).map(({ key }) => key);
+  }
+
+  async #send(method: 'POST' | 'GET', path: string, body?: object, who = BENCH) {
+    const answer = await this.#shop.call<BuildView & { code: string }>(who, method, path, body);
+    const { seq } = this.build;
+    this.build = await this.#shop.build(this.build.id);
+    // every write is numbered, and what is refused is not
+    expect(this.build.seq, path).toBe(seq + (answer.status < 300 ? 1 : 0));
+    return answer;
+  }
+
+  go(to: StageKey) {
+    return this.#send('POST', `builds/${this.build.id}/stage`, { to, version: this.build.version });
+  }
+
+  async tickAll(): Promise<void> {
+    const { stage } = this.build;
+    for (const { key: check } of stageOf(stage).checks)
+      await this.#send('POST', `builds/${this.build.id}/ticks`, { stage, check, done: true });
+  }
+
+  /** Measures a point in the newest round: in the middle of its band, too tight, off its base circle, or takes it back. */
+  measure(point: string, how: 'sound' | 'tight' | 'off-base' | 'withdrawn' = 'sound') {
+    const { role } = lashPoints(this.build.sheet.pattern).find(({ key }) => key === point)!;
+    const { min, max } = this.build.sheet.limits.find((limit) => limit.role === role)!;
+    const middle = Math.round((how === 'tight' ? min / 2 : (min + max) / 2) * 1000) / 1000;
+    const open = Array.from({ length: 72 }, (_, index) => index * 10).find(
+      (angle) => !mayMeasurePoint(this.build.sheet.pattern, point, angle),
+    );
+    return this.#send('POST', `rounds/${this.build.rounds.at(-1)?.id ?? randomUUID()}/readings`, {
+      ...{ point, asTyped: how, reason: how === 'withdrawn' ? 'a slip' : '' },
+      reading:
+        how === 'withdrawn'
+          ? { kind: 'tries', tries: [] }
+          : { kind: 'value', value: middle, uncertainty: 0.001 },
+      crankAngle: how === 'off-base' ? open : null,
+    });
+  }
+
+  set(point: string, setting: object = { kind: 'turned', degrees: 20 }) {
+    return this.#send('POST', `builds/${this.build.id}/settings`, { point, ...setting });
+  }
+
+  signOff() {
+    return this.#send('POST', `builds/${this.build.id}/sign-off`, { version: this.build.version }, LEAD);
+  }
+
+  /** Goes stage by stage, everything ticked and every point found sound, as far as it is told. */
+  async reach(stage: StageKey, how: 'sound' | 'tight' = 'sound'): Promise<void> {
+    while (this.build.stage !== stage) {
+      await this.tickAll();
+      const measured = stageOf(this.build.stage).measures !== null;
+      if (measured) for (const point of this.points) await this.measure(point, how);
+      const next = STAGE_KEYS[STAGE_KEYS.indexOf(this.build.stage) + 1]!;
+      expect((await this.go(next)).status, `${this.build.stage} to ${next}`).toBe(200);
+    }
+  }
+
+  /** Begins the planned recheck and measures every point of it; gives its id. */
+  async recheck(): Promise<string> {
+    const { id } = this.build.rechecks.find(({ status }) => status === 'planned')!;
+    await this.#send('POST', `rechecks/${id}/round`, {});
+    for (const point of this.points) await this.measure(point);
+    return id;
+  }
+
+  ticked(stage: StageKey): string[] {
+    return this.build.ticks.filter((tick) => tick.stage === stage).map(({ check }) => check);
+  }
+}

@@ -1,0 +1,30 @@
+import { Button, Flex } from '@chakra-ui/react';
+import type { OutboxItem } from './deviceStore.ts';
+import { Note } from './Note.tsx';
+import { answerRefused } from './sender.ts';
+import { useAppDispatch, useAppSelector } from './store.ts';
+
+interface Props {
+  readonly buildId: string;
+  /** which of what was refused in the build is shown here */
+  readonly which: (item: OutboxItem) => boolean;
+}
+
+/** What the server would not have: why, and what can be done; it stays on the device until a person says. */
+export function RefusedNotes({ buildId, which }: Props) {
+  const dispatch = useAppDispatch();
+  const items = useAppSelector((state) => state.outbox.items);
+  return items
+    .filter((item) => item.buildId === buildId && item.refused !== null && which(item))
+    .map((item) => (
+      <Note key={item.key} tone="tight" role="alert" marginTop="2">
+        {item.said || item.about} was not written: {item.refused?.detail}
+        <Flex gap="2" marginTop="2" flexWrap="wrap">
+          <Button onClick={() => void answerRefused({ dispatch }, item, true)}>Send it again</Button>
+          <Button variant="plain" onClick={() => void answerRefused({ dispatch }, item, false)}>
+            Throw it away
+          </Button>
+        </Flex>
+      </Note>
+    ));
+}

@@ -1,0 +1,100 @@
+import type { NoteRequest, TickRequest } from '@zero-lash/contract/builds';
+import type { NewConditions, NewReading } from '@zero-lash/contract/measuring';
+import type { NewSetting } from '@zero-lash/contract/setting';
+import type { Turning } from '@zero-lash/contract/turning';
+import { stageOf } from '@zero-lash/core/builds';
+import type { OutboxItem } from '../app/deviceStore.ts';
+
+/** Everything a person writes at the bench, which needs no server to be done. */
+export type BenchWrite =
+  | { readonly kind: 'reading'; readonly roundId: string; readonly body: NewReading }
+  | { readonly kind: 'conditions'; readonly roundId: string; readonly body: NewConditions }
+  | { readonly kind: 'turning'; readonly roundId: string; readonly body: Turning }
+  | { readonly kind: 'setting'; readonly body: NewSetting }
+  | { readonly kind: 'tick'; readonly body: TickRequest }
+  | { readonly kind: 'note'; readonly body: NoteRequest }
+  | { readonly kind: 'round'; readonly recheckId: string; readonly sequence: number };
+
+type Sent = Pick<OutboxItem, 'kind' | 'within' | 'about' | 'said' | 'method' | 'path' | 'body'>;
+
+const CHECK_WORDS = 24;
+const shortened = (text: string) => (text.length > CHECK_WORDS ? `${text.slice(0, CHECK_WORDS)}…` : text);
+
+/** How something written in a build is sent, and what it is called while it waits. */
+export function sentAs(buildId: string, write: BenchWrite): Sent {
+  const { kind } = write;
+  switch (kind) {
+    case 'reading': {
+      const { point, asTyped } = write.body;
+      return { ...inRound(write.roundId, 'readings'), kind, about: point, said: asTyped, body: write.body };
+    }
+    case 'conditions':
+      return {
+        ...inRound(write.roundId, 'conditions'),
+        kind,
+        about: 'conditions',
+        said: 'What the round is taken under',
+        body: write.body,
+      };
+    case 'turning':
+      return {
+        ...inRound(write.roundId, 'turning'),
+        method: 'PUT',
+        kind,
+        about: 'the crank',
+        said: 'Where the crank stands',
+        body: write.body,
+      };
+    case 'setting': {
+      const { point } = write.body;
+      return {
+        ...inBuild(buildId, 'settings'),
+        kind,
+        about: `${point} set`,
+        said: `The setting of ${point}`,
+        body: write.body,
+      };
+    }
+    case 'tick': {
+      const { stage, check } = write.body;
+      const text = stageOf(stage).checks.find(({ key }) => key === check)?.text ?? check;
+      return {
+        ...inBuild(buildId, 'ticks'),
+        kind,
+        about: `“${shortened(text)}”`,
+        said: `The tick of “${text}”`,
+        body: write.body,
+      };
+    }
+    case 'note':
+      return {
+        ...inBuild(buildId, 'notes'),
+        kind,
+        about: 'a note',
+        said: `“${write.body.text}”`,
+        body: write.body,
+      };
+    case 'round':
+      return {
+        method: 'POST',
+        path: `rechecks/${write.recheckId}/round`,
+        within: write.recheckId,
+        kind,
+        about: `recheck ${write.sequence}`,
+        said: `The beginning of recheck ${write.sequence}`,
+        body: { sequence: write.sequence },
+      };
+  }
+}
+
+const inRound = (roundId: string, part: string) => ({
+  method: 'POST' as const,
+  path: `rounds/${roundId}/${part}`,
+  within: roundId,
+});
+
+const inBuild = (buildId: string, part: string) => ({
+  method: 'POST' as const,
+  path: `builds/${buildId}/${part}`,
+  within: null,
+});

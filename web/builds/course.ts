@@ -1,0 +1,82 @@
+import type { BuildRoom, BuildRowChange, BuildWrite, RowsOf } from '@zero-lash/contract/builds';
+import { lay, nameOf, ROOM_OF } from './lay.ts';
+
+/** How long a number that was skipped may still come, by the other way that news comes in: an answer, or the stream. */
+export const LATE_MS = 600;
+/** How much of what came is kept, to lay it over what was asked for before it came. */
+const MOST_KEPT = 400;
+
+/** Rows as they were read, with how many writes the build had seen by then. */
+export interface AsOf<Room extends BuildRoom> {
+  readonly seq: number;
+  readonly rows: RowsOf<Room>;
+}
+
+/** What follows of news: rows to be laid in, and whether the rooms have to be asked for anew. */
+export interface News {
+  readonly changes: readonly BuildRowChange[];
+  /** something was skipped: unless it comes soon, the build is asked for anew */
+  readonly gap: boolean;
+}
+
+/**
+ * What this page has heard of one build: writes are numbered without a gap, so a number that is skipped is news that was
+ * missed. What comes twice, as an answer and live, is laid in once; what comes in the wrong order is not taken back.
+ */
+export class Course {
+  /** everything up to it was heard; null until a stream has said how far the build is */
+  #upTo: number | null = null;
+  readonly #above = new Set<number>();
+  readonly #newest = new Map<string, number>();
+  #kept: { readonly seq: number; readonly change: BuildRowChange }[] = [];
+
+  /** Takes in what a write brought, from its answer or from the stream. */
+  hear({ seq, changes }: Pick<BuildWrite, 'seq' | 'changes'>): News {
+    const fresh = changes.filter((change) => {
+      const name = nameOf(change);
+      if ((this.#newest.get(name) ?? -1) >= seq) return false;
+      this.#newest.set(name, seq);
+      return true;
+    });
+    this.#kept = [...this.#kept, ...fresh.map((change) => ({ seq, change }))].slice(-MOST_KEPT);
+    if (this.#upTo === null || seq <= this.#upTo) return { changes: fresh, gap: false };
+    this.#above.add(seq);
+    while (this.#above.delete(this.#upTo + 1)) this.#upTo += 1;
+    return { changes: fresh, gap: this.#above.size > 0 };
+  }
+
+  /**
+   * A stream begins, and says how far the build is.
+   *
+   * @returns whether anything was written that this page did not hear of
+   */
+  begin(seq: number): boolean {
+    const missed = this.#upTo === null || seq > this.#upTo;
+    this.#upTo = Math.max(seq, this.#upTo ?? 0);
+    for (const above of this.#above) if (above <= this.#upTo) this.#above.delete(above);
+    return missed;
+  }
+
+  /** The rooms are asked for anew: what is skipped until now will be in them. */
+  giveUpWaiting(): boolean {
+    if (this.#above.size === 0 || this.#upTo === null) return false;
+    this.#upTo = Math.max(...this.#above);
+    this.#above.clear();
+    return true;
+  }
+
+  /** Lays what came since rows were read over them: they may have been asked for before it was written. */
+  over<Room extends BuildRoom>(room: Room, read: AsOf<Room>): AsOf<Room> {
+    const later = this.#kept.filter(({ seq, change }) => seq > read.seq && ROOM_OF[change.kind] === room);
+    return { ...read, rows: later.reduce((rows, { change }) => lay<Room>(rows, change), read.rows) };
+  }
+}
+
+const courses = new Map<string, Course>();
+
+/** What this page has heard of a build. */
+export function courseOf(buildId: string): Course {
+  let course = courses.get(buildId);
+  if (!course) courses.set(buildId, (course = new Course()));
+  return course;
+}

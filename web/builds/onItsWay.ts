@@ -1,0 +1,72 @@
+import type { BuildRoom, BuildRowChange, ChangeKind } from '@zero-lash/contract/builds';
+import type { NewConditions, NewReading } from '@zero-lash/contract/measuring';
+import type { NewSetting } from '@zero-lash/contract/setting';
+import type { Turning } from '@zero-lash/contract/turning';
+import type { OutboxItem } from '../app/deviceStore.ts';
+import { readingHere } from '../measuring/readingHere.ts';
+import type { BuildView } from './buildView.ts';
+import type { BenchWrite } from './benchWrites.ts';
+import { lay, ROOM_OF, type RowOf } from './lay.ts';
+import { limitedPoints } from './points.ts';
+
+type Kind = BenchWrite['kind'];
+
+/** What each kind of write will bring, as this device can tell without the server: the same core judges it there. */
+const ROW: { readonly [K in Kind]: (item: OutboxItem, build: BuildView) => RowOf<K> | null } = {
+  reading: (item, build) => {
+    const body = item.body as NewReading;
+    const limits = limitedPoints(build.sheet).find(({ key }) => key === body.point);
+    const round = build.rounds.find(({ id }) => id === item.within);
+    const before = round?.readings.find(({ point }) => point === body.point);
+    return limits ? readingHere(item, body, limits, build.sheet.pattern, before) : null;
+  },
+  conditions: (item) => {
+    const { engineTempC, hoursSinceRun, condition = null } = item.body as NewConditions;
+    return {
+      id: item.key,
+      roundId: item.within!,
+      engineTempC,
+      hoursSinceRun,
+      condition,
+      by: item.by,
+      at: item.takenAt,
+    };
+  },
+  turning: (item) => ({ ...(item.body as Turning), roundId: item.within!, saidAt: item.takenAt }),
+  setting: (item) => {
+    const { point, kind, degrees, installed, fitted, mark, note } = item.body as NewSetting;
+    return {
+      ...{ id: item.key, point, kind, by: item.by, at: item.takenAt, superseded: false },
+      ...{ degrees: degrees ?? null, installed: installed ?? null, fitted: fitted ?? null },
+      ...{ mark: mark ?? '', note: note ?? '' },
+    };
+  },
+  tick: (item) => {
+    const { stage, check, done } = item.body as RowOf<'tick'>;
+    return { stage, check, done, by: item.by, at: item.takenAt };
+  },
+  note: (item) => {
+    const { stage, text } = item.body as RowOf<'note'>;
+    return { id: item.key, stage, text, by: item.by, at: item.takenAt };
+  },
+  round: (item) => ({
+    // a recheck's round has the recheck's own id, whoever opens it
+    ...{ id: item.within!, recheckId: item.within!, kind: 'recheck', closedAt: null },
+    ...{ number: (item.body as { sequence: number }).sequence, openedAt: item.takenAt, openedBy: item.by },
+  }),
+};
+
+/** A build with what is on its way to the server laid over it, in the order it was done. */
+export function withItsWay(build: BuildView, items: readonly OutboxItem[]): BuildView {
+  return items
+    .filter((item) => item.buildId === build.id && item.refused === null)
+    .reduce((view, item) => {
+      const kind = item.kind as Kind;
+      const row = ROW[kind]?.(item, view);
+      if (!row) return view;
+      const room = ROOM_OF[kind as ChangeKind] as Exclude<BuildRoom, 'head'>;
+      // a round that was opened here and is there already is the server's own
+      if (kind === 'round' && view.rounds.some(({ recheckId }) => recheckId === item.within)) return view;
+      return { ...view, [room]: lay(view[room] as never, { kind, row } as BuildRowChange) };
+    }, build);
+}
