@@ -1,13 +1,14 @@
 import { randomUUID } from 'node:crypto';
-import type { EngineList } from '@zero-lash/contract/engines';
-import type { Instrument, Tools } from '@zero-lash/contract/instruments';
-import type { Person } from '@zero-lash/contract/people';
+import type { EngineList, EngineView } from '@zero-lash/contract/engines';
+import type { Tools } from '@zero-lash/contract/instruments';
+import type { Person, Session } from '@zero-lash/contract/people';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { DEMO_SHEETS } from '../demo/sheets/index.ts';
 import { routesOf } from '../routes.ts';
 import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
+import { Work } from './worked.ts';
 
 type Method = 'GET' | 'POST' | 'PATCH' | 'PUT' | 'DELETE';
 
@@ -33,13 +34,8 @@ async function makeSamples() {
   const [round] = build.rounds;
   const { body: tools } = await shop.call<Tools>(LEAD, 'GET', 'tools');
   const gauge = tools.instruments.find(({ kind }) => kind === 'digital-gauge')!;
-  const {
-    id: _,
-    version: __,
-    lastCheck: ___,
-    overdue: ____,
-    ...set
-  } = tools.instruments.find(({ kind }) => kind === 'blade-set')! as Instrument & Record<string, unknown>;
+  const blades = tools.instruments.find(({ kind }) => kind === 'blade-set')!;
+  const { id: _, version: __, lastCheck: ___, overdue: ____, active: _____, ...set } = blades;
   const [bench] = tools.benches;
   const { body } = DEMO_SHEETS.sawSingle;
   const sheet = { maker: 'Vessany', name: 'Every route', body };
@@ -50,14 +46,27 @@ async function makeSamples() {
   const shelf = found.engines[0]!;
   const people = await shop.call<Person[]>(LEAD, 'GET', 'people');
   const osk = people.body.find(({ name }) => name === 'Osk Velland')!;
-  const recheck = randomUUID();
+  const beginning = await Work.on(shop, 'Edger, Pellow Mill');
+  await beginning.tickAll();
+  const setting = await Work.on(shop, 'Edger, Pellow Mill');
+  await setting.reach('set');
+  const closing = await Work.on(shop, 'Edger, Pellow Mill');
+  await closing.reach('close');
+  await closing.tickAll();
+  const running = await Work.on(shop, 'Edger, Pellow Mill');
+  await running.reach('close');
+  await running.tickAll();
+  await running.signOff();
+  const recheck = await running.recheck();
+  const { body: session } = await shop.call<Session>(LEAD, 'GET', 'session');
+  const { body: engineOf } = await shop.call<EngineView>(LEAD, 'GET', `engines/${build.engine.id}`);
   const engine = { name: 'Fan', serial: '1', owner: 'Orchard', duty: 'frost' };
   const at = (path: string, sample: object) => ({ path, body: sample });
   return {
     'POST /api/session': at('session', { name: 'Nobody', passphrase: 'nothing' }),
     'POST /api/engines': at('engines', { ...engine, sheetId: build.sheet.sheetId, usage: 3 }),
     'PATCH /api/engines/:id': at(`engines/${build.engine.id}`, {
-      ...{ ...engine, name: 'Fan, changed', version: build.engine.version },
+      ...{ ...engine, name: 'Fan, changed', version: engineOf.version },
     }),
     'POST /api/engines/:id/usages': at(`engines/${build.engine.id}/usages`, { usage: 9_000_000, reason: '' }),
     'POST /api/engines/:id/builds': at(`engines/${shelf.id}/builds`, {
@@ -65,24 +74,33 @@ async function makeSamples() {
       complaint: 'Again',
     }),
     'POST /api/sheets': at('sheets', sheet),
-    'POST /api/sheets/:id/revisions': at(`sheets/${draft.sheetId}/revisions`, { body }),
+    'POST /api/sheets/:id/revisions': at(`sheets/${build.sheet.sheetId}/revisions`, { body }),
     'PUT /api/sheet-revisions/:id': at(`sheet-revisions/${draft.id}`, {
       ...{ ...sheet, name: 'A draft', version: draft.version },
     }),
     'POST /api/sheet-revisions/:id/publication': at(`sheet-revisions/${toCheck.id}/publication`, {
-      version: 99,
+      version: toCheck.version,
     }),
     'PATCH /api/shop': at('shop', {
-      ...{ name: 'Overmere', unit: 'mm', zone: 'Europe/Vienna', gaugesOnNetwork: false, version: 99 },
+      ...{
+        name: 'Overmere',
+        unit: 'mm',
+        zone: 'Europe/Vienna',
+        gaugesOnNetwork: false,
+        version: session.shop.version,
+      },
     }),
     'PATCH /api/builds/:id': at(`builds/${build.id}`, {
       ...{ version: build.version, complaint: 'Ticks', aim: 'loose-end' },
     }),
-    'POST /api/builds/:id/stage': at(`builds/${build.id}/stage`, { to: 'set', version: 99 }),
-    'POST /api/builds/:id/settings': at(`builds/${build.id}/settings`, {
+    'POST /api/builds/:id/stage': at(`builds/${beginning.build.id}/stage`, {
+      to: 'open-up',
+      version: beginning.build.version,
+    }),
+    'POST /api/builds/:id/settings': at(`builds/${setting.build.id}/settings`, {
       ...{
-        point: '1I',
-        kind: 'fitted',
+        point: setting.points[0]!,
+        kind: 'turned',
         degrees: 10,
         installed: 2.5,
         fitted: 2.45,
@@ -90,18 +108,19 @@ async function makeSamples() {
         note: 'tight',
       },
     }),
-    'POST /api/builds/:id/sign-off': at(`builds/${build.id}/sign-off`, { version: 99, statement: 'ran' }),
-    'POST /api/builds/:id/ticks': at(`builds/${build.id}/ticks`, {
-      stage: 'as-found',
-      check: 'x',
-      done: true,
+    'POST /api/builds/:id/sign-off': at(`builds/${closing.build.id}/sign-off`, {
+      version: closing.build.version,
+      statement: 'ran',
+    }),
+    'POST /api/builds/:id/ticks': at(`builds/${running.build.id}/ticks`, {
+      ...{ stage: 'close', check: 'cover', done: true },
     }),
     'POST /api/builds/:id/notes': at(`builds/${build.id}/notes`, { stage: 'wear', text: 'worn' }),
     'POST /api/benches': at('benches', { name: 'Third', bladeSetId: bench!.bladeSetId, maxStack: 2 }),
     'PATCH /api/benches/:id': at(`benches/${bench!.id}`, {
       ...{ name: 'First', bladeSetId: bench!.bladeSetId, maxStack: 2, version: bench!.version },
     }),
-    'PUT /api/rounds/:id/conditions': at(`rounds/${round!.id}/conditions`, {
+    'POST /api/rounds/:id/conditions': at(`rounds/${round!.id}/conditions`, {
       ...{ engineTempC: 18, hoursSinceRun: 12, condition: 'cold' },
     }),
     'PUT /api/rounds/:id/turning': at(`rounds/${round!.id}/turning`, { school: 'fewest', at: 0, done: [0] }),
@@ -119,11 +138,11 @@ async function makeSamples() {
     }),
     'POST /api/rechecks/:id/round': at(`rechecks/${recheck}/round`, {}),
     'POST /api/rechecks/:id/outcome': at(`rechecks/${recheck}/outcome`, {}),
-    'POST /api/instruments': at('instruments', set),
-    'PATCH /api/instruments/:id': at(`instruments/${gauge.id}`, {
+    'POST /api/instruments': at('instruments', { ...set, name: 'Set of every route' }),
+    'PATCH /api/instruments/:id': at(`instruments/${blades.id}`, {
       ...set,
       active: true,
-      version: gauge.version,
+      version: blades.version,
     }),
     'POST /api/instruments/:id/checks': at(`instruments/${gauge.id}/checks`, {
       ...{ block: 1, found: 1.001, nextDue: '2031-01-01', note: 'clean' },
@@ -167,6 +186,18 @@ describe('every route', () => {
     }
   });
 
+  it('that changes a row refuses one who saw an older one, and hands over the row as it stands', async () => {
+    const versioned = [...samples].filter(([, { body }]) => 'version' in body);
+    expect(versioned.every(([route]) => VERSIONED.test(route))).toBe(true);
+    for (const [route, { path, body }] of versioned) {
+      const old = { ...body, version: 9999 };
+      expect(await shop.call(LEAD, methodOf(route), path, old), route).toMatchObject({
+        status: 409,
+        body: { code: 'stale', current: { version: expect.any(Number) } },
+      });
+    }
+  });
+
   it('that writes does it once, however often it is sent', async () => {
     const count = async () => {
       const { rows } = await shop.db.raw(
@@ -177,7 +208,6 @@ describe('every route', () => {
         if (name !== 'sessions') counts[name] = Number((await shop.db(name).count('* as n').first())!.n);
       return counts;
     };
-    let done = 0;
     for (const [route, { path, body }] of samples) {
       if (OPEN.includes(route)) continue;
       const key = randomUUID();
@@ -186,22 +216,10 @@ describe('every route', () => {
       const again = await shop.call(LEAD, methodOf(route), path, body, key);
       expect(again.status, route).toBe(first.status);
       expect(await count(), route).toEqual(after);
-      if (first.status >= 300) continue;
+      // no gauge stands here that could be told anything
+      if (route === 'POST /api/gauges/:id/simulation') continue;
+      expect(first.status, `${route} ${first.body?.code}`).toBeLessThan(300);
       expect(again.body, route).toEqual(first.body);
-      done += 1;
-    }
-    expect(done).toBeGreaterThan(15);
-  });
-
-  it('that changes a row refuses one who saw an older one, and hands over the row as it stands', async () => {
-    const versioned = [...samples].filter(([, { body }]) => 'version' in body);
-    expect(versioned.every(([route]) => VERSIONED.test(route))).toBe(true);
-    for (const [route, { path, body }] of versioned) {
-      const old = { ...body, version: 9999 };
-      expect(await shop.call(LEAD, methodOf(route), path, old), route).toMatchObject({
-        status: 409,
-        body: { code: 'stale', current: { version: expect.any(Number) } },
-      });
     }
   });
 
