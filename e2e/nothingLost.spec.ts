@@ -1,5 +1,16 @@
 import { expect, test, type Page } from '@playwright/test';
-import { atAsFound, changeHands, fours, onHead, open, pairs, selected, signIn } from './bench.ts';
+import {
+  atAsFound,
+  changeHands,
+  entry,
+  fours,
+  onHead,
+  open,
+  openBuildOf,
+  pairs,
+  selected,
+  signIn,
+} from './bench.ts';
 import { openOwnShop } from './shopFloor.ts';
 
 const SIXTEEN = fours(4);
@@ -14,6 +25,28 @@ async function goNoGo(page: Page, keys: readonly string[]): Promise<void> {
     await page.getByRole('group', { name: 'No-go blade' }).getByRole('button', { name: 'won’t' }).click();
     await expect(onHead(page, key)).toHaveAttribute('data-state', 'in-spec');
   }
+}
+
+/** Waits until a page opened online is kept whole on the device: who is signed in, the sheet, every room of each build. */
+async function keptAtLeast(page: Page, count: number): Promise<void> {
+  await expect
+    .poll(() =>
+      page.evaluate(async () => {
+        const there = (await indexedDB.databases()).some(({ name }) => name === 'zero-lash');
+        if (!there) return 0;
+        return new Promise<number>((resolve) => {
+          const asked = indexedDB.open('zero-lash');
+          asked.onsuccess = () => {
+            const kept = asked.result.transaction('answers').objectStore('answers').count();
+            kept.onsuccess = () => {
+              asked.result.close();
+              resolve(kept.result);
+            };
+          };
+        });
+      }),
+    )
+    .toBeGreaterThanOrEqual(count);
 }
 
 const sentAll = (page: Page) => expect(page.getByText(/Waiting to be sent/)).toHaveCount(0);
@@ -58,23 +91,7 @@ test('a round taken wholly offline, the page opened offline too, arrives complet
   await page.reload();
   await expect(onHead(page, '1Ia')).toBeVisible();
   await expect.poll(() => page.evaluate(() => navigator.serviceWorker.controller !== null)).toBe(true);
-  await expect
-    .poll(() =>
-      page.evaluate(
-        () =>
-          new Promise((resolve) => {
-            const asked = indexedDB.open('zero-lash');
-            asked.onsuccess = () => {
-              const db = asked.result;
-              if (!db.objectStoreNames.contains('answers')) return resolve(0);
-              const count = db.transaction('answers').objectStore('answers').count();
-              count.onsuccess = () => resolve(count.result);
-            };
-          }),
-      ),
-    )
-    // who is signed in, the tools, the sheet, and every room of the build
-    .toBeGreaterThanOrEqual(9);
+  await keptAtLeast(page, 9);
   await context.setOffline(true);
   await page.reload();
   await expect(onHead(page, '1Ia')).toBeVisible();
@@ -98,6 +115,72 @@ test('a round taken wholly offline, the page opened offline too, arrives complet
   const readings = [...build.rows[0]!.readings].sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
   expect(readings.map(({ point }) => point)).toEqual(SIXTEEN);
   expect(readings.every(({ earlier }) => earlier === 0)).toBe(true);
+});
+
+test('ticks, notes, conditions, settings and a whole recheck are done with no server, and arrive when it is back', async ({
+  page,
+  context,
+}) => {
+  await signIn(page, 'Tobin Hask');
+  const builds: Record<string, string> = {};
+  for (const name of ['Fire pump, Brackwater', 'Railcar 1', 'Trimmer']) {
+    await openBuildOf(page, name);
+    builds[name] = new URL(page.url()).pathname;
+    // its six rooms and its sheet, besides what every page opens with
+    await keptAtLeast(page, 2 + 7 * Object.keys(builds).length);
+  }
+  await page.evaluate(() => navigator.serviceWorker.ready);
+  await page.reload();
+  await expect.poll(() => page.evaluate(() => navigator.serviceWorker.controller !== null)).toBe(true);
+  await context.setOffline(true);
+
+  await open(page, builds['Fire pump, Brackwater']!);
+  await expect(page.getByRole('checkbox')).toHaveCount(3);
+  for (const box of await page.getByRole('checkbox').all()) await box.check({ force: true });
+  await page.getByRole('textbox', { name: 'Note at Open up' }).fill('Cover bolt 3 was finger tight');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(page.getByText('Cover bolt 3 was finger tight')).toBeVisible();
+  await page.reload();
+  await expect(page.getByText('Cover bolt 3 was finger tight')).toBeVisible();
+  for (const number of [0, 1, 2]) await expect(page.getByRole('checkbox').nth(number)).toBeChecked();
+  await page.getByRole('button', { name: /Go on to/ }).click();
+  await expect(page.getByText(/still to be sent: the build goes on when the server has it/)).toBeVisible();
+
+  await open(page, builds['Railcar 1']!);
+  await onHead(page, '2Ib').click();
+  await page.getByRole('button', { name: 'Leave it alone…' }).click();
+  await page.getByLabel('Left alone because').fill('Measured twice, quiet');
+  await page.getByRole('button', { name: 'Leave it', exact: true }).click();
+  await page.reload();
+  await onHead(page, '2Ib').click();
+  await expect(page.getByText('left alone: Measured twice, quiet')).toBeVisible();
+
+  await open(page, builds.Trimmer!);
+  await page.getByRole('button', { name: 'Measure it now' }).click();
+  await page.getByLabel('Engine, °C').fill('17');
+  await page.getByRole('button', { name: 'Keep', exact: true }).first().click();
+  const points = pairs((await page.getByRole('radio', { name: /, (?:intake|exhaust)/ }).count()) / 2);
+  for (const key of points) {
+    await selected(page, key);
+    await entry(page).fill(key.endsWith('I') ? '0.10 0.12' : '0.16 0.18');
+    await page.keyboard.press('Enter');
+    await expect(onHead(page, key)).toHaveAccessibleName(/waiting to be sent/);
+  }
+  await page.reload();
+  await expect(page.getByLabel('Engine, °C')).toHaveValue('17');
+  await page.getByRole('button', { name: 'Judge the recheck' }).click();
+  await expect(page.getByText(/still to be sent: the recheck is judged/)).toBeVisible();
+
+  await context.setOffline(false);
+  await sentAll(page);
+  await page.getByRole('button', { name: 'Judge the recheck' }).click();
+  await expect(page.getByText(/^Recheck 1.*by Tobin Hask$/)).toBeVisible();
+  await open(page, builds['Fire pump, Brackwater']!);
+  await page.getByRole('button', { name: /Go on to/ }).click();
+  await expect(page.getByRole('heading', { level: 2, name: 'As found' })).toBeVisible();
+  await open(page, builds['Railcar 1']!);
+  await onHead(page, '2Ib').click();
+  await expect(page.getByText('left alone: Measured twice, quiet')).toBeVisible();
 });
 
 test('two tablets on one round see each other; both writing one point keeps both', async ({

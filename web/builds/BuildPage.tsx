@@ -128,7 +128,7 @@ const BelowHead = memo(function BelowHead({ work: { round, shown } }: AreaProps)
 
 /** What the round is taken under, a second look, and the stage's own work. */
 const WorkArea = memo(function WorkArea({ work }: AreaProps) {
-  const { build, buildHere, looking, here, round, open, mayWork, blind, setBlind, select, look } = work;
+  const { build, looking, here, round, open, mayWork, blind, setBlind, select, look } = work;
   const measured = stageOf(looking).measures !== null;
   const me = useSession()?.person.name;
   return (
@@ -139,7 +139,7 @@ const WorkArea = memo(function WorkArea({ work }: AreaProps) {
       {open && mayWork && here && (
         <BlindChoice blind={blind} onChoose={setBlind} anything={here.readings.some(({ by }) => by !== me)} />
       )}
-      <StageWork build={buildHere} stage={looking} onPoint={select} onLook={look} />
+      <StageWork build={build} stage={looking} onPoint={select} onLook={look} />
     </>
   );
 });
@@ -160,11 +160,11 @@ const TurnArea = memo(function TurnArea({ work }: AreaProps) {
 
 /** The selected point's work, below the sign-off or the rechecks where the build is that far. */
 function PointArea({ work }: AreaProps) {
-  const { build, buildHere, looking, round, selected, turning, blind, onNext, onWalk } = work;
+  const { build, looking, round, selected, turning, blind, onNext, onWalk } = work;
   const { First, Last } = STAGE_ROOMS[looking];
   return (
     <>
-      {First && <First build={buildHere} />}
+      {First && <First build={build} />}
       {round && (
         <div className={First ? 'build-point-below' : undefined}>
           <PointPanel

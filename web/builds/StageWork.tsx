@@ -1,7 +1,7 @@
 import { Box, Button, Flex, Heading, chakra } from '@chakra-ui/react';
 import type { BuildView } from './buildView.ts';
 import { obstaclesTo, STAGE_KEYS, standingOf, stageOf, type StageKey } from '@zero-lash/core/builds';
-import { memo, useState } from 'react';
+import { memo, useEffect, useState } from 'react';
 import { useStore } from 'react-redux';
 import { ShopTime } from '../people/ShopTime.tsx';
 import { TextArea } from '../app/Labelled.tsx';
@@ -50,17 +50,14 @@ const Checks = memo(function Checks({ buildId, ticks, stage, enabled }: ChecksPr
     <fieldset>
       <chakra.legend fontWeight="650">Tick off</chakra.legend>
       {checks.map((check) => {
-        const done = ticks.find((row) => row.stage === stage && row.check === check.key);
+        const row = ticks.find((each) => each.stage === stage && each.check === check.key);
         return (
           <Box key={check.key} borderBottom="1px solid" borderColor="hairline">
-            <Tick
-              label={check.text}
-              aside={done?.by}
-              checked={done !== undefined}
-              disabled={!enabled}
-              onChange={(event) =>
-                put({ kind: 'tick', body: { stage, check: check.key, done: event.target.checked } })
-              }
+            <Check
+              text={check.text}
+              by={row?.by}
+              enabled={enabled}
+              onTick={(done) => put({ kind: 'tick', body: { stage, check: check.key, done } })}
             />
           </Box>
         );
@@ -69,6 +66,32 @@ const Checks = memo(function Checks({ buildId, ticks, stage, enabled }: ChecksPr
     </fieldset>
   );
 });
+
+interface CheckProps {
+  readonly text: string;
+  /** who ticked it; nobody where it is not ticked */
+  readonly by: string | undefined;
+  readonly enabled: boolean;
+  readonly onTick: (done: boolean) => void;
+}
+
+/** One check: it is as it was tapped at once, and not only when everything round it has followed. */
+function Check({ text, by, enabled, onTick }: CheckProps) {
+  const [meant, setMeant] = useState<boolean | null>(null);
+  useEffect(() => setMeant(null), [by]);
+  return (
+    <Tick
+      label={text}
+      aside={by}
+      checked={meant ?? by !== undefined}
+      disabled={!enabled}
+      onChange={({ target: { checked } }) => {
+        setMeant(checked);
+        onTick(checked);
+      }}
+    />
+  );
+}
 
 function Onward({ build, onPoint, onLook }: { build: BuildView } & Pick<Props, 'onPoint' | 'onLook'>) {
   const [move, { error, isLoading }] = useMoveStageMutation();

@@ -27,9 +27,8 @@ import {
 
 /** A build as it is worked on here: the stage looked at, its round, the point selected, and the steps between them. */
 export interface BuildWork {
-  readonly build: BuildView;
   /** the build with what is on its way to the server laid over it */
-  readonly buildHere: BuildView;
+  readonly build: BuildView;
   readonly looking: StageKey;
   /** the round of the stage looked at, with what is on its way */
   readonly here: RoundHere | undefined;
@@ -62,7 +61,9 @@ function changesAt({ settings }: BuildView, looking: StageKey): LastChange {
 }
 
 /** Everything a build's page shows and does, worked out once a render. */
-export function useBuildWork(build: BuildView): BuildWork {
+export function useBuildWork(known: BuildView): BuildWork {
+  const outbox = useAppSelector((state) => state.outbox.items);
+  const build = useMemo(() => withItsWay(known, outbox), [known, outbox]);
   const [search, setSearch] = useSearchParams();
   const [chosen, setChosen] = useState(() => pointWorkedOn(build.id));
   const asked = search.get('stage') as StageKey | null;
@@ -74,25 +75,20 @@ export function useBuildWork(build: BuildView): BuildWork {
   const { mayWork } = useRole();
   const points = useMemo(() => limitedPoints(build.sheet), [build.sheet]);
   const layout = useMemo(() => layOutHeads(build.sheet.pattern), [build.sheet.pattern]);
-  const outbox = useAppSelector((state) => state.outbox.items);
-  const buildHere = useMemo(() => withItsWay(build, outbox), [build, outbox]);
   const session = useSession();
   const [blind, setBlind] = useState(false);
   const here = useMemo(() => {
-    const shownThere = roundOfStage(buildHere, looking);
+    const shownThere = roundOfStage(build, looking);
     return shownThere && roundHere(shownThere, outbox);
-  }, [buildHere, looking, outbox]);
+  }, [build, looking, outbox]);
   const round = useMemo(
     () => (here && blind ? withoutOthers(here, session?.person.name ?? '') : here),
     [here, blind, session],
   );
-  const open = looking === build.stage && isOpenRound(buildHere, round);
-  const done = useMemo(
-    () => (looking === 'set' ? pointsSet(buildHere) : new Set<string>()),
-    [buildHere, looking],
-  );
-  const changed = useMemo(() => changesAt(buildHere, looking), [buildHere.settings, looking]);
-  const turning = useTurning(buildHere, round);
+  const open = looking === build.stage && isOpenRound(build, round);
+  const done = useMemo(() => (looking === 'set' ? pointsSet(build) : new Set<string>()), [build, looking]);
+  const changed = useMemo(() => changesAt(build, looking), [build.settings, looking]);
+  const turning = useTurning(build, round);
   const closed = useMemo(
     () => (open ? closedAt(build.sheet.pattern, turning.turning.at) : null),
     [open, build.sheet.pattern, turning.turning.at],
@@ -141,7 +137,6 @@ export function useBuildWork(build: BuildView): BuildWork {
 
   return {
     build,
-    buildHere,
     looking,
     here,
     round,
