@@ -26,7 +26,11 @@ export default async function openShop() {
 }
 
 /** A shop of a journey's own, whose server may be stopped and started again at the same address. */
-export async function openOwnShop(name: string, demo: 'yes' | 'no' = 'yes') {
+export async function openOwnShop(
+  name: string,
+  demo: 'yes' | 'no' = 'yes',
+  more: Readonly<Record<string, string>> = {},
+) {
   const url = new URL(process.env.CLUSTER_URL!);
   const cluster = {
     url: (database: string) => Object.assign(new URL(url), { pathname: `/${database}` }).href,
@@ -36,6 +40,7 @@ export async function openOwnShop(name: string, demo: 'yes' | 'no' = 'yes') {
     WEB_ROOT: ensureBuilt(),
     ZERO_LASH_DEMO: demo,
     PORT: String(await freePort()),
+    ...more,
   };
   let server = startServer(env, 'pipe');
   let said = '';

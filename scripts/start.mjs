@@ -6,9 +6,12 @@ import { keepReviving, keepRunning, toldToStop } from './supervise.mjs';
 
 const LOOK_AT_DATABASE_MS = 2000;
 
-const known = new Set(['--empty']);
+const known = new Set(['--empty', '--share']);
 const unknown = process.argv.slice(2).find((argument) => !known.has(argument));
-if (unknown) stop(`start does not know ${unknown}; it takes --empty (no demo world).`);
+if (unknown)
+  stop(
+    `start does not know ${unknown}; it takes --empty (no demo world) and --share (for tablets on this network).`,
+  );
 const empty = process.argv.includes('--empty');
 
 const told = toldToStop();
@@ -16,7 +19,12 @@ ensurePackages();
 const cluster = await startCluster('.data/postgres');
 const url = await ensureDatabase(cluster, empty ? 'zero_lash_empty' : 'zero_lash');
 const leaveDatabase = keepReviving(cluster.revive, LOOK_AT_DATABASE_MS);
-const env = { DATABASE_URL: url, WEB_ROOT: ensureBuilt(), ZERO_LASH_DEMO: empty ? 'no' : 'yes' };
+const env = {
+  DATABASE_URL: url,
+  WEB_ROOT: ensureBuilt(),
+  ZERO_LASH_DEMO: empty ? 'no' : 'yes',
+  ...(process.argv.includes('--share') ? { ZERO_LASH_SHARE: 'yes' } : {}),
+};
 const server = keepRunning('The server', () => startServer(env));
 // the demo's gauge; where one runs already, that one is used
 const gauge = empty

@@ -17,6 +17,7 @@ import { database } from './plugins/database.ts';
 import { answerError, errors } from './plugins/errors.ts';
 import { answerClientError, answerExpectations } from './plugins/lowHttp.ts';
 import { signIn } from './plugins/signIn.ts';
+import { ownHosts } from './share/hosts.ts';
 import { tidy, TIDY_EVERY_MS } from './tidy.ts';
 import { firstPage } from './today/firstPage.ts';
 import { TodayKeeper } from './today/keeper.ts';
@@ -37,6 +38,8 @@ export interface AppOptions {
   readonly logLevel?: string;
   /** what has to be done before it can work; without it, it is ready at once */
   readonly awakening?: Awakening;
+  /** names it is reached by besides its own, such as that of a proxy before it */
+  readonly hosts?: readonly string[];
   /** the proxies whose word on a caller's address is believed, as Fastify's `trustProxy` takes it */
   readonly trustProxy?: string | false;
   /** is shown every answer before it goes out */
@@ -65,6 +68,7 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
   app.setValidatorCompiler(validatorCompiler);
   answers(app, options.watchAnswers);
   await app.register(errors);
+  await app.register(ownHosts, { told: options.hosts ?? [] });
   await app.register(openApi);
   await app.register(database, { db: options.db, secret: options.secret });
   await app.register(helmet, {

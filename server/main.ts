@@ -1,5 +1,8 @@
+import type { AddressInfo } from 'node:net';
 import { isZone } from '@zero-lash/contract/values';
+import type { FastifyInstance } from 'fastify';
 import type { Knex } from 'knex';
+import QRCode from 'qrcode';
 import { buildApp } from './app.ts';
 import { connect, migrate, oneServerAtATime } from './database.ts';
 import { loadDemo } from './demo/load.ts';
@@ -9,10 +12,13 @@ import { addFirstLead } from './people/firstLead.ts';
 import { ensureShop } from './people/store.ts';
 import { isDatabaseAway } from './plugins/databaseErrors.ts';
 import { shopSecret } from './secret.ts';
+import { share, type Shared } from './share/share.ts';
 
 const DEFAULT_PORT = 4510;
 const LET_GO_AFTER_MS = 2000;
 const DEFAULT_SECRET_FILE = '.data/secret';
+/** Where the certificate authority of a shared server is kept. */
+const DEFAULT_SHARE_FOLDER = '.data/share';
 
 /** What cannot be mended by starting again: whoever started this process need not try. */
 class Unstartable extends Error {}
@@ -24,7 +30,7 @@ const UNSTARTABLE = 78;
  * waits for: a database that is not there yet is waited for, then migrated, and filled where it is empty.
  */
 async function main(): Promise<void> {
-  const settings = readSettings();
+  const settings = await readSettings();
   const db = connect(settings.url);
   const awakening = new Awakening();
   const app = await buildApp({
@@ -32,16 +38,17 @@ async function main(): Promise<void> {
     awakening,
     secret: settings.secret,
     trustProxy: process.env.TRUST_PROXY ?? false,
+    hosts: [...listed(process.env.HOSTS), ...listed(process.env.ZERO_LASH_SHARE_ADDRESSES)],
     ...(process.env.WEB_ROOT ? { webRoot: process.env.WEB_ROOT } : {}),
     ...(process.env.LOG_LEVEL ? { logLevel: process.env.LOG_LEVEL } : {}),
   });
   let stopping = false;
+  let shared: Shared | null = null;
   const stop = () => {
     stopping = true;
     // what is being answered is answered; whoever keeps a connection open for later is not waited for
     setTimeout(() => app.server.closeAllConnections(), LET_GO_AFTER_MS).unref();
-    void app
-      .close()
+    void Promise.all([app.close(), shared?.close()])
       .then(() => db.destroy())
       .finally(() => process.exit(0));
   };
@@ -51,6 +58,8 @@ async function main(): Promise<void> {
     port: Number(process.env.PORT ?? DEFAULT_PORT),
     host: process.env.HOST ?? '127.0.0.1',
   });
+  const { port } = app.server.address() as AddressInfo;
+  if (process.env.ZERO_LASH_SHARE === 'yes') shared = await shareAt(app, port + 1);
   let lead: Lead | null = null;
   await awakening.wake(
     async () => {
@@ -60,7 +69,30 @@ async function main(): Promise<void> {
     (error) => say(`Waiting for the database: ${(error as Error).message}`),
   );
   say(greeting(address, await demoIsLoaded(db), lead));
+  if (shared) say(await invitation(shared));
 }
+
+/** Shares the server on the shop's network, at the addresses the machine has or at those that are named. */
+async function shareAt(app: FastifyInstance, port: number): Promise<Shared> {
+  const named = listed(process.env.ZERO_LASH_SHARE_ADDRESSES);
+  try {
+    return await share(app, {
+      port,
+      folder: process.env.ZERO_LASH_SHARE_FOLDER ?? DEFAULT_SHARE_FOLDER,
+      ...(named.length > 0 ? { addresses: named } : {}),
+    });
+  } catch (error) {
+    if ((error as { code?: string }).code === 'EADDRINUSE') throw error;
+    throw new Unstartable((error as Error).message);
+  }
+}
+
+/** What stands in a setting that lists several. */
+const listed = (text = '') =>
+  text
+    .toLowerCase()
+    .split(/[\s,]+/)
+    .filter(Boolean);
 
 type Lead = { readonly name: string; readonly passphrase: string };
 
@@ -72,7 +104,7 @@ interface Settings {
   readonly demo: boolean;
 }
 
-function readSettings(): Settings {
+async function readSettings(): Promise<Settings> {
   const url = process.env.DATABASE_URL;
   if (!url) throw new Unstartable('DATABASE_URL says which PostgreSQL to use; it is not set');
   const zone = process.env.SHOP_ZONE ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
@@ -81,15 +113,15 @@ function readSettings(): Settings {
   return {
     url,
     zone,
-    secret: readSecret(),
+    secret: await readSecret(),
     name: process.env.SHOP_NAME ?? 'Engine works',
     demo: process.env.ZERO_LASH_DEMO === 'yes',
   };
 }
 
-function readSecret(): string {
+async function readSecret(): Promise<string> {
   try {
-    return shopSecret(process.env.ZERO_LASH_SECRET_FILE ?? DEFAULT_SECRET_FILE);
+    return await shopSecret(process.env.ZERO_LASH_SECRET_FILE ?? DEFAULT_SECRET_FILE);
   } catch (error) {
     throw new Unstartable((error as Error).message);
   }
@@ -120,6 +152,18 @@ function greeting(address: string, demo: boolean, lead: Lead | null): string {
       lines.push(`  sign in as ${name} (${role}): ${passphrase}`);
   if (lead) lines.push(`  sign in as ${lead.name} (lead): ${lead.passphrase}`, '  Change it under Shop.');
   return lines.join('\n');
+}
+
+/** What a tablet is told: where it learns to trust this server, and where the program is then. */
+async function invitation({ address, trustAddress, fingerprint }: Shared): Promise<string> {
+  return [
+    '',
+    `Tablets of the shop: ${address}`,
+    `A tablet that comes for the first time opens ${trustAddress} and takes the shop's certificate there:`,
+    await QRCode.toString(trustAddress, { type: 'terminal', small: true }),
+    'The certificate it is given has this fingerprint (SHA-256):',
+    `  ${fingerprint}`,
+  ].join('\n');
 }
 
 function say(text: string): void {

@@ -48,6 +48,7 @@ const REFUSALS = {
   address_malformed: [400, 'That address cannot be read.'],
   expectation: [417, 'This server cannot do what was expected of it.'],
   too_slow: [408, 'What was sent did not come in good time.'],
+  other_host: [421, 'This is not the server of that name.'],
   busy: [503, 'Many write at once just now. Try again in a moment; nothing of yours was written.'],
   too_long: [503, 'That took too long to make. Try again in a moment.'],
   waking: [503, 'The server is starting. Try again in a moment.'],

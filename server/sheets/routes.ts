@@ -123,6 +123,7 @@ export function sheetRoutes(instance: FastifyInstance, _options: object, done: (
       const file = await read.writeFile(app.db, request.params.id);
       return reply
         .header('content-disposition', `attachment; filename="${fileName(file)}.json"`)
+        .type('application/json')
         .serializer((said) => `${JSON.stringify(said, null, 2)}\n`)
         .send(file);
     },

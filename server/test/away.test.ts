@@ -304,9 +304,9 @@ describe('a server', () => {
     const file = join(tmpdir(), `zero-lash-secret-${randomUUID()}`);
     const { shopSecret } = await import('../secret.ts');
     const { readFileSync, rmSync, statSync } = await import('node:fs');
-    const made = shopSecret(file, undefined);
+    const made = await shopSecret(file, undefined);
     expect(made).toMatch(/^[0-9a-f]{64}$/);
-    expect(shopSecret(file, undefined)).toBe(made);
+    expect(await shopSecret(file, undefined)).toBe(made);
     expect(readFileSync(file, 'utf8').trim()).toBe(made);
     expect(statSync(file).mode & 0o777).toBe(0o600);
     rmSync(file);

@@ -23,7 +23,7 @@ export async function ask(
   headers: Readonly<Record<string, string>> = {},
   method = 'GET',
 ): Promise<{ readonly status: number; readonly text: string; readonly type: string }> {
-  const lines = Object.entries({ host: 'x', connection: 'close', ...headers }).map(
+  const lines = Object.entries({ host: 'localhost', connection: 'close', ...headers }).map(
     ([name, value]) => `${name}: ${value}`,
   );
   const answer = await sendRaw(base, `${method} ${target} HTTP/1.1\r\n${lines.join('\r\n')}\r\n\r\n`);

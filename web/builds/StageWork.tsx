@@ -1,7 +1,7 @@
 import { Box, Button, Flex, Heading, chakra } from '@chakra-ui/react';
 import type { BuildView } from './buildView.ts';
 import { obstaclesTo, STAGE_KEYS, standingOf, stageOf, type StageKey } from '@zero-lash/core/builds';
-import { memo, useEffect, useState } from 'react';
+import { memo, useState } from 'react';
 import { useStore } from 'react-redux';
 import { ShopTime } from '../people/ShopTime.tsx';
 import { TextArea } from '../app/Labelled.tsx';
@@ -77,16 +77,19 @@ interface CheckProps {
 
 /** One check: it is as it was tapped at once, and not only when everything round it has followed. */
 function Check({ text, by, enabled, onTick }: CheckProps) {
-  const [meant, setMeant] = useState<boolean | null>(null);
-  useEffect(() => setMeant(null), [by]);
+  // what was tapped holds until what it was tapped at has followed
+  const [meant, setMeant] = useState<{ readonly at: string | undefined; readonly done: boolean } | null>(
+    null,
+  );
+  const tapped = meant?.at === by ? meant : null;
   return (
     <Tick
       label={text}
       aside={by}
-      checked={meant ?? by !== undefined}
+      checked={tapped?.done ?? by !== undefined}
       disabled={!enabled}
       onChange={({ target: { checked } }) => {
-        setMeant(checked);
+        setMeant({ at: by, done: checked });
         onTick(checked);
       }}
     />

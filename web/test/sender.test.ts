@@ -80,7 +80,10 @@ function item(change: Partial<OutboxItem> = {}): OutboxItem {
 /** As the page does it, with all that a reload in between would leave. */
 async function take(one: OutboxItem): Promise<OutboxItem> {
   const { jotItem, keepOnDevice } = await import('../app/sender.ts');
+  const { store } = await import('../app/store.ts');
+  const { itemPut } = await import('../app/outbox.ts');
   jotItem(one);
+  store.dispatch(itemPut({ item: one, insteadOf: [] }));
   await keepOnDevice(one);
   return one;
 }
