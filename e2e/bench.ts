@@ -41,6 +41,8 @@ export async function changeHands(page: Page, name: Somebody): Promise<void> {
 /** Opens an engine's page from the list. */
 export async function openEngine(page: Page, name: string): Promise<void> {
   await page.getByRole('navigation', { name: 'Pages' }).getByRole('link', { name: 'Engines' }).click();
+  // what is on Today has links of the same name
+  await expect(page.getByRole('heading', { level: 1, name: 'Engines' })).toBeVisible();
   await page.getByRole('link', { name, exact: true }).click();
   await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
 }

@@ -8,8 +8,13 @@ test.afterEach(async () => {
   shop = undefined;
 });
 
-const place = (page: Page, name: string) =>
-  page.getByRole('navigation', { name: 'Pages' }).getByRole('link', { name, exact: true }).click();
+/** Goes to a page by its place in the navigation, and waits until it is the one that is shown. */
+async function place(page: Page, name: string): Promise<void> {
+  const link = page.getByRole('navigation', { name: 'Pages' }).getByRole('link', { name, exact: true });
+  await link.click();
+  await expect(link).toHaveAttribute('aria-current', 'page');
+  await expect(page).toHaveURL(new URL((await link.getAttribute('href'))!, page.url()).href);
+}
 
 async function signIn(page: Page, name: string, passphrase: string): Promise<void> {
   await page.goto(`${shop!.base}/sign-in`);
