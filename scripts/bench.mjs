@@ -125,6 +125,7 @@ async function addressesOf(base, cookie) {
     'A search of engines': '/api/engines?search=fan%20b-77',
     'One engine': `/api/engines/${engine.id}`,
     'One build': `/api/builds/${engine.buildId}`,
+    'Its rounds with their readings': `/api/builds/${engine.buildId}/rounds`,
     'The spec sheets': '/api/sheets',
   };
 }

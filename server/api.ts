@@ -19,7 +19,6 @@ import { settingRoutes } from './setting/routes.ts';
 import { sheetRoutes } from './sheets/routes.ts';
 import { signoffRoutes } from './signoff/routes.ts';
 import { turningRoutes } from './turning/routes.ts';
-import type { TodayKeeper } from './today/keeper.ts';
 import { todayRoutes } from './today/routes.ts';
 
 /** Answers smaller than this go as they are. */
@@ -41,7 +40,6 @@ const ROOMS = [
 /** What the rooms' routes share in one process. */
 export interface ApiOptions {
   readonly awakening: Awakening;
-  readonly keeper: TodayKeeper;
   readonly bus: LiveBus;
   readonly listener: GaugeListener;
 }
@@ -50,7 +48,7 @@ export interface ApiOptions {
  * Every room's routes behind one door: who is not signed in is let in only where a route says that it is open, and a
  * write comes with a key of its own.
  */
-export async function api(app: FastifyInstance, { awakening, keeper, bus, listener }: ApiOptions) {
+export async function api(app: FastifyInstance, { awakening, bus, listener }: ApiOptions) {
   app.addHook('onRequest', (_request, _reply, done) => {
     done(awakening.awake ? undefined : new Refusal('waking'));
   });
@@ -60,7 +58,7 @@ export async function api(app: FastifyInstance, { awakening, keeper, bus, listen
     reply.type('application/openapi+json').send(JSON.stringify(describe(app))),
   );
   await app.register(compress, { encodings: ['gzip'], threshold: WORTH_COMPRESSING_BYTES });
-  await app.register(todayRoutes, { keeper });
+  await app.register(todayRoutes);
   for (const routes of ROOMS) await app.register(routes);
   await app.register(peopleRoutes);
   await app.register(liveRoutes, { bus });

@@ -20,7 +20,6 @@ import { signIn } from './plugins/signIn.ts';
 import { ownHosts } from './share/hosts.ts';
 import { tidy, TIDY_EVERY_MS } from './tidy.ts';
 import { firstPage } from './today/firstPage.ts';
-import { TodayKeeper } from './today/keeper.ts';
 
 const MOST_BYTES = 256 * 1024;
 const YEAR_SECONDS = 31_536_000;
@@ -83,14 +82,13 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
     strictTransportSecurity: false,
   });
   await app.register(healthRoutes, { awakening });
-  const keeper = new TodayKeeper(app.db);
   const bus = new LiveBus(app.db, app.log);
   const listener = new GaugeListener(app.db, bus, app.log);
   const web = options.webRoot && existsSync(join(options.webRoot, 'index.html')) ? options.webRoot : null;
   await app.register(async (known) => {
     await known.register(signIn);
-    await known.register(api, { prefix: '/api', awakening, keeper, bus, listener });
-    if (web) await known.register(firstPage, { root: web, keeper });
+    await known.register(api, { prefix: '/api', awakening, bus, listener });
+    if (web) await known.register(firstPage, { root: web });
   });
   if (web) await app.register(pages, { root: web });
   let closed = false;

@@ -28,32 +28,43 @@ export function buildRoutes(instance: FastifyInstance, _options: object, done: (
   const answers = { 200: buildWrite };
   const brings = { 201: buildWrite };
 
-  app.get('/builds/:id', { schema: { params, response: { 200: BUILD_ROOMS.head } } }, (request) =>
-    readHead(app.db, request.params.id),
+  app.get('/builds/:id', { schema: { params, response: { 200: BUILD_ROOMS.head } } }, (request, reply) =>
+    app.keeper.answer(reply, () => readHead(app.db, request.params.id)),
   );
 
-  app.get('/builds/:id/rounds', { schema: { params, response: { 200: BUILD_ROOMS.rounds } } }, (request) =>
-    asOf(app.db, request.params.id, readRounds),
+  app.get(
+    '/builds/:id/rounds',
+    { schema: { params, response: { 200: BUILD_ROOMS.rounds } } },
+    (request, reply) => app.keeper.answer(reply, () => asOf(app.db, request.params.id, readRounds)),
   );
 
   app.get(
     '/builds/:id/settings',
     { schema: { params, response: { 200: BUILD_ROOMS.settings } } },
-    (request) => asOf(app.db, request.params.id, (db, build) => readSettings(db, build)),
+    (request, reply) =>
+      app.keeper.answer(reply, () => asOf(app.db, request.params.id, (db, build) => readSettings(db, build))),
   );
 
-  app.get('/builds/:id/ticks', { schema: { params, response: { 200: BUILD_ROOMS.ticks } } }, (request) =>
-    asOf(app.db, request.params.id, readTicks),
+  app.get(
+    '/builds/:id/ticks',
+    { schema: { params, response: { 200: BUILD_ROOMS.ticks } } },
+    (request, reply) => app.keeper.answer(reply, () => asOf(app.db, request.params.id, readTicks)),
   );
 
-  app.get('/builds/:id/notes', { schema: { params, response: { 200: BUILD_ROOMS.notes } } }, (request) =>
-    asOf(app.db, request.params.id, (db, build) => readNotes(db, build)),
+  app.get(
+    '/builds/:id/notes',
+    { schema: { params, response: { 200: BUILD_ROOMS.notes } } },
+    (request, reply) =>
+      app.keeper.answer(reply, () => asOf(app.db, request.params.id, (db, build) => readNotes(db, build))),
   );
 
   app.get(
     '/builds/:id/rechecks',
     { schema: { params, response: { 200: BUILD_ROOMS.rechecks } } },
-    (request) => asOf(app.db, request.params.id, (db, build) => readRechecks(db, { build_id: build })),
+    (request, reply) =>
+      app.keeper.answer(reply, () =>
+        asOf(app.db, request.params.id, (db, build) => readRechecks(db, { build_id: build })),
+      ),
   );
 
   app.post(

@@ -20,12 +20,14 @@ export function engineRoutes(instance: FastifyInstance, _options: object, done: 
   const app = instance.withTypeProvider<ZodTypeProvider>();
   const params = z.object({ id });
 
-  app.get('/engines', { schema: { querystring: engineSearch, response: { 200: engineList } } }, (request) =>
-    read.listEngines(app.db, request.query),
+  app.get(
+    '/engines',
+    { schema: { querystring: engineSearch, response: { 200: engineList } } },
+    (request, reply) => app.keeper.answer(reply, () => read.listEngines(app.db, request.query)),
   );
 
-  app.get('/engines/:id', { schema: { params, response: { 200: engineView } } }, (request) =>
-    read.viewEngine(app.db, request.params.id),
+  app.get('/engines/:id', { schema: { params, response: { 200: engineView } } }, (request, reply) =>
+    app.keeper.answer(reply, () => read.viewEngine(app.db, request.params.id)),
   );
 
   app.post(

@@ -40,7 +40,9 @@ export function sheetRoutes(instance: FastifyInstance, _options: object, done: (
     again: (db, { revision }: { readonly revision: string }) => read.findRevision(db, revision),
   };
 
-  app.get('/sheets', { schema: { response: { 200: z.array(sheetSummary) } } }, () => read.listSheets(app.db));
+  app.get('/sheets', { schema: { response: { 200: z.array(sheetSummary) } } }, (_request, reply) =>
+    app.keeper.answer(reply, () => read.listSheets(app.db)),
+  );
 
   app.get('/sheets/:id', { schema: { params, response: { 200: z.array(sheetRevision) } } }, (request) =>
     read.findSheet(app.db, request.params.id),

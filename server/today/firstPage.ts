@@ -2,7 +2,7 @@ import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { FastifyInstance } from 'fastify';
 import { readShop } from '../people/store.ts';
-import type { TodayKeeper } from './keeper.ts';
+import { todayAsJson } from './routes.ts';
 
 const PLACE = '<!--ahead-->';
 
@@ -11,10 +11,7 @@ const PLACE = '<!--ahead-->';
  * once its code has come. The data is JSON in a block that no browser runs. Where the data cannot be had the page comes
  * without it, and asks for it itself until it can.
  */
-export async function firstPage(
-  app: FastifyInstance,
-  { root, keeper }: { readonly root: string; readonly keeper: TodayKeeper },
-): Promise<void> {
+export async function firstPage(app: FastifyInstance, { root }: { readonly root: string }): Promise<void> {
   const [before = '', after = ''] = (await readFile(join(root, 'index.html'), 'utf8')).split(PLACE);
   app.setErrorHandler((error, request, reply) => {
     request.log.warn({ err: error }, 'the first page goes out without its data');
@@ -28,7 +25,7 @@ export async function firstPage(
     void reply.type('text/html; charset=utf-8').header('cache-control', 'no-store');
     if (!request.person) return before + after;
     const session = JSON.stringify({ person: request.person, shop: await readShop(app.db) });
-    const data = `{"session":${session},"today":${await keeper.read()}}`;
+    const data = `{"session":${session},"today":${await todayAsJson(app)}}`;
     return `${before}<script type="application/json" id="ahead">${data.replaceAll('<', '\\u003c')}</script>${after}`;
   });
 }

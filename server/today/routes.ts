@@ -1,16 +1,15 @@
 import { today } from '@zero-lash/contract/today';
 import type { FastifyInstance } from 'fastify';
-import type { TodayKeeper } from './keeper.ts';
+import { readToday } from './store.ts';
 
-/** Serves Today as data; `keeper` is the one the first page reads too. */
-export function todayRoutes(
-  app: FastifyInstance,
-  { keeper }: { readonly keeper: TodayKeeper },
-  done: () => void,
-): void {
+/** Today as JSON, for the page that asks for it and for the first page, which has it in it. */
+export const todayAsJson = ({ keeper, db }: FastifyInstance): Promise<string> =>
+  keeper.read('today', (day) => readToday(db, day));
+
+export function todayRoutes(app: FastifyInstance, _options: object, done: () => void): void {
   app.get('/today', { schema: { response: { 200: today } } }, async (_request, reply) => {
     void reply.type('application/json; charset=utf-8');
-    return keeper.read();
+    return todayAsJson(app);
   });
   done();
 }
