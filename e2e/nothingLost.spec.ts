@@ -226,6 +226,8 @@ test('a second look is taken blind, and the two are compared', async ({ page }) 
   await changeHands(page, 'Ilse Marrand');
   await page.getByRole('button', { name: 'Second look, blind' }).click();
   await expect(onHead(page, '1I')).toHaveAttribute('data-state', 'not-measured');
+  await expect(page.getByText(/would tell what was found/)).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Go on to Wear' })).toBeDisabled();
   await onHead(page, '1I').click();
   await expect(page.getByText(/typed 0\.10 0\.12/)).toHaveCount(0);
   await entry.fill('0.11 0.13');

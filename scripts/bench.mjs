@@ -97,6 +97,12 @@ try {
       met: taps.p95 < 50,
     },
     {
+      what: 'Components rendered for a tap, from the finger to the answer of the server and the news of it',
+      result: taps.rendered.toFixed(0),
+      aim: 'under 120',
+      met: taps.rendered < 120,
+    },
+    {
       what: 'Taps a point: a 16-valve round in spec by go and no-go, and by tries',
       result: `${taps.taps['go-no-go']} and ${taps.taps.steps}`,
       aim: 'at most 2 and 5',

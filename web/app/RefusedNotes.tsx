@@ -1,4 +1,5 @@
 import { Button, Flex } from '@chakra-ui/react';
+import { shallowEqual } from 'react-redux';
 import type { OutboxItem } from './deviceStore.ts';
 import { Note } from './Note.tsx';
 import { answerRefused } from './sender.ts';
@@ -13,18 +14,20 @@ interface Props {
 /** What the server would not have: why, and what can be done; it stays on the device until a person says. */
 export function RefusedNotes({ buildId, which }: Props) {
   const dispatch = useAppDispatch();
-  const items = useAppSelector((state) => state.outbox.items);
-  return items
-    .filter((item) => item.buildId === buildId && item.refused !== null && which(item))
-    .map((item) => (
-      <Note key={item.key} tone="tight" role="alert" marginTop="2">
-        {item.said || item.about} was not written: {item.refused?.detail}
-        <Flex gap="2" marginTop="2" flexWrap="wrap">
-          <Button onClick={() => void answerRefused({ dispatch }, item, true)}>Send it again</Button>
-          <Button variant="plain" onClick={() => void answerRefused({ dispatch }, item, false)}>
-            Throw it away
-          </Button>
-        </Flex>
-      </Note>
-    ));
+  // what is refused changes seldom, what waits at every tap
+  const items = useAppSelector(
+    (state) => state.outbox.items.filter((item) => item.buildId === buildId && item.refused !== null),
+    shallowEqual,
+  );
+  return items.filter(which).map((item) => (
+    <Note key={item.key} tone="tight" role="alert" marginTop="2">
+      {item.said || item.about} was not written: {item.refused?.detail}
+      <Flex gap="2" marginTop="2" flexWrap="wrap">
+        <Button onClick={() => void answerRefused({ dispatch }, item, true)}>Send it again</Button>
+        <Button variant="plain" onClick={() => void answerRefused({ dispatch }, item, false)}>
+          Throw it away
+        </Button>
+      </Flex>
+    </Note>
+  ));
 }

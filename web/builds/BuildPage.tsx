@@ -139,7 +139,7 @@ const WorkArea = memo(function WorkArea({ work }: AreaProps) {
       {open && mayWork && here && (
         <BlindChoice blind={blind} onChoose={setBlind} anything={here.readings.some(({ by }) => by !== me)} />
       )}
-      <StageWork build={build} stage={looking} onPoint={select} onLook={look} />
+      <StageWork build={build} stage={looking} blind={blind} onPoint={select} onLook={look} />
     </>
   );
 });

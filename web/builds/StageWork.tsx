@@ -17,19 +17,23 @@ import { useBenchWrite } from './useBenchWrite.ts';
 interface Props {
   readonly build: BuildView;
   readonly stage: StageKey;
+  /** somebody looks a second time, and must not see what was found */
+  readonly blind: boolean;
   /** selects the first point a stage waits for */
   readonly onPoint: (key: string) => void;
   readonly onLook: (stage: StageKey | null) => void;
 }
 
 /** What is ticked off and written down at a stage, and the way on to the next. */
-export function StageWork({ build, stage, onPoint, onLook }: Props) {
+export function StageWork({ build, stage, blind, onPoint, onLook }: Props) {
   const here = stage === build.stage && !build.closedAt;
   const { mayWork } = useRole();
   return (
     <Box display="grid" gap="4">
       <Checks buildId={build.id} ticks={build.ticks} stage={stage} enabled={here && mayWork} />
-      {here && mayWork && stage !== 'run-in' && <Onward build={build} onPoint={onPoint} onLook={onLook} />}
+      {here && mayWork && stage !== 'run-in' && (
+        <Onward build={build} blind={blind} onPoint={onPoint} onLook={onLook} />
+      )}
       <Notes buildId={build.id} notes={build.notes} stage={stage} enabled={mayWork && !build.closedAt} />
     </Box>
   );
@@ -96,13 +100,13 @@ function Check({ text, by, enabled, onTick }: CheckProps) {
   );
 }
 
-function Onward({ build, onPoint, onLook }: { build: BuildView } & Pick<Props, 'onPoint' | 'onLook'>) {
+function Onward({ build, blind, onPoint, onLook }: Pick<Props, 'build' | 'blind' | 'onPoint' | 'onLook'>) {
   const [move, { error, isLoading }] = useMoveStageMutation();
   const index = STAGE_KEYS.indexOf(build.stage);
   const next = STAGE_KEYS[index + 1];
   const before = STAGE_KEYS[index - 1];
   const obstacles = obstaclesTo(standingOf(build));
-  const waiting = obstacles.flatMap(({ points }) => points)[0];
+  const waiting = blind ? undefined : obstacles.flatMap(({ points }) => points)[0];
   const store = useStore<RootState>();
   const [sending, setSending] = useState(false);
   const [unsent, setUnsent] = useState(false);
@@ -117,7 +121,12 @@ function Onward({ build, onPoint, onLook }: { build: BuildView } & Pick<Props, '
   };
   return (
     <Box>
-      {(build.stage === 'close' ? [] : obstacles).map(({ code, text }) => (
+      {blind && (
+        <Box fontSize="sm" color="faded">
+          What stands against going on would tell what was found: it is shown when the second look is done.
+        </Box>
+      )}
+      {(build.stage === 'close' || blind ? [] : obstacles).map(({ code, text }) => (
         <Box key={code} fontSize="sm" color="faded">
           {text}
         </Box>
@@ -131,7 +140,7 @@ function Onward({ build, onPoint, onLook }: { build: BuildView } & Pick<Props, '
         {next && build.stage !== 'close' && (
           <Button
             variant="solid"
-            disabled={obstacles.length > 0}
+            disabled={blind || obstacles.length > 0}
             loading={isLoading || sending}
             onClick={() => void go(next)}
           >
