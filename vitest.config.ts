@@ -5,7 +5,7 @@ export default defineConfig({
     projects: [
       { test: { name: 'core', include: ['core/**/*.test.ts'], testTimeout: 30_000 } },
       { test: { name: 'contract', include: ['contract/**/*.test.ts'] } },
-      { test: { name: 'web', include: ['web/**/*.test.ts'] } },
+      { test: { name: 'web', include: ['web/**/*.test.{ts,tsx}'] } },
       {
         test: {
           name: 'server',

@@ -15,7 +15,7 @@ body { font: 17px/1.5 system-ui, sans-serif; max-width: 42em; margin: 0 auto; pa
 h1 { font-size: 26px; line-height: 1.2; }
 h2 { font-size: 19px; margin: 28px 0 6px; border-top: 1px solid #c9c2b3; padding-top: 16px; }
 a.go { display: inline-block; min-height: 44px; line-height: 44px; padding: 0 18px; background: #1d2733; color: #fff; text-decoration: none; font-weight: 650; }
-code { font-size: 15px; overflow-wrap: anywhere; }
+code { font-size: 15px; }
 li { margin: 4px 0; }
 .caution { border-left: 4px solid #a2341f; padding-left: 14px; }
 </style>
@@ -27,7 +27,7 @@ the shop’s server it speaks with, it has to be given the shop’s own certific
 <h2>1. Take the certificate</h2>
 <p><a class="go" href="/zero-lash-shop.crt" download>Download the certificate</a></p>
 <p>Hold this against what the server printed as it started. If they differ, stop: somebody stands in between.</p>
-<p><code>${escaped(fingerprint)}</code></p>
+<p><code>${escaped(fingerprint).replaceAll(':', ':<wbr>')}</code></p>
 <h2>2. Have it trusted</h2>
 <ul>
 <li>On tablets whose settings have a page for certificates: Settings, search for “certificate”, install a CA certificate, and

@@ -115,7 +115,7 @@ describe('a shared server', () => {
   it('explains itself on plain HTTP, hands out the certificate there, and nothing of the shop', async () => {
     const page = await askPlainly('/');
     expect(page.headers['content-type']).toContain('text/html');
-    expect(String(page.body)).toContain(shared.fingerprint);
+    expect(String(page.body).replaceAll('<wbr>', '')).toContain(shared.fingerprint);
     expect(String(page.body)).toContain(`href="${shared.address}"`);
     const file = await askPlainly('/zero-lash-shop.crt');
     expect(file.headers['content-type']).toBe('application/x-x509-ca-cert');
