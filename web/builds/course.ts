@@ -48,13 +48,20 @@ export class Course {
   /**
    * A stream begins, and says how far the build is.
    *
-   * @returns whether anything was written that this page did not hear of
+   * @returns what this page did not hear of: nothing, something written since, or all of it, where the build is less far
+   *   than this page knew it, as it is once the shop's records were put back to an earlier day
    */
-  begin(seq: number): boolean {
-    const missed = this.#upTo === null || seq > this.#upTo;
-    this.#upTo = Math.max(seq, this.#upTo ?? 0);
-    for (const above of this.#above) if (above <= this.#upTo) this.#above.delete(above);
-    return missed;
+  begin(seq: number): 'nothing' | 'something' | 'all' {
+    const known = this.#upTo;
+    this.#upTo = seq;
+    if (known !== null && seq < known) {
+      this.#newest.clear();
+      this.#above.clear();
+      this.#kept = [];
+      return 'all';
+    }
+    for (const above of this.#above) if (above <= seq) this.#above.delete(above);
+    return known === seq ? 'nothing' : 'something';
   }
 
   /** The rooms are asked for anew: what is skipped until now will be in them. */

@@ -7,7 +7,7 @@ import { serverReached } from '../app/outbox.ts';
 import { wake } from '../app/sender.ts';
 import { useAppDispatch, type RootState } from '../app/store.ts';
 import { courseOf } from '../builds/course.ts';
-import { hearOf, readWhatIsBehind } from '../builds/endpoints.ts';
+import { hearOf, readAnew, readWhatIsBehind } from '../builds/endpoints.ts';
 import { gaugeSaid } from '../instruments/gauge.ts';
 
 /** How long a stream that was refused rests before it is opened again. */
@@ -44,7 +44,9 @@ export function useLive(buildId: string): void {
       if (event.kind === 'build') void hearOf(dispatch, store.getState, event);
       else if (event.kind === 'here') {
         // what was written while no stream was open was not heard
-        if (courseOf(event.build).begin(event.seq)) readWhatIsBehind(dispatch, store.getState(), event);
+        const missed = courseOf(event.build).begin(event.seq);
+        if (missed === 'all') dispatch(readAnew(event.build));
+        if (missed === 'something') readWhatIsBehind(dispatch, store.getState(), event);
       } else if (event.kind === 'tools') dispatch(api.util.invalidateTags(['Tools']));
       else if (event.kind === 'gauge-link') dispatch(api.util.invalidateTags(['Gauges']));
       else {

@@ -229,8 +229,8 @@ describe('what is heard of a build', () => {
 
   it('is laid in once, whichever way it comes first, and in its order', () => {
     const course = new Course();
-    expect(course.begin(4)).toBe(true);
-    expect(course.begin(4)).toBe(false);
+    expect(course.begin(4)).toBe('something');
+    expect(course.begin(4)).toBe('nothing');
     expect(course.hear(told(5, tick(true)))).toEqual({ changes: [tick(true)], gap: false });
     expect(course.hear(told(5, tick(true)))).toEqual({ changes: [], gap: false });
     expect(course.hear(told(7, tick(true))).changes).toHaveLength(1);
@@ -247,7 +247,16 @@ describe('what is heard of a build', () => {
     expect(course.hear(told(6)).gap).toBe(true);
     expect(course.giveUpWaiting()).toBe(true);
     expect(course.hear(told(7)).gap).toBe(false);
-    expect(course.begin(9)).toBe(true);
+    expect(course.begin(9)).toBe('something');
+  });
+
+  it('begins anew where the records were put back to an earlier day', () => {
+    const course = new Course();
+    course.begin(40);
+    course.hear(told(41, tick(true)));
+    expect(course.begin(12)).toBe('all');
+    expect(course.hear(told(13, tick(false))).changes).toHaveLength(1);
+    expect(course.over('ticks', { seq: 12, rows: [] }).rows).toHaveLength(1);
   });
 
   it('loses nothing in any order, and says so where anything is left out', () => {
