@@ -245,18 +245,17 @@ test('a second look is taken blind, and the two are compared', async ({ page }) 
   await expect(page.getByText(/the two differ by 0\.01/)).toBeVisible();
 });
 
-test('a reading the server will not have stays on the device until a person says', async ({
-  page,
-  context,
-}) => {
+test('a reading the server will not have stays on the device until a person says', async ({ page }) => {
   await signIn(page, 'Tobin Hask');
   await atAsFound(page, 'S1 Sawyer', 'Sent back');
   await expect(page.getByRole('group', { name: 'No-go blade' })).toBeVisible();
   const [id] = new URL(page.url()).pathname.split('/').slice(-1);
-  await context.setOffline(true);
-  await goNoGo(page, ['1I', '1E']);
-  await page.route('**/readings', (route) =>
-    route.fulfill({
+  let answer: () => void = () => undefined;
+  // the server lets the device wait until both are measured, and then takes neither
+  const measured = new Promise<void>((resolve) => (answer = resolve));
+  await page.route('**/readings', async (route) => {
+    await measured;
+    await route.fulfill({
       status: 409,
       contentType: 'application/problem+json',
       body: JSON.stringify({
@@ -266,9 +265,10 @@ test('a reading the server will not have stays on the device until a person says
         code: 'round_closed',
         detail: 'This round is closed.',
       }),
-    }),
-  );
-  await context.setOffline(false);
+    });
+  });
+  await goNoGo(page, ['1I', '1E']);
+  answer();
   await expect(page.getByText(/Refused, 2/)).toBeVisible();
   await page.unroute('**/readings');
   await open(page, `/builds/${id}`);
