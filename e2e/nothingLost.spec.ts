@@ -189,7 +189,8 @@ test('two tablets on one round see each other; both writing one point keeps both
 }) => {
   await signIn(page, 'Tobin Hask');
   await atAsFound(page, 'Q4 Orchard', 'Two tablets');
-  const context = await browser.newContext();
+  // a worker that is only just starting would not be cut off with its page
+  const context = await browser.newContext({ serviceWorkers: 'block' });
   const other = await context.newPage();
   await signIn(other, 'Osk Velland');
   await open(other, new URL(page.url()).pathname);
