@@ -68,6 +68,8 @@ export const BUILD_ROOMS = {
   rechecks: asOf(z.array(pastRecheck)),
 };
 export type BuildRoom = keyof typeof BUILD_ROOMS;
+/** The rows of every room of a build, but the build itself. */
+export type BuildParts = { readonly [Part in Exclude<BuildRoom, 'head'>]: RowsOf<Part> };
 export type RowsOf<Room extends BuildRoom> = z.infer<(typeof BUILD_ROOMS)[Room]>['rows'];
 
 const changed = <Kind extends string, Row extends z.ZodType>(kind: Kind, row: Row) =>

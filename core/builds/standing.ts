@@ -7,7 +7,8 @@ import { stageOf, type RoundKind, type StageKey } from './stages.ts';
 export interface KeptBuild {
   readonly stage: StageKey;
   readonly sheet: { readonly pattern: Pattern };
-  readonly ticks: readonly { readonly stage: StageKey; readonly check: string }[];
+  /** each check as it was last ticked, or unticked */
+  readonly ticks: readonly { readonly stage: StageKey; readonly check: string; readonly done: boolean }[];
   readonly rounds: readonly KeptRound[];
   readonly settings: readonly KeptSetting[];
   readonly signOff: object | null;
@@ -105,7 +106,7 @@ export function standingOf(build: KeptBuild): BuildStanding {
     new Map([...readings].map(({ point, verdict }) => [point, verdict]));
   return {
     stage: build.stage,
-    ticked: new Set(build.ticks.map(({ stage, check }) => `${stage}:${check}`)),
+    ticked: new Set(build.ticks.filter(({ done }) => done).map(({ stage, check }) => `${stage}:${check}`)),
     points: lashPoints(build.sheet.pattern).map(({ key }) => key),
     asFound: verdicts(found),
     toSetBy: verdicts(findings(build.rounds).values()),

@@ -36,7 +36,9 @@ const setting = (point: string, minute: number, kind: KeptSetting['kind'] = 'tur
 const build = (change: Partial<KeptBuild>): KeptBuild => ({
   stage: 'set',
   sheet: { pattern: inlineFour },
-  ticks: STAGES.flatMap(({ key, checks }) => checks.map((check) => ({ stage: key, check: check.key }))),
+  ticks: STAGES.flatMap(({ key, checks }) =>
+    checks.map((check) => ({ stage: key, check: check.key, done: true })),
+  ),
   rounds: [],
   settings: [],
   signOff: null,
@@ -54,6 +56,17 @@ describe('a reading', () => {
     expect(whyNoProof({ ...taken, offBase: true }, null)).toBe('off-base');
     expect(whyNoProof({ ...taken, reading: { kind: 'tries', tries: [] } }, null)).toBe('withdrawn');
     expect(whyNoProof({ ...taken, reading: { kind: 'tries', tries: [{}] } }, null)).toBeNull();
+  });
+});
+
+describe('a check', () => {
+  it('that was unticked stands against leaving its stage as one that never was ticked does', () => {
+    const [first, ...rest] = build({}).ticks.filter(({ stage }) => stage === 'open-up');
+    for (const ticks of [rest, [{ ...first!, done: false }, ...rest]])
+      expect(obstaclesTo(standingOf(build({ stage: 'open-up', ticks }))).map(({ code }) => code)).toEqual([
+        'checks_open',
+      ]);
+    expect(obstaclesTo(standingOf(build({ stage: 'open-up' })))).toEqual([]);
   });
 });
 

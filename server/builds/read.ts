@@ -1,6 +1,4 @@
-import type { BuildHead, NoteRow, TickRow } from '@zero-lash/contract/builds';
-import type { Round } from '@zero-lash/contract/measuring';
-import type { Setting } from '@zero-lash/contract/setting';
+import type { BuildHead, BuildParts, NoteRow, TickRow } from '@zero-lash/contract/builds';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import type { Knex } from 'knex';
 import { readRounds } from '../measuring/rounds.ts';
@@ -94,11 +92,8 @@ export async function readNotes(db: Knex, buildId: string, id?: string): Promise
 }
 
 /** A build with everything that its standing is judged by. */
-export interface WholeBuild extends BuildHead {
+export interface WholeBuild extends BuildHead, Pick<BuildParts, 'rounds' | 'settings' | 'ticks'> {
   readonly sheet: SheetRevision;
-  readonly ticks: readonly TickRow[];
-  readonly rounds: readonly Round[];
-  readonly settings: readonly Setting[];
 }
 
 /** Reads everything that a build's standing is judged by. */
@@ -107,7 +102,7 @@ export async function readWhole(db: Knex, id: string): Promise<WholeBuild> {
   return {
     ...head,
     sheet: await findRevision(db, head.revisionId),
-    ticks: (await readTicks(db, id)).filter(({ done }) => done),
+    ticks: await readTicks(db, id),
     rounds: await readRounds(db, id),
     settings: await readSettings(db, id),
   };

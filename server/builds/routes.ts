@@ -6,10 +6,12 @@ import {
   noteRequest,
   stageMoveRequest,
   tickRequest,
+  type BuildParts,
 } from '@zero-lash/contract/builds';
 import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
+import type { Knex } from 'knex';
 import { z } from 'zod';
 import { readRounds } from '../measuring/rounds.ts';
 import { needs, personOf } from '../plugins/signIn.ts';
@@ -20,6 +22,16 @@ import { addNote, tick } from './notes.ts';
 import { asOf, readHead, readNotes, readTicks } from './read.ts';
 import * as store from './store.ts';
 import { writeBuild } from './write.ts';
+
+/** How each room of a build is read. */
+const PARTS: { readonly [Part in keyof BuildParts]: (db: Knex, build: string) => Promise<BuildParts[Part]> } =
+  {
+    rounds: readRounds,
+    settings: (db, build) => readSettings(db, build),
+    ticks: readTicks,
+    notes: (db, build) => readNotes(db, build),
+    rechecks: (db, build) => readRechecks(db, { build_id: build }),
+  };
 
 export function buildRoutes(instance: FastifyInstance, _options: object, done: () => void): void {
   const app = instance.withTypeProvider<ZodTypeProvider>();
@@ -32,40 +44,12 @@ export function buildRoutes(instance: FastifyInstance, _options: object, done: (
     app.keeper.answer(reply, () => readHead(app.db, request.params.id)),
   );
 
-  app.get(
-    '/builds/:id/rounds',
-    { schema: { params, response: { 200: BUILD_ROOMS.rounds } } },
-    (request, reply) => app.keeper.answer(reply, () => asOf(app.db, request.params.id, readRounds)),
-  );
-
-  app.get(
-    '/builds/:id/settings',
-    { schema: { params, response: { 200: BUILD_ROOMS.settings } } },
-    (request, reply) =>
-      app.keeper.answer(reply, () => asOf(app.db, request.params.id, (db, build) => readSettings(db, build))),
-  );
-
-  app.get(
-    '/builds/:id/ticks',
-    { schema: { params, response: { 200: BUILD_ROOMS.ticks } } },
-    (request, reply) => app.keeper.answer(reply, () => asOf(app.db, request.params.id, readTicks)),
-  );
-
-  app.get(
-    '/builds/:id/notes',
-    { schema: { params, response: { 200: BUILD_ROOMS.notes } } },
-    (request, reply) =>
-      app.keeper.answer(reply, () => asOf(app.db, request.params.id, (db, build) => readNotes(db, build))),
-  );
-
-  app.get(
-    '/builds/:id/rechecks',
-    { schema: { params, response: { 200: BUILD_ROOMS.rechecks } } },
-    (request, reply) =>
-      app.keeper.answer(reply, () =>
-        asOf(app.db, request.params.id, (db, build) => readRechecks(db, { build_id: build })),
-      ),
-  );
+  for (const [part, read] of Object.entries(PARTS) as [keyof BuildParts, (typeof PARTS)[keyof BuildParts]][])
+    app.get(
+      `/builds/:id/${part}`,
+      { schema: { params, response: { 200: BUILD_ROOMS[part] } } },
+      (request, reply) => app.keeper.answer(reply, () => asOf<unknown>(app.db, request.params.id, read)),
+    );
 
   app.post(
     '/engines/:id/builds',

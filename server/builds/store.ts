@@ -83,8 +83,17 @@ async function endBuild(db: Knex, id: string): Promise<BuildWrite> {
  */
 export async function takeUpAt(db: Knex, id: string, version: number): Promise<TakenUp> {
   const build = await takeUp(db, id);
-  if (build.version !== version) throw new Refusal('stale', { current: (await readHead(db, id)).rows });
+  await refuseStale(db, build, version);
   return build;
+}
+
+/** Refuses what was done on an older version of a build than there is. */
+export async function refuseStale(
+  db: Knex,
+  { id, version }: Pick<TakenUp, 'id' | 'version'>,
+  seen: number,
+): Promise<void> {
+  if (version !== seen) throw new Refusal('stale', { current: (await readHead(db, id)).rows });
 }
 
 export async function changeBuild(db: Knex, id: string, change: BuildChange): Promise<BuildWrite> {

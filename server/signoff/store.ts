@@ -2,8 +2,8 @@ import type { BuildWrite } from '@zero-lash/contract/builds';
 import { obstaclesToSignOff, standingOf, stageOf } from '@zero-lash/core/builds';
 import type { Knex } from 'knex';
 import { takeUp, written } from '../builds/course.ts';
-import { readWhole } from '../builds/read.ts';
-import { headChange, refuseFor } from '../builds/store.ts';
+import { readHead, readWhole } from '../builds/read.ts';
+import { headChange, refuseFor, refuseStale } from '../builds/store.ts';
 import { readRoundRows } from '../measuring/rounds.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { readRechecks } from '../rechecks/read.ts';
@@ -17,20 +17,19 @@ export async function signOff(
   leadId: string,
 ): Promise<BuildWrite> {
   const taken = await takeUp(db, id);
-  const { sheet, ticks, rounds, settings, ...head } = await readWhole(db, id);
-  const build = { ...head, sheet, ticks, rounds, settings };
-  if (head.signOff)
+  const build = await readWhole(db, id);
+  if (build.signOff)
     throw new Refusal('already_signed_off', {
-      detail: `${head.signOff.by} has signed this build off already.`,
-      current: head,
+      detail: `${build.signOff.by} has signed this build off already.`,
+      current: (await readHead(db, id)).rows,
     });
-  if (head.version !== version) throw new Refusal('stale', { current: head });
-  if (head.stage !== 'close')
+  await refuseStale(db, taken, version);
+  if (build.stage !== 'close')
     throw new Refusal('not_provable', {
-      detail: `This build is at ${stageOf(head.stage).title}. It is signed off at ${stageOf('close').title}.`,
+      detail: `This build is at ${stageOf(build.stage).title}. It is signed off at ${stageOf('close').title}.`,
     });
   refuseFor('not_provable', obstaclesToSignOff(standingOf(build)));
-  const usage = head.engine.running;
+  const usage = build.engine.running;
   await db('sign_offs').insert({ build_id: id, by: leadId, usage, statement });
   const closed = await db('rounds')
     .where({ build_id: id, closed_at: null })
@@ -40,7 +39,7 @@ export async function signOff(
   await db('builds')
     .where({ id })
     .update({ stage: 'run-in', stage_since: db.fn.now(), version: version + 1 });
-  await planRecheck(db, taken, sheet.recheckPlan, 1, usage);
+  await planRecheck(db, taken, build.sheet.recheckPlan, 1, usage);
   const ended = new Set(closed.map(({ id: round }) => round));
   return written(
     taken,

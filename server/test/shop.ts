@@ -1,10 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { isDeepStrictEqual } from 'node:util';
 import { problem } from '@zero-lash/contract/problems';
-import type { BuildHead, BuildWrite, NoteRow, TickRow } from '@zero-lash/contract/builds';
-import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
-import type { PastRecheck } from '@zero-lash/contract/rechecks';
-import type { Setting } from '@zero-lash/contract/setting';
+import type { BuildHead, BuildParts, BuildWrite } from '@zero-lash/contract/builds';
+import type { ReadingRow } from '@zero-lash/contract/measuring';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import type { FastifyInstance, FastifyReply, FastifyRequest, InjectOptions } from 'fastify';
 import type { Knex } from 'knex';
@@ -23,14 +21,9 @@ export interface Answer<Body = unknown> {
 }
 
 /** A build as a browser puts it together from its rooms. */
-export interface BuildView extends BuildHead {
+export interface BuildView extends BuildHead, BuildParts {
   readonly seq: number;
   readonly sheet: SheetRevision;
-  readonly rounds: readonly Round[];
-  readonly settings: readonly Setting[];
-  readonly ticks: readonly TickRow[];
-  readonly notes: readonly NoteRow[];
-  readonly rechecks: readonly PastRecheck[];
 }
 
 const BUILD_PARTS = ['rounds', 'settings', 'ticks', 'notes', 'rechecks'] as const;
@@ -156,8 +149,7 @@ export class TestShop {
       BUILD_PARTS.map(async (part) => [part, (await read<{ rows: unknown }>(`builds/${id}/${part}`)).rows]),
     );
     const sheet = await read<SheetRevision>(`sheet-revisions/${head.revisionId}`);
-    const view = { ...head, seq, sheet, ...Object.fromEntries(parts) } as BuildView;
-    return { ...view, ticks: view.ticks.filter(({ done }) => done) };
+    return { ...head, seq, sheet, ...Object.fromEntries(parts) } as BuildView;
   }
 
   /** Writes in a build, and reads the whole of it after; what is refused is answered as it is. */

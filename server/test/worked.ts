@@ -98,6 +98,6 @@ export class Work {
   }
 
   ticked(stage: StageKey): string[] {
-    return this.build.ticks.filter((tick) => tick.stage === stage).map(({ check }) => check);
+    return this.build.ticks.filter((tick) => tick.stage === stage && tick.done).map(({ check }) => check);
   }
 }

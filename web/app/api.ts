@@ -39,18 +39,7 @@ const patient = retry(
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: patient,
-  tagTypes: [
-    'Session',
-    'Today',
-    'Engine',
-    'Engines',
-    'Build',
-    'Revision',
-    'Sheet',
-    'People',
-    'Tools',
-    'Gauges',
-  ],
+  tagTypes: ['Session', 'Today', 'Engine', 'Engines', 'Build', 'Sheet', 'People', 'Tools', 'Gauges'],
   refetchOnReconnect: true,
   endpoints: () => ({}),
 });

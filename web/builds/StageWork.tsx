@@ -54,7 +54,7 @@ const Checks = memo(function Checks({ buildId, ticks, stage, enabled }: ChecksPr
     <fieldset>
       <chakra.legend fontWeight="650">Tick off</chakra.legend>
       {checks.map((check) => {
-        const row = ticks.find((each) => each.stage === stage && each.check === check.key);
+        const row = ticks.find((each) => each.stage === stage && each.check === check.key && each.done);
         return (
           <Box key={check.key} borderBottom="1px solid" borderColor="hairline">
             <Check

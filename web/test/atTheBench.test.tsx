@@ -188,6 +188,20 @@ describe('what stands at a stage', () => {
     expect(screen.queryByRole('button', { name: /Go on/ })).toBeNull();
   });
 
+  it('has a check that was ticked and unticked as unticked, and as standing against going on', () => {
+    const once = { stage: 'open-up' as const, by: 'Osk Velland', at };
+    const ticks = ['counted-out', 'gasket', 'lobes'].map((check) => ({
+      ...once,
+      check,
+      done: check !== 'gasket',
+    }));
+    show(work(build({ stage: 'open-up', ticks })));
+    const boxes = screen.getAllByRole('checkbox').map((box) => (box as HTMLInputElement).checked);
+    expect(boxes).toEqual([true, false, true]);
+    expect(screen.getByText(/Tick off first: gasket/)).toBeTruthy();
+    expect(screen.getByRole('button', { name: 'Go on to As found' })).toHaveProperty('disabled', true);
+  });
+
   it('has a check ticked as it is tapped, and writes it down', () => {
     show(work(build({ stage: 'open-up' })));
     const [box] = screen.getAllByRole('checkbox');
@@ -204,7 +218,7 @@ describe('the rechecks of a build', () => {
     ...{ id: 'rc', buildId: 'b', sequence: 1, dueUsage: 150, dueDate: '2031-03-01', status: 'planned' },
     ...{ outcome: null, doneAt: null, doneBy: null, state: 'due' },
   };
-  const view = (rounds: readonly Round[]) => build({ stage: 'run-in', rechecks: [recheck], rounds });
+  const view = (rounds: Round[]) => build({ stage: 'run-in', rechecks: [recheck], rounds });
 
   it('begin at a word, with a round of the recheck’s own id', () => {
     show(<Rechecks build={view([])} />);

@@ -1,3 +1,4 @@
+// Long because one sender runs for as long as its page does: everything that may befall it is tried on that one.
 import 'fake-indexeddb/auto';
 import type { Session } from '@zero-lash/contract/people';
 import { afterEach, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
