@@ -11,27 +11,14 @@ import {
 import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
-import type { Knex } from 'knex';
 import { z } from 'zod';
-import { readRounds } from '../measuring/rounds.ts';
 import { needs, personOf } from '../plugins/signIn.ts';
-import { readRechecks } from '../rechecks/read.ts';
-import { readSettings } from '../setting/read.ts';
 import { handOf } from './hand.ts';
 import { addNote, tick } from './notes.ts';
-import { asOf, readHead, readNotes, readTicks } from './read.ts';
+import { PARTS } from './parts.ts';
+import { asOf, readHead } from './read.ts';
 import * as store from './store.ts';
 import { writeBuild } from './write.ts';
-
-/** How each room of a build is read. */
-const PARTS: { readonly [Part in keyof BuildParts]: (db: Knex, build: string) => Promise<BuildParts[Part]> } =
-  {
-    rounds: readRounds,
-    settings: (db, build) => readSettings(db, build),
-    ticks: readTicks,
-    notes: (db, build) => readNotes(db, build),
-    rechecks: (db, build) => readRechecks(db, { build_id: build }),
-  };
 
 export function buildRoutes(instance: FastifyInstance, _options: object, done: () => void): void {
   const app = instance.withTypeProvider<ZodTypeProvider>();
