@@ -6,7 +6,12 @@ import { stageKey } from './stages.ts';
 import { turningRow } from './turning.ts';
 import { id, line, moment, passage, takenAt, usageUnit, version } from './values.ts';
 
-export const newBuild = z.object({ revisionId: id, complaint: passage(300) });
+export const newBuild = z.object({
+  revisionId: id,
+  complaint: passage(300),
+  /** the recheck that did not hold: its finding is carried over, and the build begins at Set */
+  recheckId: id.optional(),
+});
 export type NewBuild = z.infer<typeof newBuild>;
 
 export const stageMoveRequest = z.object({ to: stageKey, version });
@@ -30,6 +35,8 @@ export const buildHead = z.object({
   openedBy: z.string(),
   closedAt: moment.nullable(),
   revisionId: id,
+  /** the recheck whose finding was carried over; null in a build that began with taking the engine in */
+  carried: z.object({ buildId: id, number: z.int(), sequence: z.int() }).nullable(),
   engine: z.object({
     id,
     name: z.string(),

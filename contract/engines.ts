@@ -54,7 +54,7 @@ export type EngineSearch = z.input<typeof engineSearch>;
 /** One gap of one point at one moment, for the course of gaps over time. */
 export const gapRow = z.object({
   point: z.string(),
-  round: z.enum(['as-found', 'proved', 'recheck']),
+  round: z.enum(['as-found', 'as-set', 'proved', 'recheck']),
   buildId: id,
   at: moment,
   usage: z.number().nullable(),

@@ -25,7 +25,7 @@ export const reading = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('no-go-only'), noGo: reach }),
 ]);
 
-export const roundKind = z.enum(['as-found', 'proved', 'recheck']);
+export const roundKind = z.enum(['as-found', 'as-set', 'proved', 'recheck']);
 export type RoundKind = z.infer<typeof roundKind>;
 
 export const verdict = z.enum([
@@ -131,6 +131,8 @@ export const roundRow = z.object({
   kind: roundKind,
   number: z.int(),
   recheckId: id.nullable(),
+  /** the round of an earlier build's recheck, which this build was opened to set again */
+  carried: z.boolean(),
   openedAt: moment,
   openedBy: z.string(),
   closedAt: moment.nullable(),

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { day, id, moment, takenAt } from './values.ts';
 
-export const dueStateValue = z.enum(['overdue', 'due', 'coming']);
+export const dueStateValue = z.enum(['not-held', 'overdue', 'due', 'coming']);
 
 export const plannedRecheck = z.object({
   id,

@@ -23,7 +23,7 @@ export const today = z.object({
     }),
   ),
   rechecks: z.object({
-    counts: z.object({ overdue: z.int(), due: z.int(), coming: z.int() }),
+    counts: z.object({ 'not-held': z.int(), overdue: z.int(), due: z.int(), coming: z.int() }),
     list: z.array(
       z.object({
         id,

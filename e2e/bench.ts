@@ -57,6 +57,22 @@ export const entry = (page: Page) => page.getByRole('textbox', { name: /^Gap at/
 export const selected = (page: Page, key: string) =>
   expect(page.getByRole('heading', { name: key, exact: true, level: 2 })).toBeVisible();
 
+/** Does something at each point as it comes to hand, as many as are named; in the order that the stops have. */
+export async function eachAtHand(
+  page: Page,
+  count: number,
+  work: (key: string) => Promise<void>,
+): Promise<void> {
+  const heading = page.getByRole('region', { name: /^Point / }).getByRole('heading', { level: 2 });
+  let before: string | null = null;
+  for (let done = 0; done < count; done += 1) {
+    if (before !== null) await expect(heading).not.toHaveText(before);
+    const key = await heading.innerText();
+    await work(key);
+    before = key;
+  }
+}
+
 /** The lash points of an engine with one intake and one exhaust a cylinder, in the order of the work. */
 export const pairs = (cylinders: number) =>
   Array.from({ length: cylinders }, (_, index) => [`${index + 1}I`, `${index + 1}E`]).flat();

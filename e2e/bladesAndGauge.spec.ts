@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { atAsFound, fours, onHead, selected, signIn } from './bench.ts';
+import { atAsFound, fours, onHead, eachAtHand, selected, signIn } from './bench.ts';
 
 const SIXTEEN = fours(4);
 
@@ -15,30 +15,29 @@ test('a 16-valve round by blades, at the keyboard: two keys a point where it is 
     keys += 1;
     await page.keyboard.press(key);
   };
-  for (const key of SIXTEEN) {
-    await selected(page, key);
+  await eachAtHand(page, SIXTEEN.length, async (key) => {
     await expect(page.getByText(key.includes('I') ? 'Try 0.11' : 'Try 0.21')).toBeVisible();
     await press('g');
     await expect(page.getByText(key.includes('I') ? 'Try 0.19' : 'Try 0.29')).toBeVisible();
     await press('w');
     await expect(onHead(page, key)).toHaveAttribute('data-state', 'in-spec');
-  }
+  });
   expect(keys / SIXTEEN.length).toBeLessThanOrEqual(5);
   await expect(page.getByRole('status', { name: 'Points so far' })).toContainText('16');
   await expect(onHead(page, '1Ia')).toHaveAccessibleName(/0\.11 to 0\.19/);
 
-  await onHead(page, '3Eb').click();
+  await onHead(page, '4Eb').click();
   await page.keyboard.press('w');
   await expect(page.getByText('To set by it, try')).toBeVisible();
-  await expect(onHead(page, '3Eb')).toHaveAttribute('data-state', 'tight');
+  await expect(onHead(page, '4Eb')).toHaveAttribute('data-state', 'tight');
   await page.keyboard.type('0.15');
   await page.keyboard.press('g');
   await page.keyboard.press('n');
   await page.keyboard.press('Backspace');
   await page.keyboard.type('0.18');
   await page.keyboard.press('g');
-  await expect(onHead(page, '3Eb')).toHaveAccessibleName(/tight, 0\.18 to 0\.21/);
-  await onHead(page, '3Eb').click();
+  await expect(onHead(page, '4Eb')).toHaveAccessibleName(/tight, 0\.18 to 0\.21/);
+  await onHead(page, '4Eb').click();
   await page.getByText(/Measured \d times in this round/).click();
   await expect(
     page.getByRole('listitem').filter({ hasText: 'narrowed, to set by it' }).first(),
@@ -72,7 +71,7 @@ test('what was tried is not lost by a question, and a try taken back is taken ba
 
   const guide = page.getByRole('region', { name: 'Where to turn' });
   await onHead(page, '1E').click();
-  await guide.getByRole('button', { name: 'I am there' }).click();
+  // the first reading at the stop said so
   await expect(guide).toContainText('the crank stands here');
   const wheel = page.getByRole('slider', { name: /Crank wheel/ });
   await wheel.focus();
@@ -199,13 +198,12 @@ test('a 16-valve round with the digital gauge, its drift, its unit and its drop-
   }).toPass();
   await panel.getByLabel('Lost or cut, 0–1').fill('0');
 
-  for (const key of SIXTEEN) {
-    await selected(page, key);
+  await eachAtHand(page, SIXTEEN.length, async (key) => {
     if (key === '2Ia') await panel.getByLabel('Set to').selectOption('inches');
     await pressInGap(page, key.includes('I') ? '0.152' : '0.248');
     await expect(onHead(page, key)).toHaveAttribute('data-state', 'in-spec');
-    if (key === '2Ib') await panel.getByLabel('Set to').selectOption('mm');
-  }
+    if (key === '2Ia') await panel.getByLabel('Set to').selectOption('mm');
+  });
   await onHead(page, '4Eb').click();
   await pressInGap(page, '1.52');
   await expect(page.getByText(/1\.52.*is far outside the limits/)).toBeVisible();
@@ -230,21 +228,22 @@ test.describe('on a tablet', () => {
     await expect(go!).toContainText('0.11');
     await expect(noGo!).toContainText('0.19');
     let taps = 0;
-    for (const key of SIXTEEN) {
-      await selected(page, key);
+    let last = '';
+    await eachAtHand(page, SIXTEEN.length, async (key) => {
+      last = key;
       await go!.getByRole('button', { name: 'goes' }).tap();
       taps += 1;
-      if (key === '4Eb') break;
+      if (taps > 2 * SIXTEEN.length - 2) return;
       await noGo!.getByRole('button', { name: 'won’t' }).tap();
       taps += 1;
       await expect(onHead(page, key)).toHaveAttribute('data-state', 'in-spec');
-    }
+    });
     expect(taps / SIXTEEN.length).toBeLessThanOrEqual(2);
     await noGo!.getByRole('button', { name: 'goes' }).tap();
-    await expect(page.getByText(/Try 0\.30/)).toBeVisible();
+    await expect(page.getByText(last.includes('I') ? /Try 0\.20/ : /Try 0\.30/)).toBeVisible();
     await page.getByRole('button', { name: 'goes', exact: true }).tap();
-    await expect(onHead(page, '4Eb')).toHaveAttribute('data-state', 'loose');
+    await expect(onHead(page, last)).toHaveAttribute('data-state', 'loose');
     await page.getByRole('button', { name: 'won’t', exact: true }).tap();
-    await expect(onHead(page, '4Eb')).toHaveAccessibleName(/loose, 0\.30 to 0\.3/);
+    await expect(onHead(page, last)).toHaveAccessibleName(/loose, 0\.[23]0 to 0\.[23]/);
   });
 });

@@ -93,3 +93,21 @@ for (const [device, width, height] of [
       expect(await page.evaluate(findMisfits), page.url()).toEqual([]);
     });
   });
+
+test('every page prints whole, without the bars round it', async ({ browser }) => {
+  const context = await browser.newContext({ viewport: { width: 794, height: 1123 } });
+  await atEveryPage(await context.newPage(), async (page) => {
+    await page.emulateMedia({ media: 'print' });
+    await expect(page.locator('.title-block')).toBeHidden();
+    const sheet = page.locator('#sheet');
+    if ((await sheet.count()) > 0)
+      expect(await sheet.evaluate((part) => [part.scrollHeight, part.scrollWidth])).toEqual(
+        await sheet.evaluate((part) => [part.clientHeight, part.clientWidth]),
+      );
+    // nothing that is pressed stands on paper
+    expect(
+      await page.getByRole('button').evaluateAll((all) => all.filter((one) => one.checkVisibility())),
+    ).toEqual([]);
+    await page.emulateMedia({ media: 'screen' });
+  });
+});

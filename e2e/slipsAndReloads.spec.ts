@@ -4,7 +4,7 @@ import { atAsFound, entry, onHead, open, openBuildOf, openEngine, selected, sign
 test('a slip of unit or point is asked about, and the suggestion is one key away', async ({ page }) => {
   await signIn(page, 'Tobin Hask');
   await openBuildOf(page, 'Frost fan 7');
-  await selected(page, '2E');
+  await selected(page, '3E');
   for (const [text, sentence] of [
     ['thick', /“thick” is not a length/],
     ['-0.2', /never negative/],
@@ -17,29 +17,29 @@ test('a slip of unit or point is asked about, and the suggestion is one key away
     await expect(page.locator('#entry-note')).toHaveText(sentence);
     await expect(entry(page)).toHaveValue(text);
   }
-  await expect(onHead(page, '2E')).toHaveAttribute('data-state', 'not-measured');
+  await expect(onHead(page, '3E')).toHaveAttribute('data-state', 'not-measured');
   await entry(page).fill('3.4');
   await page.keyboard.press('Enter');
   await expect(page.getByText(/far outside the limits. Did you mean 0.34/)).toBeVisible();
   await page.keyboard.press('Enter');
-  await expect(onHead(page, '2E')).toHaveAccessibleName('2E, exhaust, in spec, 0.33 to 0.35');
+  await expect(onHead(page, '3E')).toHaveAccessibleName(/^3E, exhaust, in spec, 0\.33 to 0\.35/);
 
-  await selected(page, '3I');
+  await selected(page, '4I');
   await entry(page).fill('9.8 thou');
   await page.keyboard.press('Enter');
-  await expect(onHead(page, '3I')).toHaveAttribute('data-state', 'in-spec');
-  await selected(page, '3E');
+  await expect(onHead(page, '4I')).toHaveAttribute('data-state', 'in-spec');
+  await selected(page, '4E');
   await entry(page).fill('2');
   await page.keyboard.press('Enter');
   await page.getByRole('button', { name: 'Keep as typed' }).click();
-  await expect(onHead(page, '3E')).toHaveAttribute('data-state', 'loose');
-  await selected(page, '4I');
-  await onHead(page, '3E').click();
+  await expect(onHead(page, '4E')).toHaveAttribute('data-state', 'loose');
+  await selected(page, '2E');
+  await onHead(page, '4E').click();
   await expect(page.getByText(/kept although it looked like a slip/)).toBeVisible();
   await entry(page).fill('0.35');
   await page.keyboard.press('Enter');
-  await selected(page, '4I');
-  await onHead(page, '3E').click();
+  await selected(page, '2E');
+  await onHead(page, '4E').click();
   await page.getByText('Measured 2 times in this round').click();
   await expect(
     page.getByRole('listitem').filter({ hasText: /superseded by Tobin Hask: measured again/ }),

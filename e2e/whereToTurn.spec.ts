@@ -37,7 +37,9 @@ test('every stop of an in-line six, walked; a reading off its base circle is ask
   await page.reload();
   await expect(guide).toContainText(/Stop 1 of 2: the crank stands here/);
   for (const key of ['4B', '5I', '5E', '5B', '6B']) await keep(key);
-  await expect(guide).toContainText(/Stop 2 of 2: Turn 360° on.*cylinder 6 fires, cylinder 1 rocks/);
+  await expect(guide).toContainText(
+    /Stop 2 of 2: Turn 360° on.*cylinder 6 at firing TDC, cylinder 1 rocking/,
+  );
   await guide.getByRole('button', { name: 'Gone past it' }).click();
   await expect(guide).toContainText(/come up to it again in the running direction/);
   await guide.getByRole('button', { name: 'I am there' }).click();

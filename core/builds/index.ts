@@ -8,20 +8,25 @@ export {
   type Obstacle,
 } from './stageMove.ts';
 export {
+  cautionsAt,
   STAGE_KEYS,
   STAGES,
   stageMeasuring,
   stageOf,
   type RoundKind,
   type Stage,
+  type StageCaution,
   type StageCheck,
   type StageKey,
 } from './stages.ts';
 export {
+  disturbedBy,
   findings,
   lastChange,
+  lastDisturbed,
   newestRound,
   pointsSet,
+  provenBy,
   standingOf,
   type KeptBuild,
   type KeptRound,

@@ -12,7 +12,7 @@ export interface BuildStanding {
   readonly asFound: ReadonlyMap<string, Verdict>;
   /** the verdict of each point's newest finding, as found or at proving: that is what it is set by */
   readonly toSetBy: ReadonlyMap<string, Verdict>;
-  /** the verdict of each point's reading in the newest proving round, of those that prove anything */
+  /** the verdict of what proves each point, of those that anything proves */
   readonly proved: ReadonlyMap<string, Verdict>;
   /** points whose reading in the round of this stage was taken off the base circle */
   readonly offBase: ReadonlySet<string>;

@@ -1,3 +1,5 @@
+import { rolesOf, meansFor, type Means, type Pattern } from '../sheets/index.ts';
+
 /** The stages of a build, in the order of the work. */
 export const STAGE_KEYS = [
   'take-in',
@@ -21,10 +23,13 @@ export interface StageCheck {
 }
 
 /** What kind of round readings are taken in. */
-export type RoundKind = 'as-found' | 'proved' | 'recheck';
+export type RoundKind = 'as-found' | 'as-set' | 'proved' | 'recheck';
 
 /** Something that has to hold before a stage is left. */
 export type Demand = 'all-found' | 'all-set' | 'all-proved' | 'signed-off';
+
+/** A caution of a stage: of every engine, or of those whose gaps are set so that it matters. */
+export type StageCaution = string | { readonly text: string; readonly where: (means: Means) => boolean };
 
 /** What one stage is for, and what follows from being in it: its round, what has to hold, what entering it undoes. */
 export interface Stage {
@@ -32,12 +37,16 @@ export interface Stage {
   readonly title: string;
   /** what is done here, in a line */
   readonly aim: string;
-  readonly cautions: readonly string[];
+  readonly cautions: readonly StageCaution[];
   readonly checks: readonly StageCheck[];
   /** readings of this kind of round are taken here; null where nothing is measured */
   readonly measures: RoundKind | null;
   /** whether entering it begins such a round: once a build, or each time, because a turned engine is a new finding */
   readonly begins: 'once' | 'each-time' | 'never';
+  /** rounds that entering it ends: of these kinds nothing more is measured */
+  readonly ends: readonly RoundKind[];
+  /** whether points are turned, fitted or left alone here */
+  readonly sets: boolean;
   /** which readings are shown here: of one kind of round, or the newest finding of each point, by which it is set */
   readonly shows: RoundKind | 'finding' | null;
   /** what has to hold before it is left, besides its checks */
@@ -65,6 +74,8 @@ export const STAGES: readonly Stage[] = [
     ],
     measures: null,
     begins: 'never',
+    ends: [],
+    sets: false,
     shows: null,
     demands: [],
     unticks: ['prove', 'close'],
@@ -84,6 +95,8 @@ export const STAGES: readonly Stage[] = [
     ],
     measures: null,
     begins: 'never',
+    ends: [],
+    sets: false,
     shows: null,
     demands: [],
     unticks: ['prove', 'close'],
@@ -98,6 +111,8 @@ export const STAGES: readonly Stage[] = [
     checks: [],
     measures: 'as-found',
     begins: 'once',
+    ends: [],
+    sets: false,
     shows: 'as-found',
     demands: ['all-found'],
     unticks: ['prove', 'close'],
@@ -112,6 +127,8 @@ export const STAGES: readonly Stage[] = [
     checks: [{ key: 'looked', text: 'Wear measured or looked at, and written down' }],
     measures: null,
     begins: 'never',
+    ends: [],
+    sets: false,
     shows: 'as-found',
     demands: [],
     unticks: ['prove', 'close'],
@@ -126,6 +143,8 @@ export const STAGES: readonly Stage[] = [
     checks: [{ key: 'done', text: 'Head work finished and written down, or none needed' }],
     measures: null,
     begins: 'never',
+    ends: [],
+    sets: false,
     shows: 'as-found',
     demands: [],
     unticks: ['prove', 'close'],
@@ -133,14 +152,31 @@ export const STAGES: readonly Stage[] = [
   {
     key: 'set',
     title: 'Set',
-    aim: 'Bring every point to its target, and write down what was fitted or turned.',
+    aim: 'Bring every point to its target, measure it again, and write down what was fitted or turned.',
     cautions: [
-      'While a tool holds a valve down, the crank must not turn: the piston meets the valve.',
-      'Hold the chain up and taut whenever a cam is out.',
+      {
+        text: 'While a tool holds a valve down, the crank must not turn: the piston meets the valve.',
+        where: (means) => means.kind === 'shim' && means.seat === 'on-bucket',
+      },
+      {
+        text: 'A cam comes out for this: hold its chain up and taut, or mark what else drives it, and do not turn the crank.',
+        where: (means) => means.kind === 'bucket' || (means.kind === 'shim' && means.seat === 'under-bucket'),
+      },
+      {
+        text: 'A rocker or finger comes off for this: note where it lay, and turn nothing while it is off.',
+        where: (means) =>
+          means.kind === 'lash-cap' || (means.kind === 'shim' && means.seat === 'under-finger'),
+      },
+      {
+        text: 'Hold the screw or nut while it is locked: tightening moves what was set, so measure again after.',
+        where: (means) => means.kind === 'screw' || means.kind === 'pivot-nut',
+      },
     ],
     checks: [],
-    measures: null,
-    begins: 'never',
+    measures: 'as-set',
+    begins: 'each-time',
+    ends: ['as-set'],
+    sets: true,
     shows: 'finding',
     demands: ['all-set'],
     unticks: ['prove', 'close'],
@@ -156,6 +192,8 @@ export const STAGES: readonly Stage[] = [
     ],
     measures: 'proved',
     begins: 'each-time',
+    ends: ['as-found', 'as-set', 'proved'],
+    sets: false,
     shows: 'proved',
     demands: ['all-proved'],
     unticks: ['prove', 'close'],
@@ -175,6 +213,8 @@ export const STAGES: readonly Stage[] = [
     ],
     measures: null,
     begins: 'never',
+    ends: [],
+    sets: false,
     shows: 'proved',
     demands: ['signed-off'],
     unticks: [],
@@ -187,6 +227,8 @@ export const STAGES: readonly Stage[] = [
     checks: [],
     measures: 'recheck',
     begins: 'never',
+    ends: [],
+    sets: false,
     shows: 'recheck',
     demands: [],
     unticks: [],
@@ -209,4 +251,17 @@ export function stageOf(key: StageKey): Stage {
  */
 export function stageMeasuring(kind: RoundKind): Stage {
   return STAGES.find(({ measures }) => measures === kind)!;
+}
+
+/**
+ * Lists the cautions that matter at a stage for an engine, by how its gaps are set.
+ *
+ * @example cautionsAt('set', pattern) // no chain where nothing but a screw is turned
+ */
+export function cautionsAt(key: StageKey, pattern: Pattern): readonly string[] {
+  const means = rolesOf(pattern).map((role) => meansFor(pattern, role));
+  return stageOf(key).cautions.flatMap((caution) => {
+    if (typeof caution === 'string') return [caution];
+    return means.some(caution.where) ? [caution.text] : [];
+  });
 }

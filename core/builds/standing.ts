@@ -1,5 +1,5 @@
 import { whyNoProof, type KeptReading } from '../measuring/index.ts';
-import { lashPoints, type Pattern } from '../sheets/index.ts';
+import { lashPoints, meansFor, type LashPoint, type Pattern } from '../sheets/index.ts';
 import type { BuildStanding } from './stageMove.ts';
 import { stageOf, type RoundKind, type StageKey } from './stages.ts';
 
@@ -17,6 +17,8 @@ export interface KeptBuild {
 /** A round as it is kept: the reading that stands at each point. */
 export interface KeptRound {
   readonly kind: RoundKind;
+  /** the recheck whose finding this build was opened for */
+  readonly carried?: boolean;
   readonly readings: readonly KeptReading[];
 }
 
@@ -70,6 +72,79 @@ export function lastChange<Setting extends KeptSetting>(
 }
 
 /**
+ * Lists the points that a change at one of them disturbs, itself among them. A screw, a pivot nut and a shim on top of a
+ * bucket are changed with everything round them left as it was. Under a bucket or a finger, a graded bucket or a lash cap:
+ * cam or rockers come out first, and every point they bear on, at least along that head, is another one afterwards.
+ *
+ * Rule: a gap belongs to how its cam and rocker lay when it was measured; what was lifted out lies anew.
+ *
+ * @example disturbedBy(pattern, '2I') // ['1I', '1E', '2I', '2E'] with shims under the buckets
+ */
+export function disturbedBy(pattern: Pattern, key: string): readonly string[] {
+  const points = lashPoints(pattern);
+  const changed = points.find((point) => point.key === key);
+  if (!changed) return [];
+  const means = meansFor(pattern, changed.role);
+  const alone =
+    means.kind === 'screw' ||
+    means.kind === 'pivot-nut' ||
+    (means.kind === 'shim' && means.seat === 'on-bucket');
+  const bankOf = (cylinder: string) => pattern.cylinders.find(({ id }) => id === cylinder)?.bank;
+  const valveOf = ({ role }: LashPoint) => role.replace('-closing', '');
+  // the two sides of a valve that is drawn shut bear on one another
+  const disturbed = alone
+    ? (point: LashPoint) =>
+        point.cylinder === changed.cylinder &&
+        point.index === changed.index &&
+        valveOf(point) === valveOf(changed)
+    : (point: LashPoint) => bankOf(point.cylinder) === bankOf(changed.cylinder);
+  return points.filter(disturbed).map((point) => point.key);
+}
+
+/**
+ * Finds for each point when something was last changed that disturbs it: there, or at a neighbour under the same cam.
+ *
+ * @returns no entry for a point that nothing disturbed
+ * @example lastDisturbed(pattern, build.settings).get('1I')
+ */
+export function lastDisturbed(
+  pattern: Pattern,
+  settings: readonly KeptSetting[],
+): ReadonlyMap<string, string> {
+  const last = new Map<string, string>();
+  for (const { point, kind, at } of settings)
+    if (kind !== 'left')
+      for (const key of disturbedBy(pattern, point))
+        if (Date.parse(at) > Date.parse(last.get(key) ?? '0001-01-01')) last.set(key, at);
+  return last;
+}
+
+/**
+ * Finds what proves each point: the newest reading at proving that nothing has disturbed since. Going back to set one point
+ * takes nothing from the others; and where a build carries a recheck's finding over, what that found holds for the points
+ * it leaves alone.
+ *
+ * @example provenBy(build).get('3E')?.verdict // 'in-spec'
+ */
+export function provenBy<Round extends KeptRound>({
+  sheet,
+  rounds,
+  settings,
+}: Pick<KeptBuild, 'sheet' | 'settings'> & { readonly rounds: readonly Round[] }): ReadonlyMap<
+  string,
+  Round['readings'][number]
+> {
+  const disturbed = lastDisturbed(sheet.pattern, settings);
+  const proven = new Map<string, Round['readings'][number]>();
+  for (const { kind, carried = false, readings } of rounds)
+    if (kind === 'proved' || carried)
+      for (const reading of readings)
+        if (whyNoProof(reading, disturbed.get(reading.point) ?? null) === null)
+          proven.set(reading.point, reading);
+  return proven;
+}
+
+/**
  * Lists the points set, or left alone on purpose, since their newest finding: a point found out at proving wants setting
  * again, however often it was set before.
  *
@@ -98,9 +173,7 @@ export function standingOf(build: KeptBuild): BuildStanding {
   const proved = newestRound(build.rounds, 'proved');
   // what was changed since says nothing of how it was found, only of how it is
   const found = (asFound?.readings ?? []).filter((reading) => whyNoProof(reading, null) === null);
-  const proofs = (proved?.readings ?? []).filter(
-    (reading) => whyNoProof(reading, lastChange(build.settings, reading.point)?.at ?? null) === null,
-  );
+  const proofs = provenBy(build).values();
   const here = stageOf(build.stage).measures === 'as-found' ? asFound : proved;
   const verdicts = (readings: Iterable<KeptReading>) =>
     new Map([...readings].map(({ point, verdict }) => [point, verdict]));

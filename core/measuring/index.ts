@@ -7,7 +7,7 @@ export { judge, type Judgement, type Limits, type Verdict } from './judge.ts';
 export { narrowingBlade } from './narrowingBlade.ts';
 export { nextBlade, type BladeTest, type NextBladeInput } from './nextBlade.ts';
 export { ABSURD_MM, parseEntry, type ParsedEntry } from './parseEntry.ts';
-export { parseTry } from './parseTry.ts';
+export { parseTries, parseTry } from './parseTry.ts';
 export type { Reading, Try, TryResult } from './reading.ts';
 export {
   compareLooks,

@@ -18,3 +18,22 @@ export function parseTry(text: string, key: string, unit: LengthUnit): Try | nul
   if (!result || 'error' in length || length.mm <= 0) return null;
   return { thickness: Math.round(length.mm * 1e4) / 1e4, result };
 }
+
+const TYPED_TRY = /([^gdw\s,;](?:[^gdw;]*[^gdw\s,;])?)\s*([gdw])(?:\s*[,;])?\s*/giy;
+
+/**
+ * Understands tries that were typed in full, with the letter of what each blade does after it, as a touch keyboard sends
+ * them or somebody pastes them.
+ *
+ * @param text such as `0.22g` or `0.22 g, 0.23 w`
+ * @param unit the unit of a bare number
+ * @returns null where it is anything else
+ * @example parseTries('0.22g 0.23w', 'mm') // [{ thickness: 0.22, result: 'goes' }, { thickness: 0.23, result: 'wont' }]
+ */
+export function parseTries(text: string, unit: LengthUnit): Try[] | null {
+  const entry = text.trim();
+  const found = [...entry.matchAll(TYPED_TRY)];
+  if (found.length === 0 || found.map(([whole]) => whole).join('') !== entry) return null;
+  const tries = found.map(([, thickness, key]) => parseTry(thickness!, key!, unit));
+  return tries.every((one) => one !== null) ? tries : null;
+}

@@ -10,13 +10,17 @@ export type SettingAdvice =
   | { readonly kind: 'turn'; readonly turn: ScrewTurn }
   | { readonly kind: 'fit'; readonly choice: ShimChoice; readonly installed: Tenths }
   | { readonly kind: 'need-installed' }
-  | { readonly kind: 'need-reading' };
+  | { readonly kind: 'need-reading' }
+  | { readonly kind: 'no-blade-went' };
 
 /**
  * Says what to do at a point: how far to turn its adjuster, or which graded piece to fit.
  *
  * @param installed the piece in place, in tenths of a micrometre; null where it is not known (or there is none)
- * @returns `need-reading` where nothing bounds the gap or the tries contradict, `need-installed` where the piece is not known
+ * Where no blade went nothing bounds the gap from below, and the valve may be held open by any amount: nothing is worked out
+ * from that. It is backed off, or a thinner piece fitted, until a blade goes; then it is measured.
+ *
+ * @returns `no-blade-went` there, `need-reading` where nothing bounds the gap or the tries contradict, `need-installed` where the piece is not known
  * @example adviseSetting(means, { lo: 700, hi: 800 }, 1500, limits, null)
  */
 export function adviseSetting(
@@ -27,6 +31,7 @@ export function adviseSetting(
   installed: Tenths | null,
 ): SettingAdvice {
   if (!measured || measured.hi === null || measured.lo > measured.hi) return { kind: 'need-reading' };
+  if (measured.lo <= 0) return { kind: 'no-blade-went' };
   if (means.kind === 'screw' || means.kind === 'pivot-nut') {
     const turn = screwTurn({
       measured: mmFromTenths((measured.lo + measured.hi) / 2),

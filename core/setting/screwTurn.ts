@@ -42,18 +42,37 @@ export function screwTurn(input: ScrewTurnInput): ScrewTurn {
 }
 
 /**
- * Says a turn the way a person at the adjuster counts it: in degrees to the nearest five, and as a part of a turn.
+ * Says a turn the way a person at the adjuster counts it: in degrees to the nearest five; as a part of a turn too, where one
+ * is within 5°; and in flats of a six-sided nut, where it is the nut itself that turns.
  *
- * @example turnInWords(-106.7) // '105° (about ¼ turn)'
+ * @param nutTurns the nut is what is turned (a pivot nut); a lock nut only holds what a screwdriver turned
+ * @example turnInWords(-92) // '90° (¼ turn)'
+ * @example turnInWords(61, true) // '60° (1 flat)'
  */
-export function turnInWords(degrees: number): string {
+export function turnInWords(degrees: number, nutTurns = false): string {
   const size = Math.abs(degrees);
   const near = Math.round(size / 5) * 5;
-  const eighths = Math.round(size / 45);
   if (near === 0) return 'less than 5°';
-  if (eighths === 0) return `${near}°`;
+  const parts = [partOfTurn(size), ...(nutTurns ? [inFlats(size)] : [])].filter((part) => part !== null);
+  return parts.length > 0 ? `${near}° (${parts.join(', ')})` : `${near}°`;
+}
+
+/** How far a turn may be from a named part of one and still be called that, in degrees. */
+const NEAR_ENOUGH = 5;
+const EIGHTH = 45;
+const FLAT = 60;
+
+function partOfTurn(size: number): string | null {
+  const eighths = Math.round(size / EIGHTH);
+  if (eighths === 0 || Math.abs(size - eighths * EIGHTH) > NEAR_ENOUGH) return null;
   const whole = Math.floor(eighths / 8);
   const part = ['', '⅛', '¼', '⅜', '½', '⅝', '¾', '⅞'][eighths % 8]!;
-  const turns = `${whole > 0 ? whole : ''}${part}`;
-  return `${near}° (about ${turns} ${eighths > 8 ? 'turns' : 'turn'})`;
+  return `${whole > 0 ? whole : ''}${part} ${eighths > 8 ? 'turns' : 'turn'}`;
+}
+
+function inFlats(size: number): string | null {
+  const halves = Math.round(size / (FLAT / 2));
+  if (halves === 0 || Math.abs(size - (halves * FLAT) / 2) > NEAR_ENOUGH) return null;
+  const whole = Math.floor(halves / 2);
+  return `${whole > 0 ? whole : ''}${halves % 2 ? '½' : ''} ${halves > 2 ? 'flats' : 'flat'}`;
 }

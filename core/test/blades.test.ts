@@ -9,6 +9,7 @@ import {
   limitsFromMm,
   narrowingBlade,
   nextBlade,
+  parseTries,
   parseTry,
   withoutContradicted,
   type Try,
@@ -111,6 +112,18 @@ describe('tries', () => {
     ['thick', 'g', null],
   ])('“%s” and %s', (text, key, one) => {
     expect(parseTry(text, key, 'mm')).toEqual(one);
+  });
+
+  it('are understood typed in full, one or several, and nothing else is', () => {
+    const bracket = [
+      { thickness: 0.22, result: 'goes' },
+      { thickness: 0.23, result: 'wont' },
+    ];
+    for (const text of ['0.22g 0.23w', '0,22 g, 0,23 W', '.22g.23w', ' 0.22g;0.23 w ', '220um g 0.23mm w'])
+      expect(parseTries(text, 'mm'), text).toEqual(bracket);
+    expect(parseTries('9 thou d', 'mm')).toEqual([{ thickness: 0.2286, result: 'drags' }]);
+    for (const text of ['0.22', '0.22 0.23', 'g', '0.22gw', 'good 0.22', '0.22x', '', '-0.2g', '0g'])
+      expect(parseTries(text, 'mm'), text).toBeNull();
   });
 });
 

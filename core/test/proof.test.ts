@@ -1,9 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
+  cautionsAt,
+  disturbedBy,
   findings,
   obstaclesTo,
   obstaclesToSignOff,
+  provenBy,
   STAGE_KEYS,
   STAGES,
   stageMeasuring,
@@ -13,7 +16,7 @@ import {
   type KeptSetting,
 } from '../builds/index.ts';
 import { whyNoProof, type KeptReading, type Verdict } from '../measuring/index.ts';
-import { lashPoints } from '../sheets/index.ts';
+import { lashPoints, type Pattern } from '../sheets/index.ts';
 import { inlineFour } from './patterns.ts';
 
 const POINTS = lashPoints(inlineFour).map(({ key }) => key);
@@ -33,9 +36,25 @@ const setting = (point: string, minute: number, kind: KeptSetting['kind'] = 'tur
   kind,
   at: at(minute),
 });
+const SCREWS: Pattern = {
+  ...inlineFour,
+  roleMeans: {},
+  means: { kind: 'screw', end: 'valve', pitch: 1, rockerRatio: 1, locking: 'lock-nut', torqueNm: 20 },
+};
+const shims = (seat: 'on-bucket' | 'under-bucket' | 'under-finger'): Pattern => ({
+  ...SCREWS,
+  means: {
+    kind: 'shim',
+    seat,
+    sizes: { from: 2, to: 3, step: 0.05 },
+    diameter: 9,
+    marking: '',
+    seatOffset: null,
+  },
+});
 const build = (change: Partial<KeptBuild>): KeptBuild => ({
   stage: 'set',
-  sheet: { pattern: inlineFour },
+  sheet: { pattern: SCREWS },
   ticks: STAGES.flatMap(({ key, checks }) =>
     checks.map((check) => ({ stage: key, check: check.key, done: true })),
   ),
@@ -163,9 +182,81 @@ describe('a build', () => {
   });
 });
 
+describe('a change', () => {
+  it('disturbs its own point by a screw or on top of a bucket, and all along the head where the cam came out', () => {
+    expect(disturbedBy(SCREWS, '2E')).toEqual(['2E']);
+    expect(disturbedBy(shims('on-bucket'), '2E')).toEqual(['2E']);
+    expect(disturbedBy(shims('under-bucket'), '2E')).toEqual(POINTS);
+    expect(disturbedBy(shims('under-finger'), '2E')).toEqual(POINTS);
+    expect(disturbedBy(SCREWS, '9X')).toEqual([]);
+  });
+
+  it('at one head of a vee leaves the other as it was', () => {
+    const banks = inlineFour.cylinders.map((cylinder, index) => ({
+      ...cylinder,
+      bank: index < 2 ? ('A' as const) : ('B' as const),
+    }));
+    const vee = { ...shims('under-bucket'), layout: 'v' as const, cylinders: banks };
+    expect(new Set(disturbedBy(vee, '1E').map((key) => key[0]))).toEqual(new Set(['1', '2']));
+  });
+
+  it('at the closing side bears on the opening side of its own valve', () => {
+    const drawnShut = { ...SCREWS, closingSide: true };
+    expect(disturbedBy(drawnShut, '1Ib-c')).toEqual(['1Ib', '1Ib-c']);
+  });
+
+  it('of one point takes no proof from another, whichever round that was in', () => {
+    const rounds: KeptBuild['rounds'] = [
+      { kind: 'proved', readings: all(30) },
+      { kind: 'proved', readings: [reading('2E', 40, 'in-spec')] },
+    ];
+    const left = (settings: readonly KeptSetting[], pattern: KeptBuild['sheet']['pattern'] = SCREWS) =>
+      obstaclesToSignOff(standingOf(build({ stage: 'close', rounds, settings, sheet: { pattern } }))).flatMap(
+        ({ points }) => points,
+      );
+    expect(left([setting('2E', 35)])).toEqual([]);
+    expect(left([setting('2E', 45)])).toEqual(['2E']);
+    expect(left([setting('2E', 35, 'fitted')], shims('under-bucket'))).toEqual(
+      POINTS.filter((key) => key !== '2E'),
+    );
+  });
+
+  it('after a recheck is proved again, and what the recheck found holds for the rest; the next recheck’s does not', () => {
+    const found = all(30).map((one) => (one.point === '2E' ? reading('2E', 30, 'tight') : one));
+    const opened: Partial<KeptBuild> = {
+      stage: 'close',
+      rounds: [
+        { kind: 'as-found', carried: true, readings: found },
+        { kind: 'proved', readings: [reading('2E', 40, 'in-spec')] },
+      ],
+      settings: [setting('2E', 35)],
+    };
+    expect(obstaclesToSignOff(standingOf(build(opened)))).toEqual([]);
+    expect([...provenBy({ ...build(opened) }).keys()].sort()).toEqual([...POINTS].sort());
+    const own = [{ kind: 'as-found' as const, readings: found }, ...opened.rounds!.slice(1)];
+    expect(obstaclesToSignOff(standingOf(build({ ...opened, rounds: own })))[0]?.points).toHaveLength(
+      POINTS.length - 1,
+    );
+  });
+});
+
+describe('the cautions of a stage', () => {
+  it('are those of the engine: nothing of a cam where a screw is turned, nothing of a held valve where none is held', () => {
+    const at = (pattern: Pattern) => cautionsAt('set', pattern).join(' ');
+    expect(at(SCREWS)).toMatch(/locked/);
+    expect(at(SCREWS)).not.toMatch(/chain|holds a valve/);
+    expect(at(shims('on-bucket'))).toMatch(/holds a valve down/);
+    expect(at(shims('on-bucket'))).not.toMatch(/chain/);
+    expect(at(shims('under-bucket'))).toMatch(/chain/);
+    expect(at(shims('under-bucket'))).not.toMatch(/holds a valve/);
+    const mixed: Pattern = { ...SCREWS, roleMeans: { exhaust: shims('on-bucket').means } };
+    expect(cautionsAt('set', mixed)).toHaveLength(2);
+  });
+});
+
 describe('a stage’s definition', () => {
   it('says all that follows from it: no round is measured in two stages, and what is undone lies ahead or is its own', () => {
-    for (const kind of ['as-found', 'proved', 'recheck'] as const)
+    for (const kind of ['as-found', 'as-set', 'proved', 'recheck'] as const)
       expect(STAGES.filter(({ measures }) => measures === kind)).toEqual([stageMeasuring(kind)]);
     for (const { key, unticks } of STAGES)
       for (const other of unticks)

@@ -134,4 +134,12 @@ describe('rechecks', () => {
   ] as const)('on %s at %d are %s', (day, usage, state) => {
     expect(dueState({ dueUsage: 110, dueDate: '2031-03-02' }, 100, { day, usage })).toBe(state);
   });
+
+  it('comes before any date where the recheck before it did not find every gap held', () => {
+    const coming = { dueUsage: 110, dueDate: '2031-03-02' };
+    const now = { day: '2031-01-01', usage: 100 };
+    expect(dueState(coming, 100, now, 'held')).toBe('coming');
+    for (const after of ['out', 'undecided'] as const)
+      expect(dueState(coming, 100, now, after)).toBe('not-held');
+  });
 });

@@ -39,7 +39,9 @@ export async function readHead(db: Knex, id: string): Promise<AsOf<BuildHead>> {
     `select b.id, b.number, b.stage, b.complaint, b.aim, b.version, b.seq, b.opened_at as "openedAt",
        p.name as "openedBy", b.closed_at as "closedAt", b.revision_id as "revisionId",
        e.id as "engineId", e.name as engine, e.usage_unit as "usageUnit", e.usage, e.running,
-       sp.name as "signedBy", s.at as "signedAt", s.usage as "signedUsage", s.statement
+       sp.name as "signedBy", s.at as "signedAt", s.usage as "signedUsage", s.statement,
+       (select json_build_object('buildId', cb.id, 'number', cb.number, 'sequence', c.number)
+         from rounds c join builds cb on cb.id = c.build_id where c.id = b.carried_round) as carried
      from builds b
        join people p on p.id = b.opened_by
        join engines e on e.id = b.engine_id

@@ -9,9 +9,11 @@ import {
   goesOn,
   mayMove,
   obstaclesTo,
+  STAGE_KEYS,
   stageOf,
   standingOf,
   type Obstacle,
+  type RoundKind,
   type Stage,
 } from '@zero-lash/core/builds';
 import type { Knex } from 'knex';
@@ -29,14 +31,15 @@ export async function headChange(db: Knex, id: string): Promise<BuildRowChange> 
 }
 
 /**
- * Opens a build. One that only waits for rechecks gives way to it; its planned recheck is dropped.
+ * Opens a build. One that only waits for rechecks gives way to it; its planned recheck is dropped. With a recheck that did
+ * not hold, its finding is carried over, on the revision it was judged by, and the build begins where that is set.
  *
  * @returns the new build, and the one that gave way
  */
 export async function openBuild(
   db: Knex,
   engineId: string,
-  { revisionId, complaint }: NewBuild,
+  { revisionId, complaint, recheckId }: NewBuild,
   personId: string,
 ): Promise<[BuildWrite, ...BuildWrite[]]> {
   const engine = await db('engines').where({ id: engineId }).forNoKeyUpdate().first();
@@ -47,8 +50,11 @@ export async function openBuild(
     throw new Refusal('sheet_differs', {
       detail: `${engine.name} is built on another spec sheet than ${sheet.name}.`,
     });
-  const open = await db('builds').where({ engine_id: engineId, closed_at: null }).first('id', 'stage');
+  const open = await db('builds')
+    .where({ engine_id: engineId, closed_at: null })
+    .first('id', 'stage', 'revision_id');
   if (open && open.stage !== 'run-in') throw new Refusal('build_open');
+  const carried = recheckId === undefined ? null : await roundNotHeld(db, recheckId, open, revisionId);
   const ended = open ? [await endBuild(db, open.id)] : [];
   const last = await db('builds').where({ engine_id: engineId }).max('number as number').first();
   const [row] = await db('builds')
@@ -58,9 +64,38 @@ export async function openBuild(
       number: (last?.number ?? 0) + 1,
       complaint,
       opened_by: personId,
+      ...(carried ? { carried_round: carried, stage: STAGE_KEYS.find((key) => stageOf(key).sets) } : {}),
     })
     .returning(['id', 'seq']);
+  if (carried) await openRound(db, { id: row.id, sheet, engine }, { kind: 'as-set', number: 1 }, personId);
   return [written(row, await headChange(db, row.id)), ...ended];
+}
+
+/**
+ * Finds the round of a recheck that is to be set again.
+ *
+ * @throws Refusal `nothing_to_set` where it held, is not judged, or is not the last of the build that the engine runs on;
+ * `sheet_differs` where it was judged by other figures
+ */
+async function roundNotHeld(
+  db: Knex,
+  recheckId: string,
+  running: { readonly id: string; readonly revision_id: string } | undefined,
+  revisionId: string,
+): Promise<string> {
+  const last =
+    running &&
+    (await db('rechecks')
+      .where({ build_id: running.id, status: 'done' })
+      .orderBy('sequence', 'desc')
+      .first('id', 'outcome'));
+  if (!last || last.id !== recheckId || last.outcome === 'held') throw new Refusal('nothing_to_set');
+  if (running.revision_id !== revisionId)
+    throw new Refusal('sheet_differs', {
+      detail: 'The recheck was judged by another revision of the spec sheet: set it again by that one.',
+    });
+  const round = await db('rounds').where({ recheck_id: recheckId }).first('id');
+  return round.id;
 }
 
 /** Ends a build that a later one takes over from. */
@@ -146,7 +181,7 @@ export function refuseFor(code: 'stage_not_ready' | 'not_provable', obstacles: r
 async function enter(
   db: Knex,
   build: WholeBuild,
-  { key, begins, measures, unticks }: Stage,
+  { key, begins, ends, measures, unticks }: Stage,
   personId: string,
 ): Promise<BuildRowChange[]> {
   const changes: BuildRowChange[] = [];
@@ -165,20 +200,31 @@ async function enter(
   if (begins === 'once' && earlier.length > 0) return changes;
   const closed = await db('rounds')
     .where({ build_id: build.id, closed_at: null })
+    .whereIn('kind', ends)
     .update('closed_at', db.fn.now())
     .returning('id');
-  const [opened] = await db('rounds')
-    .insert({
-      build_id: build.id,
-      revision_id: build.sheet.id,
-      kind: measures,
-      number: earlier.length + 1,
-      opened_by: personId,
-      usage: build.engine.running,
-    })
-    .returning('id');
-  const touched = new Set([...closed, opened].map(({ id }) => id));
+  const opened = await openRound(db, build, { kind: measures, number: earlier.length + 1 }, personId);
+  const touched = new Set([...closed.map(({ id }) => id), opened]);
   for (const row of await readRoundRows(db, build.id))
     if (touched.has(row.id)) changes.push({ kind: 'round', row });
   return changes;
+}
+
+/** Begins a round of a build; gives its id. */
+async function openRound(
+  db: Knex,
+  { id, sheet, engine }: Pick<WholeBuild, 'id' | 'sheet' | 'engine'>,
+  round: { readonly kind: RoundKind; readonly number: number },
+  personId: string,
+): Promise<string> {
+  const [opened] = await db('rounds')
+    .insert({
+      build_id: id,
+      revision_id: sheet.id,
+      ...round,
+      opened_by: personId,
+      usage: engine.running,
+    })
+    .returning('id');
+  return opened.id;
 }

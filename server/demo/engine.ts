@@ -3,8 +3,8 @@ import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { judge } from '@zero-lash/core/measuring';
 import { lashPoints, meansFor, type LashPoint } from '@zero-lash/core/sheets';
 import type { Tenths } from '@zero-lash/core/length';
-import { STAGE_KEYS, stageOf, type StageKey } from '@zero-lash/core/builds';
-import { nextRecheck, type Day } from '@zero-lash/core/rechecks';
+import { STAGE_KEYS, type RoundKind, stageOf, type StageKey } from '@zero-lash/core/builds';
+import { nextRecheck, type Day, type RecheckOutcome } from '@zero-lash/core/rechecks';
 import type { Knex } from 'knex';
 import { dayIn } from '../clock.ts';
 import { BLADE_STEP, DemoGaps } from './gaps.ts';
@@ -169,8 +169,10 @@ class EngineTeller {
     const asFound = await this.#round(buildId, 'as-found', 1, foundAt, at('prove') >= 0);
     await this.#measure(asFound, gaps, share('as-found'), foundAt);
     if (at('set') < 0) return;
+    const setAt = build.openedDaysAgo - span * 0.6;
+    await this.#round(buildId, 'as-set', 1, setAt, at('prove') >= 0);
     const installed = new Map(this.#points.map(({ key }) => [key, this.#gaps.installed()]));
-    await this.#setAll(buildId, gaps, installed, share('set'), build.openedDaysAgo - span * 0.6);
+    await this.#setAll(buildId, gaps, installed, share('set'), setAt);
     if (at('prove') < 0) return;
     const provedAt = build.openedDaysAgo - span * 0.8;
     const proved = await this.#round(buildId, 'proved', 1, provedAt, build.signedOffDaysAgo !== undefined);
@@ -179,7 +181,7 @@ class EngineTeller {
 
   async #round(
     buildId: string,
-    kind: 'as-found' | 'proved' | 'recheck',
+    kind: RoundKind,
     number: number,
     daysAgo: number,
     closed: boolean,
@@ -291,18 +293,25 @@ class EngineTeller {
     const asSet = this.#gaps.asSet();
     let from = signedOffDaysAgo;
     let sequence = 1;
+    let after: RecheckOutcome | null = null;
     for (const daysAgo of build.recheckedDaysAgo ?? []) {
-      await this.#tellRecheck(buildId, build, { sequence, from, daysAgo, signedOffDaysAgo, asSet });
+      after = await this.#tellRecheck(buildId, build, after, {
+        sequence,
+        from,
+        daysAgo,
+        signedOffDaysAgo,
+        asSet,
+      });
       from = daysAgo;
       sequence += 1;
     }
     await this.#db('rechecks').insert({
-      ...this.#due(buildId, sequence, from),
+      ...this.#due(buildId, sequence, from, after),
       status: ended ? 'dropped' : 'planned',
     });
   }
 
-  #due(buildId: string, sequence: number, from: number) {
+  #due(buildId: string, sequence: number, from: number, after: RecheckOutcome | null) {
     const usage = this.#usageAt(from);
     const due = nextRecheck(this.#sheet.recheckPlan, sequence, { day: this.#day(from), usage });
     return {
@@ -312,12 +321,14 @@ class EngineTeller {
       planned_usage: usage,
       due_usage: due.dueUsage,
       due_date: due.dueDate,
+      after_outcome: after,
     };
   }
 
   async #tellRecheck(
     buildId: string,
     build: DemoBuild,
+    after: RecheckOutcome | null,
     at: {
       readonly sequence: number;
       readonly from: number;
@@ -325,7 +336,7 @@ class EngineTeller {
       readonly signedOffDaysAgo: number;
       readonly asSet: ReadonlyMap<string, Tenths>;
     },
-  ): Promise<void> {
+  ): Promise<RecheckOutcome> {
     const ran = at.signedOffDaysAgo - at.daysAgo;
     const gaps = this.#gaps.afterRunning(build, at.asSet, ran);
     const out = this.#points.some((point) => {
@@ -335,7 +346,7 @@ class EngineTeller {
     });
     const [recheck] = await this.#db('rechecks')
       .insert({
-        ...this.#due(buildId, at.sequence, at.from),
+        ...this.#due(buildId, at.sequence, at.from, after),
         status: 'done',
         outcome: out ? 'out' : 'held',
         done_at: this.#ago(at.daysAgo),
@@ -344,5 +355,6 @@ class EngineTeller {
       .returning('id');
     const round = await this.#round(buildId, 'recheck', at.sequence, at.daysAgo, true, recheck.id);
     await this.#measure(round, gaps, 1, at.daysAgo);
+    return out ? 'out' : 'held';
   }
 }

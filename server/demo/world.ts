@@ -331,6 +331,7 @@ export const DEMO_ENGINES: readonly DemoEngine[] = [
         signedOffDaysAgo: 40,
         recheckedDaysAgo: [14],
         drift: 0.01,
+        runaway: { point: '3Ea', times: 12 },
       },
     ],
   },

@@ -8,7 +8,7 @@ import type {
 } from '@zero-lash/contract/engines';
 import { STAGE_KEYS } from '@zero-lash/core/builds';
 import { mmFromTenths } from '@zero-lash/core/length';
-import { dueState, type Day } from '@zero-lash/core/rechecks';
+import { dueState, type Day, type RecheckOutcome } from '@zero-lash/core/rechecks';
 import { lashPoints } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
@@ -23,6 +23,7 @@ interface EngineRecord extends Omit<EngineRow, 'recheck' | 'usageOn'> {
   recheckId: string | null;
   sequence: number;
   plannedUsage: number;
+  after: RecheckOutcome | null;
   dueUsage: number | null;
   dueDate: Day | null;
 }
@@ -61,13 +62,14 @@ function engineQuery(db: Knex): Knex.QueryBuilder {
       'r.id as recheckId',
       'r.sequence',
       'r.planned_usage as plannedUsage',
+      'r.after_outcome as after',
       'r.due_usage as dueUsage',
       'r.due_date as dueDate',
     );
 }
 
 function rowFrom(record: EngineRecord, { today, zone }: ShopCalendar): EngineRow {
-  const { usageAt, recheckId, sequence, plannedUsage, dueUsage, dueDate, ...engine } = record;
+  const { usageAt, recheckId, sequence, plannedUsage, after, dueUsage, dueDate, ...engine } = record;
   return {
     ...engine,
     usageOn: dayIn(zone, usageAt),
@@ -77,10 +79,7 @@ function rowFrom(record: EngineRecord, { today, zone }: ShopCalendar): EngineRow
           sequence,
           dueUsage,
           dueDate,
-          state: dueState({ dueUsage, dueDate }, plannedUsage, {
-            day: today,
-            usage: engine.running,
-          }),
+          state: dueState({ dueUsage, dueDate }, plannedUsage, { day: today, usage: engine.running }, after),
         }
       : null,
   };

@@ -15,7 +15,6 @@ const parseReading = stored('a reading', { 1: readingSchema });
 
 const ROUND_FIELDS = [
   'r.id',
-  'r.kind',
   'r.number',
   'r.recheck_id as recheckId',
   'r.opened_at as openedAt',
@@ -30,11 +29,26 @@ const TURNING_FIELDS = [
   'r.turn_said_at as saidAt',
 ];
 
+/** Of the rounds `r` only a build's own, and the one whose finding it carries over. */
+function inBuild(query: Knex.QueryBuilder, db: Knex, buildId: string): void {
+  query.where((either) =>
+    either
+      .where('r.build_id', buildId)
+      .orWhere('r.id', db('builds').where({ id: buildId }).select('carried_round')),
+  );
+}
+
 function roundQuery(db: Knex, buildId: string): Knex.QueryBuilder {
-  return db('rounds as r')
+  const query = db('rounds as r')
     .join('people as p', 'p.id', 'r.opened_by')
-    .where('r.build_id', buildId)
-    .orderBy(['r.opened_at', 'r.number']);
+    .orderBy(['r.opened_at', 'r.number'])
+    // what a recheck found is, in the build that sets it again, how the engine was found
+    .select(
+      db.raw(`case when r.build_id = ? then r.kind else 'as-found' end as kind`, [buildId]),
+      db.raw('r.build_id <> ? as carried', [buildId]),
+    );
+  inBuild(query, db, buildId);
+  return query;
 }
 
 /** The rounds of a build without what was taken in them, in the order they were opened; one where it is named. */
@@ -50,7 +64,7 @@ export async function readRounds(db: Knex, buildId: string): Promise<Round[]> {
     ...ROUND_FIELDS,
     ...TURNING_FIELDS,
   ]);
-  const readings = await readReadings(db, (query) => query.where('r.build_id', buildId));
+  const readings = await readReadings(db, (query) => inBuild(query, db, buildId));
   const conditions = await readConditions(db, buildId);
   return rounds.map(({ school, at, done, saidAt: _, ...round }) => ({
     ...round,
@@ -77,7 +91,6 @@ export async function readConditions(db: Knex, buildId: string, id?: string): Pr
   const query = db('round_conditions as c')
     .join('rounds as r', 'r.id', 'c.round_id')
     .join('people as p', 'p.id', 'c.by')
-    .where('r.build_id', buildId)
     .orderBy(['c.at', 'c.id'])
     .select(
       'c.id',
@@ -88,6 +101,7 @@ export async function readConditions(db: Knex, buildId: string, id?: string): Pr
       'p.name as by',
       'c.at',
     );
+  inBuild(query, db, buildId);
   if (id !== undefined) query.where('c.id', id);
   return query;
 }
@@ -137,6 +151,9 @@ export async function readReadings(
   const rows = await query;
   return rows.map(({ format, firstBy, firstLo, firstHi, ...row }) => ({
     ...row,
+    // as text, to the millisecond, as everything compares them
+    takenAt: row.takenAt.toISOString(),
+    at: row.at.toISOString(),
     reading: parseReading(format, row.reading),
     lo: mmFromTenths(row.lo),
     hi: mmOrNull(row.hi),

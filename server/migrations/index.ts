@@ -10,6 +10,7 @@ import * as running from './008-running.ts';
 import * as drafts from './009-drafts.ts';
 import * as lists from './010-lists.ts';
 import * as rooms from './011-rooms.ts';
+import * as setAgain from './012-set-again.ts';
 
 const MIGRATIONS = {
   '001-people': people,
@@ -23,6 +24,7 @@ const MIGRATIONS = {
   '009-drafts': drafts,
   '010-lists': lists,
   '011-rooms': rooms,
+  '012-set-again': setAgain,
 } as const;
 
 type Name = keyof typeof MIGRATIONS;

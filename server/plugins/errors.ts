@@ -34,6 +34,7 @@ const REFUSALS = {
   already_signed_off: [409, 'This build is signed off already.'],
   not_provable: [409, 'This build cannot be signed off yet.'],
   recheck_done: [409, 'This recheck is done already.'],
+  nothing_to_set: [409, 'That recheck is not one to set again: it held, was not judged, or was overtaken.'],
   recheck_incomplete: [409, 'Measure every point first.'],
   sheet_not_published: [409, 'Only a published spec sheet may be built on.'],
   sheet_differs: [409, 'This spec sheet is not for this engine.'],

@@ -1,11 +1,12 @@
 import { addDays, DUE_IN_LAST_OF, DUE_WITHIN_DAYS, type Day } from '@zero-lash/core/rechecks';
 
 /**
- * How pressing a planned recheck `r` of an engine `e` is, as the core's `dueState` says it: 0 overdue, 1 due, 2 coming;
+ * How pressing a planned recheck `r` of an engine `e` is, as the core's `dueState` says it: -1 not held, 0 overdue, 1 due, 2 coming;
  * null where none is planned. A property test holds the two together.
  */
 export const NEARNESS_SQL = `case
     when r.id is null then null
+    when r.after_outcome <> 'held' then -1
     when r.due_date < :day or e.running > r.due_usage then 0
     when r.due_date <= :soon or (r.due_usage - e.running) * :parts <= r.due_usage - r.planned_usage then 1
     else 2

@@ -19,6 +19,7 @@ export async function readRechecks(
       'r.build_id as buildId',
       'r.sequence',
       'r.planned_usage as plannedUsage',
+      'r.after_outcome as after',
       'r.due_usage as dueUsage',
       'r.due_date as dueDate',
       'r.status',
@@ -27,8 +28,9 @@ export async function readRechecks(
       'p.name as doneBy',
       'e.running',
     );
-  return rows.map(({ plannedUsage, running, ...row }) => ({
+  return rows.map(({ plannedUsage, after, running, ...row }) => ({
     ...row,
-    state: row.status === 'planned' ? dueState(row, plannedUsage, { day: today, usage: running }) : null,
+    state:
+      row.status === 'planned' ? dueState(row, plannedUsage, { day: today, usage: running }, after) : null,
   }));
 }

@@ -1,7 +1,7 @@
 import type { BuildRowChange, BuildWrite } from '@zero-lash/contract/builds';
 import { isUndecided } from '@zero-lash/core/builds';
 import { whyNoProof, type KeptReading } from '@zero-lash/core/measuring';
-import { nextRecheck, type RecheckStep } from '@zero-lash/core/rechecks';
+import { nextRecheck, type RecheckOutcome, type RecheckStep } from '@zero-lash/core/rechecks';
 import { lashPoints } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import { takeUpByPart, written, type TakenUp } from '../builds/course.ts';
@@ -22,6 +22,7 @@ export async function planRecheck(
   plan: readonly RecheckStep[],
   sequence: number,
   usage: number,
+  after: RecheckOutcome | null,
 ): Promise<void> {
   const due = nextRecheck(plan, sequence, { day: await shopDay(db), usage });
   await db('rechecks')
@@ -32,6 +33,7 @@ export async function planRecheck(
       planned_usage: usage,
       due_usage: due.dueUsage,
       due_date: due.dueDate,
+      after_outcome: after,
       status: 'planned',
     })
     .onConflict(['build_id', 'sequence'])
@@ -90,7 +92,7 @@ async function judgeRound(
   db: Knex,
   roundId: string,
   points: readonly string[],
-): Promise<{ readonly outcome: 'out' | 'undecided' | 'held'; readonly left: readonly string[] }> {
+): Promise<{ readonly outcome: RecheckOutcome; readonly left: readonly string[] }> {
   const taken = (await db('readings')
     .where({ round_id: roundId, superseded: false })
     .select('point', 'verdict', 'off_base as offBase', 'taken_at as takenAt', 'reading')) as (Omit<
@@ -129,7 +131,7 @@ export async function closeRecheck(db: Knex, id: string, personId: string): Prom
     .where({ id })
     .update({ status: 'done', outcome, done_at: db.fn.now(), done_by: personId });
   await db('rounds').where({ id: round.id }).update({ closed_at: db.fn.now() });
-  await planRecheck(db, build, sheet.recheckPlan, sequence + 1, running);
+  await planRecheck(db, build, sheet.recheckPlan, sequence + 1, running, outcome);
   return written(build, ...(await recheckChanges(db, build.id, round.id)));
 }
 

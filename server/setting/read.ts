@@ -23,6 +23,8 @@ export async function readSettings(db: Knex, buildId: string, id?: string): Prom
     );
   return rows.map((row) => ({
     ...row,
+    // as text, to the millisecond, as everything compares it
+    at: row.at.toISOString(),
     installed: mmOrNull(row.installed),
     fitted: mmOrNull(row.fitted),
   }));

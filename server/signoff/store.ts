@@ -39,7 +39,7 @@ export async function signOff(
   await db('builds')
     .where({ id })
     .update({ stage: 'run-in', stage_since: db.fn.now(), version: version + 1 });
-  await planRecheck(db, taken, build.sheet.recheckPlan, 1, usage);
+  await planRecheck(db, taken, build.sheet.recheckPlan, 1, usage, null);
   const ended = new Set(closed.map(({ id: round }) => round));
   return written(
     taken,

@@ -163,20 +163,19 @@ describe('any way a build may be gone', () => {
   async function holds({ build, points }: Work, before: BuildView): Promise<void> {
     for (const round of build.rounds)
       expect(new Set(round.readings.map(({ point }) => point)).size).toBe(round.readings.length);
-    const open = build.rounds.filter(({ closedAt }) => closedAt === null);
-    expect(open.length).toBeLessThanOrEqual(1);
+    const open = build.rounds.filter(({ closedAt }) => closedAt === null).map(({ kind }) => kind);
+    expect(new Set(open).size, open.join()).toBe(open.length);
     const went = STAGE_KEYS.indexOf(build.stage) - STAGE_KEYS.indexOf(before.stage);
     expect(went).toBeLessThanOrEqual(1);
     if (went < 0)
       for (const stage of stageOf(build.stage).unticks)
         expect(build.ticks.filter((tick) => tick.stage === stage && tick.done)).toEqual([]);
     if (!build.signOff || before.signOff) return;
-    const proved = build.rounds.filter(({ kind }) => kind === 'proved').at(-1)!;
+    const proofs = build.rounds.filter(({ kind }) => kind === 'proved').flatMap(({ readings }) => readings);
     for (const point of points) {
-      const reading = proved.readings.find((row) => row.point === point)!;
       const changed = build.settings.find((row) => row.point === point && row.kind !== 'left');
-      expect(reading.verdict, point).toBe('in-spec');
-      expect(whyNoProof(reading, changed?.at ?? null), point).toBeNull();
+      const sound = proofs.filter((row) => row.point === point && !whyNoProof(row, changed?.at ?? null));
+      expect(sound.at(-1)?.verdict, point).toBe('in-spec');
     }
     expect(build.rechecks.filter(({ status }) => status === 'planned')).toHaveLength(1);
   }

@@ -21,12 +21,13 @@ afterAll(() => shop.close());
 const today = async () => (await shop.call<Today>(VIEWER, 'GET', 'today')).body;
 
 describe('the demo world', () => {
-  it('has an engine in every stage, and rechecks overdue, due and coming', async () => {
+  it('has an engine in every stage, and rechecks not held, overdue, due and coming', async () => {
     const { stages, rechecks } = await today();
     expect(stages.map(({ stage }) => stage)).toEqual([...STAGE_KEYS]);
     expect(stages.every(({ count }) => count > 0)).toBe(true);
     for (const count of Object.values(rechecks.counts)) expect(count).toBeGreaterThan(0);
-    expect(rechecks.list[0]!.state).toBe('overdue');
+    expect(rechecks.list[0]!.state).toBe('not-held');
+    expect(rechecks.list[rechecks.counts['not-held']]!.state).toBe('overdue');
   });
 
   it('is laid down once, and an empty shop gets a lead of its own only', async () => {

@@ -193,7 +193,7 @@ describe('when a recheck is due', () => {
           const state = dueState({ dueUsage: due, dueDate: null }, planned, { day: today.day, usage });
           const others = await shop.db('rechecks').where({ status: 'planned' }).whereNot({ id: recheck.id });
           const { counts } = today.rechecks;
-          expect(counts.overdue + counts.due + counts.coming).toBe(others.length + 1);
+          expect(Object.values(counts).reduce((sum, count) => sum + count, 0)).toBe(others.length + 1);
           const without = await countsWithout(recheck.id);
           expect({ ...counts, [state]: counts[state] - 1 }).toEqual(without);
         },
@@ -266,7 +266,7 @@ describe('the migrations', () => {
     const names = Object.keys(await migrationSource.getMigrations([]));
     const last = names.length;
     // the five newest carry a shop's rows over; before them a shop has to be empty of what they added
-    for (let step = 0; step < 5; step += 1) await other.db.migrate.down({ migrationSource });
+    for (let step = 0; step < 6; step += 1) await other.db.migrate.down({ migrationSource });
     expect(await kept()).toEqual(before);
     await other.db.migrate.latest({ migrationSource });
     expect(await kept()).toEqual(before);

@@ -89,12 +89,25 @@ export class Work {
     }
   }
 
-  /** Begins the planned recheck and measures every point of it; gives its id. */
-  async recheck(): Promise<string> {
+  /** Begins the planned recheck and measures every point of it, one of them tight where it is named; gives its id. */
+  async recheck(tight?: string): Promise<string> {
     const { id } = this.build.rechecks.find(({ status }) => status === 'planned')!;
     await this.#send('POST', `rechecks/${id}/round`, {});
-    for (const point of this.points) await this.measure(point);
+    for (const point of this.points) await this.measure(point, point === tight ? 'tight' : 'sound');
     return id;
+  }
+
+  /** Judges a recheck. */
+  judge(id: string) {
+    return this.#send('POST', `rechecks/${id}/outcome`);
+  }
+
+  /** The short build that sets again what a recheck of this one found. */
+  async setAgain(recheckId: string): Promise<Work> {
+    const { body } = await this.#shop.write(BENCH, 'POST', `engines/${this.build.engine.id}/builds`, {
+      ...{ revisionId: this.build.sheet.id, complaint: 'Did not hold', recheckId },
+    });
+    return new Work(this.#shop, body);
   }
 
   ticked(stage: StageKey): string[] {

@@ -1,6 +1,6 @@
 import type { Today } from '@zero-lash/contract/today';
 import { STAGE_KEYS, type StageKey } from '@zero-lash/core/builds';
-import { dueState, type Day } from '@zero-lash/core/rechecks';
+import { dueState, type Day, type RecheckOutcome } from '@zero-lash/core/rechecks';
 import type { Knex } from 'knex';
 import { NEARNESS_SQL, nearnessOn } from '../rechecks/nearness.ts';
 
@@ -18,7 +18,7 @@ export async function readToday(db: Knex, day: Day): Promise<Today> {
       from builds b join engines e on e.id = b.engine_id
       where b.closed_at is null and b.stage <> 'run-in'
     ), planned as (
-      select r.id, r.build_id, r.engine_id, r.sequence, r.planned_usage, r.due_usage, r.due_date,
+      select r.id, r.build_id, r.engine_id, r.sequence, r.planned_usage, r.after_outcome, r.due_usage, r.due_date,
         e.name, e.owner, e.usage, e.running, e.usage_unit,
         ${NEARNESS_SQL} as nearness
       from rechecks r join engines e on e.id = r.engine_id
@@ -30,7 +30,8 @@ export async function readToday(db: Knex, day: Day): Promise<Today> {
           'owner', owner, 'complaint', complaint, 'since', stage_since, 'stage', stage, 'whole', whole)
           order by place), '[]')
         from bench where place <= :builds) as bench,
-      (select json_build_object('overdue', count(*) filter (where nearness = 0),
+      (select json_build_object('not-held', count(*) filter (where nearness = -1),
+          'overdue', count(*) filter (where nearness = 0),
           'due', count(*) filter (where nearness = 1), 'coming', count(*) filter (where nearness = 2))
         from planned) as counts,
       (select coalesce(json_agg(p), '[]') from (
@@ -54,6 +55,7 @@ interface TodayRow {
     engine_id: string;
     sequence: number;
     planned_usage: number;
+    after_outcome: RecheckOutcome | null;
     due_usage: number | null;
     due_date: Day | null;
     name: string;
@@ -88,7 +90,7 @@ function shape(day: Day, row: TodayRow): Today {
           usageUnit: recheck.usage_unit,
           running: recheck.running,
           ...due,
-          state: dueState(due, recheck.planned_usage, { day, usage: recheck.running }),
+          state: dueState(due, recheck.planned_usage, { day, usage: recheck.running }, recheck.after_outcome),
           sequence: recheck.sequence,
         };
       }),

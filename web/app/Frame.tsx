@@ -1,5 +1,6 @@
 import { Suspense, useEffect } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
+import { useShortcut } from './useShortcut.ts';
 import { Navigate, NavLink, Outlet, useLocation } from 'react-router';
 import { useSessionQuery, useSignOutMutation } from '../people/endpoints.ts';
 import { api, problemFrom } from './api.ts';
@@ -26,7 +27,7 @@ export function Frame() {
   const location = useLocation();
   const dispatch = useAppDispatch();
   const shown = useAppSelector((state) => state.preferences.shortcutsShown);
-  useHotkeys('*', (event) => void (event.key === '?' && dispatch(shortcutsToggled())));
+  useShortcut('*', (event) => void (event.key === '?' && dispatch(shortcutsToggled())));
   useHotkeys('escape', () => void (shown && dispatch(shortcutsToggled())), [shown]);
   useEffect(() => {
     document.querySelector('#sheet')?.scrollTo(0, 0);
@@ -87,7 +88,7 @@ function DeviceChoices() {
   const scheme = useAppSelector((state) => state.preferences.scheme);
   const dark = scheme === 'dark' || (scheme === null && matchMedia('(prefers-color-scheme: dark)').matches);
   const otherUnit = unit === 'mm' ? 'thou' : 'mm';
-  useHotkeys('u', () => void dispatch(unitChosen(otherUnit)), [otherUnit]);
+  useShortcut('u', () => void dispatch(unitChosen(otherUnit)));
   return (
     <div className="title-block-cell">
       <button

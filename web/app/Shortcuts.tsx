@@ -1,6 +1,7 @@
 import { Box, Button, Flex, Heading } from '@chakra-ui/react';
-import { shortcutsToggled } from './preferences.ts';
-import { useAppDispatch } from './store.ts';
+import { shortcutsChosen, shortcutsToggled } from './preferences.ts';
+import { useAppDispatch, useAppSelector } from './store.ts';
+import { Tick } from './Tick.tsx';
 
 const KEYS: readonly (readonly [string, string])[] = [
   ['?', 'show or hide this list'],
@@ -12,6 +13,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['0.13 g, d or w', 'try a blade: goes, drags, will not'],
   ['g, d or w', 'the blade that is lit: goes, drags, will not'],
   ['n', 'take the blade that settles it'],
+  ['i', 'in an empty entry: the crank stands at the stop, “I am there”'],
   ['Backspace', 'in an empty entry: take the last try back'],
   ['Enter', 'when asked about a slip: take the suggestion; after tries: keep them'],
   ['← →, PageUp, PageDown', 'on the crank wheel: 1° (shift 10°), from stop to stop'],
@@ -23,6 +25,7 @@ const KEYS: readonly (readonly [string, string])[] = [
 /** The keys that do the work, beside the page rather than over it. */
 export function Shortcuts() {
   const dispatch = useAppDispatch();
+  const on = useAppSelector((state) => state.preferences.shortcuts);
   return (
     <Box
       as="aside"
@@ -45,6 +48,11 @@ export function Shortcuts() {
           Close
         </Button>
       </Flex>
+      <Tick
+        label="Keys do this on this device"
+        checked={on}
+        onChange={({ target: { checked } }) => dispatch(shortcutsChosen(checked))}
+      />
       <dl>
         {KEYS.map(([keys, what]) => (
           <Box

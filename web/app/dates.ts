@@ -8,6 +8,9 @@ export const dayInWords = (day: string) => format(parseISO(day), 'd MMM yyyy');
 export const dayOfMomentInWords = (moment: string, zone: string) =>
   format(new TZDate(moment, zone), 'd MMM yyyy');
 
+/** Today in a zone, as a day of the calendar: `2031-03-12`. */
+export const todayIn = (zone: string) => format(TZDate.tz(zone), 'yyyy-MM-dd');
+
 /** A moment in a zone: `12 Mar, 14:05`. */
 export const momentInWords = (moment: string, zone: string) =>
   format(new TZDate(moment, zone), 'd MMM, HH:mm');

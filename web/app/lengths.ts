@@ -11,9 +11,13 @@ export function useUnit(): ShopUnit {
   return chosen ?? session?.shop.unit ?? 'mm';
 }
 
-/** Writes lengths given in mm in the unit this device reads in. */
-export function useLengths() {
-  const unit = useUnit();
+/**
+ * Writes lengths given in mm in the unit this device reads in; or in another, such as the one a blade is stamped in, which
+ * stays what it is whatever the page reads in.
+ */
+export function useLengths(stamped?: ShopUnit) {
+  const read = useUnit();
+  const unit = stamped ?? read;
   return useMemo(() => lengthsIn(unit), [unit]);
 }
 

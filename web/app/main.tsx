@@ -8,6 +8,7 @@ import { RouterProvider } from 'react-router';
 import { takeAhead } from './ahead.ts';
 import { router } from './router.tsx';
 import './sheet.css';
+import './print.css';
 import { store } from './store.ts';
 import { system } from './theme.ts';
 

@@ -10,12 +10,23 @@ export interface Preferences {
   readonly feel: FeelSchool;
   /** which bench it stands at; null for the first there is */
   readonly benchId: string | null;
+  /** the key that a pedal, a foot switch or a page turner sends for each of these, as it was taught on this device */
+  readonly pedal: Readonly<Partial<Record<PedalAction, string>>>;
+  /** says the next point, blade and verdict aloud */
+  readonly aloud: boolean;
+  /** sounds a short tone for each verdict */
+  readonly tones: boolean;
+  /** keys without ctrl or alt do more than type */
+  readonly shortcuts: boolean;
   /** rounds whose reminders were read */
   readonly reminded: readonly string[];
 }
 
 /** The schools of feel; the first is the default. */
 export type FeelSchool = 'go-no-go' | 'steps' | 'drag' | 'indicator' | 'gauge';
+
+/** What a pedal can be taught. */
+export type PedalAction = 'goes' | 'wont' | 'next' | 'back';
 
 const REMINDED_KEPT = 40;
 
@@ -25,6 +36,10 @@ const initialState: Preferences = {
   shortcutsShown: false,
   feel: 'go-no-go',
   benchId: null,
+  pedal: {},
+  aloud: false,
+  tones: false,
+  shortcuts: true,
   reminded: [],
 };
 
@@ -39,6 +54,22 @@ const slice = createSlice({
     }),
     feelChosen: (state, action: PayloadAction<FeelSchool>) => ({ ...state, feel: action.payload }),
     benchChosen: (state, action: PayloadAction<string>) => ({ ...state, benchId: action.payload }),
+    /** a key does one thing: taught another, it forgets the first; null forgets it */
+    pedalTaught: (
+      state,
+      { payload }: PayloadAction<{ readonly action: PedalAction; readonly key: string | null }>,
+    ) => {
+      const others = Object.entries(state.pedal).filter(
+        ([action, key]) => action !== payload.action && key !== payload.key,
+      );
+      return {
+        ...state,
+        pedal: Object.fromEntries(payload.key ? [...others, [payload.action, payload.key]] : others),
+      };
+    },
+    aloudChosen: (state, action: PayloadAction<boolean>) => ({ ...state, aloud: action.payload }),
+    tonesChosen: (state, action: PayloadAction<boolean>) => ({ ...state, tones: action.payload }),
+    shortcutsChosen: (state, action: PayloadAction<boolean>) => ({ ...state, shortcuts: action.payload }),
     remindersRead: (state, action: PayloadAction<string>) => ({
       ...state,
       reminded: [...state.reminded, action.payload].slice(-REMINDED_KEPT),
@@ -47,6 +78,16 @@ const slice = createSlice({
   },
 });
 
-export const { unitChosen, schemeChosen, feelChosen, benchChosen, remindersRead, shortcutsToggled } =
-  slice.actions;
+export const {
+  unitChosen,
+  schemeChosen,
+  feelChosen,
+  benchChosen,
+  pedalTaught,
+  aloudChosen,
+  tonesChosen,
+  shortcutsChosen,
+  remindersRead,
+  shortcutsToggled,
+} = slice.actions;
 export const preferencesReducer = slice.reducer;

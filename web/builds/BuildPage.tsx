@@ -1,7 +1,8 @@
 import { Box, Flex, Heading } from '@chakra-ui/react';
 import type { BuildView } from './buildView.ts';
-import { stageOf } from '@zero-lash/core/builds';
-import { memo, useDeferredValue } from 'react';
+import type { Pattern } from '@zero-lash/core/sheets';
+import { cautionsAt, STAGE_KEYS, stageOf, type StageKey } from '@zero-lash/core/builds';
+import { memo, Suspense, useDeferredValue } from 'react';
 import { Link, useParams } from 'react-router';
 import { Caution } from '../app/Caution.tsx';
 import { Page } from '../app/Page.tsx';
@@ -38,12 +39,14 @@ function Build({ build }: { readonly build: BuildView }) {
   const work = useBuildWork(build);
   // while a blade is in the hand, the head and the point answer at once; what stands round them follows
   const later = useDeferredValue(work);
+  const aside = STAGE_ROOMS[work.looking].First !== undefined;
+  const near = work.open && work.mayWork;
   return (
     <Page title={build.engine.name} under={<Under build={build} />}>
       {build.closedAt && <Box color="faded">This build is closed: a later one took over.</Box>}
-      <div className="build">
+      <div className="build" data-aside={aside ? (near ? 'after' : 'before') : undefined}>
         <div className="build-rail">
-          <StageRail at={build.stage} looking={work.looking} onLook={work.lookAt} />
+          <StageRail at={build.stage} from={firstStage(build)} looking={work.looking} onLook={work.lookAt} />
         </div>
         <div className="build-head">
           <AboveHead work={later} />
@@ -66,13 +69,22 @@ function Build({ build }: { readonly build: BuildView }) {
             <TurnArea work={later} />
           </div>
         )}
-        <div className="build-point">
+        {aside && (
+          <div className="build-aside">
+            <AsideArea work={later} />
+          </div>
+        )}
+        <div className={near ? 'build-point build-point-near' : 'build-point'}>
           <PointArea work={work} />
         </div>
       </div>
     </Page>
   );
 }
+
+/** A build that sets a recheck's finding again begins where points are set. */
+const firstStage = ({ carried }: BuildView) =>
+  (carried && STAGE_KEYS.find((key) => stageOf(key).sets)) ?? STAGE_KEYS[0];
 
 interface AreaProps {
   readonly work: BuildWork;
@@ -81,7 +93,17 @@ interface AreaProps {
 const Under = memo(function Under({ build }: { readonly build: BuildView }) {
   return (
     <>
-      <Link to={`/engines/${build.engine.id}`}>Build {build.number}</Link> · {build.complaint} ·{' '}
+      <Link to={`/engines/${build.engine.id}`}>Build {build.number}</Link>
+      {build.carried && (
+        <>
+          , which sets again what{' '}
+          <Link to={`/builds/${build.carried.buildId}`}>
+            recheck {build.carried.sequence} of build {build.carried.number}
+          </Link>{' '}
+          found
+        </>
+      )}{' '}
+      · {build.complaint} ·{' '}
       <Link to={`/sheets/${build.sheet.sheetId}`}>
         {build.sheet.maker} {build.sheet.name}, revision {build.sheet.number}
       </Link>{' '}
@@ -90,11 +112,15 @@ const Under = memo(function Under({ build }: { readonly build: BuildView }) {
   );
 });
 
-/** What the stage is for, what to beware of, and where to turn. */
-const AboveHead = memo(function AboveHead({ work }: AreaProps) {
-  const { build, looking, open, turning, mayWork, select } = work;
+/** What the stage is for, and what to beware of. */
+const AboutStage = memo(function AboutStage({
+  looking,
+  pattern,
+}: {
+  readonly looking: StageKey;
+  readonly pattern: Pattern;
+}) {
   const stage = stageOf(looking);
-  const { Above } = STAGE_ROOMS[looking];
   return (
     <>
       <Flex alignItems="baseline" gap="3" flexWrap="wrap">
@@ -104,11 +130,26 @@ const AboveHead = memo(function AboveHead({ work }: AreaProps) {
         <Box color="faded">{stage.aim}</Box>
       </Flex>
       <Box marginY="2">
-        {stage.cautions.map((text) => (
+        {cautionsAt(looking, pattern).map((text) => (
           <Caution key={text}>{text}</Caution>
         ))}
       </Box>
-      {Above && <Above build={build} />}
+    </>
+  );
+});
+
+/** What the stage is about, what its room says first, and where to turn. */
+const AboveHead = memo(function AboveHead({ work }: AreaProps) {
+  const { build, looking, open, turning, mayWork, select } = work;
+  const { Above } = STAGE_ROOMS[looking];
+  return (
+    <>
+      <AboutStage looking={looking} pattern={build.sheet.pattern} />
+      {Above && (
+        <Suspense fallback={null}>
+          <Above build={build} />
+        </Suspense>
+      )}
       {open && (
         <StopGuide
           buildId={build.id}
@@ -122,13 +163,14 @@ const AboveHead = memo(function AboveHead({ work }: AreaProps) {
   );
 });
 
-const BelowHead = memo(function BelowHead({ work: { round, shown } }: AreaProps) {
-  return round ? <Tally points={shown} /> : null;
+const BelowHead = memo(function BelowHead({ work: { round, states } }: AreaProps) {
+  return round ? <Tally states={states} /> : null;
 });
 
 /** What the round is taken under, a second look, and the stage's own work. */
 const WorkArea = memo(function WorkArea({ work }: AreaProps) {
   const { build, looking, here, round, open, mayWork, blind, setBlind, select, look } = work;
+  const { Under } = STAGE_ROOMS[looking];
   const measured = stageOf(looking).measures !== null;
   const me = useSession()?.person.name;
   return (
@@ -140,17 +182,23 @@ const WorkArea = memo(function WorkArea({ work }: AreaProps) {
         <BlindChoice blind={blind} onChoose={setBlind} anything={here.readings.some(({ by }) => by !== me)} />
       )}
       <StageWork build={build} stage={looking} blind={blind} onPoint={select} onLook={look} />
+      {Under && (
+        <Suspense fallback={null}>
+          <Under build={build} />
+        </Suspense>
+      )}
     </>
   );
 });
 
 const TurnArea = memo(function TurnArea({ work }: AreaProps) {
-  const { build, turning, shown, selected, select, mayWork } = work;
+  const { build, turning, states, selected, select, mayWork } = work;
   return (
     <WhereToTurn
-      build={build}
+      sheet={build.sheet}
+      engine={build.engine.name}
       work={turning}
-      states={shown}
+      states={states}
       selected={selected.key}
       onSelect={select}
       enabled={mayWork}
@@ -158,33 +206,27 @@ const TurnArea = memo(function TurnArea({ work }: AreaProps) {
   );
 });
 
-/** The selected point's work, below the sign-off or the rechecks where the build is that far. */
+/** What the stage's own room says of the whole build. */
+const AsideArea = memo(function AsideArea({ work: { build, looking } }: AreaProps) {
+  const { First } = STAGE_ROOMS[looking];
+  return <Suspense fallback={null}>{First && <First build={build} />}</Suspense>;
+});
+
+/** The selected point's work. */
 function PointArea({ work }: AreaProps) {
   const { build, looking, round, selected, turning, blind, onNext, onWalk } = work;
-  const { First, Last } = STAGE_ROOMS[looking];
-  return (
-    <>
-      {First && <First build={build} />}
-      {round && (
-        <div className={First ? 'build-point-below' : undefined}>
-          <PointPanel
-            build={build}
-            round={round}
-            stage={looking}
-            point={selected}
-            changed={work.changed(selected.key)?.at ?? null}
-            turning={turning}
-            blind={blind}
-            onNext={onNext}
-            onWalk={onWalk}
-          />
-        </div>
-      )}
-      {Last && (
-        <Box marginTop="6">
-          <Last build={build} />
-        </Box>
-      )}
-    </>
-  );
+  return round ? (
+    <PointPanel
+      build={build}
+      round={round}
+      stage={looking}
+      point={selected}
+      changed={work.changed(selected.key)?.at ?? null}
+      turning={turning}
+      blind={blind}
+      onNext={onNext}
+      onSelect={work.select}
+      onWalk={onWalk}
+    />
+  ) : null;
 }

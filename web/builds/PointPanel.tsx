@@ -4,7 +4,8 @@ import { ROLE_WORDS, type Step } from '@zero-lash/core/sheets';
 import { whyNoProof } from '@zero-lash/core/measuring';
 import { aimFor } from '@zero-lash/core/setting';
 import { mmFromTenths, tenthsFromMm } from '@zero-lash/core/length';
-import type { StageKey } from '@zero-lash/core/builds';
+import { stageOf, type StageKey } from '@zero-lash/core/builds';
+import { Suspense } from 'react';
 import { useLengths } from '../app/lengths.ts';
 import { GapBar } from '../drawings/GapBar.tsx';
 import { VerdictMark } from '../drawings/VerdictMark.tsx';
@@ -13,12 +14,14 @@ import type { TurningWork } from '../turning/useTurning.ts';
 import { Measure } from '../measuring/Measure.tsx';
 import type { RoundHere } from '../measuring/pending.ts';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';
+import { StrikeOut } from '../measuring/StrikeOut.tsx';
 import { SecondLook } from '../measuring/SecondLook.tsx';
 import { useSeen, type Seen } from '../measuring/useSeen.ts';
 import { PointHistory } from '../measuring/PointHistory.tsx';
 import './point.css';
 import { isOpenRound, readingAt, stateOf, type LimitedPoint } from './points.ts';
-import { SettingForm } from '../setting/SettingForm.tsx';
+import { WhatWasDone } from '../setting/WhatWasDone.tsx';
+import { STAGE_ROOMS } from './stageRooms.ts';
 
 interface Props {
   readonly build: BuildView;
@@ -31,14 +34,26 @@ interface Props {
   /** a second look, without seeing the first */
   readonly blind: boolean;
   readonly onNext: () => void;
+  readonly onSelect: (key: string) => void;
   readonly onWalk: (step: Step) => void;
 }
 
 const ROUND_WORDS: Readonly<Record<Round['kind'], string>> = {
   'as-found': 'As found',
+  'as-set': 'As set',
   proved: 'Proved',
   recheck: 'Recheck',
 };
+
+const isWithdrawn = (reading: ReadingRow) => whyNoProof(reading, null) === 'withdrawn';
+
+/** Limits as their source prints them first, and as the page reads them beside, where that says anything more. */
+function limitsInWords(asWritten: string, band: string): string {
+  const plain = (text: string) => text.replace(/\s/g, '').toLowerCase();
+  return asWritten === '' || plain(asWritten) === plain(band) ? band : `${asWritten} (${band})`;
+}
+
+const wordsOf = ({ kind, carried }: Round) => ROUND_WORDS[carried ? 'recheck' : kind];
 
 /** The round a reading was taken in: what a point is set by may come from an earlier one. */
 function roundOf({ rounds }: BuildView, { roundId }: ReadingRow, here: Round): Round {
@@ -46,9 +61,21 @@ function roundOf({ rounds }: BuildView, { roundId }: ReadingRow, here: Round): R
 }
 
 /** The selected point's work: its limits, what is known of its gap, and what is done here at this stage. */
-export function PointPanel({ build, round, stage, point, changed, turning, blind, onNext, onWalk }: Props) {
+export function PointPanel({
+  build,
+  round,
+  stage,
+  point,
+  changed,
+  turning,
+  blind,
+  onNext,
+  onSelect,
+  onWalk,
+}: Props) {
   const { figure, interval, band, unit } = useLengths();
   const { mayWork } = useRole();
+  const { AtPoint } = STAGE_ROOMS[stage];
   const reading = readingAt(round, point.key);
   const measuring = isOpenRound(build, round) && stage === build.stage;
   const seen = useSeen(measuring ? round : undefined, point);
@@ -56,80 +83,104 @@ export function PointPanel({ build, round, stage, point, changed, turning, blind
     seen ?? (reading ? { lo: reading.lo, hi: reading.hi, state: stateOf(reading, changed) } : null);
   // what was in when it was read is not in any more
   const gone = known?.state === 'changed-since';
+  // what was changed, or never measured, is measured first; what is known is set by first
+  const toMeasure = gone || !known;
+  const settingHere = AtPoint !== undefined && stage === build.stage && mayWork;
+  const done =
+    stageOf(stage).shows === 'as-found' ? undefined : build.settings.find((one) => one.point === point.key);
   const limits = { min: tenthsFromMm(point.min), max: tenthsFromMm(point.max) };
   const target = mmFromTenths(aimFor(build.aim, point.role, limits));
   return (
-    <section aria-label={`Point ${point.key}`}>
-      <div className="point-head">
-        <h2>{point.key}</h2>
-        <div className="point-about">
-          {ROLE_WORDS[point.role]}, cylinder {point.cylinder} · {band(point.min, point.max)}
+    <section aria-label={`Point ${point.key}`} className="point">
+      <div className="point-known">
+        <div className="point-head">
+          <h2>{point.key}</h2>
+          <div className="point-about">
+            {ROLE_WORDS[point.role]}, cylinder {point.cylinder} ·{' '}
+            {limitsInWords(point.asWritten, band(point.min, point.max))}
+          </div>
         </div>
-      </div>
-      <GapBar
-        min={point.min}
-        max={point.max}
-        gap={gone ? null : known}
-        state={known?.state ?? 'not-measured'}
-        target={target}
-        width={300}
-        figure={figure}
-      />
-      <div className="point-figures" aria-live="polite">
-        <b>{known && !gone ? interval(known.lo, known.hi) : '–'}</b>
-        <span className="point-about">{unit}</span>
-        <VerdictMark state={known?.state ?? 'not-measured'} withWord size={18} />
-      </div>
-      {round && reading && !seen && (
-        <div className="point-note">
-          {ROUND_WORDS[roundOf(build, reading, round).kind]}, typed <code>{reading.asTyped}</code> by{' '}
-          {reading.by}
-          {reading.instrument && `, with ${reading.instrument}`}
-          {round.waiting.has(point.key) && ', waiting to be sent'}
-          {reading.doubtKept && ', kept although it looked like a slip'}
-          {reading.onLimit && ', in spec only by the allowance'}
-          {reading.offBase && (
-            <b>, off its base circle at {reading.crankAngle}°: it proves nothing, measure it again</b>
-          )}
-          {gone && ', before the change: it says nothing of what is in now'}
-        </div>
-      )}
-      <RefusedNotes
-        buildId={build.id}
-        which={({ kind, within, about }) =>
-          (kind === 'reading' && within === round?.id && about === point.key) ||
-          (kind === 'setting' && about === `${point.key} set`)
-        }
-      />
-      {round?.closedAt && stage === build.stage && stage === 'as-found' && (
-        <p>This round is closed: the engine has been set since it was found like this.</p>
-      )}
-      {measuring && mayWork && round && (
-        <Measure
-          key={round.id}
-          build={build}
-          round={round}
-          point={point}
-          turning={turning}
-          blind={blind}
-          onNext={onNext}
-          onWalk={onWalk}
-        />
-      )}
-      {stage === 'set' && build.stage === 'set' && mayWork && (
-        <SettingForm
-          build={build}
-          point={point}
-          reading={reading && whyNoProof(reading, changed) === null ? reading : undefined}
-          stale={reading !== undefined && whyNoProof(reading, changed) === 'changed-since'}
+        <GapBar
+          min={point.min}
+          max={point.max}
+          gap={gone ? null : known}
+          state={known?.state ?? 'not-measured'}
           target={target}
-          onNext={onNext}
+          width={300}
+          figure={figure}
         />
-      )}
-      {reading?.firstLook && <SecondLook reading={reading} />}
-      {round && reading && reading.earlier > 0 && !round.waiting.has(point.key) && (
-        <PointHistory reading={reading} />
-      )}
+        <div className="point-figures" aria-live="polite">
+          <b>{known && !gone ? interval(known.lo, known.hi) : '–'}</b>
+          <span className="point-about">{unit}</span>
+          <VerdictMark state={known?.state ?? 'not-measured'} withWord size={18} />
+        </div>
+        {round && reading && !seen && (
+          <div className="point-note">
+            {wordsOf(roundOf(build, reading, round))}, typed <code>{reading.asTyped}</code> by {reading.by}
+            {reading.instrument && `, with ${reading.instrument}`}
+            {round.waiting.has(point.key) && ', waiting to be sent'}
+            {reading.doubtKept && ', kept although it looked like a slip'}
+            {reading.onLimit && ', in spec only by the allowance'}
+            {reading.offBase && (
+              <b>, off its base circle at {reading.crankAngle}°: it proves nothing, measure it again</b>
+            )}
+            {isWithdrawn(reading) && reading.reason && `, because: ${reading.reason}`}
+            {gone && ', before the change: it says nothing of what is in now'}
+          </div>
+        )}
+        <RefusedNotes
+          buildId={build.id}
+          which={({ kind, within, about }) =>
+            (kind === 'reading' && within === round?.id && about === point.key) ||
+            (kind === 'setting' && about === `${point.key} set`)
+          }
+        />
+        {round?.closedAt && stage === build.stage && stageOf(stage).begins === 'once' && (
+          <p>This round is closed: the engine has been set since it was found like this.</p>
+        )}
+      </div>
+      <div className={toMeasure ? 'point-work point-work-measure' : 'point-work'}>
+        {done && !settingHere && (
+          <p className="point-note">
+            <WhatWasDone done={done} />
+          </p>
+        )}
+        {AtPoint && settingHere && (
+          <Suspense fallback={null}>
+            <AtPoint
+              build={build}
+              point={point}
+              reading={reading && whyNoProof(reading, changed) === null ? reading : undefined}
+              stale={reading !== undefined && whyNoProof(reading, changed) === 'changed-since'}
+              target={target}
+              onNext={onNext}
+            />
+          </Suspense>
+        )}
+        {measuring && mayWork && round && (
+          <Measure
+            key={round.id}
+            build={build}
+            round={round}
+            point={point}
+            turning={turning}
+            blind={blind}
+            onNext={onNext}
+            onSelect={onSelect}
+            onWalk={onWalk}
+          />
+        )}
+        {measuring &&
+          mayWork &&
+          !blind &&
+          reading?.roundId === round?.id &&
+          reading &&
+          !isWithdrawn(reading) && <StrikeOut key={reading.id} buildId={build.id} reading={reading} />}
+        {reading?.firstLook && <SecondLook reading={reading} />}
+        {round && reading && reading.earlier > 0 && !round.waiting.has(point.key) && (
+          <PointHistory reading={reading} />
+        )}
+      </div>
     </section>
   );
 }

@@ -5,12 +5,14 @@ import { STAGE_KEYS, STAGES, type StageKey } from '@zero-lash/core/builds';
 interface Props {
   /** the stage the build is at */
   readonly at: StageKey;
+  /** the stage the build began at: what comes before it was done in an earlier build */
+  readonly from: StageKey;
   readonly looking: StageKey;
   readonly onLook: (stage: StageKey) => void;
 }
 
 /** The order of the work down one side: what is done, where the build is, what is still to come. */
-export const StageRail = memo(function StageRail({ at: stageAt, looking, onLook }: Props) {
+export const StageRail = memo(function StageRail({ at: stageAt, from, looking, onLook }: Props) {
   const at = STAGE_KEYS.indexOf(stageAt);
   const rail = useRef<HTMLDivElement>(null);
   useEffect(() => {
@@ -22,7 +24,8 @@ export const StageRail = memo(function StageRail({ at: stageAt, looking, onLook 
     <Box as="nav" aria-label="Stages of the build" ref={rail}>
       <Box as="ol" display={{ base: 'flex', lg: 'block' }} overflowX={{ base: 'auto', lg: 'visible' }}>
         {STAGES.map((stage, index) => {
-          const place = index < at ? 'done' : index === at ? 'here' : 'to come';
+          const left = index < STAGE_KEYS.indexOf(from) && index !== at;
+          const place = left ? 'left out' : index < at ? 'done' : index === at ? 'here' : 'to come';
           return (
             <Box as="li" key={stage.key} position="relative" flexShrink={0}>
               <Button
@@ -33,8 +36,8 @@ export const StageRail = memo(function StageRail({ at: stageAt, looking, onLook 
                 paddingX="2"
                 minHeight="44px"
                 gap="3"
-                disabled={place === 'to come'}
-                opacity={place === 'to come' ? '0.62 !important' : 1}
+                disabled={!shown(place)}
+                opacity={shown(place) ? 1 : '0.62 !important'}
                 fontWeight={place === 'here' ? 700 : 500}
                 background={looking === stage.key ? 'wash' : 'transparent'}
                 aria-current={place === 'here' ? 'step' : undefined}
@@ -55,13 +58,11 @@ export const StageRail = memo(function StageRail({ at: stageAt, looking, onLook 
   );
 });
 
-function StageDot({
-  place,
-  number,
-}: {
-  readonly place: 'done' | 'here' | 'to come';
-  readonly number: number;
-}) {
+type Place = 'left out' | 'done' | 'here' | 'to come';
+
+const shown = (place: Place) => place === 'done' || place === 'here';
+
+function StageDot({ place, number }: { readonly place: Place; readonly number: number }) {
   return (
     <Box
       as="span"
@@ -71,14 +72,14 @@ function StageDot({
       height="26px"
       flexShrink={0}
       border="1px solid"
-      borderColor={place === 'to come' ? 'hairline' : 'ink'}
+      borderColor={shown(place) ? 'ink' : 'hairline'}
       background={place === 'here' ? 'brass' : place === 'done' ? 'ink' : 'transparent'}
-      color={place === 'to come' ? 'ink' : 'paper'}
+      color={shown(place) ? 'paper' : 'ink'}
       fontSize="xs"
       fontWeight="650"
       aria-hidden
     >
-      {place === 'done' ? '✓' : number}
+      {place === 'done' ? '✓' : place === 'left out' ? '–' : number}
     </Box>
   );
 }

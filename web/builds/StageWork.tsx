@@ -1,13 +1,14 @@
 import { Box, Button, Flex, Heading, chakra } from '@chakra-ui/react';
 import type { BuildView } from './buildView.ts';
 import { obstaclesTo, STAGE_KEYS, standingOf, stageOf, type StageKey } from '@zero-lash/core/builds';
-import { memo, useState } from 'react';
+import { memo, useMemo, useState } from 'react';
 import { useStore } from 'react-redux';
 import { ShopTime } from '../people/ShopTime.tsx';
 import { TextArea } from '../app/Labelled.tsx';
 import { Tick } from '../app/Tick.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import type { RootState } from '../app/store.ts';
+import { useShared } from '../app/useShared.ts';
 import { whenSent } from '../app/sender.ts';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';
 import { useRole } from '../people/useRole.ts';
@@ -28,11 +29,20 @@ interface Props {
 export function StageWork({ build, stage, blind, onPoint, onLook }: Props) {
   const here = stage === build.stage && !build.closedAt;
   const { mayWork } = useRole();
+  const obstacles = useShared(useMemo(() => obstaclesTo(standingOf(build)), [build]));
   return (
     <Box display="grid" gap="4">
       <Checks buildId={build.id} ticks={build.ticks} stage={stage} enabled={here && mayWork} />
-      {here && mayWork && stage !== 'run-in' && (
-        <Onward build={build} blind={blind} onPoint={onPoint} onLook={onLook} />
+      {here && mayWork && stage !== STAGE_KEYS.at(-1) && (
+        <Onward
+          buildId={build.id}
+          stage={build.stage}
+          version={build.version}
+          obstacles={obstacles}
+          blind={blind}
+          onPoint={onPoint}
+          onLook={onLook}
+        />
       )}
       <Notes buildId={build.id} notes={build.notes} stage={stage} enabled={mayWork && !build.closedAt} />
     </Box>
@@ -100,23 +110,31 @@ function Check({ text, by, enabled, onTick }: CheckProps) {
   );
 }
 
-function Onward({ build, blind, onPoint, onLook }: Pick<Props, 'build' | 'blind' | 'onPoint' | 'onLook'>) {
+interface OnwardProps extends Pick<Props, 'stage' | 'blind' | 'onPoint' | 'onLook'> {
+  readonly buildId: string;
+  readonly version: number;
+  readonly obstacles: ReturnType<typeof obstaclesTo>;
+}
+
+const Onward = memo(function Onward(props: OnwardProps) {
+  const { buildId, stage, version, obstacles, blind, onPoint, onLook } = props;
   const [move, { error, isLoading }] = useMoveStageMutation();
-  const index = STAGE_KEYS.indexOf(build.stage);
+  const index = STAGE_KEYS.indexOf(stage);
   const next = STAGE_KEYS[index + 1];
   const before = STAGE_KEYS[index - 1];
-  const obstacles = obstaclesTo(standingOf(build));
+  // what a sign-off leads on from says itself what stands against it
+  const bySignOff = stageOf(stage).demands.includes('signed-off');
   const waiting = blind ? undefined : obstacles.flatMap(({ points }) => points)[0];
   const store = useStore<RootState>();
   const [sending, setSending] = useState(false);
   const [unsent, setUnsent] = useState(false);
   const go = async (to: StageKey) => {
     setSending(true);
-    const sent = await whenSent(store, build.id);
+    const sent = await whenSent(store, buildId);
     setSending(false);
     setUnsent(!sent);
     if (!sent) return;
-    const result = await move({ buildId: build.id, to, version: build.version });
+    const result = await move({ buildId, to, version: version });
     if (!('error' in result)) onLook(null);
   };
   return (
@@ -126,7 +144,7 @@ function Onward({ build, blind, onPoint, onLook }: Pick<Props, 'build' | 'blind'
           What stands against going on would tell what was found: it is shown when the second look is done.
         </Box>
       )}
-      {(build.stage === 'close' || blind ? [] : obstacles).map(({ code, text }) => (
+      {(bySignOff || blind ? [] : obstacles).map(({ code, text }) => (
         <Box key={code} fontSize="sm" color="faded">
           {text}
         </Box>
@@ -137,7 +155,7 @@ function Onward({ build, blind, onPoint, onLook }: Pick<Props, 'build' | 'blind'
         </Box>
       )}
       <Flex gap="2" marginTop="2" flexWrap="wrap">
-        {next && build.stage !== 'close' && (
+        {next && !bySignOff && (
           <Button
             variant="solid"
             disabled={blind || obstacles.length > 0}
@@ -157,7 +175,7 @@ function Onward({ build, blind, onPoint, onLook }: Pick<Props, 'build' | 'blind'
       <ProblemNote error={error} />
     </Box>
   );
-}
+});
 
 interface NotesProps {
   readonly buildId: string;

@@ -1,5 +1,5 @@
 import { Flex } from '@chakra-ui/react';
-import type { HeadPoint } from '../drawings/HeadMap.tsx';
+import { memo } from 'react';
 import type { PointState } from '../drawings/states.ts';
 import { VerdictMark } from '../drawings/VerdictMark.tsx';
 
@@ -17,8 +17,12 @@ const ORDER: readonly PointState[] = [
   'not-measured',
 ];
 
-export function Tally({ points }: { readonly points: Readonly<Record<string, HeadPoint>> }) {
-  const states = Object.values(points).map(({ state }) => state);
+export const Tally = memo(function Tally({
+  states,
+}: {
+  readonly states: Readonly<Record<string, PointState>>;
+}) {
+  const all = Object.values(states);
   return (
     <Flex
       gap="4"
@@ -29,7 +33,7 @@ export function Tally({ points }: { readonly points: Readonly<Record<string, Hea
       aria-label="Points so far"
     >
       {ORDER.map((state) => {
-        const count = states.filter((each) => each === state).length;
+        const count = all.filter((each) => each === state).length;
         return count > 0 ? (
           <Flex key={state} gap="1.5" alignItems="center">
             {count} <VerdictMark state={state} withWord />
@@ -38,4 +42,4 @@ export function Tally({ points }: { readonly points: Readonly<Record<string, Hea
       })}
     </Flex>
   );
-}
+});

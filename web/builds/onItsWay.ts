@@ -51,7 +51,7 @@ const ROW: { readonly [K in Kind]: (item: OutboxItem, build: BuildView) => RowOf
   },
   round: (item) => ({
     // a recheck's round has the recheck's own id, whoever opens it
-    ...{ id: item.within!, recheckId: item.within!, kind: 'recheck', closedAt: null },
+    ...{ id: item.within!, recheckId: item.within!, kind: 'recheck', closedAt: null, carried: false },
     ...{ number: (item.body as { sequence: number }).sequence, openedAt: item.takenAt, openedBy: item.by },
   }),
 };

@@ -4,7 +4,14 @@ import type { Setting } from '@zero-lash/contract/setting';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { lashPoints, type LashPoint, type Pattern } from '@zero-lash/core/sheets';
 import { gearAt, spannedPoints } from '@zero-lash/core/turning';
-import { findings, newestRound, stageMeasuring, stageOf, type StageKey } from '@zero-lash/core/builds';
+import {
+  findings,
+  newestRound,
+  provenBy,
+  stageMeasuring,
+  stageOf,
+  type StageKey,
+} from '@zero-lash/core/builds';
 import { whyNoProof } from '@zero-lash/core/measuring';
 import type { StopProgress } from '@zero-lash/core/turning';
 import type { HeadPoint } from '../drawings/HeadMap.tsx';
@@ -14,6 +21,8 @@ import type { PointState } from '../drawings/states.ts';
 export interface LimitedPoint extends LashPoint {
   readonly min: number;
   readonly max: number;
+  /** the limits as the source prints them; empty where nobody wrote that down */
+  readonly asWritten: string;
 }
 
 /** Every lash point of a sheet with its limits; worked out once for each sheet. */
@@ -22,7 +31,7 @@ export function limitedPoints(sheet: SheetRevision): readonly LimitedPoint[] {
   if (!points) {
     points = lashPoints(sheet.pattern).map((point) => {
       const limits = sheet.limits.find(({ role }) => role === point.role)!;
-      return { ...point, min: limits.min, max: limits.max };
+      return { ...point, min: limits.min, max: limits.max, asWritten: limits.asWritten };
     });
     limited.set(sheet, points);
   }
@@ -39,10 +48,23 @@ export function roundOfStage(build: BuildView, stage: StageKey): Round | undefin
   const { shows } = stageOf(stage);
   const newest = (kind: Round['kind']) => newestRound(build.rounds, kind);
   if (shows === null) return undefined;
-  if (shows === 'recheck') return newest('recheck') ?? newest('proved');
-  if (shows !== 'finding') return newest(shows);
-  const base = newest('proved') ?? newest('as-found');
+  const last = shows === 'recheck' ? (newest('recheck') ?? newest('proved')) : undefined;
+  if (last?.kind === 'recheck') return last;
+  if (shows === 'as-found') return newest(shows);
+  if (shows !== 'finding') {
+    const proving = newest('proved');
+    return proving && { ...proving, readings: [...standingAt(build, proving).values()] };
+  }
+  const base = newest('as-set') ?? newest('proved') ?? newest('as-found');
   return base && { ...base, readings: [...findings(build.rounds).values()] };
+}
+
+/** What stands at each point at proving: what the newest round says of it, or what proves it from an earlier one. */
+function standingAt(build: BuildView, proving: Round): ReadonlyMap<string, ReadingRow> {
+  const standing = new Map(provenBy(build));
+  for (const reading of proving.readings)
+    if (!standing.has(reading.point)) standing.set(reading.point, reading);
+  return standing;
 }
 
 /** Whether a round is the one that readings may be added to now. */
@@ -77,7 +99,7 @@ export function headPoints(
         key,
         {
           state,
-          figures: state === 'changed-since' ? pieceIn(change, figure) : gapIn(reading, figure),
+          ...(state === 'changed-since' ? pieceIn(change, figure) : gapIn(reading, figure)),
           done: done.has(key) ? 'set' : undefined,
           closed: closed?.has(key),
           waiting: round?.waiting?.has(key),
@@ -87,16 +109,23 @@ export function headPoints(
   );
 }
 
-/** What was last turned or fitted at a point; null where nothing was, or where it does not bear on what is shown. */
-export type LastChange = (key: string) => Setting | null;
+/** What was last done that bears on a point: the piece that was fitted there, if any was. */
+export type Change = Pick<Setting, 'at' | 'fitted'>;
+
+/** What was last changed, as far as it bears on a point; null where nothing was, or where it does not bear on what is shown. */
+export type LastChange = (key: string) => Change | null;
 
 /** The piece that was fitted, where the gap it leaves is not known yet. */
-function pieceIn(change: Setting | null, figure: (mm: number) => string): string[] {
-  return change?.fitted ? [figure(change.fitted), 'in'] : [];
+function pieceIn(change: Change | null, figure: (mm: number) => string): Pick<HeadPoint, 'piece'> {
+  return change?.fitted ? { piece: figure(change.fitted) } : {};
 }
 
-function gapIn(reading: ReadingRow | undefined, figure: (mm: number) => string): string[] {
-  return reading ? [reading.hi === null ? '…' : figure(reading.hi), figure(reading.lo)] : [];
+/** Where a gap is, if at all, too wide, its greater end says most; otherwise the lesser one does: tight is the dangerous side. */
+function gapIn(reading: ReadingRow | undefined, figure: (mm: number) => string): Pick<HeadPoint, 'gap'> {
+  if (!reading) return {};
+  const { lo, hi, verdict } = reading;
+  const wide = hi !== null && (verdict === 'loose' || verdict === 'undecided-high');
+  return { gap: { lo: figure(lo), hi: hi === null ? '…' : figure(hi), governs: wide ? 'hi' : 'lo' } };
 }
 
 /** The newest reading of a point in a round. */
@@ -106,6 +135,26 @@ export function readingAt(round: Round | undefined, key: string): ReadingRow | u
 
 /** States that a measurement ends: nothing is known, or what is known proves nothing. */
 const TO_MEASURE: ReadonlySet<PointState> = new Set(['not-measured', 'off-base']);
+
+/**
+ * The points at which nothing is left to be done: measured as they are now; where points are set, in their band as well, or
+ * left alone.
+ *
+ * @param leftAlone points left alone on purpose, where points are set; null where they are only measured
+ */
+export function settledPoints(
+  points: readonly LashPoint[],
+  round: Round | undefined,
+  changed: LastChange,
+  leftAlone: ReadonlySet<string> | null,
+): ReadonlySet<string> {
+  const settled = ({ key }: LashPoint) => {
+    const state = stateOf(readingAt(round, key), changed(key)?.at ?? null);
+    if (leftAlone) return state === 'in-spec' || leftAlone.has(key);
+    return state !== 'changed-since' && !TO_MEASURE.has(state);
+  };
+  return new Set(points.filter(settled).map(({ key }) => key));
+}
 
 /** How many of a round's points are still to be measured. */
 export function leftToMeasure(points: readonly LashPoint[], round: Round | undefined): number {
@@ -131,8 +180,8 @@ export function closedAt(pattern: Pattern, angle: number | null): ReadonlySet<st
 }
 
 /**
- * The point to measure after one: at a known stop what is left there, then what waits at the next stop; otherwise the
- * next one in order.
+ * The point to measure after one: what is left at the stop the plan is at, then what waits at the next one, so that nobody
+ * walks into another stop's points by going on; where no stop has any, the next one in order.
  */
 export function nextToMeasure(
   points: readonly LashPoint[],
@@ -141,7 +190,7 @@ export function nextToMeasure(
   { here, next }: Pick<StopProgress, 'here' | 'next'>,
 ): string | null {
   const waiting = [here, next].map((standing) => standing?.left.filter((key) => key !== after) ?? []);
-  const stop = here && waiting.find((left) => left.length > 0);
+  const stop = waiting.find((left) => left.length > 0);
   if (!stop) return nextUnmeasured(points, round, after);
   const from = points.findIndex(({ key }) => key === after);
   const order = [...points.slice(from + 1), ...points.slice(0, from)].map(({ key }) => key);

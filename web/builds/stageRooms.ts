@@ -1,11 +1,23 @@
+import type { ReadingRow } from '@zero-lash/contract/measuring';
+import type { StageKey } from '@zero-lash/core/builds';
+import { lazy, type ComponentType } from 'react';
 import type { BuildView } from './buildView.ts';
-import { STAGE_KEYS, type StageKey } from '@zero-lash/core/builds';
-import type { ComponentType } from 'react';
-import { Rechecks } from '../rechecks/Rechecks.tsx';
-import { AimChoice } from '../setting/AimChoice.tsx';
-import { SignOff } from '../signoff/SignOff.tsx';
+import type { LimitedPoint } from './points.ts';
 
 type OfBuild = ComponentType<{ readonly build: BuildView }>;
+
+/** What a stage's room is told of the selected point. */
+export interface AtPointProps {
+  readonly build: BuildView;
+  readonly point: LimitedPoint;
+  /** what the point is set by; nothing where it was changed since, or where the reading proves nothing */
+  readonly reading: ReadingRow | undefined;
+  /** it was measured before it was last changed, and not since */
+  readonly stale: boolean;
+  /** mm, what the build aims at there */
+  readonly target: number;
+  readonly onNext: () => void;
+}
 
 /** What a stage's own room brings to the build's page, which knows no stage by its name. */
 export interface StageRoom {
@@ -13,18 +25,26 @@ export interface StageRoom {
   readonly Above?: OfBuild;
   /** stands before the selected point, whose panel is then below it */
   readonly First?: OfBuild;
-  /** stands after everything else */
-  readonly Last?: OfBuild;
+  /** stands in the selected point's panel */
+  readonly AtPoint?: ComponentType<AtPointProps>;
+  /** stands under what is ticked off at the stage */
+  readonly Under?: OfBuild;
 }
 
-const ROOMS: Partial<Record<StageKey, StageRoom>> = {
-  set: { Above: AimChoice },
-  close: { First: SignOff },
-  'run-in': { First: Rechecks, Last: SignOff },
-};
+const SignOff = lazy(async () => ({ default: (await import('../signoff/SignOff.tsx')).SignOff }));
+const Rechecks = lazy(async () => ({ default: (await import('../rechecks/Rechecks.tsx')).Rechecks }));
+const AimChoice = lazy(async () => ({ default: (await import('../setting/AimChoice.tsx')).AimChoice }));
+const SettingForm = lazy(async () => ({ default: (await import('../setting/SettingForm.tsx')).SettingForm }));
 
-/** Each stage with what its room brings. */
-export const STAGE_ROOMS = Object.fromEntries(STAGE_KEYS.map((key) => [key, ROOMS[key] ?? {}])) as Record<
-  StageKey,
-  StageRoom
->;
+/** Each stage with what its room brings, which is fetched when the stage is first shown. */
+export const STAGE_ROOMS: Readonly<Record<StageKey, StageRoom>> = {
+  'take-in': {},
+  'open-up': {},
+  'as-found': {},
+  wear: {},
+  'head-work': {},
+  set: { Above: AimChoice, AtPoint: SettingForm },
+  prove: {},
+  close: { Under: SignOff },
+  'run-in': { First: Rechecks, Under: SignOff },
+};

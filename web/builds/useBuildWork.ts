@@ -1,9 +1,17 @@
 import type { BuildView } from './buildView.ts';
 import { layOutHeads, stepOnHead, type Step } from '@zero-lash/core/sheets';
-import { lastChange, pointsSet, STAGE_KEYS, stageOf, type StageKey } from '@zero-lash/core/builds';
+import {
+  lastChange,
+  lastDisturbed,
+  pointsSet,
+  STAGE_KEYS,
+  stageOf,
+  type StageKey,
+} from '@zero-lash/core/builds';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { useLengths } from '../app/lengths.ts';
+import { useShared } from '../app/useShared.ts';
 import { useStable } from '../app/useStable.ts';
 import { useAppSelector } from '../app/store.ts';
 import type { HeadPoint } from '../drawings/HeadMap.tsx';
@@ -21,6 +29,7 @@ import {
   limitedPoints,
   nextToMeasure,
   roundOfStage,
+  settledPoints,
   type LastChange,
   type LimitedPoint,
 } from './points.ts';
@@ -39,6 +48,8 @@ export interface BuildWork {
   readonly mayWork: boolean;
   readonly turning: TurningWork;
   readonly shown: Readonly<Record<string, HeadPoint>>;
+  /** what each point is, whether it is sent already or not */
+  readonly states: Readonly<Record<string, PointState>>;
   readonly selected: LimitedPoint;
   /** what was last changed at a point, as far as that bears on what is shown */
   readonly changed: LastChange;
@@ -56,8 +67,23 @@ export interface BuildWork {
 const SETTLED: ReadonlySet<PointState> = new Set(['in-spec', 'not-measured', 'off-base', 'changed-since']);
 
 /** What was last changed at each point, where that bears on what is shown: how it was found stays how it was found. */
-function changesAt({ settings }: BuildView, looking: StageKey): LastChange {
-  return stageOf(looking).shows === 'as-found' ? () => null : (key) => lastChange(settings, key);
+function changesAt({ settings, sheet }: BuildView, looking: StageKey): LastChange {
+  const { shows, sets } = stageOf(looking);
+  if (shows === 'as-found') return () => null;
+  if (sets) return (key) => lastChange(settings, key);
+  // what proves a point is held against all that disturbed it: a cam that was out disturbs its neighbours too
+  const disturbed = lastDisturbed(sheet.pattern, settings);
+  return (key) => {
+    const own = lastChange(settings, key);
+    const at = disturbed.get(key);
+    return at === undefined || at === own?.at ? own : { at, fitted: own?.fitted ?? null };
+  };
+}
+
+/** Points that were left alone on purpose, when last anything was done there. */
+function leftAlone({ settings }: BuildView): ReadonlySet<string> {
+  const newest = new Map(settings.toReversed().map((setting) => [setting.point, setting.kind]));
+  return new Set([...newest].filter(([, kind]) => kind === 'left').map(([point]) => point));
 }
 
 /** Everything a build's page shows and does, worked out once a render. */
@@ -86,16 +112,28 @@ export function useBuildWork(known: BuildView): BuildWork {
     [here, blind, session],
   );
   const open = looking === build.stage && isOpenRound(build, round);
-  const done = useMemo(() => (looking === 'set' ? pointsSet(build) : new Set<string>()), [build, looking]);
+  const done = useMemo(
+    () => (stageOf(looking).sets ? pointsSet(build) : new Set<string>()),
+    [build, looking],
+  );
   const changed = useMemo(() => changesAt(build, looking), [build.settings, looking]);
-  const turning = useTurning(build, round);
+  const settled = useMemo(
+    () => settledPoints(points, round, changed, stageOf(looking).sets ? leftAlone(build) : null),
+    [points, round, changed, looking, build.settings],
+  );
+  const turning = useTurning(build, round, settled);
   const closed = useMemo(
     () => (open ? closedAt(build.sheet.pattern, turning.turning.at) : null),
     [open, build.sheet.pattern, turning.turning.at],
   );
-  const shown = useMemo(
-    () => headPoints(points, round, figure, done, changed, closed),
-    [points, round, unit, done, changed, closed],
+  const shown = useShared(
+    useMemo(
+      () => headPoints(points, round, figure, done, changed, closed),
+      [points, round, unit, done, changed, closed],
+    ),
+  );
+  const states = useShared(
+    useMemo(() => Object.fromEntries(Object.entries(shown).map(([key, { state }]) => [key, state])), [shown]),
   );
   const leftToSet = () =>
     points.filter(({ key }) => {
@@ -108,9 +146,12 @@ export function useBuildWork(known: BuildView): BuildWork {
   if (chosen === null && open) choose(selected.key);
 
   function firstToDo() {
-    if (looking === 'set') return leftToSet()[0] ?? points[0]!;
+    if (stageOf(looking).sets) return leftToSet()[0] ?? points[0]!;
     const left = points.filter(({ key }) => ['not-measured', 'off-base'].includes(shown[key]!.state));
-    return left.find(({ key }) => closed?.has(key)) ?? left[0] ?? points[0]!;
+    const { here: standing, next } = turning.progress;
+    const first = open ? (standing?.left[0] ?? next?.left[0]) : undefined;
+    const planned = left.find(({ key }) => key === first);
+    return planned ?? left.find(({ key }) => closed?.has(key)) ?? left[0] ?? points[0]!;
   }
 
   function choose(key: string | null) {
@@ -126,10 +167,9 @@ export function useBuildWork(known: BuildView): BuildWork {
   const lookAt = useStable((stage: StageKey) => look(stage === build.stage ? null : stage));
 
   const onNext = useStable(() => {
-    const next =
-      looking === 'set'
-        ? leftToSet().find(({ key }) => key !== selected.key)?.key
-        : nextToMeasure(points, round, selected.key, turning.progress);
+    const next = stageOf(looking).sets
+      ? leftToSet().find(({ key }) => key !== selected.key)?.key
+      : nextToMeasure(points, round, selected.key, turning.progress);
     select(next ?? selected.key);
   });
 
@@ -144,6 +184,7 @@ export function useBuildWork(known: BuildView): BuildWork {
     mayWork,
     turning,
     shown,
+    states,
     selected,
     changed,
     blind,

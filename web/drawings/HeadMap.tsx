@@ -8,15 +8,17 @@ import {
   type Step,
 } from '@zero-lash/core/sheets';
 import { memo, useEffect, useMemo, useRef, type KeyboardEvent, type MouseEvent } from 'react';
-import { paint, STATE_WORDS, type PointState } from './states.ts';
+import { paint, STATE_COLOURS, STATE_WORDS, type PointState } from './states.ts';
 import { useWidth } from './useWidth.ts';
 import { MarkShape } from './VerdictMark.tsx';
 
 /** What a head map shows at one lash point; lengths as they are to be read. */
 export interface HeadPoint {
   readonly state: PointState;
-  /** both ends of what is known, the greater first; empty where nothing is measured */
-  readonly figures: readonly string[];
+  /** both ends of what is known, and which of them says most; left out where nothing is measured */
+  readonly gap?: { readonly lo: string; readonly hi: string; readonly governs: 'lo' | 'hi' } | undefined;
+  /** the piece that is in, where the gap it leaves is not known yet */
+  readonly piece?: string | undefined;
   /** work done here: drawn as a tick, spoken as the word */
   readonly done?: string | undefined;
   /** not sent to the server yet: drawn as an open ring */
@@ -35,16 +37,17 @@ interface Props {
 
 /** px a point's place is wide at least: the target in it stays 44 px */
 const LEAST_CELL = 46;
-const MOST_CELL = 78;
-/** The height a map keeps to where its points still stay large enough to tap. */
-const WISHED_HEIGHT = 340;
+const MOST_CELL = 92;
+/** The height a map keeps to where its points still stay large enough to tap: on a wide page, and on a narrow one. */
+const WISHED_HEIGHT = { wide: 500, narrow: 340 };
+const WIDE = 560;
 const MARGIN = 18;
 /** px a letter of a key takes, the room between a key and its mark, and the mark */
-const LETTER = 7.4;
+const LETTER = 8.6;
 const BESIDE = 2;
 const MARK = 16;
-/** px from which a point's three lines need not stand close */
-const ROOMY = 56;
+/** px from which a point has room for both ends under the figure that governs */
+const ROOMY = 80;
 const SETTLE_MS = 120;
 const STEPS: Readonly<Record<string, Step>> = {
   ArrowLeft: 'left',
@@ -58,7 +61,8 @@ export function HeadMap({ pattern, points, selected, onSelect, label }: Props) {
   const layout = useMemo(() => layOutHeads(pattern), [pattern]);
   const [ref, width] = useWidth<HTMLDivElement>(640);
   const svg = useRef<SVGSVGElement>(null);
-  const room = Math.floor(Math.min((width - 2 * MARGIN) / layout.width, WISHED_HEIGHT / layout.height));
+  const wishedHeight = width >= WIDE ? WISHED_HEIGHT.wide : WISHED_HEIGHT.narrow;
+  const room = Math.floor(Math.min((width - 2 * MARGIN) / layout.width, wishedHeight / layout.height));
   const cell = Math.max(LEAST_CELL, Math.min(MOST_CELL, room));
   const focusable = selected ?? layout.places[0]?.point.key;
 
@@ -195,7 +199,10 @@ function sameShown(a: HeadPoint | undefined, b: HeadPoint | undefined): boolean 
     a?.done === b?.done &&
     a?.waiting === b?.waiting &&
     a?.closed === b?.closed &&
-    a?.figures.join() === b?.figures.join()
+    a?.piece === b?.piece &&
+    a?.gap?.lo === b?.gap?.lo &&
+    a?.gap?.hi === b?.gap?.hi &&
+    a?.gap?.governs === b?.gap?.governs
   );
 }
 
@@ -206,9 +213,12 @@ const Point = memo(
     const size = Math.max(44, cell - 4);
     const left = place.x * cell - size / 2;
     const top = place.y * cell - size / 2;
-    const figures = shown?.figures ?? [];
-    const line = size < ROOMY ? 13 : 14;
-    const baseline = size / 2 - (figures.length ? line - 4 : -5);
+    const gap = shown?.gap;
+    const figure = gap ? gap[gap.governs] : shown?.piece && (size < 56 ? shown.piece : `${shown.piece} in`);
+    const range = gap && size >= ROOMY ? `${gap.lo}–${gap.hi}` : undefined;
+    const large = Math.min(24, size / 2.9);
+    const lines = 14 + (figure ? large : 0) + (range ? 15 : 0);
+    const baseline = (size - lines) / 2 + 12;
     // the key and its mark stand in the middle together, however long the key is
     const letters = point.key.length * LETTER;
     const scale = letters + BESIDE + MARK < size ? 0.82 : 0.62;
@@ -216,7 +226,7 @@ const Point = memo(
     const spoken = [
       `${point.key}, ${ROLE_WORDS[point.role]}`,
       STATE_WORDS[state],
-      [...figures].reverse().join(' to '),
+      gap ? `${gap.lo} to ${gap.hi}` : figure,
       shown?.done ?? '',
       shown?.closed ? 'may be measured here' : '',
       shown?.waiting ? 'waiting to be sent' : '',
@@ -247,6 +257,7 @@ const Point = memo(
           y={baseline}
           fontSize="14"
           fontWeight="600"
+          fontFamily="var(--zl-fonts-mono)"
           fill={paint('ink')}
           textAnchor="middle"
         >
@@ -255,18 +266,23 @@ const Point = memo(
         <g transform={`translate(${from + letters + BESIDE} ${baseline - 5 - 8 * scale}) scale(${scale})`}>
           <MarkShape state={state} />
         </g>
-        {figures.map((figure, index) => (
+        {figure && (
           <text
-            key={index}
             x={size / 2}
-            y={size / 2 + 4 + index * line}
-            fontSize="14"
-            fill={paint('ink')}
+            y={baseline + large}
+            fontSize={shown?.piece && !gap ? Math.max(14, large * 0.8) : large}
+            fontWeight="650"
+            fill={paint(gap ? STATE_COLOURS[state] : 'ink')}
             textAnchor="middle"
           >
             {figure}
           </text>
-        ))}
+        )}
+        {range && (
+          <text x={size / 2} y={baseline + large + 16} fontSize="14" fill={paint('ink')} textAnchor="middle">
+            {range}
+          </text>
+        )}
         {shown?.waiting && (
           <circle
             cx="3"

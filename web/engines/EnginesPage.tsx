@@ -9,7 +9,7 @@ import {
   type SortingState,
 } from '@tanstack/react-table';
 import { useDeferredValue, useState } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
+import { useShortcut } from '../app/useShortcut.ts';
 import { Link, useSearchParams } from 'react-router';
 import { dayInWords } from '../app/dates.ts';
 import { grouped } from '../app/figures.ts';
@@ -97,7 +97,7 @@ export default function EnginesPage() {
     sortDescFirst: false,
     getCoreRowModel: getCoreRowModel(),
   });
-  useHotkeys('/', (event) => {
+  useShortcut('/', (event) => {
     event.preventDefault();
     document.querySelector<HTMLInputElement>('#engine-search')?.focus();
   });

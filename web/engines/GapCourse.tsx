@@ -9,6 +9,7 @@ import { VerdictMark } from '../drawings/VerdictMark.tsx';
 
 const ROUND_WORDS: Readonly<Record<GapRow['round'], string>> = {
   'as-found': 'as found',
+  'as-set': 'as set',
   proved: 'proved',
   recheck: 'recheck',
 };

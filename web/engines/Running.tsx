@@ -1,11 +1,14 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { EngineView } from '@zero-lash/contract/engines';
+import { runningDoubt, type RunningDoubt } from '@zero-lash/core/rechecks';
 import { useState, type FormEvent } from 'react';
 import { dayInWords } from '../app/dates.ts';
 import { grouped, runningTyped } from '../app/figures.ts';
+import { Note } from '../app/Note.tsx';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
+import { useShopTimes } from '../people/useShopTimes.ts';
 import { ShopTime } from '../people/ShopTime.tsx';
 import { useLogUsageMutation } from './endpoints.ts';
 
@@ -34,7 +37,38 @@ export function Running({ engine, mayWork }: { readonly engine: EngineView; read
           <ShopTime at={readAt} day />: {reason}
         </Box>
       ))}
+      {engine.usages.length > 1 && <PastFigures engine={engine} />}
       {mayWork && <LogUsage engine={engine} />}
+    </Box>
+  );
+}
+
+/** Every figure that was logged, newest first. */
+function PastFigures({ engine }: { readonly engine: EngineView }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <Box
+      as="details"
+      fontSize="sm"
+      marginTop="1"
+      onToggle={(event) => setOpen((event.target as HTMLDetailsElement).open)}
+    >
+      <Box as="summary" cursor="pointer" minHeight="44px" paddingY="2" color="faded">
+        Logged {engine.usages.length} times
+      </Box>
+      <ul>
+        {(open ? engine.usages : []).map(({ usage, readAt, reason, by }) => (
+          <Flex as="li" key={readAt} gap="3" borderTop="1px solid" borderColor="hairline" paddingY="1">
+            <b>
+              {grouped(usage)} {engine.usageUnit}
+            </b>
+            <Box color="faded" marginLeft="auto" textAlign="right">
+              <ShopTime at={readAt} day />, {by}
+              {reason && `: ${reason}`}
+            </Box>
+          </Flex>
+        ))}
+      </ul>
     </Box>
   );
 }
@@ -49,6 +83,8 @@ function LogUsage({ engine }: { readonly engine: EngineView }) {
   const [startedAt, setStartedAt] = useState('0');
   const [reason, setReason] = useState('');
   const [complaint, setComplaint] = useState<string>();
+  const [asked, setAsked] = useState<(RunningDoubt & { readonly typed: number }) | null>(null);
+  const days = useShopTimes();
   const [send, { error, isLoading, reset }] = useLogUsageMutation();
   const typed = Math.round(runningTyped(text) * 10) / 10;
   const back = typed < engine.usage;
@@ -62,7 +98,15 @@ function LogUsage({ engine }: { readonly engine: EngineView }) {
       return;
     }
     setComplaint(undefined);
-    const result = await send({ id: engine.id, usage: typed, reason, newMeter: fitted ? meter : null });
+    const last = { usage: engine.usage, on: engine.usageOn };
+    const doubt = back ? null : runningDoubt(typed, last, days.today(), engine.usageUnit);
+    if (doubt && asked?.typed !== typed) setAsked({ ...doubt, typed });
+    else await write(typed);
+  }
+
+  async function write(usage: number) {
+    setAsked(null);
+    const result = await send({ id: engine.id, usage, reason, newMeter: fitted ? meter : null });
     if ('error' in result) return;
     setText('');
     setReason('');
@@ -80,6 +124,7 @@ function LogUsage({ engine }: { readonly engine: EngineView }) {
               maxLength={12}
               onChange={(event) => {
                 setText(event.target.value);
+                setAsked(null);
                 reset();
               }}
             />
@@ -121,6 +166,24 @@ function LogUsage({ engine }: { readonly engine: EngineView }) {
             <Input value={reason} maxLength={200} onChange={(event) => setReason(event.target.value)} />
           </Labelled>
         </Box>
+      )}
+      {asked && (
+        <Note role="alert" marginTop="2">
+          {grouped(asked.typed)} {engine.usageUnit} is more than can have been run since{' '}
+          {grouped(engine.usage)} was logged.{' '}
+          {asked.meant === null ? 'Is it right?' : `Did you mean ${grouped(asked.meant)}?`}
+          <Flex gap="2" marginTop="2" flexWrap="wrap">
+            {asked.meant !== null && (
+              <Button variant="solid" onClick={() => void write(asked.meant!)}>
+                Log {grouped(asked.meant)}
+              </Button>
+            )}
+            <Button onClick={() => void write(asked.typed)}>Log it as typed</Button>
+            <Button variant="plain" onClick={() => setAsked(null)}>
+              Change it
+            </Button>
+          </Flex>
+        </Note>
       )}
       <ProblemNote error={error} />
     </form>

@@ -1,8 +1,8 @@
 // Long because every way to take a reading at a point meets here: blades, figures, gauge, and what each leads to.
 import { Button, Flex } from '@chakra-ui/react';
 import type { BuildView } from '../builds/buildView.ts';
-import { isDecided, type Try } from '@zero-lash/core/measuring';
-import type { Step } from '@zero-lash/core/sheets';
+import { isDecided, type GoNoGo, type Try } from '@zero-lash/core/measuring';
+import { ROLE_WORDS, type Step } from '@zero-lash/core/sheets';
 import { mmFromTenths } from '@zero-lash/core/length';
 import { useDeferredValue, useMemo } from 'react';
 import { Link } from 'react-router';
@@ -12,7 +12,7 @@ import { useStable } from '../app/useStable.ts';
 import { draftKey, draftTyped } from './drafts.ts';
 import type { LimitedPoint } from '../builds/points.ts';
 import { BladeFan } from '../drawings/BladeFan.tsx';
-import type { TurningWork } from '../turning/useTurning.ts';
+import { arrivingAt, type TurningWork } from '../turning/useTurning.ts';
 import { DoubtQuestion } from './DoubtQuestion.tsx';
 import { GaugePanel } from '../instruments/GaugePanel.tsx';
 import { FeelChoice } from './FeelChoice.tsx';
@@ -21,7 +21,10 @@ import type { RoundHere } from './pending.ts';
 import { Reminders } from './Reminders.tsx';
 import { GoNoGoPads, TryPads } from './TryPads.tsx';
 import { TypedEntry } from './TypedEntry.tsx';
-import { triesInWords } from './tryWords.ts';
+import { HandsFree } from './HandsFree.tsx';
+import { usePedal } from './usePedal.ts';
+import { spelled, useVoice } from './useVoice.ts';
+import { heldThickness, triesInWords } from './tryWords.ts';
 import { useBench } from './useBench.ts';
 import { useBounce } from '../app/useBounce.ts';
 import { useMeasure, type Offer } from './useMeasure.ts';
@@ -36,15 +39,17 @@ interface Props {
   /** a second look, without seeing the first */
   readonly blind: boolean;
   readonly onNext: () => void;
+  readonly onSelect: (key: string) => void;
   readonly onWalk: (step: Step) => void;
 }
 
 /** Measures one point by the school this device measures by. */
-export function Measure({ build, round, point, turning, blind, onNext, onWalk }: Props) {
-  const { figure } = useLengths();
+export function Measure({ build, round, point, turning, blind, onNext, onSelect, onWalk }: Props) {
+  const bench = useBench();
+  // blades are called what is stamped on them, whatever the page reads in
+  const { figure, unit } = useLengths(bench.bladeUnit);
   const dispatch = useAppDispatch();
   const feel = useAppSelector((state) => state.preferences.feel);
-  const bench = useBench();
   // what is proved is not set by; what was found or came back is
   const work = useTries(round.id, point, bench, round.kind !== 'proved');
   const measure = useMeasure(build, round, point.key, turning, blind);
@@ -54,7 +59,7 @@ export function Measure({ build, round, point, turning, blind, onNext, onWalk }:
   function offerOf(tries: readonly Try[], narrowed: boolean): Offer {
     return {
       reading: { kind: 'tries', tries, repeatability: bench.repeatability },
-      asTyped: triesInWords(tries, figure),
+      asTyped: triesInWords(tries, figure, unit),
       instrumentId: bladesId,
       ...(narrowed ? { reason: 'narrowed, to set by it' } : {}),
     };
@@ -78,13 +83,14 @@ export function Measure({ build, round, point, turning, blind, onNext, onWalk }:
     onNext();
   }
 
-  function onTry(one: Try): void {
+  function onTries(made: readonly Try[]): void {
     const narrowing = isDecided(work.verdict);
-    const tries = [...work.tries, one];
+    const tries = [...work.tries, ...made];
     const { verdict, narrowing: more } = work.comeTo(tries);
     const stays = !isDecided(verdict) || (verdict !== 'in-spec' && more);
     const asks = stays || !measure.takesAtOnce();
     if (asks) work.put(tries);
+    tell(point.key, verdict);
     if (!isDecided(verdict)) return;
     // a point that is out is kept at once, and stays while a blade can narrow it for setting
     if (stays) measure.keep(offerOf(tries, narrowing), () => undefined);
@@ -93,7 +99,7 @@ export function Measure({ build, round, point, turning, blind, onNext, onWalk }:
 
   /** A try tapped on a pad, unless the finger only bounced. */
   function onTap(one: Try, pad: string, at: number): void {
-    if (!isBounce(pad, at)) onTry(one);
+    if (!isBounce(pad, at)) onTries([one]);
   }
 
   /** Goes on from a point: what its tries say is kept first, unless it is kept already. */
@@ -124,12 +130,49 @@ export function Measure({ build, round, point, turning, blind, onNext, onWalk }:
   const tap = useStable(work.tap);
   const pairHolds = feel === 'go-no-go' && work.pair !== null && !failed(work.tries, work.pair);
   const byBlades = feel === 'go-no-go' || feel === 'steps';
+  // by go and no-go the blade in the hand is the one that has not answered yet
+  const pairBlade = (pair: GoNoGo) =>
+    work.tries.some(({ thickness }) => thickness === pair.go.thickness) ? 'noGo' : 'go';
+  const inHand = pairHolds ? work.pair![pairBlade(work.pair!)].blades : work.held;
+  const arriving = arrivingAt(turning);
+  const tell = useVoice(
+    arriving
+      ? `Turn to stop ${arriving.number}`
+      : spokenNext(point, pairHolds ? pairBlade(work.pair!) : null, inHand.map(figure)),
+  );
+
+  /** The crank stands at the stop it was being turned to. */
+  function arrive(): void {
+    if (!arriving) return;
+    turning.standAt(arriving.stop.angle);
+    onSelect(arriving.left[0]!);
+  }
+
+  /** The pedal answers for the blade in the hand; while the crank is being turned, or something is asked, for none. */
+  function press(result: Try['result'], at: number): void {
+    const thickness = heldThickness(inHand);
+    if (arriving || measure.question || !byBlades || thickness === 0) return;
+    onTap({ thickness, result }, `pedal ${result}`, at);
+  }
+  usePedal({
+    goes: (at) => press('goes', at),
+    wont: (at) => press('wont', at),
+    next: () => {
+      if (measure.question) return;
+      if (arriving) arrive();
+      else if (work.tries.length > 0) goOn();
+      else onNext();
+    },
+    back: () => {
+      if (!arriving && !measure.question && work.tries.length > 0) takeBack();
+    },
+  });
   const stuck =
     byBlades && work.tries.length > 0 && work.suggested === null && work.verdict.startsWith('undecided');
 
   return (
     <div className="measure">
-      <Reminders roundId={round.id} />
+      <Reminders roundId={round.id} begun={round.readings.some(({ roundId }) => roundId === round.id)} />
       {feel === 'gauge' ? (
         <GaugePanel point={point} measure={measure} onNext={onNext} />
       ) : (
@@ -140,13 +183,14 @@ export function Measure({ build, round, point, turning, blind, onNext, onWalk }:
           work={work}
           asIndicator={feel === 'indicator'}
           withKeypad={!byBlades}
-          measuredBefore={round.readings.some((row) => row.point === point.key)}
+          measuredBefore={readingIn(round, point.key) !== undefined}
           onOffer={(offer) => measure.keep(offer, forgetTyped)}
           onAsk={(offer, lengths, meant) => measure.ask(offer, lengths, meant, forgetTyped)}
-          onTry={onTry}
+          onTries={onTries}
           onTakeBack={takeBack}
           onFinish={goOn}
           onWalk={onWalk}
+          onArrive={arrive}
         />
       )}
       {measure.question?.kind === 'doubt' && (
@@ -172,8 +216,8 @@ export function Measure({ build, round, point, turning, blind, onNext, onWalk }:
       )}
       {work.verdict === 'conflict' && (
         <Note tone="tight" role="alert" marginTop="2">
-          These tries contradict each other: {triesInWords(work.tries, figure)}. Wipe the blade, feel again,
-          or clear the older ones.
+          These tries contradict each other: {triesInWords(work.tries, figure, unit)}. Wipe the blade, feel
+          again, or clear the older ones.
           <Flex gap="2" marginTop="2" flexWrap="wrap">
             <Button variant="solid" onClick={() => work.put(work.clearOlder())}>
               Clear the older
@@ -183,11 +227,11 @@ export function Measure({ build, round, point, turning, blind, onNext, onWalk }:
         </Note>
       )}
       {pairHolds && work.verdict !== 'conflict' && (
-        <GoNoGoPads pair={work.pair!} tries={work.tries} onTap={onTap} />
+        <GoNoGoPads pair={work.pair!} tries={work.tries} unit={unit} onTap={onTap} />
       )}
       {byBlades && !pairHolds && work.verdict !== 'conflict' && (
         <>
-          <TryPads work={work} point={point} repeatability={bench.repeatability} onTap={onTap} />
+          <TryPads work={work} point={point} repeatability={bench.repeatability} unit={unit} onTap={onTap} />
           {stuck && (
             <div className="point-note">
               No blade of this bench says more. Keep it as it is, or try another set.
@@ -213,13 +257,30 @@ export function Measure({ build, round, point, turning, blind, onNext, onWalk }:
         </>
       )}
       <FeelChoice bench={bench} />
+      <HandsFree />
     </div>
   );
 }
 
+/** What is to be done now, as it is said aloud: `2 E, exhaust. Go, 0.20`. */
+function spokenNext(
+  { key, role }: LimitedPoint,
+  pair: 'go' | 'noGo' | null,
+  blades: readonly string[],
+): string {
+  const blade = blades.join(' and ');
+  const what = pair === null ? blade && `Try ${blade}` : `${pair === 'go' ? 'Go' : 'No-go'}, ${blade}`;
+  return [`${spelled(key)}, ${ROLE_WORDS[role]}`, what].filter(Boolean).join('. ');
+}
+
+/** The reading that was taken of a point in this round, and not what is shown there from an earlier one. */
+function readingIn(round: RoundHere, key: string) {
+  return round.readings.find(({ point, roundId }) => point === key && roundId === round.id);
+}
+
 /** Whether a point's newest reading is these very tries. */
 function isKept(round: RoundHere, point: string, tries: readonly Try[]): boolean {
-  const reading = round.readings.find((row) => row.point === point)?.reading;
+  const reading = readingIn(round, point)?.reading;
   return (
     reading?.kind === 'tries' &&
     reading.tries.length === tries.length &&

@@ -1,13 +1,21 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
-import { memo } from 'react';
+import { memo, useState } from 'react';
 import { remindersRead } from '../app/preferences.ts';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
 
-/** What changes a reading, said once a round beside the entry. */
-export const Reminders = memo(function Reminders({ roundId }: { readonly roundId: string }) {
+interface Props {
+  readonly roundId: string;
+  /** something was measured in it already */
+  readonly begun: boolean;
+}
+
+/** What changes a reading, said once a round beside the entry: not again at each load, nor once it was begun. */
+export const Reminders = memo(function Reminders({ roundId, begun }: Props) {
   const read = useAppSelector((state) => state.preferences.reminded.includes(roundId));
   const dispatch = useAppDispatch();
-  if (read) return null;
+  // what stands above the pads does not go away under a finger that is coming down on them
+  const [begunBefore] = useState(begun);
+  if (read || begunBefore) return null;
   return (
     <Flex
       as="aside"

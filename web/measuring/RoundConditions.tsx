@@ -1,6 +1,6 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { BuildView } from '../builds/buildView.ts';
-import type { Round } from '@zero-lash/contract/measuring';
+import type { ConditionsRow, Round } from '@zero-lash/contract/measuring';
 import { memo, useState, type FormEvent } from 'react';
 import { conditionCautions } from '@zero-lash/core/measuring';
 import { Caution } from '../app/Caution.tsx';
@@ -50,49 +50,50 @@ export const RoundConditions = memo(
 
     return (
       <Box>
-        <form onSubmit={keep} noValidate>
-          <Flex gap="3" alignItems="flex-end" flexWrap="wrap">
-            <Box width="120px">
-              <Labelled label="Engine, °C">
-                <Input
-                  value={temperature}
-                  disabled={!enabled}
-                  inputMode="decimal"
-                  onChange={(event) => setTemperature(event.target.value)}
-                />
-              </Labelled>
-            </Box>
-            <Box width="150px">
-              <Labelled label="Hours since last run">
-                <Input
-                  value={hours}
-                  disabled={!enabled}
-                  inputMode="decimal"
-                  onChange={(event) => setHours(event.target.value)}
-                />
-              </Labelled>
-            </Box>
-            <Box width="120px">
-              <Labelled label="It is">
-                <Select
-                  value={condition}
-                  disabled={!enabled}
-                  onChange={(event) => setCondition(event.target.value as 'cold' | 'hot' | '')}
-                >
-                  <option value="">not said</option>
-                  <option value="cold">cold</option>
-                  <option value="hot">hot</option>
-                </Select>
-              </Labelled>
-            </Box>
-            {enabled && changed && <Button type="submit">Keep</Button>}
-          </Flex>
-          {complaint && (
-            <Box color="tight" fontSize="sm" role="alert">
-              {complaint}
-            </Box>
-          )}
-        </form>
+        {enabled ? (
+          <form onSubmit={keep} noValidate>
+            <Flex gap="3" alignItems="flex-end" flexWrap="wrap">
+              <Box width="120px">
+                <Labelled label="Engine, °C">
+                  <Input
+                    value={temperature}
+                    inputMode="decimal"
+                    onChange={(event) => setTemperature(event.target.value)}
+                  />
+                </Labelled>
+              </Box>
+              <Box width="150px">
+                <Labelled label="Hours since last run">
+                  <Input
+                    value={hours}
+                    inputMode="decimal"
+                    onChange={(event) => setHours(event.target.value)}
+                  />
+                </Labelled>
+              </Box>
+              <Box width="120px">
+                <Labelled label="It is">
+                  <Select
+                    value={condition}
+                    onChange={(event) => setCondition(event.target.value as 'cold' | 'hot' | '')}
+                  >
+                    <option value="">not said</option>
+                    <option value="cold">cold</option>
+                    <option value="hot">hot</option>
+                  </Select>
+                </Labelled>
+              </Box>
+              {changed && <Button type="submit">Keep</Button>}
+            </Flex>
+            {complaint && (
+              <Box color="tight" fontSize="sm" role="alert">
+                {complaint}
+              </Box>
+            )}
+          </form>
+        ) : (
+          <Box>{conditionsInWords(said)}</Box>
+        )}
         <RefusedNotes
           buildId={build.id}
           which={({ kind, within }) => kind === 'conditions' && within === round.id}
@@ -121,7 +122,19 @@ export const RoundConditions = memo(
     instrumentsOf(before.round).join() === instrumentsOf(after.round).join(),
 );
 
-const NOT_SAID = { engineTempC: null, hoursSinceRun: null, condition: null } as const;
+type Said = Pick<ConditionsRow, 'engineTempC' | 'hoursSinceRun' | 'condition'>;
+
+const NOT_SAID: Said = { engineTempC: null, hoursSinceRun: null, condition: null };
+
+/** What a round was taken under, where it is only looked at: `At 15 °C, 45 hours after it ran, cold.` */
+function conditionsInWords({ engineTempC, hoursSinceRun, condition }: Said): string {
+  const parts = [
+    engineTempC !== null && `at ${engineTempC} °C`,
+    hoursSinceRun !== null && `${hoursSinceRun} hours after it ran`,
+    condition,
+  ].filter(Boolean);
+  return parts.length > 0 ? `Taken ${parts.join(', ')}.` : 'Nobody said how warm the engine was.';
+}
 
 /** Every instrument that a round's readings name. */
 const instrumentsOf = ({ readings }: Round) =>

@@ -1,4 +1,5 @@
 import { foresee, limitsFromMm, type HeldBlades, type Try, type TryResult } from '@zero-lash/core/measuring';
+import type { ShopUnit } from '@zero-lash/core/length';
 import { useLengths } from '../app/lengths.ts';
 import { foreseenInWords, heldThickness, TRY_WORDS } from './tryWords.ts';
 import type { TriesWork } from './useTries.ts';
@@ -10,14 +11,16 @@ interface Props {
   readonly work: TriesWork;
   readonly point: { readonly min: number; readonly max: number };
   readonly repeatability: number;
+  /** the blades are stamped in */
+  readonly unit: ShopUnit;
   readonly onTap: OnTap;
 }
 
 const RESULTS: readonly TryResult[] = ['goes', 'drags', 'wont'];
 
 /** The blade in the hand, what each outcome will mean, and the three things it can do. */
-export function TryPads({ work, point, repeatability, onTap }: Props) {
-  const { figure, unit } = useLengths();
+export function TryPads({ work, point, repeatability, unit, onTap }: Props) {
+  const { figure } = useLengths(unit);
   const { held, tries, suggested, narrowing } = work;
   const thickness = heldThickness(held);
   const isSuggested = suggested !== null && thickness === suggested.thickness;
@@ -43,7 +46,7 @@ export function TryPads({ work, point, repeatability, onTap }: Props) {
           <button
             key={result}
             type="button"
-            className={result === 'drags' ? 'pad' : 'pad pad-solid'}
+            className="pad"
             disabled={held.length === 0}
             onClick={(event) => onTap({ thickness, result }, result, event.timeStamp)}
           >
@@ -58,15 +61,20 @@ export function TryPads({ work, point, repeatability, onTap }: Props) {
 interface PairProps {
   readonly pair: NonNullable<TriesWork['pair']>;
   readonly tries: readonly Try[];
+  /** the blades are stamped in */
+  readonly unit: ShopUnit;
   readonly onTap: OnTap;
 }
 
+/** Each answer keeps its side, whichever of the two is hoped for. */
+const SIDES = ['goes', 'wont'] as const;
+
 /** The go and no-go school: two blades for the whole role, two taps a point. */
-export function GoNoGoPads({ pair, tries, onTap }: PairProps) {
+export function GoNoGoPads({ pair, ...rest }: PairProps) {
   return (
     <div className="measure">
-      <Pair name="Go" blades={pair.go} right="goes" wrong="wont" tries={tries} onTap={onTap} />
-      <Pair name="No-go" blades={pair.noGo} right="wont" wrong="goes" tries={tries} onTap={onTap} />
+      <Pair name="Go" blades={pair.go} right="goes" {...rest} />
+      <Pair name="No-go" blades={pair.noGo} right="wont" {...rest} />
     </div>
   );
 }
@@ -75,12 +83,12 @@ function Pair(props: {
   readonly name: string;
   readonly blades: HeldBlades;
   readonly right: TryResult;
-  readonly wrong: TryResult;
   readonly tries: readonly Try[];
+  readonly unit: ShopUnit;
   readonly onTap: OnTap;
 }) {
-  const { name, blades, right, wrong, tries, onTap } = props;
-  const { figure, unit } = useLengths();
+  const { name, blades, right, tries, unit, onTap } = props;
+  const { figure } = useLengths(unit);
   const { thickness } = blades;
   const done = tries.find((one) => one.thickness === thickness)?.result;
   const stack = blades.blades.length > 1 ? `${blades.blades.map(figure).join(' + ')} = ` : '';
@@ -93,11 +101,11 @@ function Pair(props: {
           {figure(thickness)} {unit}
         </b>
       </div>
-      {[right, wrong].map((result) => (
+      {SIDES.map((result) => (
         <button
           key={result}
           type="button"
-          className={result === right ? 'pad pad-solid' : 'pad'}
+          className={result === right ? 'pad pad-good' : 'pad'}
           aria-pressed={done === result}
           onClick={(event) => onTap({ thickness, result }, `${name} ${result}`, event.timeStamp)}
         >

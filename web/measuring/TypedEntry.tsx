@@ -1,7 +1,9 @@
-import { parseEntry, parseTry, type Reading, type Try } from '@zero-lash/core/measuring';
+import { parseEntry, parseTries, parseTry, type Reading, type Try } from '@zero-lash/core/measuring';
 import type { Step } from '@zero-lash/core/sheets';
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import { useLengths } from '../app/lengths.ts';
+import { useShortcut } from '../app/useShortcut.ts';
+import { shortcutsToggled } from '../app/preferences.ts';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
 import { draftKey, draftTyped } from './drafts.ts';
 import type { LimitedPoint } from '../builds/points.ts';
@@ -24,11 +26,15 @@ interface Props {
   readonly measuredBefore: boolean;
   readonly onOffer: (offer: Offer) => void;
   readonly onAsk: (offer: Offer, lengths: readonly number[], meant: Reading | null) => void;
-  readonly onTry: (one: Try) => void;
+  readonly onTries: (more: readonly Try[]) => void;
   readonly onTakeBack: () => void;
   readonly onFinish: () => void;
   readonly onWalk: (step: Step) => void;
+  /** the crank stands at the stop it was being turned to */
+  readonly onArrive: () => void;
 }
+
+const FIGURE = /^[\d.,<>]$/;
 
 const STEPS: Readonly<Record<string, Step>> = {
   ArrowLeft: 'left',
@@ -40,18 +46,22 @@ const STEPS: Readonly<Record<string, Step>> = {
 /** Where a gap is typed: one length, a bracket, one side, or a blade with what it does (g, d, w). */
 export function TypedEntry(props: Props) {
   const { round, point, bench, work, asIndicator, withKeypad, measuredBefore } = props;
-  const { onOffer, onAsk, onTry, onTakeBack, onFinish, onWalk } = props;
+  const { onOffer, onAsk, onTries, onTakeBack, onFinish, onWalk, onArrive } = props;
   const { unit } = useLengths();
   const dispatch = useAppDispatch();
   const key = draftKey(round.id, point.key);
   const text = useAppSelector((state) => state.drafts[key] ?? '');
   const [complained, setComplained] = useState<{ readonly key: string; readonly text: string } | null>(null);
   const complaint = complained?.key === key ? complained.text : null;
+  const shortcuts = useAppSelector((state) => state.preferences.shortcuts);
   const input = useRef<HTMLInputElement>(null);
 
   useEffect(() => {
     if (window.matchMedia('(pointer: fine)').matches) input.current?.focus();
   }, [point.key]);
+
+  // whatever was clicked last, a figure that is typed goes here
+  useShortcut('*', ({ key: pressed }) => void (FIGURE.test(pressed) && input.current?.focus()));
 
   const meant = (reading: Reading) => asRead(reading, asIndicator, bench.indicator);
 
@@ -62,8 +72,13 @@ export function TypedEntry(props: Props) {
 
   function submit() {
     if (text.trim() === '' && work.tries.length > 0) return onFinish();
+    const typed = asIndicator ? null : parseTries(text, unit);
+    if (typed) return put(typed);
     const entry = parseEntry(text, unit, point);
     if ('error' in entry) return setComplained({ key, text: entry.error });
+    // one side by a blade is a try like any other: with the next one it makes a bracket
+    const side = asIndicator || entry.doubts.length > 0 ? null : oneSide(entry.reading);
+    if (side) return put([side]);
     const offer: Offer = {
       reading: meant(entry.reading),
       asTyped: text.trim(),
@@ -73,6 +88,11 @@ export function TypedEntry(props: Props) {
     const lengths = entry.doubts.map(({ mm }) => mm);
     if (lengths.length > 0) onAsk(offer, lengths, entry.suggested && meant(entry.suggested));
     else onOffer(offer);
+  }
+
+  function put(tries: readonly Try[]) {
+    type('');
+    onTries(tries);
   }
 
   function onKeyDown(event: KeyboardEvent) {
@@ -87,6 +107,14 @@ export function TypedEntry(props: Props) {
     const step = STEPS[pressed];
     if (step && empty) {
       onWalk(step);
+      return true;
+    }
+    if (shortcuts && empty && pressed === '?') {
+      dispatch(shortcutsToggled());
+      return true;
+    }
+    if (shortcuts && empty && pressed.toLowerCase() === 'i') {
+      onArrive();
       return true;
     }
     if (pressed === 'Escape') {
@@ -105,8 +133,7 @@ export function TypedEntry(props: Props) {
     const thickness = empty && work.held.length > 0 ? `${heldThickness(work.held)}mm` : text;
     const one = parseTry(thickness, pressed, unit);
     if (!one) return false;
-    type('');
-    onTry(one);
+    put([one]);
     return true;
   }
 
@@ -147,6 +174,12 @@ export function TypedEntry(props: Props) {
       {withKeypad && <Keypad text={text} onType={type} onEnter={submit} />}
     </>
   );
+}
+
+/** What a blade did, where one side is all that was typed. */
+function oneSide(reading: Reading): Try | null {
+  if (reading.kind === 'go-only') return { thickness: reading.go, result: 'goes' };
+  return reading.kind === 'no-go-only' ? { thickness: reading.noGo, result: 'wont' } : null;
 }
 
 const hint = (asIndicator: boolean) =>

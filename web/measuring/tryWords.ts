@@ -1,5 +1,5 @@
 import type { Foreseen, Try } from '@zero-lash/core/measuring';
-import { tenthsFromMm } from '@zero-lash/core/length';
+import { tenthsFromMm, type ShopUnit } from '@zero-lash/core/length';
 import { STATE_WORDS } from '../drawings/states.ts';
 
 /** What a blade did, as a person says it. */
@@ -11,10 +11,18 @@ export const TRY_WORDS: Readonly<Record<Try['result'], string>> = {
 
 const MOST_TYPED = 80;
 
-/** Tries in a line, as the record keeps them: `0.13 goes, 0.15 won’t`; `taken back` where none is left. */
-export function triesInWords(tries: readonly Try[], figure: (mm: number) => string): string {
+/**
+ * Tries in a line, as the record keeps them: `0.13 goes, 0.15 won’t`, or `5.0 goes, 6.0 won’t, in thou`; `taken back` where
+ * none is left.
+ */
+export function triesInWords(
+  tries: readonly Try[],
+  figure: (mm: number) => string,
+  unit: ShopUnit = 'mm',
+): string {
   if (tries.length === 0) return 'taken back';
-  const words = tries.map(({ thickness, result }) => `${figure(thickness)} ${TRY_WORDS[result]}`).join(', ');
+  const each = tries.map(({ thickness, result }) => `${figure(thickness)} ${TRY_WORDS[result]}`);
+  const words = [...each, ...(unit === 'mm' ? [] : [`in ${unit}`])].join(', ');
   return words.length <= MOST_TYPED ? words : `…${words.slice(-(MOST_TYPED - 1))}`;
 }
 

@@ -1,4 +1,5 @@
 import type { Bench, Instrument } from '@zero-lash/contract/instruments';
+import type { ShopUnit } from '@zero-lash/core/length';
 import { useMemo } from 'react';
 import { useAppSelector } from '../app/store.ts';
 import { instrumentsApi } from '../instruments/endpoints.ts';
@@ -8,6 +9,8 @@ export interface BenchTools {
   readonly benches: readonly Bench[];
   readonly bench: Bench | null;
   readonly bladeSet: Instrument | null;
+  /** the unit its blades are stamped in; left out where there is no set, and lengths are as the page reads them */
+  readonly bladeUnit: ShopUnit | undefined;
   /** mm, of the blades that are really there */
   readonly blades: readonly number[];
   readonly maxStack: number;
@@ -17,6 +20,7 @@ export interface BenchTools {
   readonly gauges: readonly Instrument[];
 }
 
+const STAMPED = { mm: 'mm', in: 'thou' } as const;
 const USUAL_REPEATABILITY = 0.01;
 const selectTools = instrumentsApi.endpoints.tools.select();
 
@@ -37,6 +41,7 @@ export function useBench(): BenchTools {
       benches,
       bench,
       bladeSet,
+      bladeUnit: bladeSet ? STAMPED[bladeSet.unit] : undefined,
       blades: bladeSet?.blades.filter((blade) => !bladeSet.missing.includes(blade)) ?? [],
       maxStack: bench?.maxStack ?? 1,
       repeatability: bladeSet?.uncertainty ?? USUAL_REPEATABILITY,

@@ -2,7 +2,7 @@ import type { BuildView } from '../builds/buildView.ts';
 import type { Reading } from '@zero-lash/core/measuring';
 import { mayMeasurePoint } from '@zero-lash/core/turning';
 import { useState } from 'react';
-import type { TurningWork } from '../turning/useTurning.ts';
+import { arrivingAt, type TurningWork } from '../turning/useTurning.ts';
 import type { RoundHere } from './pending.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 
@@ -51,22 +51,29 @@ export function useMeasure(
         point,
         crankAngle,
         blind,
-        over: round.readings.find((row) => row.point === point)?.id ?? null,
+        // what stands there from an earlier round is not written over
+        over: round.readings.find((row) => row.point === point && row.roundId === round.id)?.id ?? null,
       },
     });
   }
 
+  // the first reading at the stop that the crank was being turned to says that it stands there, unless somebody said that it
+  // stands between stops
+  const arriving = arrivingAt(turning);
+  const between = turning.turning.at !== null && turning.progress.here === null;
+  const arrived = !between && arriving?.left.includes(point) ? arriving.stop.angle : null;
+  const at = arrived ?? turning.turning.at;
+
   /** Whether a reading here is taken without a question about the base circle. */
   function takesAtOnce(): boolean {
-    const { at } = turning.turning;
     return at === null || mayMeasurePoint(build.sheet.pattern, point, at);
   }
 
   /** Keeps a reading, or asks first; `after` follows when it is kept. */
   function keep(offer: Offer, after: () => void): void {
-    const { at } = turning.turning;
     if (!takesAtOnce()) setQuestion({ kind: 'off-base', point, offer, after });
     else {
+      if (arrived !== null) turning.standAt(arrived);
       put(offer, at);
       after();
     }

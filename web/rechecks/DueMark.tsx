@@ -1,6 +1,7 @@
 import type { DueState } from '@zero-lash/core/rechecks';
 
 const WORDS: Readonly<Record<DueState, string>> = {
+  'not-held': 'did not hold',
   overdue: 'overdue',
   due: 'due',
   coming: 'coming',
@@ -15,14 +16,14 @@ export const OUTCOME_WORDS = {
 
 /** How near a recheck is: a full, a half or an open hourglass-like dial, with the word. */
 export function DueMark({ state }: { readonly state: DueState }) {
-  const colour = { overdue: 'tight', due: 'brass', coming: 'faded' }[state];
+  const colour = { 'not-held': 'tight', overdue: 'tight', due: 'brass', coming: 'faded' }[state];
   const paint = `var(--zl-colors-${colour})`;
   return (
     <span className="zl-due" style={{ color: paint }}>
       <svg width="16" height="16" viewBox="0 0 16 16" aria-hidden>
         <path
           d="M3 1.5h10L3 14.5h10z"
-          fill={state === 'overdue' ? paint : 'none'}
+          fill={state === 'overdue' || state === 'not-held' ? paint : 'none'}
           stroke={paint}
           strokeWidth="1.4"
         />

@@ -1,11 +1,11 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { BuildView } from '../builds/buildView.ts';
+import type { Round } from '@zero-lash/contract/measuring';
 import { lashPoints } from '@zero-lash/core/sheets';
 import { newestRound } from '@zero-lash/core/builds';
 import { onMeter } from '@zero-lash/core/rechecks';
 import { useState } from 'react';
 import { useStore } from 'react-redux';
-import { Link } from 'react-router';
 import { dayInWords } from '../app/dates.ts';
 import { ShopTime } from '../people/ShopTime.tsx';
 import { PartHeading } from '../app/Page.tsx';
@@ -15,9 +15,11 @@ import type { RootState } from '../app/store.ts';
 import { whenSent } from '../app/sender.ts';
 import { leftToMeasure } from '../builds/points.ts';
 import { useRole } from '../people/useRole.ts';
+import { useSession } from '../people/useSession.ts';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 import { useCloseRecheckMutation } from './endpoints.ts';
+import { SetAgain } from './SetAgain.tsx';
 
 /** The build's rechecks: the next one and its work, and what earlier ones said. */
 export function Rechecks({ build }: { readonly build: BuildView }) {
@@ -27,6 +29,7 @@ export function Rechecks({ build }: { readonly build: BuildView }) {
   const [close, closing] = useCloseRecheckMutation();
   const next = build.rechecks.find(({ status }) => status === 'planned');
   const past = build.rechecks.filter(({ status }) => status === 'done');
+  const failed = past[0] && past[0].outcome !== 'held' ? past[0] : undefined;
   const newest = newestRound(build.rounds, 'recheck');
   const round = newest?.recheckId === next?.id ? newest : undefined;
   const store = useStore<RootState>();
@@ -38,15 +41,17 @@ export function Rechecks({ build }: { readonly build: BuildView }) {
     setUnsent(!sent);
     if (sent) await close({ recheckId });
   };
+  const others = othersAt(round, useSession()?.person.name);
   const left = leftToMeasure(lashPoints(build.sheet.pattern), round);
   return (
     <Box>
       <PartHeading>Rechecks</PartHeading>
+      {failed && !build.closedAt && <SetAgain build={build} recheck={failed} />}
       {next && (
         <Box borderBottom="1px solid" borderColor="hairline" paddingBottom="3">
           <Flex gap="3" alignItems="baseline" flexWrap="wrap">
             <b>Recheck {next.sequence}</b>
-            {next.state && <DueMark state={next.state} />}
+            {next.state && next.state !== 'not-held' && <DueMark state={next.state} />}
           </Flex>
           <Box color="faded">
             {[
@@ -61,7 +66,7 @@ export function Rechecks({ build }: { readonly build: BuildView }) {
           </Box>
           {mayWork && !build.closedAt && !round && (
             <Button
-              variant="solid"
+              variant={failed ? 'outline' : 'solid'}
               marginTop="2"
               onClick={() => put({ kind: 'round', recheckId: next.id, sequence: next.sequence })}
             >
@@ -81,6 +86,19 @@ export function Rechecks({ build }: { readonly build: BuildView }) {
               {left > 0 && <Box color="faded">{left === 1 ? '1 point' : `${left} points`} to measure</Box>}
             </Flex>
           )}
+          {mayWork && round && left === 0 && others.length > 0 && (
+            <Box fontSize="sm" color="faded">
+              Measured here too:{' '}
+              {others.map(({ by, at }, index) => (
+                <span key={by}>
+                  {index > 0 && ', '}
+                  {by}, last heard of <ShopTime at={at} />
+                </span>
+              ))}
+              . A tablet out of reach may still hold something: what comes in late is kept, judged, and opens
+              the question again.
+            </Box>
+          )}
           {unsent && (
             <Box role="alert" fontSize="sm" color="tight">
               What was measured is still to be sent: the recheck is judged when the server has it all.
@@ -99,12 +117,14 @@ export function Rechecks({ build }: { readonly build: BuildView }) {
           {recheck.outcome && OUTCOME_WORDS[recheck.outcome]}, by {recheck.doneBy}
         </Box>
       ))}
-      {past[0]?.outcome === 'out' && !build.closedAt && (
-        <Box marginTop="3">
-          A point has left its band.{' '}
-          <Link to={`/engines/${build.engine.id}`}>Open a build on the engine</Link> to set it again.
-        </Box>
-      )}
     </Box>
   );
+}
+
+/** Who else measured in a round, and when what they wrote last came in: the newest first. */
+function othersAt(round: Round | undefined, me: string | undefined) {
+  const last = new Map<string, string>();
+  for (const { by, at } of round?.readings ?? [])
+    if (by !== me && at > (last.get(by) ?? '')) last.set(by, at);
+  return [...last].map(([by, at]) => ({ by, at })).sort((a, b) => b.at.localeCompare(a.at));
 }

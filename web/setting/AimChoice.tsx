@@ -1,5 +1,6 @@
 import { Box } from '@chakra-ui/react';
 import type { BuildView } from '../builds/buildView.ts';
+import { stageOf } from '@zero-lash/core/builds';
 import type { Aim } from '@zero-lash/core/setting';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
@@ -22,7 +23,7 @@ export function AimChoice({ build }: { readonly build: BuildView }) {
       <Labelled label="Aim at">
         <Select
           value={build.aim}
-          disabled={!mayWork || isLoading || build.stage !== 'set'}
+          disabled={!mayWork || isLoading || !stageOf(build.stage).sets}
           onChange={(event) =>
             void send({
               buildId: build.id,

@@ -1,12 +1,13 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import { judge } from '@zero-lash/core/measuring';
 import { mmFromTenths, parseLength, tenthsFromMm } from '@zero-lash/core/length';
-import { sizesOf } from '@zero-lash/core/setting';
+import { pieceDoubt, sizesOf } from '@zero-lash/core/setting';
 import { useState, type FormEvent } from 'react';
 import { Labelled } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
+import { PieceQuestion, sameDoubt, type AskedPiece } from './PieceQuestion.tsx';
 import { GapBar } from '../drawings/GapBar.tsx';
-import { advise, needReading, PIECE_WORDS, type MeansProps } from './settingAdvice.ts';
+import { advise, needReading, noBladeWent, PIECE_WORDS, type MeansProps } from './settingAdvice.ts';
 
 /** Which shim, bucket or cap to fit, what it will leave, and what was fitted. */
 export function FitForm(props: MeansProps & { readonly installed: number | null }) {
@@ -17,17 +18,23 @@ export function FitForm(props: MeansProps & { readonly installed: number | null 
   const [fitted, setFitted] = useState('');
   const [mark, setMark] = useState('');
   const [complaints, setComplaints] = useState<{ installed?: string; fitted?: string }>({});
+  const [asked, setAsked] = useState<AskedPiece | null>(null);
   const sizes = 'sizes' in means ? means.sizes : null;
   const pieceFrom = (text: string): number | null => {
     const parsed = parseLength(text, unit);
     return 'error' in parsed || parsed.mm < 0.1 || parsed.mm > 50 ? null : parsed.mm;
   };
   const installed = pieceFrom(isIn);
-  const advice = advise(props, installed);
+  const noSuch =
+    sizes !== null &&
+    installed !== null &&
+    pieceDoubt(tenthsFromMm(installed), sizes, null)?.code === 'not-made';
+  // from a piece that is not made nothing is worked out before it is known what was meant
+  const advice = advise(props, noSuch ? null : installed);
   const choice = advice.kind === 'fit' ? advice.choice : null;
   const chosen = fitted.trim() === '' ? (choice ? mmFromTenths(choice.pick) : null) : pieceFrom(fitted);
   const result =
-    installed !== null && chosen !== null && reading && reading.hi !== null
+    !noSuch && installed !== null && chosen !== null && reading && reading.hi !== null
       ? { lo: reading.lo + installed - chosen, hi: reading.hi + installed - chosen }
       : null;
   const limits = { min: tenthsFromMm(point.min), max: tenthsFromMm(point.max) };
@@ -42,7 +49,24 @@ export function FitForm(props: MeansProps & { readonly installed: number | null 
     };
     setComplaints(next);
     if (installed === null || chosen === null) return;
-    onRecord({ kind: 'fitted', installed, fitted: chosen, mark: mark.trim() });
+    const doubt = doubtOf(installed, chosen);
+    if (doubt && !sameDoubt(doubt, asked)) setAsked(doubt);
+    else write(installed, chosen);
+  }
+
+  function write(installedMm: number, fittedMm: number) {
+    setAsked(null);
+    onRecord({ kind: 'fitted', installed: installedMm, fitted: fittedMm, mark: mark.trim() });
+  }
+
+  /** What looks wrong with the two figures, if anything: the piece that is out first. */
+  function doubtOf(installedMm: number, fittedMm: number): AskedPiece | null {
+    if (!sizes) return null;
+    const out = pieceDoubt(tenthsFromMm(installedMm), sizes, null);
+    if (out) return { ...out, field: 'installed', mm: installedMm };
+    const gap = reading && { installed: tenthsFromMm(installedMm), verdict: reading.verdict };
+    const into = pieceDoubt(tenthsFromMm(fittedMm), sizes, gap ?? null);
+    return into && { ...into, field: 'fitted', mm: fittedMm };
   }
 
   return (
@@ -71,6 +95,7 @@ export function FitForm(props: MeansProps & { readonly installed: number | null 
       </Flex>
       <Box fontSize="lg" fontWeight="650" marginTop="3">
         {advice.kind === 'need-reading' && needReading(props)}
+        {advice.kind === 'no-blade-went' && noBladeWent(means)}
         {advice.kind === 'need-installed' && `Type the ${piece} that is in now, by micrometer`}
         {choice &&
           (choice.pick === tenthsFromMm(installed!)
@@ -89,6 +114,20 @@ export function FitForm(props: MeansProps & { readonly installed: number | null 
           <GapBar min={point.min} max={point.max} gap={result} state={verdict} width={120} figure={figure} />
           <Box>leaves {result.lo < 0 ? 'the valve held open' : interval(result.lo, result.hi)}</Box>
         </Flex>
+      )}
+      {asked && sizes && (
+        <PieceQuestion
+          asked={asked}
+          piece={piece}
+          made={`${figure(sizes.from)} to ${length(sizes.to)} by ${figure(sizes.step)}`}
+          tight={reading?.verdict === 'tight'}
+          onUse={(mm) => {
+            (asked.field === 'installed' ? setIsIn : setFitted)(figure(mm));
+            setAsked(null);
+          }}
+          onKeep={() => write(installed!, chosen!)}
+          onChange={() => setAsked(null)}
+        />
       )}
       <Button type="submit" variant="solid" marginTop="3" width="100%">
         {fitted.trim() === '' && choice ? `Fitted ${figure(mmFromTenths(choice.pick))}` : 'Write down'}

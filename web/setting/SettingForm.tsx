@@ -1,7 +1,6 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
-import type { BuildView } from '../builds/buildView.ts';
 import type { NewSetting } from '@zero-lash/contract/setting';
-import type { ReadingRow } from '@zero-lash/contract/measuring';
+import { disturbedBy } from '@zero-lash/core/builds';
 import { meansFor } from '@zero-lash/core/sheets';
 import { useState } from 'react';
 import { Labelled } from '../app/Labelled.tsx';
@@ -9,22 +8,12 @@ import { useLengths } from '../app/lengths.ts';
 import { useBounce } from '../app/useBounce.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 import { FitForm } from './FitForm.tsx';
-import type { LimitedPoint } from '../builds/points.ts';
+import type { AtPointProps } from '../builds/stageRooms.ts';
 import { TurnForm } from './TurnForm.tsx';
-
-interface Props {
-  readonly build: BuildView;
-  readonly point: LimitedPoint;
-  /** what the point is set by; nothing where it was changed since, or where the reading proves nothing */
-  readonly reading: ReadingRow | undefined;
-  /** it was measured before it was last changed, and not since */
-  readonly stale: boolean;
-  readonly target: number;
-  readonly onNext: () => void;
-}
+import { WhatWasDone } from './WhatWasDone.tsx';
 
 /** What to fit or how far to turn at a point, and where what was done is written down. */
-export function SettingForm(props: Props) {
+export function SettingForm(props: AtPointProps) {
   const isBounce = useBounce(props.point.key);
   return (
     <Box
@@ -44,7 +33,7 @@ export function SettingForm(props: Props) {
 /** What a button is, whichever figure stands on it at this point. */
 const padOf = ({ textContent }: Element) => textContent.replace(/[\d.,]+/g, '');
 
-function PointSetting({ build, point, reading, stale, target, onNext }: Props) {
+function PointSetting({ build, point, reading, stale, target, onNext }: AtPointProps) {
   const means = meansFor(build.sheet.pattern, point.role);
   const turned = means.kind === 'screw' || means.kind === 'pivot-nut';
   const done = build.settings.find((setting) => setting.point === point.key);
@@ -53,26 +42,18 @@ function PointSetting({ build, point, reading, stale, target, onNext }: Props) {
   const put = useBenchWrite(build.id);
   const record = (setting: Omit<NewSetting, 'point'>) => {
     put({ kind: 'setting', body: { ...setting, point: point.key } });
-    onNext();
+    // what is changed by itself is measured again before the next; with a cam out there is nothing to measure yet
+    if (setting.kind === 'left' || disturbedBy(build.sheet.pattern, point.key).length > 1) onNext();
   };
   return (
     <Box marginTop="4" borderTop="1px solid" borderColor="hairline" paddingTop="3">
       {done && (
         <Box marginBottom="3">
-          Written down:{' '}
-          <b>
-            {done.kind === 'turned' &&
-              (done.degrees === null || done.degrees === 0
-                ? 'turned'
-                : `${done.degrees > 0 ? 'loosened' : 'tightened'} ${Math.abs(done.degrees)}°`)}
-            {done.kind === 'fitted' && `${length(done.installed!)} out, ${length(done.fitted!)} in`}
-            {done.kind === 'left' && `left alone: ${done.note}`}
-          </b>{' '}
-          by {done.by}. Writing again supersedes it.
+          <WhatWasDone done={done} /> Writing again supersedes it.
           {stale && (
             <Box>
               {done.kind === 'fitted' ? `${length(done.fitted!)} is in, and` : 'It'} was not measured since:
-              it is proved at the next stage, and set again from what is found there.
+              measure it below, or prove it at the next stage.
             </Box>
           )}
         </Box>

@@ -3,7 +3,8 @@ import { turnInWords } from '@zero-lash/core/setting';
 import { useState, type FormEvent } from 'react';
 import { Labelled } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
-import { advise, needReading, PIECE_WORDS, type MeansProps } from './settingAdvice.ts';
+import { Note } from '../app/Note.tsx';
+import { advise, needReading, noBladeWent, PIECE_WORDS, type MeansProps } from './settingAdvice.ts';
 
 /** How far to turn a screw or a nut, and what was turned. */
 export function TurnForm(props: MeansProps) {
@@ -11,6 +12,7 @@ export function TurnForm(props: MeansProps) {
   const { length } = useLengths();
   const [own, setOwn] = useState('');
   const [complaint, setComplaint] = useState<string>();
+  const [asked, setAsked] = useState<number | null>(null);
   const advice = advise(props, null);
   const turn = advice.kind === 'turn' ? advice.turn : null;
 
@@ -21,17 +23,27 @@ export function TurnForm(props: MeansProps) {
       setComplaint('Degrees, such as 45 to loosen or -45 to tighten.');
       return;
     }
+    setComplaint(undefined);
+    if (Math.abs(degrees) > WHOLE_TURN && asked !== degrees) setAsked(degrees);
+    else turned(degrees);
+  }
+
+  function turned(degrees: number) {
+    setAsked(null);
+    setOwn('');
     onRecord({ kind: 'turned', degrees });
   }
 
   return (
     <>
       <Box fontSize="lg" fontWeight="650">
-        {turn === null && needReading(props)}
+        {advice.kind === 'no-blade-went' && noBladeWent(means)}
+        {advice.kind === 'need-reading' && needReading(props)}
         {turn?.direction === 'none' && 'On target: nothing to turn'}
         {turn && turn.direction !== 'none' && (
           <>
-            {turn.direction === 'loosen' ? 'Loosen' : 'Tighten'} {turnInWords(turn.degrees)}
+            {turn.direction === 'loosen' ? 'Loosen' : 'Tighten'}{' '}
+            {turnInWords(turn.degrees, means.kind === 'pivot-nut')}
           </>
         )}
       </Box>
@@ -55,7 +67,10 @@ export function TurnForm(props: MeansProps) {
             <Labelled label="Or what was turned, in degrees (− tightens)" error={complaint}>
               <Input
                 value={own}
-                onChange={(event) => setOwn(event.target.value)}
+                onChange={(event) => {
+                  setOwn(event.target.value);
+                  setAsked(null);
+                }}
                 inputMode="text"
                 maxLength={8}
               />
@@ -64,6 +79,26 @@ export function TurnForm(props: MeansProps) {
           <Button type="submit">Write down</Button>
         </Flex>
       </form>
+      {asked !== null && (
+        <Note role="alert" marginTop="2">
+          {Math.abs(asked)}° is more than a whole turn: {pitchMoves(means, asked)}. Was it turned that far?
+          <Flex gap="2" marginTop="2" flexWrap="wrap">
+            <Button variant="solid" onClick={() => turned(asked)}>
+              Yes, {asked}°
+            </Button>
+            <Button onClick={() => turned(asked / 10)}>I meant {asked / 10}°</Button>
+            <Button onClick={() => setAsked(null)}>Change it</Button>
+          </Flex>
+        </Note>
+      )}
     </>
   );
+}
+
+const WHOLE_TURN = 360;
+
+/** What a turn moves the screw by: `the screw moves 1.25 mm`. */
+function pitchMoves(means: MeansProps['means'], degrees: number): string {
+  const moved = 'pitch' in means ? (means.pitch * Math.abs(degrees)) / WHOLE_TURN : 0;
+  return `the ${PIECE_WORDS[means.kind]} moves ${Math.round(moved * 100) / 100} mm`;
 }

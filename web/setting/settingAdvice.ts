@@ -32,7 +32,13 @@ export interface MeansProps {
 
 /** What is said where there is nothing to go by. */
 export const needReading = ({ stale }: Pick<MeansProps, 'stale'>) =>
-  stale ? 'Changed, and not measured since: nothing to go by yet' : 'Measure the gap first';
+  stale ? 'Changed, and not measured since: measure it again' : 'Measure the gap first';
+
+/** What is said where no blade went: how far the valve is held open nobody knows. */
+export const noBladeWent = (means: Means) =>
+  'sizes' in means
+    ? `No blade went: fit a thinner ${PIECE_WORDS[means.kind]} until one goes, then measure`
+    : 'No blade went: back it off until one goes, then measure';
 
 /** What the core says to do at the point. */
 export function advise(

@@ -1,4 +1,4 @@
-import { Button, Flex } from '@chakra-ui/react';
+import { Box, Button, Flex } from '@chakra-ui/react';
 import { ROLE_WORDS, type Role } from '@zero-lash/core/sheets';
 import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
 import { DoubtNote } from './DoubtNote.tsx';
@@ -30,6 +30,9 @@ export function MeansFields({ roles, doubts, onSettle }: Props) {
     <>
       <FormPart title="Set by" columns={4}>
         <OneMeans path="means" />
+        <Box gridColumn="1 / -1" fontSize="sm" color="faded">
+          Hydraulic adjusters set themselves, and are not handled here: there is no gap to measure.
+        </Box>
         {doubts.map((doubt) => (
           <DoubtNote key={doubt.key} doubt={doubt} onSettle={onSettle} />
         ))}

@@ -41,7 +41,7 @@ export function PatternPreview({ pattern, holds, name }: Props) {
       </Box>
       <HeadMap
         pattern={pattern}
-        points={Object.fromEntries(points.map(({ key }) => [key, { state: 'not-measured', figures: [] }]))}
+        points={Object.fromEntries(points.map(({ key }) => [key, { state: 'not-measured' }]))}
         selected={null}
         label={`Lash points of ${name || 'this pattern'}`}
       />

@@ -50,7 +50,7 @@ export default function SheetPage() {
           <HeadMap
             pattern={pattern}
             points={Object.fromEntries(
-              lashPoints(pattern).map(({ key }) => [key, { state: 'not-measured' as const, figures: [] }]),
+              lashPoints(pattern).map(({ key }) => [key, { state: 'not-measured' as const }]),
             )}
             selected={null}
             label={`Lash points of the ${sheet.maker} ${sheet.name}`}

@@ -1,4 +1,5 @@
 // @vitest-environment happy-dom
+// Long because what a person meets at one point (setting, a stage’s work, rechecks) is shown from the same build.
 import 'fake-indexeddb/auto';
 import { ChakraProvider } from '@chakra-ui/react';
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
@@ -6,20 +7,24 @@ import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
 import type { Session } from '@zero-lash/contract/people';
 import type { PastRecheck } from '@zero-lash/contract/rechecks';
 import type { Means, Pattern } from '@zero-lash/core/sheets';
-import type { ReactElement } from 'react';
+import { memo, type ReactElement } from 'react';
 import { Provider } from 'react-redux';
 import { MemoryRouter } from 'react-router';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { inlineSix } from '../../core/test/patterns.ts';
 import { outboxRead } from '../app/outbox.ts';
 import { store } from '../app/store.ts';
+import { useShared } from '../app/useShared.ts';
 import { system } from '../app/theme.ts';
 import type { BuildView } from '../builds/buildView.ts';
 import { StageWork } from '../builds/StageWork.tsx';
 import { limitedPoints } from '../builds/points.ts';
 import { peopleApi } from '../people/endpoints.ts';
 import { Rechecks } from '../rechecks/Rechecks.tsx';
+import { StrikeOut } from '../measuring/StrikeOut.tsx';
+import type { Setting } from '@zero-lash/contract/setting';
 import { SettingForm } from '../setting/SettingForm.tsx';
+import { WhatWasDone } from '../setting/WhatWasDone.tsx';
 
 const signIn = (role: Session['person']['role']) =>
   store.dispatch(
@@ -51,7 +56,15 @@ const reading = (point: string, lo: number, hi: number, verdict: ReadingRow['ver
   ...{ reason: '', superseded: false, earlier: 0 },
 });
 const round = (change: Partial<Round> = {}): Round => ({
-  ...{ id: 'r', kind: 'as-found', number: 1, recheckId: null, openedAt: at, openedBy: 'Osk Velland' },
+  ...{
+    id: 'r',
+    kind: 'as-found',
+    number: 1,
+    recheckId: null,
+    carried: false,
+    openedAt: at,
+    openedBy: 'Osk Velland',
+  },
   ...{ closedAt: null, turning: { school: 'fewest', at: null, done: [] }, conditions: [], readings: [] },
   ...change,
 });
@@ -62,7 +75,14 @@ function build(change: Partial<BuildView> = {}, means: Means = inlineSix.means):
   const pattern: Pattern = { ...inlineSix, means };
   return {
     ...{ id: 'b', number: 1, stage: 'set', complaint: 'ticks', aim: 'middle', version: 3 },
-    ...{ openedAt: at, openedBy: 'Osk Velland', closedAt: null, revisionId: 's', signOff: null },
+    ...{
+      openedAt: at,
+      openedBy: 'Osk Velland',
+      closedAt: null,
+      revisionId: 's',
+      signOff: null,
+      carried: null,
+    },
     engine: { id: 'e', name: 'Frost fan 7', usageUnit: 'hours', usage: 100, running: 100 },
     sheet: {
       pattern,
@@ -124,6 +144,39 @@ describe('the form of a setting', () => {
     expect(screen.getByText(/The thickness in there now/)).toBeTruthy();
   });
 
+  it('asks about a piece that looks like a slip before it is written down, with what was likely meant a key away', () => {
+    show(form(build(), '1I', reading('1I', 0.17, 0.18, 'tight')));
+    fireEvent.change(screen.getByLabelText('in now, mm'), { target: { value: '24.5' } });
+    fireEvent.change(screen.getByLabelText('fitted, mm'), { target: { value: '2.55' } });
+    const write = () => fireEvent.click(screen.getByRole('button', { name: 'Write down' }));
+    write();
+    expect(screen.getByRole('alert').textContent).toMatch(/No bucket of 24.50\smm is made/);
+    expect(document.activeElement?.textContent).toMatch(/Use 2.45\smm/);
+    fireEvent.click(document.activeElement!);
+    write();
+    expect(screen.getByRole('alert').textContent).toContain('thicker than what was in');
+    expect(put()).toEqual([]);
+    fireEvent.click(screen.getByRole('button', { name: 'Keep as typed' }));
+    expect(put()).toMatchObject([{ body: { installed: 2.45, fitted: 2.55 } }]);
+  });
+
+  it('asks about more than a whole turn', () => {
+    show(form(build({}, SCREW), '1I', reading('1I', 0.1, 0.12, 'tight')));
+    const own = screen.getByLabelText(/Or what was turned/);
+    fireEvent.change(own, { target: { value: '450' } });
+    fireEvent.submit(own.closest('form')!);
+    expect(screen.getByRole('alert').textContent).toContain('the screw moves 1.25 mm');
+    expect(put()).toEqual([]);
+    fireEvent.click(screen.getByRole('button', { name: 'I meant 45°' }));
+    expect(put()).toMatchObject([{ body: { kind: 'turned', degrees: 45 } }]);
+  });
+
+  it('works nothing out where no blade went', () => {
+    show(form(build({}, SCREW), '1I', reading('1I', 0, 0.05, 'tight')));
+    expect(screen.getByText('No blade went: back it off until one goes, then measure')).toBeTruthy();
+    expect(screen.queryByRole('button', { name: 'Turned and locked as said' })).toBeNull();
+  });
+
   it('has nothing to go by where the point was changed since it was measured, or never was', () => {
     show(form(build({}, SCREW), '1I', undefined, true));
     expect(screen.getByText(/Changed, and not measured since/)).toBeTruthy();
@@ -151,6 +204,69 @@ describe('the form of a setting', () => {
     expect(put()).toHaveLength(1);
     fireEvent.click(turned(), { detail: 0 });
     expect(put()).toHaveLength(2);
+  });
+});
+
+describe('what was done at a point', () => {
+  const done: Setting = {
+    ...{ id: 's', point: '1I', kind: 'fitted', degrees: null, installed: 2.45, fitted: 2.35, mark: '235' },
+    ...{ note: '', by: 'Osk Velland', at, superseded: false },
+  };
+  const said = (change: Partial<Setting>) => {
+    cleanup();
+    return show(<WhatWasDone done={{ ...done, ...change }} />).container.textContent;
+  };
+
+  it('is said to everybody who looks, by whoever did it', () => {
+    expect(said({})).toMatch(/2\.45\smm out, 2\.35\smm in, marked 235 by Osk Velland/);
+    expect(said({ kind: 'turned', degrees: -30 })).toContain('tightened 30° by');
+    expect(said({ kind: 'turned', degrees: null })).toContain('turned by');
+    expect(said({ kind: 'left', note: 'at the edge, watched' })).toContain(
+      'left alone: at the edge, watched',
+    );
+  });
+
+  it('is followed by measuring it again, unless a cam is out for it', () => {
+    for (const [means, stays] of [
+      [SCREW, true],
+      [inlineSix.means, false],
+    ] as const) {
+      cleanup();
+      let gone = 0;
+      const view = build({}, means);
+      show(
+        <SettingForm
+          build={view}
+          point={limitedPoints(view.sheet).find(({ key }) => key === '1I')!}
+          reading={reading('1I', 0.1, 0.12, 'tight')}
+          stale={false}
+          target={0.25}
+          onNext={() => (gone += 1)}
+        />,
+      );
+      if (!stays) fireEvent.change(screen.getByLabelText('in now, mm'), { target: { value: '2.45' } });
+      fireEvent.click(screen.getByRole('button', { name: stays ? /Turned and locked/ : /^Fitted/ }));
+      expect(gone).toBe(stays ? 0 : 1);
+    }
+  });
+});
+
+describe('a reading', () => {
+  it('is struck out with a reason only, and then says that nothing is known', () => {
+    show(<StrikeOut buildId="b" reading={reading('1I', 0.2, 0.22, 'in-spec')} />);
+    fireEvent.click(screen.getByRole('button', { name: /Strike this reading out/ }));
+    const strike = () => fireEvent.click(screen.getByRole('button', { name: 'Strike out' }));
+    strike();
+    expect(screen.getByText('Say in a word why it does not count.')).toBeTruthy();
+    expect(put()).toEqual([]);
+    fireEvent.change(screen.getByLabelText(/Struck out because/), { target: { value: 'wrong cylinder' } });
+    strike();
+    expect(put()).toMatchObject([
+      {
+        path: 'rounds/r/readings',
+        body: { point: '1I', reading: { tries: [] }, reason: 'wrong cylinder', over: 'g-1I' },
+      },
+    ]);
   });
 });
 
@@ -235,5 +351,36 @@ describe('the rechecks of a build', () => {
     cleanup();
     show(<Rechecks build={view([{ ...opened, readings }])} />);
     expect(screen.getByRole('button', { name: 'Judge the recheck' })).toHaveProperty('disabled', false);
+  });
+
+  it('name who else measured, and when they were last heard of, before the round is judged', () => {
+    const readings = limitedPoints(build().sheet).map(({ key }, index) => ({
+      ...reading(key, 0.24, 0.26, 'in-spec'),
+      by: index === 0 ? 'Runa Feld' : 'Tobin Hask',
+    }));
+    const opened = round({ id: 'rc', kind: 'recheck', recheckId: 'rc', readings });
+    show(<Rechecks build={view([opened])} />);
+    expect(screen.getByText(/Measured here too/).textContent).toContain('Runa Feld, last heard of');
+    cleanup();
+    const alone = readings.map((row) => ({ ...row, by: 'Tobin Hask' }));
+    show(<Rechecks build={view([{ ...opened, readings: alone }])} />);
+    expect(screen.queryByText(/Measured here too/)).toBeNull();
+  });
+});
+
+describe('what is worked out anew', () => {
+  it('is drawn again only where it says something else', () => {
+    const drawn: string[] = [];
+    const Row = memo(function Row({ row }: { readonly row: { readonly name: string } }) {
+      drawn.push(row.name);
+      return null;
+    });
+    function Rows({ rows }: { readonly rows: readonly { readonly name: string }[] }) {
+      return useShared(rows).map((row, index) => <Row key={index} row={row} />);
+    }
+    const shown = render(<Rows rows={[{ name: '1I' }, { name: '1E' }]} />);
+    shown.rerender(<Rows rows={[{ name: '1I' }, { name: '2E' }]} />);
+    shown.rerender(<Rows rows={[{ name: '1I' }, { name: '2E' }]} />);
+    expect(drawn).toEqual(['1I', '1E', '2E']);
   });
 });

@@ -180,6 +180,7 @@ describe('what the device holds', () => {
 describe('tries in words', () => {
   it('fit the record, and say what each outcome means', () => {
     expect(triesInWords([{ thickness: 0.13, result: 'goes' }], String)).toBe('0.13 goes');
+    expect(triesInWords([{ thickness: 5, result: 'wont' }], String, 'thou')).toBe('5 won’t, in thou');
     expect(triesInWords([], String)).toBe('taken back');
     const many = Array.from({ length: 20 }, () => ({ thickness: 0.13, result: 'wont' as const }));
     expect(triesInWords(many, String)).toHaveLength(80);

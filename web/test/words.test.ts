@@ -90,13 +90,19 @@ describe('the points of a round', () => {
     expect(shown).toEqual({
       '1I': {
         state: 'in-spec',
-        figures: ['0.2', '0.1'],
+        gap: { lo: '0.1', hi: '0.2', governs: 'lo' },
         done: undefined,
         closed: undefined,
         waiting: undefined,
       },
-      '1E': { state: 'in-spec', figures: ['…', '0.3'], done: 'set', closed: undefined, waiting: undefined },
-      '2I': { state: 'not-measured', figures: [], done: undefined, closed: undefined, waiting: undefined },
+      '1E': {
+        state: 'in-spec',
+        gap: { lo: '0.3', hi: '…', governs: 'lo' },
+        done: 'set',
+        closed: undefined,
+        waiting: undefined,
+      },
+      '2I': { state: 'not-measured', done: undefined, closed: undefined, waiting: undefined },
     });
   });
 

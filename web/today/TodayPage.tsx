@@ -6,6 +6,7 @@ import { agoInWords, dayInWords, daysLeftInWords } from '../app/dates.ts';
 import { grouped } from '../app/figures.ts';
 import { Empty, Page, PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
+import { VerdictMark } from '../drawings/VerdictMark.tsx';
 import { DueMark } from '../rechecks/DueMark.tsx';
 import { useTodayQuery } from './endpoints.ts';
 import './today.css';
@@ -23,11 +24,45 @@ export default function TodayPage() {
       <ProblemNote error={error} onRetry={refetch} />
       {data && (
         <div className="today">
+          <NotHeld today={data} />
           <Bench today={data} />
           <DueList today={data} />
         </div>
       )}
     </Page>
+  );
+}
+
+/** Engines whose recheck did not hold stand before everything else, until they are set again. */
+function NotHeld({ today }: { readonly today: Today }) {
+  const { counts, list } = today.rechecks;
+  const failed = list.filter(({ state }) => state === 'not-held');
+  if (failed.length === 0) return null;
+  return (
+    <section className="today-not-held" aria-label="Did not hold">
+      <PartHeading>Did not hold: set again</PartHeading>
+      <ul>
+        {failed.map((recheck) => (
+          <li key={recheck.id}>
+            <Link to={`/builds/${recheck.buildId}`} className="zl-row today-due">
+              <VerdictMark state="conflict" size={22} />
+              <span>
+                <b>{recheck.engine}</b>
+                <small>
+                  {recheck.owner} · recheck {recheck.sequence - 1} left a point out or undecided
+                </small>
+              </span>
+              <span className="today-left">Set it again</span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+      {counts['not-held'] > failed.length && (
+        <p className="today-more">
+          and {counts['not-held'] - failed.length} more under <Link to="/engines">Engines</Link>
+        </p>
+      )}
+    </section>
   );
 }
 
@@ -70,7 +105,8 @@ function Bench({ today }: { readonly today: Today }) {
 }
 
 function DueList({ today }: { readonly today: Today }) {
-  const { counts, list } = today.rechecks;
+  const { counts } = today.rechecks;
+  const list = today.rechecks.list.filter(({ state }) => state !== 'not-held');
   const whole = counts.overdue + counts.due + counts.coming;
   return (
     <section>

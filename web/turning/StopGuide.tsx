@@ -1,7 +1,7 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { Pattern } from '@zero-lash/core/sheets';
 import { signsInWords, wayToStop } from '@zero-lash/core/turning';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { Caution } from '../app/Caution.tsx';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';
 import { WhichTdc } from './WhichTdc.tsx';
@@ -19,7 +19,7 @@ interface Props {
 type Asked = 'signs' | 'tdc' | 'past' | null;
 
 /** In a line: where the crank is, what is left here, and how to get to the next stop. */
-export function StopGuide({ buildId, pattern, work, enabled, onArrive }: Props) {
+export const StopGuide = memo(function StopGuide({ buildId, pattern, work, enabled, onArrive }: Props) {
   const { progress, turning } = work;
   const { here, next, stops } = progress;
   const [asked, setAsked] = useState<Asked>(null);
@@ -97,12 +97,12 @@ export function StopGuide({ buildId, pattern, work, enabled, onArrive }: Props) 
       <RefusedNotes buildId={buildId} which={({ kind }) => kind === 'turning'} />
     </Box>
   );
-}
+});
 
 function pairing({ fires, rocks }: { readonly fires: readonly string[]; readonly rocks: readonly string[] }) {
   const parts = [
-    fires.length > 0 && `cylinder ${fires.join(' and ')} fires`,
-    rocks.length > 0 && `cylinder ${rocks.join(' and ')} rocks`,
+    fires.length > 0 && `cylinder ${fires.join(' and ')} at firing TDC`,
+    rocks.length > 0 && `cylinder ${rocks.join(' and ')} rocking`,
   ].filter(Boolean);
   return parts.length > 0 ? `: ${parts.join(', ')}` : '';
 }

@@ -1,31 +1,30 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
-import type { BuildView } from '../builds/buildView.ts';
+import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { Printer } from 'lucide-react';
-import { useMemo } from 'react';
+import { memo, useMemo } from 'react';
 import { PartHeading } from '../app/Page.tsx';
-import type { HeadPoint } from '../drawings/HeadMap.tsx';
+import type { PointState } from '../drawings/states.ts';
 import { SchoolChoice } from './SchoolChoice.tsx';
 import { StopList } from './StopList.tsx';
 import { TurningBoard } from './TurningBoard.tsx';
 import type { TurningWork } from './useTurning.ts';
 
 interface Props {
-  readonly build: BuildView;
+  /** whose revision the stop card is printed from */
+  readonly sheet: SheetRevision;
+  readonly engine: string;
   readonly work: TurningWork;
-  readonly states: Readonly<Record<string, HeadPoint>>;
+  readonly states: Readonly<Record<string, PointState>>;
   readonly selected: string;
   readonly onSelect: (key: string) => void;
   readonly enabled: boolean;
 }
 
 /** Where to turn in a round: the wheel, the plan by the school chosen, and the card for the wall. */
-export function WhereToTurn({ build, work, states, selected, onSelect, enabled }: Props) {
-  const { pattern } = build.sheet;
+export const WhereToTurn = memo(function WhereToTurn(props: Props) {
+  const { sheet, engine, work, states, selected, onSelect, enabled } = props;
+  const { pattern } = sheet;
   const { school, at } = work.turning;
-  const pointStates = useMemo(
-    () => Object.fromEntries(Object.entries(states).map(([key, { state }]) => [key, state])),
-    [states],
-  );
   const wheelStops = useMemo(
     () => work.progress.stops.map(({ stop, place }) => ({ angle: stop.angle, place })),
     [work.progress],
@@ -38,10 +37,10 @@ export function WhereToTurn({ build, work, states, selected, onSelect, enabled }
         angle={work.angle}
         onTurn={work.look}
         stops={wheelStops}
-        states={pointStates}
+        states={states}
         selected={selected}
         onSelect={onSelect}
-        label={`Crank wheel of ${build.engine.name}`}
+        label={`Crank wheel of ${engine}`}
       >
         <SchoolChoice school={school} onChoose={work.choose} enabled={enabled} />
         <Flex gap="2" flexWrap="wrap" alignItems="center">
@@ -54,7 +53,7 @@ export function WhereToTurn({ build, work, states, selected, onSelect, enabled }
             </Button>
           )}
           <a
-            href={`/api/sheet-revisions/${build.sheet.id}/stop-card?school=${school}`}
+            href={`/api/sheet-revisions/${sheet.id}/stop-card?school=${school}`}
             target="_blank"
             rel="noreferrer"
             className="zl-tool"
@@ -73,4 +72,4 @@ export function WhereToTurn({ build, work, states, selected, onSelect, enabled }
       </Box>
     </Box>
   );
-}
+});

@@ -1,9 +1,9 @@
 import type { BuildView } from '../builds/buildView.ts';
 import type { Round } from '@zero-lash/contract/measuring';
 import type { Turning } from '@zero-lash/contract/turning';
-import { whyNoProof } from '@zero-lash/core/measuring';
 import { inCycle, planStops, stopProgress, type StopProgress } from '@zero-lash/core/turning';
 import { useMemo, useState } from 'react';
+import { useShared } from '../app/useShared.ts';
 import { useStable } from '../app/useStable.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 
@@ -19,24 +19,28 @@ export interface TurningWork {
   readonly unreachable: readonly string[];
 }
 
+/** The stop the crank is being turned to; null where it stands at one that has points left, or none is left. */
+export function arrivingAt({ progress: { here, next } }: Pick<TurningWork, 'progress'>) {
+  return here && here.left.length > 0 ? null : next;
+}
+
 const NOWHERE: Turning = { school: 'fewest', at: null, done: [] };
 
-/** The turning of one round, with what is on its way to the server in it. */
-export function useTurning(build: BuildView, round: Round | undefined): TurningWork {
+/**
+ * The turning of one round, with what is on its way to the server in it.
+ *
+ * @param settled points at which nothing is left to be done in this round
+ */
+export function useTurning(
+  build: BuildView,
+  round: Round | undefined,
+  settled: ReadonlySet<string>,
+): TurningWork {
   const { pattern } = build.sheet;
   const put = useBenchWrite(build.id);
-  const turning = round?.turning ?? NOWHERE;
+  const turning = useShared(round?.turning ?? NOWHERE);
   const plan = useMemo(() => planStops(pattern, turning.school), [pattern, turning.school]);
-  const measured = useMemo(
-    () =>
-      new Set(
-        (round?.readings ?? [])
-          .filter((reading) => whyNoProof(reading, null) === null)
-          .map(({ point }) => point),
-      ),
-    [round?.readings],
-  );
-  const progress = useMemo(() => stopProgress(plan, turning, measured), [plan, turning, measured]);
+  const progress = useShared(useMemo(() => stopProgress(plan, turning, settled), [plan, turning, settled]));
   const [looked, setLooked] = useState<number | null>(null);
 
   const keep = (next: Partial<Turning>) => {

@@ -1,0 +1,51 @@
+import type { Tenths } from '../length/index.ts';
+import type { Verdict } from '../measuring/index.ts';
+import type { SizeRange } from '../sheets/index.ts';
+import { sizesOf } from './sizes.ts';
+
+/** What looks wrong with a piece that is written down as fitted or as in there now. */
+export interface PieceDoubt {
+  readonly code: 'not-made' | 'wrong-way' | 'not-on-step';
+  /** the thickness that was likely meant; null where nothing nearby is */
+  readonly meant: Tenths | null;
+}
+
+/** How far a micrometer may be from the size a piece is made in before that is asked about: 0.01 mm. */
+const OFF_STEP = 100;
+
+/**
+ * Says what looks wrong with the thickness of a piece, before it is written down. A doubt never blocks: it asks.
+ *
+ * Out of the range made comes first, with the figure of the same digits that is in it (24.5 and 0.245 for 2.45); then a
+ * piece that moves the gap the wrong way (a thicker one in a tight valve, a thinner one in a loose one); then one between
+ * the sizes made, by more than a micrometer reads wrong.
+ *
+ * @param thickness in tenths of a micrometre
+ * @param was the piece it takes the place of, and what the gap was with it; null for a piece that was there already
+ * @returns null where nothing looks wrong
+ * @example pieceDoubt(245000, sizes, null) // { code: 'not-made', meant: 24500 }
+ */
+export function pieceDoubt(
+  thickness: Tenths,
+  sizes: SizeRange,
+  was: { readonly installed: Tenths; readonly verdict: Verdict } | null,
+): PieceDoubt | null {
+  const made = sizesOf(sizes);
+  const [thinnest, thickest] = [made[0]!, made.at(-1)!];
+  const inRange = (size: Tenths) => size >= thinnest - OFF_STEP && size <= thickest + OFF_STEP;
+  const near = (size: Tenths) =>
+    made.reduce((best, each) => (Math.abs(each - size) < Math.abs(best - size) ? each : best));
+  if (!inRange(thickness)) {
+    const meant = [thickness / 10, thickness * 10, thickness / 100, thickness * 100].find(
+      (size) => Number.isInteger(size) && inRange(size),
+    );
+    return { code: 'not-made', meant: meant ?? null };
+  }
+  if (was) {
+    const thicker = thickness - was.installed;
+    if ((was.verdict === 'tight' && thicker > 0) || (was.verdict === 'loose' && thicker < 0))
+      return { code: 'wrong-way', meant: null };
+  }
+  const nearest = near(thickness);
+  return Math.abs(nearest - thickness) > OFF_STEP ? { code: 'not-on-step', meant: nearest } : null;
+}

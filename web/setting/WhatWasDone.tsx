@@ -1,0 +1,25 @@
+import type { Setting } from '@zero-lash/contract/setting';
+import { useLengths } from '../app/lengths.ts';
+
+/** What was last turned, fitted or left alone at a point, and by whom: for everybody who looks. */
+export function WhatWasDone({ done }: { readonly done: Setting }) {
+  const { length } = useLengths();
+  return (
+    <>
+      Written down: <strong>{inWords(done, length)}</strong> by {done.by}.
+    </>
+  );
+}
+
+function inWords({ kind, degrees, installed, fitted, mark, note }: Setting, length: (mm: number) => string) {
+  switch (kind) {
+    case 'turned':
+      return degrees === null || degrees === 0
+        ? 'turned'
+        : `${degrees > 0 ? 'loosened' : 'tightened'} ${Math.abs(degrees)}°`;
+    case 'fitted':
+      return `${length(installed!)} out, ${length(fitted!)} in${mark === '' ? '' : `, marked ${mark}`}`;
+    case 'left':
+      return `left alone: ${note}`;
+  }
+}
