@@ -1,10 +1,10 @@
 import { z } from 'zod';
 import { conditionsRow, readingRow, round, roundRow } from './measuring.ts';
 import { pastRecheck } from './rechecks.ts';
-import { aim, setting } from './setting.ts';
+import { aim, provesAgain, setting } from './setting.ts';
 import { stageKey } from './stages.ts';
 import { turningRow } from './turning.ts';
-import { id, line, moment, passage, takenAt, usageUnit, version } from './values.ts';
+import { id, line, moment, passage, putAway, takenAt, usageUnit, version } from './values.ts';
 
 export const newBuild = z.object({
   revisionId: id,
@@ -20,6 +20,11 @@ export type TickRequest = z.input<typeof tickRequest>;
 export const noteRequest = z.object({ stage: stageKey, text: passage(1000), takenAt });
 export type NoteRequest = z.input<typeof noteRequest>;
 
+/** A build opened by mistake is put out of the way, and may be brought back. */
+export const abandonRequest = z.object({ version, why: passage(200) });
+export type AbandonRequest = z.infer<typeof abandonRequest>;
+export const restoreRequest = z.object({ version });
+
 export const buildChange = z.object({ version, complaint: passage(300), aim });
 export type BuildChange = z.infer<typeof buildChange>;
 
@@ -30,10 +35,13 @@ export const buildHead = z.object({
   stage: stageKey,
   complaint: z.string(),
   aim,
+  /** as the shop had it when the build was opened */
+  provesAgain,
   version,
   openedAt: moment,
   openedBy: z.string(),
   closedAt: moment.nullable(),
+  abandoned: putAway.nullable(),
   revisionId: id,
   /** the recheck whose finding was carried over; null in a build that began with taking the engine in */
   carried: z.object({ buildId: id, number: z.int(), sequence: z.int() }).nullable(),
@@ -45,7 +53,16 @@ export const buildHead = z.object({
     usage: z.number(),
     running: z.number(),
   }),
-  signOff: z.object({ by: z.string(), at: moment, usage: z.number(), statement: z.string() }).nullable(),
+  signOff: z
+    .object({
+      by: z.string(),
+      at: moment,
+      usage: z.number(),
+      statement: z.string(),
+      /** points that a lead let stand as they were */
+      accepted: z.array(z.string()),
+    })
+    .nullable(),
 });
 export type BuildHead = z.infer<typeof buildHead>;
 

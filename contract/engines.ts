@@ -1,7 +1,19 @@
 import { z } from 'zod';
 import { pastRecheck, plannedRecheck } from './rechecks.ts';
 import { stageKey } from './stages.ts';
-import { day, id, line, moment, remark, usage, usageUnit, version, written } from './values.ts';
+import {
+  day,
+  id,
+  line,
+  moment,
+  passage,
+  putAway,
+  remark,
+  usage,
+  usageUnit,
+  version,
+  written,
+} from './values.ts';
 
 const engineFields = z.object({
   name: line(60),
@@ -30,6 +42,8 @@ export const engineRow = engineFields.extend({
   stage: stageKey.nullable(),
   buildId: id.nullable(),
   recheck: plannedRecheck.nullable(),
+  /** out of the way, with its whole record */
+  putAway: putAway.nullable(),
   version,
 });
 export type EngineRow = z.infer<typeof engineRow>;
@@ -37,12 +51,18 @@ export type EngineRow = z.infer<typeof engineRow>;
 export const engineList = z.object({ engines: z.array(engineRow), total: z.int() });
 export type EngineList = z.infer<typeof engineList>;
 
+export const putAwayRequest = z.object({ version, why: passage(200) });
+export type PutAwayRequest = z.infer<typeof putAwayRequest>;
+export const bringBackRequest = z.object({ version });
+
 /** What a list of engines may be sorted by; every column of it. */
 export const engineSort = z.enum(['name', 'owner', 'sheetName', 'usage', 'stage', 'recheck']);
 export type EngineSort = z.infer<typeof engineSort>;
 
 export const engineSearch = z.object({
   search: written.max(60).default(''),
+  /** those that were put away, and no others */
+  away: z.stringbool().default(false),
   sort: engineSort.default('name'),
   order: z.enum(['asc', 'desc']).default('asc'),
   limit: z.coerce.number().int().min(1).max(500).default(100),
@@ -73,6 +93,8 @@ export const engineBuild = z.object({
   signedOffAt: moment.nullable(),
   signedOffBy: z.string().nullable(),
   closedAt: moment.nullable(),
+  abandoned: putAway.nullable(),
+  version,
   sheetName: z.string(),
   revision: z.int(),
 });

@@ -1,3 +1,4 @@
+import { provesAgain } from './setting.ts';
 import { z } from 'zod';
 import { id, line, moment, version, written, zone } from './values.ts';
 
@@ -40,6 +41,7 @@ const shopFields = {
   zone,
   /** gauges may be reached on the shop's own network, besides those on the server's machine */
   gaugesOnNetwork: z.boolean(),
+  provesAgain,
   version,
 };
 

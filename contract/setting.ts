@@ -41,4 +41,7 @@ export const setting = z.object({
 });
 export type Setting = z.infer<typeof setting>;
 
+/** How much is proved again after a change at a point: what it disturbed, or more. */
+export const provesAgain = z.enum(['disturbed', 'cylinder', 'head', 'every-point']);
+
 export const aim = z.enum(['middle', 'exhaust-loose', 'loose-end', 'tight-end']);

@@ -84,3 +84,7 @@ export const remarks = (most: number) => written.trim().max(most);
 
 /** When a device did what it sends, which may be long before it could be sent; null where it is done as it is sent. */
 export const takenAt = moment.nullable().default(null);
+
+/** Something put out of the way with its whole record: when, by whom, and why. */
+export const putAway = z.object({ at: moment, by: z.string(), why: z.string() });
+export type PutAway = z.infer<typeof putAway>;

@@ -46,6 +46,25 @@ test('a slip of unit or point is asked about, and the suggestion is one key away
   ).toBeVisible();
 });
 
+test('a page stays where it was scrolled to, whatever comes to pass on it', async ({ page }) => {
+  await signIn(page, 'Tobin Hask');
+  await page.setViewportSize({ width: 1280, height: 500 });
+  await atAsFound(page, 'Q4 Orchard', 'Stays where it is');
+  const sheet = page.locator('#sheet');
+  await onHead(page, '2I').click();
+  await selected(page, '2I');
+  const scrolled = await sheet.evaluate((box) => {
+    box.scrollTop = box.scrollHeight;
+    return box.scrollTop;
+  });
+  expect(scrolled).toBeGreaterThan(100);
+  // a point that is out of sight is selected: longer than the head takes to follow
+  await onHead(page, '1I').dispatchEvent('click');
+  await selected(page, '1I');
+  await page.waitForTimeout(600);
+  expect(await sheet.evaluate((box) => box.scrollTop)).toBe(scrolled);
+});
+
 test('the page reloaded in mid-round loses nothing, typed or sent', async ({ page }) => {
   await signIn(page, 'Tobin Hask');
   await openBuildOf(page, 'Irrigation pump');

@@ -1,3 +1,6 @@
+export { ACCEPTABLE, acceptance, acceptedPoints, mayAccept, pointAccepted } from './accepted.ts';
+export { checkInWords, hasCheck, undoneBy } from './checks.ts';
+export { disturbances, disturbedBy, lastDisturbed, type Disturbance, type ProvesAgain } from './disturbed.ts';
 export {
   goesOn,
   isUndecided,
@@ -20,10 +23,8 @@ export {
   type StageKey,
 } from './stages.ts';
 export {
-  disturbedBy,
   findings,
   lastChange,
-  lastDisturbed,
   newestRound,
   pointsSet,
   provenBy,
@@ -31,4 +32,5 @@ export {
   type KeptBuild,
   type KeptRound,
   type KeptSetting,
+  type KeptTick,
 } from './standing.ts';

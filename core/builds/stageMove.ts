@@ -14,6 +14,8 @@ export interface BuildStanding {
   readonly toSetBy: ReadonlyMap<string, Verdict>;
   /** the verdict of what proves each point, of those that anything proves */
   readonly proved: ReadonlyMap<string, Verdict>;
+  /** points that a lead lets stand as they are */
+  readonly accepted: ReadonlySet<string>;
   /** points whose reading in the round of this stage was taken off the base circle */
   readonly offBase: ReadonlySet<string>;
   /** points set, or left alone on purpose, since that finding */
@@ -87,8 +89,8 @@ function unset({ points, toSetBy, set }: BuildStanding): Obstacle[] {
   ];
 }
 
-function unproved({ points, proved, offBase }: BuildStanding): Obstacle[] {
-  const measured = points.filter((key) => proved.has(key));
+function unproved({ points, proved, accepted, offBase }: BuildStanding): Obstacle[] {
+  const measured = points.filter((key) => proved.has(key) && !accepted.has(key));
   const undecided = measured.filter((key) => isUndecided(proved.get(key)!));
   const out = measured.filter((key) => ['tight', 'loose'].includes(proved.get(key)!));
   return [

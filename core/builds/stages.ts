@@ -53,6 +53,8 @@ export interface Stage {
   readonly demands: readonly Demand[];
   /** stages whose checks are no longer true once this one is entered again */
   readonly unticks: readonly StageKey[];
+  /** stages whose checks are no longer true when it is entered, where anything was changed since they were ticked */
+  readonly unticksIfChanged: readonly StageKey[];
 }
 
 /**
@@ -79,6 +81,7 @@ export const STAGES: readonly Stage[] = [
     shows: null,
     demands: [],
     unticks: ['prove', 'close'],
+    unticksIfChanged: [],
   },
   {
     key: 'open-up',
@@ -100,6 +103,7 @@ export const STAGES: readonly Stage[] = [
     shows: null,
     demands: [],
     unticks: ['prove', 'close'],
+    unticksIfChanged: [],
   },
   {
     key: 'as-found',
@@ -116,6 +120,7 @@ export const STAGES: readonly Stage[] = [
     shows: 'as-found',
     demands: ['all-found'],
     unticks: ['prove', 'close'],
+    unticksIfChanged: [],
   },
   {
     key: 'wear',
@@ -132,6 +137,7 @@ export const STAGES: readonly Stage[] = [
     shows: 'as-found',
     demands: [],
     unticks: ['prove', 'close'],
+    unticksIfChanged: [],
   },
   {
     key: 'head-work',
@@ -148,6 +154,7 @@ export const STAGES: readonly Stage[] = [
     shows: 'as-found',
     demands: [],
     unticks: ['prove', 'close'],
+    unticksIfChanged: [],
   },
   {
     key: 'set',
@@ -179,7 +186,8 @@ export const STAGES: readonly Stage[] = [
     sets: true,
     shows: 'finding',
     demands: ['all-set'],
-    unticks: ['prove', 'close'],
+    unticks: ['close'],
+    unticksIfChanged: [],
   },
   {
     key: 'prove',
@@ -196,7 +204,8 @@ export const STAGES: readonly Stage[] = [
     sets: false,
     shows: 'proved',
     demands: ['all-proved'],
-    unticks: ['prove', 'close'],
+    unticks: ['close'],
+    unticksIfChanged: ['prove'],
   },
   {
     key: 'close',
@@ -218,6 +227,7 @@ export const STAGES: readonly Stage[] = [
     shows: 'proved',
     demands: ['signed-off'],
     unticks: [],
+    unticksIfChanged: [],
   },
   {
     key: 'run-in',
@@ -232,6 +242,7 @@ export const STAGES: readonly Stage[] = [
     shows: 'recheck',
     demands: [],
     unticks: [],
+    unticksIfChanged: [],
   },
 ];
 

@@ -1,5 +1,7 @@
 import { whyNoProof, type KeptReading } from '../measuring/index.ts';
-import { lashPoints, meansFor, type LashPoint, type Pattern } from '../sheets/index.ts';
+import { lashPoints, type Pattern } from '../sheets/index.ts';
+import { acceptedPoints } from './accepted.ts';
+import { lastDisturbed, type ProvesAgain } from './disturbed.ts';
 import type { BuildStanding } from './stageMove.ts';
 import { stageOf, type RoundKind, type StageKey } from './stages.ts';
 
@@ -8,10 +10,20 @@ export interface KeptBuild {
   readonly stage: StageKey;
   readonly sheet: { readonly pattern: Pattern };
   /** each check as it was last ticked, or unticked */
-  readonly ticks: readonly { readonly stage: StageKey; readonly check: string; readonly done: boolean }[];
+  readonly ticks: readonly KeptTick[];
   readonly rounds: readonly KeptRound[];
   readonly settings: readonly KeptSetting[];
+  /** how much is proved again after a change, where the shop wants more than it disturbed */
+  readonly provesAgain?: ProvesAgain;
   readonly signOff: object | null;
+}
+
+/** A check as it was last ticked or unticked. */
+export interface KeptTick {
+  readonly stage: StageKey;
+  readonly check: string;
+  readonly done: boolean;
+  readonly at: string;
 }
 
 /** A round as it is kept: the reading that stands at each point. */
@@ -72,54 +84,6 @@ export function lastChange<Setting extends KeptSetting>(
 }
 
 /**
- * Lists the points that a change at one of them disturbs, itself among them. A screw, a pivot nut and a shim on top of a
- * bucket are changed with everything round them left as it was. Under a bucket or a finger, a graded bucket or a lash cap:
- * cam or rockers come out first, and every point they bear on, at least along that head, is another one afterwards.
- *
- * Rule: a gap belongs to how its cam and rocker lay when it was measured; what was lifted out lies anew.
- *
- * @example disturbedBy(pattern, '2I') // ['1I', '1E', '2I', '2E'] with shims under the buckets
- */
-export function disturbedBy(pattern: Pattern, key: string): readonly string[] {
-  const points = lashPoints(pattern);
-  const changed = points.find((point) => point.key === key);
-  if (!changed) return [];
-  const means = meansFor(pattern, changed.role);
-  const alone =
-    means.kind === 'screw' ||
-    means.kind === 'pivot-nut' ||
-    (means.kind === 'shim' && means.seat === 'on-bucket');
-  const bankOf = (cylinder: string) => pattern.cylinders.find(({ id }) => id === cylinder)?.bank;
-  const valveOf = ({ role }: LashPoint) => role.replace('-closing', '');
-  // the two sides of a valve that is drawn shut bear on one another
-  const disturbed = alone
-    ? (point: LashPoint) =>
-        point.cylinder === changed.cylinder &&
-        point.index === changed.index &&
-        valveOf(point) === valveOf(changed)
-    : (point: LashPoint) => bankOf(point.cylinder) === bankOf(changed.cylinder);
-  return points.filter(disturbed).map((point) => point.key);
-}
-
-/**
- * Finds for each point when something was last changed that disturbs it: there, or at a neighbour under the same cam.
- *
- * @returns no entry for a point that nothing disturbed
- * @example lastDisturbed(pattern, build.settings).get('1I')
- */
-export function lastDisturbed(
-  pattern: Pattern,
-  settings: readonly KeptSetting[],
-): ReadonlyMap<string, string> {
-  const last = new Map<string, string>();
-  for (const { point, kind, at } of settings)
-    if (kind !== 'left')
-      for (const key of disturbedBy(pattern, point))
-        if (Date.parse(at) > Date.parse(last.get(key) ?? '0001-01-01')) last.set(key, at);
-  return last;
-}
-
-/**
  * Finds what proves each point: the newest reading at proving that nothing has disturbed since. Going back to set one point
  * takes nothing from the others; and where a build carries a recheck's finding over, what that found holds for the points
  * it leaves alone.
@@ -127,14 +91,13 @@ export function lastDisturbed(
  * @example provenBy(build).get('3E')?.verdict // 'in-spec'
  */
 export function provenBy<Round extends KeptRound>({
-  sheet,
   rounds,
-  settings,
-}: Pick<KeptBuild, 'sheet' | 'settings'> & { readonly rounds: readonly Round[] }): ReadonlyMap<
+  ...build
+}: Omit<KeptBuild, 'rounds' | 'signOff'> & { readonly rounds: readonly Round[] }): ReadonlyMap<
   string,
   Round['readings'][number]
 > {
-  const disturbed = lastDisturbed(sheet.pattern, settings);
+  const disturbed = lastDisturbed(build);
   const proven = new Map<string, Round['readings'][number]>();
   for (const { kind, carried = false, readings } of rounds)
     if (kind === 'proved' || carried)
@@ -173,7 +136,7 @@ export function standingOf(build: KeptBuild): BuildStanding {
   const proved = newestRound(build.rounds, 'proved');
   // what was changed since says nothing of how it was found, only of how it is
   const found = (asFound?.readings ?? []).filter((reading) => whyNoProof(reading, null) === null);
-  const proofs = provenBy(build).values();
+  const proofs = provenBy(build);
   const here = stageOf(build.stage).measures === 'as-found' ? asFound : proved;
   const verdicts = (readings: Iterable<KeptReading>) =>
     new Map([...readings].map(({ point, verdict }) => [point, verdict]));
@@ -183,7 +146,8 @@ export function standingOf(build: KeptBuild): BuildStanding {
     points: lashPoints(build.sheet.pattern).map(({ key }) => key),
     asFound: verdicts(found),
     toSetBy: verdicts(findings(build.rounds).values()),
-    proved: verdicts(proofs),
+    proved: verdicts(proofs.values()),
+    accepted: acceptedPoints(build, proofs),
     offBase: new Set(here?.readings.filter(({ offBase }) => offBase).map(({ point }) => point)),
     set: pointsSet(build),
     signedOff: build.signOff !== null,

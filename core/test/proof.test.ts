@@ -2,11 +2,9 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   cautionsAt,
-  disturbedBy,
   findings,
   obstaclesTo,
   obstaclesToSignOff,
-  provenBy,
   STAGE_KEYS,
   STAGES,
   stageMeasuring,
@@ -15,56 +13,9 @@ import {
   type KeptBuild,
   type KeptSetting,
 } from '../builds/index.ts';
-import { whyNoProof, type KeptReading, type Verdict } from '../measuring/index.ts';
-import { lashPoints, type Pattern } from '../sheets/index.ts';
-import { inlineFour } from './patterns.ts';
-
-const POINTS = lashPoints(inlineFour).map(({ key }) => key);
-const at = (minute: number) => new Date(Date.UTC(2031, 0, 1, 8, minute)).toISOString();
-const reading = (
-  point: string,
-  minute: number,
-  verdict: Verdict,
-  change: Partial<KeptReading> = {},
-): KeptReading => ({
-  ...{ point, verdict, takenAt: at(minute), offBase: false },
-  reading: { kind: 'bracket' },
-  ...change,
-});
-const setting = (point: string, minute: number, kind: KeptSetting['kind'] = 'turned') => ({
-  point,
-  kind,
-  at: at(minute),
-});
-const SCREWS: Pattern = {
-  ...inlineFour,
-  roleMeans: {},
-  means: { kind: 'screw', end: 'valve', pitch: 1, rockerRatio: 1, locking: 'lock-nut', torqueNm: 20 },
-};
-const shims = (seat: 'on-bucket' | 'under-bucket' | 'under-finger'): Pattern => ({
-  ...SCREWS,
-  means: {
-    kind: 'shim',
-    seat,
-    sizes: { from: 2, to: 3, step: 0.05 },
-    diameter: 9,
-    marking: '',
-    seatOffset: null,
-  },
-});
-const build = (change: Partial<KeptBuild>): KeptBuild => ({
-  stage: 'set',
-  sheet: { pattern: SCREWS },
-  ticks: STAGES.flatMap(({ key, checks }) =>
-    checks.map((check) => ({ stage: key, check: check.key, done: true })),
-  ),
-  rounds: [],
-  settings: [],
-  signOff: null,
-  ...change,
-});
-const all = (minute: number, verdict: Verdict = 'in-spec') =>
-  POINTS.map((point) => reading(point, minute, verdict));
+import { whyNoProof, type KeptReading } from '../measuring/index.ts';
+import { type Pattern } from '../sheets/index.ts';
+import { all, at, build, POINTS, reading, SCREWS, setting, shims } from './keptBuild.ts';
 
 describe('a reading', () => {
   it('proves something only on the base circle, while it is not taken back, and of what was in then', () => {
@@ -178,64 +129,6 @@ describe('a build', () => {
         });
         expect(closing([...readings.values()], [...settings.values()]).length === 0).toBe(sound);
       }),
-    );
-  });
-});
-
-describe('a change', () => {
-  it('disturbs its own point by a screw or on top of a bucket, and all along the head where the cam came out', () => {
-    expect(disturbedBy(SCREWS, '2E')).toEqual(['2E']);
-    expect(disturbedBy(shims('on-bucket'), '2E')).toEqual(['2E']);
-    expect(disturbedBy(shims('under-bucket'), '2E')).toEqual(POINTS);
-    expect(disturbedBy(shims('under-finger'), '2E')).toEqual(POINTS);
-    expect(disturbedBy(SCREWS, '9X')).toEqual([]);
-  });
-
-  it('at one head of a vee leaves the other as it was', () => {
-    const banks = inlineFour.cylinders.map((cylinder, index) => ({
-      ...cylinder,
-      bank: index < 2 ? ('A' as const) : ('B' as const),
-    }));
-    const vee = { ...shims('under-bucket'), layout: 'v' as const, cylinders: banks };
-    expect(new Set(disturbedBy(vee, '1E').map((key) => key[0]))).toEqual(new Set(['1', '2']));
-  });
-
-  it('at the closing side bears on the opening side of its own valve', () => {
-    const drawnShut = { ...SCREWS, closingSide: true };
-    expect(disturbedBy(drawnShut, '1Ib-c')).toEqual(['1Ib', '1Ib-c']);
-  });
-
-  it('of one point takes no proof from another, whichever round that was in', () => {
-    const rounds: KeptBuild['rounds'] = [
-      { kind: 'proved', readings: all(30) },
-      { kind: 'proved', readings: [reading('2E', 40, 'in-spec')] },
-    ];
-    const left = (settings: readonly KeptSetting[], pattern: KeptBuild['sheet']['pattern'] = SCREWS) =>
-      obstaclesToSignOff(standingOf(build({ stage: 'close', rounds, settings, sheet: { pattern } }))).flatMap(
-        ({ points }) => points,
-      );
-    expect(left([setting('2E', 35)])).toEqual([]);
-    expect(left([setting('2E', 45)])).toEqual(['2E']);
-    expect(left([setting('2E', 35, 'fitted')], shims('under-bucket'))).toEqual(
-      POINTS.filter((key) => key !== '2E'),
-    );
-  });
-
-  it('after a recheck is proved again, and what the recheck found holds for the rest; the next recheck’s does not', () => {
-    const found = all(30).map((one) => (one.point === '2E' ? reading('2E', 30, 'tight') : one));
-    const opened: Partial<KeptBuild> = {
-      stage: 'close',
-      rounds: [
-        { kind: 'as-found', carried: true, readings: found },
-        { kind: 'proved', readings: [reading('2E', 40, 'in-spec')] },
-      ],
-      settings: [setting('2E', 35)],
-    };
-    expect(obstaclesToSignOff(standingOf(build(opened)))).toEqual([]);
-    expect([...provenBy({ ...build(opened) }).keys()].sort()).toEqual([...POINTS].sort());
-    const own = [{ kind: 'as-found' as const, readings: found }, ...opened.rounds!.slice(1)];
-    expect(obstaclesToSignOff(standingOf(build({ ...opened, rounds: own })))[0]?.points).toHaveLength(
-      POINTS.length - 1,
     );
   });
 });

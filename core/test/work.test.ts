@@ -56,6 +56,7 @@ describe('the order of the work', () => {
     stage,
     ticked: new Set(STAGES.flatMap(({ key, checks }) => checks.map((check) => `${key}:${check.key}`))),
     points: ['1I', '1E'],
+    accepted: new Set(),
     offBase: new Set(),
     asFound: new Map<string, Verdict>([
       ['1I', 'in-spec'],
@@ -119,6 +120,7 @@ describe('rechecks', () => {
     const from = { day: '2031-01-31', usage: 100 };
     expect(nextRecheck(plan, 1, from)).toEqual({ dueUsage: 110, dueDate: '2031-03-02' });
     expect(nextRecheck(plan, 7, from)).toEqual({ dueUsage: 350, dueDate: null });
+    expect(nextRecheck(plan, 1, from, true)).toEqual({ dueUsage: 105, dueDate: '2031-02-15' });
     expect(() => nextRecheck([], 1, from)).toThrow(RangeError);
     expect(addDays('2032-02-28', 1)).toBe('2032-02-29');
   });

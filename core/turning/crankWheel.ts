@@ -24,6 +24,9 @@ export interface WheelTrack {
 /** Room between the tracks of two cylinders, in tracks. */
 const BETWEEN_CYLINDERS = 0.8;
 
+/** How many tracks a band has room for, at the least. */
+const LEAST_TRACKS = 5;
+
 /** A piece of a track within one turn of the crank; degrees from the mark at the pointer, 0 to 360. */
 export interface WheelArc {
   /** 0 in the first turn of the cycle, 1 in the second */
@@ -36,9 +39,10 @@ export interface WheelArc {
  * Lays out a crank wheel: one track for each group of points that move together, cylinder by cylinder. A closing side
  * moves with its opening side and stands on its track.
  *
+ * @param shown only tracks with one of these points, with the room to themselves; every track where it is left out
  * @example layOutWheel(inlineFour).length // 8: an intake and an exhaust track a cylinder
  */
-export function layOutWheel(pattern: Pattern): WheelTrack[] {
+export function layOutWheel(pattern: Pattern, shown?: ReadonlySet<string>): WheelTrack[] {
   const tracks = new Map<string, Omit<WheelTrack, 'place' | 'share'>>();
   for (const { point, span } of spannedPoints(pattern)) {
     const role = point.role.replace('-closing', '') as Role;
@@ -53,7 +57,8 @@ export function layOutWheel(pattern: Pattern): WheelTrack[] {
     };
     tracks.set(name, { ...track, keys: [...track.keys, point.key] });
   }
-  return spreadOut([...tracks.values()]);
+  const wanted = [...tracks.values()].filter(({ keys }) => !shown || keys.some((key) => shown.has(key)));
+  return spreadOut(wanted);
 }
 
 /** Gives every track its place in the band, the tracks of one cylinder close together. */
@@ -64,7 +69,14 @@ function spreadOut(tracks: readonly Omit<WheelTrack, 'place' | 'share'>[]): Whee
     at += 1;
     return at - 0.5;
   });
-  return tracks.map((track, index) => ({ ...track, place: middles[index]! / at, share: 1 / at }));
+  // few tracks are not drawn fatter than a few: they stand in the middle of their band
+  const whole = Math.max(at, LEAST_TRACKS);
+  const before = (whole - at) / 2;
+  return tracks.map((track, index) => ({
+    ...track,
+    place: (before + middles[index]!) / whole,
+    share: 1 / whole,
+  }));
 }
 
 /**

@@ -33,9 +33,15 @@ const FIELDS = [
  * @throws Refusal `not_found` or `build_closed`
  */
 export async function takeUp(db: Knex, id: string): Promise<TakenUp> {
+  const build = await takeUpAgain(db, id);
+  if (build.closedAt) throw new Refusal('build_closed');
+  return build;
+}
+
+/** The same, of a build that may be closed: to open it again. */
+export async function takeUpAgain(db: Knex, id: string): Promise<TakenUp> {
   const build = await raise(db, id);
   if (!build) throw new Refusal('not_found', { detail: 'There is no such build.' });
-  if (build.closedAt) throw new Refusal('build_closed');
   return build;
 }
 

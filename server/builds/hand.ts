@@ -9,17 +9,19 @@ export interface Hand {
   readonly key: string;
   readonly personId: string;
   readonly name: string;
+  readonly leads: boolean;
   /** ms that the device's clock goes ahead of this one */
   readonly clockAhead: number;
 }
 
 /** The hand a request comes from. */
 export function handOf(request: FastifyRequest): Hand {
-  const { id, name } = personOf(request);
+  const { id, name, role } = personOf(request);
   return {
     key: writeKey(request),
     personId: id,
     name,
+    leads: role === 'lead',
     clockAhead: clockAhead(request.headers['device-clock']),
   };
 }

@@ -1,11 +1,12 @@
 import type { BuildWrite, noteRequest, tickRequest } from '@zero-lash/contract/builds';
-import { stageOf } from '@zero-lash/core/builds';
+import { hasCheck, mayAccept, pointAccepted, provenBy } from '@zero-lash/core/builds';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { Refusal } from '../plugins/errors.ts';
 import { takeUp, written } from './course.ts';
 import { whenTaken, type Hand } from './hand.ts';
-import { readNotes, readTicks } from './read.ts';
+import { findRevision } from '../sheets/read.ts';
+import { readNotes, readTicks, readWhole } from './read.ts';
 
 /** Ticks a check of the stage the build is at, or takes the tick back. What was done last holds, whichever came in first. */
 export async function tick(
@@ -15,7 +16,9 @@ export async function tick(
   hand: Hand,
 ): Promise<BuildWrite> {
   const build = await takeUp(db, id);
-  if (!stageOf(stage).checks.some(({ key }) => key === check)) throw new Refusal('unknown_check');
+  const { pattern } = await findRevision(db, build.revisionId);
+  if (!hasCheck(stage, check, pattern)) throw new Refusal('unknown_check');
+  if (done) await refuseAcceptance(db, id, check, hand);
   const at = whenTaken(takenAt, hand, build.openedAt);
   const place = { build_id: id, stage, check_key: check };
   const before = await db('stage_ticks').where(place).first('done', 'at');
@@ -31,6 +34,19 @@ export async function tick(
   return written(build, {
     kind: 'tick',
     row: row ?? { stage, check, done, by: hand.name, at: at.toISOString() },
+  });
+}
+
+/** Lets a point stand as it is only by a lead's hand, and only where it was left alone and is no worse than wide. */
+async function refuseAcceptance(db: Knex, id: string, check: string, { leads }: Hand): Promise<void> {
+  const point = pointAccepted(check);
+  if (point === null) return;
+  if (!leads) throw new Refusal('forbidden', { detail: 'Only a lead may let a point stand as it is.' });
+  const build = await readWhole(db, id);
+  if (mayAccept(point, { settings: build.settings, proofs: provenBy(build) })) return;
+  throw new Refusal('not_acceptable', {
+    detail: `${point} cannot be let stand: it is measured at proving, left alone with a reason, and not tight.`,
+    points: [point],
   });
 }
 

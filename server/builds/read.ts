@@ -36,15 +36,17 @@ export async function asOf<Rows>(
 /** A build itself: where it stands, on what, and whether it is signed off. */
 export async function readHead(db: Knex, id: string): Promise<AsOf<BuildHead>> {
   const { rows } = await db.raw(
-    `select b.id, b.number, b.stage, b.complaint, b.aim, b.version, b.seq, b.opened_at as "openedAt",
+    `select b.id, b.number, b.stage, b.complaint, b.aim, b.proves_again as "provesAgain", b.version, b.seq, b.opened_at as "openedAt",
        p.name as "openedBy", b.closed_at as "closedAt", b.revision_id as "revisionId",
        e.id as "engineId", e.name as engine, e.usage_unit as "usageUnit", e.usage, e.running,
-       sp.name as "signedBy", s.at as "signedAt", s.usage as "signedUsage", s.statement,
+       sp.name as "signedBy", s.at as "signedAt", s.usage as "signedUsage", s.statement, s.accepted,
+       b.abandoned_at as "abandonedAt", ap.name as "abandonedBy", b.abandoned_why as "abandonedWhy",
        (select json_build_object('buildId', cb.id, 'number', cb.number, 'sequence', c.number)
          from rounds c join builds cb on cb.id = c.build_id where c.id = b.carried_round) as carried
      from builds b
        join people p on p.id = b.opened_by
        join engines e on e.id = b.engine_id
+       left join people ap on ap.id = b.abandoned_by
        left join sign_offs s on s.build_id = b.id
        left join people sp on sp.id = s.by
      where b.id = ?`,
@@ -62,6 +64,10 @@ export async function readHead(db: Knex, id: string): Promise<AsOf<BuildHead>> {
     signedAt,
     signedUsage,
     statement,
+    accepted,
+    abandonedAt,
+    abandonedBy,
+    abandonedWhy,
     ...head
   } = rows[0];
   return {
@@ -69,17 +75,21 @@ export async function readHead(db: Knex, id: string): Promise<AsOf<BuildHead>> {
     rows: {
       ...head,
       engine: { id: engineId, name: engine, usageUnit, usage, running },
-      signOff: signedAt ? { by: signedBy, at: signedAt, usage: signedUsage, statement } : null,
+      abandoned: abandonedAt && { at: abandonedAt, by: abandonedBy, why: abandonedWhy },
+      signOff: signedAt ? { by: signedBy, at: signedAt, usage: signedUsage, statement, accepted } : null,
     },
   };
 }
 
 /** Every check of a build that was ever ticked, as it was last. */
 export async function readTicks(db: Knex, buildId: string): Promise<TickRow[]> {
-  return db('stage_ticks as t')
+  const rows = (await db('stage_ticks as t')
     .join('people as p', 'p.id', 't.by')
     .where('t.build_id', buildId)
-    .select('t.stage', 't.check_key as check', 't.done', 'p.name as by', 't.at');
+    .select('t.stage', 't.check_key as check', 't.done', 'p.name as by', 't.at')) as (Omit<TickRow, 'at'> & {
+    at: Date;
+  })[];
+  return rows.map(({ at, ...row }) => ({ ...row, at: at.toISOString() }));
 }
 
 /** What was written down in a build, oldest first; one note where it is named. */

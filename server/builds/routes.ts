@@ -1,4 +1,6 @@
 import {
+  abandonRequest,
+  restoreRequest,
   BUILD_ROOMS,
   buildChange,
   buildWrite,
@@ -17,6 +19,7 @@ import { handOf } from './hand.ts';
 import { addNote, tick } from './notes.ts';
 import { PARTS } from './parts.ts';
 import { asOf, readHead } from './read.ts';
+import { abandonBuild, restoreBuild } from './abandon.ts';
 import * as store from './store.ts';
 import { writeBuild } from './write.ts';
 
@@ -62,6 +65,24 @@ export function buildRoutes(instance: FastifyInstance, _options: object, done: (
     (request, reply) =>
       writeBuild(request, reply, 200, (transaction) =>
         store.moveStage(transaction, request.params.id, request.body, personOf(request).id),
+      ),
+  );
+
+  app.post(
+    '/builds/:id/abandon',
+    { schema: { params, body: abandonRequest, response: answers }, preHandler },
+    (request, reply) =>
+      writeBuild(request, reply, 200, (transaction) =>
+        abandonBuild(transaction, request.params.id, request.body, personOf(request).id),
+      ),
+  );
+
+  app.post(
+    '/builds/:id/restore',
+    { schema: { params, body: restoreRequest, response: answers }, preHandler },
+    (request, reply) =>
+      writeBuild(request, reply, 200, (transaction) =>
+        restoreBuild(transaction, request.params.id, request.body.version),
       ),
   );
 

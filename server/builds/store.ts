@@ -12,6 +12,7 @@ import {
   STAGE_KEYS,
   stageOf,
   standingOf,
+  undoneBy,
   type Obstacle,
   type RoundKind,
   type Stage,
@@ -44,6 +45,7 @@ export async function openBuild(
 ): Promise<[BuildWrite, ...BuildWrite[]]> {
   const engine = await db('engines').where({ id: engineId }).forNoKeyUpdate().first();
   if (!engine) throw new Refusal('not_found', { detail: 'There is no such engine.' });
+  if (engine.put_away_at) throw new Refusal('engine_put_away');
   const sheet = await findRevision(db, revisionId);
   if (sheet.status !== 'published') throw new Refusal('sheet_not_published');
   if (sheet.sheetId !== engine.sheet_id)
@@ -64,6 +66,7 @@ export async function openBuild(
       number: (last?.number ?? 0) + 1,
       complaint,
       opened_by: personId,
+      proves_again: db('shop').select('proves_again'),
       ...(carried ? { carried_round: carried, stage: STAGE_KEYS.find((key) => stageOf(key).sets) } : {}),
     })
     .returning(['id', 'seq']);
@@ -99,7 +102,7 @@ async function roundNotHeld(
 }
 
 /** Ends a build that a later one takes over from. */
-async function endBuild(db: Knex, id: string): Promise<BuildWrite> {
+export async function endBuild(db: Knex, id: string): Promise<BuildWrite> {
   const build = await takeUp(db, id);
   await db('builds').where({ id }).update({ closed_at: db.fn.now() });
   await db('rechecks').where({ build_id: id, status: 'planned' }).update('status', 'dropped');
@@ -181,20 +184,18 @@ export function refuseFor(code: 'stage_not_ready' | 'not_provable', obstacles: r
 async function enter(
   db: Knex,
   build: WholeBuild,
-  { key, begins, ends, measures, unticks }: Stage,
+  { key, begins, ends, measures }: Stage,
   personId: string,
 ): Promise<BuildRowChange[]> {
   const changes: BuildRowChange[] = [];
-  if (!goesOn(build.stage, key) || begins === 'each-time') {
-    const undone = await db('stage_ticks')
-      .where({ build_id: build.id, done: true })
-      .whereIn('stage', unticks)
-      .update({ done: false, by: personId, at: db.fn.now() })
-      .returning(['stage', 'check_key as check']);
-    const names = new Set(undone.map(({ stage, check }) => `${stage}:${check}`));
+  for (const { stage, check } of undoneBy(build, key))
+    await db('stage_ticks')
+      .where({ build_id: build.id, stage, check_key: check })
+      .update({ done: false, by: personId, at: db.fn.now() });
+  const undone = new Set(undoneBy(build, key).map(({ stage, check }) => `${stage}:${check}`));
+  if (undone.size > 0)
     for (const row of await readTicks(db, build.id))
-      if (names.has(`${row.stage}:${row.check}`)) changes.push({ kind: 'tick', row });
-  }
+      if (undone.has(`${row.stage}:${row.check}`)) changes.push({ kind: 'tick', row });
   if (begins === 'never' || measures === null) return changes;
   const earlier = build.rounds.filter(({ kind }) => kind === measures);
   if (begins === 'once' && earlier.length > 0) return changes;

@@ -18,7 +18,10 @@ import { NEARNESS_SQL, nearnessOn } from '../rechecks/nearness.ts';
 import { readRechecks } from '../rechecks/read.ts';
 import { newestPublished } from '../sheets/read.ts';
 
-interface EngineRecord extends Omit<EngineRow, 'recheck' | 'usageOn'> {
+interface EngineRecord extends Omit<EngineRow, 'recheck' | 'usageOn' | 'putAway'> {
+  awayAt: Date | null;
+  awayBy: string | null;
+  awayWhy: string | null;
   usageAt: Date;
   recheckId: string | null;
   sequence: number;
@@ -42,6 +45,7 @@ async function shopCalendar(db: Knex): Promise<ShopCalendar> {
 function engineQuery(db: Knex): Knex.QueryBuilder {
   return db('engines as e')
     .join('sheets as s', 's.id', 'e.sheet_id')
+    .leftJoin('people as ap', 'ap.id', 'e.put_away_by')
     .leftJoin('builds as b', (join) => join.on('b.engine_id', 'e.id').onNull('b.closed_at'))
     .leftJoin('rechecks as r', (join) => join.on('r.engine_id', 'e.id').onVal('r.status', 'planned'))
     .select(
@@ -57,6 +61,9 @@ function engineQuery(db: Knex): Knex.QueryBuilder {
       'e.running',
       'e.usage_at as usageAt',
       'e.version',
+      'e.put_away_at as awayAt',
+      'ap.name as awayBy',
+      'e.put_away_why as awayWhy',
       'b.id as buildId',
       'b.stage',
       'r.id as recheckId',
@@ -69,19 +76,38 @@ function engineQuery(db: Knex): Knex.QueryBuilder {
 }
 
 function rowFrom(record: EngineRecord, { today, zone }: ShopCalendar): EngineRow {
-  const { usageAt, recheckId, sequence, plannedUsage, after, dueUsage, dueDate, ...engine } = record;
+  const {
+    awayAt,
+    awayBy,
+    awayWhy,
+    usageAt,
+    recheckId,
+    sequence,
+    plannedUsage,
+    after,
+    dueUsage,
+    dueDate,
+    ...engine
+  } = record;
   return {
     ...engine,
     usageOn: dayIn(zone, usageAt),
-    recheck: recheckId
-      ? {
-          id: recheckId,
-          sequence,
-          dueUsage,
-          dueDate,
-          state: dueState({ dueUsage, dueDate }, plannedUsage, { day: today, usage: engine.running }, after),
-        }
-      : null,
+    putAway: awayAt && { at: awayAt.toISOString(), by: awayBy!, why: awayWhy! },
+    recheck:
+      recheckId && !awayAt
+        ? {
+            id: recheckId,
+            sequence,
+            dueUsage,
+            dueDate,
+            state: dueState(
+              { dueUsage, dueDate },
+              plannedUsage,
+              { day: today, usage: engine.running },
+              after,
+            ),
+          }
+        : null,
   };
 }
 
@@ -101,9 +127,10 @@ const SOME_HAVE_NONE: ReadonlySet<EngineSort> = new Set(['stage', 'recheck']);
 /** Engines whose name, serial, owner, duty or pattern holds every word looked for: one page of them, and how many. */
 export async function listEngines(
   db: Knex,
-  { search, sort, order, limit, offset }: z.output<typeof engineSearch>,
+  { search, away, sort, order, limit, offset }: z.output<typeof engineSearch>,
 ): Promise<EngineList> {
   const matching = (query: Knex.QueryBuilder) => {
+    query.whereRaw(`e.put_away_at is ${away ? 'not null' : 'null'}`);
     for (const word of search.toLowerCase().split(/\s+/).filter(Boolean))
       query.whereRaw('e.sought like ?', [`%${word.replace(/[\\%_]/g, '\\$&')}%`]);
     return query;
@@ -170,6 +197,7 @@ function readBuilds(db: Knex, engineId: string): Promise<EngineView['builds']> {
     .join('sheets as s', 's.id', 'v.sheet_id')
     .leftJoin('sign_offs as o', 'o.build_id', 'b.id')
     .leftJoin('people as p', 'p.id', 'o.by')
+    .leftJoin('people as ap', 'ap.id', 'b.abandoned_by')
     .where('b.engine_id', engineId)
     .orderBy('b.number', 'desc')
     .select(
@@ -183,6 +211,9 @@ function readBuilds(db: Knex, engineId: string): Promise<EngineView['builds']> {
       'b.closed_at as closedAt',
       's.name as sheetName',
       'v.number as revision',
+      'b.version',
+      db.raw(`case when b.abandoned_at is null then null
+        else json_build_object('at', b.abandoned_at, 'by', ap.name, 'why', b.abandoned_why) end as abandoned`),
     );
 }
 
@@ -193,6 +224,7 @@ async function readGaps(db: Knex, engineId: string): Promise<GapRow[]> {
     .join('lash_points as p', (join) => join.on('p.revision_id', 'g.revision_id').on('p.key', 'g.point'))
     .where('b.engine_id', engineId)
     .where('g.superseded', false)
+    .whereNull('b.abandoned_at')
     .orderBy([{ column: 'r.opened_at' }, { column: 'p.ordinal' }])
     .select(
       'g.point',

@@ -1,4 +1,6 @@
 import {
+  bringBackRequest,
+  putAwayRequest,
   engineChange,
   engineList,
   engineRow,
@@ -45,6 +47,24 @@ export function engineRoutes(instance: FastifyInstance, _options: object, done: 
     (request, reply) =>
       writeOnce(app.db, request, reply, 200, (transaction) =>
         store.changeEngine(transaction, request.params.id, request.body),
+      ),
+  );
+
+  app.post(
+    '/engines/:id/put-away',
+    { schema: { params, body: putAwayRequest, response: { 200: engineRow } }, preHandler: needs('bench') },
+    (request, reply) =>
+      writeOnce(app.db, request, reply, 200, (transaction) =>
+        store.putAway(transaction, request.params.id, request.body, personOf(request).id),
+      ),
+  );
+
+  app.post(
+    '/engines/:id/bring-back',
+    { schema: { params, body: bringBackRequest, response: { 200: engineRow } }, preHandler: needs('bench') },
+    (request, reply) =>
+      writeOnce(app.db, request, reply, 200, (transaction) =>
+        store.bringBack(transaction, request.params.id, request.body.version),
       ),
   );
 

@@ -1,4 +1,10 @@
-import type { EngineChange, EngineRow, NewEngine, newUsage } from '@zero-lash/contract/engines';
+import type {
+  EngineChange,
+  EngineRow,
+  NewEngine,
+  newUsage,
+  PutAwayRequest,
+} from '@zero-lash/contract/engines';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { Refusal } from '../plugins/errors.ts';
@@ -30,10 +36,12 @@ export async function addEngine(db: Knex, engine: NewEngine, personId: string): 
 }
 
 async function refuseTakenName(db: Knex, name: string, but?: string): Promise<void> {
-  const taken = await db('engines').whereRaw('lower(name) = lower(?)', [name]).first('id');
+  const taken = await db('engines').whereRaw('lower(name) = lower(?)', [name]).first('id', 'put_away_at');
   if (taken && taken.id !== but)
     throw new Refusal('name_taken', {
-      detail: `There is an engine called ${name} already.`,
+      detail: taken.put_away_at
+        ? `An engine called ${name} was put away: bring it back, or take another name.`
+        : `There is an engine called ${name} already.`,
       fields: [{ path: 'name', message: 'is taken' }],
     });
 }
@@ -41,6 +49,37 @@ async function refuseTakenName(db: Knex, name: string, but?: string): Promise<vo
 export async function changeEngine(db: Knex, id: string, change: EngineChange): Promise<EngineRow> {
   const { version, ...fields } = change;
   await refuseTakenName(db, change.name, id);
+  return changeAt(db, id, version, fields);
+}
+
+/**
+ * Puts an engine out of the way, with its whole record: it is in no list and nothing of it is due, until it is brought back.
+ *
+ * @throws Refusal `engine_on_bench` while a build of it is worked on
+ */
+export async function putAway(
+  db: Knex,
+  id: string,
+  { version, why }: PutAwayRequest,
+  personId: string,
+): Promise<EngineRow> {
+  const engine = await db('engines').where({ id }).forNoKeyUpdate().first('id');
+  if (!engine) throw new Refusal('not_found', { detail: 'There is no such engine.' });
+  const onBench = await db('builds')
+    .where({ engine_id: id, closed_at: null })
+    .whereNot({ stage: 'run-in' })
+    .first('number');
+  if (onBench) throw new Refusal('engine_on_bench');
+  return changeAt(db, id, version, { put_away_at: db.fn.now(), put_away_by: personId, put_away_why: why });
+}
+
+/** Brings an engine back that was put away. */
+export function bringBack(db: Knex, id: string, version: number): Promise<EngineRow> {
+  return changeAt(db, id, version, { put_away_at: null, put_away_by: null, put_away_why: null });
+}
+
+/** Changes an engine as somebody saw it. */
+async function changeAt(db: Knex, id: string, version: number, fields: object): Promise<EngineRow> {
   const updated = await db('engines')
     .where({ id, version })
     .update({ ...fields, version: version + 1 });

@@ -11,6 +11,7 @@ import * as drafts from './009-drafts.ts';
 import * as lists from './010-lists.ts';
 import * as rooms from './011-rooms.ts';
 import * as setAgain from './012-set-again.ts';
+import * as letStand from './013-let-stand.ts';
 
 const MIGRATIONS = {
   '001-people': people,
@@ -25,6 +26,7 @@ const MIGRATIONS = {
   '010-lists': lists,
   '011-rooms': rooms,
   '012-set-again': setAgain,
+  '013-let-stand': letStand,
 } as const;
 
 type Name = keyof typeof MIGRATIONS;

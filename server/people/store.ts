@@ -140,17 +140,32 @@ function inWords(before: Written | null, after: Written, passphraseSet: boolean)
   return said.length > 0 ? said : ['kept as it was'];
 }
 
-const SHOP = ['name', 'unit', 'zone', 'gauges_on_network as gaugesOnNetwork', 'version'] as const;
+const SHOP = [
+  'name',
+  'unit',
+  'zone',
+  'gauges_on_network as gaugesOnNetwork',
+  'proves_again as provesAgain',
+  'version',
+] as const;
 
 export async function readShop(db: Knex): Promise<Shop> {
   return (await db('shop').first(...SHOP)) as Shop;
 }
 
 export async function changeShop(db: Knex, change: ShopChange): Promise<Shop> {
-  const { name, unit, zone, gaugesOnNetwork, version } = change;
+  const { name, unit, zone, gaugesOnNetwork, provesAgain, version } = change;
   const updated = await db('shop')
     .where({ version })
-    .update({ name, unit, zone, gauges_on_network: gaugesOnNetwork, version: version + 1 });
+
+    .update({
+      name,
+      unit,
+      zone,
+      gauges_on_network: gaugesOnNetwork,
+      proves_again: provesAgain,
+      version: version + 1,
+    });
   const current = await readShop(db);
   if (updated === 0) throw new Refusal('stale', { current });
   return current;

@@ -12,6 +12,16 @@ import { Refusal } from '../plugins/errors.ts';
 import { findRevision } from '../sheets/read.ts';
 import { readRechecks } from './read.ts';
 
+interface PlannedAfter {
+  readonly sequence: number;
+  /** what the engine has run when it is planned */
+  readonly usage: number;
+  /** what the recheck before it came to; null for the first */
+  readonly after: RecheckOutcome | null;
+  /** a point was let stand as it is: it is looked at sooner */
+  readonly watched?: boolean;
+}
+
 /**
  * Plans the recheck that follows a sign-off or a recheck, by the build's own spec sheet. One that was planned before, and
  * dropped because what it followed was opened again, is planned anew.
@@ -20,11 +30,9 @@ export async function planRecheck(
   db: Knex,
   build: Pick<TakenUp, 'id' | 'engineId'>,
   plan: readonly RecheckStep[],
-  sequence: number,
-  usage: number,
-  after: RecheckOutcome | null,
+  { sequence, usage, after, watched = false }: PlannedAfter,
 ): Promise<void> {
-  const due = nextRecheck(plan, sequence, { day: await shopDay(db), usage });
+  const due = nextRecheck(plan, sequence, { day: await shopDay(db), usage }, watched);
   await db('rechecks')
     .insert({
       build_id: build.id,
@@ -131,7 +139,7 @@ export async function closeRecheck(db: Knex, id: string, personId: string): Prom
     .where({ id })
     .update({ status: 'done', outcome, done_at: db.fn.now(), done_by: personId });
   await db('rounds').where({ id: round.id }).update({ closed_at: db.fn.now() });
-  await planRecheck(db, build, sheet.recheckPlan, sequence + 1, running, outcome);
+  await planRecheck(db, build, sheet.recheckPlan, { sequence: sequence + 1, usage: running, after: outcome });
   return written(build, ...(await recheckChanges(db, build.id, round.id)));
 }
 

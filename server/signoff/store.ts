@@ -28,9 +28,11 @@ export async function signOff(
     throw new Refusal('not_provable', {
       detail: `This build is at ${stageOf(build.stage).title}. It is signed off at ${stageOf('close').title}.`,
     });
-  refuseFor('not_provable', obstaclesToSignOff(standingOf(build)));
+  const standing = standingOf(build);
+  refuseFor('not_provable', obstaclesToSignOff(standing));
   const usage = build.engine.running;
-  await db('sign_offs').insert({ build_id: id, by: leadId, usage, statement });
+  const accepted = [...standing.accepted];
+  await db('sign_offs').insert({ build_id: id, by: leadId, usage, statement, accepted });
   const closed = await db('rounds')
     .where({ build_id: id, closed_at: null })
     .update('closed_at', db.fn.now())
@@ -39,7 +41,12 @@ export async function signOff(
   await db('builds')
     .where({ id })
     .update({ stage: 'run-in', stage_since: db.fn.now(), version: version + 1 });
-  await planRecheck(db, taken, build.sheet.recheckPlan, 1, usage, null);
+  await planRecheck(db, taken, build.sheet.recheckPlan, {
+    sequence: 1,
+    usage,
+    after: null,
+    watched: accepted.length > 0,
+  });
   const ended = new Set(closed.map(({ id: round }) => round));
   return written(
     taken,

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { EngineList, EngineView } from '@zero-lash/contract/engines';
+import type { EngineList, EngineRow, EngineView } from '@zero-lash/contract/engines';
 import type { Tools } from '@zero-lash/contract/instruments';
 import type { Person, Session } from '@zero-lash/contract/people';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
@@ -24,7 +24,7 @@ afterAll(() => shop.close());
 const routes = () => routesOf(shop.app);
 
 /** Writes that change a row people edit, and say which version of it they saw. */
-const VERSIONED = /^P(?:ATCH|UT) |sign-off$|stage$|publication$/;
+const VERSIONED = /^P(?:ATCH|UT) |sign-off$|stage$|publication$|abandon$|restore$|put-away$|bring-back$/;
 const OPEN = ['GET /api/health', 'POST /api/session'];
 /** Writes of a person's own session, whoever they are. */
 const OF_ONES_OWN = ['POST /api/session', 'DELETE /api/session', 'DELETE /api/session/everywhere'];
@@ -58,6 +58,19 @@ async function makeSamples() {
   await running.tickAll();
   await running.signOff();
   const recheck = await running.recheck();
+  const mistaken = await Work.on(shop, 'Edger, Pellow Mill');
+  const abandoned = await Work.on(shop, 'Edger, Pellow Mill');
+  await abandoned.abandon('the wrong engine');
+  const added = async (name: string) =>
+    (
+      await shop.call<EngineRow>(BENCH, 'POST', 'engines', {
+        ...{ name, serial: '', owner: '', duty: '', usage: 1, sheetId: build.sheet.sheetId },
+      })
+    ).body;
+  const [sold, away] = [await added('Sold on'), await added('Away')];
+  const put = await shop.call<EngineRow>(BENCH, 'POST', `engines/${away.id}/put-away`, {
+    ...{ version: away.version, why: 'twice in the list' },
+  });
   const { body: session } = await shop.call<Session>(LEAD, 'GET', 'session');
   const { body: engineOf } = await shop.call<EngineView>(LEAD, 'GET', `engines/${build.engine.id}`);
   const engine = { name: 'Fan', serial: '1', owner: 'Orchard', duty: 'frost' };
@@ -87,6 +100,7 @@ async function makeSamples() {
         unit: 'mm',
         zone: 'Europe/Vienna',
         gaugesOnNetwork: false,
+        provesAgain: 'cylinder',
         version: session.shop.version,
       },
     }),
@@ -97,6 +111,16 @@ async function makeSamples() {
       to: 'open-up',
       version: beginning.build.version,
     }),
+    'POST /api/builds/:id/abandon': at(`builds/${mistaken.build.id}/abandon`, {
+      ...{ version: mistaken.build.version, why: 'opened twice' },
+    }),
+    'POST /api/builds/:id/restore': at(`builds/${abandoned.build.id}/restore`, {
+      version: abandoned.build.version,
+    }),
+    'POST /api/engines/:id/put-away': at(`engines/${sold.id}/put-away`, {
+      ...{ version: sold.version, why: 'sold' },
+    }),
+    'POST /api/engines/:id/bring-back': at(`engines/${away.id}/bring-back`, { version: put.body.version }),
     'POST /api/builds/:id/settings': at(`builds/${setting.build.id}/settings`, {
       ...{
         point: setting.points[0]!,

@@ -61,15 +61,18 @@ describe('going back', () => {
     expect((await work.go('prove')).status).toBe(200);
   });
 
-  it('from Close to Set unticks what is no longer true: counted in, cover on, first start, two turns', async () => {
+  it('from Close to Set unticks what is no longer true: counted in, cover on, first start; after a change the turns as well', async () => {
     const work = await Work.on(shop, 'Edger, Pellow Mill');
     await work.reach('close');
     await work.tickAll();
     expect(work.ticked('close').length).toBeGreaterThan(1);
     expect(work.ticked('prove').length).toBeGreaterThan(0);
     await work.go('set');
-    expect([work.ticked('close'), work.ticked('prove')]).toEqual([[], []]);
+    expect([work.ticked('close'), work.ticked('prove').length]).toEqual([[], 2]);
     expect(work.ticked('open-up').length).toBeGreaterThan(0);
+    await work.set(work.points[0]!);
+    await work.go('prove');
+    expect(work.ticked('prove')).toEqual([]);
     await work.reach('close');
     expect(await work.signOff()).toMatchObject({ status: 409, body: { code: 'not_provable' } });
   });
@@ -177,6 +180,10 @@ describe('any way a build may be gone', () => {
       const sound = proofs.filter((row) => row.point === point && !whyNoProof(row, changed?.at ?? null));
       expect(sound.at(-1)?.verdict, point).toBe('in-spec');
     }
+    const changes = build.settings.filter(({ kind }) => kind !== 'left').map(({ at }) => Date.parse(at));
+    const turns = build.ticks.filter(({ stage, done }) => stage === 'prove' && done);
+    expect(turns.length).toBeGreaterThan(0);
+    for (const { at } of turns) expect(Date.parse(at)).toBeGreaterThanOrEqual(Math.max(0, ...changes));
     expect(build.rechecks.filter(({ status }) => status === 'planned')).toHaveLength(1);
   }
 });

@@ -52,11 +52,12 @@ export class Work {
       await this.#send('POST', `builds/${this.build.id}/ticks`, { stage, check, done: true });
   }
 
-  /** Measures a point in the newest round: in the middle of its band, too tight, off its base circle, or takes it back. */
-  measure(point: string, how: 'sound' | 'tight' | 'off-base' | 'withdrawn' = 'sound') {
+  /** Measures a point in the newest round: in the middle of its band, too tight, at its upper edge, off its base circle, or takes it back. */
+  measure(point: string, how: 'sound' | 'tight' | 'edge' | 'off-base' | 'withdrawn' = 'sound') {
     const { role } = lashPoints(this.build.sheet.pattern).find(({ key }) => key === point)!;
     const { min, max } = this.build.sheet.limits.find((limit) => limit.role === role)!;
-    const middle = Math.round((how === 'tight' ? min / 2 : (min + max) / 2) * 1000) / 1000;
+    const middle =
+      Math.round((how === 'tight' ? min / 2 : how === 'edge' ? max : (min + max) / 2) * 1000) / 1000;
     const open = Array.from({ length: 72 }, (_, index) => index * 10).find(
       (angle) => !mayMeasurePoint(this.build.sheet.pattern, point, angle),
     );
@@ -68,6 +69,19 @@ export class Work {
           : { kind: 'value', value: middle, uncertainty: 0.001 },
       crankAngle: how === 'off-base' ? open : null,
     });
+  }
+
+  /** Ticks one check, or takes its tick back. */
+  tick(stage: StageKey, check: string, { who = BENCH, done = true } = {}) {
+    return this.#send('POST', `builds/${this.build.id}/ticks`, { stage, check, done }, who);
+  }
+
+  abandon(why: string) {
+    return this.#send('POST', `builds/${this.build.id}/abandon`, { version: this.build.version, why });
+  }
+
+  restore() {
+    return this.#send('POST', `builds/${this.build.id}/restore`, { version: this.build.version });
   }
 
   set(point: string, setting: object = { kind: 'turned', degrees: 20 }) {

@@ -22,10 +22,11 @@ export async function readToday(db: Knex, day: Day): Promise<Today> {
         e.name, e.owner, e.usage, e.running, e.usage_unit,
         ${NEARNESS_SQL} as nearness
       from rechecks r join engines e on e.id = r.engine_id
-      where r.status = 'planned'
+      where r.status = 'planned' and e.put_away_at is null
     )
     select
-      (select count(*)::int from builds where closed_at is null and stage = 'run-in') as running,
+      (select count(*)::int from builds b join engines e on e.id = b.engine_id
+        where b.closed_at is null and b.stage = 'run-in' and e.put_away_at is null) as running,
       (select coalesce(json_agg(json_build_object('id', id, 'engineId', engine_id, 'engine', name,
           'owner', owner, 'complaint', complaint, 'since', stage_since, 'stage', stage, 'whole', whole)
           order by place), '[]')

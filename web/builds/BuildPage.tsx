@@ -1,7 +1,7 @@
 import { Box, Flex, Heading } from '@chakra-ui/react';
 import type { BuildView } from './buildView.ts';
 import type { Pattern } from '@zero-lash/core/sheets';
-import { cautionsAt, STAGE_KEYS, stageOf, type StageKey } from '@zero-lash/core/builds';
+import { cautionsAt, stageOf, type StageKey } from '@zero-lash/core/builds';
 import { memo, Suspense, useDeferredValue } from 'react';
 import { Link, useParams } from 'react-router';
 import { Caution } from '../app/Caution.tsx';
@@ -15,11 +15,12 @@ import { StopGuide } from '../turning/StopGuide.tsx';
 import { useSession } from '../people/useSession.ts';
 import { WhereToTurn } from '../turning/WhereToTurn.tsx';
 import './build.css';
+import { AbandonedNote } from './Abandon.tsx';
 import { PointPanel } from './PointPanel.tsx';
 import { RoundConditions } from '../measuring/RoundConditions.tsx';
 import { StageRail } from './StageRail.tsx';
 import { STAGE_ROOMS } from './stageRooms.ts';
-import { StageWork } from './StageWork.tsx';
+import { firstStage, StageWork } from './StageWork.tsx';
 import { Tally } from './Tally.tsx';
 import { useBuild } from './useBuild.ts';
 import { useBuildWork, type BuildWork } from './useBuildWork.ts';
@@ -43,8 +44,15 @@ function Build({ build }: { readonly build: BuildView }) {
   const near = work.open && work.mayWork;
   return (
     <Page title={build.engine.name} under={<Under build={build} />}>
-      {build.closedAt && <Box color="faded">This build is closed: a later one took over.</Box>}
-      <div className="build" data-aside={aside ? (near ? 'after' : 'before') : undefined}>
+      <AbandonedNote abandoned={build.abandoned} />
+      {build.closedAt && !build.abandoned && (
+        <Box color="faded">This build is closed: a later one took over.</Box>
+      )}
+      <div
+        className="build"
+        data-aside={aside ? (near ? 'after' : 'before') : undefined}
+        data-ticks={stageOf(work.looking).checks.length > 0 || undefined}
+      >
         <div className="build-rail">
           <StageRail at={build.stage} from={firstStage(build)} looking={work.looking} onLook={work.lookAt} />
         </div>
@@ -81,10 +89,6 @@ function Build({ build }: { readonly build: BuildView }) {
     </Page>
   );
 }
-
-/** A build that sets a recheck's finding again begins where points are set. */
-const firstStage = ({ carried }: BuildView) =>
-  (carried && STAGE_KEYS.find((key) => stageOf(key).sets)) ?? STAGE_KEYS[0];
 
 interface AreaProps {
   readonly work: BuildWork;
@@ -181,12 +185,13 @@ const WorkArea = memo(function WorkArea({ work }: AreaProps) {
       {open && mayWork && here && (
         <BlindChoice blind={blind} onChoose={setBlind} anything={here.readings.some(({ by }) => by !== me)} />
       )}
-      <StageWork build={build} stage={looking} blind={blind} onPoint={select} onLook={look} />
-      {Under && (
-        <Suspense fallback={null}>
-          <Under build={build} />
-        </Suspense>
-      )}
+      <StageWork build={build} stage={looking} blind={blind} onPoint={select} onLook={look}>
+        {Under && (
+          <Suspense fallback={null}>
+            <Under build={build} />
+          </Suspense>
+        )}
+      </StageWork>
     </>
   );
 });

@@ -1,5 +1,6 @@
 import { Box, Button } from '@chakra-ui/react';
 import { memo, useEffect, useRef } from 'react';
+import { scrollAlong } from '../drawings/scrollAlong.ts';
 import { STAGE_KEYS, STAGES, type StageKey } from '@zero-lash/core/builds';
 
 interface Props {
@@ -16,9 +17,8 @@ export const StageRail = memo(function StageRail({ at: stageAt, from, looking, o
   const at = STAGE_KEYS.indexOf(stageAt);
   const rail = useRef<HTMLDivElement>(null);
   useEffect(() => {
-    rail.current
-      ?.querySelector('[aria-pressed="true"]')
-      ?.scrollIntoView({ inline: 'center', block: 'nearest' });
+    const stages = rail.current;
+    scrollAlong(stages?.querySelector('[aria-pressed="true"]'), stages?.querySelector('ol') ?? null);
   }, [looking]);
   return (
     <Box as="nav" aria-label="Stages of the build" ref={rail}>

@@ -1,7 +1,7 @@
 import { Box, Button, Flex, Heading, chakra } from '@chakra-ui/react';
 import type { BuildView } from './buildView.ts';
 import { obstaclesTo, STAGE_KEYS, standingOf, stageOf, type StageKey } from '@zero-lash/core/builds';
-import { memo, useMemo, useState } from 'react';
+import { memo, useMemo, useState, type ReactNode } from 'react';
 import { useStore } from 'react-redux';
 import { ShopTime } from '../people/ShopTime.tsx';
 import { TextArea } from '../app/Labelled.tsx';
@@ -12,6 +12,8 @@ import { useShared } from '../app/useShared.ts';
 import { whenSent } from '../app/sender.ts';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';
 import { useRole } from '../people/useRole.ts';
+import { Abandon } from './Abandon.tsx';
+import { GoBack } from './GoBack.tsx';
 import { useMoveStageMutation } from './endpoints.ts';
 import { useBenchWrite } from './useBenchWrite.ts';
 
@@ -23,21 +25,23 @@ interface Props {
   /** selects the first point a stage waits for */
   readonly onPoint: (key: string) => void;
   readonly onLook: (stage: StageKey | null) => void;
+  /** what the stage's own room brings; it stands under what is ticked off */
+  readonly children?: ReactNode;
 }
 
 /** What is ticked off and written down at a stage, and the way on to the next. */
-export function StageWork({ build, stage, blind, onPoint, onLook }: Props) {
+export function StageWork({ build, stage, blind, onPoint, onLook, children }: Props) {
   const here = stage === build.stage && !build.closedAt;
   const { mayWork } = useRole();
   const obstacles = useShared(useMemo(() => obstaclesTo(standingOf(build)), [build]));
   return (
     <Box display="grid" gap="4">
       <Checks buildId={build.id} ticks={build.ticks} stage={stage} enabled={here && mayWork} />
+      {children}
       {here && mayWork && stage !== STAGE_KEYS.at(-1) && (
         <Onward
-          buildId={build.id}
-          stage={build.stage}
-          version={build.version}
+          build={build}
+          from={firstStage(build)}
           obstacles={obstacles}
           blind={blind}
           onPoint={onPoint}
@@ -45,9 +49,14 @@ export function StageWork({ build, stage, blind, onPoint, onLook }: Props) {
         />
       )}
       <Notes buildId={build.id} notes={build.notes} stage={stage} enabled={mayWork && !build.closedAt} />
+      {stage === build.stage && <Abandon build={build} />}
     </Box>
   );
 }
+
+/** A build that sets a recheck's finding again begins where points are set. */
+export const firstStage = ({ carried }: Pick<BuildView, 'carried'>): StageKey =>
+  (carried && STAGE_KEYS.find((key) => stageOf(key).sets)) ?? STAGE_KEYS[0];
 
 interface ChecksProps {
   readonly buildId: string;
@@ -110,18 +119,18 @@ function Check({ text, by, enabled, onTick }: CheckProps) {
   );
 }
 
-interface OnwardProps extends Pick<Props, 'stage' | 'blind' | 'onPoint' | 'onLook'> {
-  readonly buildId: string;
-  readonly version: number;
+interface OnwardProps extends Pick<Props, 'blind' | 'onPoint' | 'onLook'> {
+  readonly build: BuildView;
+  readonly from: StageKey;
   readonly obstacles: ReturnType<typeof obstaclesTo>;
 }
 
 const Onward = memo(function Onward(props: OnwardProps) {
-  const { buildId, stage, version, obstacles, blind, onPoint, onLook } = props;
+  const { build, from, obstacles, blind, onPoint, onLook } = props;
+  const { id: buildId, stage, version } = build;
   const [move, { error, isLoading }] = useMoveStageMutation();
   const index = STAGE_KEYS.indexOf(stage);
   const next = STAGE_KEYS[index + 1];
-  const before = STAGE_KEYS[index - 1];
   // what a sign-off leads on from says itself what stands against it
   const bySignOff = stageOf(stage).demands.includes('signed-off');
   const waiting = blind ? undefined : obstacles.flatMap(({ points }) => points)[0];
@@ -166,12 +175,8 @@ const Onward = memo(function Onward(props: OnwardProps) {
           </Button>
         )}
         {waiting && <Button onClick={() => onPoint(waiting)}>Show {waiting}</Button>}
-        {before && (
-          <Button variant="plain" onClick={() => void go(before)} disabled={isLoading}>
-            Back to {stageOf(before).title}
-          </Button>
-        )}
       </Flex>
+      <GoBack build={build} from={from} busy={isLoading || sending} onGo={(to) => void go(to)} />
       <ProblemNote error={error} />
     </Box>
   );

@@ -2,7 +2,7 @@ import type { NoteRequest, TickRequest } from '@zero-lash/contract/builds';
 import type { NewConditions, NewReading } from '@zero-lash/contract/measuring';
 import type { NewSetting } from '@zero-lash/contract/setting';
 import type { Turning } from '@zero-lash/contract/turning';
-import { stageOf } from '@zero-lash/core/builds';
+import { checkInWords } from '@zero-lash/core/builds';
 import type { OutboxItem } from '../app/deviceStore.ts';
 
 /** Everything a person writes at the bench, which needs no server to be done. */
@@ -57,7 +57,7 @@ export function sentAs(buildId: string, write: BenchWrite): Sent {
     }
     case 'tick': {
       const { stage, check } = write.body;
-      const text = stageOf(stage).checks.find(({ key }) => key === check)?.text ?? check;
+      const text = checkInWords(stage, check);
       return {
         ...inBuild(buildId, 'ticks'),
         kind,

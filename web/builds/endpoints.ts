@@ -1,5 +1,12 @@
 import { original } from '@reduxjs/toolkit';
-import type { BuildChange, BuildHead, BuildRoom, BuildWrite, NewBuild } from '@zero-lash/contract/builds';
+import type {
+  AbandonRequest,
+  BuildChange,
+  BuildHead,
+  BuildRoom,
+  BuildWrite,
+  NewBuild,
+} from '@zero-lash/contract/builds';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import type { StageKey } from '@zero-lash/core/builds';
 import { api, write } from '../app/api.ts';
@@ -72,6 +79,12 @@ export const buildsApi = api.injectEndpoints({
     moveStage: build.mutation<BuildWrite, OfBuild<{ to: StageKey; version: number }>>(
       buildWriteEndpoint(({ buildId, ...body }) => write('POST', `builds/${buildId}/stage`, body)),
     ),
+    abandonBuild: build.mutation<BuildWrite, OfBuild<AbandonRequest>>(
+      buildWriteEndpoint(({ buildId, ...body }) => write('POST', `builds/${buildId}/abandon`, body)),
+    ),
+    restoreBuild: build.mutation<BuildWrite, OfBuild<{ version: number }>>(
+      buildWriteEndpoint(({ buildId, ...body }) => write('POST', `builds/${buildId}/restore`, body)),
+    ),
   }),
 });
 
@@ -141,4 +154,6 @@ export const {
   useOpenBuildMutation,
   useChangeBuildMutation,
   useMoveStageMutation,
+  useAbandonBuildMutation,
+  useRestoreBuildMutation,
 } = buildsApi;

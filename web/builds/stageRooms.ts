@@ -33,6 +33,8 @@ export interface StageRoom {
 
 const SignOff = lazy(async () => ({ default: (await import('../signoff/SignOff.tsx')).SignOff }));
 const Rechecks = lazy(async () => ({ default: (await import('../rechecks/Rechecks.tsx')).Rechecks }));
+const LetStand = lazy(async () => ({ default: (await import('../signoff/LetStand.tsx')).LetStand }));
+const Slackened = lazy(async () => ({ default: (await import('../setting/Slackened.tsx')).Slackened }));
 const AimChoice = lazy(async () => ({ default: (await import('../setting/AimChoice.tsx')).AimChoice }));
 const SettingForm = lazy(async () => ({ default: (await import('../setting/SettingForm.tsx')).SettingForm }));
 
@@ -43,8 +45,8 @@ export const STAGE_ROOMS: Readonly<Record<StageKey, StageRoom>> = {
   'as-found': {},
   wear: {},
   'head-work': {},
-  set: { Above: AimChoice, AtPoint: SettingForm },
-  prove: {},
+  set: { Above: AimChoice, AtPoint: SettingForm, Under: Slackened },
+  prove: { AtPoint: LetStand },
   close: { Under: SignOff },
   'run-in': { First: Rechecks, Under: SignOff },
 };

@@ -67,12 +67,13 @@ export interface BuildWork {
 const SETTLED: ReadonlySet<PointState> = new Set(['in-spec', 'not-measured', 'off-base', 'changed-since']);
 
 /** What was last changed at each point, where that bears on what is shown: how it was found stays how it was found. */
-function changesAt({ settings, sheet }: BuildView, looking: StageKey): LastChange {
+function changesAt(build: BuildView, looking: StageKey): LastChange {
+  const { settings } = build;
   const { shows, sets } = stageOf(looking);
   if (shows === 'as-found') return () => null;
   if (sets) return (key) => lastChange(settings, key);
   // what proves a point is held against all that disturbed it: a cam that was out disturbs its neighbours too
-  const disturbed = lastDisturbed(sheet.pattern, settings);
+  const disturbed = lastDisturbed(build);
   return (key) => {
     const own = lastChange(settings, key);
     const at = disturbed.get(key);
@@ -116,7 +117,7 @@ export function useBuildWork(known: BuildView): BuildWork {
     () => (stageOf(looking).sets ? pointsSet(build) : new Set<string>()),
     [build, looking],
   );
-  const changed = useMemo(() => changesAt(build, looking), [build.settings, looking]);
+  const changed = useMemo(() => changesAt(build, looking), [build.settings, build.ticks, looking]);
   const settled = useMemo(
     () => settledPoints(points, round, changed, stageOf(looking).sets ? leftAlone(build) : null),
     [points, round, changed, looking, build.settings],

@@ -38,6 +38,8 @@ interface Props {
   readonly angle: number;
   readonly onTurn?: ((angle: number) => void) | undefined;
   readonly stops?: readonly WheelStop[];
+  /** the points that matter now: no others are drawn; all of them where it is left out */
+  readonly matters?: readonly string[] | undefined;
   readonly states?: Readonly<Record<string, PointState>>;
   readonly selected?: string | null;
   readonly label: string;
@@ -51,6 +53,8 @@ const BANDS = bandsOf(RADIUS);
 const LEAST_FOR_MARK = 5.5;
 /** A chosen track is found again however many there are. */
 const LEAST_CHOSEN = 4.5;
+/** How many times larger things are written from which a wheel is a small one. */
+const CROWDED = 1.2;
 const STEP = 1;
 const LONG_STEP = 10;
 const WHEEL_STEP = 2;
@@ -69,11 +73,15 @@ export function CrankWheel({
   angle,
   onTurn,
   stops = [],
+  matters,
   states = {},
   selected = null,
   label,
 }: Props) {
-  const tracks = useMemo(() => layOutWheel(pattern), [pattern]);
+  const tracks = useMemo(
+    () => layOutWheel(pattern, matters && new Set(selected === null ? matters : [...matters, selected])),
+    [pattern, matters, selected],
+  );
   const svg = useRef<SVGSVGElement>(null);
   const [room, width] = useWidth<HTMLDivElement>(2 * FIELD);
   // where there is less room the wheel is drawn smaller; what is written on it is not
@@ -180,7 +188,11 @@ export function CrankWheel({
         onPointerUp={() => (held.current = null)}
         onPointerCancel={() => (held.current = null)}
       >
-        <Face pattern={pattern} grown={grown} />
+        <Face
+          pattern={pattern}
+          grown={grown}
+          topTaken={grown > CROWDED && stops.some((stop) => stop.angle % TURN === 0)}
+        />
         {tracks.map((track) => (
           <Track
             key={track.keys[0]}
@@ -221,7 +233,15 @@ function spoken(angle: number, closed: readonly WheelTrack[]): string {
 }
 
 /** The bands of both turns, the degrees round the rim, and the pulley with its marks. */
-const Face = memo(function Face({ pattern, grown }: { readonly pattern: Pattern } & Written) {
+const Face = memo(function Face({
+  pattern,
+  grown,
+  topTaken,
+}: {
+  readonly pattern: Pattern;
+  /** a stop's number stands where the top is named */
+  readonly topTaken: boolean;
+} & Written) {
   return (
     <g>
       {BANDS.turns.map(([inner, outer]) => (
@@ -231,7 +251,7 @@ const Face = memo(function Face({ pattern, grown }: { readonly pattern: Pattern 
           <circle r={outer} stroke={paint('hairline')} />
         </g>
       ))}
-      {QUARTERS.map((degrees) => {
+      {QUARTERS.filter((degrees) => degrees !== 0 || !topTaken).map((degrees) => {
         const [from, to] = [BANDS.pulley, RADIUS * 0.93].map((radius) =>
           onWheel(pattern.turns, radius, degrees),
         );
@@ -277,6 +297,7 @@ const Firing = memo(function Firing({
     <g fontSize="14" fontWeight="650" textAnchor="middle" fill={paint('ink')} pointerEvents="none">
       {pattern.cylinders.map(({ id, firesAt }) => {
         const own = tracks.filter(({ cylinder }) => cylinder === id);
+        if (own.length === 0) return null;
         const place = own.reduce((sum, track) => sum + track.place, 0) / own.length;
         const band = BANDS.turns[firesAt >= TURN ? 1 : 0];
         const at = onWheel(pattern.turns, radiusIn(band, place), firesAt + BESIDE_STOP);
@@ -421,10 +442,21 @@ function Needle({
         <path d={`M0 ${-BANDS.pulley - 1}l-5 9h10z`} fill={paint('tight')} />
       </g>
       <g transform={`scale(${grown})`}>
-        <text y="2" textAnchor="middle" fontSize="24" fontWeight="650" fill={paint('ink')}>
+        <text
+          y="2"
+          textAnchor="middle"
+          fontSize={grown > CROWDED ? 20 : 24}
+          fontWeight="650"
+          fill={paint('ink')}
+        >
           {Math.round((angle % TURN) * 10) / 10}°
         </text>
-        <text y="20" textAnchor="middle" fontSize="14" fill={paint('faded')}>
+        <text
+          y={grown > CROWDED ? 15 : 20}
+          textAnchor="middle"
+          fontSize={grown > CROWDED ? 11 : 14}
+          fill={paint('faded')}
+        >
           {second ? '2nd' : '1st'} turn
         </text>
       </g>

@@ -9,6 +9,7 @@ import {
 } from '@zero-lash/core/sheets';
 import { memo, useEffect, useMemo, useRef, type KeyboardEvent, type MouseEvent } from 'react';
 import { paint, STATE_COLOURS, STATE_WORDS, type PointState } from './states.ts';
+import { scrollAlong } from './scrollAlong.ts';
 import { useWidth } from './useWidth.ts';
 import { MarkShape } from './VerdictMark.tsx';
 
@@ -70,9 +71,10 @@ export function HeadMap({ pattern, points, selected, onSelect, label }: Props) {
     if (!selected) return undefined;
     // a moment later: asking where things are lays the page out, and a tap must not wait for that
     const timer = setTimeout(() => {
-      svg.current
-        ?.querySelector(`[data-point="${CSS.escape(selected)}"]`)
-        ?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+      scrollAlong(
+        svg.current?.querySelector(`[data-point="${CSS.escape(selected)}"]`),
+        svg.current?.parentElement ?? null,
+      );
     }, SETTLE_MS);
     return () => clearTimeout(timer);
   }, [selected, cell]);
@@ -91,7 +93,7 @@ export function HeadMap({ pattern, points, selected, onSelect, label }: Props) {
   function tap(event: MouseEvent) {
     const point = (event.target as Element).closest<SVGElement>('[data-point]');
     if (!point || !onSelect) return;
-    point.focus();
+    point.focus({ preventScroll: true });
     onSelect(point.getAttribute('data-point')!);
   }
 

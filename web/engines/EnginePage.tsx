@@ -16,6 +16,7 @@ import { DueMark, OUTCOME_WORDS } from '../rechecks/DueMark.tsx';
 import { EditEngine } from './EditEngine.tsx';
 import { useEngineQuery } from './endpoints.ts';
 import { GapCourse } from './GapCourse.tsx';
+import { PutAway } from './PutAway.tsx';
 import { Running } from './Running.tsx';
 
 /** One engine: its builds, its gaps over time, its rechecks and its running figure. */
@@ -53,6 +54,7 @@ export default function EnginePage() {
         <Box display="grid" gap="6" alignContent="start">
           <Running engine={engine} mayWork={mayWork} />
           <PastRechecks engine={engine} />
+          <PutAway engine={engine} />
         </Box>
       </Box>
     </Page>
@@ -61,7 +63,7 @@ export default function EnginePage() {
 
 function Builds({ engine }: { readonly engine: EngineView }) {
   const { mayWork } = useRole();
-  const free = !engine.buildId || engine.stage === 'run-in';
+  const free = engine.putAway === null && (!engine.buildId || engine.stage === 'run-in');
   return (
     <Box as="section">
       <PartHeading>Builds</PartHeading>
@@ -91,9 +93,12 @@ function Builds({ engine }: { readonly engine: EngineView }) {
                   , signed off <ShopTime at={build.signedOffAt} day /> by {build.signedOffBy}
                 </>
               )}
+              {build.abandoned && `, abandoned by ${build.abandoned.by}: ${build.abandoned.why}`}
             </Box>
           </Box>
-          <Box flexShrink={0}>{build.closedAt ? 'closed' : stageOf(build.stage).title}</Box>
+          <Box flexShrink={0}>
+            {build.abandoned ? 'abandoned' : build.closedAt ? 'closed' : stageOf(build.stage).title}
+          </Box>
         </Flex>
       ))}
       {mayWork && free && <OpenBuild engine={engine} />}

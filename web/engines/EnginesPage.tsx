@@ -75,12 +75,14 @@ const MOST_SHOWN = 500;
 export default function EnginesPage() {
   const [params, setParams] = useSearchParams();
   const search = params.get('search') ?? '';
+  const away = params.get('away') !== null;
   const looked = useDeferredValue(search.slice(0, 60));
   const [sorting, setSorting] = useState<SortingState>([]);
   const [shown, setShown] = useState(PAGE);
   const [by] = sorting;
   const { data, error, refetch, isFetching } = useEnginesQuery({
     search: looked,
+    ...(away ? { away: 'true' } : {}),
     ...(by ? { sort: by.id as EngineSort, order: by.desc ? 'desc' : 'asc' } : {}),
     limit: shown,
   });
@@ -104,7 +106,10 @@ export default function EnginesPage() {
   return (
     <Page
       title="Engines"
-      under={data && `${data.total} ${data.total === 1 ? 'engine' : 'engines'}${search ? ' found' : ''}`}
+      under={
+        data &&
+        `${data.total} ${data.total === 1 ? 'engine' : 'engines'}${away ? ' put away' : ''}${search ? ' found' : ''}`
+      }
       actions={
         <>
           <Input
@@ -115,10 +120,15 @@ export default function EnginesPage() {
             width="280px"
             value={search}
             maxLength={60}
-            onChange={(event) =>
-              setParams(event.target.value ? { search: event.target.value } : {}, { replace: true })
-            }
+            onChange={(event) => setParams(paramsOf(event.target.value, away), { replace: true })}
           />
+          <Button
+            variant="plain"
+            aria-pressed={away}
+            onClick={() => setParams(paramsOf(search, !away), { replace: true })}
+          >
+            {away ? 'Those in the shop' : 'Put away'}
+          </Button>
           {mayWork && !adding && <Button onClick={() => setAdding(true)}>New engine</Button>}
         </>
       }
@@ -129,7 +139,9 @@ export default function EnginesPage() {
         <Empty>
           {search
             ? `No engine has “${search}” in its name, serial, owner, duty or pattern.`
-            : 'No engine yet. Add the one on the stand with “New engine”.'}
+            : away
+              ? 'No engine was put away.'
+              : 'No engine yet. Add the one on the stand with “New engine”.'}
         </Empty>
       )}
       {data && data.engines.length > 0 && (
@@ -195,6 +207,11 @@ export default function EnginesPage() {
     </Page>
   );
 }
+
+const paramsOf = (search: string, away: boolean) => ({
+  ...(search ? { search } : {}),
+  ...(away ? { away: '' } : {}),
+});
 
 const ARIA_SORT: Record<string, 'ascending' | 'descending' | 'none'> = {
   asc: 'ascending',

@@ -6,6 +6,7 @@ import type {
   EngineView,
   NewEngine,
   NewUsage,
+  PutAwayRequest,
 } from '@zero-lash/contract/engines';
 import { api, write } from '../app/api.ts';
 
@@ -33,6 +34,14 @@ const enginesApi = api.injectEndpoints({
       invalidatesTags: (result, _error, { id }) =>
         result ? ['Engines', 'Today', 'Build', { type: 'Engine', id }] : [],
     }),
+    putAway: build.mutation<EngineRow, PutAwayRequest & { id: string }>({
+      query: ({ id, ...body }) => write('POST', `engines/${id}/put-away`, body),
+      invalidatesTags: (_result, _error, { id }) => ['Engines', 'Today', { type: 'Engine', id }],
+    }),
+    bringBack: build.mutation<EngineRow, { id: string; version: number }>({
+      query: ({ id, ...body }) => write('POST', `engines/${id}/bring-back`, body),
+      invalidatesTags: (_result, _error, { id }) => ['Engines', 'Today', { type: 'Engine', id }],
+    }),
   }),
 });
 
@@ -42,4 +51,6 @@ export const {
   useAddEngineMutation,
   useChangeEngineMutation,
   useLogUsageMutation,
+  usePutAwayMutation,
+  useBringBackMutation,
 } = enginesApi;

@@ -57,7 +57,7 @@ export function TypedEntry(props: Props) {
   const input = useRef<HTMLInputElement>(null);
 
   useEffect(() => {
-    if (window.matchMedia('(pointer: fine)').matches) input.current?.focus();
+    if (window.matchMedia('(pointer: fine)').matches) input.current?.focus({ preventScroll: true });
   }, [point.key]);
 
   // whatever was clicked last, a figure that is typed goes here

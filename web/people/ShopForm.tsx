@@ -45,6 +45,20 @@ export function ShopForm() {
         complain={(zone) => (isZone(zone) ? undefined : 'There is no such zone: choose one from the list.')}
         onSend={(zone) => send({ zone })}
       />
+      <Labelled
+        label="After a change, prove again"
+        hint="At least what the change bears on; more where this shop wants it. It holds for builds opened from now on."
+      >
+        <Select
+          value={shop.provesAgain}
+          onChange={({ target }) => void send({ provesAgain: target.value as ShopChange['provesAgain'] })}
+        >
+          <option value="disturbed">what it bears on</option>
+          <option value="cylinder">every point of that cylinder</option>
+          <option value="head">every point of that head</option>
+          <option value="every-point">every point of the engine</option>
+        </Select>
+      </Labelled>
       <Tick
         label="Gauges may be reached on the shop’s network"
         checked={shop.gaugesOnNetwork}

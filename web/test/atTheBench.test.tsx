@@ -30,7 +30,14 @@ const signIn = (role: Session['person']['role']) =>
   store.dispatch(
     peopleApi.util.upsertQueryData('session', undefined, {
       person: { id: 'tobin', name: 'Tobin Hask', role, active: true, version: 1 },
-      shop: { name: 'Overmere', unit: 'mm', zone: 'UTC', gaugesOnNetwork: false, version: 1 },
+      shop: {
+        name: 'Overmere',
+        unit: 'mm',
+        zone: 'UTC',
+        gaugesOnNetwork: false,
+        provesAgain: 'disturbed',
+        version: 1,
+      },
     }),
   );
 beforeEach(() => signIn('bench'));
@@ -82,6 +89,8 @@ function build(change: Partial<BuildView> = {}, means: Means = inlineSix.means):
       revisionId: 's',
       signOff: null,
       carried: null,
+      abandoned: null,
+      provesAgain: 'disturbed',
     },
     engine: { id: 'e', name: 'Frost fan 7', usageUnit: 'hours', usage: 100, running: 100 },
     sheet: {

@@ -1,59 +1,74 @@
 import { Box } from '@chakra-ui/react';
-import type { Pattern } from '@zero-lash/core/sheets';
-import { lazy, Suspense, type ReactNode } from 'react';
+import { lashPoints, type Pattern } from '@zero-lash/core/sheets';
+import { inCycle, type PlannedStop } from '@zero-lash/core/turning';
+import { useMemo } from 'react';
 import { CrankWheel, type WheelStop } from '../drawings/CrankWheel.tsx';
+import { TurnRuler } from '../drawings/TurnRuler.tsx';
 import type { PointState } from '../drawings/states.ts';
-import { ValveGear } from '../drawings/ValveGear.tsx';
 
-const LiftChart = lazy(() => import('./LiftChart.tsx'));
+/** A stop of the plan with the points that are measured there, and the cylinders it is told by. */
+export interface BoardStop extends WheelStop, Pick<PlannedStop, 'points' | 'fires' | 'rocks'> {}
 
 interface Props {
   readonly pattern: Pattern;
   readonly angle: number;
   readonly onTurn: (angle: number) => void;
-  readonly stops: readonly WheelStop[];
+  readonly stops: readonly BoardStop[];
   readonly states?: Readonly<Record<string, PointState>>;
   readonly selected?: string | null;
   readonly onSelect?: (key: string) => void;
-  readonly label: string;
-  /** what stands above the valve gear */
-  readonly children?: ReactNode;
+  /** whose crank it is */
+  readonly of: string;
 }
 
-/** The crank wheel, and beside it the valve gear at the same angle; below both the lift over the whole cycle. */
+/** The crank wheel with what matters at the stop that is next, and beside it both turns laid out straight. */
 export function TurningBoard(props: Props) {
-  const { pattern, angle, onTurn, stops, states, selected = null, onSelect, label, children } = props;
+  const { pattern, angle, onTurn, stops, states, selected = null, onSelect, of } = props;
+  const next = stopAhead(stops, angle);
+  const matters = useMemo(() => next && pointsToldBy(pattern, next), [pattern, next]);
   return (
     <Box
       display="grid"
-      gap="5"
-      gridTemplateColumns={{
-        base: 'minmax(0, 1fr)',
-        md: 'minmax(0, 1fr) minmax(0, 1fr)',
-        lg: 'minmax(0, 440px) minmax(0, 1fr)',
-      }}
+      gap="4"
+      alignItems="center"
+      gridTemplateColumns={{ base: 'minmax(0, 1fr)', md: 'minmax(0, 270px) minmax(0, 1fr)' }}
     >
       <CrankWheel
         pattern={pattern}
         angle={angle}
         onTurn={onTurn}
         stops={stops}
+        matters={matters}
         {...(states ? { states } : {})}
         selected={selected}
-        label={label}
+        label={`Crank wheel of ${of}`}
       />
-      <Box minWidth="0" display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="3" alignContent="start">
-        {children}
-        <ValveGear pattern={pattern} angle={angle} selected={selected} onSelect={onSelect} />
-        <Suspense fallback={<Box height="170px" />}>
-          <LiftChart pattern={pattern} angle={angle} selected={selected} />
-        </Suspense>
-        <Box color="faded" fontSize="sm">
-          Turn the wheel by dragging it, or when it is chosen with ← → (shift: 10°), PageUp and PageDown from
-          stop to stop. Ink: intake; brass: exhaust; thin: brake rocker; the first turn lies inside the
-          second.
-        </Box>
-      </Box>
+      <TurnRuler
+        pattern={pattern}
+        angle={angle}
+        onTurn={onTurn}
+        stops={stops}
+        {...(states ? { states } : {})}
+        selected={selected}
+        onSelect={onSelect}
+        label={`Two turns of ${of}`}
+      />
     </Box>
   );
+}
+
+/** The points of a stop whose cylinder fires or rocks there: by those the stop is told. */
+function pointsToldBy(pattern: Pattern, { points, fires, rocks }: BoardStop): readonly string[] {
+  const told = new Set([...fires, ...rocks]);
+  const own = new Map(lashPoints(pattern).map(({ key, cylinder }) => [key, cylinder]));
+  return points.filter((key) => told.has(own.get(key)!));
+}
+
+/** The stop that the crank stands at, or comes to next as it is turned on; of those with something left, where there are any. */
+function stopAhead(stops: readonly BoardStop[], angle: number): BoardStop | undefined {
+  const left = stops.filter(({ place }) => place !== 'done');
+  const ahead = (left.length > 0 ? left : stops).toSorted(
+    (a, b) => inCycle(a.angle - angle) - inCycle(b.angle - angle),
+  );
+  return ahead[0];
 }

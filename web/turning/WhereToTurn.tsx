@@ -1,9 +1,10 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { Printer } from 'lucide-react';
-import { memo, useMemo } from 'react';
+import { memo, useMemo, useState } from 'react';
 import { PartHeading } from '../app/Page.tsx';
 import type { PointState } from '../drawings/states.ts';
+import { GearAndLift } from './GearAndLift.tsx';
 import { SchoolChoice } from './SchoolChoice.tsx';
 import { StopList } from './StopList.tsx';
 import { TurningBoard } from './TurningBoard.tsx';
@@ -20,13 +21,14 @@ interface Props {
   readonly enabled: boolean;
 }
 
-/** Where to turn in a round: the wheel, the plan by the school chosen, and the card for the wall. */
+/** Where to turn in a round: the wheel and the ruler; and, when asked for, the plan, its school, and the valve gear. */
 export const WhereToTurn = memo(function WhereToTurn(props: Props) {
   const { sheet, engine, work, states, selected, onSelect, enabled } = props;
   const { pattern } = sheet;
   const { school, at } = work.turning;
-  const wheelStops = useMemo(
-    () => work.progress.stops.map(({ stop, place }) => ({ angle: stop.angle, place })),
+  const [whole, setWhole] = useState(false);
+  const stops = useMemo(
+    () => work.progress.stops.map(({ stop, place }) => ({ ...stop, place })),
     [work.progress],
   );
   return (
@@ -36,40 +38,54 @@ export const WhereToTurn = memo(function WhereToTurn(props: Props) {
         pattern={pattern}
         angle={work.angle}
         onTurn={work.look}
-        stops={wheelStops}
+        stops={stops}
         states={states}
         selected={selected}
         onSelect={onSelect}
-        label={`Crank wheel of ${engine}`}
-      >
-        <SchoolChoice school={school} onChoose={work.choose} enabled={enabled} />
-        <Flex gap="2" flexWrap="wrap" alignItems="center">
-          {enabled && work.angle !== at && (
-            <Button onClick={() => work.standAt(work.angle)}>The crank stands here</Button>
-          )}
-          {enabled && at !== null && (
-            <Button variant="plain" onClick={() => work.standAt(null)}>
-              I have lost my place
-            </Button>
-          )}
-          <a
-            href={`/api/sheet-revisions/${sheet.id}/stop-card?school=${school}`}
-            target="_blank"
-            rel="noreferrer"
-            className="zl-tool"
-          >
-            <Printer size={18} aria-hidden /> Stop card (PDF)
-          </a>
-        </Flex>
-      </TurningBoard>
-      <Box marginTop="4">
-        <StopList
-          pattern={pattern}
-          stops={work.progress.stops}
-          unreachable={work.unreachable}
-          onLook={work.look}
-        />
-      </Box>
+        of={engine}
+      />
+      <Flex gap="2" flexWrap="wrap" alignItems="center" marginTop="2">
+        {enabled && work.angle !== at && (
+          <Button onClick={() => work.standAt(work.angle)}>The crank stands here</Button>
+        )}
+        {enabled && at !== null && (
+          <Button variant="plain" onClick={() => work.standAt(null)}>
+            I have lost my place
+          </Button>
+        )}
+        <Button variant="plain" aria-expanded={whole} onClick={() => setWhole(!whole)}>
+          {whole ? 'Less' : 'The whole plan, valve gear and lift'}
+        </Button>
+      </Flex>
+      {whole && (
+        <Box display="grid" gap="4" marginTop="3">
+          <Flex gap="4" flexWrap="wrap" alignItems="flex-end">
+            <SchoolChoice school={school} onChoose={work.choose} enabled={enabled} />
+            <StopCard sheetId={sheet.id} school={school} />
+          </Flex>
+          <StopList
+            pattern={pattern}
+            stops={work.progress.stops}
+            unreachable={work.unreachable}
+            onLook={work.look}
+          />
+          <GearAndLift pattern={pattern} angle={work.angle} selected={selected} onSelect={onSelect} />
+        </Box>
+      )}
     </Box>
   );
 });
+
+/** The card of the stops for the wall. */
+export function StopCard({ sheetId, school }: { readonly sheetId: string; readonly school: string }) {
+  return (
+    <a
+      href={`/api/sheet-revisions/${sheetId}/stop-card?school=${school}`}
+      target="_blank"
+      rel="noreferrer"
+      className="zl-tool"
+    >
+      <Printer size={18} aria-hidden /> Stop card (PDF)
+    </a>
+  );
+}

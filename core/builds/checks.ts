@@ -1,0 +1,62 @@
+import { lashPoints, type Pattern } from '../sheets/index.ts';
+import { pointAccepted } from './accepted.ts';
+import { disturbances, lastDisturbed, slackenedInWords } from './disturbed.ts';
+import type { KeptBuild, KeptTick } from './standing.ts';
+import { goesOn } from './stageMove.ts';
+import { stageOf, type StageKey } from './stages.ts';
+
+/**
+ * Says whether a stage of an engine has a check: its own ones, what may be slackened where points are set, and a lead's
+ * acceptance of a point where it is proved.
+ *
+ * @example hasCheck('set', 'head-A', pattern) // true
+ */
+export function hasCheck(key: StageKey, check: string, pattern: Pattern): boolean {
+  const { checks, sets, measures } = stageOf(key);
+  if (checks.some((each) => each.key === check)) return true;
+  if (sets) return disturbances(pattern).some((each) => each.key === check);
+  const point = pointAccepted(check);
+  return measures === 'proved' && point !== null && lashPoints(pattern).some((each) => each.key === point);
+}
+
+/**
+ * Says what a check is, in a line; for one that belongs to an engine it says which head or point.
+ *
+ * @example checkInWords('prove', 'accepted 3E') // '3E let stand as it is'
+ */
+export function checkInWords(key: StageKey, check: string): string {
+  const { checks, sets } = stageOf(key);
+  const point = pointAccepted(check);
+  return (
+    checks.find((each) => each.key === check)?.text ??
+    (point !== null ? `${point} let stand as it is` : sets ? slackenedInWords(check) : undefined) ??
+    check
+  );
+}
+
+/**
+ * Lists the ticks that are no longer true once a build is at a stage: what lies behind a step back, and what a change has
+ * undone since.
+ *
+ * Rule: with the cover off again nothing is closed; the two turns and the marks hold until something is set, slackened or
+ * taken out.
+ *
+ * @example undoneBy(build, 'set') // with a build at Close: parts counted in, cover on, first start
+ */
+export function undoneBy<Tick extends KeptTick>(
+  { ticks, ...build }: Omit<KeptBuild, 'ticks' | 'signOff'> & { readonly ticks: readonly Tick[] },
+  to: StageKey,
+): readonly Tick[] {
+  const { unticks, unticksIfChanged, begins } = stageOf(to);
+  const again = !goesOn(build.stage, to) || begins === 'each-time';
+  const changes = [...lastDisturbed({ ...build, ticks }).values()].map((at) => Date.parse(at));
+  const changedAt = Math.max(...changes, -Infinity);
+  // what a lead lets stand falls by itself when the point is set or measured again
+  return ticks.filter(
+    ({ stage, check, done, at }) =>
+      done &&
+      pointAccepted(check) === null &&
+      ((again && unticks.includes(stage)) ||
+        (unticksIfChanged.includes(stage) && Date.parse(at) <= changedAt)),
+  );
+}

@@ -1,0 +1,143 @@
+import { lashPoints, meansFor, rolesOf, type Bank, type LashPoint, type Pattern } from '../sheets/index.ts';
+import type { KeptBuild } from './standing.ts';
+import { STAGES } from './stages.ts';
+
+/** How much is proved again after a change at a point: what it bears on, or more where the shop says so. */
+export type ProvesAgain = 'disturbed' | 'cylinder' | 'head' | 'every-point';
+
+/** Something slackened or taken out, which moves every gap it bears on although no point was set. */
+export interface Disturbance {
+  /** as it is ticked off where points are set */
+  readonly key: string;
+  readonly text: string;
+  /** the points it bears on */
+  readonly points: readonly string[];
+}
+
+const ROCKERS: Partial<Readonly<Record<string, string>>> = {
+  screw: 'Rocker shaft slackened or taken off',
+  'lash-cap': 'Rockers or fingers taken off',
+  'under-finger': 'Fingers taken off',
+};
+
+const CAM: ReadonlySet<string> = new Set(['bucket', 'under-bucket', 'under-finger']);
+
+/**
+ * Lists what may be slackened or taken out of an engine by itself and put back, head by head.
+ *
+ * Rule: a rocker shaft, a cam or a head that was slackened lies anew; every gap under it is another one until it is measured.
+ *
+ * @example disturbances(pattern).map(({ text }) => text) // ['Rocker shaft slackened or taken off', 'Head torqued again']
+ */
+export function disturbances(pattern: Pattern): readonly Disturbance[] {
+  const banks = [...new Set(pattern.cylinders.map(({ bank }) => bank))].sort();
+  const all = rolesOf(pattern).map((role) => meansFor(pattern, role));
+  const ways = new Set(all.map((means) => (means.kind === 'shim' ? means.seat : means.kind)));
+  const rockers = [...ways].map((way) => ROCKERS[way]).find((text) => text !== undefined);
+  const kinds = [
+    ...(rockers === undefined ? [] : [{ key: 'rockers', text: rockers }]),
+    ...([...ways].some((way) => CAM.has(way)) ? [{ key: 'cam', text: 'Cam taken out and put back' }] : []),
+    { key: 'head', text: 'Head torqued again' },
+  ];
+  const where = (bank: Bank) => (banks.length > 1 ? `, bank ${bank}` : '');
+  return banks.flatMap((bank) =>
+    kinds.map(({ key, text }) => ({
+      key: `${key}-${bank}`,
+      text: `${text}${where(bank)}`,
+      points: lashPoints(pattern)
+        .filter((point) => bankOf(pattern, point) === bank)
+        .map((point) => point.key),
+    })),
+  );
+}
+
+/**
+ * Says what was slackened, by its key alone; undefined where that is no key of such a thing.
+ *
+ * @example slackenedInWords('head-A') // 'Head A torqued again'
+ */
+export function slackenedInWords(key: string): string | undefined {
+  const [what, bank] = key.split('-');
+  const words: Readonly<Record<string, string>> = {
+    rockers: `Rockers of head ${bank} slackened or taken off`,
+    cam: `Cam of head ${bank} taken out`,
+    head: `Head ${bank} torqued again`,
+  };
+  return words[what ?? ''];
+}
+
+/**
+ * Lists the points that a change at one of them disturbs, itself among them. A screw, a pivot nut and a shim on top of a
+ * bucket are changed with everything round them left as it was. Under a bucket or a finger, a graded bucket or a lash cap:
+ * cam or rockers come out first, and every point they bear on, at least along that head, is another one afterwards.
+ *
+ * Rule: a gap belongs to how its cam and rocker lay when it was measured; what was lifted out lies anew.
+ *
+ * @param atLeast how much the shop has proved again whatever was changed; it never makes it less
+ * @example disturbedBy(pattern, '2I') // ['1I', '1E', '2I', '2E'] with shims under the buckets
+ */
+export function disturbedBy(
+  pattern: Pattern,
+  key: string,
+  atLeast: ProvesAgain = 'disturbed',
+): readonly string[] {
+  const points = lashPoints(pattern);
+  const changed = points.find((point) => point.key === key);
+  if (!changed) return [];
+  const reach = [comesOut(pattern, changed) ? 'head' : 'disturbed', atLeast] as const;
+  return points
+    .filter((point) => reach.some((far) => REACH[far](pattern, changed, point)))
+    .map((point) => point.key);
+}
+
+/** Whether cam or rockers come out before a point is changed. */
+function comesOut(pattern: Pattern, { role }: LashPoint): boolean {
+  const means = meansFor(pattern, role);
+  if (means.kind === 'shim') return means.seat !== 'on-bucket';
+  return means.kind !== 'screw' && means.kind !== 'pivot-nut';
+}
+
+const bankOf = (pattern: Pattern, { cylinder }: LashPoint) =>
+  pattern.cylinders.find(({ id }) => id === cylinder)?.bank;
+
+const valveOf = ({ role }: LashPoint) => role.replace('-closing', '');
+
+/** Whether a change at the first point is one for the second. */
+const REACH: Readonly<Record<ProvesAgain, (pattern: Pattern, from: LashPoint, to: LashPoint) => boolean>> = {
+  // the two sides of a valve that is drawn shut bear on one another
+  disturbed: (_, from, to) =>
+    from.cylinder === to.cylinder && from.index === to.index && valveOf(from) === valveOf(to),
+  cylinder: (_, from, to) => from.cylinder === to.cylinder,
+  head: (pattern, from, to) => bankOf(pattern, from) === bankOf(pattern, to),
+  'every-point': () => true,
+};
+
+/** The stage where points are set, and what was slackened is ticked off. */
+const SETTING = STAGES.find(({ sets }) => sets)!.key;
+
+/**
+ * Finds for each point when something was last done that disturbs it: a change there or at a neighbour under the same cam, or
+ * something slackened that bears on it.
+ *
+ * @returns no entry for a point that nothing disturbed
+ * @example lastDisturbed(build).get('1I')
+ */
+export function lastDisturbed({
+  sheet: { pattern },
+  settings,
+  ticks,
+  provesAgain = 'disturbed',
+}: Pick<KeptBuild, 'sheet' | 'settings' | 'ticks' | 'provesAgain'>): ReadonlyMap<string, string> {
+  const last = new Map<string, string>();
+  const disturb = (points: readonly string[], at: string) => {
+    for (const key of points)
+      if (Date.parse(at) > Date.parse(last.get(key) ?? '0001-01-01')) last.set(key, at);
+  };
+  for (const { point, kind, at } of settings)
+    if (kind !== 'left') disturb(disturbedBy(pattern, point, provesAgain), at);
+  const ticked = ticks.filter(({ stage, done }) => done && stage === SETTING);
+  if (ticked.length > 0)
+    for (const { key, points } of disturbances(pattern))
+      for (const { check, at } of ticked) if (check === key) disturb(points, at);
+  return last;
+}

@@ -1,0 +1,70 @@
+import { Box, Button, Flex, Input } from '@chakra-ui/react';
+import { useState, type FormEvent } from 'react';
+import { Labelled } from './Labelled.tsx';
+
+interface Props {
+  /** on the button that asks for the reason */
+  readonly ask: string;
+  /** over the line the reason is written in */
+  readonly label: string;
+  /** on the button that does it */
+  readonly action: string;
+  /** what is said where no reason is given */
+  readonly missing: string;
+  /** what will follow, in a sentence */
+  readonly follows?: string;
+  readonly most?: number;
+  readonly busy?: boolean;
+  /** answers whether it was done; while it was not, what was written stays */
+  readonly onDo: (reason: string) => boolean | Promise<boolean>;
+}
+
+/** Something that is done only with a reason: a quiet button, then a line and the deed. */
+export function WithReason({ ask, label, action, missing, follows, most = 160, busy, onDo }: Props) {
+  const [open, setOpen] = useState(false);
+  const [reason, setReason] = useState('');
+  const [complaint, setComplaint] = useState<string>();
+  async function send(event: FormEvent) {
+    event.preventDefault();
+    if (reason.trim() === '') return setComplaint(missing);
+    setComplaint(undefined);
+    if (!(await onDo(reason.trim()))) return;
+    setOpen(false);
+    setReason('');
+  }
+  if (!open)
+    return (
+      <Box>
+        <Button variant="plain" paddingX="0" onClick={() => setOpen(true)}>
+          {ask}
+        </Button>
+      </Box>
+    );
+  return (
+    <form onSubmit={(event) => void send(event)} noValidate>
+      {follows && (
+        <Box fontSize="sm" color="faded" marginTop="2">
+          {follows}
+        </Box>
+      )}
+      <Flex gap="2" alignItems="flex-end" marginTop="2" flexWrap="wrap">
+        <Box flex="1" minWidth="160px">
+          <Labelled label={label} error={complaint}>
+            <Input
+              value={reason}
+              maxLength={most}
+              autoFocus
+              onChange={(event) => setReason(event.target.value)}
+            />
+          </Labelled>
+        </Box>
+        <Button type="submit" loading={busy ?? false}>
+          {action}
+        </Button>
+        <Button variant="plain" onClick={() => setOpen(false)}>
+          Leave it
+        </Button>
+      </Flex>
+    </form>
+  );
+}

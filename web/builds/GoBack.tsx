@@ -1,0 +1,52 @@
+import { Box, Button, Flex } from '@chakra-ui/react';
+import { checkInWords, STAGE_KEYS, stageOf, undoneBy, type StageKey } from '@zero-lash/core/builds';
+import { useState } from 'react';
+import { Labelled, Select } from '../app/Labelled.tsx';
+import type { BuildView } from './buildView.ts';
+
+interface Props {
+  readonly build: BuildView;
+  /** the stage this build began at: it goes back no further */
+  readonly from: StageKey;
+  readonly busy: boolean;
+  readonly onGo: (to: StageKey) => void;
+}
+
+/** The way back, over as many stages as are wanted, with what it undoes said before it is gone. */
+export function GoBack({ build, from, busy, onGo }: Props) {
+  const earlier = STAGE_KEYS.slice(STAGE_KEYS.indexOf(from), STAGE_KEYS.indexOf(build.stage)).toReversed();
+  const [chosen, setChosen] = useState<StageKey | null>(null);
+  const to = chosen !== null && earlier.includes(chosen) ? chosen : earlier[0];
+  if (to === undefined) return null;
+  const undone = undoneBy(build, to);
+  return (
+    <Box borderTop="1px solid" borderColor="hairline" marginTop="3" paddingTop="2">
+      <Flex gap="2" alignItems="flex-end" flexWrap="wrap">
+        {earlier.length > 1 && (
+          <Box width="190px">
+            <Labelled label="Something was missed at">
+              <Select value={to} onChange={({ target }) => setChosen(target.value as StageKey)}>
+                {earlier.map((key) => (
+                  <option key={key} value={key}>
+                    {stageOf(key).title}
+                  </option>
+                ))}
+              </Select>
+            </Labelled>
+          </Box>
+        )}
+        <Button variant="plain" onClick={() => onGo(to)} disabled={busy}>
+          Back to {stageOf(to).title}
+        </Button>
+      </Flex>
+      <Box fontSize="sm" color="faded" marginTop="1">
+        {undone.length > 0 ? `To be ticked again: ${textsOf(undone).join('; ')}. ` : ''}
+        What was measured and proved stays, until it is changed.
+      </Box>
+    </Box>
+  );
+}
+
+function textsOf(undone: ReturnType<typeof undoneBy>): string[] {
+  return undone.map(({ stage, check }) => checkInWords(stage, check));
+}

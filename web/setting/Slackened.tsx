@@ -1,0 +1,37 @@
+import { Box, chakra } from '@chakra-ui/react';
+import { disturbances, stageOf } from '@zero-lash/core/builds';
+import { Tick } from '../app/Tick.tsx';
+import type { BuildView } from '../builds/buildView.ts';
+import { useBenchWrite } from '../builds/useBenchWrite.ts';
+import { useRole } from '../people/useRole.ts';
+
+/** What else was slackened or taken out while points were set: every gap it bears on is proved again. */
+export function Slackened({ build }: { readonly build: BuildView }) {
+  const put = useBenchWrite(build.id);
+  const { mayWork } = useRole();
+  const enabled = mayWork && !build.closedAt && stageOf(build.stage).sets;
+  return (
+    <fieldset>
+      <chakra.legend fontWeight="650">Slackened or taken out as well</chakra.legend>
+      <Box fontSize="sm" color="faded">
+        What is ticked here lies anew: every gap under it is proved again.
+      </Box>
+      {disturbances(build.sheet.pattern).map(({ key, text, points }) => {
+        const row = build.ticks.find(({ stage, check, done }) => done && stage === 'set' && check === key);
+        return (
+          <Box key={key} borderBottom="1px solid" borderColor="hairline">
+            <Tick
+              label={text}
+              aside={row ? row.by : `${points.length} points`}
+              checked={row !== undefined}
+              disabled={!enabled}
+              onChange={({ target }) =>
+                put({ kind: 'tick', body: { stage: 'set', check: key, done: target.checked } })
+              }
+            />
+          </Box>
+        );
+      })}
+    </fieldset>
+  );
+}

@@ -1,0 +1,39 @@
+import { Box, Button } from '@chakra-ui/react';
+import { acceptance, acceptedPoints, mayAccept, provenBy } from '@zero-lash/core/builds';
+import type { AtPointProps } from '../builds/stageRooms.ts';
+import { useBenchWrite } from '../builds/useBenchWrite.ts';
+import { useRole } from '../people/useRole.ts';
+
+/** Where a lead lets a point stand that was left alone and is at the edge of its band, or wide; others see that it waits. */
+export function LetStand({ build, point }: AtPointProps) {
+  const put = useBenchWrite(build.id);
+  const { mayLead } = useRole();
+  const proofs = provenBy(build);
+  if (!mayAccept(point.key, { settings: build.settings, proofs })) return null;
+  const accepted = acceptedPoints(build, proofs).has(point.key);
+  const check = acceptance(point.key);
+  const by = build.ticks.find((tick) => tick.done && tick.check === check)?.by;
+  const tick = (done: boolean) => put({ kind: 'tick', body: { stage: 'prove', check, done } });
+  return (
+    <Box borderTop="1px solid" borderColor="hairline" paddingTop="2" marginTop="2">
+      {accepted ? (
+        <Box>
+          {by} lets {point.key} stand as it is. It is named at sign-off, and its recheck comes in half the
+          time.
+        </Box>
+      ) : (
+        <Box color="faded">
+          {point.key} was left alone with a reason.{' '}
+          {mayLead
+            ? 'If you let it stand, it is named at sign-off and its recheck comes in half the time.'
+            : 'A lead may let it stand; otherwise go back to Set.'}
+        </Box>
+      )}
+      {mayLead && (
+        <Button marginTop="2" onClick={() => tick(!accepted)}>
+          {accepted ? 'Take that back' : `Let ${point.key} stand`}
+        </Button>
+      )}
+    </Box>
+  );
+}
