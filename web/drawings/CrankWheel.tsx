@@ -451,13 +451,8 @@ function Needle({
         >
           {Math.round((angle % TURN) * 10) / 10}°
         </text>
-        <text
-          y={grown > CROWDED ? 15 : 20}
-          textAnchor="middle"
-          fontSize={grown > CROWDED ? 11 : 14}
-          fill={paint('faded')}
-        >
-          {second ? '2nd' : '1st'} turn
+        <text y={grown > CROWDED ? 17 : 20} textAnchor="middle" fontSize="14" fill={paint('faded')}>
+          {grown > CROWDED ? `turn ${second ? 2 : 1}` : `${second ? '2nd' : '1st'} turn`}
         </text>
       </g>
     </g>

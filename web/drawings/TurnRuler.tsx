@@ -19,10 +19,10 @@ interface Props {
 }
 
 const TOP = 40;
-const FOOT = 32;
+const FOOT = 36;
 const RIGHT = 22;
 /** px a lane is high: as high as there is room for, and never so low that its name cannot be read */
-const LANES = { wished: 264, least: 14, most: 22 };
+const LANES = { wished: 264, least: 15, most: 22 };
 const QUARTERS = [0, 180, 360, 540, 720];
 
 /**
@@ -35,7 +35,7 @@ export const TurnRuler = memo(function TurnRuler(props: Props) {
   const [room, width] = useWidth<HTMLDivElement>(420);
   const svg = useRef<SVGSVGElement>(null);
   const lane = Math.max(LANES.least, Math.min(LANES.most, LANES.wished / tracks.length));
-  const names = Math.min(150, Math.max(...tracks.map(({ keys }) => keys.join(' ').length)) * 7.4 + 18);
+  const names = Math.min(150, Math.max(...tracks.map(({ keys }) => keys.join(' ').length)) * 7.8 + 18);
   const scale = Math.max(120, width - names - RIGHT) / CYCLE;
   const across = (degrees: number) => names + degrees * scale;
   const foot = TOP + lane * tracks.length;
@@ -57,7 +57,7 @@ export const TurnRuler = memo(function TurnRuler(props: Props) {
         aria-label={label}
         className="zl-ruler"
         fontFamily="var(--zl-fonts-body)"
-        fontSize={Math.min(13, lane - 1)}
+        fontSize="14"
         style={{ display: 'block' }}
       >
         <rect
@@ -99,7 +99,7 @@ export const TurnRuler = memo(function TurnRuler(props: Props) {
                 stroke={paint('hairline')}
                 strokeWidth={degrees === TURN ? 2 : 1}
               />
-              <text x={across(degrees)} y={foot + 16} textAnchor="middle" fontSize="12" fill={paint('faded')}>
+              <text x={across(degrees)} y={foot + 16} textAnchor="middle" fontSize="14" fill={paint('faded')}>
                 {degrees % TURN}°
               </text>
             </g>
@@ -108,9 +108,9 @@ export const TurnRuler = memo(function TurnRuler(props: Props) {
             <text
               key={name}
               x={across(turnOf * TURN + TURN / 2)}
-              y={foot + 30}
+              y={foot + 32}
               textAnchor="middle"
-              fontSize="12"
+              fontSize="14"
               fill={paint('faded')}
             >
               {name}
