@@ -1,4 +1,5 @@
 import { tenthsFromMm } from '@zero-lash/core/length';
+import { lashPoints } from '@zero-lash/core/sheets';
 import { z } from 'zod';
 import {
   day,
@@ -87,7 +88,25 @@ export const pattern = z
       evoBbdc: z.number().min(-20).max(110),
       evcAtdc: z.number().min(-40).max(90),
       assumed: z.boolean(),
+      /** mm of lift at which it was given; nothing at the seat, or where the source does not say */
+      lift: z.number().positive().max(3).nullable().default(null),
     }),
+    turnsBack: z.boolean().default(true),
+    camDrive: z.enum(['chain', 'belt', 'gears', 'unsaid']).default('unsaid'),
+    /** what lifts a valve while the engine is cranked; degrees after its cylinder's firing TDC */
+    decompressor: z
+      .object({ role: z.enum(['intake', 'exhaust']), opens: brakeAngle, closes: brakeAngle })
+      .refine(({ opens, closes }) => closes > opens && closes - opens < 720, {
+        path: ['closes'],
+        error: 'the decompressor lets go after it lifts, within one cycle',
+      })
+      .nullable()
+      .default(null),
+    /** the maker's own table: the crank's place, and the points measured there */
+    makersStops: z
+      .array(z.object({ angle: degrees, points: z.array(z.string().max(12)).min(1).max(120) }))
+      .max(48)
+      .default([]),
     margin: z.number().min(0).max(60),
     marks: z.array(degrees).min(1).max(72),
     means,
@@ -112,6 +131,16 @@ export const pattern = z
       if (!names.includes(brake.cylinder))
         complain(['brakes', index, 'cylinder'], `there is no cylinder ${brake.cylinder}`);
     });
+    const points = new Set(lashPoints(value).map(({ key }) => key));
+    value.makersStops.forEach(({ angle, points: listed }, index) => {
+      const strange = listed.find((key) => !points.has(key));
+      if (strange) complain(['makersStops', index, 'points'], `there is no point ${strange}`);
+      if (value.makersStops.findIndex((other) => other.angle === angle) !== index)
+        complain(['makersStops', index, 'angle'], `${angle}° is there twice`);
+    });
+    const all = value.makersStops.flatMap((stop) => stop.points);
+    const twice = all.find((key, index) => all.indexOf(key) !== index);
+    if (twice) complain(['makersStops', 0, 'points'], `${twice} is there twice`);
     if (value.layout === 'v' && value.bankAngle === null)
       complain(['bankAngle'], 'a V engine needs the angle between its banks');
     const banks = new Set(value.cylinders.map(({ bank }) => bank)).size;

@@ -1,8 +1,15 @@
 import { z } from 'zod';
 import { id, moment, takenAt } from './values.ts';
 
-/** The schools of where to stop the crank; the first is the default. */
-export const positionSchool = z.enum(['fewest', 'each-firing', 'companion', 'open-pair', 'lobe-away']);
+/** The schools of where to stop the crank. */
+export const positionSchool = z.enum([
+  'maker',
+  'fewest',
+  'each-firing',
+  'companion',
+  'open-pair',
+  'lobe-away',
+]);
 
 /** Degrees of the cycle, to the thousandth that is kept: what rounds to the end of the cycle is its beginning. */
 export const crankAngle = z
@@ -13,7 +20,8 @@ export const crankAngle = z
 
 /** Where the crank is in a round, by which school it is turned, and which stops are done. */
 export const turning = z.object({
-  school: positionSchool,
+  /** nothing where nobody has chosen one: the sheet's own table then, or the fewest stops */
+  school: positionSchool.nullable(),
   at: crankAngle.nullable(),
   done: z.array(crankAngle).max(80),
 });

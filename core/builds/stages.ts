@@ -29,7 +29,8 @@ export type RoundKind = 'as-found' | 'as-set' | 'proved' | 'recheck';
 export type Demand = 'all-found' | 'all-set' | 'all-proved' | 'signed-off';
 
 /** A caution of a stage: of every engine, or of those whose gaps are set so that it matters. */
-export type StageCaution = string | { readonly text: string; readonly where: (means: Means) => boolean };
+export type StageCaution =
+  string | { readonly text: string; readonly where: (means: Means, pattern: Pattern) => boolean };
 
 /** What one stage is for, and what follows from being in it: its round, what has to hold, what entering it undoes. */
 export interface Stage {
@@ -55,6 +56,14 @@ export interface Stage {
   readonly unticks: readonly StageKey[];
   /** stages whose checks are no longer true when it is entered, where anything was changed since they were ticked */
   readonly unticksIfChanged: readonly StageKey[];
+}
+
+function mayTurnBack(_: Means, { turnsBack = true }: Pattern): boolean {
+  return turnsBack;
+}
+
+function camComesOut(means: Means): boolean {
+  return means.kind === 'bucket' || (means.kind === 'shim' && means.seat === 'under-bucket');
 }
 
 /**
@@ -110,7 +119,14 @@ export const STAGES: readonly Stage[] = [
     title: 'As found',
     aim: 'Measure every gap before anything is undone, each with its follower on the base circle.',
     cautions: [
-      'Turn the engine by hand, in its running direction only. At any resistance you did not expect: stop, go back, find out why.',
+      {
+        text: 'Turn the engine by hand, in its running direction only. At any resistance you did not expect: stop, go back, find out why.',
+        where: mayTurnBack,
+      },
+      {
+        text: 'Turn the engine by hand, in its running direction only, and never back: its tensioner or belt may jump. At any resistance you did not expect: stop, and find out why before it is turned at all.',
+        where: (means, pattern) => !mayTurnBack(means, pattern),
+      },
     ],
     checks: [],
     measures: 'as-found',
@@ -167,7 +183,19 @@ export const STAGES: readonly Stage[] = [
       },
       {
         text: 'A cam comes out for this: hold its chain up and taut, or mark what else drives it, and do not turn the crank.',
-        where: (means) => means.kind === 'bucket' || (means.kind === 'shim' && means.seat === 'under-bucket'),
+        where: (means, { camDrive = 'unsaid' }) => camComesOut(means) && camDrive === 'unsaid',
+      },
+      {
+        text: 'A cam comes out for this: hold its chain up and taut, so that it neither slips a tooth nor jams below, and do not turn the crank.',
+        where: (means, { camDrive }) => camComesOut(means) && camDrive === 'chain',
+      },
+      {
+        text: 'A cam comes out for this: lock or mark its belt against both wheels before it is slackened, keep oil off it, and do not turn the crank.',
+        where: (means, { camDrive }) => camComesOut(means) && camDrive === 'belt',
+      },
+      {
+        text: 'A cam comes out for this: mark the meshing teeth of its gears, and do not turn the crank.',
+        where: (means, { camDrive }) => camComesOut(means) && camDrive === 'gears',
       },
       {
         text: 'A rocker or finger comes off for this: note where it lay, and turn nothing while it is off.',
@@ -193,7 +221,16 @@ export const STAGES: readonly Stage[] = [
     key: 'prove',
     title: 'Prove',
     aim: 'Two full turns by hand, feeling for resistance; marks again; then every gap again.',
-    cautions: ['At any resistance you did not expect: stop, go back, find out why.'],
+    cautions: [
+      {
+        text: 'At any resistance you did not expect: stop, go back, find out why.',
+        where: mayTurnBack,
+      },
+      {
+        text: 'At any resistance you did not expect: stop, and find out why. This engine is never turned back.',
+        where: (means, pattern) => !mayTurnBack(means, pattern),
+      },
+    ],
     checks: [
       { key: 'two-turns', text: 'Two full turns by hand, nothing felt' },
       { key: 'marks', text: 'Timing marks checked again' },
@@ -273,6 +310,6 @@ export function cautionsAt(key: StageKey, pattern: Pattern): readonly string[] {
   const means = rolesOf(pattern).map((role) => meansFor(pattern, role));
   return stageOf(key).cautions.flatMap((caution) => {
     if (typeof caution === 'string') return [caution];
-    return means.some(caution.where) ? [caution.text] : [];
+    return means.some((each) => caution.where(each, pattern)) ? [caution.text] : [];
   });
 }

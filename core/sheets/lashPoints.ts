@@ -1,4 +1,4 @@
-import type { Cylinder, Means, Pattern, Role } from './pattern.ts';
+import type { ValveTiming, Cylinder, Means, Pattern, Role } from './pattern.ts';
 
 /** A place where a gap is measured and set. */
 export interface LashPoint {
@@ -52,10 +52,48 @@ function pointsOf(pattern: Pattern, cylinder: Cylinder, role: 'intake' | 'exhaus
   const letter = role === 'intake' ? 'I' : 'E';
   return Array.from({ length: count }, (_, index) => {
     const name = `${cylinder.id}${letter}${count > 1 ? 'abc'[index] : ''}`;
-    const opening: LashPoint = { key: name, cylinder: cylinder.id, role, index };
+    const opening: LashPoint = { key: name, cylinder: cylinder.id, role, index, ...lifted(pattern, role) };
     const closing: LashPoint = { ...opening, key: `${name}-c`, role: `${role}-closing` };
     return pattern.closingSide ? [opening, closing] : [opening];
   }).flat();
+}
+
+/**
+ * With a decompressor a valve counts as off its base circle from the first of its two lifts to the end of the other, over the
+ * side that leaves the firing TDC free: there no decompressor lifts, and there it is measured.
+ */
+function lifted(
+  { decompressor, timing }: Pattern,
+  role: 'intake' | 'exhaust',
+): { readonly opens: number; readonly closes: number } | undefined {
+  if (decompressor?.role !== role) return undefined;
+  const [opens, closes] = liftAfterFiring(role, timing);
+  const hulls = [-CYCLE, 0, CYCLE]
+    .map((shift) => ({
+      opens: Math.min(opens, decompressor.opens + shift),
+      closes: Math.max(closes, decompressor.closes + shift),
+    }))
+    .sort((a, b) => a.closes - a.opens - (b.closes - b.opens));
+  return hulls.find((hull) => hull.opens > 0 && hull.closes < CYCLE) ?? hulls[0];
+}
+
+/** A full cycle of a four-stroke engine, in crank degrees. */
+const CYCLE = 720;
+
+/**
+ * Says when a valve is off its seat by its timing, in crank degrees after its cylinder's firing TDC: exhausts open before
+ * the bottom dead centre that ends the power stroke and close after the overlap; intakes open before the overlap and close
+ * after the bottom dead centre that follows.
+ *
+ * @example liftAfterFiring('exhaust', timing) // [130, 375]
+ */
+export function liftAfterFiring(
+  role: 'intake' | 'exhaust',
+  timing: ValveTiming,
+): readonly [opens: number, closes: number] {
+  return role === 'exhaust'
+    ? [180 - timing.evoBbdc, 360 + timing.evcAtdc]
+    : [360 - timing.ivoBtdc, 540 + timing.ivcAbdc];
 }
 
 /**

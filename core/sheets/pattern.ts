@@ -23,6 +23,8 @@ export interface ValveTiming {
   readonly ivcAbdc: number;
   readonly evoBbdc: number;
   readonly evcAtdc: number;
+  /** mm, the lift these were given at; nothing where the source gives them at the seat, or does not say */
+  readonly lift?: number | null;
 }
 
 /** Graded pieces on sale: lengths in mm. */
@@ -68,6 +70,22 @@ export interface BrakeRocker {
   readonly closes: number;
 }
 
+/** What lifts a valve a little while the engine is cranked, so that it turns over easily. Degrees after firing TDC. */
+export interface Decompressor {
+  readonly role: 'intake' | 'exhaust';
+  readonly opens: number;
+  readonly closes: number;
+}
+
+/** One position of a maker's own table: the crank's place, and what is measured there. */
+export interface MakersStop {
+  readonly angle: number;
+  readonly points: readonly string[];
+}
+
+/** What drives the cams. */
+export type CamDrive = 'chain' | 'belt' | 'gears' | 'unsaid';
+
 /** A kind of engine, as far as its valve gear goes. */
 export interface Pattern {
   readonly layout: Layout;
@@ -88,6 +106,12 @@ export interface Pattern {
   readonly margin: number;
   /** crank degrees at which the pulley or flywheel shows a mark */
   readonly marks: readonly number[];
+  /** the crank may be turned back a little; a tensioner or a belt may forbid it */
+  readonly turnsBack?: boolean;
+  readonly camDrive?: CamDrive;
+  readonly decompressor?: Decompressor | null;
+  /** the maker's own table of where to turn; it governs */
+  readonly makersStops?: readonly MakersStop[];
   readonly means: Means;
   readonly roleMeans: Partial<Readonly<Record<Role, Means>>>;
 }

@@ -1,4 +1,5 @@
 import { CYCLE, inCycle, type OpenSpan } from './openSpan.ts';
+import { marginOf } from './margin.ts';
 import type { Pattern, Role } from '../sheets/pattern.ts';
 import { spannedPoints } from './valveGear.ts';
 
@@ -52,8 +53,8 @@ export function layOutWheel(pattern: Pattern, shown?: ReadonlySet<string>): Whee
       cylinder: point.cylinder,
       role,
       span,
-      from: inCycle(span.start + span.length + pattern.margin),
-      length: Math.max(0, CYCLE - span.length - 2 * pattern.margin),
+      from: inCycle(span.start + span.length + marginOf(pattern)),
+      length: Math.max(0, CYCLE - span.length - 2 * marginOf(pattern)),
     };
     tracks.set(name, { ...track, keys: [...track.keys, point.key] });
   }

@@ -21,7 +21,10 @@ export {
 export { openPairs, type OpenPair, type OpenPairsInput } from './openPairs.ts';
 export { apart, CYCLE, inCycle, mayMeasureAt, openSpan, type OpenSpan, type TimedPoint } from './openSpan.ts';
 export {
+  firstSchool,
   planStops,
+  tableDifferences,
+  type TableDifference,
   signOf,
   whichTdc,
   type CylinderSign,
@@ -32,6 +35,14 @@ export {
 } from './stopPlan.ts';
 export { stopProgress, type StopProgress, type StopStanding } from './stopProgress.ts';
 export { stopTable, type StopTableInput, type StopTableRow } from './stopTable.ts';
-export { POSITION_SCHOOLS, signsInWords, turningInWords, wayToStop } from './stopWords.ts';
+export {
+  gonePastInWords,
+  POSITION_SCHOOLS,
+  schoolsFor,
+  signsInWords,
+  turningInWords,
+  wayToStop,
+} from './stopWords.ts';
 export { gearAt, mayMeasurePoint, spannedPoints, type GearState, type SpannedPoint } from './valveGear.ts';
 export { liftShare } from './valveLift.ts';
+export { marginOf } from './margin.ts';

@@ -1,3 +1,4 @@
+import { liftAfterFiring } from '../sheets/lashPoints.ts';
 import type { ValveTiming } from '../sheets/pattern.ts';
 
 /** A full cycle of a four-stroke engine: two turns of the crank, in degrees. */
@@ -64,10 +65,10 @@ export function openSpan(
   return { start: inCycle(cylinder.firesAt + opens), length: closes - opens };
 }
 
-function spanAfterFiring(point: TimedPoint, timing: ValveTiming): [number, number] {
+function spanAfterFiring(point: TimedPoint, timing: ValveTiming): readonly [number, number] {
   if (point.opens !== undefined && point.closes !== undefined) return [point.opens, point.closes];
-  if (point.role.startsWith('exhaust')) return [180 - timing.evoBbdc, 360 + timing.evcAtdc];
-  if (point.role.startsWith('intake')) return [360 - timing.ivoBtdc, 540 + timing.ivcAbdc];
+  if (point.role.startsWith('exhaust')) return liftAfterFiring('exhaust', timing);
+  if (point.role.startsWith('intake')) return liftAfterFiring('intake', timing);
   throw new RangeError(`${point.key}: a ${point.role} point needs its own opens and closes`);
 }
 

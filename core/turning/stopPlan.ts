@@ -2,11 +2,12 @@ import { crankStops } from './crankStops.ts';
 import { lashPoints, type LashPoint } from '../sheets/lashPoints.ts';
 import { openPairs } from './openPairs.ts';
 import { apart, CYCLE, mayMeasureAt, openSpan } from './openSpan.ts';
+import { marginOf } from './margin.ts';
 import type { Pattern } from '../sheets/pattern.ts';
 import { spannedPoints, type SpannedPoint } from './valveGear.ts';
 
 /** A school of where to stop the crank; the first is the default. */
-export type PositionSchool = 'fewest' | 'each-firing' | 'companion' | 'open-pair' | 'lobe-away';
+export type PositionSchool = 'maker' | 'fewest' | 'each-firing' | 'companion' | 'open-pair' | 'lobe-away';
 
 /** A stop of the crank, what is done there, and the signs that it is the right one. Angles in crank degrees. */
 export interface PlannedStop {
@@ -38,6 +39,7 @@ const FULLY_OPEN_WITHIN = 10;
 /**
  * Plans where to stop the crank so that every point is measured on its base circle, by the school chosen.
  *
+ * - `maker`: the maker's own table of the sheet; it governs, whatever the geometry says.
  * - `fewest`: the fewest stops of the pulley's marks.
  * - `each-firing` and `companion`: every cylinder at its own firing TDC, in firing order; the second is told by the
  *   companion cylinder, whose valves rock at that moment.
@@ -49,7 +51,7 @@ const FULLY_OPEN_WITHIN = 10;
 export function planStops(pattern: Pattern, school: PositionSchool): StopPlan {
   const spans = spannedPoints(pattern);
   const closedAt = (angle: number) =>
-    spans.filter(({ span }) => mayMeasureAt(span, pattern.margin, angle)).map(({ point }) => point);
+    spans.filter(({ span }) => mayMeasureAt(span, marginOf(pattern), angle)).map(({ point }) => point);
   const groups = anglesFor(pattern, school, closedAt);
   const reached = new Set(groups.flatMap(({ points }) => points));
   const ordered = [...groups].sort((a, b) => a.angle - b.angle);
@@ -61,6 +63,47 @@ export function planStops(pattern: Pattern, school: PositionSchool): StopPlan {
       ...signsAt(pattern, spans, angle),
     })),
     unreachable: spans.map(({ point }) => point.key).filter((key) => !reached.has(key)),
+  };
+}
+
+/**
+ * Says which school a pattern's rounds begin with: the maker's own table where the sheet has one.
+ *
+ * @example firstSchool(pattern) // 'fewest'
+ */
+export function firstSchool({ makersStops = [] }: Pick<Pattern, 'makersStops'>): PositionSchool {
+  return makersStops.length > 0 ? 'maker' : 'fewest';
+}
+
+/** Where a maker's table and the geometry of the cams do not say the same. */
+export interface TableDifference {
+  readonly angle: number;
+  /** points the table has measured there, which the valve timing says are off their base circle */
+  readonly open: readonly string[];
+}
+
+/**
+ * Holds a maker's own table against the geometry: what it has measured where the timing says that the follower is off its
+ * base circle, and what it does not have at all. The table governs; a difference is looked at before it is believed.
+ *
+ * @example tableDifferences(pattern).differences // [{ angle: 0, open: ['2E'] }]
+ */
+export function tableDifferences(pattern: Pattern): {
+  readonly differences: readonly TableDifference[];
+  readonly missing: readonly string[];
+} {
+  const spans = new Map(spannedPoints(pattern).map(({ point, span }) => [point.key, span]));
+  const stops = pattern.makersStops ?? [];
+  const listed = new Set(stops.flatMap(({ points }) => points));
+  return {
+    differences: stops.flatMap(({ angle, points }) => {
+      const open = points.filter((key) => {
+        const span = spans.get(key);
+        return span !== undefined && !mayMeasureAt(span, marginOf(pattern), angle);
+      });
+      return open.length > 0 ? [{ angle, open }] : [];
+    }),
+    missing: stops.length > 0 ? [...spans.keys()].filter((key) => !listed.has(key)) : [],
   };
 }
 
@@ -78,9 +121,11 @@ function anglesFor(
     cylinders: pattern.cylinders,
     points: lashPoints(pattern),
     events: pattern.timing,
-    margin: pattern.margin,
+    margin: marginOf(pattern),
   };
   switch (school) {
+    case 'maker':
+      return pattern.makersStops ?? [];
     case 'fewest':
       return crankStops({ ...input, marks: pattern.marks }).stops;
     case 'lobe-away':

@@ -2,12 +2,17 @@ import { TURN } from './crankWheel.ts';
 import type { Pattern } from '../sheets/pattern.ts';
 import type { PlannedStop, PositionSchool } from './stopPlan.ts';
 
-/** Each school in a word and a line, as a person chooses it; the first is the default. */
+/** Each school in a word and a line, as a person chooses it. The first is there only where the sheet has such a table. */
 export const POSITION_SCHOOLS: readonly {
   readonly key: PositionSchool;
   readonly name: string;
   readonly line: string;
 }[] = [
+  {
+    key: 'maker',
+    name: 'The maker’s own table',
+    line: 'The positions the source prints, point by point. It governs; differences from the geometry are shown.',
+  },
   {
     key: 'fewest',
     name: 'Fewest stops of the marks',
@@ -34,6 +39,27 @@ export const POSITION_SCHOOLS: readonly {
     line: 'The fewest stops at any angle at all: for a cam that can be seen and a crank that can be turned freely.',
   },
 ];
+
+/**
+ * Lists the schools that may be chosen for a pattern.
+ *
+ * @example schoolsFor(pattern).map(({ key }) => key)
+ */
+export function schoolsFor({ makersStops = [] }: Pick<Pattern, 'makersStops'>): typeof POSITION_SCHOOLS {
+  return POSITION_SCHOOLS.filter(({ key }) => key !== 'maker' || makersStops.length > 0);
+}
+
+/**
+ * Says what to do where the crank was turned past a stop: back and up again, or on for two turns where it may not be turned
+ * back.
+ *
+ * @example gonePastInWords(pattern)
+ */
+export function gonePastInWords({ turnsBack = true }: Pick<Pattern, 'turnsBack'>): string {
+  return turnsBack
+    ? 'Turn back until the mark is about a hand’s width before its pointer, then come up to it again in the running direction: slack in the chain and gears is then on the same side as when it runs.'
+    : 'This engine is never turned back: its tensioner or belt may jump. Turn on in the running direction, two full turns, until the mark comes up to its pointer again.';
+}
 
 /** `cylinder 5`, `cylinders 1 and 6` */
 function cylindersInWords(ids: readonly string[]): string {

@@ -1,7 +1,11 @@
 import { lashPoints, type LashPoint } from '../sheets/lashPoints.ts';
-import { CYCLE, inCycle, mayMeasureAt, openSpan, type OpenSpan } from './openSpan.ts';
+import { apart, CYCLE, inCycle, mayMeasureAt, openSpan, type OpenSpan } from './openSpan.ts';
+import { marginOf } from './margin.ts';
 import type { Pattern } from '../sheets/pattern.ts';
 import { liftShare } from './valveLift.ts';
+
+/** How near an angle counts as being at a position of the maker's table. */
+const AT_STOP = 2;
 
 /** A lash point with the part of the cycle in which it is off its base circle. */
 export interface SpannedPoint {
@@ -23,14 +27,17 @@ export function spannedPoints(pattern: Pattern): SpannedPoint[] {
 
 /**
  * Says whether a point of a pattern may be measured with the crank at an angle: on its base circle, clear of both
- * ramps by the pattern's margin.
+ * ramps by the pattern's margin; or where the maker's own table has it measured there.
  *
  * @returns false for a point the pattern does not have
  * @example mayMeasurePoint(inlineFour, '1E', 0) // true
  */
 export function mayMeasurePoint(pattern: Pattern, key: string, angle: number): boolean {
   const found = spannedPoints(pattern).find(({ point }) => point.key === key);
-  return found !== undefined && mayMeasureAt(found.span, pattern.margin, angle);
+  if (found === undefined) return false;
+  // where the maker's own table has it, it is measured there
+  const table = pattern.makersStops?.find((stop) => apart(stop.angle, angle) <= AT_STOP);
+  return table?.points.includes(key) === true || mayMeasureAt(found.span, marginOf(pattern), angle);
 }
 
 /** How the valve gear of one lash point stands at an angle. */
@@ -48,7 +55,7 @@ export interface GearState {
  * Says how the valve gear stands with the crank at an angle: which lobes point where, and how far each valve is open.
  *
  * @param points from `spannedPoints`, so that turning the crank works nothing out twice
- * @example gearAt(spannedPoints(pattern), pattern.margin, 0)[0].closed // true
+ * @example gearAt(spannedPoints(pattern), marginOf(pattern), 0)[0].closed // true
  */
 export function gearAt(points: readonly SpannedPoint[], margin: number, angle: number): GearState[] {
   return points.map(({ point, span }) => {

@@ -75,7 +75,7 @@ export async function readRounds(db: Knex, buildId: string): Promise<Round[]> {
 }
 
 const turningOf = ({ school, at, done }: Partial<Round['turning']>): Round['turning'] => ({
-  school: school ?? 'fewest',
+  school: school ?? null,
   at: at ?? null,
   done: done ?? [],
 });

@@ -1,8 +1,8 @@
 import type { Knex } from 'knex';
 
 /**
- * What is kept of decisions that are not measurements: how much a shop has proved again, which points a lead let stand, and
- * what was opened by mistake, put out of the way and may be brought back.
+ * What is kept of decisions that are not measurements: how much a shop has proved again, which points a lead let stand, by
+ * which school the crank is turned, and what was opened by mistake, put out of the way and may be brought back.
  */
 export async function up(knex: Knex): Promise<void> {
   const proves = `proves_again text not null default 'disturbed'
@@ -21,12 +21,19 @@ export async function up(knex: Knex): Promise<void> {
       add column put_away_why text,
       add check ((put_away_at is null) = (put_away_by is null) and (put_away_at is null) = (put_away_why is null));
     create index engines_put_away on engines (put_away_at) where put_away_at is not null;
+    alter table rounds drop constraint rounds_turn_school_check,
+      add constraint rounds_turn_school_check
+        check (turn_school in ('maker', 'fewest', 'each-firing', 'companion', 'open-pair', 'lobe-away'));
     alter table sign_offs add column accepted text[] not null default '{}';
   `);
 }
 
 export async function down(knex: Knex): Promise<void> {
   await knex.schema.raw(`
+    update rounds set turn_school = null where turn_school = 'maker';
+    alter table rounds drop constraint rounds_turn_school_check,
+      add constraint rounds_turn_school_check
+        check (turn_school in ('fewest', 'each-firing', 'companion', 'open-pair', 'lobe-away'));
     alter table sign_offs drop column accepted;
     alter table engines drop column put_away_why, drop column put_away_by, drop column put_away_at;
     alter table builds drop column abandoned_why, drop column abandoned_by, drop column abandoned_at,

@@ -10,6 +10,7 @@ import {
 } from '@zero-lash/contract/sheets';
 import { positionSchool } from '@zero-lash/contract/turning';
 import { id } from '@zero-lash/contract/values';
+import { firstSchool } from '@zero-lash/core/turning';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
@@ -133,13 +134,13 @@ export function sheetRoutes(instance: FastifyInstance, _options: object, done: (
 
   app.get(
     '/sheet-revisions/:id/stop-card',
-    { schema: { params, querystring: z.object({ school: positionSchool.default('fewest') }) } },
+    { schema: { params, querystring: z.object({ school: positionSchool.optional() }) } },
     async (request, reply) => {
       const sheet = await read.findRevision(app.db, request.params.id);
       return reply
         .header('content-disposition', `inline; filename="${fileName(sheet)} stops.pdf"`)
         .type('application/pdf')
-        .send(await app.stopCards.draw(sheet, request.query.school));
+        .send(await app.stopCards.draw(sheet, request.query.school ?? firstSchool(sheet.pattern)));
     },
   );
   done();

@@ -1,6 +1,7 @@
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { lashPoints } from '@zero-lash/core/sheets';
 import {
+  marginOf,
   arcsOf,
   bandsOf,
   layOutWheel,
@@ -150,7 +151,7 @@ function drawTable(pdf: Pdf, { pattern }: SheetRevision, plan: StopPlan): void {
     points: lashPoints(pattern),
     events: pattern.timing,
     angles: plan.stops.map(({ angle }) => angle),
-    margin: pattern.margin,
+    margin: marginOf(pattern),
   });
   if (pdf.y > PAGE_BOTTOM - 60) pdf.addPage();
   pdf.fillColor(INK).font('Helvetica-Bold').fontSize(11).text('May be measured at each stop', MARGIN, pdf.y);

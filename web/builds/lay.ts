@@ -25,10 +25,7 @@ const LAY: {
   round: (rounds, row) =>
     rounds.some(({ id }) => id === row.id)
       ? rounds.map((round) => (round.id === row.id ? { ...round, ...row } : round))
-      : [
-          ...rounds,
-          { ...row, turning: { school: 'fewest', at: null, done: [] }, conditions: [], readings: [] },
-        ],
+      : [...rounds, { ...row, turning: { school: null, at: null, done: [] }, conditions: [], readings: [] }],
   reading: (rounds, row) => inRound(rounds, row.roundId, (round) => withReading(round, row)),
   conditions: (rounds, row) =>
     inRound(rounds, row.roundId, (round) => ({ ...round, conditions: withRow(round.conditions, row) })),

@@ -3,7 +3,7 @@ import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
 import type { Setting } from '@zero-lash/contract/setting';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { lashPoints, type LashPoint, type Pattern } from '@zero-lash/core/sheets';
-import { gearAt, spannedPoints } from '@zero-lash/core/turning';
+import { gearAt, marginOf, mayMeasurePoint, spannedPoints } from '@zero-lash/core/turning';
 import {
   findings,
   newestRound,
@@ -175,8 +175,10 @@ export function nextUnmeasured(
 /** The points that may be measured with the crank at an angle; null where nobody has said where it stands. */
 export function closedAt(pattern: Pattern, angle: number | null): ReadonlySet<string> | null {
   if (angle === null) return null;
-  const gear = gearAt(spannedPoints(pattern), pattern.margin, angle);
-  return new Set(gear.filter(({ closed }) => closed).map(({ key }) => key));
+  const gear = gearAt(spannedPoints(pattern), marginOf(pattern), angle);
+  return new Set(
+    gear.filter(({ key, closed }) => closed || mayMeasurePoint(pattern, key, angle)).map(({ key }) => key),
+  );
 }
 
 /**

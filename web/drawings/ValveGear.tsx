@@ -1,6 +1,6 @@
 import { Box } from '@chakra-ui/react';
 import { type Pattern } from '@zero-lash/core/sheets';
-import { gearAt, layOutWheel, spannedPoints, type GearState } from '@zero-lash/core/turning';
+import { gearAt, layOutWheel, marginOf, spannedPoints, type GearState } from '@zero-lash/core/turning';
 import { memo, useMemo } from 'react';
 import { paint } from './states.ts';
 
@@ -22,7 +22,7 @@ const LIFT_STEPS = 50;
 export function ValveGear({ pattern, angle, selected = null, onSelect }: Props) {
   const points = useMemo(() => spannedPoints(pattern), [pattern]);
   const tracks = useMemo(() => layOutWheel(pattern), [pattern]);
-  const gear = new Map(gearAt(points, pattern.margin, angle).map((state) => [state.key, state]));
+  const gear = new Map(gearAt(points, marginOf(pattern), angle).map((state) => [state.key, state]));
   return (
     <Box
       as="ul"

@@ -1,7 +1,7 @@
-import { Box, Input } from '@chakra-ui/react';
-import type { ChangeEvent, ComponentProps, ReactElement, ReactNode } from 'react';
+import { Box, Button, Input } from '@chakra-ui/react';
+import { useState, type ChangeEvent, type ComponentProps, type ReactElement, type ReactNode } from 'react';
 import { useFormContext, type FieldPath } from 'react-hook-form';
-import { Labelled, Select } from '../app/Labelled.tsx';
+import { Labelled, Select, TextArea } from '../app/Labelled.tsx';
 import { Tick } from '../app/Tick.tsx';
 import type { SheetValues } from './formValues.ts';
 
@@ -69,29 +69,61 @@ export function TickField({ name, label }: { readonly name: Name; readonly label
   return <Tick label={label} {...register(name)} />;
 }
 
-/** A part of the form under its own heading, its fields in columns. */
-export function FormPart({
-  title,
-  columns = 3,
-  children,
-}: {
+/** A text of several lines of the sheet. */
+export function AreaField({ name, label, hint }: FieldProps) {
+  const { register } = useFormContext<SheetValues>();
+  return (
+    <Labelled label={label} error={useError(name)} hint={hint}>
+      <TextArea {...register(name)} rows={3} autoComplete="off" />
+    </Labelled>
+  );
+}
+
+interface PartProps {
   readonly title: string;
   readonly columns?: number;
+  /** nothing stands in it: it is folded away until somebody opens it */
+  readonly folded?: boolean;
   readonly children: ReactNode;
-}): ReactElement {
+}
+
+/** A part of the form under its own heading, its fields in columns. */
+export function FormPart({ title, columns = 3, folded = false, children }: PartProps): ReactElement {
+  const [opened, setOpened] = useState(!folded);
+  const shown = opened || !folded;
   return (
-    <Box as="fieldset" borderTop="1px solid" borderColor="ink" paddingTop="2" paddingBottom="5">
+    <Box
+      as="fieldset"
+      borderTop="1px solid"
+      borderColor="ink"
+      paddingTop="2"
+      paddingBottom={shown ? '5' : '1'}
+    >
       <Box as="legend" fontSize="lg" fontWeight="650" paddingRight="3">
-        {title}
+        {shown ? (
+          title
+        ) : (
+          <Button
+            variant="plain"
+            paddingX="0"
+            textDecoration="none"
+            aria-expanded={false}
+            onClick={() => setOpened(true)}
+          >
+            {title} <span aria-hidden>＋</span>
+          </Button>
+        )}
       </Box>
-      <Box
-        display="grid"
-        gap="4"
-        alignItems="start"
-        gridTemplateColumns={{ base: 'minmax(0, 1fr)', md: `repeat(${columns}, minmax(0, 1fr))` }}
-      >
-        {children}
-      </Box>
+      {shown && (
+        <Box
+          display="grid"
+          gap="4"
+          alignItems="start"
+          gridTemplateColumns={{ base: 'minmax(0, 1fr)', md: `repeat(${columns}, minmax(0, 1fr))` }}
+        >
+          {children}
+        </Box>
+      )}
     </Box>
   );
 }

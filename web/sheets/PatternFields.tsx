@@ -1,6 +1,6 @@
 import { Box, Button } from '@chakra-ui/react';
 import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
-import { ChoiceField, FormPart, TextField, TickField } from './FormField.tsx';
+import { AreaField, ChoiceField, FormPart, TextField, TickField } from './FormField.tsx';
 import { USUAL_CYLINDERS, type SheetValues } from './formValues.ts';
 
 /** The pattern: how the cylinders stand, how they fire, which way it turns, and what its valves are. */
@@ -8,6 +8,11 @@ export function PatternFields() {
   const { control, getValues, setValue } = useFormContext<SheetValues>();
   const [layout, assumed] = useWatch({ control, name: ['layout', 'assumed'] });
   const twoBanks = layout === 'v' || layout === 'flat';
+  const [camDrive, turnsBack, decompressed, table] = useWatch({
+    control,
+    name: ['camDrive', 'turnsBack', 'decompressed', 'makersStops'],
+  });
+  const driven = camDrive === 'unsaid' && turnsBack && !decompressed && table === '';
   const brakes = useFieldArray<SheetValues, 'brakes'>({ control, name: 'brakes' });
 
   /** Names the cylinders the layout most often has, unless others were typed. */
@@ -103,7 +108,7 @@ export function PatternFields() {
         </Box>
         <TickField name="closingSide" label="Drawn shut: a closing side too" />
       </FormPart>
-      <FormPart title="Brake rockers" columns={4}>
+      <FormPart title="Brake rockers" columns={4} folded={brakes.fields.length === 0}>
         {brakes.fields.map((field, index) => (
           <Box key={field.id} display="contents">
             <TextField name={`brakes.${index}.cylinders`} label="On cylinders" placeholder="1 2 3" />
@@ -131,6 +136,51 @@ export function PatternFields() {
           </>
         )}
         <TextField name="margin" label="Keep clear of ramps, °" inputMode="decimal" />
+        {!assumed && (
+          <TextField
+            name="lift"
+            label="Given at a lift of, mm"
+            hint="Empty: at the seat"
+            inputMode="decimal"
+          />
+        )}
+      </FormPart>
+      <FormPart title="Driving and turning" columns={4} folded={driven}>
+        <ChoiceField
+          name="camDrive"
+          label="Cams driven by"
+          options={[
+            ['unsaid', 'not said'],
+            ['chain', 'chain'],
+            ['belt', 'belt'],
+            ['gears', 'gears'],
+          ]}
+        />
+        <Box gridColumn="span 3" alignSelf="end">
+          <TickField name="turnsBack" label="The crank may be turned back a little" />
+        </Box>
+        <ChoiceField
+          name="decompressed"
+          label="A decompressor lifts"
+          options={[
+            ['', 'no valve'],
+            ['exhaust', 'exhausts'],
+            ['intake', 'intakes'],
+          ]}
+        />
+        {decompressed && (
+          <>
+            <TextField name="decompressorOpens" label="Lifts, ° after firing" inputMode="decimal" />
+            <TextField name="decompressorCloses" label="Lets go, ° after firing" inputMode="decimal" />
+          </>
+        )}
+        <Box gridColumn="1 / -1">
+          <AreaField
+            name="makersStops"
+            label="The maker’s own table of where to measure"
+            hint="A position a line, its degrees first: 0: 1I 1E 2I. It governs; leave it empty where there is none."
+          />
+        </Box>
       </FormPart>
     </>
   );

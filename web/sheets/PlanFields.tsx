@@ -43,7 +43,7 @@ export function PlanFields() {
         ))}
         <Button onClick={() => plan.append({ afterUsage: '', afterDays: '' })}>Add a recheck</Button>
       </FormPart>
-      <FormPart title="Wear limits" columns={6}>
+      <FormPart title="Wear limits" columns={6} folded={wear.fields.length === 0}>
         {wear.fields.map((field, index) => (
           <Box key={field.id} display="contents">
             <ChoiceField
@@ -84,7 +84,7 @@ export function PlanFields() {
           </Button>
         </Box>
       </FormPart>
-      <FormPart title="Torques and orders" columns={4}>
+      <FormPart title="Torques and orders" columns={4} folded={torques.fields.length === 0}>
         {torques.fields.map((field, index) => (
           <Box key={field.id} display="contents">
             <TextField name={`torques.${index}.fastening`} label="Fastening" />

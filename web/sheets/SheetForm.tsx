@@ -17,6 +17,7 @@ import { LimitFields } from './LimitFields.tsx';
 import { MeansFields } from './MeansFields.tsx';
 import { PatternFields } from './PatternFields.tsx';
 import { PatternPreview } from './PatternPreview.tsx';
+import { TableDifferences } from '../turning/TableDifferences.tsx';
 import { PlanFields } from './PlanFields.tsx';
 
 interface Props {
@@ -177,6 +178,7 @@ export function SheetForm(props: Props) {
             minWidth="0"
             gridRow={{ base: '1', lg: 'auto' }}
           >
+            {pattern && <TableDifferences pattern={pattern} />}
             <PatternPreview pattern={pattern} holds={drawn !== null} name={values.name} />
           </Box>
         </Box>

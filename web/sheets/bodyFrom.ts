@@ -71,6 +71,7 @@ function fieldOf(path: readonly string[], values: SheetValues, limits: SheetBody
   if (first === 'limits' && second !== '') return `limits.${limits[Number(second)]?.role}`;
   if (first === 'pattern') {
     if (second === 'timing') return third || 'ivoBtdc';
+    if (second === 'decompressor') return third === 'opens' ? 'decompressorOpens' : 'decompressorCloses';
     if (second === 'means') return ['means', third === 'sizes' ? (rest[0] ?? 'from') : third].join('.');
     if (second === 'roleMeans') {
       const index = values.others.findIndex(({ role }) => role === third);
@@ -138,6 +139,7 @@ function readPattern(values: SheetValues, errors: Record<string, string>): Patte
     evoBbdc: cautious ? CAUTIOUS_TIMING.evoBbdc : required(values.evoBbdc, 'evoBbdc', errors),
     evcAtdc: cautious ? CAUTIOUS_TIMING.evcAtdc : required(values.evcAtdc, 'evcAtdc', errors),
     assumed: cautious,
+    lift: cautious ? null : optional(values.lift, 'lift', errors),
   };
   const pulley = numbers(values.marks, 'marks', errors);
   if (pulley.some((mark) => mark < 0 || mark >= 360))
@@ -155,6 +157,14 @@ function readPattern(values: SheetValues, errors: Record<string, string>): Patte
     }),
   );
   const margin = required(values.margin, 'margin', errors);
+  const decompressor = values.decompressed
+    ? {
+        role: values.decompressed,
+        opens: required(values.decompressorOpens, 'decompressorOpens', errors),
+        closes: required(values.decompressorCloses, 'decompressorCloses', errors),
+      }
+    : null;
+  const makersStops = readTable(values.makersStops, errors);
   const bankAngle = values.layout === 'v' ? required(values.bankAngle, 'bankAngle', errors) : null;
   const means = readMeans(values.means, 'means', errors);
   const roleMeans = Object.fromEntries(
@@ -180,12 +190,37 @@ function readPattern(values: SheetValues, errors: Record<string, string>): Patte
     exhaustSide: values.exhaustSide,
     timing,
     margin,
+    turnsBack: values.turnsBack,
+    camDrive: values.camDrive,
+    decompressor,
+    makersStops,
     marks: [...new Set([...pulley, ...pulley.map((mark) => mark + 360), ...cam.map(inCycle)])].sort(
       (a, b) => a - b,
     ),
     means,
     roleMeans,
   };
+}
+
+/** Reads a maker's table as it is typed: a position a line, its degrees, a colon, and the points measured there. */
+function readTable(text: string, errors: Record<string, string>): NonNullable<Pattern['makersStops']> {
+  return text
+    .split('\n')
+    .map((line) => line.trim())
+    .filter(Boolean)
+    .flatMap((line) => {
+      const [place = '', ...rest] = line.split(':');
+      const angle = numberTyped(place.replace('°', '').trim());
+      const points = rest
+        .join(' ')
+        .split(/[\s,;]+/)
+        .filter(Boolean);
+      if (Number.isNaN(angle) || points.length === 0) {
+        errors.makersStops ??= `“${line}” is not understood: degrees, a colon, then points, such as 0: 1I 1E.`;
+        return [];
+      }
+      return [{ angle, points }];
+    });
 }
 
 function readMeans(values: MeansValues, path: string, errors: Record<string, string>): Means {

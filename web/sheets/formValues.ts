@@ -56,6 +56,14 @@ export interface SheetValues {
   readonly evcAtdc: string;
   readonly assumed: boolean;
   readonly margin: string;
+  readonly lift: string;
+  readonly turnsBack: boolean;
+  readonly camDrive: NonNullable<Pattern['camDrive']>;
+  readonly decompressed: '' | 'intake' | 'exhaust';
+  readonly decompressorOpens: string;
+  readonly decompressorCloses: string;
+  /** the maker's own table, a position a line: `0: 1I 1E` */
+  readonly makersStops: string;
   readonly means: MeansValues;
   readonly others: readonly { readonly role: Role; readonly means: MeansValues }[];
   readonly condition: SheetBody['condition'];
@@ -133,6 +141,13 @@ export const FRESH_SHEET: SheetValues = {
   evcAtdc: '',
   assumed: false,
   margin: '15',
+  lift: '',
+  turnsBack: true,
+  camDrive: 'unsaid',
+  decompressed: '',
+  decompressorOpens: '',
+  decompressorCloses: '',
+  makersStops: '',
   means: FRESH_MEANS,
   others: [],
   condition: 'cold',
@@ -188,6 +203,15 @@ export function valuesFrom(sheet: SheetRevision | SheetFile): SheetValues {
     evcAtdc: typed(pattern.timing.evcAtdc),
     assumed: pattern.timing.assumed,
     margin: typed(pattern.margin),
+    lift: typed(pattern.timing.lift),
+    turnsBack: pattern.turnsBack ?? true,
+    camDrive: pattern.camDrive ?? 'unsaid',
+    decompressed: pattern.decompressor?.role ?? '',
+    decompressorOpens: typed(pattern.decompressor?.opens),
+    decompressorCloses: typed(pattern.decompressor?.closes),
+    makersStops: (pattern.makersStops ?? [])
+      .map(({ angle, points }) => `${angle}: ${points.join(' ')}`)
+      .join('\n'),
     means: meansTyped(pattern.means),
     others: Object.entries(pattern.roleMeans).map(([role, means]) => ({
       role: role as Role,

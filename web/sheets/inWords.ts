@@ -1,6 +1,6 @@
 import type { SheetBody, WearLimit } from '@zero-lash/contract/sheets';
 import { ROLE_WORDS, type Role } from '@zero-lash/core/sheets';
-import { turningInWords } from '@zero-lash/core/turning';
+import { marginOf, turningInWords } from '@zero-lash/core/turning';
 import { firingInWords, layoutInWords, meansInFull, stepInWords } from './words.ts';
 
 /** What wears, as a person says it. */
@@ -29,7 +29,7 @@ export interface SheetLine {
 export function sheetInWords(sheet: SheetBody): SheetLine[] {
   const { pattern, source } = sheet;
   const { timing } = pattern;
-  const lines: (SheetLine | false)[] = [
+  const lines: (SheetLine | false | null)[] = [
     { name: 'Layout', text: layoutInWords(pattern) },
     { name: 'Cylinders', text: banksInWords(pattern) },
     { name: 'Fires', text: firingInWords(pattern.cylinders) },
@@ -38,8 +38,18 @@ export function sheetInWords(sheet: SheetBody): SheetLine[] {
     { name: 'Valves', text: valvesInWords(pattern) },
     {
       name: 'Valve timing',
-      text: `intake opens ${timing.ivoBtdc}° before, closes ${timing.ivcAbdc}° after; exhaust opens ${timing.evoBbdc}° before, closes ${timing.evcAtdc}° after${timing.assumed ? ' (a cautious default: the source gives none)' : ''}; ${pattern.margin}° kept clear of the ramps`,
+      text: `intake opens ${timing.ivoBtdc}° before, closes ${timing.ivcAbdc}° after; exhaust opens ${timing.evoBbdc}° before, closes ${timing.evcAtdc}° after${timing.assumed ? ' (a cautious default: the source gives none)' : ''}; ${marginOf(pattern)}° kept clear of the ramps${timing.lift ? `, as it was given at ${timing.lift} mm of lift` : ''}`,
     },
+    pattern.camDrive !== 'unsaid' && { name: 'Cams driven by', text: pattern.camDrive },
+    !pattern.turnsBack && { name: 'Turned back', text: 'never: its tensioner or belt may jump' },
+    pattern.decompressor && {
+      name: 'Decompressor',
+      text: `lifts the ${pattern.decompressor.role} from ${pattern.decompressor.opens}° to ${pattern.decompressor.closes}° after firing TDC`,
+    },
+    ...pattern.makersStops.map(({ angle, points }) => ({
+      name: `Maker’s table, ${angle}°`,
+      text: points.join(' '),
+    })),
     ...pattern.brakes.map(({ cylinder, opens, closes }) => ({
       name: `Brake rocker ${cylinder}`,
       text: `off its base circle from ${opens}° to ${closes}° after its firing TDC`,
@@ -77,7 +87,7 @@ export function sheetInWords(sheet: SheetBody): SheetLine[] {
     },
     sheet.notes !== '' && { name: 'Notes', text: sheet.notes },
   ];
-  return lines.filter((line) => line !== false);
+  return lines.filter((line) => line !== false && line !== null);
 }
 
 const capital = (text: string) => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;

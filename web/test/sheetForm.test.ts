@@ -35,8 +35,15 @@ const gorge: SheetFile = sheetFile.parse({
       { cylinder: '2', opens: 300, closes: 380 },
     ],
     exhaustSide: 'right',
-    timing: { ivoBtdc: 20, ivcAbdc: 50, evoBbdc: 52, evcAtdc: 18, assumed: false },
+    timing: { ivoBtdc: 20, ivcAbdc: 50, evoBbdc: 52, evcAtdc: 18, assumed: false, lift: 0.1 },
     margin: 12.5,
+    turnsBack: false,
+    camDrive: 'gears',
+    decompressor: { role: 'exhaust', opens: 600, closes: 660 },
+    makersStops: [
+      { angle: 0, points: ['1I', '1Ea', '1Eb'] },
+      { angle: 450.5, points: ['2I', '2Ea', '2Eb'] },
+    ],
     marks: [0, 90, 360, 450, 500],
     means: {
       kind: 'screw',
@@ -116,6 +123,19 @@ describe('the spec sheet form', () => {
     [{ bankA: '1 two' }, 'bankA', /not a cylinder/],
     [{ firingOrder: '1-3-4' }, 'firingOrder', /2 never fires/],
     [{ firingSteps: '90 90' }, 'firingSteps', /this has 2/],
+    [{ makersStops: '0 1I 1E' }, 'makersStops', /degrees, a colon/],
+    [{ makersStops: '0: 1I 9E' }, 'makersStops', /no point 9E/],
+    [{ makersStops: '0: 1I\n0°: 1E' }, 'makersStops', /there twice/],
+    [{ makersStops: '0: 1I\n180: 1I' }, 'makersStops', /1I is there twice/],
+    [{ makersStops: '0: 1I\n' + '900: 1E' }, 'makersStops', /719/],
+    [{ lift: '5' }, 'lift', /3/],
+    [{ lift: 'a little' }, 'lift', /not a number/],
+    [{ decompressed: 'exhaust' as const, decompressorOpens: '10' }, 'decompressorCloses', /missing/],
+    [
+      { decompressed: 'exhaust' as const, decompressorOpens: '60', decompressorCloses: '10' },
+      'decompressorCloses',
+      /lets go after it lifts/,
+    ],
     [{ marks: '400' }, 'marks', /under 360/],
     [{ marks: '' }, 'marks', /At least one mark/],
     [{ ivoBtdc: 'x' }, 'ivoBtdc', /not a number/],
@@ -180,6 +200,7 @@ const OTHERS: Readonly<Record<string, readonly string[]>> = {
   part: ['lobe-lift', 'rocker-bush'],
   of: ['intake', 'exhaust'],
   unit: ['mm', '%'],
+  camDrive: ['gears', 'belt'],
 };
 
 function anotherValue(name: string, now: unknown): unknown {

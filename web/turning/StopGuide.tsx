@@ -1,6 +1,6 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { Pattern } from '@zero-lash/core/sheets';
-import { signsInWords, wayToStop } from '@zero-lash/core/turning';
+import { gonePastInWords, signsInWords, wayToStop } from '@zero-lash/core/turning';
 import { memo, useState } from 'react';
 import { Caution } from '../app/Caution.tsx';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';
@@ -89,9 +89,11 @@ export const StopGuide = memo(function StopGuide({ buildId, pattern, work, enabl
       )}
       {shown && asked === 'past' && (
         <Box marginTop="2">
-          Turn back until the mark is about a hand’s width before its pointer, then come up to it again in the
-          running direction: slack in the chain and gears is then on the same side as when it runs.
-          <Caution>Any resistance you did not expect, either way: stop, go back, find out why.</Caution>
+          {gonePastInWords(pattern)}
+          <Caution>
+            Any resistance you did not expect: stop
+            {pattern.turnsBack === false ? '' : ', go back'}, find out why.
+          </Caution>
         </Box>
       )}
       <RefusedNotes buildId={buildId} which={({ kind }) => kind === 'turning'} />

@@ -25,7 +25,8 @@ interface Props {
 export const WhereToTurn = memo(function WhereToTurn(props: Props) {
   const { sheet, engine, work, states, selected, onSelect, enabled } = props;
   const { pattern } = sheet;
-  const { school, at } = work.turning;
+  const { school } = work;
+  const { at } = work.turning;
   const [whole, setWhole] = useState(false);
   const stops = useMemo(
     () => work.progress.stops.map(({ stop, place }) => ({ ...stop, place })),
@@ -60,7 +61,7 @@ export const WhereToTurn = memo(function WhereToTurn(props: Props) {
       {whole && (
         <Box display="grid" gap="4" marginTop="3">
           <Flex gap="4" flexWrap="wrap" alignItems="flex-end">
-            <SchoolChoice school={school} onChoose={work.choose} enabled={enabled} />
+            <SchoolChoice pattern={pattern} school={school} onChoose={work.choose} enabled={enabled} />
             <StopCard sheetId={sheet.id} school={school} />
           </Flex>
           <StopList

@@ -1,7 +1,14 @@
 import type { BuildView } from '../builds/buildView.ts';
 import type { Round } from '@zero-lash/contract/measuring';
 import type { Turning } from '@zero-lash/contract/turning';
-import { inCycle, planStops, stopProgress, type StopProgress } from '@zero-lash/core/turning';
+import {
+  firstSchool,
+  inCycle,
+  planStops,
+  stopProgress,
+  type PositionSchool,
+  type StopProgress,
+} from '@zero-lash/core/turning';
 import { useMemo, useState } from 'react';
 import { useShared } from '../app/useShared.ts';
 import { useStable } from '../app/useStable.ts';
@@ -15,7 +22,9 @@ export interface TurningWork {
   readonly angle: number;
   readonly look: (angle: number) => void;
   readonly standAt: (angle: number | null) => void;
-  readonly choose: (school: Turning['school']) => void;
+  /** by which it is turned: as was chosen, or as the sheet begins */
+  readonly school: PositionSchool;
+  readonly choose: (school: PositionSchool) => void;
   readonly unreachable: readonly string[];
 }
 
@@ -24,7 +33,7 @@ export function arrivingAt({ progress: { here, next } }: Pick<TurningWork, 'prog
   return here && here.left.length > 0 ? null : next;
 }
 
-const NOWHERE: Turning = { school: 'fewest', at: null, done: [] };
+const NOWHERE: Turning = { school: null, at: null, done: [] };
 
 /**
  * The turning of one round, with what is on its way to the server in it.
@@ -39,7 +48,8 @@ export function useTurning(
   const { pattern } = build.sheet;
   const put = useBenchWrite(build.id);
   const turning = useShared(round?.turning ?? NOWHERE);
-  const plan = useMemo(() => planStops(pattern, turning.school), [pattern, turning.school]);
+  const school = turning.school ?? firstSchool(pattern);
+  const plan = useMemo(() => planStops(pattern, school), [pattern, school]);
   const progress = useShared(useMemo(() => stopProgress(plan, turning, settled), [plan, turning, settled]));
   const [looked, setLooked] = useState<number | null>(null);
 
@@ -52,7 +62,7 @@ export function useTurning(
     const done = left && angle !== null ? [...new Set([...turning.done, left.stop.angle])] : turning.done;
     keep({ at: angle === null ? null : inCycle(angle), done });
   });
-  const choose = useStable((school: Turning['school']) => keep({ school, done: [] }));
+  const choose = useStable((chosen: PositionSchool) => keep({ school: chosen, done: [] }));
   const angle = looked ?? turning.at ?? progress.next?.stop.angle ?? 0;
   return useMemo(
     () => ({
@@ -61,9 +71,10 @@ export function useTurning(
       angle,
       look: setLooked,
       standAt,
+      school,
       choose,
       unreachable: plan.unreachable,
     }),
-    [progress, turning, angle, plan],
+    [progress, turning, angle, plan, school],
   );
 }

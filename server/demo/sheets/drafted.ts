@@ -16,7 +16,7 @@ export const drawnShutTwin: NewSheet = {
       valves: { intake: 1, exhaust: 1 },
       closingSide: true,
       exhaustSide: 'left',
-      timing: { ivoBtdc: 24, ivcAbdc: 58, evoBbdc: 58, evcAtdc: 24, assumed: false },
+      timing: { ivoBtdc: 24, ivcAbdc: 58, evoBbdc: 58, evcAtdc: 24, assumed: false, lift: null },
       marks: [0, 360],
       means: {
         kind: 'shim',

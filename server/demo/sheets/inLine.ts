@@ -11,7 +11,7 @@ export const orchardFour: NewSheet = {
       cylinders: inLine([1, 3, 4, 2]),
       valves: { intake: 1, exhaust: 1 },
       exhaustSide: 'left',
-      timing: { ivoBtdc: 14, ivcAbdc: 52, evoBbdc: 54, evcAtdc: 12, assumed: false },
+      timing: { ivoBtdc: 14, ivcAbdc: 52, evoBbdc: 54, evcAtdc: 12, assumed: false, lift: null },
       marks: [0, 180, 360, 540],
       means: {
         kind: 'screw',
@@ -51,7 +51,8 @@ export const railFour: NewSheet = {
       cylinders: inLine([1, 3, 4, 2]),
       valves: { intake: 2, exhaust: 2 },
       exhaustSide: 'right',
-      timing: { ivoBtdc: 18, ivcAbdc: 48, evoBbdc: 50, evcAtdc: 16, assumed: false },
+      timing: { ivoBtdc: 18, ivcAbdc: 48, evoBbdc: 50, evcAtdc: 16, assumed: false, lift: null },
+      camDrive: 'chain',
       marks: [0, 180, 360, 540],
       means: {
         kind: 'shim',
@@ -91,7 +92,8 @@ export const sawSingle: NewSheet = {
       cylinders: [{ id: '1', bank: 'A', place: 1, firesAt: 0 }],
       valves: { intake: 1, exhaust: 1 },
       exhaustSide: 'left',
-      timing: { ivoBtdc: 12, ivcAbdc: 44, evoBbdc: 46, evcAtdc: 12, assumed: false },
+      timing: { ivoBtdc: 12, ivcAbdc: 44, evoBbdc: 46, evcAtdc: 12, assumed: false, lift: null },
+      decompressor: { role: 'exhaust', opens: 610, closes: 680 },
       marks: [0, 360],
       means: {
         kind: 'screw',
@@ -130,7 +132,7 @@ export const trolleyThree: NewSheet = {
       cylinders: inLine([1, 3, 2]),
       valves: { intake: 2, exhaust: 2 },
       exhaustSide: 'right',
-      timing: { ivoBtdc: 20, ivcAbdc: 50, evoBbdc: 52, evcAtdc: 18, assumed: false },
+      timing: { ivoBtdc: 20, ivcAbdc: 50, evoBbdc: 52, evcAtdc: 18, assumed: false, lift: null },
       marks: [0, 360],
       means: {
         kind: 'shim',
@@ -176,7 +178,7 @@ export const groomerSix: NewSheet = {
         closes: 720 + 60,
       })),
       exhaustSide: 'left',
-      timing: { ivoBtdc: 16, ivcAbdc: 36, evoBbdc: 48, evcAtdc: 14, assumed: false },
+      timing: { ivoBtdc: 16, ivcAbdc: 36, evoBbdc: 48, evcAtdc: 14, assumed: false, lift: null },
       marks: [0, 120, 240, 360, 480, 600],
       means: { kind: 'screw', end: 'valve', pitch: 1, rockerRatio: 1.4, locking: 'lock-nut', torqueNm: 39 },
     },

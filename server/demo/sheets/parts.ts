@@ -18,7 +18,18 @@ export function inLine(firingOrder: readonly number[]): Cylinders {
 
 export const PLAIN: Pick<
   Pattern,
-  'bankAngle' | 'turns' | 'seenFrom' | 'bridges' | 'closingSide' | 'brakes' | 'margin' | 'roleMeans'
+  | 'bankAngle'
+  | 'turns'
+  | 'seenFrom'
+  | 'bridges'
+  | 'closingSide'
+  | 'brakes'
+  | 'margin'
+  | 'roleMeans'
+  | 'turnsBack'
+  | 'camDrive'
+  | 'decompressor'
+  | 'makersStops'
 > = {
   bankAngle: null,
   turns: 'clockwise',
@@ -28,6 +39,10 @@ export const PLAIN: Pick<
   brakes: [],
   margin: 15,
   roleMeans: {},
+  turnsBack: true,
+  camDrive: 'unsaid',
+  decompressor: null,
+  makersStops: [],
 };
 
 export const COOL_ROOM = { from: 10, to: 30 };
