@@ -1,3 +1,4 @@
+import { mayBeBlade } from '@zero-lash/core/measuring';
 import ipaddr from 'ipaddr.js';
 import { z } from 'zod';
 import { day, id, line, moment, remark, version } from './values.ts';
@@ -23,6 +24,13 @@ const instrumentFields = z.object({
   blades: z.array(bladeMm).max(80),
   /** mm, of the blades that are not in it any more */
   missing: z.array(bladeMm).max(80),
+  /** mm, of the blades with a worn tip: they are not gone by */
+  worn: z.array(bladeMm).max(80).default([]),
+  /** what a micrometer says of a blade, where it is not what is stamped on it */
+  measured: z
+    .array(z.object({ blade: bladeMm, is: bladeMm }))
+    .max(80)
+    .default([]),
   /** host and port of a digital gauge's listener, on the server's machine or the shop's own network */
   address: z
     .string()
@@ -76,6 +84,15 @@ function fits(
     complain('blades', 'only a blade set has blades');
   if (value.missing.some((blade) => !value.blades.includes(blade)))
     complain('missing', 'only a blade of the set can be missing');
+  if (value.worn.some((blade) => !value.blades.includes(blade)))
+    complain('worn', 'only a blade of the set can be worn');
+  value.measured.forEach(({ blade, is }, index) => {
+    if (!value.blades.includes(blade)) complain('measured', `no blade of the set is stamped ${blade}`);
+    else if (!mayBeBlade(blade, is))
+      complain('measured', `${blade} measured ${is}: that far off it is another blade`);
+    if (value.measured.findIndex((other) => other.blade === blade) !== index)
+      complain('measured', `${blade} is there twice`);
+  });
   if ((value.kind === 'digital-gauge') !== (value.address !== null))
     complain('address', 'a digital gauge has an address, and nothing else has');
 }

@@ -70,14 +70,21 @@ const inOneLine = z
   .trim()
   .regex(/^[^\p{Cc}\p{Cs}\p{Zl}\p{Zp}]*$/u, { error: 'is one line, of characters that can be written' });
 
+const tooLong = (most: number) => `there is room for ${most} characters here`;
+
 /** A line a person writes: a name, a place, a mark. */
-export const line = (most: number) => inOneLine.min(1).max(most);
+export const line = (most: number) =>
+  inOneLine.min(1, { error: 'this cannot stay empty' }).max(most, { error: tooLong(most) });
 
 /** A line a person may leave empty. */
-export const remark = (most: number) => inOneLine.max(most);
+export const remark = (most: number) => inOneLine.max(most, { error: tooLong(most) });
 
 /** A text of several lines. */
-export const passage = (most: number) => written.trim().min(1).max(most);
+export const passage = (most: number) =>
+  written
+    .trim()
+    .min(1, { error: 'this cannot stay empty' })
+    .max(most, { error: tooLong(most) });
 
 /** A text of several lines that a person may leave empty. */
 export const remarks = (most: number) => written.trim().max(most);

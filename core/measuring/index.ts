@@ -1,3 +1,4 @@
+export { bladesOf, mayBeBlade, stampOf, thicknessOf, type Blade, type BladeSet } from './bladeSet.ts';
 export { assess, type Assessment, type AssessInput } from './assess.ts';
 export { bladeStack, type NearestStack } from './bladeStack.ts';
 export { conditionCautions, type Conditions, type Meant } from './conditions.ts';

@@ -2,15 +2,21 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   assess,
+  bladesOf,
   compareLooks,
   foresee,
   goNoGo,
+  intervalOf,
   isDecided,
+  judge,
   limitsFromMm,
+  mayBeBlade,
   narrowingBlade,
   nextBlade,
   parseTries,
   parseTry,
+  stampOf,
+  thicknessOf,
   withoutContradicted,
   type Try,
   conditionCautions,
@@ -18,6 +24,50 @@ import {
 
 const blades = Array.from({ length: 36 }, (_, index) => (index + 5) / 100);
 const spec = { min: 0.11, max: 0.19 };
+
+describe('the blades of a set', () => {
+  const set = {
+    blades: [0.05, 0.1, 0.3, 0.4],
+    missing: [0.1],
+    worn: [0.05],
+    measured: [{ blade: 0.3, is: 0.298 }],
+  };
+  const fan = bladesOf(set);
+
+  it('are as thick as they measure, and those that are gone or worn are not gone by', () => {
+    expect(fan).toEqual([
+      { stamped: 0.05, is: 0.05, usable: false },
+      { stamped: 0.1, is: 0.1, usable: false },
+      { stamped: 0.3, is: 0.298, usable: true },
+      { stamped: 0.4, is: 0.4, usable: true },
+    ]);
+  });
+
+  it('are called what is stamped on them, and found by it again', () => {
+    expect(fan.map(({ is }) => stampOf(fan, is))).toEqual(set.blades);
+    expect(set.blades.map((blade) => thicknessOf(fan, blade))).toEqual(fan.map(({ is }) => is));
+    expect([stampOf(fan, 0.77), thicknessOf(fan, 0.77)]).toEqual([0.77, 0.77]);
+  });
+
+  it('prove a gap by how thick they are: what the stamp would pass, the blade does not', () => {
+    const spec = { min: 0.3, max: 0.4 };
+    const owned = fan.filter(({ usable }) => usable).map(({ is }) => is);
+    const goes = { thickness: thicknessOf(fan, 0.3), result: 'goes' as const };
+    const wont = { thickness: thicknessOf(fan, 0.4), result: 'wont' as const };
+    const judged = (tries: readonly (typeof goes | typeof wont)[]) =>
+      judge(intervalOf({ kind: 'tries', tries, repeatability: 0.01 }), limitsFromMm(spec)).verdict;
+    expect(judged([{ ...goes, thickness: 0.3 }, wont])).toBe('in-spec');
+    expect(judged([goes, wont])).toBe('undecided-low');
+    expect(goNoGo({ blades: owned, maxStack: 1, spec })?.go.thickness).not.toBe(0.298);
+  });
+
+  it('that measure far off what is stamped on them are others', () => {
+    expect(mayBeBlade(0.3, 0.298)).toBe(true);
+    expect(mayBeBlade(0.3, 0.32)).toBe(true);
+    expect(mayBeBlade(0.3, 0.3201)).toBe(false);
+    expect(mayBeBlade(0.01, 0)).toBe(false);
+  });
+});
 
 describe('go and no-go', () => {
   it('names the two blades that prove a band, stacked where it must', () => {

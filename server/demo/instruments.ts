@@ -17,9 +17,11 @@ interface DemoInstrument extends Omit<NewInstrument, 'checkDue'> {
   readonly dueInDays: number | null;
 }
 
-const PLAIN: Pick<DemoInstrument, 'angled' | 'missing' | 'blades' | 'address'> = {
+const PLAIN: Pick<DemoInstrument, 'angled' | 'missing' | 'worn' | 'measured' | 'blades' | 'address'> = {
   angled: false,
   missing: [],
+  worn: [],
+  measured: [],
   blades: [],
   address: null,
 };
@@ -52,6 +54,8 @@ const INSTRUMENTS: readonly DemoInstrument[] = [
     uncertainty: 0.015,
     angled: true,
     blades: hundredths(5, 60, 5),
+    worn: [0.05],
+    measured: [{ blade: 0.3, is: 0.298 }],
     dueInDays: -23,
   },
   { ...PLAIN, name: 'Dial on the rocker', kind: 'indicator', unit: 'mm', uncertainty: 0.01, dueInDays: 75 },

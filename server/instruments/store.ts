@@ -27,6 +27,9 @@ interface InstrumentColumns extends Pick<
   readonly uncertainty: number;
   readonly thicknesses: number[];
   readonly missing: number[];
+  readonly worn: number[];
+  /** pairs of what is stamped and what is measured */
+  readonly measured: (readonly [number, number])[];
   readonly check_due: string | null;
 }
 
@@ -54,6 +57,8 @@ async function readInstruments(db: Knex, id?: string): Promise<Instrument[]> {
       angled: row.angled,
       blades: row.thicknesses.map(mmFromTenths),
       missing: row.missing.map(mmFromTenths),
+      worn: row.worn.map(mmFromTenths),
+      measured: row.measured.map(([blade, is]) => ({ blade: mmFromTenths(blade), is: mmFromTenths(is) })),
       address: row.address,
       checkDue: row.check_due,
       active: row.active,
@@ -81,7 +86,7 @@ async function findInstrument(db: Knex, id: string): Promise<Instrument> {
 }
 
 function columnsOf(input: NewInstrument) {
-  const { name, kind, unit, uncertainty, angled, blades, missing, address, checkDue } = input;
+  const { name, kind, unit, uncertainty, angled, blades, missing, worn, measured, address, checkDue } = input;
   return {
     name,
     kind,
@@ -90,6 +95,10 @@ function columnsOf(input: NewInstrument) {
     angled,
     thicknesses: [...new Set(blades.map(tenthsFromMm))].sort((a, b) => a - b),
     missing: [...new Set(missing.map(tenthsFromMm))].sort((a, b) => a - b),
+    worn: [...new Set(worn.map(tenthsFromMm))].sort((a, b) => a - b),
+    measured: JSON.stringify(
+      measured.map(({ blade, is }) => [tenthsFromMm(blade), tenthsFromMm(is)]).filter(([a, b]) => a !== b),
+    ),
     address,
     check_due: checkDue,
   };

@@ -24,12 +24,17 @@ export async function up(knex: Knex): Promise<void> {
     alter table rounds drop constraint rounds_turn_school_check,
       add constraint rounds_turn_school_check
         check (turn_school in ('maker', 'fewest', 'each-firing', 'companion', 'open-pair', 'lobe-away'));
+    alter table instruments
+      add column worn int[] not null default '{}',
+      add column measured jsonb not null default '[]',
+      add check (worn <@ thicknesses);
     alter table sign_offs add column accepted text[] not null default '{}';
   `);
 }
 
 export async function down(knex: Knex): Promise<void> {
   await knex.schema.raw(`
+    alter table instruments drop column measured, drop column worn;
     update rounds set turn_school = null where turn_school = 'maker';
     alter table rounds drop constraint rounds_turn_school_check,
       add constraint rounds_turn_school_check

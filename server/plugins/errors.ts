@@ -115,6 +115,9 @@ export function answerError(
   reply: FastifyReply,
 ): FastifyReply {
   if (error instanceof Refusal) return send(reply, error.code, error.extra);
+  // an address that cannot be one is an address of nothing
+  if (hasZodFastifySchemaValidationErrors(error) && error.validationContext === 'params')
+    return send(reply, 'not_found', { detail: 'There is nothing at this address.' });
   if (hasZodFastifySchemaValidationErrors(error)) {
     const fields = error.validation.map(({ instancePath, message }) => ({
       path: instancePath.split('/').filter(Boolean).join('.'),

@@ -46,11 +46,24 @@ describe('what the shop measures with', () => {
   });
 
   it('is written down, changed, and checked against a block; what cannot be is refused by field', async () => {
-    const { body: set } = await shop.call<Instrument>(BENCH, 'POST', 'instruments', blades());
-    expect(set).toMatchObject({ blades: [0.05, 0.1, 0.15], missing: [0.1], version: 1 });
+    const known = { worn: [0.05], measured: [{ blade: 0.15, is: 0.1486 }] };
+    const { body: set } = await shop.call<Instrument>(BENCH, 'POST', 'instruments', blades(known));
+    expect(set).toMatchObject({ blades: [0.05, 0.1, 0.15], missing: [0.1], version: 1, ...known });
     for (const [change, field] of [
       [{ blades: [] }, 'blades'],
       [{ missing: [0.9] }, 'missing'],
+      [{ worn: [0.9] }, 'worn'],
+      [{ measured: [{ blade: 0.9, is: 0.9 }] }, 'measured'],
+      [{ measured: [{ blade: 0.15, is: 0.1 }] }, 'measured'],
+      [
+        {
+          measured: [
+            { blade: 0.15, is: 0.149 },
+            { blade: 0.15, is: 0.148 },
+          ],
+        },
+        'measured',
+      ],
       [{ kind: 'caliper' }, 'blades'],
       [{ kind: 'digital-gauge', blades: [], missing: [], address: 'example.org:80' }, 'address'],
       [{ uncertainty: -1 }, 'uncertainty'],

@@ -6,6 +6,7 @@ import { NEARNESS_SQL, nearnessOn } from '../rechecks/nearness.ts';
 
 const BUILDS_A_STAGE = 3;
 const RECHECKS_SHOWN = 16;
+const DRAFTS_SHOWN = 12;
 
 /** Reads what is on the bench and what is due, in one query; lists are cut, counts are whole. */
 export async function readToday(db: Knex, day: Day): Promise<Today> {
@@ -35,12 +36,18 @@ export async function readToday(db: Knex, day: Day): Promise<Today> {
           'overdue', count(*) filter (where nearness = 0),
           'due', count(*) filter (where nearness = 1), 'coming', count(*) filter (where nearness = 2))
         from planned) as counts,
+      (select coalesce(json_agg(json_build_object('sheetId', d.sheet_id, 'name', s.maker || ' ' || s.name,
+          'number', d.number, 'writers', (select coalesce(json_agg(w.name), '[]') from people w where w.id = any(d.writers)))
+          order by s.name), '[]')
+        from (select * from sheet_revisions where status = 'draft' order by number limit :drafts) d
+          join sheets s on s.id = d.sheet_id) as drafts,
       (select coalesce(json_agg(p), '[]') from (
         select * from planned order by nearness, due_date nulls last, name limit :rechecks) p) as rechecks`,
     {
       ...nearnessOn(day),
       builds: BUILDS_A_STAGE,
       rechecks: RECHECKS_SHOWN,
+      drafts: DRAFTS_SHOWN,
     },
   );
   return shape(day, rows[0]);
@@ -48,6 +55,7 @@ export async function readToday(db: Knex, day: Day): Promise<Today> {
 
 interface TodayRow {
   running: number;
+  drafts: Today['drafts'];
   bench: (Today['stages'][number]['builds'][number] & { stage: StageKey; whole: number })[];
   counts: Today['rechecks']['counts'];
   rechecks: {
@@ -78,6 +86,7 @@ function shape(day: Day, row: TodayRow): Today {
         builds: builds.map(({ stage: _, whole: __, ...build }) => build),
       };
     }),
+    drafts: row.drafts,
     rechecks: {
       counts: row.counts,
       list: row.rechecks.map((recheck) => {

@@ -27,7 +27,7 @@ export function ValveGear({ pattern, angle, selected = null, onSelect }: Props) 
     <Box
       as="ul"
       display="grid"
-      gridTemplateColumns="repeat(auto-fill, minmax(62px, 1fr))"
+      gridTemplateColumns="repeat(auto-fill, minmax(76px, 1fr))"
       gap="1"
       aria-label="Valve gear at this angle"
     >

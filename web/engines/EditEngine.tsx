@@ -4,8 +4,11 @@ import { engineChange, type EngineChange, type EngineView } from '@zero-lash/con
 import { useForm } from 'react-hook-form';
 import { problemFrom } from '../app/api.ts';
 import { Labelled } from '../app/Labelled.tsx';
+import { sentence } from '../app/sentence.ts';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useChangeEngineMutation } from './endpoints.ts';
+
+const said = (message: string | undefined) => message && sentence(message);
 
 const FIELDS = [
   ['name', 'What it is called here'],
@@ -41,7 +44,7 @@ export function EditEngine({ engine, onDone }: { readonly engine: EngineView; re
             <Labelled
               key={field}
               label={label}
-              error={formState.errors[field] && 'This cannot stay like that.'}
+              error={said(formState.errors[field]?.message)}
               hint={
                 theirs && theirs[field] !== getValues(field) ? `now: ${theirs[field] || 'empty'}` : undefined
               }

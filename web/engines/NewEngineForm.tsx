@@ -6,9 +6,12 @@ import { Link, useNavigate } from 'react-router';
 import { runningTyped } from '../app/figures.ts';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { Empty, PartHeading } from '../app/Page.tsx';
+import { sentence } from '../app/sentence.ts';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useSheetsQuery } from '../sheets/endpoints.ts';
 import { useAddEngineMutation } from './endpoints.ts';
+
+const isTooBig = ({ type }: { readonly type?: unknown }) => type === 'too_big';
 
 /** Takes a new engine in: what it is called, whose it is, which pattern, and how far it has run. */
 export function NewEngineForm({ onDone }: { readonly onDone: () => void }) {
@@ -37,7 +40,12 @@ export function NewEngineForm({ onDone }: { readonly onDone: () => void }) {
       <PartHeading>New engine</PartHeading>
       <form onSubmit={handleSubmit(send)} noValidate>
         <Box display="grid" gap="4" gridTemplateColumns={{ base: '1fr', md: 'repeat(3, minmax(0, 1fr))' }}>
-          <Labelled label="What it is called here" error={errors.name && 'Give it a name.'}>
+          <Labelled
+            label="What it is called here"
+            error={
+              errors.name && (isTooBig(errors.name) ? sentence(errors.name.message!) : 'Give it a name.')
+            }
+          >
             <Input autoFocus {...register('name')} />
           </Labelled>
           <Labelled
@@ -53,16 +61,22 @@ export function NewEngineForm({ onDone }: { readonly onDone: () => void }) {
               ))}
             </Select>
           </Labelled>
-          <Labelled label={`Has run, in ${unit}`} error={errors.usage && 'A number, 0 for a new engine.'}>
+          <Labelled
+            label={`Has run, in ${unit}`}
+            error={
+              errors.usage &&
+              (isTooBig(errors.usage) ? sentence(errors.usage.message!) : 'A number, 0 for a new engine.')
+            }
+          >
             <Input inputMode="decimal" {...register('usage', { setValueAs: runningTyped })} />
           </Labelled>
-          <Labelled label="Serial" error={errors.serial?.message}>
+          <Labelled label="Serial" error={errors.serial?.message && sentence(errors.serial.message)}>
             <Input {...register('serial')} />
           </Labelled>
-          <Labelled label="Owner" error={errors.owner?.message}>
+          <Labelled label="Owner" error={errors.owner?.message && sentence(errors.owner.message)}>
             <Input {...register('owner')} />
           </Labelled>
-          <Labelled label="What it drives" error={errors.duty?.message}>
+          <Labelled label="What it drives" error={errors.duty?.message && sentence(errors.duty.message)}>
             <Input {...register('duty')} />
           </Labelled>
         </Box>

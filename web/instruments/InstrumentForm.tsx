@@ -8,7 +8,7 @@ import { useLengths } from '../app/lengths.ts';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { Tick } from '../app/Tick.tsx';
 import { BladeFan } from '../drawings/BladeFan.tsx';
-import { bladesTyped } from './bladesTyped.ts';
+import { bladesTyped, measuredTyped } from './bladesTyped.ts';
 import { useAddInstrumentMutation, useChangeInstrumentMutation } from './endpoints.ts';
 import { KIND_WORDS } from './words.ts';
 
@@ -26,6 +26,8 @@ interface Values {
   angled: boolean;
   blades: string;
   missing: readonly number[];
+  worn: string;
+  measured: string;
   address: string;
   checkDue: string;
   active: boolean;
@@ -46,6 +48,8 @@ function valuesOf(instrument: Instrument | undefined): Values {
       angled: false,
       blades: '0.05–0.40 by 0.01',
       missing: [],
+      worn: '',
+      measured: '',
       address: '127.0.0.1:4519',
       checkDue: '',
       active: true,
@@ -54,6 +58,10 @@ function valuesOf(instrument: Instrument | undefined): Values {
     ...instrument,
     uncertainty: String(instrument.uncertainty),
     blades: inSet(instrument.blades, instrument.unit),
+    worn: inSet(instrument.worn, instrument.unit),
+    measured: instrument.measured
+      .map(({ blade, is }) => `${inSet([blade], instrument.unit)} is ${inSet([is], instrument.unit)}`)
+      .join(', '),
     address: instrument.address ?? '127.0.0.1:4519',
     checkDue: instrument.checkDue ?? '',
   };
@@ -74,6 +82,8 @@ export function InstrumentForm({ instrument, onDone }: Props) {
   const isSet = values.kind === 'blade-set';
   const typed = bladesTyped(isSet ? values.blades : '', values.unit);
   const blades = 'error' in typed ? [] : typed.blades;
+  const worn = bladesTyped(isSet ? values.worn : '', values.unit);
+  const measured = measuredTyped(isSet ? values.measured : '', values.unit);
 
   async function send(event: FormEvent) {
     event.preventDefault();
@@ -86,9 +96,12 @@ export function InstrumentForm({ instrument, onDone }: Props) {
         : isSet && blades.length === 0
           ? { blades: 'A set has blades.' }
           : {}),
+      ...('error' in worn ? { worn: worn.error } : {}),
+      ...('error' in measured ? { measured: measured.error } : {}),
     };
     setComplaints(wrong);
     if (Object.keys(wrong).length > 0 || 'error' in uncertainty) return;
+    if ('error' in worn || 'error' in measured) return;
     const body: NewInstrument = {
       name: values.name.trim(),
       kind: values.kind,
@@ -97,6 +110,8 @@ export function InstrumentForm({ instrument, onDone }: Props) {
       angled: isSet && values.angled,
       blades: [...blades],
       missing: values.missing.filter((blade) => blades.includes(blade)),
+      worn: [...worn.blades],
+      measured: [...measured.measured],
       address: values.kind === 'digital-gauge' ? values.address.trim() : null,
       checkDue: values.checkDue === '' ? null : values.checkDue,
     };
@@ -197,6 +212,29 @@ export function InstrumentForm({ instrument, onDone }: Props) {
                 }
                 figure={figure}
               />
+            </Box>
+          )}
+          {isSet && (
+            <Box
+              gridColumn="1 / -1"
+              display="grid"
+              gap="4"
+              gridTemplateColumns={{ base: '1fr', md: '1fr 1fr' }}
+            >
+              <Labelled
+                label="Where a micrometer says otherwise"
+                hint="0.30 is 0.298, 0.40 is 0.401: gaps go by what a blade is"
+                error={fieldError('measured')}
+              >
+                <Input value={values.measured} onChange={(event) => set({ measured: event.target.value })} />
+              </Labelled>
+              <Labelled
+                label="With a worn tip"
+                hint="They feel thicker than they are, and are not offered"
+                error={fieldError('worn')}
+              >
+                <Input value={values.worn} onChange={(event) => set({ worn: event.target.value })} />
+              </Labelled>
             </Box>
           )}
           <Flex gap="5" gridColumn="1 / -1">

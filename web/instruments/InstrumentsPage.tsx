@@ -64,7 +64,7 @@ function InstrumentRow({
   const times = useShopTimes();
   const [open, setOpen] = useState<'change' | 'check' | null>(null);
   const { length, figure } = useLengths();
-  const { kind, name, blades, missing, lastCheck, overdue, checkDue, active } = instrument;
+  const { kind, name, blades, missing, worn, measured, lastCheck, overdue, checkDue, active } = instrument;
   return (
     <Box as="article" aria-label={name} borderBottom="1px solid" borderColor="hairline" paddingY="2">
       <Flex gap="3" alignItems="baseline" flexWrap="wrap">
@@ -77,6 +77,9 @@ function InstrumentRow({
             {length(instrument.uncertainty)}
             {blades.length > 0 &&
               ` · ${blades.length - missing.length} blades, ${figure(blades[0]!)} to ${length(blades.at(-1)!)}`}
+            {worn.length > 0 && `; worn tips ${worn.map(figure).join(', ')}`}
+            {measured.length > 0 &&
+              `; ${measured.map(({ blade, is }) => `${figure(blade)} is ${figure(is)}`).join(', ')}`}
             {missing.length > 0 && `; missing ${missing.map(figure).join(', ')}`}
             {instrument.address && ` · at ${instrument.address}`}
           </Box>

@@ -34,3 +34,26 @@ export function bladesTyped(text: string, unit: 'mm' | 'in'): BladesTyped {
   }
   return { blades: [...found].sort((a, b) => a - b).map(mmFromTenths) };
 }
+
+/** What a micrometer says of blades, in mm; or what is wrong. */
+export type MeasuredTyped =
+  | { readonly measured: readonly { readonly blade: number; readonly is: number }[] }
+  | { readonly error: string };
+
+/**
+ * Understands what blades measured as it is typed: `0.30 is 0.298`, one after another.
+ *
+ * @param unit what a bare figure is in: mm, or inches
+ * @example measuredTyped('0.30 is 0.298', 'mm') // { measured: [{ blade: 0.3, is: 0.298 }] }
+ */
+export function measuredTyped(text: string, unit: 'mm' | 'in'): MeasuredTyped {
+  const measured: { blade: number; is: number }[] = [];
+  for (const part of text.split(/[,;\n]+/).map((each) => each.trim())) {
+    if (part === '') continue;
+    const [blade, is] = part.split(/\s+is\s+|\s*=\s*/).map((each) => parseLength(each, unit));
+    if (!blade || !is || 'error' in blade || 'error' in is)
+      return { error: `“${part}” is not understood. Type 0.30 is 0.298.` };
+    measured.push({ blade: mmFromTenths(tenthsFromMm(blade.mm)), is: mmFromTenths(tenthsFromMm(is.mm)) });
+  }
+  return { measured };
+}

@@ -1,10 +1,10 @@
 // Long because every way to take a reading at a point meets here: blades, figures, gauge, and what each leads to.
 import { Button, Flex } from '@chakra-ui/react';
 import type { BuildView } from '../builds/buildView.ts';
-import { isDecided, type GoNoGo, type Try } from '@zero-lash/core/measuring';
+import { isDecided, stampOf, type Blade, type GoNoGo, type Try } from '@zero-lash/core/measuring';
 import { ROLE_WORDS, type Step } from '@zero-lash/core/sheets';
 import { mmFromTenths } from '@zero-lash/core/length';
-import { useDeferredValue, useMemo } from 'react';
+import { useCallback, useDeferredValue, useMemo } from 'react';
 import { Link } from 'react-router';
 import { useLengths } from '../app/lengths.ts';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
@@ -47,7 +47,8 @@ interface Props {
 export function Measure({ build, round, point, turning, blind, onNext, onSelect, onWalk }: Props) {
   const bench = useBench();
   // blades are called what is stamped on them, whatever the page reads in
-  const { figure, unit } = useLengths(bench.bladeUnit);
+  const { figure: plain, unit } = useLengths(bench.bladeUnit);
+  const figure = useCallback((mm: number) => plain(stampOf(bench.fan, mm)), [plain, bench.fan]);
   const dispatch = useAppDispatch();
   const feel = useAppSelector((state) => state.preferences.feel);
   // what is proved is not set by; what was found or came back is
@@ -117,8 +118,8 @@ export function Measure({ build, round, point, turning, blind, onNext, onSelect,
   }
 
   const blades = useMemo(
-    () => fanBlades(bench.bladeSet, work.tries, work.interval),
-    [bench.bladeSet, work.tries, work.interval],
+    () => fanBlades(bench.fan, work.tries, work.interval),
+    [bench.fan, work.tries, work.interval],
   );
   // the verdict and the next blade's name come first; the fan follows a frame later
   const fan = useDeferredValue(
@@ -227,11 +228,18 @@ export function Measure({ build, round, point, turning, blind, onNext, onSelect,
         </Note>
       )}
       {pairHolds && work.verdict !== 'conflict' && (
-        <GoNoGoPads pair={work.pair!} tries={work.tries} unit={unit} onTap={onTap} />
+        <GoNoGoPads pair={work.pair!} tries={work.tries} fan={bench.fan} unit={unit} onTap={onTap} />
       )}
       {byBlades && !pairHolds && work.verdict !== 'conflict' && (
         <>
-          <TryPads work={work} point={point} repeatability={bench.repeatability} unit={unit} onTap={onTap} />
+          <TryPads
+            work={work}
+            point={point}
+            repeatability={bench.repeatability}
+            fan={bench.fan}
+            unit={unit}
+            onTap={onTap}
+          />
           {stuck && (
             <div className="point-note">
               No blade of this bench says more. Keep it as it is, or try another set.
@@ -301,13 +309,13 @@ function failed(tries: readonly Try[], pair: NonNullable<ReturnType<typeof useTr
 }
 
 function fanBlades(
-  set: { readonly blades: readonly number[]; readonly missing: readonly number[] } | null,
+  fan: readonly Blade[],
   tries: readonly Try[],
   { lo, hi }: { readonly lo: number; readonly hi: number | null },
 ) {
-  return (set?.blades ?? []).map((thickness) => ({
+  return fan.map(({ is: thickness, usable }) => ({
     thickness,
-    missing: set!.missing.includes(thickness),
+    missing: !usable,
     result: tries.findLast((one) => one.thickness === thickness)?.result ?? null,
     tells: thickness > mmFromTenths(lo) && (hi === null || thickness < mmFromTenths(hi)),
   }));

@@ -1,4 +1,12 @@
-import { foresee, limitsFromMm, type HeldBlades, type Try, type TryResult } from '@zero-lash/core/measuring';
+import {
+  foresee,
+  limitsFromMm,
+  stampOf,
+  type Blade,
+  type HeldBlades,
+  type Try,
+  type TryResult,
+} from '@zero-lash/core/measuring';
 import type { ShopUnit } from '@zero-lash/core/length';
 import { useLengths } from '../app/lengths.ts';
 import { foreseenInWords, heldThickness, TRY_WORDS } from './tryWords.ts';
@@ -11,16 +19,23 @@ interface Props {
   readonly work: TriesWork;
   readonly point: { readonly min: number; readonly max: number };
   readonly repeatability: number;
+  readonly fan: readonly Blade[];
   /** the blades are stamped in */
   readonly unit: ShopUnit;
   readonly onTap: OnTap;
 }
 
+/** How a length is written, and how a blade is called: by what is stamped on it. */
+function useBladeNames(fan: readonly Blade[], unit: ShopUnit) {
+  const { figure } = useLengths(unit);
+  return { figure, name: (thickness: number) => figure(stampOf(fan, thickness)) };
+}
+
 const RESULTS: readonly TryResult[] = ['goes', 'drags', 'wont'];
 
 /** The blade in the hand, what each outcome will mean, and the three things it can do. */
-export function TryPads({ work, point, repeatability, unit, onTap }: Props) {
-  const { figure } = useLengths(unit);
+export function TryPads({ work, point, repeatability, fan, unit, onTap }: Props) {
+  const { figure, name } = useBladeNames(fan, unit);
   const { held, tries, suggested, narrowing } = work;
   const thickness = heldThickness(held);
   const isSuggested = suggested !== null && thickness === suggested.thickness;
@@ -34,9 +49,12 @@ export function TryPads({ work, point, repeatability, unit, onTap }: Props) {
           <>
             <b>
               {isSuggested ? (narrowing ? 'To set by it, try ' : 'Try ') : ''}
-              {held.map(figure).join(' + ')}
+              {held.map(name).join(' + ')}
               {held.length > 1 && ` = ${figure(thickness)}`} {unit}
             </b>
+            {held.length === 1 && name(thickness) !== figure(thickness) && (
+              <div className="point-note">It measures {figure(thickness)}.</div>
+            )}
             <div className="point-note">{meaning}</div>
           </>
         )}
@@ -61,6 +79,7 @@ export function TryPads({ work, point, repeatability, unit, onTap }: Props) {
 interface PairProps {
   readonly pair: NonNullable<TriesWork['pair']>;
   readonly tries: readonly Try[];
+  readonly fan: readonly Blade[];
   /** the blades are stamped in */
   readonly unit: ShopUnit;
   readonly onTap: OnTap;
@@ -84,22 +103,26 @@ function Pair(props: {
   readonly blades: HeldBlades;
   readonly right: TryResult;
   readonly tries: readonly Try[];
+  readonly fan: readonly Blade[];
   readonly unit: ShopUnit;
   readonly onTap: OnTap;
 }) {
-  const { name, blades, right, tries, unit, onTap } = props;
-  const { figure } = useLengths(unit);
+  const { name, blades, right, tries, fan, unit, onTap } = props;
+  const { figure, name: stamp } = useBladeNames(fan, unit);
   const { thickness } = blades;
   const done = tries.find((one) => one.thickness === thickness)?.result;
-  const stack = blades.blades.length > 1 ? `${blades.blades.map(figure).join(' + ')} = ` : '';
+  const alone = blades.blades.length === 1;
+  const stack = alone ? '' : `${blades.blades.map(stamp).join(' + ')} = `;
+  const called = alone ? stamp(thickness) : figure(thickness);
   return (
     <div role="group" aria-label={`${name} blade`} className="pads">
       <div className="pads-name">
         <small>{name}</small>
         <b>
           {stack}
-          {figure(thickness)} {unit}
+          {called} {unit}
         </b>
+        {alone && called !== figure(thickness) && <small>is {figure(thickness)}</small>}
       </div>
       {SIDES.map((result) => (
         <button

@@ -1,4 +1,11 @@
-import { parseEntry, parseTries, parseTry, type Reading, type Try } from '@zero-lash/core/measuring';
+import {
+  thicknessOf,
+  parseEntry,
+  parseTries,
+  parseTry,
+  type Reading,
+  type Try,
+} from '@zero-lash/core/measuring';
 import type { Step } from '@zero-lash/core/sheets';
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import { useLengths } from '../app/lengths.ts';
@@ -70,15 +77,18 @@ export function TypedEntry(props: Props) {
     dispatch(draftTyped({ key, text: next }));
   }
 
+  /** A blade is typed as it is stamped, and goes by how thick it is. */
+  const asThick = (one: Try): Try => ({ ...one, thickness: thicknessOf(bench.fan, one.thickness) });
+
   function submit() {
     if (text.trim() === '' && work.tries.length > 0) return onFinish();
     const typed = asIndicator ? null : parseTries(text, unit);
-    if (typed) return put(typed);
+    if (typed) return put(typed.map(asThick));
     const entry = parseEntry(text, unit, point);
     if ('error' in entry) return setComplained({ key, text: entry.error });
     // one side by a blade is a try like any other: with the next one it makes a bracket
     const side = asIndicator || entry.doubts.length > 0 ? null : oneSide(entry.reading);
-    if (side) return put([side]);
+    if (side) return put([asThick(side)]);
     const offer: Offer = {
       reading: meant(entry.reading),
       asTyped: text.trim(),

@@ -1,5 +1,6 @@
 import type { Bench, Instrument } from '@zero-lash/contract/instruments';
 import type { ShopUnit } from '@zero-lash/core/length';
+import { bladesOf, type Blade } from '@zero-lash/core/measuring';
 import { useMemo } from 'react';
 import { useAppSelector } from '../app/store.ts';
 import { instrumentsApi } from '../instruments/endpoints.ts';
@@ -11,8 +12,10 @@ export interface BenchTools {
   readonly bladeSet: Instrument | null;
   /** the unit its blades are stamped in; left out where there is no set, and lengths are as the page reads them */
   readonly bladeUnit: ShopUnit | undefined;
-  /** mm, of the blades that are really there */
+  /** mm, of the blades that may be gone by, as thick as they are */
   readonly blades: readonly number[];
+  /** every blade of the set, with what is stamped on it */
+  readonly fan: readonly Blade[];
   readonly maxStack: number;
   /** mm, how well a drag is felt again */
   readonly repeatability: number;
@@ -37,12 +40,14 @@ export function useBench(): BenchTools {
     const bench = benches.find(({ id }) => id === chosen) ?? benches[0] ?? null;
     const sets = active.filter(({ kind }) => kind === 'blade-set');
     const bladeSet = sets.find(({ id }) => id === bench?.bladeSetId) ?? (bench ? null : (sets[0] ?? null));
+    const fan = bladeSet ? bladesOf(bladeSet) : [];
     return {
       benches,
       bench,
       bladeSet,
       bladeUnit: bladeSet ? STAMPED[bladeSet.unit] : undefined,
-      blades: bladeSet?.blades.filter((blade) => !bladeSet.missing.includes(blade)) ?? [],
+      blades: fan.filter(({ usable }) => usable).map(({ is }) => is),
+      fan,
       maxStack: bench?.maxStack ?? 1,
       repeatability: bladeSet?.uncertainty ?? USUAL_REPEATABILITY,
       indicator: active.find(({ kind }) => kind === 'indicator') ?? null,

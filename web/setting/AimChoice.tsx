@@ -19,7 +19,7 @@ export function AimChoice({ build }: { readonly build: BuildView }) {
   const { mayWork } = useRole();
   const [send, { error, isLoading }] = useChangeBuildMutation();
   return (
-    <Box maxWidth="520px">
+    <Box maxWidth="520px" marginBottom="3">
       <Labelled label="Aim at">
         <Select
           value={build.aim}

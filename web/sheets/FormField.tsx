@@ -1,4 +1,5 @@
 import { Box, Button, Input } from '@chakra-ui/react';
+import { Plus } from 'lucide-react';
 import { useState, type ChangeEvent, type ComponentProps, type ReactElement, type ReactNode } from 'react';
 import { useFormContext, type FieldPath } from 'react-hook-form';
 import { Labelled, Select, TextArea } from '../app/Labelled.tsx';
@@ -107,10 +108,12 @@ export function FormPart({ title, columns = 3, folded = false, children }: PartP
             variant="plain"
             paddingX="0"
             textDecoration="none"
+            fontSize="lg"
+            gap="2"
             aria-expanded={false}
             onClick={() => setOpened(true)}
           >
-            {title} <span aria-hidden>＋</span>
+            {title} <Plus size={18} aria-hidden />
           </Button>
         )}
       </Box>

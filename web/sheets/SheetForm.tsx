@@ -63,7 +63,9 @@ export function SheetForm(props: Props) {
     () => read.pattern ?? readForm({ ...values, assumed: true }).pattern,
     [read.pattern, values],
   );
-  const pattern = useLastGood(drawn);
+  // nor the head for the firing order: cylinders stand where they stand
+  const head = useMemo(() => drawn ?? headOf(values), [drawn, values]);
+  const pattern = useLastGood(head);
   const roles = rolesOfPattern(pattern);
   const [settled, setSettled] = useState<ReadonlySet<string>>(new Set());
   const [blocked, setBlocked] = useState(false);
@@ -179,12 +181,27 @@ export function SheetForm(props: Props) {
             gridRow={{ base: '1', lg: 'auto' }}
           >
             {pattern && <TableDifferences pattern={pattern} />}
-            <PatternPreview pattern={pattern} holds={drawn !== null} name={values.name} />
+            <PatternPreview
+              pattern={pattern}
+              holds={head !== null}
+              fires={drawn !== null || !isBeforeFiring(values)}
+              name={values.name}
+            />
           </Box>
         </Box>
       </form>
     </FormProvider>
   );
+}
+
+const isBeforeFiring = ({ firingOrder }: SheetValues) => firingOrder.trim() === '';
+
+/** What of a form makes a head already, where nothing but how it fires is not typed yet. */
+function headOf(values: SheetValues): Pattern | null {
+  if (!isBeforeFiring(values)) return null;
+  const twoBanks = values.layout === 'v' || values.layout === 'flat';
+  const inOrder = `${values.bankA} ${twoBanks ? values.bankB : ''}`.trim().replace(/[\s,;-]+/g, '-');
+  return readForm({ ...values, assumed: true, firingOrder: inOrder, firingSteps: '' }).pattern;
 }
 
 function useLastGood(pattern: Pattern | null): Pattern | null {

@@ -10,6 +10,7 @@ import {
 } from '@zero-lash/core/sheets';
 import { firingAngles, inCycle, parseFiringOrder } from '@zero-lash/core/turning';
 import { numberTyped } from '../app/figures.ts';
+import { sentence } from '../app/sentence.ts';
 import { CAUTIOUS_TIMING, type MeansValues, type SheetValues } from './formValues.ts';
 
 /** What is wrong with the form: a sentence by the field's path. */
@@ -61,9 +62,6 @@ export function readForm(values: SheetValues): ReadForm {
   }
   return { pattern, body: null, errors };
 }
-
-const sentence = (message: string) =>
-  `${message.charAt(0).toUpperCase()}${message.slice(1)}.`.replace('..', '.');
 
 /** The form's field for a path of the sheet. */
 function fieldOf(path: readonly string[], values: SheetValues, limits: SheetBody['limits']): string {

@@ -1,7 +1,7 @@
 import { sheetFile, type SheetFile } from '@zero-lash/contract/sheets';
 import type { Means } from '@zero-lash/core/sheets';
 import { describe, expect, it } from 'vitest';
-import { bladesTyped } from '../instruments/bladesTyped.ts';
+import { bladesTyped, measuredTyped } from '../instruments/bladesTyped.ts';
 import { readForm } from '../sheets/bodyFrom.ts';
 import { limitDoubt, meansDoubts } from '../sheets/doubts.ts';
 import { FRESH_MEANS, FRESH_SHEET, USUAL_CYLINDERS, valuesFrom } from '../sheets/formValues.ts';
@@ -258,5 +258,20 @@ describe('the blades of a set as typed', () => {
 
   it.each(['thick', '0.1-0.05 by 0.01', '0.1-0.2 by 0'])('“%s” is answered with a sentence', (text) => {
     expect(bladesTyped(text, 'mm')).toHaveProperty('error');
+  });
+});
+
+describe('what blades measured as typed', () => {
+  it('is a stamp and a thickness, one after another, in the set’s own unit', () => {
+    expect(measuredTyped('0.30 is 0.298, 0.4 = 0.401', 'mm')).toEqual({
+      measured: [
+        { blade: 0.3, is: 0.298 },
+        { blade: 0.4, is: 0.401 },
+      ],
+    });
+    expect(measuredTyped('0.010 is 0.0101', 'in')).toEqual({ measured: [{ blade: 0.254, is: 0.2565 }] });
+    expect(measuredTyped('  ', 'mm')).toEqual({ measured: [] });
+    for (const wrong of ['0.3', '0.3 is', 'is 0.3', '0.3 is thin'])
+      expect(measuredTyped(wrong, 'mm')).toHaveProperty('error');
   });
 });

@@ -7,6 +7,8 @@ import { grouped } from '../app/figures.ts';
 import { Empty, Page, PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { VerdictMark } from '../drawings/VerdictMark.tsx';
+import { useRole } from '../people/useRole.ts';
+import { useSession } from '../people/useSession.ts';
 import { DueMark } from '../rechecks/DueMark.tsx';
 import { useTodayQuery } from './endpoints.ts';
 import './today.css';
@@ -25,6 +27,7 @@ export default function TodayPage() {
       {data && (
         <div className="today">
           <NotHeld today={data} />
+          <ToCheck today={data} />
           <Bench today={data} />
           <DueList today={data} />
         </div>
@@ -62,6 +65,32 @@ function NotHeld({ today }: { readonly today: Today }) {
           and {counts['not-held'] - failed.length} more under <Link to="/engines">Engines</Link>
         </p>
       )}
+    </section>
+  );
+}
+
+/** Drafts of spec sheets that wait for this lead: nobody builds on one before a second person has checked it. */
+function ToCheck({ today }: { readonly today: Today }) {
+  const { mayLead } = useRole();
+  const me = useSession()?.person.name;
+  const waiting = mayLead ? today.drafts.filter(({ writers }) => me && !writers.includes(me)) : [];
+  if (waiting.length === 0) return null;
+  return (
+    <section className="today-to-check" aria-label="Waits for you">
+      <PartHeading>Waits for you to check</PartHeading>
+      <ul>
+        {waiting.map(({ sheetId, name, number, writers }) => (
+          <li key={sheetId}>
+            <Link to={`/sheets/${sheetId}`} className="zl-row today-build">
+              <b>{name}</b>
+              <span>
+                revision {number}, written by {writers.join(' and ')}: check it against its source and publish
+                it
+              </span>
+            </Link>
+          </li>
+        ))}
+      </ul>
     </section>
   );
 }

@@ -17,13 +17,15 @@ interface Props {
   readonly states?: Readonly<Record<string, PointState>>;
   readonly selected?: string | null;
   readonly onSelect?: (key: string) => void;
+  /** the ruler stands under the wheel, where there is no room beside it */
+  readonly stacked?: boolean;
   /** whose crank it is */
   readonly of: string;
 }
 
 /** The crank wheel with what matters at the stop that is next, and beside it both turns laid out straight. */
 export function TurningBoard(props: Props) {
-  const { pattern, angle, onTurn, stops, states, selected = null, onSelect, of } = props;
+  const { pattern, angle, onTurn, stops, states, selected = null, onSelect, stacked = false, of } = props;
   const next = stopAhead(stops, angle);
   const matters = useMemo(() => next && pointsToldBy(pattern, next), [pattern, next]);
   return (
@@ -31,7 +33,10 @@ export function TurningBoard(props: Props) {
       display="grid"
       gap="4"
       alignItems="center"
-      gridTemplateColumns={{ base: 'minmax(0, 1fr)', md: 'minmax(0, 270px) minmax(0, 1fr)' }}
+      gridTemplateColumns={{
+        base: 'minmax(0, 1fr)',
+        ...(stacked ? {} : { md: 'minmax(0, 270px) minmax(0, 1fr)' }),
+      }}
     >
       <CrankWheel
         pattern={pattern}
