@@ -30,6 +30,7 @@ const sizes = z
     path: ['to'],
     error: 'the thickest is not below the thinnest',
   });
+const stampedIn = z.enum(['mm', 'in']).default('mm');
 const locking = z.enum(['lock-nut', 'self-locking']);
 
 export const means = z.discriminatedUnion('kind', [
@@ -48,10 +49,11 @@ export const means = z.discriminatedUnion('kind', [
     sizes,
     diameter: z.number().min(3).max(60),
     marking: remark(120),
+    stampedIn,
     seatOffset: z.number().min(0).max(20).nullable(),
   }),
-  z.object({ kind: z.literal('bucket'), sizes, marking: remark(120) }),
-  z.object({ kind: z.literal('lash-cap'), sizes, marking: remark(120) }),
+  z.object({ kind: z.literal('bucket'), sizes, marking: remark(120), stampedIn }),
+  z.object({ kind: z.literal('lash-cap'), sizes, marking: remark(120), stampedIn }),
 ]);
 
 const cylinder = z.object({

@@ -50,6 +50,12 @@ test('a recheck that did not hold is set again in a short build, measured with b
   page,
 }) => {
   await signIn(page, 'Tobin Hask');
+  await page.evaluate(() => {
+    const counted = { taps: 0, keys: 0 };
+    Object.assign(window, { counted });
+    addEventListener('pointerdown', () => (counted.taps += 1), true);
+    addEventListener('keydown', () => (counted.keys += 1), true);
+  });
   const failed = page.getByRole('region', { name: 'Did not hold' });
   await failed.getByRole('link', { name: new RegExp(ENGINE) }).click();
   await page.getByRole('button', { name: 'Set it again' }).click();
@@ -90,6 +96,13 @@ test('a recheck that did not hold is set again in a short build, measured with b
   await page.getByRole('button', { name: 'Go on to Close and sign off' }).click();
   await expect(page.getByRole('heading', { name: 'Close and sign off', level: 2 })).toBeVisible();
   for (const box of await page.getByRole('checkbox').all()) await box.check();
+  // the whole short build, but for the figures themselves: taps on the screen, keys and presses of the pedal
+  const { counted } = await page.evaluate(
+    () => window as unknown as { readonly counted: { readonly taps: number; readonly keys: number } },
+  );
+  expect(counted.taps).toBeLessThanOrEqual(18);
+  // teaching the pedal three keys is among them
+  expect(counted.keys).toBeLessThanOrEqual(14);
   await changeHands(page, 'Osk Velland');
   await page.getByRole('button', { name: 'Sign off and plan the recheck' }).click();
   await expect(page.getByText('Recheck 1', { exact: true })).toBeVisible();

@@ -9,7 +9,7 @@ export {
   type HeadPlace,
   type Step,
 } from './headMap.ts';
-export { lashPoints, meansFor, ROLE_WORDS, rolesOf, type LashPoint } from './lashPoints.ts';
+export { lashPoints, meansFor, pieceUnit, ROLE_WORDS, rolesOf, type LashPoint } from './lashPoints.ts';
 export { parseLimits, type ParsedLimits } from './parseLimits.ts';
 export type {
   Bank,

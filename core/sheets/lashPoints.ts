@@ -106,6 +106,16 @@ export function meansFor(pattern: Pattern, role: Role): Means {
 }
 
 /**
+ * Says in which unit the pieces of a role are called: the one they are stamped in, whatever a page reads in.
+ *
+ * @example pieceUnit(pattern, 'exhaust') // 'mm'
+ */
+export function pieceUnit(pattern: Pattern, role: Role): 'mm' | 'thou' {
+  const means = meansFor(pattern, role);
+  return 'stampedIn' in means && means.stampedIn === 'in' ? 'thou' : 'mm';
+}
+
+/**
  * Lists the roles a pattern's points have, in the order their limits are given.
  */
 export function rolesOf(pattern: Pattern): Role[] {

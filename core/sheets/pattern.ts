@@ -34,6 +34,9 @@ export interface SizeRange {
   readonly step: number;
 }
 
+/** What graded pieces are stamped in. */
+export type StampedIn = 'mm' | 'in';
+
 /** How a clearance is set, with the figures that needs. Lengths in mm. */
 export type Means =
   | {
@@ -57,10 +60,16 @@ export type Means =
       readonly sizes: SizeRange;
       readonly diameter: number;
       readonly marking: string;
+      /** the unit its pieces are stamped in; mm where it is not said */
+      readonly stampedIn?: StampedIn;
       readonly seatOffset: number | null;
     }
-  | { readonly kind: 'bucket'; readonly sizes: SizeRange; readonly marking: string }
-  | { readonly kind: 'lash-cap'; readonly sizes: SizeRange; readonly marking: string };
+  | {
+      readonly kind: 'bucket' | 'lash-cap';
+      readonly sizes: SizeRange;
+      readonly marking: string;
+      readonly stampedIn?: StampedIn;
+    };
 
 /** A rocker that brakes the engine: a lash point beyond the valves, with an open span of its own. */
 export interface BrakeRocker {

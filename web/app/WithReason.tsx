@@ -62,7 +62,7 @@ export function WithReason({ ask, label, action, missing, follows, most = 160, b
           {action}
         </Button>
         <Button variant="plain" onClick={() => setOpen(false)}>
-          Leave it
+          Cancel
         </Button>
       </Flex>
     </form>

@@ -41,6 +41,8 @@ function Build({ build }: { readonly build: BuildView }) {
   // while a blade is in the hand, the head and the point answer at once; what stands round them follows
   const later = useDeferredValue(work);
   const aside = STAGE_ROOMS[work.looking].First !== undefined;
+  // before anything is measured, what is to be done comes first and the head is only shown
+  const led = stageOf(work.looking).shows === null;
   const near = work.open && work.mayWork;
   return (
     <Page title={build.engine.name} under={<Under build={build} />}>
@@ -58,7 +60,12 @@ function Build({ build }: { readonly build: BuildView }) {
         </div>
         <div className="build-head">
           <AboveHead work={later} />
-          <div className="build-map">
+          {led && (
+            <div className="build-work">
+              <WorkArea work={later} />
+            </div>
+          )}
+          <div className={led ? 'build-map build-map-small' : 'build-map'}>
             <HeadMap
               pattern={build.sheet.pattern}
               points={work.shown}
@@ -69,9 +76,11 @@ function Build({ build }: { readonly build: BuildView }) {
             <BelowHead work={later} />
           </div>
         </div>
-        <div className="build-work">
-          <WorkArea work={later} />
-        </div>
+        {!led && (
+          <div className="build-work">
+            <WorkArea work={later} />
+          </div>
+        )}
         {work.open && (
           <div className="build-turn">
             <TurnArea work={later} />

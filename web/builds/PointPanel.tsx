@@ -142,7 +142,7 @@ export function PointPanel({
       <div className={toMeasure ? 'point-work point-work-measure' : 'point-work'}>
         {done && !settingHere && (
           <p className="point-note">
-            <WhatWasDone done={done} />
+            <WhatWasDone done={done} unit={point.stamped} />
           </p>
         )}
         {AtPoint && settingHere && (

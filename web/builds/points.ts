@@ -2,7 +2,8 @@ import type { BuildView } from './buildView.ts';
 import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
 import type { Setting } from '@zero-lash/contract/setting';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
-import { lashPoints, type LashPoint, type Pattern } from '@zero-lash/core/sheets';
+import { formatLength, tenthsFromMm, type ShopUnit } from '@zero-lash/core/length';
+import { lashPoints, pieceUnit, type LashPoint, type Pattern } from '@zero-lash/core/sheets';
 import { gearAt, marginOf, mayMeasurePoint, spannedPoints } from '@zero-lash/core/turning';
 import {
   findings,
@@ -23,6 +24,8 @@ export interface LimitedPoint extends LashPoint {
   readonly max: number;
   /** the limits as the source prints them; empty where nobody wrote that down */
   readonly asWritten: string;
+  /** the unit its pieces are stamped in */
+  readonly stamped: ShopUnit;
 }
 
 /** Every lash point of a sheet with its limits; worked out once for each sheet. */
@@ -31,7 +34,8 @@ export function limitedPoints(sheet: SheetRevision): readonly LimitedPoint[] {
   if (!points) {
     points = lashPoints(sheet.pattern).map((point) => {
       const limits = sheet.limits.find(({ role }) => role === point.role)!;
-      return { ...point, min: limits.min, max: limits.max, asWritten: limits.asWritten };
+      const { min, max, asWritten } = limits;
+      return { ...point, min, max, asWritten, stamped: pieceUnit(sheet.pattern, point.role) };
     });
     limited.set(sheet, points);
   }
@@ -82,7 +86,7 @@ export function stateOf(reading: ReadingRow | undefined, changed: string | null)
 
 /** What the head map shows for a round's readings. */
 export function headPoints(
-  points: readonly LashPoint[],
+  points: readonly (LashPoint & { readonly stamped?: ShopUnit })[],
   round: (Round & { readonly waiting?: ReadonlySet<string> }) | undefined,
   figure: (mm: number) => string,
   done: ReadonlySet<string>,
@@ -91,7 +95,7 @@ export function headPoints(
   closed: ReadonlySet<string> | null = null,
 ): Record<string, HeadPoint> {
   return Object.fromEntries(
-    points.map(({ key }) => {
+    points.map(({ key, stamped = 'mm' }) => {
       const reading = readingAt(round, key);
       const change = changed(key);
       const state = stateOf(reading, change?.at ?? null);
@@ -99,7 +103,7 @@ export function headPoints(
         key,
         {
           state,
-          ...(state === 'changed-since' ? pieceIn(change, figure) : gapIn(reading, figure)),
+          ...(state === 'changed-since' ? pieceIn(change, stamped) : gapIn(reading, figure)),
           done: done.has(key) ? 'set' : undefined,
           closed: closed?.has(key),
           waiting: round?.waiting?.has(key),
@@ -116,8 +120,8 @@ export type Change = Pick<Setting, 'at' | 'fitted'>;
 export type LastChange = (key: string) => Change | null;
 
 /** The piece that was fitted, where the gap it leaves is not known yet. */
-function pieceIn(change: Change | null, figure: (mm: number) => string): Pick<HeadPoint, 'piece'> {
-  return change?.fitted ? { piece: figure(change.fitted) } : {};
+function pieceIn(change: Change | null, stamped: ShopUnit): Pick<HeadPoint, 'piece'> {
+  return change?.fitted ? { piece: formatLength(tenthsFromMm(change.fitted), stamped) } : {};
 }
 
 /** Where a gap is, if at all, too wide, its greater end says most; otherwise the lesser one does: tight is the dangerous side. */

@@ -38,6 +38,8 @@ interface Props {
 
 /** px a point's place is wide at least: the target in it stays 44 px */
 const LEAST_CELL = 46;
+/** Where no point is tapped, a tile may be smaller. */
+const LEAST_SHOWN = 40;
 const MOST_CELL = 92;
 /** The height a map keeps to where its points still stay large enough to tap: on a wide page, and on a narrow one. */
 const WISHED_HEIGHT = { wide: 500, narrow: 340 };
@@ -64,7 +66,7 @@ export function HeadMap({ pattern, points, selected, onSelect, label }: Props) {
   const svg = useRef<SVGSVGElement>(null);
   const wishedHeight = width >= WIDE ? WISHED_HEIGHT.wide : WISHED_HEIGHT.narrow;
   const room = Math.floor(Math.min((width - 2 * MARGIN) / layout.width, wishedHeight / layout.height));
-  const cell = Math.max(LEAST_CELL, Math.min(MOST_CELL, room));
+  const cell = Math.max(onSelect ? LEAST_CELL : LEAST_SHOWN, Math.min(MOST_CELL, room));
   const focusable = selected ?? layout.places[0]?.point.key;
 
   useEffect(() => {
@@ -98,7 +100,8 @@ export function HeadMap({ pattern, points, selected, onSelect, label }: Props) {
   }
 
   return (
-    <div ref={ref} className="zl-map">
+    // with no point in it to go to, what is too wide is scrolled by itself
+    <div ref={ref} className="zl-map" tabIndex={onSelect ? undefined : 0}>
       <svg
         ref={svg}
         width={layout.width * cell + 2 * MARGIN}

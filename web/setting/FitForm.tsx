@@ -12,7 +12,11 @@ import { advise, needReading, noBladeWent, PIECE_WORDS, type MeansProps } from '
 /** Which shim, bucket or cap to fit, what it will leave, and what was fitted. */
 export function FitForm(props: MeansProps & { readonly installed: number | null }) {
   const { means, point, reading, onRecord } = props;
-  const { unit, figure, length, interval } = useLengths();
+  // pieces are called what is stamped on them; what they leave is read as the page reads
+  const { unit, figure, length } = useLengths(point.stamped);
+  const page = useLengths();
+  const { interval } = page;
+  const beside = (mm: number) => (page.unit === unit ? '' : ` (${page.length(mm)})`);
   const piece = PIECE_WORDS[means.kind];
   const [isIn, setIsIn] = useState(props.installed === null ? '' : figure(props.installed));
   const [fitted, setFitted] = useState('');
@@ -100,7 +104,7 @@ export function FitForm(props: MeansProps & { readonly installed: number | null 
         {choice &&
           (choice.pick === tenthsFromMm(installed!)
             ? `Keep the ${length(installed!)} ${piece}`
-            : `Fit ${length(mmFromTenths(choice.pick))}: ${choice.pick < tenthsFromMm(installed!) ? 'thinner opens the gap' : 'thicker closes the gap'}`)}
+            : `Fit ${length(mmFromTenths(choice.pick))}${beside(mmFromTenths(choice.pick))}: ${choice.pick < tenthsFromMm(installed!) ? 'thinner opens the gap' : 'thicker closes the gap'}`)}
       </Box>
       {choice && sizes && (
         <Box fontSize="sm" color="faded">
@@ -118,6 +122,7 @@ export function FitForm(props: MeansProps & { readonly installed: number | null 
       {asked && sizes && (
         <PieceQuestion
           asked={asked}
+          unit={unit}
           piece={piece}
           made={`${figure(sizes.from)} to ${length(sizes.to)} by ${figure(sizes.step)}`}
           tight={reading?.verdict === 'tight'}

@@ -2,6 +2,7 @@ import { Button, Flex } from '@chakra-ui/react';
 import { mmFromTenths } from '@zero-lash/core/length';
 import type { PieceDoubt } from '@zero-lash/core/setting';
 import { useEffect, useRef } from 'react';
+import type { ShopUnit } from '@zero-lash/core/length';
 import { useLengths } from '../app/lengths.ts';
 import { Note } from '../app/Note.tsx';
 
@@ -18,6 +19,8 @@ export const sameDoubt = (a: AskedPiece, b: AskedPiece | null) =>
 
 interface Props {
   readonly asked: AskedPiece;
+  /** the unit pieces are stamped in */
+  readonly unit: ShopUnit;
   readonly piece: string;
   /** the sizes made, in words */
   readonly made: string;
@@ -28,8 +31,8 @@ interface Props {
 }
 
 /** Asks in place about a piece whose thickness looks like a slip; what was likely meant is one key away. */
-export function PieceQuestion({ asked, piece, made, tight, onUse, onKeep, onChange }: Props) {
-  const { length } = useLengths();
+export function PieceQuestion({ asked, unit, piece, made, tight, onUse, onKeep, onChange }: Props) {
+  const { length } = useLengths(unit);
   const first = useRef<HTMLButtonElement>(null);
   useEffect(() => first.current?.focus(), [asked]);
   const meant = asked.meant === null ? null : mmFromTenths(asked.meant);

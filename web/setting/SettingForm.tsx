@@ -1,9 +1,9 @@
-import { Box, Button, Flex, Input } from '@chakra-ui/react';
+import { Box } from '@chakra-ui/react';
 import type { NewSetting } from '@zero-lash/contract/setting';
 import { disturbedBy } from '@zero-lash/core/builds';
 import { meansFor } from '@zero-lash/core/sheets';
-import { useState } from 'react';
-import { Labelled } from '../app/Labelled.tsx';
+
+import { WithReason } from '../app/WithReason.tsx';
 import { useLengths } from '../app/lengths.ts';
 import { useBounce } from '../app/useBounce.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
@@ -37,8 +37,7 @@ function PointSetting({ build, point, reading, stale, target, onNext }: AtPointP
   const means = meansFor(build.sheet.pattern, point.role);
   const turned = means.kind === 'screw' || means.kind === 'pivot-nut';
   const done = build.settings.find((setting) => setting.point === point.key);
-  const { length } = useLengths();
-  const [leaving, setLeaving] = useState(false);
+  const { length } = useLengths(point.stamped);
   const put = useBenchWrite(build.id);
   const record = (setting: Omit<NewSetting, 'point'>) => {
     put({ kind: 'setting', body: { ...setting, point: point.key } });
@@ -49,7 +48,7 @@ function PointSetting({ build, point, reading, stale, target, onNext }: AtPointP
     <Box marginTop="4" borderTop="1px solid" borderColor="hairline" paddingTop="3">
       {done && (
         <Box marginBottom="3">
-          <WhatWasDone done={done} /> Writing again supersedes it.
+          <WhatWasDone done={done} unit={point.stamped} /> Writing again supersedes it.
           {stale && (
             <Box>
               {done.kind === 'fitted' ? `${length(done.fitted!)} is in, and` : 'It'} was not measured since:
@@ -78,37 +77,18 @@ function PointSetting({ build, point, reading, stale, target, onNext }: AtPointP
           onRecord={record}
         />
       )}
-      {leaving ? (
-        <LeaveForm onLeave={(note) => record({ kind: 'left', note })} />
-      ) : (
-        <Button variant="plain" onClick={() => setLeaving(true)} paddingX="0" marginTop="2">
-          Leave it alone…
-        </Button>
-      )}
+      <WithReason
+        key={point.key}
+        ask="Leave it alone…"
+        label="Left alone because"
+        action="Leave it"
+        missing="Say why it stays as it is."
+        most={200}
+        onDo={(note) => {
+          record({ kind: 'left', note });
+          return true;
+        }}
+      />
     </Box>
-  );
-}
-
-function LeaveForm({ onLeave }: { onLeave: (note: string) => void }) {
-  const [note, setNote] = useState('');
-  const [complaint, setComplaint] = useState<string>();
-  return (
-    <form
-      noValidate
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (note.trim() === '') setComplaint('Say why it stays as it is.');
-        else onLeave(note.trim());
-      }}
-    >
-      <Flex gap="2" alignItems="flex-end" marginTop="3">
-        <Box flex="1">
-          <Labelled label="Left alone because" error={complaint}>
-            <Input value={note} onChange={(event) => setNote(event.target.value)} maxLength={200} autoFocus />
-          </Labelled>
-        </Box>
-        <Button type="submit">Leave it</Button>
-      </Flex>
-    </form>
   );
 }

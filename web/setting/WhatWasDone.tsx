@@ -1,9 +1,16 @@
 import type { Setting } from '@zero-lash/contract/setting';
+import type { ShopUnit } from '@zero-lash/core/length';
 import { useLengths } from '../app/lengths.ts';
 
+interface Props {
+  readonly done: Setting;
+  /** the unit pieces are stamped in */
+  readonly unit: ShopUnit;
+}
+
 /** What was last turned, fitted or left alone at a point, and by whom: for everybody who looks. */
-export function WhatWasDone({ done }: { readonly done: Setting }) {
-  const { length } = useLengths();
+export function WhatWasDone({ done, unit }: Props) {
+  const { length } = useLengths(unit);
   return (
     <>
       Written down: <strong>{inWords(done, length)}</strong> by {done.by}.

@@ -109,6 +109,14 @@ function OneMeans({ path }: { readonly path: 'means' | `others.${number}.means` 
             <TextField name={`${path}.diameter`} label="Diameter, mm" inputMode="decimal" />
           )}
           <TextField name={`${path}.marking`} label="How they are marked" />
+          <ChoiceField
+            name={`${path}.stampedIn`}
+            label="Stamped in"
+            options={[
+              ['mm', 'mm'],
+              ['in', 'inches'],
+            ]}
+          />
           {kind === 'shim' && (
             <TextField
               name={`${path}.seatOffset`}

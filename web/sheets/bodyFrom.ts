@@ -236,14 +236,15 @@ function readMeans(values: MeansValues, path: string, errors: Record<string, str
       : { kind: 'pivot-nut', ...turned };
   }
   const sizes = { from: figure('from'), to: figure('to'), step: figure('step') };
-  const { marking } = values;
-  if (values.kind !== 'shim') return { kind: values.kind, sizes, marking };
+  const { marking, stampedIn } = values;
+  if (values.kind !== 'shim') return { kind: values.kind, sizes, marking, stampedIn };
   return {
     kind: 'shim',
     seat: values.seat,
     sizes,
     diameter: figure('diameter'),
     marking,
+    stampedIn,
     seatOffset: maybe('seatOffset'),
   };
 }

@@ -23,6 +23,7 @@ export interface MeansValues {
   readonly step: string;
   readonly diameter: string;
   readonly marking: string;
+  readonly stampedIn: 'mm' | 'in';
   readonly seatOffset: string;
 }
 
@@ -103,6 +104,7 @@ export const FRESH_MEANS: MeansValues = {
   step: '0.05',
   diameter: '9.5',
   marking: '',
+  stampedIn: 'mm',
   seatOffset: '',
 };
 
@@ -268,6 +270,7 @@ function meansTyped(means: Means): MeansValues {
     step: sizes ? typed(sizes.step) : FRESH_MEANS.step,
     diameter: 'diameter' in means ? typed(means.diameter) : FRESH_MEANS.diameter,
     marking: 'marking' in means ? means.marking : '',
+    stampedIn: 'stampedIn' in means ? (means.stampedIn ?? 'mm') : 'mm',
     seatOffset: 'seatOffset' in means ? typed(means.seatOffset) : '',
   };
 }

@@ -27,11 +27,11 @@ export function meansInWords(means: Means): string {
     case 'pivot-nut':
       return `nut on the pivot, ${means.locking === 'lock-nut' ? 'lock nut' : 'self-locking'}, pitch ${means.pitch} mm, rocker ratio ${means.rockerRatio}`;
     case 'shim':
-      return `shim ${{ 'on-bucket': 'on top of the bucket', 'under-bucket': 'under the bucket', 'under-finger': 'under the finger' }[means.seat]}, ${means.sizes.from}–${means.sizes.to} mm by ${means.sizes.step}, diameter ${means.diameter} mm${means.marking ? `, marked ${means.marking}` : ''}`;
+      return `shim ${{ 'on-bucket': 'on top of the bucket', 'under-bucket': 'under the bucket', 'under-finger': 'under the finger' }[means.seat]}, ${means.sizes.from}–${means.sizes.to} mm by ${means.sizes.step}, diameter ${means.diameter} mm${means.marking ? `, marked ${means.marking}` : ''}${inInches(means)}`;
     case 'bucket':
-      return `graded bucket, ${means.sizes.from}–${means.sizes.to} mm by ${means.sizes.step}`;
+      return `graded bucket, ${means.sizes.from}–${means.sizes.to} mm by ${means.sizes.step}${inInches(means)}`;
     case 'lash-cap':
-      return `lash cap, ${means.sizes.from}–${means.sizes.to} mm by ${means.sizes.step}`;
+      return `lash cap, ${means.sizes.from}–${means.sizes.to} mm by ${means.sizes.step}${inInches(means)}`;
   }
 }
 
@@ -75,4 +75,8 @@ export function stepInWords(step: SheetBody['recheckPlan'][number], unit: string
   ]
     .filter(Boolean)
     .join(' or ');
+}
+
+function inInches({ stampedIn }: { readonly stampedIn?: 'mm' | 'in' }): string {
+  return stampedIn === 'in' ? ', stamped in inches' : '';
 }

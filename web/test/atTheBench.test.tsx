@@ -4,117 +4,26 @@ import 'fake-indexeddb/auto';
 import { ChakraProvider } from '@chakra-ui/react';
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
-import type { Session } from '@zero-lash/contract/people';
 import type { PastRecheck } from '@zero-lash/contract/rechecks';
-import type { Means, Pattern } from '@zero-lash/core/sheets';
-import { memo, type ReactElement } from 'react';
+import { memo } from 'react';
 import { Provider } from 'react-redux';
 import { MemoryRouter } from 'react-router';
-import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { inlineSix } from '../../core/test/patterns.ts';
-import { outboxRead } from '../app/outbox.ts';
+import { at, atTheBench, build, put, reading, round, SCREW, show, signIn } from './shownBench.tsx';
 import { store } from '../app/store.ts';
 import { useShared } from '../app/useShared.ts';
 import { system } from '../app/theme.ts';
 import type { BuildView } from '../builds/buildView.ts';
 import { StageWork } from '../builds/StageWork.tsx';
 import { limitedPoints } from '../builds/points.ts';
-import { peopleApi } from '../people/endpoints.ts';
 import { Rechecks } from '../rechecks/Rechecks.tsx';
 import { StrikeOut } from '../measuring/StrikeOut.tsx';
 import type { Setting } from '@zero-lash/contract/setting';
 import { SettingForm } from '../setting/SettingForm.tsx';
 import { WhatWasDone } from '../setting/WhatWasDone.tsx';
 
-const signIn = (role: Session['person']['role']) =>
-  store.dispatch(
-    peopleApi.util.upsertQueryData('session', undefined, {
-      person: { id: 'tobin', name: 'Tobin Hask', role, active: true, version: 1 },
-      shop: {
-        name: 'Overmere',
-        unit: 'mm',
-        zone: 'UTC',
-        gaugesOnNetwork: false,
-        provesAgain: 'disturbed',
-        version: 1,
-      },
-    }),
-  );
-beforeEach(() => signIn('bench'));
-afterEach(() => {
-  cleanup();
-  store.dispatch(outboxRead([]));
-  localStorage.clear();
-});
-
-const at = '2031-01-01T10:00:00Z';
-const reading = (point: string, lo: number, hi: number, verdict: ReadingRow['verdict']): ReadingRow => ({
-  ...{ id: `g-${point}`, roundId: 'r', point, lo, hi, verdict, onLimit: false, asTyped: `${lo} ${hi}` },
-  ...{ reading: { kind: 'bracket', go: lo, noGo: hi }, doubtKept: false, crankAngle: null, offBase: false },
-  ...{
-    instrument: null,
-    takenAt: at,
-    blind: false,
-    firstLook: null,
-    by: 'Osk Velland',
-    at,
-    supersedes: null,
-  },
-  ...{ reason: '', superseded: false, earlier: 0 },
-});
-const round = (change: Partial<Round> = {}): Round => ({
-  ...{
-    id: 'r',
-    kind: 'as-found',
-    number: 1,
-    recheckId: null,
-    carried: false,
-    openedAt: at,
-    openedBy: 'Osk Velland',
-  },
-  ...{ closedAt: null, turning: { school: 'fewest', at: null, done: [] }, conditions: [], readings: [] },
-  ...change,
-});
-const SCREW: Means = {
-  ...{ kind: 'screw', end: 'valve', pitch: 1, rockerRatio: 1.4, locking: 'lock-nut', torqueNm: 20 },
-};
-function build(change: Partial<BuildView> = {}, means: Means = inlineSix.means): BuildView {
-  const pattern: Pattern = { ...inlineSix, means };
-  return {
-    ...{ id: 'b', number: 1, stage: 'set', complaint: 'ticks', aim: 'middle', version: 3 },
-    ...{
-      openedAt: at,
-      openedBy: 'Osk Velland',
-      closedAt: null,
-      revisionId: 's',
-      signOff: null,
-      carried: null,
-      abandoned: null,
-      provesAgain: 'disturbed',
-    },
-    engine: { id: 'e', name: 'Frost fan 7', usageUnit: 'hours', usage: 100, running: 100 },
-    sheet: {
-      pattern,
-      limits: [
-        { role: 'intake', min: 0.21, max: 0.29, asWritten: '' },
-        { role: 'exhaust', min: 0.31, max: 0.39, asWritten: '' },
-      ],
-    } as BuildView['sheet'],
-    rounds: [round()],
-    ...{ settings: [], ticks: [], notes: [], rechecks: [] },
-    ...change,
-  };
-}
-
-const show = (element: ReactElement) =>
-  render(
-    <Provider store={store}>
-      <ChakraProvider value={system}>
-        <MemoryRouter>{element}</MemoryRouter>
-      </ChakraProvider>
-    </Provider>,
-  );
-const put = () => store.getState().outbox.items.map(({ kind, path, body }) => ({ kind, path, body }));
+atTheBench();
 
 describe('the form of a setting', () => {
   const form = (view: BuildView, key: string, given: ReadingRow | undefined, stale = false) => (
@@ -223,7 +132,7 @@ describe('what was done at a point', () => {
   };
   const said = (change: Partial<Setting>) => {
     cleanup();
-    return show(<WhatWasDone done={{ ...done, ...change }} />).container.textContent;
+    return show(<WhatWasDone done={{ ...done, ...change }} unit="mm" />).container.textContent;
   };
 
   it('is said to everybody who looks, by whoever did it', () => {

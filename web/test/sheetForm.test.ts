@@ -7,7 +7,9 @@ import { limitDoubt, meansDoubts } from '../sheets/doubts.ts';
 import { FRESH_MEANS, FRESH_SHEET, USUAL_CYLINDERS, valuesFrom } from '../sheets/formValues.ts';
 import { changesBetween, sheetInWords } from '../sheets/inWords.ts';
 
-const cap = { kind: 'lash-cap', sizes: { from: 2.5, to: 3.5, step: 0.02 }, marking: 'etched' } as const;
+const cap = {
+  ...{ kind: 'lash-cap', sizes: { from: 2.5, to: 3.5, step: 0.02 }, marking: 'etched', stampedIn: 'in' },
+} as const;
 
 /** A V-four with everything a sheet can say: uneven firing, brakes, a second means, a mark on the cam wheel. */
 const gorge: SheetFile = sheetFile.parse({
@@ -201,6 +203,7 @@ const OTHERS: Readonly<Record<string, readonly string[]>> = {
   of: ['intake', 'exhaust'],
   unit: ['mm', '%'],
   camDrive: ['gears', 'belt'],
+  stampedIn: ['mm', 'in'],
 };
 
 function anotherValue(name: string, now: unknown): unknown {
@@ -214,12 +217,17 @@ function anotherValue(name: string, now: unknown): unknown {
 describe('whatever changes on a sheet', () => {
   const shim = {
     ...{ kind: 'shim', seat: 'on-bucket', sizes: { from: 2, to: 3, step: 0.05 }, diameter: 25 },
-    ...{ marking: 'etched', seatOffset: 1.2 },
+    ...{ marking: 'etched', stampedIn: 'mm', seatOffset: 1.2 },
   } as const;
   const screw = {
     ...{ kind: 'screw', end: 'valve', pitch: 1, rockerRatio: 1.4, locking: 'lock-nut', torqueNm: 20 },
   } as const;
-  const bucket = { kind: 'bucket', sizes: { from: 2, to: 3, step: 0.05 }, marking: 'inside' } as const;
+  const bucket = {
+    kind: 'bucket',
+    sizes: { from: 2, to: 3, step: 0.05 },
+    marking: 'inside',
+    stampedIn: 'mm',
+  } as const;
   const nut = { kind: 'pivot-nut', pitch: 1, rockerRatio: 1.4, locking: 'lock-nut', torqueNm: 20 } as const;
 
   it.each([shim, screw, bucket, nut, cap] as Means[])('is shown among the changes: set by $kind', (means) => {

@@ -106,6 +106,20 @@ describe('the points of a round', () => {
     });
   });
 
+  it('that were changed are called by the piece that is in, as it is stamped and not as the page reads', () => {
+    const at = '2031-01-01T10:00:00Z';
+    const shown = (stamped: 'mm' | 'thou') =>
+      headPoints(
+        points.map((point) => ({ ...point, stamped })),
+        round({ ...reading('1I', 0.1, 0.2), takenAt: '2031-01-01T09:00:00Z' } as ReadingRow),
+        (mm) => `${mm} as the page reads`,
+        new Set(),
+        (key) => (key === '1I' ? { at, fitted: 2.54 } : null),
+      )['1I'];
+    expect(shown('mm')).toMatchObject({ state: 'changed-since', piece: '2.54' });
+    expect(shown('thou')).toMatchObject({ state: 'changed-since', piece: '100.0' });
+  });
+
   it('are gone through in order, round the end, until none is left', () => {
     expect(nextUnmeasured(points, round(), '1I')).toBe('1E');
     expect(nextUnmeasured(points, round(reading('2I', 0, 1)), '1E')).toBe('1I');

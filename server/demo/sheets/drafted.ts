@@ -24,6 +24,7 @@ export const drawnShutTwin: NewSheet = {
         sizes: { from: 2, to: 4.5, step: 0.05 },
         diameter: 7,
         marking: 'none: by micrometer',
+        stampedIn: 'mm',
         seatOffset: null,
       },
     },

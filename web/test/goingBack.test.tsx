@@ -1,0 +1,126 @@
+// @vitest-environment happy-dom
+import 'fake-indexeddb/auto';
+import { fireEvent, screen, waitFor } from '@testing-library/react';
+import type { ReadingRow } from '@zero-lash/contract/measuring';
+import { describe, expect, it } from 'vitest';
+import { at, atTheBench, build, put, reading, round, SCREW, show, signIn } from './shownBench.tsx';
+import { GoBack } from '../builds/GoBack.tsx';
+import { LetStand } from '../signoff/LetStand.tsx';
+import { WithReason } from '../app/WithReason.tsx';
+import { stageOf, type StageKey } from '@zero-lash/core/builds';
+import type { BuildView } from '../builds/buildView.ts';
+import { limitedPoints } from '../builds/points.ts';
+
+atTheBench();
+
+describe('the way back', () => {
+  const ticks = (['prove', 'close'] as const).flatMap((stage) =>
+    stageOf(stage).checks.map((check) => ({
+      ...{ stage, check: check.key, done: true, by: 'Osk Velland', at },
+    })),
+  );
+  const back = (view: BuildView, onGo: (to: StageKey) => void = () => undefined) =>
+    show(<GoBack build={view} from="take-in" busy={false} onGo={onGo} />);
+
+  it('goes one stage back by one tap, and says first what has to be ticked again', () => {
+    const went: StageKey[] = [];
+    back(build({ stage: 'close', ticks }), (to) => went.push(to));
+    expect(screen.getByText(/To be ticked again: Parts, clips and washers counted in/)).toBeTruthy();
+    fireEvent.click(screen.getByRole('button', { name: 'Back to Prove' }));
+    expect(went).toEqual(['prove']);
+  });
+
+  it('goes over several stages at once, which costs more the further it goes', () => {
+    const went: StageKey[] = [];
+    back(build({ stage: 'prove', ticks }), (to) => went.push(to));
+    expect(screen.queryByText(/Two full turns/)).toBeNull();
+    fireEvent.change(screen.getByLabelText('Something was missed at'), { target: { value: 'open-up' } });
+    expect(screen.getByText(/To be ticked again: Two full turns/)).toBeTruthy();
+    fireEvent.click(screen.getByRole('button', { name: 'Back to Open up' }));
+    expect(went).toEqual(['open-up']);
+  });
+
+  it('ends where the build began', () => {
+    show(<GoBack build={build({ stage: 'set' })} from="set" busy={false} onGo={() => undefined} />);
+    expect(screen.queryByRole('button')).toBeNull();
+  });
+});
+
+describe('a point left alone', () => {
+  const alone = (verdict: ReadingRow['verdict']): BuildView =>
+    build(
+      {
+        stage: 'prove',
+        rounds: [round({ kind: 'proved', readings: [reading('1I', 0.28, 0.3, verdict)] })],
+        settings: [
+          {
+            ...{ id: 's', point: '1I', kind: 'left', degrees: null, installed: null, fitted: null, mark: '' },
+            ...{ note: 'at the edge, watched', by: 'Osk Velland', at, superseded: false },
+          },
+        ],
+      },
+      SCREW,
+    );
+  const panel = (view: BuildView) =>
+    show(
+      <LetStand
+        build={view}
+        point={limitedPoints(view.sheet).find(({ key }) => key === '1I')!}
+        reading={undefined}
+        stale={false}
+        target={0.25}
+        onNext={() => undefined}
+      />,
+    );
+
+  it('is let stand by a lead, by one tap', async () => {
+    await signIn('lead');
+    panel(alone('undecided-high'));
+    fireEvent.click(screen.getByRole('button', { name: 'Let 1I stand' }));
+    expect(put()).toMatchObject([
+      { kind: 'tick', path: 'builds/b/ticks', body: { stage: 'prove', check: 'accepted 1I', done: true } },
+    ]);
+  });
+
+  it('is only said to wait for one to everybody else', () => {
+    panel(alone('undecided-high'));
+    expect(screen.getByText(/A lead may let it stand/)).toBeTruthy();
+    expect(screen.queryByRole('button')).toBeNull();
+  });
+
+  it('is not spoken of where it is tight: that is never let stand', async () => {
+    await signIn('lead');
+    expect(panel(alone('tight')).container.textContent).toBe('');
+  });
+});
+
+describe('what is done only with a reason', () => {
+  it('is not done without one, keeps what was written where it was refused, and is done with it', async () => {
+    const given: string[] = [];
+    let refuse = true;
+    show(
+      <WithReason
+        ask="Put it away…"
+        label="Put away because"
+        action="Put it away"
+        missing="Say why."
+        onDo={(reason) => {
+          given.push(reason);
+          return !refuse;
+        }}
+      />,
+    );
+    fireEvent.click(screen.getByRole('button', { name: 'Put it away…' }));
+    const send = () => fireEvent.submit(screen.getByLabelText('Put away because').closest('form')!);
+    send();
+    expect(screen.getByText('Say why.')).toBeTruthy();
+    fireEvent.change(screen.getByLabelText('Put away because'), { target: { value: ' sold ' } });
+    send();
+    await waitFor(() => expect(given).toEqual(['sold']));
+    expect(screen.getByLabelText('Put away because')).toHaveProperty('value', ' sold ');
+    refuse = false;
+    send();
+    await waitFor(() => expect(screen.queryByLabelText('Put away because')).toBeNull());
+    expect(given).toEqual(['sold', 'sold']);
+  });
+});

@@ -1,0 +1,115 @@
+import 'fake-indexeddb/auto';
+import { ChakraProvider } from '@chakra-ui/react';
+import { cleanup, render } from '@testing-library/react';
+import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
+import type { Session } from '@zero-lash/contract/people';
+import type { Means, Pattern } from '@zero-lash/core/sheets';
+import { type ReactElement } from 'react';
+import { Provider } from 'react-redux';
+import { MemoryRouter } from 'react-router';
+import { afterEach, beforeEach } from 'vitest';
+import { inlineSix } from '../../core/test/patterns.ts';
+import { outboxRead } from '../app/outbox.ts';
+import { store } from '../app/store.ts';
+import { system } from '../app/theme.ts';
+import type { BuildView } from '../builds/buildView.ts';
+import { peopleApi } from '../people/endpoints.ts';
+
+export const signIn = (role: Session['person']['role']) =>
+  store.dispatch(
+    peopleApi.util.upsertQueryData('session', undefined, {
+      person: { id: 'tobin', name: 'Tobin Hask', role, active: true, version: 1 },
+      shop: {
+        name: 'Overmere',
+        unit: 'mm',
+        zone: 'UTC',
+        gaugesOnNetwork: false,
+        provesAgain: 'disturbed',
+        version: 1,
+      },
+    }),
+  );
+
+export const at = '2031-01-01T10:00:00Z';
+export const reading = (
+  point: string,
+  lo: number,
+  hi: number,
+  verdict: ReadingRow['verdict'],
+): ReadingRow => ({
+  ...{ id: `g-${point}`, roundId: 'r', point, lo, hi, verdict, onLimit: false, asTyped: `${lo} ${hi}` },
+  ...{ reading: { kind: 'bracket', go: lo, noGo: hi }, doubtKept: false, crankAngle: null, offBase: false },
+  ...{
+    instrument: null,
+    takenAt: at,
+    blind: false,
+    firstLook: null,
+    by: 'Osk Velland',
+    at,
+    supersedes: null,
+  },
+  ...{ reason: '', superseded: false, earlier: 0 },
+});
+export const round = (change: Partial<Round> = {}): Round => ({
+  ...{
+    id: 'r',
+    kind: 'as-found',
+    number: 1,
+    recheckId: null,
+    carried: false,
+    openedAt: at,
+    openedBy: 'Osk Velland',
+  },
+  ...{ closedAt: null, turning: { school: 'fewest', at: null, done: [] }, conditions: [], readings: [] },
+  ...change,
+});
+export const SCREW: Means = {
+  ...{ kind: 'screw', end: 'valve', pitch: 1, rockerRatio: 1.4, locking: 'lock-nut', torqueNm: 20 },
+};
+export function build(change: Partial<BuildView> = {}, means: Means = inlineSix.means): BuildView {
+  const pattern: Pattern = { ...inlineSix, means };
+  return {
+    ...{ id: 'b', number: 1, stage: 'set', complaint: 'ticks', aim: 'middle', version: 3 },
+    ...{
+      openedAt: at,
+      openedBy: 'Osk Velland',
+      closedAt: null,
+      revisionId: 's',
+      signOff: null,
+      carried: null,
+      abandoned: null,
+      provesAgain: 'disturbed',
+    },
+    engine: { id: 'e', name: 'Frost fan 7', usageUnit: 'hours', usage: 100, running: 100 },
+    sheet: {
+      pattern,
+      limits: [
+        { role: 'intake', min: 0.21, max: 0.29, asWritten: '' },
+        { role: 'exhaust', min: 0.31, max: 0.39, asWritten: '' },
+      ],
+    } as BuildView['sheet'],
+    rounds: [round()],
+    ...{ settings: [], ticks: [], notes: [], rechecks: [] },
+    ...change,
+  };
+}
+
+export const show = (element: ReactElement) =>
+  render(
+    <Provider store={store}>
+      <ChakraProvider value={system}>
+        <MemoryRouter>{element}</MemoryRouter>
+      </ChakraProvider>
+    </Provider>,
+  );
+export const put = () => store.getState().outbox.items.map(({ kind, path, body }) => ({ kind, path, body }));
+
+/** Somebody of the bench signs in before each test, and leaves nothing on the device after it. */
+export function atTheBench(): void {
+  beforeEach(() => void signIn('bench'));
+  afterEach(() => {
+    cleanup();
+    store.dispatch(outboxRead([]));
+    localStorage.clear();
+  });
+}
