@@ -1,24 +1,13 @@
 import { z } from 'zod';
+import { length, limits, operation, type Operation } from './operations/operation.ts';
+import { RECHECK_OPERATIONS } from './operations/rechecks.ts';
+import { SETTING_OPERATIONS } from './operations/setting.ts';
+import { WEAR_OPERATIONS } from './operations/wear.ts';
 import { assess, bladeStack, nextBlade } from './measuring/index.ts';
 import { crankStops, openPairs, stopTable } from './turning/index.ts';
 import { parseLength } from './length/index.ts';
 import { screwTurn } from './setting/index.ts';
 
-/** An operation of the shell command: what it takes and what it does. */
-interface Operation {
-  readonly schema: z.ZodType;
-  readonly run: (input: never) => unknown;
-}
-
-const operation = <Schema extends z.ZodType>(
-  schema: Schema,
-  run: (input: z.output<Schema>) => unknown,
-): Operation => ({ schema, run });
-
-const length = z.number().nonnegative();
-const limits = z
-  .object({ min: length, max: length })
-  .refine(({ min, max }) => min <= max, { path: ['max'], error: 'must not be below min' });
 const reading = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('tries'),
@@ -112,6 +101,9 @@ export const OPERATIONS: Readonly<Record<string, Operation>> = {
     screwTurn,
   ),
   'stop-table': operation(z.object({ ...engine, angles: z.array(z.number()), margin: length }), stopTable),
+  ...SETTING_OPERATIONS,
+  ...WEAR_OPERATIONS,
+  ...RECHECK_OPERATIONS,
 };
 
 /** An input an operation cannot take; the message names the field. */

@@ -99,6 +99,7 @@ test('a round taken wholly offline, the page opened offline too, arrives complet
   await context.setOffline(true);
   await page.reload();
   await expect(onHead(page, '1Ia')).toBeVisible();
+  await page.getByRole('button', { name: 'The whole plan, valve gear and lift' }).click();
   await page.getByRole('combobox', { name: 'Where to turn' }).selectOption('Each cylinder at its firing TDC');
   await expect(page.getByText(/Stop 1 of 4/)).toBeVisible();
   await page.reload();

@@ -97,9 +97,10 @@ test('a recheck that did not hold is set again in a short build, measured with b
   await expect(page.getByRole('heading', { name: 'Close and sign off', level: 2 })).toBeVisible();
   for (const box of await page.getByRole('checkbox').all()) await box.check();
   // the whole short build, but for the figures themselves: taps on the screen, keys and presses of the pedal
-  const { counted } = await page.evaluate(
-    () => window as unknown as { readonly counted: { readonly taps: number; readonly keys: number } },
-  );
+  const counted = await page.evaluate(() => {
+    const { taps, keys } = (window as unknown as { counted: { taps: number; keys: number } }).counted;
+    return { taps, keys };
+  });
   expect(counted.taps).toBeLessThanOrEqual(18);
   // teaching the pedal three keys is among them
   expect(counted.keys).toBeLessThanOrEqual(14);

@@ -4,3 +4,35 @@ export { pieceDoubt, type PieceDoubt } from './pieceDoubt.ts';
 export { sizesOf } from './sizes.ts';
 export { aimFor, type Aim } from './target.ts';
 export { adviseSetting, type SettingAdvice } from './advise.ts';
+export {
+  bareFit,
+  baselineShim,
+  seatOffset,
+  shimChart,
+  type BareFit,
+  type BareFitInput,
+  type BaselinePoint,
+  type BaselineShim,
+  type BaselineShimInput,
+  type SeatOffsetInput,
+  type ShimChart,
+  type ShimChartInput,
+} from './baselines.ts';
+export {
+  feelSpread,
+  lockShift,
+  type FeelSpread,
+  type FeelSpreadInput,
+  type LockShift,
+  type LockShiftInput,
+} from './feel.ts';
+export { leastAssignment, type Cost } from './assignment.ts';
+export {
+  shimPlan,
+  type PlanAssignment,
+  type PlanChange,
+  type PlanPoint,
+  type PlanStatus,
+  type ShimPlan,
+  type ShimPlanInput,
+} from './shimPlan.ts';

@@ -163,7 +163,10 @@ describe('what is sent wrongly', () => {
 
   it('is a 4xx for unknown routes, ids that are none, other types and missing keys', async () => {
     expect((await shop.call(BENCH, 'GET', 'nothing')).status).toBe(404);
-    expect((await shop.call(BENCH, 'GET', 'builds/none')).status).toBe(400);
+    expect((await shop.call(BENCH, 'GET', 'builds/none')).body).toMatchObject({
+      code: 'not_found',
+      detail: 'There is nothing at this address.',
+    });
     expect((await shop.call(BENCH, 'GET', `builds/${NOBODY}`)).status).toBe(404);
     expect((await shop.call(BENCH, 'GET', 'engines?limit=many')).status).toBe(400);
     expect(await shop.call(BENCH, 'POST', `rechecks/${NOBODY}/round`, {}, 'not-a-key')).toMatchObject({

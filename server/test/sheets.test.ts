@@ -150,7 +150,7 @@ describe('where the crank is', () => {
   it('is kept with the round, and marks a reading taken off the base circle', async () => {
     const build = await shop.buildOf('Snow groomer 2');
     const round = build.rounds.at(-1)!;
-    expect(round.turning).toEqual({ school: 'fewest', at: null, done: [] });
+    expect(round.turning).toEqual({ school: null, at: null, done: [] });
     const turning = { school: 'companion', at: 120, done: [0] };
     const turned = await shop.write(BENCH, 'PUT', `rounds/${round.id}/turning`, turning);
     expect(turned.body.rounds.at(-1)!.turning).toEqual(turning);

@@ -1,0 +1,2 @@
+export { tightenOrder, type TightenOrder, type TightenOrderInput } from './tightenOrder.ts';
+export { torque, TORQUE_UNITS, type TorqueUnit } from './torque.ts';

@@ -1,0 +1,8 @@
+export {
+  HEAD_OPERATIONS,
+  lashBudget,
+  type HeadOperation,
+  type HeadStep,
+  type LashBudget,
+  type LashBudgetInput,
+} from './lashBudget.ts';

@@ -1,0 +1,164 @@
+import { mmFromTenths, tenthsFromMm } from '../length/index.ts';
+
+/** Within this of a boundary a length lies on it; mm. */
+const ON_BOUNDARY = 1e-9;
+
+/** Measured with no shim in; lengths in mm. */
+export interface BareFitInput {
+  readonly lo: number;
+  readonly hi: number;
+  /** how much lower a shim's seat lies than what was measured against */
+  readonly seatOffset: number;
+  readonly target: number;
+  readonly sizes: readonly number[];
+}
+
+/** The shim a bare gap wants, the size nearest to it, and what that leaves. */
+export interface BareFit {
+  readonly needed: number;
+  readonly pick: number;
+  readonly lo: number;
+  readonly hi: number;
+}
+
+/**
+ * Works out the shim for a point that was measured with none in.
+ *
+ * Rule: with the known offset of its seat a bare gap says what thickness fills it to the target; of two sizes equally near the
+ * thinner, which leaves the looser gap.
+ *
+ * @throws RangeError where no size is made
+ * @example bareFit({ lo: 2.33, hi: 2.35, seatOffset: 0.43, target: 0.15, sizes: [2.6, 2.65] }).pick // 2.6
+ */
+export function bareFit({ lo, hi, seatOffset, target, sizes }: BareFitInput): BareFit {
+  if (sizes.length === 0) throw new RangeError('sizes must not be empty');
+  const needed = (lo + hi) / 2 + seatOffset - target;
+  const pick = nearestOf(sizes, needed);
+  return { needed, pick, lo: lo + seatOffset - pick, hi: hi + seatOffset - pick };
+}
+
+/** The size nearest a thickness; the thinner of two equally near. */
+function nearestOf(sizes: readonly number[], wanted: number): number {
+  return sizes
+    .toSorted((a, b) => a - b)
+    .reduce((best, size) => (Math.abs(size - wanted) < Math.abs(best - wanted) - ON_BOUNDARY ? size : best));
+}
+
+/** A seat's offset found with one shim whose thickness is known; mm. */
+export interface SeatOffsetInput {
+  readonly bareGap: number;
+  readonly knownShim: number;
+  readonly clearanceWithShim: number;
+}
+
+/**
+ * Finds how much lower a shim's seat lies than what a bare gap is measured against. It differs from valve to valve.
+ *
+ * @example seatOffset({ bareGap: 2.05, knownShim: 2.55, clearanceWithShim: 0.22 }).seatOffset // 0.72
+ */
+export function seatOffset({ bareGap, knownShim, clearanceWithShim }: SeatOffsetInput) {
+  return {
+    seatOffset: mmFromTenths(
+      tenthsFromMm(knownShim) + tenthsFromMm(clearanceWithShim) - tenthsFromMm(bareGap),
+    ),
+  };
+}
+
+/** A point with the gap it has with no shim in, and its limits; mm. */
+export interface BaselinePoint {
+  readonly key: string;
+  readonly lo: number;
+  readonly hi: number;
+  readonly min: number;
+  readonly max: number;
+}
+
+/** Which one size is to be fitted everywhere, so that every gap can be measured; mm. */
+export interface BaselineShimInput {
+  readonly points: readonly BaselinePoint[];
+  readonly sizes: readonly number[];
+  /** what the bench's blades can measure, ends included */
+  readonly measurable: { readonly from: number; readonly to: number };
+}
+
+/** The size proposed, how many points it lets be measured and brings in, and which it leaves unmeasured. */
+export interface BaselineShim {
+  readonly pick: number;
+  readonly measurable: number;
+  readonly inSpec: number;
+  readonly unmeasurable: readonly string[];
+}
+
+/**
+ * Proposes one equal shim for every point of a fresh head.
+ *
+ * Rule: a size that would hold any valve open is not turned over; of the others the one with which most gaps can be measured,
+ * then most are in spec as they stand, then the thinner. Where no size is free the thinnest is proposed.
+ *
+ * @throws RangeError where there is no point, or no size is made
+ * @example baselineShim({ points, sizes, measurable: { from: 0.04, to: 0.5 } }).pick
+ */
+export function baselineShim({ points, sizes, measurable }: BaselineShimInput): BaselineShim {
+  if (points.length === 0) throw new RangeError('points must not be empty');
+  if (sizes.length === 0) throw new RangeError('sizes must not be empty');
+  const within = (size: number, from: number, to: number, { lo, hi }: BaselinePoint) =>
+    lo - size >= from - ON_BOUNDARY && hi - size <= to + ON_BOUNDARY;
+  const all = sizes
+    .toSorted((a, b) => a - b)
+    .map((pick) => ({
+      pick,
+      free: points.every(({ lo }) => lo - pick >= -ON_BOUNDARY),
+      measured: points.filter((point) => within(pick, measurable.from, measurable.to, point)).length,
+      inSpec: points.filter((point) => within(pick, point.min, point.max, point)).length,
+    }));
+  const best =
+    all
+      .filter(({ free }) => free)
+      // sorted is stable: of equal ones the thinner stays first
+      .sort((a, b) => b.measured - a.measured || b.inSpec - a.inSpec)[0] ?? all[0]!;
+  return {
+    pick: best.pick,
+    measurable: best.measured,
+    inSpec: best.inSpec,
+    unmeasurable: points
+      .filter((point) => !within(best.pick, measurable.from, measurable.to, point))
+      .map(({ key }) => key),
+  };
+}
+
+/** A chart as makers print it: clearances measured down, shims installed across; mm. */
+export interface ShimChartInput {
+  readonly spec: { readonly min: number; readonly max: number };
+  readonly target: number;
+  readonly sizes: readonly number[];
+  readonly installed: readonly number[];
+  readonly clearances: readonly { readonly from: number; readonly to: number }[];
+}
+
+/** For each range of clearances, and each shim installed: the size to fit, `keep`, or nothing where none brings it in. */
+export interface ShimChart {
+  readonly rows: readonly (readonly (number | 'keep' | null)[])[];
+}
+
+/**
+ * Draws up a chart of which shim to fit, in the form that makers print.
+ *
+ * Rule: a range that lies wholly in spec is kept; of the sizes the one that leaves the range's middle nearest the target, the
+ * thinner of two; nothing where that is still out of spec.
+ *
+ * @example shimChart(input).rows[0] // [null, 2.3, 2.35, …]
+ */
+export function shimChart({ spec, target, sizes, installed, clearances }: ShimChartInput): ShimChart {
+  if (sizes.length === 0) throw new RangeError('sizes must not be empty');
+  const inSpec = (gap: number) => gap >= spec.min - ON_BOUNDARY && gap <= spec.max + ON_BOUNDARY;
+  return {
+    rows: clearances.map(({ from, to }) => {
+      if (inSpec(from) && inSpec(to)) return installed.map(() => 'keep' as const);
+      const middle = (from + to) / 2;
+      return installed.map((isIn) => {
+        const size = nearestOf(sizes, middle + isIn - target);
+        return inSpec(middle + isIn - size) ? size : null;
+      });
+    }),
+  };
+}

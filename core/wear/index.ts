@@ -1,0 +1,44 @@
+import * as features from './features.ts';
+
+export {
+  gradeOf,
+  gradeOfLimit,
+  shareOfLimit,
+  shareUsed,
+  worstOf,
+  type Grade,
+  type WearLimits,
+} from './grade.ts';
+export { wearRate, type WearRate, type WearRateInput } from './wearRate.ts';
+export type {
+  BandInput,
+  ChainInput,
+  CompressionInput,
+  FitInput,
+  Graded,
+  GuideWobbleInput,
+  JournalInput,
+  LeakDownInput,
+  LobeInput,
+  SpringInput,
+  StemGuideInput,
+  ValueInput,
+} from './features.ts';
+
+/** What each feature of a worn valve train comes to, by its name: from its measurements to figures and a grade. */
+export const WEAR_FEATURES = {
+  lobe: features.lobe,
+  journal: features.journal,
+  'stem-guide': features.stemGuide,
+  spring: features.spring,
+  chain: features.chain,
+  value: features.value,
+  fit: features.fit,
+  band: features.band,
+  'guide-wobble': features.guideWobble,
+  compression: features.compression,
+  'leak-down': features.leakDown,
+} as const;
+
+/** A feature that can be graded. */
+export type WearFeature = keyof typeof WEAR_FEATURES;
