@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { atAsFound, changeHands, entry, onHead, open, selected, signIn } from './bench.ts';
+import { atAsFound, changeHands, entry, onHead, open, openBuildOf, selected, signIn } from './bench.ts';
 
 const goOn = async (page: Page, to: string) => {
   await page.getByRole('button', { name: `Go on to ${to}` }).click();
@@ -121,4 +121,21 @@ test('a draft waits on the Today of a lead who did not write it, and of nobody e
   await expect(waits).toHaveCount(0);
   await open(page, '/engines/not-an-engine');
   await expect(page.getByText('There is nothing at this address.')).toBeVisible();
+});
+
+test('a bench that cannot measure an engine says so at take-in, and which blade to have', async ({
+  page,
+}) => {
+  await signIn(page, 'Tobin Hask');
+  await openBuildOf(page, 'Frost fan 3');
+  const asked = page.getByRole('region', { name: 'Can this bench do it?' });
+  await expect(asked).toContainText('Can Bench 1 do it?');
+  await expect(asked).toContainText(/exhaust least 0\.30\smm: by 0\.30/);
+  await page.getByLabel('At bench').selectOption('Field box');
+  await expect(asked).toContainText('Can Field box do it?');
+  // its 0.30 is thinner than is stamped on it: the next one up is what shows that a gap is not too small
+  await expect(asked).toContainText(
+    /exhaust least 0\.30\smm: nearest is 0\.35, 0\.05\smm off, so have a 0\.30/,
+  );
+  await expect(asked).toContainText(/Angled blades was due for its check/);
 });

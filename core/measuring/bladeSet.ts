@@ -43,12 +43,14 @@ export function bladesOf({ blades, missing, worn, measured }: BladeSet): readonl
 }
 
 /**
- * Names a thickness as it is stamped on the blade that has it; a thickness no blade has stays what it is.
+ * Names a thickness as it is stamped on the blade that has it, one that may be gone by before one that may not; a thickness no
+ * blade has stays what it is.
  *
  * @example stampOf(blades, 0.298) // 0.3
  */
 export function stampOf(blades: readonly Blade[], thickness: number): number {
-  return blades.find(({ is }) => isSame(is, thickness))?.stamped ?? thickness;
+  const same = blades.filter(({ is }) => isSame(is, thickness));
+  return (same.find(({ usable }) => usable) ?? same[0])?.stamped ?? thickness;
 }
 
 /**

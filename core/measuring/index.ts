@@ -1,3 +1,4 @@
+export { benchReach, type LimitReach } from './benchReach.ts';
 export { bladesOf, mayBeBlade, stampOf, thicknessOf, type Blade, type BladeSet } from './bladeSet.ts';
 export { assess, type Assessment, type AssessInput } from './assess.ts';
 export { bladeStack, type NearestStack } from './bladeStack.ts';

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   assess,
+  benchReach,
   bladesOf,
   compareLooks,
   foresee,
@@ -46,6 +47,8 @@ describe('the blades of a set', () => {
   it('are called what is stamped on them, and found by it again', () => {
     expect(fan.map(({ is }) => stampOf(fan, is))).toEqual(set.blades);
     expect(set.blades.map((blade) => thicknessOf(fan, blade))).toEqual(fan.map(({ is }) => is));
+    const alike = bladesOf({ ...set, blades: [0.298, 0.3], worn: [0.298] });
+    expect(stampOf(alike, 0.298)).toBe(0.3);
     expect([stampOf(fan, 0.77), thicknessOf(fan, 0.77)]).toEqual([0.77, 0.77]);
   });
 
@@ -66,6 +69,53 @@ describe('the blades of a set', () => {
     expect(mayBeBlade(0.3, 0.32)).toBe(true);
     expect(mayBeBlade(0.3, 0.3201)).toBe(false);
     expect(mayBeBlade(0.01, 0)).toBe(false);
+  });
+});
+
+describe('what a bench reaches', () => {
+  const reach = (owned: readonly number[], maxStack: number, min: number, max: number) =>
+    benchReach({ blades: owned, maxStack, spec: { min, max } });
+
+  it('is settled by a stack at each limit, worked with near it, and not done without one in the band', () => {
+    expect(reach([0.1, 0.2], 1, 0.1, 0.2)).toMatchObject({
+      min: { reach: 'exact', by: { thickness: 0.1 }, short: 0 },
+      max: { reach: 'exact', by: { thickness: 0.2 }, short: 0 },
+    });
+    expect(reach([0.12, 0.19], 1, 0.1, 0.2)).toMatchObject({
+      min: { reach: 'near', short: 0.02 },
+      max: { reach: 'near', short: 0.01 },
+    });
+    expect(reach([0.15], 1, 0.1, 0.2)).toMatchObject({ min: { reach: 'not', short: 0.05 } });
+    expect(reach([0.05, 0.25], 1, 0.1, 0.2)).toMatchObject({
+      min: { reach: 'not', by: null, short: 0.1 },
+      max: { reach: 'not', by: null },
+    });
+    // held together two of them do it
+    expect(reach([0.05, 0.25], 2, 0.1, 0.3).max).toMatchObject({
+      reach: 'exact',
+      by: { blades: [0.05, 0.25] },
+    });
+  });
+
+  it('agrees with go and no-go: where both limits are settled, that pair is the two stacks', () => {
+    fc.assert(
+      fc.property(
+        fc.uniqueArray(fc.integer({ min: 5, max: 60 }), { minLength: 1, maxLength: 12 }),
+        fc.integer({ min: 1, max: 2 }),
+        fc.integer({ min: 5, max: 40 }),
+        fc.integer({ min: 2, max: 20 }),
+        (hundredths, maxStack, least, width) => {
+          const spec = { min: least / 100, max: (least + width) / 100 };
+          const owned = hundredths.map((one) => one / 100);
+          const { min, max } = benchReach({ blades: owned, maxStack, spec });
+          const pair = goNoGo({ blades: owned, maxStack, spec });
+          expect(pair === null).toBe(min.by === null || min.by.thickness === max.by!.thickness);
+          if (pair) expect([min.by, max.by]).toEqual([pair.go, pair.noGo]);
+          for (const limit of [min, max])
+            expect(limit.reach === 'exact').toBe(limit.by?.thickness === limit.at);
+        },
+      ),
+    );
   });
 });
 

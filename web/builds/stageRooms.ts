@@ -31,6 +31,9 @@ export interface StageRoom {
   readonly Under?: OfBuild;
 }
 
+const CanThisBench = lazy(async () => ({
+  default: (await import('../instruments/CanThisBench.tsx')).CanThisBench,
+}));
 const SignOff = lazy(async () => ({ default: (await import('../signoff/SignOff.tsx')).SignOff }));
 const Rechecks = lazy(async () => ({ default: (await import('../rechecks/Rechecks.tsx')).Rechecks }));
 const LetStand = lazy(async () => ({ default: (await import('../signoff/LetStand.tsx')).LetStand }));
@@ -40,7 +43,7 @@ const SettingForm = lazy(async () => ({ default: (await import('../setting/Setti
 
 /** Each stage with what its room brings, which is fetched when the stage is first shown. */
 export const STAGE_ROOMS: Readonly<Record<StageKey, StageRoom>> = {
-  'take-in': {},
+  'take-in': { Under: CanThisBench },
   'open-up': {},
   'as-found': {},
   wear: {},

@@ -45,9 +45,10 @@ export const BladeFan = memo(function BladeFan({ blades, held, suggested, onTap,
   }
   return (
     <div role="group" aria-label="Blades of this bench" className="blade-fan" onClick={tap}>
-      {blades.map((blade) => (
+      {blades.map((blade, index) => (
         <Slat
-          key={blade.thickness}
+          // two may be as thick as one another, whatever is stamped on them
+          key={`${blade.thickness} ${index}`}
           blade={blade}
           held={held.includes(blade.thickness)}
           suggested={suggested.includes(blade.thickness)}

@@ -3,8 +3,9 @@ import { memo } from 'react';
 import { Caution } from '../app/Caution.tsx';
 import { dayInWords } from '../app/dates.ts';
 import { Labelled, Select } from '../app/Labelled.tsx';
-import { benchChosen, feelChosen, type FeelSchool } from '../app/preferences.ts';
+import { feelChosen, type FeelSchool } from '../app/preferences.ts';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
+import { BenchChoice } from './BenchChoice.tsx';
 import type { BenchTools } from './useBench.ts';
 
 const SCHOOLS: readonly (readonly [FeelSchool, string, string])[] = [
@@ -43,18 +44,7 @@ export const FeelChoice = memo(function FeelChoice({ bench }: { readonly bench: 
             ))}
           </Select>
         </Labelled>
-        <Labelled label="At bench">
-          <Select
-            value={bench.bench?.id ?? ''}
-            onChange={(event) => dispatch(benchChosen(event.target.value))}
-          >
-            {bench.benches.map(({ id, name }) => (
-              <option key={id} value={id}>
-                {name}
-              </option>
-            ))}
-          </Select>
-        </Labelled>
+        <BenchChoice bench={bench} />
       </Box>
       <Box fontSize="sm" color="faded" paddingTop="1">
         {line}

@@ -20,6 +20,7 @@ export interface BenchTools {
   /** mm, how well a drag is felt again */
   readonly repeatability: number;
   readonly indicator: Instrument | null;
+  readonly micrometer: Instrument | null;
   readonly gauges: readonly Instrument[];
 }
 
@@ -51,6 +52,7 @@ export function useBench(): BenchTools {
       maxStack: bench?.maxStack ?? 1,
       repeatability: bladeSet?.uncertainty ?? USUAL_REPEATABILITY,
       indicator: active.find(({ kind }) => kind === 'indicator') ?? null,
+      micrometer: active.find(({ kind }) => kind === 'micrometer') ?? null,
       gauges: active.filter(({ kind }) => kind === 'digital-gauge'),
     };
   }, [data, chosen]);
