@@ -112,6 +112,7 @@ test('a round taken wholly offline, the page opened offline too, arrives complet
   await context.setOffline(false);
   await sentAll(page);
   await page.reload();
+  await page.getByRole('button', { name: 'The whole plan, valve gear and lift' }).click();
   await expect(page.getByRole('combobox', { name: 'Where to turn' })).toHaveValue('each-firing');
   const build = (await (
     await page.request.get(

@@ -1,30 +1,39 @@
 import { Box, Button } from '@chakra-ui/react';
+import { memo } from 'react';
 import { ShopTime } from '../people/ShopTime.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
+import { useOnceSent } from '../app/useOnceSent.ts';
 import { WithReason } from '../app/WithReason.tsx';
 import { useRole } from '../people/useRole.ts';
 import type { BuildView } from './buildView.ts';
 import { useAbandonBuildMutation, useRestoreBuildMutation } from './endpoints.ts';
 
+interface Props {
+  readonly id: string;
+  readonly version: number;
+  readonly signed: boolean;
+  readonly abandoned: boolean;
+  readonly closed: boolean;
+}
+
 /** Where a build opened by mistake is put out of the way, and where it is brought back. */
-export function Abandon({ build }: { readonly build: BuildView }) {
+export const Abandon = memo(function Abandon(props: Props) {
+  const { id, version, signed, abandoned, closed } = props;
   const { mayWork } = useRole();
   const [abandon, { error: notAbandoned, isLoading }] = useAbandonBuildMutation();
+  const { once, waiting, unsent } = useOnceSent(id);
   const [restore, { error: notRestored, isLoading: restoring }] = useRestoreBuildMutation();
-  if (!mayWork || build.signOff) return null;
-  if (build.abandoned)
+  if (!mayWork || signed) return null;
+  if (abandoned)
     return (
       <Box>
-        <Button
-          loading={restoring}
-          onClick={() => void restore({ buildId: build.id, version: build.version })}
-        >
+        <Button loading={restoring} onClick={() => void restore({ buildId: id, version })}>
           Bring this build back
         </Button>
         <ProblemNote error={notRestored} />
       </Box>
     );
-  if (build.closedAt) return null;
+  if (closed) return null;
   return (
     <Box>
       <WithReason
@@ -34,15 +43,21 @@ export function Abandon({ build }: { readonly build: BuildView }) {
         missing="Say in a line why: it is kept with the record."
         follows="The build is kept as it is and may be brought back; it counts for nothing. A build that ran before it goes on, with its recheck."
         most={200}
-        busy={isLoading}
-        onDo={async (why) =>
-          !('error' in (await abandon({ buildId: build.id, version: build.version, why })))
-        }
+        busy={isLoading || waiting}
+        onDo={async (why) => {
+          const done = await once(() => abandon({ buildId: id, version, why }));
+          return done !== undefined && !('error' in done);
+        }}
       />
+      {unsent && (
+        <Box role="alert" fontSize="sm" color="tight">
+          What was done here is still to be sent: the build is abandoned when the server has it.
+        </Box>
+      )}
       <ProblemNote error={notAbandoned} />
     </Box>
   );
-}
+});
 
 /** Says of an abandoned build that it is, by whom and why. */
 export function AbandonedNote({ abandoned }: Pick<BuildView, 'abandoned'>) {

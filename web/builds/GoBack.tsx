@@ -2,10 +2,12 @@ import { Box, Button, Flex } from '@chakra-ui/react';
 import { checkInWords, STAGE_KEYS, stageOf, undoneBy, type StageKey } from '@zero-lash/core/builds';
 import { useState } from 'react';
 import { Labelled, Select } from '../app/Labelled.tsx';
-import type { BuildView } from './buildView.ts';
+
+/** What a step back goes by: the stage, what was ticked, set and slackened. */
+export type BackStanding = Parameters<typeof undoneBy>[0];
 
 interface Props {
-  readonly build: BuildView;
+  readonly standing: BackStanding;
   /** the stage this build began at: it goes back no further */
   readonly from: StageKey;
   readonly busy: boolean;
@@ -13,12 +15,12 @@ interface Props {
 }
 
 /** The way back, over as many stages as are wanted, with what it undoes said before it is gone. */
-export function GoBack({ build, from, busy, onGo }: Props) {
-  const earlier = STAGE_KEYS.slice(STAGE_KEYS.indexOf(from), STAGE_KEYS.indexOf(build.stage)).toReversed();
+export function GoBack({ standing, from, busy, onGo }: Props) {
+  const earlier = STAGE_KEYS.slice(STAGE_KEYS.indexOf(from), STAGE_KEYS.indexOf(standing.stage)).toReversed();
   const [chosen, setChosen] = useState<StageKey | null>(null);
   const to = chosen !== null && earlier.includes(chosen) ? chosen : earlier[0];
   if (to === undefined) return null;
-  const undone = undoneBy(build, to);
+  const undone = undoneBy(standing, to);
   return (
     <Box borderTop="1px solid" borderColor="hairline" marginTop="3" paddingTop="2">
       <Flex gap="2" alignItems="flex-end" flexWrap="wrap">

@@ -2,18 +2,16 @@ import { Box, Button, Flex, Heading, chakra } from '@chakra-ui/react';
 import type { BuildView } from './buildView.ts';
 import { obstaclesTo, STAGE_KEYS, standingOf, stageOf, type StageKey } from '@zero-lash/core/builds';
 import { memo, useMemo, useState, type ReactNode } from 'react';
-import { useStore } from 'react-redux';
 import { ShopTime } from '../people/ShopTime.tsx';
 import { TextArea } from '../app/Labelled.tsx';
 import { Tick } from '../app/Tick.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
-import type { RootState } from '../app/store.ts';
 import { useShared } from '../app/useShared.ts';
-import { whenSent } from '../app/sender.ts';
+import { useOnceSent } from '../app/useOnceSent.ts';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';
 import { useRole } from '../people/useRole.ts';
 import { Abandon } from './Abandon.tsx';
-import { GoBack } from './GoBack.tsx';
+import { GoBack, type BackStanding } from './GoBack.tsx';
 import { useMoveStageMutation } from './endpoints.ts';
 import { useBenchWrite } from './useBenchWrite.ts';
 
@@ -33,6 +31,11 @@ interface Props {
 export function StageWork({ build, stage, blind, onPoint, onLook, children }: Props) {
   const here = stage === build.stage && !build.closedAt;
   const { mayWork } = useRole();
+  const { sheet, settings, ticks, provesAgain } = build;
+  const standing = useMemo(
+    () => ({ stage: build.stage, sheet, settings, ticks, provesAgain, rounds: [] }),
+    [build.stage, sheet, settings, ticks, provesAgain],
+  );
   const obstacles = useShared(useMemo(() => obstaclesTo(standingOf(build)), [build]));
   return (
     <Box display="grid" gap="4">
@@ -40,7 +43,9 @@ export function StageWork({ build, stage, blind, onPoint, onLook, children }: Pr
       {children}
       {here && mayWork && stage !== STAGE_KEYS.at(-1) && (
         <Onward
-          build={build}
+          buildId={build.id}
+          version={build.version}
+          standing={standing}
           from={firstStage(build)}
           obstacles={obstacles}
           blind={blind}
@@ -49,7 +54,15 @@ export function StageWork({ build, stage, blind, onPoint, onLook, children }: Pr
         />
       )}
       <Notes buildId={build.id} notes={build.notes} stage={stage} enabled={mayWork && !build.closedAt} />
-      {stage === build.stage && <Abandon build={build} />}
+      {stage === build.stage && (
+        <Abandon
+          id={build.id}
+          version={build.version}
+          signed={build.signOff !== null}
+          abandoned={build.abandoned !== null}
+          closed={build.closedAt !== null}
+        />
+      )}
     </Box>
   );
 }
@@ -120,31 +133,27 @@ function Check({ text, by, enabled, onTick }: CheckProps) {
 }
 
 interface OnwardProps extends Pick<Props, 'blind' | 'onPoint' | 'onLook'> {
-  readonly build: BuildView;
+  readonly buildId: string;
+  readonly version: number;
+  /** what a step back undoes goes by; no reading is part of it */
+  readonly standing: BackStanding;
   readonly from: StageKey;
   readonly obstacles: ReturnType<typeof obstaclesTo>;
 }
 
 const Onward = memo(function Onward(props: OnwardProps) {
-  const { build, from, obstacles, blind, onPoint, onLook } = props;
-  const { id: buildId, stage, version } = build;
+  const { buildId, version, standing, from, obstacles, blind, onPoint, onLook } = props;
+  const { stage } = standing;
   const [move, { error, isLoading }] = useMoveStageMutation();
   const index = STAGE_KEYS.indexOf(stage);
   const next = STAGE_KEYS[index + 1];
   // what a sign-off leads on from says itself what stands against it
   const bySignOff = stageOf(stage).demands.includes('signed-off');
   const waiting = blind ? undefined : obstacles.flatMap(({ points }) => points)[0];
-  const store = useStore<RootState>();
-  const [sending, setSending] = useState(false);
-  const [unsent, setUnsent] = useState(false);
+  const { once, waiting: sending, unsent } = useOnceSent(buildId);
   const go = async (to: StageKey) => {
-    setSending(true);
-    const sent = await whenSent(store, buildId);
-    setSending(false);
-    setUnsent(!sent);
-    if (!sent) return;
-    const result = await move({ buildId, to, version: version });
-    if (!('error' in result)) onLook(null);
+    const result = await once(() => move({ buildId, to, version }));
+    if (result && !('error' in result)) onLook(null);
   };
   return (
     <Box>
@@ -176,7 +185,7 @@ const Onward = memo(function Onward(props: OnwardProps) {
         )}
         {waiting && <Button onClick={() => onPoint(waiting)}>Show {waiting}</Button>}
       </Flex>
-      <GoBack build={build} from={from} busy={isLoading || sending} onGo={(to) => void go(to)} />
+      <GoBack standing={standing} from={from} busy={isLoading || sending} onGo={(to) => void go(to)} />
       <ProblemNote error={error} />
     </Box>
   );

@@ -68,7 +68,7 @@ interface Written {
 }
 
 /** Two turns of the crank: where each point may be measured, the stops, and where the crank is. */
-export function CrankWheel({
+export const CrankWheel = memo(function CrankWheel({
   pattern,
   angle,
   onTurn,
@@ -78,10 +78,7 @@ export function CrankWheel({
   selected = null,
   label,
 }: Props) {
-  const tracks = useMemo(
-    () => layOutWheel(pattern, matters && new Set(selected === null ? matters : [...matters, selected])),
-    [pattern, matters, selected],
-  );
+  const tracks = useMemo(() => layOutWheel(pattern, matters && new Set(matters)), [pattern, matters]);
   const svg = useRef<SVGSVGElement>(null);
   const [room, width] = useWidth<HTMLDivElement>(2 * FIELD);
   // where there is less room the wheel is drawn smaller; what is written on it is not
@@ -211,7 +208,7 @@ export function CrankWheel({
       </svg>
     </div>
   );
-}
+});
 
 function isClosed({ from, length }: WheelTrack, angle: number): boolean {
   const open = { start: inCycle(from + length), length: CYCLE - length };
@@ -425,7 +422,7 @@ const Stop = memo(function Stop({
   );
 });
 
-function Needle({
+const Needle = memo(function Needle({
   angle,
   turns,
   grown,
@@ -457,4 +454,4 @@ function Needle({
       </g>
     </g>
   );
-}
+});

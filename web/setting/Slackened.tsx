@@ -1,12 +1,13 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { disturbances, stageOf } from '@zero-lash/core/builds';
+import { memo } from 'react';
 import { Tick } from '../app/Tick.tsx';
 import type { BuildView } from '../builds/buildView.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 import { useRole } from '../people/useRole.ts';
 
 /** What else was slackened or taken out while points were set: every gap it bears on is proved again. */
-export function Slackened({ build }: { readonly build: BuildView }) {
+export const Slackened = memo(function Slackened({ build }: { readonly build: BuildView }) {
   const put = useBenchWrite(build.id);
   const { mayWork } = useRole();
   const enabled = mayWork && !build.closedAt && stageOf(build.stage).sets;
@@ -33,5 +34,19 @@ export function Slackened({ build }: { readonly build: BuildView }) {
         );
       })}
     </fieldset>
+  );
+}, sameTicks);
+
+/** A reading changes nothing of what was slackened. */
+function sameTicks(
+  { build: a }: { readonly build: BuildView },
+  { build: b }: { readonly build: BuildView },
+): boolean {
+  return (
+    a.id === b.id &&
+    a.ticks === b.ticks &&
+    a.stage === b.stage &&
+    a.closedAt === b.closedAt &&
+    a.sheet === b.sheet
   );
 }

@@ -6,6 +6,7 @@ import { ShopTime } from '../people/ShopTime.tsx';
 import { Labelled, TextArea } from '../app/Labelled.tsx';
 import { PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
+import { useOnceSent } from '../app/useOnceSent.ts';
 import { useRole } from '../people/useRole.ts';
 import { useSignOffMutation } from './endpoints.ts';
 
@@ -14,6 +15,7 @@ export function SignOff({ build }: { readonly build: BuildView }) {
   const { mayLead } = useRole();
   const [statement, setStatement] = useState('');
   const [sign, { error, isLoading }] = useSignOffMutation();
+  const { once, waiting, unsent } = useOnceSent(build.id);
   if (build.signOff)
     return (
       <Box>
@@ -53,8 +55,8 @@ export function SignOff({ build }: { readonly build: BuildView }) {
           <Button
             variant="solid"
             disabled={obstacles.length > 0}
-            loading={isLoading}
-            onClick={() => void sign({ buildId: build.id, version: build.version, statement })}
+            loading={isLoading || waiting}
+            onClick={() => void once(() => sign({ buildId: build.id, version: build.version, statement }))}
           >
             Sign off and plan the recheck
           </Button>
@@ -62,6 +64,11 @@ export function SignOff({ build }: { readonly build: BuildView }) {
       ) : (
         <Box color="faded" marginTop="2">
           A lead signs it off.
+        </Box>
+      )}
+      {unsent && (
+        <Box role="alert" fontSize="sm" color="tight">
+          What was done here is still to be sent: the build is signed off when the server has it.
         </Box>
       )}
       <ProblemNote error={error} />

@@ -2,6 +2,10 @@
 import 'fake-indexeddb/auto';
 import { fireEvent, screen, waitFor } from '@testing-library/react';
 import type { ReadingRow } from '@zero-lash/contract/measuring';
+import type { OutboxItem } from '../app/deviceStore.ts';
+import { outboxRead } from '../app/outbox.ts';
+import { store } from '../app/store.ts';
+import { useOnceSent } from '../app/useOnceSent.ts';
 import { describe, expect, it } from 'vitest';
 import { at, atTheBench, build, put, reading, round, SCREW, show, signIn } from './shownBench.tsx';
 import { GoBack } from '../builds/GoBack.tsx';
@@ -20,7 +24,7 @@ describe('the way back', () => {
     })),
   );
   const back = (view: BuildView, onGo: (to: StageKey) => void = () => undefined) =>
-    show(<GoBack build={view} from="take-in" busy={false} onGo={onGo} />);
+    show(<GoBack standing={view} from="take-in" busy={false} onGo={onGo} />);
 
   it('goes one stage back by one tap, and says first what has to be ticked again', () => {
     const went: StageKey[] = [];
@@ -41,7 +45,7 @@ describe('the way back', () => {
   });
 
   it('ends where the build began', () => {
-    show(<GoBack build={build({ stage: 'set' })} from="set" busy={false} onGo={() => undefined} />);
+    show(<GoBack standing={build({ stage: 'set' })} from="set" busy={false} onGo={() => undefined} />);
     expect(screen.queryByRole('button')).toBeNull();
   });
 });
@@ -122,5 +126,32 @@ describe('what is done only with a reason', () => {
     send();
     await waitFor(() => expect(screen.queryByLabelText('Put away because')).toBeNull());
     expect(given).toEqual(['sold', 'sold']);
+  });
+});
+
+describe('a step that the server judges by what it has', () => {
+  const tick: OutboxItem = {
+    ...{ key: 'k', kind: 'tick', within: 'b', about: '“Cover on”', said: 'The tick of “Cover on”' },
+    ...{ method: 'POST', path: 'builds/b/ticks', body: {}, buildId: 'b', refused: null },
+  } as unknown as OutboxItem;
+  function Step({ onDo }: { readonly onDo: () => void }) {
+    const { once, waiting } = useOnceSent('b');
+    return (
+      <button type="button" onClick={() => void once(async () => onDo())}>
+        {waiting ? 'waits' : 'Sign off'}
+      </button>
+    );
+  }
+
+  it('is taken only when what was tapped a moment ago is there', async () => {
+    let done = 0;
+    store.dispatch(outboxRead([tick]));
+    show(<Step onDo={() => (done += 1)} />);
+    fireEvent.click(screen.getByRole('button'));
+    await waitFor(() => expect(screen.getByRole('button').textContent).toBe('waits'));
+    expect(done).toBe(0);
+    store.dispatch(outboxRead([]));
+    await waitFor(() => expect(done).toBe(1));
+    expect(screen.getByRole('button').textContent).toBe('Sign off');
   });
 });

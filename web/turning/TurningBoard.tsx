@@ -1,7 +1,8 @@
-import { Box } from '@chakra-ui/react';
 import { lashPoints, type Pattern } from '@zero-lash/core/sheets';
 import { inCycle, type PlannedStop } from '@zero-lash/core/turning';
 import { useMemo } from 'react';
+import { useShared } from '../app/useShared.ts';
+import './turning.css';
 import { CrankWheel, type WheelStop } from '../drawings/CrankWheel.tsx';
 import { TurnRuler } from '../drawings/TurnRuler.tsx';
 import type { PointState } from '../drawings/states.ts';
@@ -25,19 +26,13 @@ interface Props {
 
 /** The crank wheel with what matters at the stop that is next, and beside it both turns laid out straight. */
 export function TurningBoard(props: Props) {
-  const { pattern, angle, onTurn, stops, states, selected = null, onSelect, stacked = false, of } = props;
+  const { pattern, angle, onTurn, states, selected = null, onSelect, stacked = false, of } = props;
+  // within a stop they stay what they are, so that a reading draws its own lane and nothing else
+  const stops = useShared(props.stops);
   const next = stopAhead(stops, angle);
   const matters = useMemo(() => next && pointsToldBy(pattern, next), [pattern, next]);
   return (
-    <Box
-      display="grid"
-      gap="4"
-      alignItems="center"
-      gridTemplateColumns={{
-        base: 'minmax(0, 1fr)',
-        ...(stacked ? {} : { md: 'minmax(0, 270px) minmax(0, 1fr)' }),
-      }}
-    >
+    <div className={stacked ? 'turning-board' : 'turning-board turning-board-wide'}>
       <CrankWheel
         pattern={pattern}
         angle={angle}
@@ -58,7 +53,7 @@ export function TurningBoard(props: Props) {
         onSelect={onSelect}
         label={`Two turns of ${of}`}
       />
-    </Box>
+    </div>
   );
 }
 

@@ -33,8 +33,8 @@ export const WhereToTurn = memo(function WhereToTurn(props: Props) {
     [work.progress],
   );
   return (
-    <Box as="section">
-      <PartHeading>The crank wheel</PartHeading>
+    <section>
+      <Heading />
       <TurningBoard
         pattern={pattern}
         angle={work.angle}
@@ -45,19 +45,13 @@ export const WhereToTurn = memo(function WhereToTurn(props: Props) {
         onSelect={onSelect}
         of={engine}
       />
-      <Flex gap="2" flexWrap="wrap" alignItems="center" marginTop="2">
-        {enabled && work.angle !== at && (
-          <Button onClick={() => work.standAt(work.angle)}>The crank stands here</Button>
-        )}
-        {enabled && at !== null && (
-          <Button variant="plain" onClick={() => work.standAt(null)}>
-            I have lost my place
-          </Button>
-        )}
-        <Button variant="plain" aria-expanded={whole} onClick={() => setWhole(!whole)}>
-          {whole ? 'Less' : 'The whole plan, valve gear and lift'}
-        </Button>
-      </Flex>
+      <Controls
+        here={enabled && work.angle !== at ? work.angle : null}
+        placed={enabled && at !== null}
+        whole={whole}
+        onStand={work.standAt}
+        onWhole={setWhole}
+      />
       {whole && (
         <Box display="grid" gap="4" marginTop="3">
           <Flex gap="4" flexWrap="wrap" alignItems="flex-end">
@@ -73,7 +67,37 @@ export const WhereToTurn = memo(function WhereToTurn(props: Props) {
           <GearAndLift pattern={pattern} angle={work.angle} selected={selected} onSelect={onSelect} />
         </Box>
       )}
-    </Box>
+    </section>
+  );
+});
+
+const Heading = memo(function Heading() {
+  return <PartHeading>The crank wheel</PartHeading>;
+});
+
+interface ControlsProps {
+  /** where the wheel was turned to, which the crank was not said to stand at; null where it was */
+  readonly here: number | null;
+  /** it is known where the crank stands */
+  readonly placed: boolean;
+  readonly whole: boolean;
+  readonly onStand: (angle: number | null) => void;
+  readonly onWhole: (whole: boolean) => void;
+}
+
+const Controls = memo(function Controls({ here, placed, whole, onStand, onWhole }: ControlsProps) {
+  return (
+    <Flex gap="2" flexWrap="wrap" alignItems="center" marginTop="2">
+      {here !== null && <Button onClick={() => onStand(here)}>The crank stands here</Button>}
+      {placed && (
+        <Button variant="plain" onClick={() => onStand(null)}>
+          I have lost my place
+        </Button>
+      )}
+      <Button variant="plain" aria-expanded={whole} onClick={() => onWhole(!whole)}>
+        {whole ? 'Less' : 'The whole plan, valve gear and lift'}
+      </Button>
+    </Flex>
   );
 });
 

@@ -1,0 +1,34 @@
+import { useState } from 'react';
+import { useStore } from 'react-redux';
+import { whenSent } from './sender.ts';
+import type { RootState } from './store.ts';
+
+/** What is done only once the server has everything that was done here before it. */
+export interface OnceSent {
+  /** does it when all is sent; answers nothing where it could not be */
+  readonly once: <Done>(work: () => Promise<Done>) => Promise<Done | undefined>;
+  readonly waiting: boolean;
+  /** it was wanted, and what was done before could not be sent */
+  readonly unsent: boolean;
+}
+
+/**
+ * Lets a step that is judged by what stands in a build (going on, signing off, judging a recheck, abandoning it) wait for what
+ * this device has still to send of it: a tick tapped a moment ago is not missing.
+ */
+export function useOnceSent(buildId: string): OnceSent {
+  const store = useStore<RootState>();
+  const [waiting, setWaiting] = useState(false);
+  const [unsent, setUnsent] = useState(false);
+  return {
+    once: async (work) => {
+      setWaiting(true);
+      const sent = await whenSent(store, buildId);
+      setWaiting(false);
+      setUnsent(!sent);
+      return sent ? work() : undefined;
+    },
+    waiting,
+    unsent,
+  };
+}
