@@ -46,8 +46,9 @@ const VIEWS = [
       await page
         .getByRole('heading', { name: 'The crank wheel' })
         .evaluate((heading) => heading.scrollIntoView());
-      await page.getByRole('img', { name: /Valve lift/ }).waitFor();
-      await page.mouse.wheel(0, -60);
+      await page.mouse.move(640, 400);
+      await page.mouse.wheel(0, -330);
+      await page.waitForTimeout(500);
     },
   ],
   [
