@@ -46,14 +46,14 @@ async function goOnWithTheOneBefore(db: Knex, engineId: string, than: string): P
   if (!former || newer) return [];
   const build = await takeUpAgain(db, former.id);
   await db('builds').where({ id: former.id }).update({ closed_at: null });
+  // the next after the last that was done: what was to follow a recheck that was opened again is dropped as well
   await db('rechecks')
+    .where({ build_id: former.id, status: 'dropped' })
     .where(
-      'id',
+      'sequence',
       db('rechecks')
-        .where({ build_id: former.id, status: 'dropped' })
-        .orderBy('sequence', 'desc')
-        .limit(1)
-        .select('id'),
+        .where({ build_id: former.id, status: 'done' })
+        .select(db.raw('coalesce(max(sequence), 0) + 1')),
     )
     .update('status', 'planned');
   const rechecks = await readRechecks(db, { build_id: former.id });

@@ -27,10 +27,14 @@ export async function readRechecks(
       'r.done_at as doneAt',
       'p.name as doneBy',
       'e.running',
+      'e.put_away_at as awayAt',
     );
-  return rows.map(({ plannedUsage, after, running, ...row }) => ({
+  return rows.map(({ plannedUsage, after, running, awayAt, ...row }) => ({
     ...row,
     state:
-      row.status === 'planned' ? dueState(row, plannedUsage, { day: today, usage: running }, after) : null,
+      // nothing of an engine that was put away is due
+      row.status === 'planned' && !awayAt
+        ? dueState(row, plannedUsage, { day: today, usage: running }, after)
+        : null,
   }));
 }

@@ -55,6 +55,34 @@ describe('a build opened by mistake', () => {
     expect((await act(opened.build, 'abandon', version)).body.code).toBe('build_closed');
   });
 
+  it('gives the recheck back that was next, and not the one that had been planned after a judgement taken back', async () => {
+    const former = await running();
+    const first = await former.recheck();
+    // after the reading that stands, before the judgement
+    const before = new Date().toISOString();
+    await former.judge(first);
+    // a reading that comes in late opens it again, and drops what was to follow
+    const late = await shop.call(BENCH, 'POST', `rounds/${first}/readings`, {
+      ...{ point: former.points[0], asTyped: '0.2', takenAt: before },
+      reading: { kind: 'value', value: 0.2, uncertainty: 0.01 },
+    });
+    expect(late.status).toBe(201);
+    const statuses = async () =>
+      (await shop.build(former.build.id)).rechecks
+        .map(({ sequence, status }) => [sequence, status])
+        .sort(([a], [b]) => Number(a) - Number(b));
+    expect(await statuses()).toEqual([
+      [1, 'planned'],
+      [2, 'dropped'],
+    ]);
+    const { body: opened } = await openedOn(former);
+    await act(opened.build, 'abandon', (await shop.build(opened.build)).version);
+    expect(await statuses()).toEqual([
+      [1, 'planned'],
+      [2, 'dropped'],
+    ]);
+  });
+
   it('is brought back where it was, and the one before it gives way again', async () => {
     const former = await running();
     const { body: opened } = await openedOn(former);
@@ -119,6 +147,7 @@ describe('an engine that is put away', () => {
     expect(put).toMatchObject({ status: 200, body: { putAway: { by: BENCH, why: 'sold' }, recheck: null } });
     expect(await listed('')).not.toContain(id);
     expect(await listed('&away=true')).toContain(id);
+    expect((await engineOf(work)).rechecks.map(({ state }) => state)).toEqual([null]);
     const after = await today();
     const sum = ({ rechecks }: Today) => Object.values(rechecks.counts).reduce((all, one) => all + one, 0);
     expect(sum(after)).toBe(sum(before) - 1);

@@ -1,3 +1,4 @@
+// Long because every route has its sample here, and all of them are tried in the same ways.
 import { randomUUID } from 'node:crypto';
 import type { EngineList, EngineRow, EngineView } from '@zero-lash/contract/engines';
 import type { Tools } from '@zero-lash/contract/instruments';

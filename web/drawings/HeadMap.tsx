@@ -1,3 +1,4 @@
+// Long because the head is drawn once, here: its castings, its points with their states, and how it is walked and tapped.
 import {
   layOutHeads,
   ROLE_WORDS,
