@@ -1,5 +1,6 @@
 export { ACCEPTABLE, acceptance, acceptedPoints, mayAccept, pointAccepted } from './accepted.ts';
 export { checkInWords, hasCheck, undoneBy } from './checks.ts';
+export { standingLines, type Entry, type Standing } from './entries.ts';
 export { disturbances, disturbedBy, lastDisturbed, type Disturbance, type ProvesAgain } from './disturbed.ts';
 export {
   goesOn,

@@ -99,10 +99,15 @@ export const STAGES: readonly Stage[] = [
     cautions: [
       'Plug every opening while parts are loose. Never lever on a sealing face.',
       'Cleaner, fuel and coolant: open a door, wear gloves, keep children and animals away.',
+      'An old gasket may hold asbestos: never scraped dry nor blown off. Wet it, bag it, and follow the local rules.',
     ],
     checks: [
+      {
+        key: 'marked',
+        text: 'Timing marks noted as found; cams and caps marked before anything is released',
+      },
       { key: 'counted-out', text: 'Parts, clips and washers counted out, each kept with its place' },
-      { key: 'gasket', text: 'Gasket and seals looked at' },
+      { key: 'gasket', text: 'Gasket and seals looked at: used again or replaced' },
       { key: 'lobes', text: 'Every lobe and follower looked at' },
     ],
     measures: null,

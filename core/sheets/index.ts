@@ -10,6 +10,7 @@ export {
   type Step,
 } from './headMap.ts';
 export { lashPoints, meansFor, pieceUnit, ROLE_WORDS, rolesOf, type LashPoint } from './lashPoints.ts';
+export { camsOf, gearParts, journalsOf, lobesOf, valvesOf, type Valve } from './trainPlaces.ts';
 export { parseLimits, type ParsedLimits } from './parseLimits.ts';
 export type {
   Bank,

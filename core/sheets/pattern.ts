@@ -63,6 +63,8 @@ export type Means =
       /** the unit its pieces are stamped in; mm where it is not said */
       readonly stampedIn?: StampedIn;
       readonly seatOffset: number | null;
+      /** valve arm over cam arm of a finger, whose gap is measured at the cam; 1 where it is not said */
+      readonly rockerRatio?: number | undefined;
     }
   | {
       readonly kind: 'bucket' | 'lash-cap';
@@ -105,6 +107,8 @@ export interface Pattern {
   readonly valves: { readonly intake: number; readonly exhaust: number };
   /** a bridge carries the pair on one lash point */
   readonly bridges: { readonly intake: boolean; readonly exhaust: boolean };
+  /** whether a bridge rides loose on its pair, or is guided and balanced by a screw at one stem; loose where it is not said */
+  readonly bridgeKind?: 'plain' | 'guided';
   /** a valve drawn shut by a rocker of its own has a closing side as well */
   readonly closingSide: boolean;
   readonly brakes: readonly BrakeRocker[];

@@ -9,6 +9,40 @@ export {
   type Grade,
   type WearLimits,
 } from './grade.ts';
+export {
+  CHARACTERISTICS,
+  characteristicOf,
+  gradePressures,
+  PARTS,
+  WEAR_PAGES,
+  type Characteristic,
+  type Derived,
+  type PartKind,
+  type WearField,
+  type WearPage,
+} from './characteristics.ts';
+export {
+  doubtLimit,
+  LIMIT_KINDS,
+  limitAt,
+  type GivenLimit,
+  type LimitKey,
+  type WearUnit,
+} from './limitKinds.ts';
+export { doubtFigure, nearOf, parseFigures, type FigureDoubt, type TypedFigures } from './typedFigures.ts';
+export { partFates, type PartFate } from './partFates.ts';
+export {
+  DAMAGE,
+  wearKey,
+  type Damage,
+  type FateLine,
+  type FigureLine,
+  type LimitLine,
+  type MarkLine,
+  type WearLine,
+} from './wearLines.ts';
+export { characteristicsFor, placesOf, type WearPlace } from './wearPlaces.ts';
+export { figuresAt, hollowAt, wearAt, wearSheetOf, type WearSheet, type WearThere } from './wearSheet.ts';
 export { wearRate, type WearRate, type WearRateInput } from './wearRate.ts';
 export type {
   BandInput,

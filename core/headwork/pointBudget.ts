@@ -1,0 +1,281 @@
+// Long because all that a point’s budget goes by stands together: its steps, its leverage, its piece or its screw.
+import { mmFromTenths, tenthsFromMm } from '../length/index.ts';
+import { judge, limitsFromMm, type Verdict } from '../measuring/index.ts';
+import { sizesOf } from '../setting/index.ts';
+import {
+  gearParts,
+  meansFor,
+  valvesOf,
+  type LashPoint,
+  type Means,
+  type Pattern,
+  type SizeRange,
+} from '../sheets/index.ts';
+import { alongAxis, OPERATION_ORDER, operationsFor, type HeadWorkLine } from './headWork.ts';
+import { HEAD_OPERATIONS, lashBudget, type HeadOperation, type HeadStep } from './lashBudget.ts';
+
+/** What is known of a point before its budget is worked out. Lengths in mm. */
+export interface PointBudgetInput {
+  readonly pattern: Pattern;
+  readonly point: Pick<LashPoint, 'key' | 'role'>;
+  /** the gap as found; null where it is not known, or no blade went */
+  readonly found: { readonly lo: number; readonly hi: number } | null;
+  readonly lines: readonly HeadWorkLine[];
+  readonly limits: { readonly min: number; readonly max: number };
+  readonly target: number;
+  /** the piece the gap was found with; null where it is not known */
+  readonly installed: number | null;
+  /** how far the screw stands out now, and how far it may */
+  readonly standout: number | null;
+  readonly standoutLimits: { readonly min: number; readonly max: number } | null;
+  /** what may be ground off a tip in all; null where the sheet does not say, and then none may */
+  readonly tipLimit: number | null;
+}
+
+/** One step of a point's budget: what it does, and where the gap is then. */
+export interface BudgetRow {
+  readonly step: string;
+  readonly operation: HeadOperation;
+  readonly effect: number;
+  readonly lo: number;
+  readonly hi: number;
+  readonly done: boolean;
+}
+
+/** What the head work will leave at a point. Lengths in mm. */
+export interface PointBudget {
+  readonly rows: readonly BudgetRow[];
+  /** before anything is set again */
+  readonly lo: number;
+  readonly hi: number;
+  /** a graded piece: what would bring it to its target, the nearest that is made, and what that leaves */
+  readonly piece: {
+    readonly needed: number;
+    readonly nearest: number;
+    readonly leaves: { readonly lo: number; readonly hi: number };
+    readonly verdict: Verdict;
+    readonly underThinnest: number;
+    readonly beyondThickest: number;
+  } | null;
+  /** a screw: how far it will stand out, and by how much that is out of what it may */
+  readonly screw: { readonly standout: number; readonly outside: number } | null;
+  /** nothing that is made or may be screwed brings it in */
+  readonly fails: boolean;
+  /** what could be changed so that it comes in, before anybody cuts */
+  readonly ways: readonly string[];
+  readonly cautions: readonly string[];
+}
+
+const ON_BOUNDARY = 1e-9;
+const inMm = (mm: number) => (Math.round(mm * 1000) / 1000).toFixed(3).replace(/0$/, '');
+
+/**
+ * Works out what the head work planned and done leaves at a lash point, and whether anything made will bring it in.
+ *
+ * Rule: what was done counts as it was measured, what is planned as it is planned. A loose bridge takes the mean of its two
+ * stems; a guided one is balanced anew by its screw, and counts the stem at its fixed end. A tip is ground only as far as
+ * the sheet allows.
+ *
+ * @returns null where how it was found is not known
+ * @example pointBudget(input)?.piece?.underThinnest // 0.04
+ */
+export function pointBudget(input: PointBudgetInput): PointBudget | null {
+  const { pattern, point, found, lines, limits, target, installed } = input;
+  if (!found) return null;
+  const steps = stepsAt(input);
+  const means = meansFor(pattern, point.role);
+  const gear = leverage(pattern, point);
+  const closing = point.role.endsWith('closing');
+  const rows: BudgetRow[] = [];
+  let { lo, hi } = found;
+  for (const { step, operation, move, done } of steps) {
+    const { effects } = lashBudget({ lo, hi, steps: [{ kind: operation, ...move }], ...gear });
+    const effect = effects[0]!;
+    lo += effect;
+    hi += effect;
+    rows.push({ step, operation, effect, lo, hi, done });
+  }
+  const gain = gear.gapAt === 'cam' ? 1 / gear.rockerRatio : 1;
+  const piece =
+    'sizes' in means && installed !== null
+      ? pieceFor(means.sizes, {
+          lo,
+          hi,
+          limits,
+          target,
+          installed: installed + thickerBy(steps, means),
+          gain,
+        })
+      : null;
+  const screw = screwFor(input, { lo, hi });
+  const tip = tipGround(lines, point, pattern);
+  const ways: string[] = [];
+  const cut = steps.filter(
+    ({ operation, done }) => !done && (operation === 'seat-cut' || operation === 'face-cut'),
+  );
+  if (piece && piece.verdict !== 'in-spec') {
+    const short = limits.min - piece.leaves.lo;
+    const over = piece.leaves.hi - limits.max;
+    if (piece.underThinnest > 0 && short > 0 && !closing) {
+      if (cut.length > 0) ways.push(`cut ${inMm(short / gain)} mm less`);
+      if (input.tipLimit !== null && input.tipLimit - tip >= short / gain - ON_BOUNDARY)
+        ways.push(
+          `grind ${inMm(short / gain)} mm off the tip: the sheet allows ${inMm(input.tipLimit)} in all`,
+        );
+      ways.push(`fit a seat that lets the valve lie ${inMm(short / gain)} mm lower`);
+    } else if (piece.beyondThickest > 0 && over > 0)
+      ways.push(`take back ${inMm(over / gain)} mm: a longer stem, or a cut after a new seat`);
+    else if (piece.underThinnest === 0 && piece.beyondThickest === 0)
+      ways.push('its bracket is wider than the band allows: measure it closer');
+  }
+  if (screw && screw.outside > 0)
+    ways.push('change the pushrod, the screw or the rocker’s height, as the maker allows');
+  return {
+    rows,
+    lo,
+    hi,
+    piece,
+    screw,
+    fails:
+      (piece !== null &&
+        (piece.underThinnest > 0 || piece.beyondThickest > 0) &&
+        piece.verdict !== 'in-spec') ||
+      (screw !== null && screw.outside > 0),
+    ways,
+    cautions: cautionsOf(input, tip, hi),
+  };
+}
+
+/** How much thicker the piece is at the end than the one the gap was found with: that is part of the work. */
+function thickerBy(steps: readonly StepHere[], { kind }: Means): number {
+  const thicker = kind === 'bucket' ? 'crown-thicker' : 'shim-thicker';
+  return steps
+    .filter(({ operation }) => operation === thicker)
+    .reduce((sum, { move }) => sum + (move.depth ?? 0), 0);
+}
+
+/** How a point's gap hangs on its cam. */
+function leverage(pattern: Pattern, { role }: Pick<LashPoint, 'role'>) {
+  const means = meansFor(pattern, role);
+  const finger = means.kind === 'shim' && means.seat === 'under-finger';
+  const ratio = 'rockerRatio' in means ? (means.rockerRatio ?? 1) : 1;
+  return {
+    rockerRatio: means.kind === 'shim' && !finger ? 1 : ratio,
+    gapAt: finger ? ('cam' as const) : ('valve' as const),
+    camIn: gearParts(pattern).camIn,
+    side: role.endsWith('closing') ? ('closing' as const) : ('opening' as const),
+  };
+}
+
+interface StepHere {
+  readonly step: string;
+  readonly operation: HeadOperation;
+  readonly move: Omit<HeadStep, 'kind'>;
+  readonly done: boolean;
+}
+
+/** The steps that bear on a point, in the order of the work, each as far as it moves the point's own end. */
+function stepsAt({ pattern, point, lines }: PointBudgetInput): StepHere[] {
+  const key = point.key.replace(/-c$/, '');
+  const own = valvesOf(pattern).filter((valve) => valve.point === key);
+  const counted = own.length > 1 && pattern.bridgeKind === 'guided' ? own.slice(0, 1) : own;
+  const known = new Set<string>(operationsFor(pattern));
+  const closing = point.role.endsWith('closing');
+  const named = new Map<string, HeadWorkLine[]>();
+  for (const line of lines)
+    if (!line.dropped && counted.some((valve) => valve.key === line.valve) && known.has(line.operation))
+      named.set(line.step, [...(named.get(line.step) ?? []), line]);
+  return [...named]
+    .map(([step, here]): StepHere => {
+      const { operation } = here[0]!;
+      const move = counted.reduce((sum, valve) => {
+        const line = here.find((each) => each.valve === valve.key);
+        return sum + (line ? alongAxis(line) : 0);
+      }, 0);
+      return {
+        step,
+        operation,
+        move: { depth: move / counted.length },
+        done: here.every(({ done }) => done !== null),
+      };
+    })
+    .filter(({ operation }) => !closing || HEAD_OPERATIONS[operation].closing !== null)
+    .toSorted((a, b) => OPERATION_ORDER.indexOf(a.operation) - OPERATION_ORDER.indexOf(b.operation));
+}
+
+function pieceFor(
+  made: SizeRange,
+  {
+    lo,
+    hi,
+    limits,
+    target,
+    installed,
+    gain,
+  }: {
+    readonly lo: number;
+    readonly hi: number;
+    readonly limits: { readonly min: number; readonly max: number };
+    readonly target: number;
+    readonly installed: number;
+    readonly gain: number;
+  },
+): PointBudget['piece'] {
+  const sizes = sizesOf(made).map(mmFromTenths);
+  const needed = installed + ((lo + hi) / 2 - target) / gain;
+  const nearest = sizes.reduce((best, size) =>
+    Math.abs(size - needed) < Math.abs(best - needed) - ON_BOUNDARY ? size : best,
+  );
+  const change = (installed - nearest) * gain;
+  const leaves = { lo: lo + change, hi: hi + change };
+  const past = (by: number) => (by > ON_BOUNDARY ? by : 0);
+  return {
+    needed,
+    nearest,
+    leaves,
+    verdict: judge({ lo: tenthsFromMm(leaves.lo), hi: tenthsFromMm(leaves.hi) }, limitsFromMm(limits))
+      .verdict,
+    underThinnest: past(sizes[0]! - needed),
+    beyondThickest: past(needed - sizes.at(-1)!),
+  };
+}
+
+/** How far a screw will stand out once its gap is at its target again: a gap that shrank has it backed out. */
+function screwFor(
+  { pattern, point, target, standout, standoutLimits }: PointBudgetInput,
+  { lo, hi }: { readonly lo: number; readonly hi: number },
+): PointBudget['screw'] {
+  const means = meansFor(pattern, point.role);
+  if (means.kind !== 'screw' || standout === null) return null;
+  const opens = target - (lo + hi) / 2;
+  const stands = standout + (means.end === 'pushrod' ? opens / means.rockerRatio : opens);
+  const { min, max } = standoutLimits ?? { min: -Infinity, max: Infinity };
+  return { standout: stands, outside: Math.max(0, min - stands, stands - max) };
+}
+
+function tipGround(lines: readonly HeadWorkLine[], point: Pick<LashPoint, 'key'>, pattern: Pattern): number {
+  const own = new Set(
+    valvesOf(pattern)
+      .filter((valve) => valve.point === point.key)
+      .map(({ key }) => key),
+  );
+  return lines
+    .filter((line) => !line.dropped && own.has(line.valve) && line.operation === 'tip-grind')
+    .reduce((sum, line) => sum + alongAxis(line), 0);
+}
+
+function cautionsOf({ point, tipLimit }: PointBudgetInput, tip: number, hi: number): string[] {
+  const closing = point.role.endsWith('closing');
+  return [
+    ...(tip > (tipLimit ?? 0) + ON_BOUNDARY
+      ? [
+          tipLimit === null
+            ? 'The sheet allows no tip to be ground: hollow, hard-tipped and coated stems never are.'
+            : `More is ground off the tip than the sheet’s ${inMm(tipLimit)} mm.`,
+        ]
+      : []),
+    ...(hi < 0 && !closing
+      ? ['With what is in now this valve would be held open: turn nothing over like that.']
+      : []),
+  ];
+}

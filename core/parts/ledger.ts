@@ -1,0 +1,163 @@
+import {
+  camsOf,
+  gearParts,
+  journalsOf,
+  lashPoints,
+  meansFor,
+  valvesOf,
+  type Pattern,
+} from '../sheets/index.ts';
+
+/** Groups of a count-out, in the order things come off. */
+export const LEDGER_GROUPS = {
+  cover: 'Cover and its fastenings',
+  caps: 'Cam caps',
+  gear: 'Valve gear',
+  drive: 'Drive and guides',
+  valves: 'Valves and springs',
+  openings: 'Plugs and seals',
+  wanted: 'Spares and tools wanted',
+} as const;
+export type LedgerGroup = keyof typeof LEDGER_GROUPS;
+
+/** One thing that is counted out and in again, or wanted at hand. */
+export interface LedgerLine {
+  readonly key: string;
+  readonly group: LedgerGroup;
+  readonly name: string;
+  /** where it sits, and which way round, as far as that matters */
+  readonly place: string;
+  readonly expected: number;
+  /** counted out; null where it was not yet */
+  readonly out: number | null;
+  readonly in: number | null;
+  readonly note: string;
+  /** not on this engine */
+  readonly dropped: boolean;
+}
+
+/** Something that is to be counted, before anybody has. */
+export type ExpectedPart = Pick<LedgerLine, 'key' | 'group' | 'name' | 'place' | 'expected'>;
+
+/**
+ * Prepares a count-out from what a spec sheet says of an engine: what is to be laid out, group by group and place by place.
+ * It is where a person begins; the engine on the stand has the last word.
+ *
+ * @example expectedParts(pattern).filter(({ group }) => group === 'caps').length // one for each journal
+ */
+export function expectedParts(pattern: Pattern): readonly ExpectedPart[] {
+  const { followers, rockers, pushrods, camIn } = gearParts(pattern);
+  const { camDrive = 'unsaid' } = pattern;
+  const banks = new Set(pattern.cylinders.map(({ bank }) => bank)).size;
+  const line = (group: LedgerGroup, name: string, place: string, expected = 1): ExpectedPart => ({
+    key: `${name} ${place}`.trim().toLowerCase(),
+    group,
+    name,
+    place,
+    expected,
+  });
+  const points = lashPoints(pattern).filter(({ role }) => !role.endsWith('closing'));
+  const caps =
+    camIn === 'head'
+      ? camsOf(pattern).flatMap((cam) =>
+          journalsOf(pattern, cam).map((place) => line('caps', 'Cam cap', place)),
+        )
+      : [];
+  const gear = points.flatMap(({ key, role }) => {
+    const means = meansFor(pattern, role);
+    return [
+      ...(rockers ? [line('gear', 'Rocker', key)] : []),
+      ...(pushrods && role !== 'brake' ? [line('gear', 'Pushrod', key)] : []),
+      ...(followers && role !== 'brake'
+        ? [line('gear', camIn === 'block' ? 'Follower' : 'Bucket', key)]
+        : []),
+      ...(means.kind === 'shim' ? [line('gear', 'Shim', key)] : []),
+      ...(means.kind === 'lash-cap' ? [line('gear', 'Lash cap', key)] : []),
+    ];
+  });
+  const valves = valvesOf(pattern).flatMap(({ key }) => [
+    line('valves', 'Valve', key),
+    line('valves', 'Spring', key),
+    line('valves', 'Retainer', key),
+    line('valves', 'Collets', key, 2),
+  ]);
+  const drive =
+    camDrive === 'chain' || camDrive === 'unsaid'
+      ? [line('drive', 'Chain guide', '', 2), line('drive', 'Chain tensioner', '')]
+      : camDrive === 'belt'
+        ? [line('drive', 'Belt tensioner', '')]
+        : [];
+  return [
+    line('cover', 'Cover', '', banks),
+    line('cover', 'Cover bolt, short', '', 4 * banks + 2 * pattern.cylinders.length),
+    line('cover', 'Cover bolt, long', '', 2 * banks),
+    line('cover', 'Sealing washer', '', 2 * banks),
+    ...caps,
+    ...(caps.length > 0 ? [line('caps', 'Cap bolt', '', 2 * caps.length)] : []),
+    ...gear,
+    ...drive,
+    ...valves,
+    ...pattern.cylinders.map(({ id }) => line('openings', 'Spark plug or nozzle', `cylinder ${id}`)),
+    line('openings', 'Plug of an opening', '', pattern.cylinders.length),
+  ];
+}
+
+/**
+ * Lists the spares and tools that an engine of a pattern wants at hand before it is opened.
+ *
+ * @example wantedParts(pattern).map(({ name }) => name)
+ */
+export function wantedParts(pattern: Pattern): readonly ExpectedPart[] {
+  const valves = valvesOf(pattern).length;
+  const heads = new Set(pattern.cylinders.map(({ bank }) => bank)).size;
+  const wanted = (name: string, expected: number): ExpectedPart => ({
+    ...{ key: `wanted ${name.toLowerCase()}`, group: 'wanted', name, place: '', expected },
+  });
+  const means = [pattern.means, ...Object.values(pattern.roleMeans)];
+  const holds = means.some((each) => each.kind === 'shim' && each.seat === 'on-bucket');
+  return [
+    wanted('Cover gasket', heads),
+    wanted('Head gasket', heads),
+    wanted('Stem seals', valves),
+    wanted('Sealing washers', 4 * heads),
+    wanted('Plugs for open ports', 2 * pattern.cylinders.length),
+    ...(holds ? [wanted('Tool that holds a bucket down', 1)] : []),
+    wanted('Spring compressor', 1),
+  ];
+}
+
+/** What a ledger line takes the place of: what was said of the same thing before. */
+export const ledgerKey = ({ key }: Pick<LedgerLine, 'key'>): string => key;
+
+/** A ledger as it stands: the expected parts with what was counted, and what a person added. */
+export function ledgerOf(
+  expected: readonly ExpectedPart[],
+  counted: ReadonlyMap<string, { readonly line: LedgerLine }>,
+): readonly LedgerLine[] {
+  const known = new Set(expected.map(({ key }) => key));
+  const nothing = { out: null, in: null, note: '', dropped: false };
+  const fresh = expected.map((part) => counted.get(part.key)?.line ?? { ...part, ...nothing });
+  const added = [...counted.values()].map(({ line }) => line).filter(({ key }) => !known.has(key));
+  return [...fresh, ...added].filter(({ dropped }) => !dropped);
+}
+
+/** A line whose count in is not its count out. */
+export interface Imbalance {
+  readonly line: LedgerLine;
+  /** below 0 something is missing, above 0 something is left over */
+  readonly off: number;
+}
+
+/**
+ * Finds what was counted out and did not come back, or came back beyond what went.
+ *
+ * Rule: what was never counted in is missing as a whole.
+ *
+ * @example imbalances(ledger).map(({ line, off }) => `${line.name}: ${off}`)
+ */
+export function imbalances(ledger: readonly LedgerLine[]): readonly Imbalance[] {
+  return ledger
+    .filter(({ group, out }) => group !== 'wanted' && out !== null)
+    .map((line) => ({ line, off: (line.in ?? 0) - line.out! }))
+    .filter(({ off }) => off !== 0);
+}

@@ -1,0 +1,54 @@
+import { PARTS, type PartFate } from '../wear/index.ts';
+import type { LedgerLine } from './ledger.ts';
+
+/** How far a part is on its way. */
+export const ORDER_WORDS = {
+  none: 'to decide',
+  'to-order': 'to order',
+  ordered: 'ordered',
+  'in-hand': 'in hand',
+  fitted: 'fitted',
+} as const;
+export type OrderState = keyof typeof ORDER_WORDS;
+
+/** A line of a build's parts list. */
+export interface PartsListLine {
+  readonly name: string;
+  readonly place: string;
+  readonly count: number;
+  readonly state: OrderState;
+  readonly reason: string;
+}
+
+/**
+ * Lists what a build replaces and what it wants at hand, with why. Spares that are at hand, counted as they lie there, are in
+ * hand; the rest of them is to be ordered.
+ *
+ * @example partsList(fates, ledger).filter(({ state }) => state === 'to-order')
+ */
+export function partsList(
+  fates: readonly PartFate[],
+  ledger: readonly LedgerLine[],
+): readonly PartsListLine[] {
+  const worn = fates
+    // a cylinder that is low is found out about: no part of that name is ordered
+    .filter(({ part, verdict }) => verdict === 'replace' && part !== 'cylinder')
+    .map(({ part, place, decided, reasons }) => ({
+      name: PARTS[part].title,
+      place,
+      count: 1,
+      state: decided?.order ?? 'none',
+      reason: reasons.join('; '),
+    }));
+  const wanted = ledger
+    .filter(({ group, expected, out }) => group === 'wanted' && expected > 0 && out !== null)
+    .flatMap(({ name, expected, out, note }): PartsListLine[] => {
+      const line = { name, place: '', reason: note };
+      const missing = expected - out!;
+      return [
+        ...(out! > 0 ? [{ ...line, count: Math.min(out!, expected), state: 'in-hand' as const }] : []),
+        ...(missing > 0 ? [{ ...line, count: missing, state: 'to-order' as const }] : []),
+      ];
+    });
+  return [...worn, ...wanted];
+}

@@ -1,0 +1,102 @@
+import { mmFromTenths, parseLength, TENTHS_PER, type ShopUnit } from '../length/index.ts';
+import type { WearField } from './characteristics.ts';
+import type { FigureLine } from './wearLines.ts';
+
+/** What was typed into one field of a wear sheet. */
+export type TypedFigures =
+  { readonly how: FigureLine['how']; readonly values: readonly number[] } | { readonly error: string };
+
+const WORDS: Readonly<Record<string, FigureLine['how']>> = {
+  ok: 'sound',
+  sound: 'sound',
+  good: 'sound',
+  go: 'gauge-goes',
+  goes: 'gauge-goes',
+  nogo: 'gauge-wont',
+  'no-go': 'gauge-wont',
+  wont: 'gauge-wont',
+};
+
+/** No part of a valve train is longer, and nothing here is pressed harder. */
+const MOST = 99_999;
+
+/**
+ * Understands what is typed into a field: one figure or several, parted by spaces or semicolons, with decimal points or
+ * commas; or a word: sound (looked at and good), go or no-go (by a gauge). Nothing typed takes the figure back.
+ *
+ * @param unit the unit of a bare length
+ * @example parseFigures('6,98 6.97', stem, 'mm') // { how: 'measured', values: [6.98, 6.97] }
+ */
+export function parseFigures(
+  text: string,
+  { unit, most }: Pick<WearField, 'unit' | 'most'>,
+  shop: ShopUnit,
+): TypedFigures {
+  const plain = text.trim().toLowerCase();
+  if (plain === '') return { how: 'taken-back', values: [] };
+  const how = WORDS[plain.replace('’', '').replace("'", '')];
+  if (how) return { how, values: [] };
+  const tokens = plain.split(/[\s;]+/).filter(Boolean);
+  if (tokens.length > most)
+    return { error: most === 1 ? 'one figure goes here' : `no more than ${most} readings go here` };
+  const values: number[] = [];
+  for (const token of tokens) {
+    const value = unit === 'mm' ? lengthIn(token, shop) : plainFigure(token);
+    if (value === null) return { error: `“${token}” is no figure: type one, or sound, go or no-go` };
+    if (value > MOST) return { error: `${token} is more than anything here measures` };
+    values.push(value);
+  }
+  return { how: 'measured', values };
+}
+
+function lengthIn(token: string, shop: ShopUnit): number | null {
+  const parsed = parseLength(token, shop);
+  return 'error' in parsed ? null : parsed.mm;
+}
+
+function plainFigure(token: string): number | null {
+  return /^\d+(?:[.,]\d*)?$|^[.,]\d+$/.test(token) ? Number(token.replace(',', '.')) : null;
+}
+
+/** A figure that looks like a slip, and what was likely meant; null where nothing near fits. */
+export interface FigureDoubt {
+  readonly value: number;
+  readonly near: number;
+  readonly suggestion: number | null;
+}
+
+/** From here on a figure is far more often a slip than a worn part. */
+const FAR = 5;
+const NEAR = 1.5;
+const SLIPS: readonly number[] = [0.1, 10, 0.01, 100, 0.001, 1000];
+
+/**
+ * Doubts a figure that lies far from what its like ones are: the nominal one, or the middle of its neighbours. The
+ * suggestion is the same digits with the point elsewhere, or read in the other unit.
+ *
+ * @param near what it should be near, in its own unit; nothing is doubted where that is not known
+ * @example doubtFigure(69.8, 6.98) // { value: 69.8, near: 6.98, suggestion: 6.98 }
+ */
+export function doubtFigure(value: number, near: number | null, unit: WearField['unit']): FigureDoubt | null {
+  if (near === null || near <= 0 || value <= 0) return null;
+  const off = (figure: number) => Math.abs(Math.log(figure / near));
+  if (off(value) < Math.log(FAR)) return null;
+  const units = unit === 'mm' ? [mmFromTenths(TENTHS_PER.in), mmFromTenths(TENTHS_PER.thou)] : [];
+  const meant = [...SLIPS, ...units.flatMap((factor) => [factor, 1 / factor])]
+    .map((factor) => Number((value * factor).toPrecision(12)))
+    .filter((figure) => off(figure) < Math.log(NEAR))
+    .sort((a, b) => off(a) - off(b));
+  return { value, near, suggestion: meant[0] ?? null };
+}
+
+/**
+ * Finds what a field's figures are near at other places of the same engine: their middle one.
+ *
+ * @returns null where fewer than two are known
+ * @example nearOf([6.97, 6.98, 6.96]) // 6.97
+ */
+export function nearOf(figures: readonly number[]): number | null {
+  if (figures.length < 2) return null;
+  const sorted = figures.toSorted((a, b) => a - b);
+  return sorted[Math.floor((sorted.length - 1) / 2)]!;
+}
