@@ -1,10 +1,15 @@
 import { z } from 'zod';
+import { headWorkEntry } from './headwork.ts';
+import { knowHowRow } from './knowHow.ts';
 import { conditionsRow, readingRow, round, roundRow } from './measuring.ts';
+import { ledgerEntry } from './parts.ts';
+import { photographRow } from './photographs.ts';
 import { pastRecheck } from './rechecks.ts';
 import { aim, provesAgain, setting } from './setting.ts';
 import { stageKey } from './stages.ts';
 import { turningRow } from './turning.ts';
 import { id, line, moment, passage, putAway, takenAt, usageUnit, version } from './values.ts';
+import { wearEntry } from './wear.ts';
 
 export const newBuild = z.object({
   revisionId: id,
@@ -90,6 +95,11 @@ export const BUILD_ROOMS = {
   ticks: asOf(z.array(tickRow)),
   notes: asOf(z.array(noteRow)),
   rechecks: asOf(z.array(pastRecheck)),
+  wear: asOf(z.array(wearEntry)),
+  headwork: asOf(z.array(headWorkEntry)),
+  ledger: asOf(z.array(ledgerEntry)),
+  photographs: asOf(z.array(photographRow)),
+  'know-how': asOf(z.array(knowHowRow)),
 };
 export type BuildRoom = keyof typeof BUILD_ROOMS;
 /** The rows of every room of a build, but the build itself. */
@@ -111,6 +121,11 @@ export const buildRowChange = z.discriminatedUnion('kind', [
   changed('tick', tickRow),
   changed('note', noteRow),
   changed('recheck', pastRecheck),
+  changed('wear', wearEntry),
+  changed('headwork', headWorkEntry),
+  changed('ledger', ledgerEntry),
+  changed('photograph', photographRow),
+  changed('know-how', knowHowRow),
 ]);
 export type BuildRowChange = z.infer<typeof buildRowChange>;
 export type ChangeKind = BuildRowChange['kind'];

@@ -1,5 +1,6 @@
 import { tenthsFromMm } from '@zero-lash/core/length';
 import { lashPoints } from '@zero-lash/core/sheets';
+import { doubtLimit, LIMIT_KINDS, type LimitKey } from '@zero-lash/core/wear';
 import { z } from 'zod';
 import {
   day,
@@ -51,6 +52,8 @@ export const means = z.discriminatedUnion('kind', [
     marking: remark(120),
     stampedIn,
     seatOffset: z.number().min(0).max(20).nullable(),
+    /** of a finger: valve arm over cam arm */
+    rockerRatio: ratio.optional(),
   }),
   z.object({ kind: z.literal('bucket'), sizes, marking: remark(120), stampedIn }),
   z.object({ kind: z.literal('lash-cap'), sizes, marking: remark(120), stampedIn }),
@@ -72,6 +75,7 @@ export const pattern = z
     seenFrom: z.enum(['front', 'flywheel']),
     valves: z.object({ intake: z.int().min(1).max(3), exhaust: z.int().min(1).max(2) }),
     bridges: z.object({ intake: z.boolean(), exhaust: z.boolean() }),
+    bridgeKind: z.enum(['plain', 'guided']).default('plain'),
     closingSide: z.boolean(),
     brakes: z
       .array(
@@ -176,34 +180,46 @@ export const source = z.object({
 });
 
 /** What wears, and is held against a limit while the head is open. */
-export const wearPart = z.enum([
-  'lobe-lift',
-  'journal-clearance',
-  'journal-ovality',
-  'cam-runout',
-  'follower-bore',
-  'stem-guide',
-  'seat-width',
-  'valve-margin',
-  'spring-length',
-  'rocker-bush',
-  'pushrod-runout',
-  'chain-stretch',
-]);
-export type WearPart = z.infer<typeof wearPart>;
+export const wearPart = z.enum(Object.keys(LIMIT_KINDS) as [LimitKey, ...LimitKey[]]);
 
 const figure = z.number().min(0).max(100_000);
+const perhaps = figure.nullable().default(null);
 
-/** One wear limit, with the nominal figure where the source gives one. */
-export const wearLimit = z.object({
+const limitFields = z.object({
   part: wearPart,
   /** intake or exhaust, where they differ */
   of: z.enum(['intake', 'exhaust', 'both']),
-  nominal: figure.nullable(),
-  limit: figure,
-  unit: z.enum(['mm', 'N', '%']),
+  /** a cylinder or a place it is meant for alone; empty for all */
+  place: remark(20).default(''),
+  nominal: perhaps,
+  limit: perhaps,
+  /** of what has a band: the least and the greatest */
+  min: perhaps,
+  max: perhaps,
+  unit: z.enum(['mm', 'N', '%', 'bar']),
+  source: remark(120).default(''),
 });
+
+/** What holds a limit together: its own two ends, and the side it wears to. */
+function holdsTogether(
+  limit: z.output<typeof limitFields>,
+  context: z.core.$RefinementCtx<z.output<typeof limitFields>>,
+): void {
+  const complaint = doubtLimit(limit);
+  const path = LIMIT_KINDS[limit.part].form === 'band' ? 'max' : 'limit';
+  if (complaint) context.addIssue({ code: 'custom', path: [path], message: complaint });
+  if (limit.unit !== LIMIT_KINDS[limit.part].unit)
+    context.addIssue({
+      code: 'custom',
+      path: ['unit'],
+      message: `this is given in ${LIMIT_KINDS[limit.part].unit}`,
+    });
+}
+
+/** One wear limit: with the nominal figure where the source gives one, or a band. */
+export const wearLimit = limitFields.superRefine(holdsTogether);
 export type WearLimit = z.infer<typeof wearLimit>;
+export { limitFields, holdsTogether };
 
 /** How a fastening is tightened: its torques step by step, and in which order. */
 export const torqueFigure = z.object({
@@ -222,7 +238,7 @@ export const sheetBody = z.object({
     .refine(({ from, to }) => from < to, { path: ['to'], error: 'must be above from' })
     .nullable(),
   limits: z.array(roleLimits).min(1),
-  wearLimits: z.array(wearLimit).max(40).default([]),
+  wearLimits: z.array(wearLimit).max(120).default([]),
   torques: z.array(torqueFigure).max(40).default([]),
   usageUnit,
   recheckPlan: z.array(recheckStep).min(1).max(12),

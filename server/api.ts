@@ -6,7 +6,13 @@ import type { GaugeListener } from './gauges/listener.ts';
 import { gaugeRoutes } from './gauges/routes.ts';
 import type { Awakening } from './health/awakening.ts';
 import { instrumentRoutes } from './instruments/routes.ts';
+import { headWorkRoutes } from './headwork/routes.ts';
+import { knowHowRoutes } from './knowHow/routes.ts';
 import { describe } from './openapi.ts';
+import { Papers } from './papers/papers.ts';
+import { partsRoutes } from './parts/routes.ts';
+import { photographRoutes } from './photographs/routes.ts';
+import { wearRoutes } from './wear/routes.ts';
 import type { LiveBus } from './live/bus.ts';
 import { liveRoutes } from './live/routes.ts';
 import { measuringRoutes } from './measuring/routes.ts';
@@ -31,6 +37,11 @@ const ROOMS = [
   buildRoutes,
   turningRoutes,
   measuringRoutes,
+  wearRoutes,
+  headWorkRoutes,
+  partsRoutes,
+  photographRoutes,
+  knowHowRoutes,
   settingRoutes,
   signoffRoutes,
   recheckRoutes,
@@ -58,6 +69,8 @@ export async function api(app: FastifyInstance, { awakening, bus, listener }: Ap
     reply.type('application/openapi+json').send(JSON.stringify(describe(app))),
   );
   await app.register(compress, { encodings: ['gzip'], threshold: WORTH_COMPRESSING_BYTES });
+  app.decorate('papers', new Papers());
+  app.addHook('onClose', () => app.papers.close());
   await app.register(todayRoutes);
   for (const routes of ROOMS) await app.register(routes);
   await app.register(peopleRoutes);

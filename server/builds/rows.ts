@@ -3,6 +3,9 @@ import type { Knex } from 'knex';
 import { readConditions, readReadings, readRoundRows, readTurning } from '../measuring/rounds.ts';
 import { readRechecks } from '../rechecks/read.ts';
 import { readSettings } from '../setting/read.ts';
+import { readKnowHow } from '../knowHow/read.ts';
+import { readPhotographs } from '../photographs/read.ts';
+import { readEntries } from './entries.ts';
 import { readHead, readNotes, readTicks } from './read.ts';
 
 /** What of a row is kept for a retry: which it is, not what it says. */
@@ -39,6 +42,23 @@ const ROWS: {
   },
   note: { idOf: ({ id }) => id, read: async (db, build, id) => (await readNotes(db, build, id))[0] },
   recheck: { idOf: ({ id }) => id, read: async (db, _build, id) => (await readRechecks(db, { id }))[0] },
+  wear: {
+    idOf: ({ id }) => id,
+    read: async (db, build, id) => (await readEntries(db, build, 'wear', id))[0],
+  },
+  headwork: {
+    idOf: ({ id }) => id,
+    read: async (db, build, id) => (await readEntries(db, build, 'headwork', id))[0],
+  },
+  ledger: {
+    idOf: ({ id }) => id,
+    read: async (db, build, id) => (await readEntries(db, build, 'ledger', id))[0],
+  },
+  photograph: {
+    idOf: ({ id }) => id,
+    read: async (db, build, id) => (await readPhotographs(db, build, id))[0],
+  },
+  'know-how': { idOf: ({ id }) => id, read: async (db, _build, id) => (await readKnowHow(db, { id }))[0] },
 };
 
 /** Which row a change is about; null where the row itself was too large to tell. */

@@ -4,6 +4,7 @@ import { addPerson, ensureShop } from '../people/store.ts';
 import { addSheet, publishRevision, reviseSheet } from '../sheets/store.ts';
 import { loadEngine } from './engine.ts';
 import { loadInstruments } from './instruments.ts';
+import { loadOpenHeads } from './openHead.ts';
 import { DEMO_DRAFT, DEMO_SECOND_REVISIONS, DEMO_SHEETS } from './sheets/index.ts';
 import { DEMO_ENGINES, DEMO_PEOPLE, DEMO_SHOP } from './world.ts';
 
@@ -35,6 +36,7 @@ export async function loadDemo(db: Knex, now: Date = new Date()): Promise<boolea
         now,
         seed: index + 1,
       });
+    await loadOpenHeads(transaction, { bench, now });
     await addSheet(transaction, DEMO_DRAFT, bench);
     for (const [key, body] of Object.entries(DEMO_SECOND_REVISIONS)) {
       const draft = await reviseSheet(transaction, sheets[key]!.sheetId, body, people['Osk Velland']!);

@@ -98,6 +98,20 @@ export const DEMO_ENGINES: readonly DemoEngine[] = [
     usagePerDay: 6,
     builds: [
       {
+        complaint: 'First look after two seasons',
+        openedDaysAgo: 898,
+        stage: 'run-in',
+        signedOffDaysAgo: 890,
+        drift: 0.01,
+      },
+      {
+        complaint: 'Down on power; cover off for the winter',
+        openedDaysAgo: 418,
+        stage: 'run-in',
+        signedOffDaysAgo: 410,
+        drift: 0.01,
+      },
+      {
         complaint: 'Hard to start when warm',
         openedDaysAgo: 6,
         stage: 'wear',

@@ -12,6 +12,7 @@ import * as lists from './010-lists.ts';
 import * as rooms from './011-rooms.ts';
 import * as setAgain from './012-set-again.ts';
 import * as letStand from './013-let-stand.ts';
+import * as openHead from './014-open-head.ts';
 
 const MIGRATIONS = {
   '001-people': people,
@@ -27,6 +28,7 @@ const MIGRATIONS = {
   '011-rooms': rooms,
   '012-set-again': setAgain,
   '013-let-stand': letStand,
+  '014-open-head': openHead,
 } as const;
 
 type Name = keyof typeof MIGRATIONS;

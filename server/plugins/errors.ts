@@ -29,6 +29,8 @@ const REFUSALS = {
   own_second: [409, 'A second look is another person’s: you measured this point yourself.'],
   other_means: [422, 'That point is set another way.'],
   unknown_check: [422, 'This stage has no such check.'],
+  unknown_place: [422, 'This engine has no such place.'],
+  not_a_picture: [422, 'That is no picture that is taken here.'],
   unknown_point: [422, 'This engine has no such lash point.'],
   round_closed: [409, 'This round is closed.'],
   already_signed_off: [409, 'This build is signed off already.'],

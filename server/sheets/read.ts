@@ -3,13 +3,33 @@ import {
   type SheetFile,
   type SheetRevision,
   type SheetSummary,
+  type WearLimit,
 } from '@zero-lash/contract/sheets';
 import { mmFromTenths } from '@zero-lash/core/length';
 import { rolesOf } from '@zero-lash/core/sheets';
+import { LIMIT_KINDS } from '@zero-lash/core/wear';
 import type { Knex } from 'knex';
 import { dayIn, shopZone } from '../clock.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { stored } from '../stored.ts';
+
+/** Limits that were written down before they had a place, a band and a source of their own. */
+function completed(limits: readonly Partial<WearLimit>[]): WearLimit[] {
+  return limits.map((limit) => {
+    const said = {
+      place: '',
+      nominal: null,
+      limit: null,
+      min: null,
+      max: null,
+      source: '',
+      ...limit,
+    } as WearLimit;
+    if (LIMIT_KINDS[said.part].form !== 'band' || said.limit === null || said.nominal === null) return said;
+    const ends = [said.nominal, said.limit];
+    return { ...said, nominal: null, limit: null, min: Math.min(...ends), max: Math.max(...ends) };
+  });
+}
 
 const parsePattern = stored('a pattern', { 1: patternSchema });
 
@@ -66,6 +86,7 @@ async function readRevisions(db: Knex, narrow: (query: Knex.QueryBuilder) => voi
     revision: {
       ...row,
       pattern: parsePattern(format, row.pattern),
+      wearLimits: completed(row.wearLimits),
       limits: orderLikePattern(row).map((limit) => ({
         ...limit,
         min: mmFromTenths(limit.min),

@@ -16,25 +16,15 @@ import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { needs, personOf } from '../plugins/signIn.ts';
 import { writeOnce, type Kept } from '../plugins/writes.ts';
-import { StopCards } from './stopCards.ts';
 import * as read from './read.ts';
 import * as store from './store.ts';
 
 const FOR_EVER = 'private, max-age=31536000, immutable';
 
-declare module 'fastify' {
-  interface FastifyInstance {
-    /** draws stop cards beside everything else */
-    stopCards: StopCards;
-  }
-}
-
 export function sheetRoutes(instance: FastifyInstance, _options: object, done: () => void): void {
   const app = instance.withTypeProvider<ZodTypeProvider>();
   const params = z.object({ id });
   const preHandler = needs('bench');
-  app.decorate('stopCards', new StopCards());
-  app.addHook('onClose', () => app.stopCards.close());
   /** of a revision's answer only its id is kept for a retry */
   const kept: Kept<SheetRevision> = {
     of: ({ id: revision }) => ({ revision }),
@@ -140,7 +130,12 @@ export function sheetRoutes(instance: FastifyInstance, _options: object, done: (
       return reply
         .header('content-disposition', `inline; filename="${fileName(sheet)} stops.pdf"`)
         .type('application/pdf')
-        .send(await app.stopCards.draw(sheet, request.query.school ?? firstSchool(sheet.pattern)));
+        .send(
+          await app.papers.draw('stop-card', {
+            sheet,
+            school: request.query.school ?? firstSchool(sheet.pattern),
+          }),
+        );
     },
   );
   done();

@@ -1,5 +1,6 @@
 // Long because every route has its sample here, and all of them are tried in the same ways.
 import { randomUUID } from 'node:crypto';
+import type { BuildWrite } from '@zero-lash/contract/builds';
 import type { EngineList, EngineRow, EngineView } from '@zero-lash/contract/engines';
 import type { Tools } from '@zero-lash/contract/instruments';
 import type { Person, Session } from '@zero-lash/contract/people';
@@ -9,6 +10,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { DEMO_SHEETS } from '../demo/sheets/index.ts';
 import { routesOf } from '../routes.ts';
 import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
+import { aPicture } from './pictures.ts';
 import { Work } from './worked.ts';
 
 type Method = 'GET' | 'POST' | 'PATCH' | 'PUT' | 'DELETE';
@@ -75,6 +77,15 @@ async function makeSamples() {
   const { body: session } = await shop.call<Session>(LEAD, 'GET', 'session');
   const { body: engineOf } = await shop.call<EngineView>(LEAD, 'GET', `engines/${build.engine.id}`);
   const engine = { name: 'Fan', serial: '1', owner: 'Orchard', duty: 'frost' };
+  const photograph = await setting.write('photographs', {
+    ...{ stage: 'open-up', about: 'tray', note: '', file: await aPicture() },
+  });
+  const learned = await setting.write('know-how', {
+    stage: 'open-up',
+    text: 'The breather comes off first',
+  });
+  const rowOf = (answer: { readonly body: unknown }) =>
+    (answer.body as BuildWrite).changes[0]!.row as { id: string; version: number };
   const at = (path: string, sample: object) => ({ path, body: sample });
   return {
     'POST /api/session': at('session', { name: 'Nobody', passphrase: 'nothing' }),
@@ -141,6 +152,53 @@ async function makeSamples() {
       ...{ stage: 'close', check: 'cover', done: true },
     }),
     'POST /api/builds/:id/notes': at(`builds/${build.id}/notes`, { stage: 'wear', text: 'worn' }),
+    'POST /api/builds/:id/wear': at(`builds/${build.id}/wear`, {
+      lines: [
+        {
+          ...{ kind: 'figure', item: 'stem-guide', place: '1I', field: 'stem', values: [6.97, 6.98] },
+          ...{ asTyped: '6.97 6.98', how: 'measured', set: 'found', doubtKept: false },
+        },
+        { kind: 'mark', part: 'valve', place: '1E', damage: 'pitting', note: 'at the edge', gone: false },
+        { kind: 'fate', part: 'valve', place: '1E', fate: 'replace', order: 'to-order', reason: 'thin' },
+        {
+          ...{ kind: 'limit', part: 'cam-runout', of: 'both', place: '', nominal: null, limit: 0.05 },
+          ...{ min: null, max: null, unit: 'mm', source: 'maker’s letter' },
+        },
+      ],
+    }),
+    'POST /api/builds/:id/headwork': at(`builds/${build.id}/headwork`, {
+      lines: [
+        {
+          ...{ step: randomUUID(), valve: '1I', operation: 'seat-cut', depth: 0.1, normalDepth: null },
+          ...{ seatAngle: null, done: null, dropped: false },
+        },
+      ],
+    }),
+    'POST /api/builds/:id/ledger': at(`builds/${build.id}/ledger`, {
+      lines: [
+        {
+          ...{ key: 'rocker 1i', group: 'gear', name: 'Rocker', place: '1I', expected: 1, out: 1 },
+          ...{ in: null, note: '', dropped: false },
+        },
+      ],
+    }),
+    'POST /api/builds/:id/photographs': at(`builds/${build.id}/photographs`, {
+      ...{ stage: 'take-in', about: 'as it came', note: 'oil below', file: await aPicture() },
+    }),
+    'PUT /api/builds/:id/photographs/:photograph': at(
+      `builds/${setting.build.id}/photographs/${rowOf(photograph).id}`,
+      { dropped: true },
+    ),
+    'POST /api/builds/:id/know-how': at(`builds/${build.id}/know-how`, {
+      ...{ stage: 'open-up', text: 'A short bent key for the rear bolt' },
+    }),
+    'PATCH /api/know-how/:id': at(`know-how/${rowOf(learned).id}`, {
+      ...{
+        version: rowOf(learned).version,
+        text: 'The breather comes off first, and its clip',
+        dropped: false,
+      },
+    }),
     'POST /api/benches': at('benches', { name: 'Third', bladeSetId: bench!.bladeSetId, maxStack: 2 }),
     'PATCH /api/benches/:id': at(`benches/${bench!.id}`, {
       ...{ name: 'First', bladeSetId: bench!.bladeSetId, maxStack: 2, version: bench!.version },
@@ -186,6 +244,7 @@ const filled = (route: string) =>
   route
     .slice(route.indexOf('/api/') + 5)
     .replace(':id', randomUUID())
+    .replace(':photograph', randomUUID())
     .replace(':point', '1I');
 const methodOf = (route: string) => route.slice(0, route.indexOf(' ')) as Method;
 

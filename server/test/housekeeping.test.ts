@@ -6,7 +6,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { keepRunning, UNSTARTABLE } from '../../scripts/supervise.mjs';
 import { everySoOften } from '../background.ts';
 import { DEMO_SHEETS } from '../demo/sheets/index.ts';
-import { StopCards } from '../sheets/stopCards.ts';
+import { Papers } from '../papers/papers.ts';
 import { tidy } from '../tidy.ts';
 import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
 
@@ -110,9 +110,10 @@ describe('stop cards', () => {
       })),
     };
     const limit = { min: 0.2, max: 0.3, asWritten: '' };
-    const cards = new StopCards();
-    const card = await cards.draw(
-      {
+    const cards = new Papers();
+    const card = await cards.draw('stop-card', {
+      school: 'fewest',
+      sheet: {
         ...(await sheet()),
         pattern: twelve,
         limits: [
@@ -121,17 +122,16 @@ describe('stop cards', () => {
           { role: 'brake', ...limit },
         ],
       },
-      'fewest',
-    );
+    });
     expect(card.subarray(0, 5).toString()).toBe('%PDF-');
     await cards.close();
   });
 
   it('are refused when too many wait, rather than kept waiting', async () => {
-    const cards = new StopCards();
+    const cards = new Papers();
     const drawn = await Promise.allSettled(
       await Promise.all(Array.from({ length: 60 }, async () => sheet())).then((sheets) =>
-        sheets.map((one) => cards.draw(one, 'companion')),
+        sheets.map((one) => cards.draw('stop-card', { sheet: one, school: 'companion' })),
       ),
     );
     const refused = drawn.filter(({ status }) => status === 'rejected') as PromiseRejectedResult[];

@@ -14,7 +14,12 @@ beforeAll(async () => {
 afterAll(() => shop.close());
 
 /** Answers that are no JSON: a stream of events, and a drawing for the wall. */
-const NO_JSON = new Set(['GET /api/live', 'GET /api/sheet-revisions/:id/stop-card']);
+const NO_JSON = new Set([
+  'GET /api/live',
+  'GET /api/sheet-revisions/:id/stop-card',
+  'GET /api/builds/:id/parts-list',
+  'GET /api/photographs/:id',
+]);
 
 about('the description of the routes', () => {
   it('is OpenAPI 3.1, and served to whoever is signed in', async () => {

@@ -26,7 +26,18 @@ export interface BuildView extends BuildHead, BuildParts {
   readonly sheet: SheetRevision;
 }
 
-const BUILD_PARTS = ['rounds', 'settings', 'ticks', 'notes', 'rechecks'] as const;
+const BUILD_PARTS = [
+  'rounds',
+  'settings',
+  'ticks',
+  'notes',
+  'rechecks',
+  'wear',
+  'headwork',
+  'ledger',
+  'photographs',
+  'know-how',
+] as const;
 
 /** A server on a database of its own, with the demo world in it, called over HTTP. */
 export class TestShop {
@@ -174,7 +185,13 @@ export class TestShop {
 }
 
 /** Answers that are no JSON of their route: a stream, a file, a page. */
-const NOT_PARSED = new Set(['text/event-stream', 'application/pdf', 'application/openapi+json', 'text/html']);
+const NOT_PARSED = new Set([
+  'text/event-stream',
+  'application/pdf',
+  'application/openapi+json',
+  'text/html',
+  'image/jpeg',
+]);
 
 /** Holds an answer to its route's own schema, to the last field of it: what goes out is what is said to go out. */
 function parseAnswer(request: FastifyRequest, reply: FastifyReply, payload: unknown): void {

@@ -52,6 +52,11 @@ export class Work {
       await this.#send('POST', `builds/${this.build.id}/ticks`, { stage, check, done: true });
   }
 
+  /** Writes something of the build that has no way of its own here. */
+  write(room: string, body: object, who = BENCH) {
+    return this.#send('POST', `builds/${this.build.id}/${room}`, body, who);
+  }
+
   /** Measures a point in the newest round: in the middle of its band, too tight, at its upper edge, off its base circle, or takes it back. */
   measure(point: string, how: 'sound' | 'tight' | 'edge' | 'off-base' | 'withdrawn' = 'sound') {
     const { role } = lashPoints(this.build.sheet.pattern).find(({ key }) => key === point)!;

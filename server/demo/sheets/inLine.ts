@@ -1,5 +1,5 @@
 import type { NewSheet } from '@zero-lash/contract/sheets';
-import { CAP_TORQUES, COOL_ROOM, inLine, PLAIN, WEAR_LIMITS } from './parts.ts';
+import { CAP_TORQUES, COOL_ROOM, inLine, PLAIN, WITH_SCREWS, WITH_TIPS, WEAR_LIMITS } from './parts.ts';
 
 export const orchardFour: NewSheet = {
   name: 'Q4 Orchard',
@@ -28,7 +28,7 @@ export const orchardFour: NewSheet = {
       { role: 'intake', min: 0.2, max: 0.3, asWritten: '0.25 ± 0.05 mm' },
       { role: 'exhaust', min: 0.3, max: 0.4, asWritten: '0.35 ± 0.05 mm' },
     ],
-    wearLimits: WEAR_LIMITS,
+    wearLimits: WITH_SCREWS,
     torques: CAP_TORQUES,
     usageUnit: 'hours',
     recheckPlan: [
@@ -70,7 +70,7 @@ export const railFour: NewSheet = {
       { role: 'intake', min: 0.11, max: 0.19, asWritten: '0.15 ± 0.04 mm' },
       { role: 'exhaust', min: 0.21, max: 0.29, asWritten: '0.25 ± 0.04 mm' },
     ],
-    wearLimits: WEAR_LIMITS,
+    wearLimits: WITH_TIPS,
     torques: CAP_TORQUES,
     usageUnit: 'km',
     recheckPlan: [
@@ -111,7 +111,7 @@ export const sawSingle: NewSheet = {
       { role: 'intake', min: 0.08, max: 0.14, asWritten: '0.08–0.14 mm' },
       { role: 'exhaust', min: 0.14, max: 0.2, asWritten: '0.14–0.20 mm' },
     ],
-    wearLimits: WEAR_LIMITS,
+    wearLimits: WITH_SCREWS,
     torques: CAP_TORQUES,
     usageUnit: 'starts',
     recheckPlan: [
@@ -191,7 +191,7 @@ export const groomerSix: NewSheet = {
       { role: 'exhaust', min: 0.55, max: 0.65, asWritten: '0.60 ± 0.05 mm' },
       { role: 'brake', min: 0.7, max: 0.8, asWritten: '0.75 ± 0.05 mm' },
     ],
-    wearLimits: WEAR_LIMITS,
+    wearLimits: WITH_SCREWS,
     torques: [{ fastening: 'Rocker shaft', steps: '20 Nm, then 60 Nm', order: 'from the middle out' }],
     usageUnit: 'hours',
     recheckPlan: [

@@ -1,4 +1,5 @@
 import type { SheetBody } from '@zero-lash/contract/sheets';
+import { LIMIT_KINDS } from '@zero-lash/core/wear';
 
 type Cylinders = SheetBody['pattern']['cylinders'];
 type Pattern = SheetBody['pattern'];
@@ -22,6 +23,7 @@ export const PLAIN: Pick<
   | 'turns'
   | 'seenFrom'
   | 'bridges'
+  | 'bridgeKind'
   | 'closingSide'
   | 'brakes'
   | 'margin'
@@ -39,6 +41,7 @@ export const PLAIN: Pick<
   brakes: [],
   margin: 15,
   roleMeans: {},
+  bridgeKind: 'plain',
   turnsBack: true,
   camDrive: 'unsaid',
   decompressor: null,
@@ -47,14 +50,50 @@ export const PLAIN: Pick<
 
 export const COOL_ROOM = { from: 10, to: 30 };
 
+type Limit = SheetBody['wearLimits'][number];
+
+const PRINTED: Pick<Limit, 'place' | 'source' | 'nominal' | 'limit' | 'min' | 'max'> = {
+  ...{ place: '', source: '', nominal: null, limit: null, min: null, max: null },
+};
+/** A limit from a nominal figure; without one where the source gives none. */
+const worn = (
+  part: Limit['part'],
+  nominal: number | null,
+  limit: number,
+  of: Limit['of'] = 'both',
+): Limit => ({ ...PRINTED, part, of, nominal, limit, unit: LIMIT_KINDS[part].unit });
+const banded = (part: Limit['part'], min: number, max: number): Limit => ({
+  ...PRINTED,
+  ...{ part, of: 'both', min, max, unit: LIMIT_KINDS[part].unit },
+});
+
 /** Wear limits and torques that the makers of the valley give for their smaller engines. */
 export const WEAR_LIMITS: SheetBody['wearLimits'] = [
-  { part: 'lobe-lift', of: 'intake', nominal: 8.2, limit: 8.05, unit: 'mm' },
-  { part: 'lobe-lift', of: 'exhaust', nominal: 7.9, limit: 7.75, unit: 'mm' },
-  { part: 'stem-guide', of: 'intake', nominal: 0.03, limit: 0.08, unit: 'mm' },
-  { part: 'stem-guide', of: 'exhaust', nominal: 0.045, limit: 0.1, unit: 'mm' },
-  { part: 'seat-width', of: 'both', nominal: 1.2, limit: 2, unit: 'mm' },
-  { part: 'spring-length', of: 'both', nominal: 41.5, limit: 40.2, unit: 'mm' },
+  worn('compression', null, 9.5),
+  worn('compression-spread', null, 12),
+  worn('leak-down-watch', null, 10),
+  worn('leak-down', null, 20),
+  worn('lobe-lift', 8.2, 8.05, 'intake'),
+  worn('lobe-lift', 7.9, 7.75, 'exhaust'),
+  worn('journal-clearance', 0.04, 0.1),
+  worn('journal-ovality', null, 0.02),
+  worn('stem-guide', 0.03, 0.08, 'intake'),
+  worn('stem-guide', 0.045, 0.1, 'exhaust'),
+  worn('valve-margin', 1.2, 0.7),
+  banded('seat-width', 1.1, 1.8),
+  worn('seat-runout', null, 0.05),
+  worn('spring-length', 41.5, 40.2),
+  worn('spring-force', null, 165),
+  worn('spring-bind', null, 1),
+];
+
+/** The same, where the maker lets a tip be ground and screws are to stand out so far. */
+export const WITH_TIPS: SheetBody['wearLimits'] = [...WEAR_LIMITS, worn('tip-grinding', null, 0.2)];
+export const WITH_SCREWS: SheetBody['wearLimits'] = [
+  ...WEAR_LIMITS,
+  worn('rocker-bush', 0.02, 0.08),
+  worn('rocker-pad', null, 0.1),
+  banded('screw-standout', 3, 9),
 ];
 export const CAP_TORQUES: SheetBody['torques'] = [
   { fastening: 'Cam caps', steps: '8 Nm, then 14 Nm', order: 'from the middle out, crosswise' },

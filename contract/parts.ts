@@ -1,0 +1,25 @@
+import { LEDGER_GROUPS, type LedgerGroup } from '@zero-lash/core/parts';
+import { z } from 'zod';
+import { line, remark } from './values.ts';
+import { entryRow, newEntry } from './wear.ts';
+
+const count = z.int().min(0).max(999, { error: 'nothing is there a thousand times' });
+
+/** One thing of a count-out as it was last said of. */
+export const ledgerLine = z.object({
+  key: line(80),
+  group: z.enum(Object.keys(LEDGER_GROUPS) as [LedgerGroup, ...LedgerGroup[]]),
+  name: line(60),
+  place: remark(60),
+  expected: count,
+  out: count.nullable(),
+  in: count.nullable(),
+  note: remark(200),
+  dropped: z.boolean(),
+});
+export type LedgerLineBody = z.infer<typeof ledgerLine>;
+
+export const newLedger = newEntry(ledgerLine);
+export type NewLedger = z.input<typeof newLedger>;
+export const ledgerEntry = entryRow(ledgerLine);
+export type LedgerEntry = z.infer<typeof ledgerEntry>;

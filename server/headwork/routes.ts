@@ -1,0 +1,46 @@
+import { buildWrite } from '@zero-lash/contract/builds';
+import { forecastsOfSheet, newHeadWork, type HeadWorkBody } from '@zero-lash/contract/headwork';
+import { id } from '@zero-lash/contract/values';
+import { OPERATION_WORDS, operationsFor } from '@zero-lash/core/headwork';
+import { valvesOf, type Pattern } from '@zero-lash/core/sheets';
+import type { FastifyInstance } from 'fastify';
+import type { ZodTypeProvider } from 'fastify-type-provider-zod';
+import { z } from 'zod';
+import { addEntry } from '../builds/entries.ts';
+import { handOf } from '../builds/hand.ts';
+import { writeBuild } from '../builds/write.ts';
+import { needs } from '../plugins/signIn.ts';
+import { readForecasts } from './forecasts.ts';
+
+/** Says what of a piece of head work an engine has no place for; null where it fits. */
+function complainOfWork(line: HeadWorkBody, pattern: Pattern) {
+  if (!operationsFor(pattern).includes(line.operation))
+    return {
+      path: 'operation',
+      message: `“${OPERATION_WORDS[line.operation]}” does not touch its gaps; look at the valve timing and at the room over the piston`,
+    };
+  return valvesOf(pattern).some(({ key }) => key === line.valve)
+    ? null
+    : { path: 'valve', message: `there is no valve ${line.valve}` };
+}
+
+export function headWorkRoutes(instance: FastifyInstance, _options: object, done: () => void): void {
+  const app = instance.withTypeProvider<ZodTypeProvider>();
+  const params = z.object({ id });
+
+  app.post(
+    '/builds/:id/headwork',
+    { schema: { params, body: newHeadWork, response: { 201: buildWrite } }, preHandler: needs('bench') },
+    (request, reply) =>
+      writeBuild(request, reply, 201, (transaction) =>
+        addEntry(transaction, request.params.id, 'headwork', request.body, handOf(request), complainOfWork),
+      ),
+  );
+
+  app.get(
+    '/sheets/:id/forecasts',
+    { schema: { params, response: { 200: forecastsOfSheet } } },
+    (request, reply) => app.keeper.answer(reply, () => readForecasts(app.db, request.params.id)),
+  );
+  done();
+}

@@ -1,0 +1,41 @@
+import type { BuildWrite } from '@zero-lash/contract/builds';
+import type { KnowHowChange, KnowHowRow, newKnowHow } from '@zero-lash/contract/knowHow';
+import type { Knex } from 'knex';
+import type { z } from 'zod';
+import { takeUp, written } from '../builds/course.ts';
+import { whenTaken, type Hand } from '../builds/hand.ts';
+import { Refusal } from '../plugins/errors.ts';
+import { findRevision } from '../sheets/read.ts';
+import { readKnowHow } from './read.ts';
+
+/** Keeps something learned at a build for every later build of its pattern. */
+export async function addKnowHow(
+  db: Knex,
+  buildId: string,
+  { stage, text, takenAt }: z.output<typeof newKnowHow>,
+  hand: Hand,
+): Promise<BuildWrite> {
+  const build = await takeUp(db, buildId);
+  const { sheetId } = await findRevision(db, build.revisionId);
+  await db('know_how').insert({
+    ...{ id: hand.key, sheet_id: sheetId, build_id: buildId, stage, text, by: hand.personId },
+    at: whenTaken(takenAt, hand, build.openedAt),
+  });
+  const [row] = await readKnowHow(db, { id: hand.key });
+  return written(build, { kind: 'know-how', row: row! });
+}
+
+/** Words a note anew, or takes it away; a lead does. */
+export async function changeKnowHow(
+  db: Knex,
+  id: string,
+  { version, text, dropped }: KnowHowChange,
+): Promise<KnowHowRow> {
+  const changed = await db('know_how')
+    .where({ id, version })
+    .update({ text, dropped, version: version + 1 });
+  const [row] = await readKnowHow(db, { id });
+  if (!row) throw new Refusal('not_found', { detail: 'There is no such note.' });
+  if (changed === 0) throw new Refusal('stale', { current: row });
+  return row;
+}

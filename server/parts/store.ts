@@ -1,0 +1,27 @@
+import { standingLines } from '@zero-lash/core/builds';
+import { expectedParts, ledgerKey, ledgerOf, partsList, wantedParts } from '@zero-lash/core/parts';
+import { partFates, wearSheetOf } from '@zero-lash/core/wear';
+import type { Knex } from 'knex';
+import { readEntries } from '../builds/entries.ts';
+import { readHead } from '../builds/read.ts';
+import { dayIn, shopZone } from '../clock.ts';
+import { findRevision } from '../sheets/read.ts';
+import type { PartsListPaper } from './partsListPaper.ts';
+
+/** What a build replaces and wants, as it is printed. */
+export async function readPartsList(db: Knex, buildId: string): Promise<PartsListPaper> {
+  const { rows: head } = await readHead(db, buildId);
+  const sheet = await findRevision(db, head.revisionId);
+  const wear = wearSheetOf(await readEntries(db, buildId, 'wear'), sheet.wearLimits);
+  const ledger = ledgerOf(
+    [...wantedParts(sheet.pattern), ...expectedParts(sheet.pattern)],
+    standingLines(await readEntries(db, buildId, 'ledger'), ledgerKey),
+  );
+  return {
+    engine: head.engine.name,
+    build: head.number,
+    sheet: `${sheet.maker} ${sheet.name}, revision ${sheet.number}`,
+    on: dayIn(await shopZone(db), new Date()),
+    lines: partsList(partFates(wear, sheet.pattern), ledger),
+  };
+}
