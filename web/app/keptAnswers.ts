@@ -1,6 +1,6 @@
 /** Paths whose last answer is kept on the device, so that the pages seen before open without a server. */
 const KEPT =
-  /^(?:session|today|tools|engines\/[\w-]+|sheets|sheets\/[\w-]+|sheet-revisions\/[\w-]+|builds\/[\w-]+(?:\/\w+)?)$/;
+  /^(?:session|today|tools|engines\/[\w-]+(?:\/wear)?|sheets|sheets\/[\w-]+|sheet-revisions\/[\w-]+|builds\/[\w-]+(?:\/[\w-]+)?)$/;
 /** How long keeping waits at the start: the first page comes first. */
 const SETTLED_MS = 1500;
 

@@ -42,7 +42,8 @@ function Build({ build }: { readonly build: BuildView }) {
   const later = useDeferredValue(work);
   const aside = STAGE_ROOMS[work.looking].First !== undefined;
   // before anything is measured, what is to be done comes first and the head is only shown
-  const led = stageOf(work.looking).shows === null;
+  const { wide = false } = STAGE_ROOMS[work.looking];
+  const led = stageOf(work.looking).shows === null || wide;
   const near = work.open && work.mayWork;
   return (
     <Page title={build.engine.name} under={<Under build={build} />}>
@@ -52,6 +53,7 @@ function Build({ build }: { readonly build: BuildView }) {
       )}
       <div
         className="build"
+        data-wide={wide || undefined}
         data-aside={aside ? (near ? 'after' : 'before') : undefined}
         data-ticks={stageOf(work.looking).checks.length > 0 || undefined}
       >
@@ -183,7 +185,7 @@ const BelowHead = memo(function BelowHead({ work: { round, states } }: AreaProps
 /** What the round is taken under, a second look, and the stage's own work. */
 const WorkArea = memo(function WorkArea({ work }: AreaProps) {
   const { build, looking, here, round, open, mayWork, blind, setBlind, select, look } = work;
-  const { Under } = STAGE_ROOMS[looking];
+  const { Under, wide } = STAGE_ROOMS[looking];
   const measured = stageOf(looking).measures !== null;
   const me = useSession()?.person.name;
   return (
@@ -196,7 +198,7 @@ const WorkArea = memo(function WorkArea({ work }: AreaProps) {
       )}
       <StageWork build={build} stage={looking} blind={blind} onPoint={select} onLook={look}>
         {Under && (
-          <Suspense fallback={null}>
+          <Suspense fallback={wide ? <Box minHeight="480px" /> : null}>
             <Under build={build} />
           </Suspense>
         )}

@@ -7,8 +7,6 @@ import { mmFromTenths, tenthsFromMm } from '@zero-lash/core/length';
 import { stageOf, type StageKey } from '@zero-lash/core/builds';
 import { Suspense } from 'react';
 import { useLengths } from '../app/lengths.ts';
-import { GapBar } from '../drawings/GapBar.tsx';
-import { VerdictMark } from '../drawings/VerdictMark.tsx';
 import { useRole } from '../people/useRole.ts';
 import type { TurningWork } from '../turning/useTurning.ts';
 import { Measure } from '../measuring/Measure.tsx';
@@ -17,9 +15,11 @@ import { RefusedNotes } from '../app/RefusedNotes.tsx';
 import { StrikeOut } from '../measuring/StrikeOut.tsx';
 import { SecondLook } from '../measuring/SecondLook.tsx';
 import { useSeen, type Seen } from '../measuring/useSeen.ts';
+import { draftKey } from '../measuring/drafts.ts';
 import { PointHistory } from '../measuring/PointHistory.tsx';
 import './point.css';
 import { isOpenRound, readingAt, stateOf, type LimitedPoint } from './points.ts';
+import { PointKnown } from './PointKnown.tsx';
 import { WhatWasDone } from '../setting/WhatWasDone.tsx';
 import { STAGE_ROOMS } from './stageRooms.ts';
 
@@ -73,7 +73,7 @@ export function PointPanel({
   onSelect,
   onWalk,
 }: Props) {
-  const { figure, interval, band, unit } = useLengths();
+  const { band } = useLengths();
   const { mayWork } = useRole();
   const { AtPoint } = STAGE_ROOMS[stage];
   const reading = readingAt(round, point.key);
@@ -100,20 +100,14 @@ export function PointPanel({
             {limitsInWords(point.asWritten, band(point.min, point.max))}
           </div>
         </div>
-        <GapBar
+        <PointKnown
+          place={round ? draftKey(round.id, point.key) : ''}
           min={point.min}
           max={point.max}
-          gap={gone ? null : known}
+          known={gone ? null : known}
           state={known?.state ?? 'not-measured'}
           target={target}
-          width={300}
-          figure={figure}
         />
-        <div className="point-figures" aria-live="polite">
-          <b>{known && !gone ? interval(known.lo, known.hi) : '–'}</b>
-          <span className="point-about">{unit}</span>
-          <VerdictMark state={known?.state ?? 'not-measured'} withWord size={18} />
-        </div>
         {round && reading && !seen && (
           <div className="point-note">
             {wordsOf(roundOf(build, reading, round))}, typed <code>{reading.asTyped}</code> by {reading.by}

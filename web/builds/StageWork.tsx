@@ -10,6 +10,7 @@ import { useShared } from '../app/useShared.ts';
 import { useOnceSent } from '../app/useOnceSent.ts';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';
 import { useRole } from '../people/useRole.ts';
+import { KnowHow } from '../knowHow/KnowHow.tsx';
 import { Abandon } from './Abandon.tsx';
 import { GoBack, type BackStanding } from './GoBack.tsx';
 import { useMoveStageMutation } from './endpoints.ts';
@@ -38,7 +39,8 @@ export function StageWork({ build, stage, blind, onPoint, onLook, children }: Pr
   );
   const obstacles = useShared(useMemo(() => obstaclesTo(standingOf(build)), [build]));
   return (
-    <Box display="grid" gap="4">
+    <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
+      <KnowHow build={build} stage={stage} />
       <Checks buildId={build.id} ticks={build.ticks} stage={stage} enabled={here && mayWork} />
       {children}
       {here && mayWork && stage !== STAGE_KEYS.at(-1) && (
@@ -191,6 +193,9 @@ const Onward = memo(function Onward(props: OnwardProps) {
   );
 });
 
+/** What a shop keeps of a pattern is a sentence or two. */
+const MOST_LEARNED = 300;
+
 interface NotesProps {
   readonly buildId: string;
   readonly notes: BuildView['notes'];
@@ -204,6 +209,10 @@ const Notes = memo(function Notes({ buildId, notes: all, stage, enabled }: Notes
   const notes = all.filter((note) => note.stage === stage);
   const send = () => {
     put({ kind: 'note', body: { stage, text: text.trim() } });
+    setText('');
+  };
+  const learn = () => {
+    put({ kind: 'know-how', body: { stage, text: text.trim() } });
     setText('');
   };
   if (!enabled && notes.length === 0) return null;
@@ -234,9 +243,22 @@ const Notes = memo(function Notes({ buildId, notes: all, stage, enabled }: Notes
           <Button disabled={text.trim() === ''} onClick={send}>
             Add
           </Button>
+          <Button
+            variant="plain"
+            disabled={text.trim() === '' || text.trim().length > MOST_LEARNED}
+            title="Shown at this stage on every later build of this pattern"
+            onClick={learn}
+          >
+            Keep for this pattern
+          </Button>
         </Flex>
       )}
-      <RefusedNotes buildId={buildId} which={({ kind }) => kind === 'note'} />
+      {text.trim().length > MOST_LEARNED && (
+        <Box fontSize="sm" color="faded">
+          What is kept for the pattern is said in {MOST_LEARNED} characters; this is a note of the build.
+        </Box>
+      )}
+      <RefusedNotes buildId={buildId} which={({ kind }) => kind === 'note' || kind === 'know-how'} />
     </Box>
   );
 });

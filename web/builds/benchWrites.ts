@@ -1,7 +1,12 @@
 import type { NoteRequest, TickRequest } from '@zero-lash/contract/builds';
+import type { NewHeadWork } from '@zero-lash/contract/headwork';
+import type { NewKnowHow } from '@zero-lash/contract/knowHow';
 import type { NewConditions, NewReading } from '@zero-lash/contract/measuring';
+import type { NewLedger } from '@zero-lash/contract/parts';
+import type { DroppedPhotograph, NewPhotograph } from '@zero-lash/contract/photographs';
 import type { NewSetting } from '@zero-lash/contract/setting';
 import type { Turning } from '@zero-lash/contract/turning';
+import type { NewWear } from '@zero-lash/contract/wear';
 import { checkInWords } from '@zero-lash/core/builds';
 import type { OutboxItem } from '../app/deviceStore.ts';
 
@@ -13,6 +18,13 @@ export type BenchWrite =
   | { readonly kind: 'setting'; readonly body: NewSetting }
   | { readonly kind: 'tick'; readonly body: TickRequest }
   | { readonly kind: 'note'; readonly body: NoteRequest }
+  /** `about` names the cell or the part, as a person finds it again */
+  | { readonly kind: 'wear'; readonly about: string; readonly body: NewWear }
+  | { readonly kind: 'headwork'; readonly about: string; readonly body: NewHeadWork }
+  | { readonly kind: 'ledger'; readonly about: string; readonly body: NewLedger }
+  | { readonly kind: 'photograph'; readonly body: NewPhotograph }
+  | { readonly kind: 'photograph-dropped'; readonly id: string; readonly body: DroppedPhotograph }
+  | { readonly kind: 'know-how'; readonly body: NewKnowHow }
   | { readonly kind: 'round'; readonly recheckId: string; readonly sequence: number };
 
 type Sent = Pick<OutboxItem, 'kind' | 'within' | 'about' | 'said' | 'method' | 'path' | 'body'>;
@@ -71,6 +83,41 @@ export function sentAs(buildId: string, write: BenchWrite): Sent {
         ...inBuild(buildId, 'notes'),
         kind,
         about: 'a note',
+        said: `“${write.body.text}”`,
+        body: write.body,
+      };
+    case 'wear':
+      return { ...inBuild(buildId, 'wear'), kind, about: write.about, said: write.about, body: write.body };
+    case 'headwork':
+      return {
+        ...inBuild(buildId, 'headwork'),
+        kind,
+        about: write.about,
+        said: write.about,
+        body: write.body,
+      };
+    case 'ledger':
+      return { ...inBuild(buildId, 'ledger'), kind, about: write.about, said: write.about, body: write.body };
+    case 'photograph': {
+      const { about } = write.body;
+      const said = about === '' ? 'A photograph' : `The photograph of ${about}`;
+      return { ...inBuild(buildId, 'photographs'), kind, about: 'a photograph', said, body: write.body };
+    }
+    case 'photograph-dropped':
+      return {
+        ...inBuild(buildId, `photographs/${write.id}`),
+        method: 'PUT',
+        kind,
+        within: write.id,
+        about: 'a photograph',
+        said: 'Whether a photograph is shown',
+        body: write.body,
+      };
+    case 'know-how':
+      return {
+        ...inBuild(buildId, 'know-how'),
+        kind,
+        about: 'what was learned',
         said: `“${write.body.text}”`,
         body: write.body,
       };

@@ -12,6 +12,11 @@ export const ROOM_OF = {
   tick: 'ticks',
   note: 'notes',
   recheck: 'rechecks',
+  wear: 'wear',
+  headwork: 'headwork',
+  ledger: 'ledger',
+  photograph: 'photographs',
+  'know-how': 'know-how',
 } as const satisfies Record<ChangeKind, BuildRoom>;
 
 export type RowOf<Kind extends ChangeKind> = NonNullable<Extract<BuildRowChange, { kind: Kind }>['row']>;
@@ -38,6 +43,11 @@ const LAY: {
     row,
   ],
   note: withRow,
+  wear: withRow,
+  headwork: withRow,
+  ledger: withRow,
+  photograph: withRow,
+  'know-how': withRow,
   recheck: (rechecks, row) =>
     [...rechecks.filter(({ id }) => id !== row.id), row].sort((a, b) => b.sequence - a.sequence),
 };

@@ -1,5 +1,7 @@
 import type { BuildRoom, BuildRowChange, ChangeKind } from '@zero-lash/contract/builds';
+import type { NewKnowHow } from '@zero-lash/contract/knowHow';
 import type { NewConditions, NewReading } from '@zero-lash/contract/measuring';
+import type { NewPhotograph } from '@zero-lash/contract/photographs';
 import type { NewSetting } from '@zero-lash/contract/setting';
 import type { Turning } from '@zero-lash/contract/turning';
 import type { OutboxItem } from '../app/deviceStore.ts';
@@ -10,9 +12,20 @@ import { lay, ROOM_OF, type RowOf } from './lay.ts';
 import { limitedPoints } from './points.ts';
 
 type Kind = BenchWrite['kind'];
+/** The kind of row that a kind of write brings. */
+type Brings<K extends Kind> = K extends 'photograph-dropped'
+  ? 'photograph'
+  : Exclude<K, 'photograph-dropped'>;
+
+const UNSENT_PHOTOGRAPH = { width: 0, height: 0, dropped: false };
+
+/** What one hand wrote at one moment, as it will stand. */
+function entryOf<Line>({ key, by, takenAt, body }: OutboxItem) {
+  return { id: key, by, at: takenAt, lines: (body as { lines: Line[] }).lines };
+}
 
 /** What each kind of write will bring, as this device can tell without the server: the same core judges it there. */
-const ROW: { readonly [K in Kind]: (item: OutboxItem, build: BuildView) => RowOf<K> | null } = {
+const ROW: { readonly [K in Kind]: (item: OutboxItem, build: BuildView) => RowOf<Brings<K>> | null } = {
   reading: (item, build) => {
     const body = item.body as NewReading;
     const limits = limitedPoints(build.sheet).find(({ key }) => key === body.point);
@@ -49,6 +62,23 @@ const ROW: { readonly [K in Kind]: (item: OutboxItem, build: BuildView) => RowOf
     const { stage, text } = item.body as RowOf<'note'>;
     return { id: item.key, stage, text, by: item.by, at: item.takenAt };
   },
+  wear: entryOf,
+  headwork: entryOf,
+  ledger: entryOf,
+  photograph: (item) => {
+    const { stage, about, note } = item.body as NewPhotograph;
+    // how large it is kept is the server's to say
+    return { ...{ id: item.key, stage, about, note, by: item.by, at: item.takenAt }, ...UNSENT_PHOTOGRAPH };
+  },
+  'photograph-dropped': (item, build) => {
+    const row = build.photographs.find(({ id }) => id === item.within);
+    return row ? { ...row, dropped: (item.body as { dropped: boolean }).dropped } : null;
+  },
+  'know-how': (item, build) => {
+    const { stage, text } = item.body as NewKnowHow;
+    const row = { id: item.key, stage, text, by: item.by, at: item.takenAt };
+    return { ...row, sheetId: build.sheet.sheetId, dropped: false, version: 1 };
+  },
   round: (item) => ({
     // a recheck's round has the recheck's own id, whoever opens it
     ...{ id: item.within!, recheckId: item.within!, kind: 'recheck', closedAt: null, carried: false },
@@ -64,9 +94,10 @@ export function withItsWay(build: BuildView, items: readonly OutboxItem[]): Buil
       const kind = item.kind as Kind;
       const row = ROW[kind]?.(item, view);
       if (!row) return view;
-      const room = ROOM_OF[kind as ChangeKind] as Exclude<BuildRoom, 'head'>;
+      const brings: ChangeKind = kind === 'photograph-dropped' ? 'photograph' : kind;
+      const room = ROOM_OF[brings] as Exclude<BuildRoom, 'head'>;
       // a round that was opened here and is there already is the server's own
       if (kind === 'round' && view.rounds.some(({ recheckId }) => recheckId === item.within)) return view;
-      return { ...view, [room]: lay(view[room] as never, { kind, row } as BuildRowChange) };
+      return { ...view, [room]: lay(view[room] as never, { kind: brings, row } as BuildRowChange) };
     }, build);
 }

@@ -29,11 +29,17 @@ export interface StageRoom {
   readonly AtPoint?: ComponentType<AtPointProps>;
   /** stands under what is ticked off at the stage */
   readonly Under?: OfBuild;
+  /** its own work comes first and takes the width, and the head is only shown */
+  readonly wide?: boolean;
 }
 
-const CanThisBench = lazy(async () => ({
-  default: (await import('../instruments/CanThisBench.tsx')).CanThisBench,
+const TakeIn = lazy(async () => ({ default: (await import('./TakeIn.tsx')).TakeIn }));
+const OpenUp = lazy(async () => ({ default: (await import('./OpenUp.tsx')).OpenUp }));
+const WearSheetWork = lazy(async () => ({
+  default: (await import('../wear/WearSheetWork.tsx')).WearSheetWork,
 }));
+const LashBudget = lazy(async () => ({ default: (await import('../headwork/LashBudget.tsx')).LashBudget }));
+const Closing = lazy(async () => ({ default: (await import('./Closing.tsx')).Closing }));
 const SignOff = lazy(async () => ({ default: (await import('../signoff/SignOff.tsx')).SignOff }));
 const Rechecks = lazy(async () => ({ default: (await import('../rechecks/Rechecks.tsx')).Rechecks }));
 const LetStand = lazy(async () => ({ default: (await import('../signoff/LetStand.tsx')).LetStand }));
@@ -43,13 +49,13 @@ const SettingForm = lazy(async () => ({ default: (await import('../setting/Setti
 
 /** Each stage with what its room brings, which is fetched when the stage is first shown. */
 export const STAGE_ROOMS: Readonly<Record<StageKey, StageRoom>> = {
-  'take-in': { Under: CanThisBench },
-  'open-up': {},
+  'take-in': { Under: TakeIn, wide: true },
+  'open-up': { Under: OpenUp, wide: true },
   'as-found': {},
-  wear: {},
-  'head-work': {},
+  wear: { Under: WearSheetWork, wide: true },
+  'head-work': { Under: LashBudget, wide: true },
   set: { Above: AimChoice, AtPoint: SettingForm, Under: Slackened },
   prove: { AtPoint: LetStand },
-  close: { Under: SignOff },
+  close: { Under: Closing },
   'run-in': { First: Rechecks, Under: SignOff },
 };

@@ -17,11 +17,20 @@ export function useBuild(id: string) {
   const ticks = useRoom(id, 'ticks');
   const notes = useRoom(id, 'notes');
   const rechecks = useRoom(id, 'rechecks');
+  const wear = useRoom(id, 'wear');
+  const headwork = useRoom(id, 'headwork');
+  const ledger = useRoom(id, 'ledger');
+  const photographs = useRoom(id, 'photographs');
+  const knowHow = useRoom(id, 'know-how');
   const sheet = useRevisionQuery(head.rows?.revisionId ?? skipToken);
-  const rooms = [head, rounds, settings, ticks, notes, rechecks];
+  const rooms = [
+    ...[head, rounds, settings, ticks, notes, rechecks],
+    ...[wear, headwork, ledger, photographs, knowHow],
+  ];
   const build = useMemo((): BuildView | undefined => {
     if (!head.rows || !rounds.rows || !settings.rows || !ticks.rows || !notes.rows || !rechecks.rows)
       return undefined;
+    if (!wear.rows || !headwork.rows || !ledger.rows || !photographs.rows || !knowHow.rows) return undefined;
     if (!sheet.data) return undefined;
     return {
       ...head.rows,
@@ -31,8 +40,26 @@ export function useBuild(id: string) {
       ticks: ticks.rows,
       notes: notes.rows,
       rechecks: rechecks.rows,
+      wear: wear.rows,
+      headwork: headwork.rows,
+      ledger: ledger.rows,
+      photographs: photographs.rows,
+      'know-how': knowHow.rows,
     };
-  }, [head.rows, sheet.data, rounds.rows, settings.rows, ticks.rows, notes.rows, rechecks.rows]);
+  }, [
+    head.rows,
+    rounds.rows,
+    settings.rows,
+    ticks.rows,
+    notes.rows,
+    rechecks.rows,
+    wear.rows,
+    headwork.rows,
+    ledger.rows,
+    photographs.rows,
+    knowHow.rows,
+    sheet.data,
+  ]);
   return {
     build,
     error: build ? undefined : (rooms.find(({ error }) => error)?.error ?? sheet.error),

@@ -75,7 +75,12 @@ function ReachOf({
 }) {
   const { fan, bladeUnit } = useBench();
   const { length, figure } = useLengths(bladeUnit);
-  const held = by?.blades.map((blade) => figure(stampOf(fan, blade))).join(' + ');
+  const held = by?.blades
+    .map((blade) => {
+      const stamp = figure(stampOf(fan, blade));
+      return stamp === figure(blade) ? stamp : `${stamp}, which measures ${figure(blade)}`;
+    })
+    .join(' + ');
   if (reach === 'exact')
     return (
       <span>

@@ -3,6 +3,7 @@ import { Button, Flex } from '@chakra-ui/react';
 import type { BuildView } from '../builds/buildView.ts';
 import { isDecided, stampOf, type Blade, type GoNoGo, type Try } from '@zero-lash/core/measuring';
 import { ROLE_WORDS, type Step } from '@zero-lash/core/sheets';
+import { hollowAt, wearSheetOf } from '@zero-lash/core/wear';
 import { mmFromTenths } from '@zero-lash/core/length';
 import { useCallback, useDeferredValue, useMemo } from 'react';
 import { Link } from 'react-router';
@@ -28,7 +29,10 @@ import { heldThickness, triesInWords } from './tryWords.ts';
 import { useBench } from './useBench.ts';
 import { useBounce } from '../app/useBounce.ts';
 import { useMeasure, type Offer } from './useMeasure.ts';
-import { useTries } from './useTries.ts';
+import { useTries, type ComeTo } from './useTries.ts';
+import { say } from './said.ts';
+import { seenIn } from './useSeen.ts';
+import { useWorkedUp } from '../app/useWorkedUp.ts';
 import { Note } from '../app/Note.tsx';
 
 interface Props {
@@ -55,6 +59,8 @@ export function Measure({ build, round, point, turning, blind, onNext, onSelect,
   const work = useTries(round.id, point, bench, round.kind !== 'proved');
   const measure = useMeasure(build, round, point.key, turning, blind);
   const isBounce = useBounce(point.key);
+  const hollow = useMemo(() => hollowAt(wearSheetOf(build.wear, [])), [build.wear]).has(point.key);
+  const follow = useWorkedUp();
   const bladesId = bench.bladeSet?.id ?? null;
 
   function offerOf(tries: readonly Try[], narrowed: boolean): Offer {
@@ -84,10 +90,19 @@ export function Measure({ build, round, point, turning, blind, onNext, onSelect,
     onNext();
   }
 
+  /** Says at once what tries come to; keeping them, and going on, follow when that is painted. */
   function onTries(made: readonly Try[]): void {
-    const narrowing = isDecided(work.verdict);
     const tries = [...work.tries, ...made];
-    const { verdict, narrowing: more } = work.comeTo(tries);
+    const come = work.comeTo(tries);
+    say({ place: draftKey(round.id, point.key), seen: seenIn(come) });
+    follow(() => {
+      workUp(tries, come);
+      say(null);
+    });
+  }
+
+  function workUp(tries: readonly Try[], { verdict, narrowing: more }: ComeTo): void {
+    const narrowing = isDecided(work.verdict);
     const stays = !isDecided(verdict) || (verdict !== 'in-spec' && more);
     const asks = stays || !measure.takesAtOnce();
     if (asks) work.put(tries);
@@ -174,6 +189,12 @@ export function Measure({ build, round, point, turning, blind, onNext, onSelect,
   return (
     <div className="measure">
       <Reminders roundId={round.id} begun={round.readings.some(({ roundId }) => roundId === round.id)} />
+      {hollow && (
+        <Note tone="tight" padding="2" fontSize="sm">
+          A hollow is worn in here: a flat blade bridges it, and “won’t” proves nothing. Measure it with an
+          indicator.
+        </Note>
+      )}
       {feel === 'gauge' ? (
         <GaugePanel point={point} measure={measure} onNext={onNext} />
       ) : (

@@ -1,5 +1,12 @@
 import type { Round } from '@zero-lash/contract/measuring';
-import { intervalOf, judge, limitsFromMm, parseEntry, type Reading } from '@zero-lash/core/measuring';
+import {
+  intervalOf,
+  judge,
+  limitsFromMm,
+  parseEntry,
+  type Interval,
+  type Reading,
+} from '@zero-lash/core/measuring';
 import { mmFromTenths } from '@zero-lash/core/length';
 import { useUnit } from '../app/lengths.ts';
 import { useAppSelector } from '../app/store.ts';
@@ -32,11 +39,18 @@ export function useSeen(round: Round | undefined, point: LimitedPoint): Seen | n
 
 function seenFrom(point: LimitedPoint, reading: Reading): Seen {
   const interval = intervalOf(reading);
-  return {
-    lo: mmFromTenths(interval.lo),
-    hi: interval.hi === null ? null : mmFromTenths(interval.hi),
-    state: judge(interval, limitsFromMm(point)).verdict,
-  };
+  return seenIn({ interval, verdict: judge(interval, limitsFromMm(point)).verdict });
+}
+
+/** An interval and its verdict, as they are drawn. */
+export function seenIn({
+  interval: { lo, hi },
+  verdict,
+}: {
+  readonly interval: Interval;
+  readonly verdict: PointState;
+}): Seen {
+  return { lo: mmFromTenths(lo), hi: hi === null ? null : mmFromTenths(hi), state: verdict };
 }
 
 const USUAL_UNCERTAINTY = 0.01;

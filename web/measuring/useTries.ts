@@ -22,6 +22,13 @@ import { triesMade } from './tries.ts';
 
 const NO_TRIES: readonly Try[] = [];
 
+/** What tries come to, and whether a blade narrows it further for setting. */
+export interface ComeTo {
+  readonly interval: Interval;
+  readonly verdict: Verdict;
+  readonly narrowing: boolean;
+}
+
 /** The tries at one point: what they prove so far, and what to try next. */
 export interface TriesWork {
   readonly tries: readonly Try[];
@@ -37,8 +44,7 @@ export interface TriesWork {
   readonly tap: (blade: number) => void;
   readonly hold: (blades: readonly number[] | null) => void;
   readonly put: (tries: readonly Try[]) => void;
-  /** what tries come to, and whether a blade narrows it further for setting */
-  readonly comeTo: (tries: readonly Try[]) => { readonly verdict: Verdict; readonly narrowing: boolean };
+  readonly comeTo: (tries: readonly Try[]) => ComeTo;
   readonly clearOlder: () => readonly Try[];
 }
 

@@ -61,6 +61,7 @@ export function MeansFields({ roles, doubts, onSettle }: Props) {
 function OneMeans({ path }: { readonly path: 'means' | `others.${number}.means` }) {
   const { control } = useFormContext<SheetValues>();
   const kind = useWatch({ control, name: `${path}.kind` });
+  const seat = useWatch({ control, name: `${path}.seat` });
   return (
     <>
       <ChoiceField name={`${path}.kind`} label="Means" options={KINDS} />
@@ -122,6 +123,14 @@ function OneMeans({ path }: { readonly path: 'means' | `others.${number}.means` 
               name={`${path}.seatOffset`}
               label="Offset when measured bare, mm"
               hint="Empty: not known"
+              inputMode="decimal"
+            />
+          )}
+          {kind === 'shim' && seat === 'under-finger' && (
+            <TextField
+              name={`${path}.rockerRatio`}
+              label="Finger’s ratio"
+              hint="Valve arm over cam arm"
               inputMode="decimal"
             />
           )}

@@ -105,6 +105,7 @@ export function PatternFields() {
         <Box>
           <TickField name="bridgeIntake" label="A bridge over the intakes" />
           <TickField name="bridgeExhaust" label="A bridge over the exhausts" />
+          <TickField name="bridgeGuided" label="Guided, and balanced by a screw at one stem" />
         </Box>
         <TickField name="closingSide" label="Drawn shut: a closing side too" />
       </FormPart>

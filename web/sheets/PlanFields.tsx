@@ -1,9 +1,37 @@
 import { Box, Button } from '@chakra-ui/react';
+import { LIMIT_KINDS } from '@zero-lash/core/wear';
 import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
 import { Labelled, TextArea } from '../app/Labelled.tsx';
 import { ChoiceField, FormPart, TextField } from './FormField.tsx';
 import type { SheetValues } from './formValues.ts';
-import { WEAR_WORDS } from './inWords.ts';
+
+const LIMIT_OPTIONS = Object.entries(LIMIT_KINDS).map(([key, { title, unit }]): [string, string] => [
+  key,
+  `${title}, ${unit}`,
+]);
+
+/** The figures of one limit: new and limit, one end, or the two ends of a band. */
+function LimitFigures({ index }: { readonly index: number }) {
+  const part = useWatch<SheetValues, `wear.${number}.part`>({ name: `wear.${index}.part` });
+  const { form } = LIMIT_KINDS[part];
+  const last = { band: 'Greatest', 'at-least': 'At least', 'at-most': 'At most', 'from-nominal': 'Limit' }[
+    form
+  ];
+  return (
+    <>
+      {form === 'band' || form === 'from-nominal' ? (
+        <TextField
+          name={`wear.${index}.nominal`}
+          label={form === 'band' ? 'Least' : 'New'}
+          inputMode="decimal"
+        />
+      ) : (
+        <Box />
+      )}
+      <TextField name={`wear.${index}.limit`} label={last} inputMode="decimal" />
+    </>
+  );
+}
 
 /** When to look again, wear limits, torques, and where all of it comes from. */
 export function PlanFields() {
@@ -43,14 +71,10 @@ export function PlanFields() {
         ))}
         <Button onClick={() => plan.append({ afterUsage: '', afterDays: '' })}>Add a recheck</Button>
       </FormPart>
-      <FormPart title="Wear limits" columns={6} folded={wear.fields.length === 0}>
+      <FormPart title="Wear limits" columns={7} folded={wear.fields.length === 0}>
         {wear.fields.map((field, index) => (
           <Box key={field.id} display="contents">
-            <ChoiceField
-              name={`wear.${index}.part`}
-              label="What"
-              options={Object.entries(WEAR_WORDS) as [string, string][]}
-            />
+            <ChoiceField name={`wear.${index}.part`} label="What" options={LIMIT_OPTIONS} />
             <ChoiceField
               name={`wear.${index}.of`}
               label="Of"
@@ -60,17 +84,9 @@ export function PlanFields() {
                 ['exhaust', 'exhaust'],
               ]}
             />
-            <TextField name={`wear.${index}.nominal`} label="New" inputMode="decimal" />
-            <TextField name={`wear.${index}.limit`} label="Limit" inputMode="decimal" />
-            <ChoiceField
-              name={`wear.${index}.unit`}
-              label="In"
-              options={[
-                ['mm', 'mm'],
-                ['N', 'N'],
-                ['%', '%'],
-              ]}
-            />
+            <TextField name={`wear.${index}.place`} label="At" placeholder="all" />
+            <LimitFigures index={index} />
+            <TextField name={`wear.${index}.source`} label="Source" placeholder="the sheet’s" />
             <Button variant="plain" alignSelf="end" onClick={() => wear.remove(index)}>
               Take out
             </Button>
@@ -78,7 +94,9 @@ export function PlanFields() {
         ))}
         <Box gridColumn="1 / -1">
           <Button
-            onClick={() => wear.append({ part: 'lobe-lift', of: 'both', nominal: '', limit: '', unit: 'mm' })}
+            onClick={() =>
+              wear.append({ part: 'lobe-lift', of: 'both', place: '', nominal: '', limit: '', source: '' })
+            }
           >
             Add a wear limit
           </Button>

@@ -1,5 +1,5 @@
 // Long because each field's own sentence for what is wrong with it stands here.
-import { sheetBody, type SheetBody } from '@zero-lash/contract/sheets';
+import { sheetBody, type SheetBody, type WearLimit } from '@zero-lash/contract/sheets';
 import {
   parseLimits,
   rolesOf,
@@ -8,6 +8,7 @@ import {
   type Pattern,
   type Role,
 } from '@zero-lash/core/sheets';
+import { LIMIT_KINDS } from '@zero-lash/core/wear';
 import { firingAngles, inCycle, parseFiringOrder } from '@zero-lash/core/turning';
 import { numberTyped } from '../app/figures.ts';
 import { sentence } from '../app/sentence.ts';
@@ -36,13 +37,7 @@ export function readForm(values: SheetValues): ReadForm {
     condition: values.condition,
     temperature: readTemperature(values, errors),
     limits,
-    wearLimits: values.wear.map((row, index) => ({
-      part: row.part,
-      of: row.of,
-      nominal: optional(row.nominal, `wear.${index}.nominal`, errors),
-      limit: required(row.limit, `wear.${index}.limit`, errors),
-      unit: row.unit,
-    })),
+    wearLimits: values.wear.map((row, index) => wearLimitOf(row, index, errors)),
     torques: values.torques,
     usageUnit: values.usageUnit,
     recheckPlan: values.plan.map((step, index) => ({
@@ -80,11 +75,29 @@ function fieldOf(path: readonly string[], values: SheetValues, limits: SheetBody
     return second;
   }
   if (first === 'recheckPlan') return `plan.${second || 0}.${third || 'afterUsage'}`;
-  if (first === 'wearLimits') return `wear.${second}.${third || 'limit'}`;
+  if (first === 'wearLimits')
+    return `wear.${second}.${third === 'min' ? 'nominal' : third === 'max' ? 'limit' : third || 'limit'}`;
   if (first === 'torques') return `torques.${second}.${third || 'fastening'}`;
   if (first === 'source') return second;
   if (first === 'temperature') return 'tempTo';
   return first;
+}
+
+/** A row of the form as the limit it means: of what has a band, its two figures are the least and the greatest. */
+function wearLimitOf(
+  { part, of, place, nominal, limit, source }: SheetValues['wear'][number],
+  index: number,
+  errors: Record<string, string>,
+): WearLimit {
+  const { unit, form } = LIMIT_KINDS[part];
+  const named = { part, of, place, source, unit };
+  const band = form === 'band';
+  const first = (band ? required : optional)(nominal, `wear.${index}.nominal`, errors);
+  const last = required(limit, `wear.${index}.limit`, errors);
+  const ends = band
+    ? { nominal: null, limit: null, min: first, max: last }
+    : { nominal: form === 'from-nominal' ? first : null, limit: last, min: null, max: null };
+  return { ...named, ...ends };
 }
 
 function required(text: string, field: string, errors: Record<string, string>): number {
@@ -183,6 +196,7 @@ function readPattern(values: SheetValues, errors: Record<string, string>): Patte
     seenFrom: values.seenFrom,
     valves: { intake: Number(values.intakes), exhaust: Number(values.exhausts) },
     bridges: { intake: values.bridgeIntake, exhaust: values.bridgeExhaust },
+    bridgeKind: values.bridgeGuided ? 'guided' : 'plain',
     closingSide: values.closingSide,
     brakes,
     exhaustSide: values.exhaustSide,
@@ -246,6 +260,7 @@ function readMeans(values: MeansValues, path: string, errors: Record<string, str
     marking,
     stampedIn,
     seatOffset: maybe('seatOffset'),
+    ...(values.seat === 'under-finger' ? { rockerRatio: figure('rockerRatio') } : {}),
   };
 }
 

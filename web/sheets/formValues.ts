@@ -49,6 +49,7 @@ export interface SheetValues {
   readonly exhausts: string;
   readonly bridgeIntake: boolean;
   readonly bridgeExhaust: boolean;
+  readonly bridgeGuided: boolean;
   readonly closingSide: boolean;
   readonly brakes: readonly { readonly cylinders: string; readonly opens: string; readonly closes: string }[];
   readonly ivoBtdc: string;
@@ -75,9 +76,12 @@ export interface SheetValues {
   readonly wear: readonly {
     readonly part: WearLimit['part'];
     readonly of: WearLimit['of'];
+    readonly place: string;
+    /** new, or the least of a band */
     readonly nominal: string;
+    /** the limit, or the greatest of a band */
     readonly limit: string;
-    readonly unit: WearLimit['unit'];
+    readonly source: string;
   }[];
   readonly torques: readonly TorqueFigure[];
   readonly usageUnit: SheetBody['usageUnit'];
@@ -135,6 +139,7 @@ export const FRESH_SHEET: SheetValues = {
   exhausts: '1',
   bridgeIntake: false,
   bridgeExhaust: false,
+  bridgeGuided: false,
   closingSide: false,
   brakes: [],
   ivoBtdc: '',
@@ -197,6 +202,7 @@ export function valuesFrom(sheet: SheetRevision | SheetFile): SheetValues {
     exhausts: String(pattern.valves.exhaust),
     bridgeIntake: pattern.bridges.intake,
     bridgeExhaust: pattern.bridges.exhaust,
+    bridgeGuided: pattern.bridgeKind === 'guided',
     closingSide: pattern.closingSide,
     brakes: brakesTyped(pattern.brakes),
     ivoBtdc: typed(pattern.timing.ivoBtdc),
@@ -224,7 +230,11 @@ export function valuesFrom(sheet: SheetRevision | SheetFile): SheetValues {
     tempTo: typed(sheet.temperature?.to),
     unit: 'mm',
     limits: Object.fromEntries(sheet.limits.map((limit) => [limit.role, limitsTyped(limit)])),
-    wear: sheet.wearLimits.map((row) => ({ ...row, nominal: typed(row.nominal), limit: typed(row.limit) })),
+    wear: sheet.wearLimits.map(({ part, of, place, nominal, limit, min, max, source }) => ({
+      ...{ part, of, place, source },
+      nominal: typed(min ?? nominal),
+      limit: typed(max ?? limit),
+    })),
     torques: sheet.torques,
     usageUnit: sheet.usageUnit,
     plan: sheet.recheckPlan.map((step) => ({
@@ -261,7 +271,7 @@ function meansTyped(means: Means): MeansValues {
     kind: means.kind,
     end: 'end' in means ? means.end : FRESH_MEANS.end,
     pitch: 'pitch' in means ? typed(means.pitch) : FRESH_MEANS.pitch,
-    rockerRatio: 'rockerRatio' in means ? typed(means.rockerRatio) : FRESH_MEANS.rockerRatio,
+    rockerRatio: 'rockerRatio' in means ? typed(means.rockerRatio ?? 1) : FRESH_MEANS.rockerRatio,
     locking: 'locking' in means ? means.locking : FRESH_MEANS.locking,
     torqueNm: 'torqueNm' in means ? typed(means.torqueNm) : '',
     seat: 'seat' in means ? means.seat : FRESH_MEANS.seat,

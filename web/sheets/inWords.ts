@@ -1,23 +1,22 @@
 import type { SheetBody, WearLimit } from '@zero-lash/contract/sheets';
 import { ROLE_WORDS, type Role } from '@zero-lash/core/sheets';
+import { LIMIT_KINDS } from '@zero-lash/core/wear';
 import { marginOf, turningInWords } from '@zero-lash/core/turning';
 import { firingInWords, layoutInWords, meansInFull, stepInWords } from './words.ts';
 
-/** What wears, as a person says it. */
-export const WEAR_WORDS: Readonly<Record<WearLimit['part'], string>> = {
-  'lobe-lift': 'lobe lift',
-  'journal-clearance': 'journal clearance',
-  'journal-ovality': 'journal ovality',
-  'cam-runout': 'camshaft runout',
-  'follower-bore': 'follower in its bore',
-  'stem-guide': 'stem in its guide',
-  'seat-width': 'seat contact width',
-  'valve-margin': 'valve margin',
-  'spring-length': 'spring free length',
-  'rocker-bush': 'rocker bush',
-  'pushrod-runout': 'pushrod runout',
-  'chain-stretch': 'chain stretch',
-};
+/** A wear limit as a sheet says it: `8.62 new, limit 8.45 mm`, `at least 1.1, at most 1.8 mm`. */
+export function limitInWords({ part, nominal, limit, min, max, unit, source }: WearLimit): string {
+  const { form } = LIMIT_KINDS[part];
+  const word = form === 'at-least' ? 'at least' : form === 'at-most' ? 'at most' : 'limit';
+  const said = [
+    nominal === null ? '' : `${nominal} new`,
+    limit === null ? '' : `${word} ${limit}`,
+    min === null ? '' : `at least ${min}`,
+    max === null ? '' : `at most ${max}`,
+  ];
+  const figures = `${said.filter(Boolean).join(', ')} ${unit}`;
+  return source === '' ? figures : `${figures}, by ${source}`;
+}
 
 /** One line of a sheet in words: what it is about, and what the sheet says of it. */
 export interface SheetLine {
@@ -73,9 +72,11 @@ export function sheetInWords(sheet: SheetBody): SheetLine[] {
       name: 'Recheck after',
       text: `${sheet.recheckPlan.map((step) => stepInWords(step, sheet.usageUnit)).join('; then ')}; and so on`,
     },
-    ...sheet.wearLimits.map(({ part, of, nominal, limit, unit }) => ({
-      name: `${capital(WEAR_WORDS[part])}${of === 'both' ? '' : `, ${of}`}`,
-      text: `${nominal === null ? '' : `${nominal} new, `}limit ${limit} ${unit}`,
+    ...sheet.wearLimits.map((limit) => ({
+      name: [LIMIT_KINDS[limit.part].title, limit.of === 'both' ? '' : limit.of, limit.place]
+        .filter(Boolean)
+        .join(', '),
+      text: limitInWords(limit),
     })),
     ...sheet.torques.map(({ fastening, steps, order }) => ({
       name: `Torque, ${fastening}`,
@@ -90,8 +91,6 @@ export function sheetInWords(sheet: SheetBody): SheetLine[] {
   return lines.filter((line) => line !== false && line !== null);
 }
 
-const capital = (text: string) => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;
-
 function banksInWords({ cylinders }: SheetBody['pattern']): string {
   const bank = (name: 'A' | 'B') =>
     cylinders
@@ -104,10 +103,11 @@ function banksInWords({ cylinders }: SheetBody['pattern']): string {
     : `${bank('A')} and ${bank('B')}, each from the front`;
 }
 
-function valvesInWords({ valves, bridges, closingSide }: SheetBody['pattern']): string {
+function valvesInWords({ valves, bridges, bridgeKind, closingSide }: SheetBody['pattern']): string {
   const side = (count: number, name: string, bridged: boolean) =>
     `${count} ${name}${bridged ? ' under one bridge' : ''}`;
-  return `${side(valves.intake, 'intake', bridges.intake)}, ${side(valves.exhaust, 'exhaust', bridges.exhaust)} a cylinder${closingSide ? ', each drawn shut' : ''}`;
+  const guided = bridgeKind === 'guided' ? ', bridges guided and balanced by a screw' : '';
+  return `${side(valves.intake, 'intake', bridges.intake)}, ${side(valves.exhaust, 'exhaust', bridges.exhaust)} a cylinder${guided}${closingSide ? ', each drawn shut' : ''}`;
 }
 
 /** One line that two revisions of a sheet do not share. */

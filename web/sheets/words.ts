@@ -41,6 +41,7 @@ export function meansInFull(means: Means): string {
     'torqueNm' in means
       ? [means.torqueNm !== null && `to ${means.torqueNm} Nm`]
       : [
+          means.kind === 'shim' && means.rockerRatio !== undefined && `finger’s ratio ${means.rockerRatio}`,
           means.kind === 'shim' && means.seatOffset !== null && `seat offset ${means.seatOffset} mm`,
           means.kind !== 'shim' && means.marking && `marked ${means.marking}`,
         ];

@@ -64,7 +64,16 @@ const gorge: SheetFile = sheetFile.parse({
     { role: 'exhaust', min: 0.2, max: 0.3, asWritten: '0.25 ± 0.05 mm' },
     { role: 'brake', min: 0.7, max: 0.8, asWritten: '0.7–0.8 mm' },
   ],
-  wearLimits: [{ part: 'stem-guide', of: 'exhaust', nominal: null, limit: 0.1, unit: 'mm' }],
+  wearLimits: [
+    {
+      ...{ part: 'stem-guide', of: 'exhaust', place: '', nominal: null, limit: 0.1, min: null, max: null },
+      ...{ unit: 'mm', source: '' },
+    },
+    {
+      ...{ part: 'seat-width', of: 'both', place: '3', nominal: null, limit: null, min: 1.1, max: 1.8 },
+      ...{ unit: 'mm', source: 'letter' },
+    },
+  ],
   torques: [{ fastening: 'Cam caps', steps: '8 Nm, then 14 Nm', order: 'from the middle out' }],
   usageUnit: 'starts',
   recheckPlan: [
@@ -203,6 +212,7 @@ const OTHERS: Readonly<Record<string, readonly string[]>> = {
   of: ['intake', 'exhaust'],
   unit: ['mm', '%'],
   camDrive: ['gears', 'belt'],
+  bridgeKind: ['plain', 'guided'],
   stampedIn: ['mm', 'in'],
 };
 
@@ -218,6 +228,7 @@ describe('whatever changes on a sheet', () => {
   const shim = {
     ...{ kind: 'shim', seat: 'on-bucket', sizes: { from: 2, to: 3, step: 0.05 }, diameter: 25 },
     ...{ marking: 'etched', stampedIn: 'mm', seatOffset: 1.2 },
+    rockerRatio: 1.3,
   } as const;
   const screw = {
     ...{ kind: 'screw', end: 'valve', pitch: 1, rockerRatio: 1.4, locking: 'lock-nut', torqueNm: 20 },

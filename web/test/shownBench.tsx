@@ -83,13 +83,15 @@ export function build(change: Partial<BuildView> = {}, means: Means = inlineSix.
     engine: { id: 'e', name: 'Frost fan 7', usageUnit: 'hours', usage: 100, running: 100 },
     sheet: {
       pattern,
+      ...{ sheetId: 'sh', wearLimits: [], torques: [] },
       limits: [
         { role: 'intake', min: 0.21, max: 0.29, asWritten: '' },
         { role: 'exhaust', min: 0.31, max: 0.39, asWritten: '' },
       ],
-    } as BuildView['sheet'],
+    } as unknown as BuildView['sheet'],
     rounds: [round()],
     ...{ settings: [], ticks: [], notes: [], rechecks: [] },
+    ...{ wear: [], headwork: [], ledger: [], photographs: [], 'know-how': [] },
     ...change,
   };
 }

@@ -1,0 +1,34 @@
+import { memo } from 'react';
+import { useLengths } from '../app/lengths.ts';
+import { GapBar } from '../drawings/GapBar.tsx';
+import type { PointState } from '../drawings/states.ts';
+import { VerdictMark } from '../drawings/VerdictMark.tsx';
+import { useSaid } from '../measuring/said.ts';
+
+interface Props {
+  /** where what is tapped at the point is kept */
+  readonly place: string;
+  readonly min: number;
+  readonly max: number;
+  readonly known: { readonly lo: number; readonly hi: number | null } | null;
+  readonly state: PointState;
+  readonly target: number;
+}
+
+/** What is known of a point's gap, drawn and in figures; what a tap just said of it is drawn before anything else is. */
+export const PointKnown = memo(function PointKnown({ place, min, max, known, state, target }: Props) {
+  const { figure, interval, unit } = useLengths();
+  const said = useSaid(place);
+  const gap = said ?? known;
+  const stands = said?.state ?? state;
+  return (
+    <>
+      <GapBar min={min} max={max} gap={gap} state={stands} target={target} width={300} figure={figure} />
+      <div className="point-figures" aria-live="polite">
+        <b>{gap ? interval(gap.lo, gap.hi) : '–'}</b>
+        <span className="point-about">{unit}</span>
+        <VerdictMark state={stands} withWord size={18} />
+      </div>
+    </>
+  );
+});

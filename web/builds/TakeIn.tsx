@@ -1,0 +1,17 @@
+import { CanThisBench } from '../instruments/CanThisBench.tsx';
+import { Wanted } from '../parts/Wanted.tsx';
+import { Photographs } from '../photographs/Photographs.tsx';
+import { Pressures } from '../wear/Pressures.tsx';
+import type { BuildView } from './buildView.ts';
+
+/** Taking an engine in: how it came, whether this bench can do it, what is wanted, and its pressures while it is still whole. */
+export function TakeIn({ build }: { readonly build: BuildView }) {
+  return (
+    <>
+      <CanThisBench build={build} />
+      <Pressures build={build} />
+      <Wanted build={build} />
+      <Photographs build={build} stage="take-in" hint="how it came" />
+    </>
+  );
+}

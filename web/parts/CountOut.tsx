@@ -1,0 +1,200 @@
+import { Box, Button, Flex, Heading, Input } from '@chakra-ui/react';
+import { LEDGER_GROUPS, type LedgerGroup, type LedgerLine } from '@zero-lash/core/parts';
+import { useState } from 'react';
+import { Labelled, Select } from '../app/Labelled.tsx';
+import { RefusedNotes } from '../app/RefusedNotes.tsx';
+import type { BuildView } from '../builds/buildView.ts';
+import { TrayDrawing } from '../drawings/TrayDrawing.tsx';
+import { CountField } from './CountField.tsx';
+import { useLedger, type LedgerWork } from './useLedger.ts';
+
+const GROUPS = (Object.keys(LEDGER_GROUPS) as LedgerGroup[]).filter((group) => group !== 'wanted');
+
+/** The count-out: what the sheet expects, group by group; what lies there as listed is counted at a word, and only exceptions are typed. */
+export function CountOut({ build }: { readonly build: BuildView }) {
+  const work = useLedger(build);
+  const [group, setGroup] = useState<LedgerGroup>('cover');
+  const lines = work.ledger.filter((line) => line.group === group);
+  const left = lines.filter(({ out }) => out === null);
+  return (
+    <Box as="section" aria-label="Count out" display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="2">
+      <Flex alignItems="flex-end" gap="3" flexWrap="wrap">
+        <Box flex="1">
+          <Heading as="h3" fontSize="lg" fontWeight="650">
+            Count out
+          </Heading>
+          <Box fontSize="sm" color="faded">
+            {counted(work)} Lay each part in its numbered place; the engine on the stand has the last word.
+          </Box>
+        </Box>
+        <Box width="220px">
+          <Labelled label="Group">
+            <Select value={group} onChange={({ target }) => setGroup(target.value as LedgerGroup)}>
+              {GROUPS.map((each) => (
+                <option key={each} value={each}>
+                  {LEDGER_GROUPS[each]}
+                  {work.ledger.every((line) => line.group !== each || line.out !== null) ? ' ✓' : ''}
+                </option>
+              ))}
+            </Select>
+          </Labelled>
+        </Box>
+        {work.enabled && left.length > 0 && (
+          <Button
+            variant="solid"
+            onClick={() =>
+              work.write(
+                `${LEDGER_GROUPS[group]} counted out`,
+                left.map((line) => ({ ...line, out: line.expected })),
+              )
+            }
+          >
+            All of it as listed
+          </Button>
+        )}
+      </Flex>
+      <TrayDrawing ledger={work.ledger} group={group} />
+      <LedgerTable lines={lines} work={work} side="out" />
+      {work.enabled && <AddLine key={group} group={group} work={work} />}
+      <RefusedNotes buildId={build.id} which={({ kind }) => kind === 'ledger'} />
+    </Box>
+  );
+}
+
+function counted({ ledger }: LedgerWork): string {
+  const done = ledger.filter(({ out }) => out !== null).length;
+  return `${done} of ${ledger.length} lines counted.`;
+}
+
+interface TableProps {
+  readonly lines: readonly LedgerLine[];
+  readonly work: LedgerWork;
+  readonly side: 'out' | 'in';
+}
+
+/** Lines of a ledger, one count a line. */
+export function LedgerTable({ lines, work, side }: TableProps) {
+  return (
+    <Box
+      overflowX="auto"
+      tabIndex={0}
+      role="region"
+      aria-label={side === 'out' ? 'Lines to count out' : 'Lines to count in'}
+    >
+      <table>
+        <thead>
+          <Box as="tr" borderBottom="1px solid" borderColor="ink">
+            <th scope="col">No.</th>
+            <th scope="col">Part</th>
+            <th scope="col">Place</th>
+            <th scope="col">{side === 'out' ? 'Listed' : 'Out'}</th>
+            <th scope="col">{side === 'out' ? 'Out' : 'In'}</th>
+            <th scope="col">
+              <Box as="span" srOnly>
+                Take it off the list
+              </Box>
+            </th>
+          </Box>
+        </thead>
+        <tbody>
+          {lines.map((line, index) => {
+            const name = [line.name, line.place].filter(Boolean).join(' ');
+            return (
+              <Box as="tr" key={line.key} borderBottom="1px solid" borderColor="hairline">
+                <Box as="td" fontFamily="mono" color="faded">
+                  {index + 1}
+                </Box>
+                <Box as="th" {...{ scope: 'row' }} fontWeight="600">
+                  {line.name}
+                  {line.note && (
+                    <Box as="span" fontWeight="400" fontSize="sm" color="faded">
+                      {' '}
+                      {line.note}
+                    </Box>
+                  )}
+                </Box>
+                <td>{line.place}</td>
+                <td>{side === 'out' ? line.expected : (line.out ?? '–')}</td>
+                <td>
+                  <CountField
+                    label={`${name}, counted ${side}`}
+                    count={line[side]}
+                    enabled={work.enabled}
+                    onCount={(count) => work.write(`${name} counted ${side}`, [{ ...line, [side]: count }])}
+                  />
+                </td>
+                <td>
+                  {work.enabled && side === 'out' && (
+                    <Button
+                      variant="plain"
+                      paddingX="1"
+                      aria-label={`${name} is not on this engine`}
+                      onClick={() => work.write(`${name} off the list`, [{ ...line, dropped: true }])}
+                    >
+                      None
+                    </Button>
+                  )}
+                </td>
+              </Box>
+            );
+          })}
+        </tbody>
+      </table>
+    </Box>
+  );
+}
+
+/** A part that the list has not. */
+function AddLine({ group, work }: { readonly group: LedgerGroup; readonly work: LedgerWork }) {
+  const [name, setName] = useState('');
+  const [place, setPlace] = useState('');
+  const [count, setCount] = useState('1');
+  const understood = /^\d{1,3}$/.test(count.trim());
+  return (
+    <Flex
+      as="form"
+      aria-label="A part that is not on the list"
+      gap="2"
+      alignItems="flex-end"
+      flexWrap="wrap"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (name.trim() === '' || !understood) return;
+        const line: LedgerLine = {
+          ...{ key: `${group} ${name} ${place}`.trim().toLowerCase().slice(0, 80), group, name: name.trim() },
+          ...{
+            place: place.trim(),
+            expected: Number(count),
+            out: Number(count),
+            in: null,
+            note: '',
+            dropped: false,
+          },
+        };
+        work.write(`${name.trim()} counted out`, [line]);
+        setName('');
+        setPlace('');
+        setCount('1');
+      }}
+    >
+      <Box flex="1" minWidth="160px">
+        <Labelled label="Also there">
+          <Input value={name} maxLength={60} onChange={({ target }) => setName(target.value)} />
+        </Labelled>
+      </Box>
+      <Box flex="1" minWidth="160px">
+        <Labelled label="Where, which way round">
+          <Input value={place} maxLength={60} onChange={({ target }) => setPlace(target.value)} />
+        </Labelled>
+      </Box>
+      <Box width="90px">
+        <Labelled label="Count" error={understood ? undefined : 'A whole number.'}>
+          <Input value={count} inputMode="numeric" onChange={({ target }) => setCount(target.value)} />
+        </Labelled>
+      </Box>
+      <Button type="submit" disabled={name.trim() === ''}>
+        Add to the list
+      </Button>
+    </Flex>
+  );
+}

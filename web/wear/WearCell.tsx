@@ -1,0 +1,178 @@
+import { Button, Flex } from '@chakra-ui/react';
+import type { Standing } from '@zero-lash/core/builds';
+import {
+  doubtFigure,
+  parseFigures,
+  type FigureDoubt,
+  type FigureLine,
+  type WearField,
+  type WearLine,
+} from '@zero-lash/core/wear';
+import { useRef, useState, type KeyboardEvent } from 'react';
+import { useUnit } from '../app/lengths.ts';
+import { Note } from '../app/Note.tsx';
+import { useStore } from 'react-redux';
+import { useAppDispatch, useAppSelector, type RootState } from '../app/store.ts';
+import { draftTyped } from '../measuring/drafts.ts';
+import { fieldText, unitHere, wearFigure } from './words.ts';
+
+interface Props {
+  /** where what is typed and not written yet is kept */
+  readonly draft: string;
+  readonly label: string;
+  readonly field: WearField;
+  readonly standing: Standing<WearLine> | undefined;
+  /** not sent yet */
+  readonly waits: boolean;
+  readonly enabled: boolean;
+  /** what the figure should be near; nothing is asked where that is not known */
+  readonly near: number | null;
+  /** which column it stands in, so that a key goes straight down it */
+  readonly column: string;
+  readonly follow: (work: () => void) => void;
+  readonly onWrite: (line: Pick<FigureLine, 'how' | 'values' | 'asTyped' | 'doubtKept'>) => void;
+}
+
+/** One field of a wear sheet: typed, asked about where it looks like a slip, written when it is left or Enter goes on down. */
+export function WearCell(props: Props) {
+  const { draft, label, field, standing, waits, enabled, near, column, follow, onWrite } = props;
+  const shop = useUnit();
+  const dispatch = useAppDispatch();
+  const store = useStore<RootState>();
+  const typed = useAppSelector((state) => state.drafts[draft]);
+  const [asked, setAsked] = useState<FigureDoubt | null>(null);
+  const [complaint, setComplaint] = useState<string | null>(null);
+  // what is written in a moment is not written twice, however the field is left
+  const written = useRef<string | null>(null);
+  const line = standing?.line.kind === 'figure' ? standing.line : undefined;
+  const shown = fieldText(line, field.unit, shop);
+  const text = typed ?? shown;
+
+  const type = (next: string) => {
+    setComplaint(null);
+    setAsked(null);
+    // a blank that takes a figure back is typed, too
+    dispatch(draftTyped({ key: draft, text: next === '' && shown !== '' ? ' ' : next }));
+  };
+
+  /** Writes what is typed; false where it is asked about or not understood first. */
+  function commit(doubtKept = false, meant?: string): boolean {
+    // as it stands this moment: Enter writes and goes on, and going on leaves the field once more
+    const left = store.getState().drafts[draft];
+    const said = meant ?? left;
+    if (said === undefined || said === written.current) return true;
+    if (said.trim() === shown) {
+      dispatch(draftTyped({ key: draft, text: '' }));
+      return true;
+    }
+    const read = parseFigures(said, field, shop);
+    if ('error' in read) {
+      setComplaint(read.error);
+      return false;
+    }
+    const doubt = doubtKept
+      ? null
+      : (read.values.map((value) => doubtFigure(value, near, field.unit)).find((each) => each !== null) ??
+        null);
+    if (doubt) {
+      setAsked(doubt);
+      return false;
+    }
+    // what it comes to is drawn already: the next field is gone to first, and writing follows
+    written.current = said;
+    follow(() => {
+      written.current = null;
+      onWrite({ how: read.how, values: read.values, asTyped: said.trim().slice(0, 80), doubtKept });
+      dispatch(draftTyped({ key: draft, text: '' }));
+    });
+    setAsked(null);
+    setComplaint(null);
+    return true;
+  }
+
+  function use(doubt: FigureDoubt) {
+    const meant = text
+      .trim()
+      .split(/[\s;]+/)
+      .map((token) => {
+        const read = parseFigures(token, field, shop);
+        const is = 'values' in read && read.values[0] === doubt.value;
+        return is ? wearFigure(doubt.suggestion!, field.unit, shop) : token;
+      })
+      .join(' ');
+    commit(false, meant);
+  }
+
+  function onKey(event: KeyboardEvent<HTMLInputElement>) {
+    const step = event.key === 'ArrowUp' ? -1 : event.key === 'ArrowDown' || event.key === 'Enter' ? 1 : 0;
+    if (step === 0) {
+      if (event.key === 'Escape') type(shown);
+      return;
+    }
+    event.preventDefault();
+    if (commit()) go(event.currentTarget, column, step);
+  }
+
+  return (
+    <>
+      <input
+        className="wear-cell"
+        aria-label={label}
+        aria-invalid={complaint !== null || undefined}
+        data-column={column}
+        data-many={field.most > 1 || undefined}
+        data-unsent={waits || undefined}
+        value={text === ' ' ? '' : text}
+        disabled={!enabled}
+        autoComplete="off"
+        enterKeyHint="next"
+        onChange={({ target }) => type(target.value)}
+        onKeyDown={onKey}
+        onBlur={() => commit()}
+      />
+      {complaint && (
+        <div className="wear-note" role="alert" style={{ color: 'var(--zl-colors-tight)' }}>
+          {complaint}
+        </div>
+      )}
+      {asked && (
+        <Note role="alert" padding="2" fontSize="sm" minWidth="220px">
+          {wearFigure(asked.value, field.unit, shop)} is far from the{' '}
+          {wearFigure(asked.near, field.unit, shop)} {unitHere(field.unit, shop)} that is usual here.
+          <Flex gap="2" marginTop="1" flexWrap="wrap">
+            {asked.suggestion !== null && (
+              <Button variant="solid" autoFocus onClick={() => use(asked)}>
+                Use {wearFigure(asked.suggestion, field.unit, shop)}
+              </Button>
+            )}
+            <Button onClick={() => commit(true)}>Keep as typed</Button>
+          </Flex>
+        </Note>
+      )}
+      {standing?.before && standing.before.by !== standing.by && line && (
+        <Before standing={standing} field={field} />
+      )}
+    </>
+  );
+}
+
+/** Goes straight down a column, or up. */
+function go(from: HTMLInputElement, column: string, step: number): void {
+  const cells =
+    from.closest('[role="table"]')?.querySelectorAll<HTMLInputElement>('input[data-column]') ?? [];
+  const own = [...cells].filter((cell) => cell.dataset['column'] === column);
+  own[own.indexOf(from) + step]?.focus();
+}
+
+/** What another hand had written in a field before: neither is lost. */
+function Before({ standing, field }: { readonly standing: Standing<WearLine>; readonly field: WearField }) {
+  const shop = useUnit();
+  const before = standing.before!;
+  if (before.line.kind !== 'figure') return null;
+  const was = fieldText(before.line, field.unit, shop);
+  return was === '' ? null : (
+    <div className="wear-note">
+      {was} by {before.by} before
+    </div>
+  );
+}

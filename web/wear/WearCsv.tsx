@@ -1,0 +1,123 @@
+import { Box, Button, Flex } from '@chakra-ui/react';
+import { memo, useRef, useState } from 'react';
+import { Note } from '../app/Note.tsx';
+import { saveFile } from '../app/saveFile.ts';
+import type { BuildView } from '../builds/buildView.ts';
+import type { DoubtedLine, ReadCsv } from './csv.ts';
+import type { WearWork } from './useWear.ts';
+
+interface Props {
+  readonly build: BuildView;
+  readonly work: WearWork;
+}
+
+/** The most lines that go in one write. */
+const AT_ONCE = 500;
+const BAD_SHOWN = 20;
+const MOST_BYTES = 2_000_000;
+
+/** Reads a wear sheet from a CSV file, after showing what is in it, and writes one. */
+export const WearCsv = memo(function WearCsv({ build, work }: Props) {
+  const input = useRef<HTMLInputElement>(null);
+  const [read, setRead] = useState<
+    (ReadCsv & { readonly name: string; readonly doubts: readonly DoubtedLine[] }) | null
+  >(null);
+  const [complaint, setComplaint] = useState<string | null>(null);
+
+  async function open(file: File) {
+    setRead(null);
+    setComplaint(null);
+    if (file.size > MOST_BYTES)
+      return setComplaint(`${file.name} is larger than any wear sheet: nothing of it was read.`);
+    const { doubtsIn, readWearCsv } = await import('./csv.ts');
+    const found = readWearCsv(await file.text(), build.sheet.pattern);
+    if ('error' in found) setComplaint(`${file.name}: ${found.error}`);
+    else setRead({ ...found, name: file.name, doubts: doubtsIn(found.lines, work.sheet) });
+  }
+
+  async function save() {
+    const { writeWearCsv } = await import('./csv.ts');
+    saveFile(`${build.engine.name} build ${build.number} wear.csv`, writeWearCsv(work.sheet));
+  }
+
+  const sure = read?.lines.filter((line) => !read.doubts.some((doubted) => doubted.line === line)) ?? [];
+
+  function take(lines: ReadCsv['lines']) {
+    for (let from = 0; from < lines.length; from += AT_ONCE)
+      work.write(`Readings from ${read!.name}`, lines.slice(from, from + AT_ONCE));
+    setRead(null);
+  }
+
+  return (
+    <Box>
+      <Flex gap="2" flexWrap="wrap">
+        {work.enabled && <Button onClick={() => input.current?.click()}>Read figures from a CSV</Button>}
+        <Button variant="plain" onClick={() => void save()}>
+          Save as CSV
+        </Button>
+      </Flex>
+      <input
+        ref={input}
+        type="file"
+        accept=".csv,text/csv"
+        hidden
+        aria-label="CSV of readings"
+        onChange={({ target }) => {
+          const [file] = target.files ?? [];
+          if (file) void open(file);
+          target.value = '';
+        }}
+      />
+      {complaint && (
+        <Note tone="tight" role="alert" marginTop="2">
+          {complaint}
+        </Note>
+      )}
+      {read && (
+        <Note role="region" aria-label="What is in the file" marginTop="2">
+          <b>{read.name}</b>: {read.lines.length} {read.lines.length === 1 ? 'field' : 'fields'} can be taken
+          {read.bad.length > 0 && `, ${read.bad.length} cannot`}.
+          {read.lines.length > 0 && (
+            <Box fontFamily="mono" fontSize="sm">
+              {read.lines
+                .slice(0, 3)
+                .map(({ item, place, field, asTyped }) => `${item} ${place} ${field}: ${asTyped}`)
+                .join(' · ')}
+              {read.lines.length > 3 && ' …'}
+            </Box>
+          )}
+          <Box as="ul">
+            {read.bad.slice(0, BAD_SHOWN).map(({ line, text, why }) => (
+              <Box as="li" key={line} fontSize="sm" color="tight">
+                Line {line}, <code>{text}</code>: {why}.
+              </Box>
+            ))}
+          </Box>
+          {read.bad.length > BAD_SHOWN && <Box fontSize="sm">and {read.bad.length - BAD_SHOWN} more.</Box>}
+          {read.doubts.map(({ line, doubt }) => (
+            <Box key={`${line.item} ${line.place} ${line.field}`} fontSize="sm" color="brass">
+              {line.item} {line.place} {line.field}: {doubt.value} is far from the {doubt.near} that is usual
+              here
+              {doubt.suggestion !== null && `; was ${doubt.suggestion} meant?`}
+            </Box>
+          ))}
+          <Flex gap="2" marginTop="2" flexWrap="wrap">
+            <Button variant="solid" disabled={sure.length === 0} onClick={() => take(sure)}>
+              Take {sure.length} in
+            </Button>
+            {read.doubts.length > 0 && (
+              <Button
+                onClick={() =>
+                  take(read.lines.map((line) => (sure.includes(line) ? line : { ...line, doubtKept: true })))
+                }
+              >
+                Take all {read.lines.length}, as they are
+              </Button>
+            )}
+            <Button onClick={() => setRead(null)}>Leave it</Button>
+          </Flex>
+        </Note>
+      )}
+    </Box>
+  );
+});

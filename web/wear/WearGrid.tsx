@@ -1,0 +1,251 @@
+import {
+  figuresAt,
+  limitAt,
+  nearOf,
+  parseFigures,
+  placesOf,
+  wearAt,
+  type Characteristic,
+  type FigureLine,
+  type WearPlace,
+  type WearSheet,
+} from '@zero-lash/core/wear';
+import type { Pattern } from '@zero-lash/core/sheets';
+import { memo, useMemo } from 'react';
+import { shallowEqual } from 'react-redux';
+import { useUnit } from '../app/lengths.ts';
+import { useAppSelector } from '../app/store.ts';
+import { CYLINDER_WORDS, GradeMark } from '../drawings/GradeMark.tsx';
+import type { WearWork } from './useWear.ts';
+import { WearCell } from './WearCell.tsx';
+import { unitHere, wearFigure } from './words.ts';
+import './wear.css';
+
+interface Props {
+  readonly buildId: string;
+  readonly pattern: Pattern;
+  readonly work: WearWork;
+  /** the sheet as it stood a moment ago: what figures are usually near */
+  readonly settled?: WearSheet;
+  readonly items: readonly Characteristic[];
+  /** figures of what was found, or of what is fitted in its place */
+  readonly set: FigureLine['set'];
+}
+
+const draftOf = (buildId: string, set: string, item: string, place: string, field: string) =>
+  `${buildId}:wear ${set} ${item} ${place} ${field}`;
+
+/** Characteristics measured at the same kind of place, side by side: a row a place, in head order. */
+export function WearGrid({ buildId, pattern, work, settled = work.sheet, items, set }: Props) {
+  const shop = useUnit();
+  const places = placesOf(pattern, items[0]!);
+  const columns = useMemo(() => ({ gridTemplateColumns: columnsOf(items) }), [items]);
+  const near = useMemo(() => nearOfFields(settled, items, places, set), [settled, items, places, set]);
+  return (
+    <div className="wear-scroll">
+      <div className="wear-grid" role="table" aria-label={items.map(({ title }) => title).join(', ')}>
+        <div className="wear-row wear-heads" role="row" style={columns}>
+          <div className="wear-place" role="columnheader">
+            At
+          </div>
+          {items.map((item) => (
+            <Heads key={item.key} item={item} shop={shop} />
+          ))}
+        </div>
+        {places.map((place) => (
+          <div key={place.key} className="wear-row" role="row" style={columns}>
+            <div className="wear-place" role="rowheader">
+              {place.key}
+            </div>
+            {items.map((item) => (
+              <ItemCells
+                key={item.key}
+                {...{ buildId, pattern, item, place, set }}
+                sheet={work.sheet}
+                unsent={work.unsent}
+                enabled={work.enabled}
+                near={near.get(item.key)!}
+                write={work.write}
+                follow={work.follow}
+              />
+            ))}
+          </div>
+        ))}
+      </div>
+    </div>
+  );
+}
+
+/** Columns have one width each, whatever stands in them: so a figure more lays out its own row only. */
+const WIDTHS = { place: 66, many: 124, one: 96, first: 14, verdict: 168 };
+
+function columnsOf(items: readonly Characteristic[]): string {
+  const widths = items.flatMap(({ fields }) => [
+    ...fields.map(
+      ({ most }, index) => (most > 1 ? WIDTHS.many : WIDTHS.one) + (index === 0 ? WIDTHS.first : 0),
+    ),
+    WIDTHS.verdict,
+  ]);
+  return [WIDTHS.place, ...widths].map((width) => `${width}px`).join(' ');
+}
+
+function Heads({ item, shop }: { readonly item: Characteristic; readonly shop: ReturnType<typeof useUnit> }) {
+  return (
+    <>
+      {item.fields.map((field, index) => (
+        <div key={field.key} role="columnheader" className={index === 0 ? 'wear-first' : undefined}>
+          {index === 0 && <b>{item.title}</b>}
+          {field.label}, {unitHere(field.unit, shop)}
+        </div>
+      ))}
+      <div role="columnheader">comes to</div>
+    </>
+  );
+}
+
+/** What the figures of each field are usually near on this engine: the nominal one where the field is limited itself, or the middle of them. */
+function nearOfFields(
+  sheet: WearSheet,
+  items: readonly Characteristic[],
+  places: readonly WearPlace[],
+  set: FigureLine['set'],
+): ReadonlyMap<string, readonly (number | null)[]> {
+  return new Map(
+    items.map((item) => [
+      item.key,
+      item.fields.map(({ key }) => {
+        const [own] = item.limits;
+        const given =
+          item.fields.length === 1 && own && places[0] ? limitAt(sheet.limits, own, places[0]) : undefined;
+        if (given?.nominal) return given.nominal;
+        if (given?.min && given.max) return (given.min + given.max) / 2;
+        return nearOf(places.flatMap((place) => [...(figuresAt(sheet, item, place.key, set)[key] ?? [])]));
+      }),
+    ]),
+  );
+}
+
+interface ItemProps {
+  readonly buildId: string;
+  readonly pattern: Pattern;
+  readonly item: Characteristic;
+  readonly place: WearPlace;
+  readonly set: FigureLine['set'];
+  readonly sheet: WearSheet;
+  readonly unsent: ReadonlySet<string>;
+  readonly enabled: boolean;
+  readonly near: readonly (number | null)[];
+  readonly write: WearWork['write'];
+  readonly follow: WearWork['follow'];
+}
+
+const keyOf = ({ set, item, place }: Pick<ItemProps, 'set' | 'item' | 'place'>, field: string) =>
+  `figure ${set} ${item.key} ${place.key} ${field}`;
+
+/** One characteristic at one place: its fields, and what they come to as they are typed. */
+const ItemCells = memo(function ItemCells(props: ItemProps) {
+  const { buildId, pattern, item, place, set, sheet, unsent, enabled, near, write, follow } = props;
+  const shop = useUnit();
+  const typed = useAppSelector(
+    (state) => item.fields.map(({ key }) => state.drafts[draftOf(buildId, set, item.key, place.key, key)]),
+    shallowEqual,
+  );
+  const seen = useMemo(() => {
+    const laid = typed.flatMap((text, index): [string, FigureLine][] => {
+      const field = item.fields[index]!;
+      const read = text === undefined ? null : parseFigures(text, field, shop);
+      if (!read || 'error' in read) return [];
+      return [
+        [
+          keyOf({ set, item, place }, field.key),
+          figureLine(item, place, field.key, set, { ...read, asTyped: text!, doubtKept: false }),
+        ],
+      ];
+    });
+    if (laid.length === 0) return wearAt(sheet, pattern, item, place);
+    const standing = new Map(sheet.standing);
+    for (const [key, line] of laid) standing.set(key, { line, id: '', by: '', at: '', before: null });
+    return wearAt({ ...sheet, standing }, pattern, item, place);
+  }, [typed, sheet, pattern, item, place, set, shop]);
+  return (
+    <>
+      {item.fields.map((field, index) => {
+        const standing = sheet.standing.get(keyOf(props, field.key));
+        return (
+          <div key={field.key} role="cell" className={index === 0 ? 'wear-first' : undefined}>
+            <WearCell
+              draft={draftOf(buildId, set, item.key, place.key, field.key)}
+              label={`${item.title} ${place.key}, ${field.label}${set === 'fitted' ? ', fitted' : ''}`}
+              field={field}
+              standing={standing}
+              waits={standing !== undefined && unsent.has(standing.id)}
+              enabled={enabled}
+              near={near[index] ?? null}
+              column={`${item.key} ${field.key}`}
+              follow={follow}
+              onWrite={(said) =>
+                write(`${item.title} ${place.key}`, [figureLine(item, place, field.key, set, said)])
+              }
+            />
+          </div>
+        );
+      })}
+      <div role="cell" className="wear-verdict" aria-live="polite">
+        {seen && (
+          <>
+            {(seen.verdict !== null || seen.missing.length > 0) && (
+              <GradeMark grade={seen.verdict} words={item.page === 'pressure' ? CYLINDER_WORDS : undefined} />
+            )}
+            {seen.used !== null && (
+              <span className="wear-note"> {Math.max(0, Math.round(seen.used * 100))} %</span>
+            )}
+            {seen.by !== 'figures' && (
+              <span className="wear-note">{seen.by === 'gauge' ? ' by gauge' : ' by eye'}</span>
+            )}
+            <div className="wear-note">
+              {seen.derived
+                .map(
+                  ({ label, value, unit }) =>
+                    `${label} ${wearFigure(value, unit, shop)}${unit === 'mm' ? '' : ` ${unit}`}`,
+                )
+                .join(' · ')}
+            </div>
+          </>
+        )}
+      </div>
+    </>
+  );
+}, sameCells);
+
+function figureLine(
+  item: Characteristic,
+  place: WearPlace,
+  field: string,
+  set: FigureLine['set'],
+  said: Pick<FigureLine, 'how' | 'values' | 'asTyped' | 'doubtKept'>,
+): FigureLine {
+  return { kind: 'figure', item: item.key, place: place.key, field, set, ...said };
+}
+
+/** A figure elsewhere changes nothing here, but for compressions, which are graded beside one another. */
+function sameCells(before: ItemProps, after: ItemProps): boolean {
+  return (
+    before.enabled === after.enabled &&
+    before.set === after.set &&
+    before.item === after.item &&
+    before.place.key === after.place.key &&
+    before.near.join() === after.near.join() &&
+    (before.sheet === after.sheet ||
+      (after.item.key !== 'compression' && before.sheet.limits.length === after.sheet.limits.length)) &&
+    (['found', 'fitted'] as const).every((set) =>
+      after.item.fields.every(({ key }) => {
+        const name = keyOf({ ...after, set }, key);
+        const [old, now] = [before.sheet.standing.get(name), after.sheet.standing.get(name)];
+        return (
+          old?.line === now?.line &&
+          (old !== undefined && before.unsent.has(old.id)) === (now !== undefined && after.unsent.has(now.id))
+        );
+      }),
+    )
+  );
+}
