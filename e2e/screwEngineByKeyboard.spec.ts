@@ -46,7 +46,7 @@ test('a screw engine, from the stand to its second recheck, by keyboard', async 
   await expect(page.getByRole('button', { name: 'Go on to Open up' })).toBeDisabled();
   await tickAll(page, [/Engine cold/, /isolated/, /Outside cleaned/]);
   await goOn(page, 'Open up');
-  await tickAll(page, [/counted out/, /Gasket/, /lobe/]);
+  await tickAll(page, [/Timing marks/, /counted out/, /Gasket/, /lobe/]);
   await goOn(page, 'As found');
 
   await typeRound(page, {

@@ -16,6 +16,7 @@ const { printTable } = await import('./bench/table.mjs');
 const { benchTaps } = await import('./bench/tap.mjs');
 const { benchReads } = await import('./bench/today.mjs');
 const { benchTwoTablets } = await import('./bench/twoTablets.mjs');
+const { benchWear } = await import('./bench/wear.mjs');
 const { benchWheel } = await import('./bench/wheel.mjs');
 
 const cluster = await startCluster(`.data/bench-${process.pid}`, { throwaway: true });
@@ -43,6 +44,7 @@ try {
   };
   const viewer = await signIn('Petra Quell', 'only-looking-on');
   const bench = await signIn('Tobin Hask', 'two-full-turns');
+  const lead = await signIn('Ilse Marrand', 'brass-and-feeler');
   const reads = await benchReads(base, viewer.cookie, await addressesOf(base, viewer.cookie));
   const chromium = {
     executablePath,
@@ -51,6 +53,7 @@ try {
   const page = await benchFirstPage(base, viewer.inBrowser, chromium);
   const wheel = await benchWheel(base, viewer.inBrowser, chromium);
   const stops = await benchCrankStops();
+  const wear = await benchWear(base, bench.cookie, lead.cookie, bench.inBrowser, chromium);
   const taps = await benchTaps(base, bench.cookie, bench.inBrowser, chromium);
   const two = await benchTwoTablets(base, bench.cookie, bench.inBrowser, chromium);
   printTable([
@@ -101,6 +104,18 @@ try {
       result: taps.rendered.toFixed(0),
       aim: 'under 120',
       met: taps.rendered < 120,
+    },
+    {
+      what: `A wear sheet of 32 valves with ${wear.readings} readings, opened in ${wear.openMs} ms: from a key to what it comes to, p95 of ${wear.keys}`,
+      result: `${wear.p95.toFixed(0)} ms`,
+      aim: 'under 50 ms',
+      met: wear.p95 < 50,
+    },
+    {
+      what: 'Bytes answered to a figure of it, the longest',
+      result: `${wear.bytes}`,
+      aim: 'under 1000',
+      met: wear.bytes < 1000,
     },
     {
       what: 'Taps a point: a 16-valve round in spec by go and no-go, and by tries',

@@ -78,9 +78,31 @@ const VIEWS = [
     },
     { viewport: TABLET, hasTouch: true, isMobile: true },
   ],
+  [
+    'build-count-out',
+    async (page) => {
+      await page.getByRole('link', { name: /Brackwater/ }).click();
+      await page.getByRole('heading', { name: 'Count out' }).evaluate((heading) => heading.scrollIntoView());
+    },
+  ],
+  [
+    'build-wear',
+    async (page) => {
+      await page.getByRole('link', { name: /Line trolley/ }).click();
+      await page.getByRole('region', { name: 'Camshafts' }).waitFor();
+    },
+  ],
+  [
+    'build-lash-budget',
+    async (page) => {
+      await page.getByRole('link', { name: /Railcar 2/ }).click();
+      await page
+        .getByRole('heading', { name: 'What it does to the gaps' })
+        .evaluate((heading) => heading.scrollIntoView());
+    },
+  ],
   ['build-close', (page) => page.getByRole('link', { name: /Edger/ }).click()],
   ['build-recheck', (page) => page.getByRole('link', { name: /Fire pump, Overmere Quay/ }).click()],
-  ['sheets', (page) => page.getByRole('link', { name: 'Spec sheets' }).click()],
   [
     'sheet',
     async (page) => {
@@ -99,7 +121,6 @@ const VIEWS = [
     },
   ],
   ['instruments', (page) => page.getByRole('link', { name: 'Instruments' }).click()],
-  ['shop', (page) => page.getByRole('link', { name: 'Shop', exact: true }).click()],
 ];
 
 ensurePackages();

@@ -27,7 +27,7 @@ export async function build16(base, cookie, name) {
   let { version } = opened.changes[0].row;
   for (const [stage, checks, to] of [
     ['take-in', ['cold', 'isolated', 'clean'], 'open-up'],
-    ['open-up', ['counted-out', 'gasket', 'lobes'], 'as-found'],
+    ['open-up', ['marked', 'counted-out', 'gasket', 'lobes'], 'as-found'],
   ]) {
     for (const check of checks) await write(base, cookie, `builds/${id}/ticks`, { stage, check, done: true });
     const moved = await write(base, cookie, `builds/${id}/stage`, { to, version });

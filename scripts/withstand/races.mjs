@@ -81,6 +81,27 @@ function writesOf({ lead, bench, sheetBody }) {
       const fitted = { point: '1Ia', kind: 'fitted', installed: 2.5, fitted: 2.45 };
       return () => bench('POST', `builds/${id}/settings`, fitted);
     },
+    'a wear figure': async () => {
+      const { id } = await build('Head saw');
+      const figure = { kind: 'figure', item: 'valve-margin', place: '1E', field: 'value', values: [1.1] };
+      const line = { ...figure, asTyped: '1.1', how: 'measured', set: 'found', doubtKept: false };
+      return () => bench('POST', `builds/${id}/wear`, { lines: [line] });
+    },
+    'head work': async () => {
+      const { id } = await build('Railcar 2');
+      const cut = { step: randomUUID(), valve: '1Ia', operation: 'seat-cut', depth: 0.01 };
+      const line = { ...cut, normalDepth: null, seatAngle: null, done: null, dropped: false };
+      return () => bench('POST', `builds/${id}/headwork`, { lines: [line] });
+    },
+    'parts counted': async () => {
+      const { id } = await build('Fire pump, Brackwater');
+      const line = { key: 'cover', group: 'cover', name: 'Cover', place: '', expected: 2, out: 2, in: null };
+      return () => bench('POST', `builds/${id}/ledger`, { lines: [{ ...line, note: '', dropped: false }] });
+    },
+    'something learned': async () => {
+      const { id, stage } = await build();
+      return () => bench('POST', `builds/${id}/know-how`, { stage, text: 'A short key' });
+    },
     'a recheck opened': async () => {
       const id = plannedIn(await build('Fire pump, Overmere Quay'));
       return () => bench('POST', `rechecks/${id}/round`, {});

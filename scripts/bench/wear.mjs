@@ -1,0 +1,158 @@
+import { randomUUID } from 'node:crypto';
+
+const CYLINDERS = 8;
+const TYPED = 32;
+
+/** Writes and reads as whoever a cookie belongs to. */
+function caller(base, cookie) {
+  return async (method, path, body) => {
+    const answer = await fetch(`${base}/api/${path}`, {
+      method,
+      headers: {
+        cookie,
+        ...(body ? { 'content-type': 'application/json', 'idempotency-key': randomUUID() } : {}),
+      },
+      body: body ? JSON.stringify(body) : undefined,
+    });
+    const text = await answer.text();
+    if (!answer.ok) throw new Error(`${path}: ${answer.status} ${text}`);
+    return { ...JSON.parse(text), bytes: text.length };
+  };
+}
+
+/** An eight-cylinder engine of four valves a cylinder at Wear, with every feature measured; gives its build and how many readings. */
+async function wornEight(base, benchCookie, leadCookie) {
+  const bench = caller(base, benchCookie);
+  const lead = caller(base, leadCookie);
+  const sheets = Object.values(await bench('GET', 'sheets')).filter((each) => each?.name === 'T16 Rack');
+  const like = await bench('GET', `sheet-revisions/${sheets[0].revisionId}/file`);
+  const {
+    pattern,
+    condition,
+    temperature,
+    limits,
+    wearLimits,
+    torques,
+    usageUnit,
+    recheckPlan,
+    source,
+    notes,
+  } = like;
+  const cylinders = Array.from({ length: CYLINDERS }, (_, index) => ({
+    ...{ id: String(index + 1), bank: 'A', place: index + 1, firesAt: index * 90 },
+  }));
+  const body = { condition, temperature, limits, wearLimits, torques, usageUnit, recheckPlan, source, notes };
+  const sheet = await bench('POST', 'sheets', {
+    ...{ name: 'Bench eight', maker: 'Tarnholt' },
+    body: { ...body, pattern: { ...pattern, cylinders } },
+  });
+  await lead('POST', `sheet-revisions/${sheet.id}/publication`, { version: sheet.version });
+  const engine = await bench('POST', 'engines', {
+    ...{ name: 'Bench wear', serial: '', owner: '', duty: '', sheetId: sheet.sheetId, usage: 1 },
+  });
+  const opened = await bench('POST', `engines/${engine.id}/builds`, {
+    revisionId: sheet.id,
+    complaint: 'Bench',
+  });
+  const id = opened.build;
+  let { version } = opened.changes[0].row;
+  const go = async (stage, checks, to) => {
+    for (const check of checks) await bench('POST', `builds/${id}/ticks`, { stage, check, done: true });
+    ({ version } = (await bench('POST', `builds/${id}/stage`, { to, version })).changes[0].row);
+  };
+  await go('take-in', ['cold', 'isolated', 'clean'], 'open-up');
+  await go('open-up', ['marked', 'counted-out', 'gasket', 'lobes'], 'as-found');
+  const { rows } = await bench('GET', `builds/${id}/rounds`);
+  const valves = cylinders.flatMap(({ id: name }) =>
+    ['Ia', 'Ib', 'Ea', 'Eb'].map((side) => `${name}${side}`),
+  );
+  for (const point of valves)
+    await bench('POST', `rounds/${rows[0].id}/readings`, {
+      ...{ point, asTyped: '0.2', crankAngle: null },
+      reading: { kind: 'value', value: point.includes('I') ? 0.15 : 0.25, uncertainty: 0.005 },
+    });
+  await go('as-found', [], 'wear');
+  let readings = 0;
+  let bytes = 0;
+  const measured = (item, field, values) => async (place) => {
+    readings += values.length;
+    const line = { kind: 'figure', item, place, field, values, asTyped: values.join(' '), how: 'measured' };
+    // one field a write, as a hand at the bench does it
+    const answer = await bench('POST', `builds/${id}/wear`, {
+      lines: [{ ...line, set: 'found', doubtKept: false }],
+    });
+    bytes = Math.max(bytes, answer.bytes);
+  };
+  const FIELDS = [
+    ['lobe', 'height', [36.1, 36.12, 36.11, 36.1]],
+    ['lobe', 'base', [28, 28.01, 28, 28]],
+    ['stem-guide', 'stem', [6.97, 6.968, 6.969]],
+    ['stem-guide', 'guide', [7.012, 7.015, 7.013]],
+    ['guide-wobble', 'wobble', [0.1]],
+    ['guide-wobble', 'height', [10]],
+    ['guide-wobble', 'length', [41.5]],
+    ['stem-runout', 'value', [0.01, 0.012]],
+    ['valve-margin', 'value', [1.1, 1.08]],
+    ['seat-width', 'value', [1.4, 1.42]],
+    ['seat-runout', 'value', [0.02]],
+    ['stem-height', 'before', [38.2, 38.21]],
+    ['spring-length', 'value', [41.1]],
+    ['spring-square', 'value', [0.8]],
+    ['follower-bore', 'follower', [28.97, 28.968]],
+    ['follower-bore', 'bore', [29.01, 29.012]],
+    ['piece-in', 'value', [2.5]],
+  ];
+  for (const [item, field, values] of FIELDS)
+    for (const valve of valves) await measured(item, field, values)(valve);
+  return { id, readings, bytes };
+}
+
+/**
+ * A wear sheet of 32 valves with every feature measured: how long it takes to open, and the time from a key to what it comes to,
+ * drawn, as the browser measures it; bytes of a write's answer.
+ */
+export async function benchWear(base, bench, lead, asBrowserCookie, chromium) {
+  const { id, readings, bytes } = await wornEight(base, bench, lead);
+  const { chromium: launcher } = await import('@playwright/test');
+  const browser = await launcher.launch(chromium);
+  try {
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+    await context.addCookies([asBrowserCookie]);
+    const page = await context.newPage();
+    // the first visit fetches the program itself
+    await page.goto(`${base}/`);
+    await page.waitForLoadState('networkidle');
+    const from = Date.now();
+    await page.goto(`${base}/builds/${id}`);
+    await page.getByRole('textbox', { name: 'Lobe 1Ia, Over the nose' }).waitFor();
+    const openMs = Date.now() - from;
+    await page.getByLabel('What is shown').selectOption('everything there is to measure');
+    await page.getByRole('tab', { name: 'Valves and seats' }).click();
+    await page.getByRole('textbox', { name: 'Margin 1Ia, Margin' }).click();
+    await page.evaluate(watchKeys);
+    for (let row = 0; row < TYPED; row += 1) {
+      for (const key of ['1', '.', '0', '5']) {
+        await page.keyboard.press(key);
+        await page.waitForTimeout(60);
+      }
+      await page.keyboard.press('Enter');
+      await page.waitForTimeout(120);
+    }
+    const times = (await page.evaluate(() => globalThis.keyTimes)).sort((a, b) => a - b);
+    return { readings, bytes, openMs, keys: times.length, p95: times[Math.floor(times.length * 0.95)] };
+  } finally {
+    await browser.close();
+  }
+}
+
+/** In the page: has the browser itself measure each key, from the moment it reaches the page to the frame shown; a field is typed over. */
+function watchKeys() {
+  globalThis.keyTimes = [];
+  document.addEventListener('focusin', ({ target }) => target.select?.());
+  document.activeElement.select();
+  new PerformanceObserver((list) => {
+    for (const entry of list.getEntries())
+      if (entry.name === 'keydown')
+        globalThis.keyTimes.push(entry.startTime + entry.duration - entry.processingStart);
+  }).observe({ type: 'event', durationThreshold: 16 });
+}
