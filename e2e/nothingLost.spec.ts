@@ -1,6 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import {
   atAsFound,
+  atOpenUp,
   changeHands,
   entry,
   fours,
@@ -286,4 +287,18 @@ test('a reading the server will not have stays on the device until a person says
   await onHead(page, '1E').click();
   await page.getByRole('button', { name: 'Throw it away' }).click();
   await expect(page.getByText(/Refused/)).toHaveCount(0);
+});
+
+test('hands that change at once leave nothing behind that the next would wait for', async ({ page }) => {
+  await signIn(page, 'Tobin Hask');
+  await atOpenUp(page, 'HV2 Pumper', 'Handed over');
+  await page.route('**/ticks', async (route) => {
+    await new Promise((resolve) => setTimeout(resolve, 700));
+    await route.continue();
+  });
+  for (const box of await page.getByRole('checkbox').all()) await box.check();
+  await changeHands(page, 'Osk Velland');
+  await expect(page.getByText(/What Tobin Hask did is sent when/)).toHaveCount(0);
+  await page.getByRole('button', { name: /Go on to/ }).click();
+  await expect(page.getByRole('heading', { name: 'As found', level: 2 })).toBeVisible();
 });

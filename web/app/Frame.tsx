@@ -3,9 +3,9 @@ import { useHotkeys } from 'react-hotkeys-hook';
 import { useShortcut } from './useShortcut.ts';
 import { Navigate, NavLink, Outlet, useLocation } from 'react-router';
 import { useSessionQuery, useSignOutMutation } from '../people/endpoints.ts';
-import { api, problemFrom } from './api.ts';
+import { useLeave } from '../people/useLeave.ts';
+import { problemFrom } from './api.ts';
 import './frame.css';
-import { forgetAnswers } from './keptAnswers.ts';
 import { useUnit } from './lengths.ts';
 import { OutboxStrip } from './OutboxStrip.tsx';
 import { schemeChosen, shortcutsToggled, unitChosen } from './preferences.ts';
@@ -110,22 +110,15 @@ function DeviceChoices() {
 
 function SignedIn({ name, role }: { readonly name: string; readonly role: string }) {
   const [signOut] = useSignOutMutation();
-  const dispatch = useAppDispatch();
+  const { leave, leaving, unsent, stillIn } = useLeave(signOut);
   return (
     <div className="title-block-cell">
       <div className="title-block-person">
         <b>{name}</b>
-        <small>{role}</small>
+        <small role={stillIn ? 'alert' : undefined}>{stillIn ? 'still signed in: no answer' : role}</small>
       </div>
-      <button
-        type="button"
-        onClick={async () => {
-          await signOut();
-          await forgetAnswers();
-          dispatch(api.util.resetApiState());
-        }}
-      >
-        Sign out
+      <button type="button" disabled={leaving} onClick={() => void leave()}>
+        {leaving ? 'Sending…' : unsent ? 'Leave it unsent' : 'Sign out'}
       </button>
     </div>
   );

@@ -91,14 +91,18 @@ async function letGo({ dispatch }: Shows, item: OutboxItem): Promise<void> {
 }
 
 /**
- * Waits until everything done in a build is sent, as a step does that the server takes only when it has it all.
+ * Waits until everything of one kind is sent (what was done in a build, what a person did), as a step does that the server
+ * takes only when it has it all.
  *
  * @returns false where it could not be sent in good time
+ * @example await whenSent(store, ({ buildId }) => buildId === id)
  */
-export async function whenSent(store: Pick<Store, 'getState'>, buildId: string): Promise<boolean> {
+export async function whenSent(
+  store: Pick<Store, 'getState'>,
+  of: (item: OutboxItem) => boolean,
+): Promise<boolean> {
   const until = Date.now() + PATIENCE_MS;
-  const left = () =>
-    store.getState().outbox.items.some((item) => item.buildId === buildId && item.refused === null);
+  const left = () => store.getState().outbox.items.some((item) => item.refused === null && of(item));
   while (left()) {
     if (Date.now() > until) return false;
     await new Promise((resolve) => setTimeout(resolve, LOOK_MS));

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { useStore } from 'react-redux';
+import type { OutboxItem } from './deviceStore.ts';
 import { whenSent } from './sender.ts';
 import type { RootState } from './store.ts';
 
@@ -17,13 +18,22 @@ export interface OnceSent {
  * this device has still to send of it: a tick tapped a moment ago is not missing.
  */
 export function useOnceSent(buildId: string): OnceSent {
+  return useOnceAllSent((item) => item.buildId === buildId);
+}
+
+/**
+ * Lets a step wait for what this device has still to send of one kind.
+ *
+ * @example const { once } = useOnceAllSent((item) => item.personId === me);
+ */
+export function useOnceAllSent(of: (item: OutboxItem) => boolean): OnceSent {
   const store = useStore<RootState>();
   const [waiting, setWaiting] = useState(false);
   const [unsent, setUnsent] = useState(false);
   return {
     once: async (work) => {
       setWaiting(true);
-      const sent = await whenSent(store, buildId);
+      const sent = await whenSent(store, of);
       setWaiting(false);
       setUnsent(!sent);
       return sent ? work() : undefined;

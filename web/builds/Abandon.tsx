@@ -2,6 +2,7 @@ import { Box, Button } from '@chakra-ui/react';
 import { memo } from 'react';
 import { ShopTime } from '../people/ShopTime.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
+import { StillUnsent } from '../app/StillUnsent.tsx';
 import { useOnceSent } from '../app/useOnceSent.ts';
 import { WithReason } from '../app/WithReason.tsx';
 import { useRole } from '../people/useRole.ts';
@@ -49,11 +50,7 @@ export const Abandon = memo(function Abandon(props: Props) {
           return done !== undefined && !('error' in done);
         }}
       />
-      {unsent && (
-        <Box role="alert" fontSize="sm" color="tight">
-          What was done here is still to be sent: the build is abandoned when the server has it.
-        </Box>
-      )}
+      {unsent && <StillUnsent buildId={id} step="the build is abandoned" />}
       <ProblemNote error={notAbandoned} />
     </Box>
   );

@@ -7,6 +7,7 @@ import { TextArea } from '../app/Labelled.tsx';
 import { Tick } from '../app/Tick.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useShared } from '../app/useShared.ts';
+import { StillUnsent } from '../app/StillUnsent.tsx';
 import { useOnceSent } from '../app/useOnceSent.ts';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';
 import { useRole } from '../people/useRole.ts';
@@ -169,11 +170,7 @@ const Onward = memo(function Onward(props: OnwardProps) {
           {text}
         </Box>
       ))}
-      {unsent && (
-        <Box role="alert" fontSize="sm" color="tight">
-          What was done here is still to be sent: the build goes on when the server has it.
-        </Box>
-      )}
+      {unsent && <StillUnsent buildId={buildId} step="the build goes on" />}
       <Flex gap="2" marginTop="2" flexWrap="wrap">
         {next && !bySignOff && (
           <Button

@@ -9,6 +9,7 @@ import { ShopTime } from '../people/ShopTime.tsx';
 import { PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { DueMark, OUTCOME_WORDS } from './DueMark.tsx';
+import { StillUnsent } from '../app/StillUnsent.tsx';
 import { useOnceSent } from '../app/useOnceSent.ts';
 import { leftToMeasure } from '../builds/points.ts';
 import { useRole } from '../people/useRole.ts';
@@ -88,11 +89,7 @@ export function Rechecks({ build }: { readonly build: BuildView }) {
               the question again.
             </Box>
           )}
-          {unsent && (
-            <Box role="alert" fontSize="sm" color="tight">
-              What was measured is still to be sent: the recheck is judged when the server has it all.
-            </Box>
-          )}
+          {unsent && <StillUnsent buildId={build.id} step="the recheck is judged" />}
           <RefusedNotes
             buildId={build.id}
             which={({ kind, within }) => kind === 'round' && within === next.id}

@@ -6,6 +6,7 @@ import { ShopTime } from '../people/ShopTime.tsx';
 import { Labelled, TextArea } from '../app/Labelled.tsx';
 import { PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
+import { StillUnsent } from '../app/StillUnsent.tsx';
 import { useOnceSent } from '../app/useOnceSent.ts';
 import { useRole } from '../people/useRole.ts';
 import { useSignOffMutation } from './endpoints.ts';
@@ -66,11 +67,7 @@ export function SignOff({ build }: { readonly build: BuildView }) {
           A lead signs it off.
         </Box>
       )}
-      {unsent && (
-        <Box role="alert" fontSize="sm" color="tight">
-          What was done here is still to be sent: the build is signed off when the server has it.
-        </Box>
-      )}
+      {unsent && <StillUnsent buildId={build.id} step="the build is signed off" />}
       <ProblemNote error={error} />
     </Box>
   );

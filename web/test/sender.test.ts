@@ -344,7 +344,7 @@ describe('readings on their way', () => {
     const { store } = await import('../app/store.ts');
     const { whenSent } = await import('../app/sender.ts');
     await take(item({ buildId: 'needed' }));
-    expect(await whenSent(store, 'needed')).toBe(true);
-    expect(await whenSent(store, 'another')).toBe(true);
+    expect(await whenSent(store, ({ buildId }) => buildId === 'needed')).toBe(true);
+    expect(await whenSent(store, ({ buildId }) => buildId === 'another')).toBe(true);
   });
 });
