@@ -3,7 +3,14 @@ import ipaddr from 'ipaddr.js';
 import { z } from 'zod';
 import { day, id, line, moment, remark, version } from './values.ts';
 
-export const instrumentKind = z.enum(['blade-set', 'indicator', 'micrometer', 'caliper', 'digital-gauge']);
+export const instrumentKind = z.enum([
+  'blade-set',
+  'indicator',
+  'micrometer',
+  'caliper',
+  'digital-gauge',
+  'torque-wrench',
+]);
 export type InstrumentKind = z.infer<typeof instrumentKind>;
 
 const bladeMm = z
@@ -11,13 +18,21 @@ const bladeMm = z
   .min(0.01, { error: 'no blade is under 0.01 mm' })
   .max(5, { error: 'no blade is over 5 mm' });
 
+const torqueNm = z
+  .number()
+  .min(0.1, { error: 'no wrench here is set under 0.1 N·m' })
+  .max(1000, { error: 'no wrench here is set over 1000 N·m' });
+/** A torque wrench that is further off is none. */
+const MOST_PER_CENT = 20;
+const MOST_OFF_MM = 1;
+
 const instrumentFields = z.object({
   name: line(60),
   kind: instrumentKind,
   /** what its blades or its scale are marked in */
   unit: z.enum(['mm', 'in']),
-  /** mm: for a blade set, how well a drag is felt again; for the others, of one reading */
-  uncertainty: z.number().min(0).max(1, { error: 'an uncertainty over 1 mm measures nothing here' }),
+  /** mm: for a blade set, how well a drag is felt again; for the others, of one reading; for a torque wrench, per cent */
+  uncertainty: z.number().min(0).max(MOST_PER_CENT, { error: 'that far off it measures nothing here' }),
   /** its blades are bent, to reach behind a cam */
   angled: z.boolean(),
   /** mm, of the blades it was made with; empty for the others */
@@ -39,6 +54,12 @@ const instrumentFields = z.object({
       error: 'a gauge is reached at an address and a port from 1 to 65535, such as 127.0.0.1:4519',
     })
     .nullable(),
+  /** N·m, what a torque wrench can be set to; null for everything else */
+  torque: z
+    .object({ from: torqueNm, to: torqueNm })
+    .refine(({ from, to }) => from < to, { path: ['to'], error: 'must be above the least' })
+    .nullable()
+    .default(null),
   checkDue: day.nullable(),
 });
 
@@ -93,6 +114,10 @@ function fits(
     if (value.measured.findIndex((other) => other.blade === blade) !== index)
       complain('measured', `${blade} is there twice`);
   });
+  if (value.kind !== 'torque-wrench' && value.uncertainty > MOST_OFF_MM)
+    complain('uncertainty', 'an uncertainty over 1 mm measures nothing here');
+  if ((value.kind === 'torque-wrench') !== (value.torque !== null))
+    complain('torque', 'a torque wrench has a range, and nothing else has');
   if ((value.kind === 'digital-gauge') !== (value.address !== null))
     complain('address', 'a digital gauge has an address, and nothing else has');
 }
@@ -103,13 +128,13 @@ export type NewInstrument = z.infer<typeof newInstrument>;
 export const instrumentChange = instrumentFields.extend({ version, active: z.boolean() }).superRefine(fits);
 export type InstrumentChange = z.infer<typeof instrumentChange>;
 
-/** A check of an instrument against a block; lengths in mm. */
+/** A check of an instrument against a block, in mm; of a torque wrench against a tester, in N·m. */
 export const newCheck = z.object({
   block: z
     .number()
-    .min(0.01, { error: 'no block is under 0.01 mm' })
-    .max(200, { error: 'no block is over 200 mm' }),
-  found: z.number().min(0).max(200),
+    .min(0.01, { error: 'nothing is checked against so little' })
+    .max(1000, { error: 'nothing is checked against so much' }),
+  found: z.number().min(0).max(1000),
   nextDue: day,
   note: remark(200).default(''),
 });
@@ -124,6 +149,8 @@ export const instrumentCheck = z.object({
   by: z.string(),
   at: moment,
 });
+
+export type InstrumentCheck = z.infer<typeof instrumentCheck>;
 
 export const instrument = instrumentFields.extend({
   /** as it was written down, though by now no gauge would be put there */

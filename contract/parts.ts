@@ -1,4 +1,4 @@
-import { LEDGER_GROUPS, type LedgerGroup } from '@zero-lash/core/parts';
+import { LEDGER_GROUPS, WAYS_ROUND, type LedgerGroup, type WayRound } from '@zero-lash/core/parts';
 import { z } from 'zod';
 import { line, remark } from './values.ts';
 import { entryRow, newEntry } from './wear.ts';
@@ -11,6 +11,7 @@ export const ledgerLine = z.object({
   group: z.enum(Object.keys(LEDGER_GROUPS) as [LedgerGroup, ...LedgerGroup[]]),
   name: line(60),
   place: remark(60),
+  way: z.enum(Object.keys(WAYS_ROUND) as [WayRound, ...WayRound[]]).default('unsaid'),
   expected: count,
   out: count.nullable(),
   in: count.nullable(),

@@ -13,6 +13,8 @@ export const photographRow = z.object({
   /** a place, a part, or what a person calls it */
   about: z.string(),
   note: z.string(),
+  /** the damage on the wear sheet that it shows, by the name that keeps it there; empty where it shows none */
+  shows: z.string(),
   width: z.int(),
   height: z.int(),
   by: z.string(),
@@ -27,6 +29,7 @@ export const newPhotograph = z.object({
   stage: stageKey,
   about: remark(40),
   note: remark(200),
+  shows: remark(120).default(''),
   file: z
     .base64()
     .min(8, { error: 'there is no picture in it' })

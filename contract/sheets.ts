@@ -1,3 +1,4 @@
+import { doubtSequence } from '@zero-lash/core/assembly';
 import { tenthsFromMm } from '@zero-lash/core/length';
 import { lashPoints } from '@zero-lash/core/sheets';
 import { doubtLimit, LIMIT_KINDS, type LimitKey } from '@zero-lash/core/wear';
@@ -221,13 +222,34 @@ export const wearLimit = limitFields.superRefine(holdsTogether);
 export type WearLimit = z.infer<typeof wearLimit>;
 export { limitFields, holdsTogether };
 
-/** How a fastening is tightened: its torques step by step, and in which order. */
-export const torqueFigure = z.object({
-  fastening: line(60),
-  steps: line(60),
-  order: remark(160),
-});
+const MOST_ROWS = 6;
+
+/** How a fastening is tightened: its torques step by step, where its bolts stand, and in which order. */
+export const torqueFigure = z
+  .object({
+    fastening: line(60),
+    steps: line(60),
+    order: remark(160),
+    /** bolts in each row along the head, the near row first; empty where the sheet does not show them */
+    rows: z
+      .array(z.int().min(1).max(20, { error: 'no row has over 20 bolts' }))
+      .max(MOST_ROWS, { error: 'no head has over 6 rows of bolts' })
+      .default([]),
+    /** the maker's order: numbers of the bolts, counted from the front, row by row; empty where none is given */
+    sequence: z.array(z.int()).max(120).default([]),
+  })
+  .superRefine(({ rows, sequence }, context) => {
+    const complaint = doubtSequence(rows, sequence);
+    if (complaint) context.addIssue({ code: 'custom', path: ['sequence'], message: complaint });
+  });
 export type TorqueFigure = z.infer<typeof torqueFigure>;
+
+/** Something to have at hand before the engine is opened: a spare, a gasket or seal, a tool. */
+export const wantedPart = z.object({
+  name: line(60),
+  count: z.int().min(1, { error: 'at least one' }).max(99, { error: 'nobody wants a hundred' }),
+  kind: z.enum(['seal', 'spare', 'tool']),
+});
 
 /** What a spec sheet says; the part that a published revision never changes. */
 export const sheetBody = z.object({
@@ -240,6 +262,7 @@ export const sheetBody = z.object({
   limits: z.array(roleLimits).min(1),
   wearLimits: z.array(wearLimit).max(120).default([]),
   torques: z.array(torqueFigure).max(40).default([]),
+  wanted: z.array(wantedPart).max(40).default([]),
   usageUnit,
   recheckPlan: z.array(recheckStep).min(1).max(12),
   source,

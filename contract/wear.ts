@@ -8,7 +8,8 @@ export const MOST_LINES = 600;
 
 const keys = <Key extends string>(table: Readonly<Record<Key, unknown>>) =>
   z.enum(Object.keys(table) as [Key, ...Key[]]);
-const place = line(24);
+/** a valve, a lobe, a cylinder; of a seal what it is called */
+const place = line(60);
 const part = keys<PartKind>(PARTS);
 /** No part of a valve train is longer, and nothing there is pressed harder. */
 const measured = z.number().min(0).max(99_999);

@@ -191,7 +191,7 @@ test('parts are counted out into their places and in again, and what is missing 
   page,
 }) => {
   await signIn(page, 'Ilse Marrand');
-  await atOpenUp(page, 'HV2 Pumper', 'Counted for a journey');
+  await atOpenUp(page, 'Q4 Orchard', 'Counted for a journey');
   const count = page.getByRole('region', { name: 'Count out' });
   await expect(count.getByRole('img', { name: /^Tray of 4 places, 0 counted/ })).toBeVisible();
   await count.getByRole('button', { name: 'All of it as listed' }).click();
@@ -199,10 +199,16 @@ test('parts are counted out into their places and in again, and what is missing 
   await washers.fill('3');
   await washers.press('Enter');
   await expect(count.getByRole('img', { name: /^Tray of 4 places, 4 counted/ })).toBeVisible();
+  await count.getByLabel('Group').selectOption({ label: 'Cam caps' });
+  await count.getByRole('button', { name: 'Every arrow looks to the front' }).click();
+  const arrow = count.getByLabel(/, its arrow looks$/).last();
+  await expect(arrow).toHaveValue('front');
+  await arrow.selectOption({ label: 'arrow to the rear' });
+  await expect(arrow).toHaveValue('rear');
   await count.getByLabel('Group').selectOption({ label: 'Plugs and seals' });
   await count.getByRole('button', { name: 'All of it as listed' }).click();
   await count.getByLabel('Also there').fill('Breather clip');
-  await count.getByLabel('Where, which way round').fill('rear, open end up');
+  await count.getByLabel('Where').fill('rear, open end up');
   await count.getByRole('button', { name: 'Add to the list' }).click();
   await expect(
     count.getByRole('textbox', { name: 'Breather clip rear, open end up, counted out' }),
@@ -211,6 +217,15 @@ test('parts are counted out into their places and in again, and what is missing 
   await page.reload();
   await count.getByLabel('Group').selectOption({ label: 'Plugs and seals ✓' });
   await expect(count.getByRole('row', { name: /Breather clip/ })).toBeVisible();
+  const seals = page.getByRole('region', { name: 'Gaskets and seals' });
+  await seals.getByRole('button', { name: 'Head gasket is replaced' }).click();
+  await seals.getByRole('button', { name: 'Stem seals, intake is used again' }).click();
+  await sentAll(page);
+  await page.reload();
+  await expect(seals.getByRole('button', { name: 'Head gasket is replaced' })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
   await page.getByLabel('Note at Open up').fill('The breather clip sits with its open end up.');
   await page.getByRole('button', { name: 'Keep for this pattern' }).click();
   await expect(page.getByRole('region', { name: 'What the shop has learned' })).toContainText('open end up');

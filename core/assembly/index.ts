@@ -1,3 +1,11 @@
 export { boltPlaces, type BoltPlace } from './boltPlaces.ts';
+export { boltsInRows, doubtSequence } from './boltRows.ts';
 export { tightenOrder, type TightenOrder, type TightenOrderInput } from './tightenOrder.ts';
 export { torque, TORQUE_UNITS, type TorqueUnit } from './torque.ts';
+export {
+  parseTorqueSteps,
+  wrenchesFor,
+  type TorqueStep,
+  type WrenchFor,
+  type WrenchRange,
+} from './torqueSteps.ts';

@@ -4,11 +4,16 @@ export {
   LEDGER_GROUPS,
   ledgerKey,
   ledgerOf,
+  wantedAtHand,
   wantedParts,
+  WAYS_ROUND,
   type ExpectedPart,
   type Imbalance,
   type LedgerGroup,
   type LedgerLine,
+  type WantedPart,
+  type WantsAtHand,
+  type WayRound,
 } from './ledger.ts';
 export { layOutTray, type Tray, type TrayPlace } from './tray.ts';
 export { ORDER_WORDS, partsList, type OrderState, type PartsListLine } from './partsList.ts';

@@ -20,13 +20,24 @@ export const LEDGER_GROUPS = {
 } as const;
 export type LedgerGroup = keyof typeof LEDGER_GROUPS;
 
+/** Which way round a part sat: where its arrow or its mark looked. */
+export const WAYS_ROUND = {
+  unsaid: '–',
+  front: 'to the front',
+  rear: 'to the rear',
+  intake: 'to the intake',
+  exhaust: 'to the exhaust',
+} as const;
+export type WayRound = keyof typeof WAYS_ROUND;
+
 /** One thing that is counted out and in again, or wanted at hand. */
 export interface LedgerLine {
   readonly key: string;
   readonly group: LedgerGroup;
   readonly name: string;
-  /** where it sits, and which way round, as far as that matters */
+  /** where it sits */
   readonly place: string;
+  readonly way: WayRound;
   readonly expected: number;
   /** counted out; null where it was not yet */
   readonly out: number | null;
@@ -102,28 +113,53 @@ export function expectedParts(pattern: Pattern): readonly ExpectedPart[] {
   ];
 }
 
+/** Something to have at hand before an engine is opened. */
+export interface WantedPart {
+  readonly name: string;
+  readonly count: number;
+  /** gaskets, seals and washers are looked at as they come off, and used again or replaced */
+  readonly kind: 'seal' | 'spare' | 'tool';
+}
+
+/** A sheet, as far as it says what is wanted at hand. */
+export interface WantsAtHand {
+  readonly pattern: Pattern;
+  /** what its source lists; empty where it lists nothing */
+  readonly wanted: readonly WantedPart[];
+}
+
 /**
- * Lists the spares and tools that an engine of a pattern wants at hand before it is opened.
+ * Lists the spares, seals and tools that an engine wants at hand: as its sheet lists them, or what an engine of its pattern
+ * wants where the sheet lists nothing.
  *
- * @example wantedParts(pattern).map(({ name }) => name)
+ * @example wantedAtHand(sheet).filter(({ kind }) => kind === 'seal')
  */
-export function wantedParts(pattern: Pattern): readonly ExpectedPart[] {
+export function wantedAtHand({ pattern, wanted }: WantsAtHand): readonly WantedPart[] {
+  if (wanted.length > 0) return wanted;
   const valves = valvesOf(pattern).length;
   const heads = new Set(pattern.cylinders.map(({ bank }) => bank)).size;
-  const wanted = (name: string, expected: number): ExpectedPart => ({
-    ...{ key: `wanted ${name.toLowerCase()}`, group: 'wanted', name, place: '', expected },
-  });
   const means = [pattern.means, ...Object.values(pattern.roleMeans)];
   const holds = means.some((each) => each.kind === 'shim' && each.seat === 'on-bucket');
   return [
-    wanted('Cover gasket', heads),
-    wanted('Head gasket', heads),
-    wanted('Stem seals', valves),
-    wanted('Sealing washers', 4 * heads),
-    wanted('Plugs for open ports', 2 * pattern.cylinders.length),
-    ...(holds ? [wanted('Tool that holds a bucket down', 1)] : []),
-    wanted('Spring compressor', 1),
+    { name: 'Cover gasket', count: heads, kind: 'seal' },
+    { name: 'Head gasket', count: heads, kind: 'seal' },
+    { name: 'Stem seals', count: valves, kind: 'seal' },
+    { name: 'Sealing washers', count: 4 * heads, kind: 'seal' },
+    { name: 'Plugs for open ports', count: 2 * pattern.cylinders.length, kind: 'spare' },
+    ...(holds ? [{ name: 'Tool that holds a bucket down', count: 1, kind: 'tool' as const }] : []),
+    { name: 'Spring compressor', count: 1, kind: 'tool' },
   ];
+}
+
+/**
+ * The same as lines of a ledger, to be counted as they lie there.
+ *
+ * @example wantedParts(sheet).map(({ name }) => name)
+ */
+export function wantedParts(sheet: WantsAtHand): readonly ExpectedPart[] {
+  return wantedAtHand(sheet).map(({ name, count }) => ({
+    ...{ key: `wanted ${name.toLowerCase()}`, group: 'wanted', name, place: '', expected: count },
+  }));
 }
 
 /** What a ledger line takes the place of: what was said of the same thing before. */
@@ -135,7 +171,7 @@ export function ledgerOf(
   counted: ReadonlyMap<string, { readonly line: LedgerLine }>,
 ): readonly LedgerLine[] {
   const known = new Set(expected.map(({ key }) => key));
-  const nothing = { out: null, in: null, note: '', dropped: false };
+  const nothing = { way: 'unsaid', out: null, in: null, note: '', dropped: false } as const;
   const fresh = expected.map((part) => counted.get(part.key)?.line ?? { ...part, ...nothing });
   const added = [...counted.values()].map(({ line }) => line).filter(({ key }) => !known.has(key));
   return [...fresh, ...added].filter(({ dropped }) => !dropped);

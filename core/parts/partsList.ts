@@ -22,7 +22,8 @@ export interface PartsListLine {
 
 /**
  * Lists what a build replaces and what it wants at hand, with why. Spares that are at hand, counted as they lie there, are in
- * hand; the rest of them is to be ordered.
+ * hand; the rest of them is to be ordered. A seal that is used again wants no new one; one that is replaced and counted among
+ * the spares is there once.
  *
  * @example partsList(fates, ledger).filter(({ state }) => state === 'to-order')
  */
@@ -30,25 +31,33 @@ export function partsList(
   fates: readonly PartFate[],
   ledger: readonly LedgerLine[],
 ): readonly PartsListLine[] {
+  const seals = new Map(
+    fates.filter(({ part }) => part === 'seal').map((fate) => [fate.place.toLowerCase(), fate]),
+  );
+  const wanted = ledger.filter(
+    ({ group, expected, out, name }) =>
+      group === 'wanted' && expected > 0 && out !== null && seals.get(name.toLowerCase())?.verdict !== 'keep',
+  );
+  const counted = new Set(wanted.map(({ name }) => name.toLowerCase()));
   const worn = fates
     // a cylinder that is low is found out about: no part of that name is ordered
     .filter(({ part, verdict }) => verdict === 'replace' && part !== 'cylinder')
+    .filter(({ part, place }) => part !== 'seal' || !counted.has(place.toLowerCase()))
     .map(({ part, place, decided, reasons }) => ({
-      name: PARTS[part].title,
-      place,
+      name: part === 'seal' ? place : PARTS[part].title,
+      place: part === 'seal' ? '' : place,
       count: 1,
       state: decided?.order ?? 'none',
       reason: reasons.join('; '),
     }));
-  const wanted = ledger
-    .filter(({ group, expected, out }) => group === 'wanted' && expected > 0 && out !== null)
-    .flatMap(({ name, expected, out, note }): PartsListLine[] => {
-      const line = { name, place: '', reason: note };
-      const missing = expected - out!;
-      return [
-        ...(out! > 0 ? [{ ...line, count: Math.min(out!, expected), state: 'in-hand' as const }] : []),
-        ...(missing > 0 ? [{ ...line, count: missing, state: 'to-order' as const }] : []),
-      ];
-    });
-  return [...worn, ...wanted];
+  const atHand = wanted.flatMap(({ name, expected, out, note }): PartsListLine[] => {
+    const reason = seals.get(name.toLowerCase())?.reasons.join('; ') || note;
+    const line = { name, place: '', reason };
+    const missing = expected - out!;
+    return [
+      ...(out! > 0 ? [{ ...line, count: Math.min(out!, expected), state: 'in-hand' as const }] : []),
+      ...(missing > 0 ? [{ ...line, count: missing, state: 'to-order' as const }] : []),
+    ];
+  });
+  return [...worn, ...atHand];
 }

@@ -97,8 +97,16 @@ describe('a parts list', () => {
   });
 
   it('has what is wanted, as far as it is not there', () => {
-    const [gasket] = wantedParts(inlineSix);
-    const line = { ...gasket!, out: null, in: null, note: '', dropped: false, expected: 3 };
+    const [gasket] = wantedParts({ pattern: inlineSix, wanted: [] });
+    const line = {
+      ...gasket!,
+      way: 'unsaid' as const,
+      out: null,
+      in: null,
+      note: '',
+      dropped: false,
+      expected: 3,
+    };
     expect(partsList([], [line])).toEqual([]);
     expect(partsList([], [{ ...line, out: 1 }]).map(({ count, state }) => [count, state])).toEqual([
       [1, 'in-hand'],
@@ -114,6 +122,28 @@ describe('a parts list', () => {
         ...{ diameter: 25, marking: '', seatOffset: null },
       },
     };
-    expect(wantedParts(holds).length).toBe(wantedParts(inlineSix).length + 1);
+    expect(wantedParts({ pattern: holds, wanted: [] }).length).toBe(
+      wantedParts({ pattern: inlineSix, wanted: [] }).length + 1,
+    );
+  });
+
+  it('goes by what a sheet lists, where it lists anything', () => {
+    const wanted = [{ name: 'Half-moon plug', count: 2, kind: 'seal' as const }];
+    expect(wantedParts({ pattern: inlineSix, wanted })).toEqual([
+      { key: 'wanted half-moon plug', group: 'wanted', name: 'Half-moon plug', place: '', expected: 2 },
+    ]);
+  });
+
+  it('has a seal once, by its own name, and none that is used again', () => {
+    const [line] = ledgerOf(
+      wantedParts({ pattern: inlineSix, wanted: [{ name: 'Head gasket', count: 1, kind: 'seal' }] }),
+      new Map(),
+    );
+    const seal: PartFate = { ...worn, part: 'seal', place: 'Head gasket', reasons: ['Torn'] };
+    expect(partsList([seal], [])).toMatchObject([{ name: 'Head gasket', place: '', reason: 'Torn' }]);
+    expect(partsList([seal], [{ ...line!, out: 0 }])).toEqual([
+      { name: 'Head gasket', place: '', count: 1, state: 'to-order', reason: 'Torn' },
+    ]);
+    expect(partsList([{ ...seal, verdict: 'keep' }], [{ ...line!, out: 0 }])).toEqual([]);
   });
 });

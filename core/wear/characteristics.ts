@@ -73,13 +73,16 @@ export const PARTS = {
   follower: { title: 'Follower', anew: ['follower-bore', 'follower-crown', 'piece-in'] },
   valve: {
     title: 'Valve',
-    anew: ['stem-guide', 'valve-margin', 'seat-width', 'leak-test', 'stem-height', 'piece-in'],
+    anew: ['stem-guide', 'valve-margin', 'seat-width', 'seat-place', 'leak-test', 'stem-height', 'piece-in'],
   },
   guide: {
     title: 'Valve guide',
-    anew: ['stem-guide', 'seat-runout', 'seat-width', 'stem-height', 'leak-test'],
+    anew: ['stem-guide', 'seat-runout', 'seat-width', 'seat-place', 'stem-height', 'leak-test'],
   },
-  seat: { title: 'Valve seat', anew: ['seat-runout', 'seat-width', 'stem-height', 'leak-test'] },
+  seat: {
+    title: 'Valve seat',
+    anew: ['seat-runout', 'seat-width', 'seat-place', 'stem-height', 'leak-test'],
+  },
   spring: { title: 'Valve spring', anew: ['spring-length', 'spring-force'] },
   retainer: { title: 'Retainer and collets', anew: ['spring-force'] },
   rocker: { title: 'Rocker', anew: ['rocker-bush', 'rocker-pad'] },
@@ -87,6 +90,8 @@ export const PARTS = {
   pushrod: { title: 'Pushrod', anew: ['pushrod-runout'] },
   piece: { title: 'Graded piece', anew: ['piece-in'] },
   chain: { title: 'Chain', anew: ['chain-stretch'] },
+  /** gaskets, seals and washers, by name: looked at, and used again or replaced */
+  seal: { title: 'Seal', anew: [] },
 } as const satisfies Readonly<Record<string, { readonly title: string; readonly anew: readonly string[] }>>;
 export type PartKind = keyof typeof PARTS;
 
@@ -369,6 +374,21 @@ export const CHARACTERISTICS: readonly Characteristic[] = [
     'seat',
     'After lapping or blueing, where it is seen.',
   ),
+  {
+    ...{ key: 'seat-place', title: 'Place of contact', page: 'valves', at: 'valve', part: 'seat' },
+    fields: [field('outer', 'Face free outside', 3), field('inner', 'Face free inside', 3)],
+    limits: ['seat-free-face'],
+    grade: ({ outer = [], inner = [] }, limits) => {
+      if (outer.length === 0 || inner.length === 0) return null;
+      const [rim, throat] = [Math.min(...outer), Math.min(...inner)];
+      const off = (mean(outer) - mean(inner)) / 2;
+      const named = off > 0 ? 'off the middle, inward' : 'off the middle, outward';
+      return together([[Math.min(rim, throat), 'seat-free-face']], limits, [
+        ...(off === 0 ? [] : [mm(named, Math.abs(off))]),
+      ]);
+    },
+    how: 'Blued: what of the valve’s face stays bright outside the contact, and inside it. It belongs in the middle.',
+  },
   single('seat-runout', 'Seat runout', 'valves', 'valve', 'seat', 'On a pilot in its own guide.'),
   looked(
     'leak-test',

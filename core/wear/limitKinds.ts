@@ -37,6 +37,7 @@ export const LIMIT_KINDS = {
   'valve-margin': kind('Valve margin', 'from-nominal', 'mm', false),
   'tip-grinding': kind('Tip grinding, in all', 'at-most'),
   'seat-width': kind('Seat width', 'band'),
+  'seat-free-face': kind('Face left free beside the contact', 'at-least', 'mm', false),
   'seat-runout': kind('Seat runout', 'at-most'),
   'stem-height': kind('Stem height', 'band'),
   'spring-length': kind('Spring free length', 'from-nominal', 'mm', false),

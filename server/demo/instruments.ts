@@ -17,13 +17,17 @@ interface DemoInstrument extends Omit<NewInstrument, 'checkDue'> {
   readonly dueInDays: number | null;
 }
 
-const PLAIN: Pick<DemoInstrument, 'angled' | 'missing' | 'worn' | 'measured' | 'blades' | 'address'> = {
+const PLAIN: Pick<
+  DemoInstrument,
+  'angled' | 'missing' | 'worn' | 'measured' | 'blades' | 'address' | 'torque'
+> = {
   angled: false,
   missing: [],
   worn: [],
   measured: [],
   blades: [],
   address: null,
+  torque: null,
 };
 
 const INSTRUMENTS: readonly DemoInstrument[] = [
@@ -70,6 +74,24 @@ const INSTRUMENTS: readonly DemoInstrument[] = [
     address: GAUGE,
     dueInDays: 120,
   },
+  {
+    ...PLAIN,
+    name: 'Small wrench',
+    kind: 'torque-wrench',
+    unit: 'mm',
+    uncertainty: 4,
+    torque: { from: 2, to: 25 },
+    dueInDays: 140,
+  },
+  {
+    ...PLAIN,
+    name: 'Half-inch wrench',
+    kind: 'torque-wrench',
+    unit: 'mm',
+    uncertainty: 4,
+    torque: { from: 20, to: 110 },
+    dueInDays: -9,
+  },
 ];
 
 /**
@@ -87,8 +109,9 @@ export async function loadInstruments(db: Knex, lead: string, now: Date): Promis
     if (checkDue)
       await db('instrument_checks').insert({
         instrument_id: id,
-        block: tenthsFromMm(0.5),
-        found: tenthsFromMm(0.502),
+        // of a wrench in N·m
+        block: tenthsFromMm(instrument.torque ? instrument.torque.from : 0.5),
+        found: tenthsFromMm(instrument.torque ? instrument.torque.from * 1.02 : 0.502),
         passed: true,
         next_due: checkDue,
         by: lead,

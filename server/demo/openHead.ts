@@ -182,6 +182,14 @@ const TOLD: readonly Told[] = [
         gone: false,
       },
       { kind: 'mark', part: 'rocker', place: '2Ea', damage: 'hollow', note: '', gone: false },
+      {
+        kind: 'fate',
+        part: 'seal',
+        place: 'Cover gasket',
+        fate: 'replace',
+        order: 'to-order',
+        reason: 'torn',
+      },
     ],
   },
 ];
@@ -261,6 +269,8 @@ function countOf(pattern: Pattern, { groups, short }: NonNullable<Told['counted'
     .filter(({ group }) => groups.includes(group))
     .map((part) => ({
       ...part,
+      // the arrow on every cap looks to the front
+      way: part.name === 'Cam cap' ? ('front' as const) : ('unsaid' as const),
       out: short[part.key] ?? part.expected,
       ...{ in: null, dropped: false, note: part.key in short ? 'one was missing when it came' : '' },
     }));
@@ -277,7 +287,16 @@ async function addPicture(db: Knex, build: string, by: string, at: Date): Promis
     <text x="30" y="620" font-family="sans-serif" font-size="30" fill="#efe7d6">2Ea, over the nose</text></svg>`;
   const { bytes, width, height } = await pictureOf(await sharp(Buffer.from(drawn)).png().toBuffer());
   await db('photographs').insert({
-    ...{ id: randomUUID(), build_id: build, stage: 'wear', about: 'lobe 2Ea', note: '', width, height },
+    ...{
+      id: randomUUID(),
+      build_id: build,
+      stage: 'wear',
+      about: 'Camshaft 2Ea',
+      note: '',
+      shows: 'mark cam 2Ea scuffing',
+      width,
+      height,
+    },
     ...{ picture: bytes, by, at },
   });
 }

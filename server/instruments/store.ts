@@ -31,6 +31,8 @@ interface InstrumentColumns extends Pick<
   /** pairs of what is stamped and what is measured */
   readonly measured: (readonly [number, number])[];
   readonly check_due: string | null;
+  readonly torque_from: string | null;
+  readonly torque_to: string | null;
 }
 
 async function readInstruments(db: Knex, id?: string): Promise<Instrument[]> {
@@ -60,6 +62,7 @@ async function readInstruments(db: Knex, id?: string): Promise<Instrument[]> {
       worn: row.worn.map(mmFromTenths),
       measured: row.measured.map(([blade, is]) => ({ blade: mmFromTenths(blade), is: mmFromTenths(is) })),
       address: row.address,
+      torque: row.torque_from === null ? null : { from: Number(row.torque_from), to: Number(row.torque_to) },
       checkDue: row.check_due,
       active: row.active,
       version: row.version,
@@ -87,6 +90,7 @@ async function findInstrument(db: Knex, id: string): Promise<Instrument> {
 
 function columnsOf(input: NewInstrument) {
   const { name, kind, unit, uncertainty, angled, blades, missing, worn, measured, address, checkDue } = input;
+  const { torque } = input;
   return {
     name,
     kind,
@@ -100,6 +104,8 @@ function columnsOf(input: NewInstrument) {
       measured.map(({ blade, is }) => [tenthsFromMm(blade), tenthsFromMm(is)]).filter(([a, b]) => a !== b),
     ),
     address,
+    torque_from: torque?.from ?? null,
+    torque_to: torque?.to ?? null,
     check_due: checkDue,
   };
 }
@@ -146,8 +152,10 @@ export async function changeInstrument(db: Knex, id: string, input: InstrumentCh
   return findInstrument(db, id);
 }
 
+const MOST_BLOCK_MM = 200;
+
 /**
- * Writes down a check against a block: passed where what was found lies within the instrument's own uncertainty. One
+ * Writes down a check against a block, or of a wrench against a tester: passed where what was found lies within the instrument's own uncertainty. One
  * that failed is due again at once.
  */
 export async function checkInstrument(
@@ -156,9 +164,16 @@ export async function checkInstrument(
   { block, found, nextDue, note = '' }: NewCheck,
   personId: string,
 ): Promise<Instrument> {
-  const { uncertainty } = await findInstrument(db, id);
+  const { kind, uncertainty } = await findInstrument(db, id);
+  if (kind !== 'torque-wrench' && block > MOST_BLOCK_MM)
+    throw new Refusal('invalid', {
+      detail: `No block is over ${MOST_BLOCK_MM} mm.`,
+      fields: [{ path: 'block', message: `is over ${MOST_BLOCK_MM} mm` }],
+    });
   const off = Math.abs(tenthsFromMm(found) - tenthsFromMm(block));
-  const passed = off <= tenthsFromMm(uncertainty);
+  // of a wrench it is a share of what it is set to
+  const good = kind === 'torque-wrench' ? (uncertainty / 100) * block : uncertainty;
+  const passed = off <= tenthsFromMm(good);
   const due = passed ? nextDue : await shopDay(db);
   await db('instrument_checks').insert({
     instrument_id: id,

@@ -13,6 +13,7 @@ import * as rooms from './011-rooms.ts';
 import * as setAgain from './012-set-again.ts';
 import * as letStand from './013-let-stand.ts';
 import * as openHead from './014-open-head.ts';
+import * as atHand from './015-at-hand.ts';
 
 const MIGRATIONS = {
   '001-people': people,
@@ -29,6 +30,7 @@ const MIGRATIONS = {
   '012-set-again': setAgain,
   '013-let-stand': letStand,
   '014-open-head': openHead,
+  '015-at-hand': atHand,
 } as const;
 
 type Name = keyof typeof MIGRATIONS;

@@ -14,7 +14,7 @@ export async function readPartsList(db: Knex, buildId: string): Promise<PartsLis
   const sheet = await findRevision(db, head.revisionId);
   const wear = wearSheetOf(await readEntries(db, buildId, 'wear'), sheet.wearLimits);
   const ledger = ledgerOf(
-    [...wantedParts(sheet.pattern), ...expectedParts(sheet.pattern)],
+    [...wantedParts(sheet), ...expectedParts(sheet.pattern)],
     standingLines(await readEntries(db, buildId, 'ledger'), ledgerKey),
   );
   return {

@@ -7,9 +7,20 @@ export async function readPhotographs(db: Knex, buildId: string, id?: string): P
     .join('people as p', 'p.id', 'f.by')
     .where('f.build_id', buildId)
     .orderBy(['f.at', 'f.id'])
-    .select('f.id', 'f.stage', 'f.about', 'f.note', 'f.width', 'f.height', 'p.name as by', 'f.at', {
-      dropped: db.raw('f.dropped_at is not null'),
-    });
+    .select(
+      'f.id',
+      'f.stage',
+      'f.about',
+      'f.note',
+      'f.shows',
+      'f.width',
+      'f.height',
+      'p.name as by',
+      'f.at',
+      {
+        dropped: db.raw('f.dropped_at is not null'),
+      },
+    );
   if (id !== undefined) query.where('f.id', id);
   return ((await query) as (Omit<PhotographRow, 'at'> & { at: Date })[]).map(({ at, ...row }) => ({
     ...row,

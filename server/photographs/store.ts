@@ -12,13 +12,13 @@ import type { Picture } from './picture.ts';
 export async function addPhotograph(
   db: Knex,
   buildId: string,
-  { stage, about, note, takenAt }: z.output<typeof newPhotograph>,
+  { stage, about, note, shows, takenAt }: z.output<typeof newPhotograph>,
   { bytes, width, height }: Picture,
   hand: Hand,
 ): Promise<BuildWrite> {
   const build = await takeUp(db, buildId);
   await db('photographs').insert({
-    ...{ id: hand.key, build_id: buildId, stage, about, note, width, height, picture: bytes },
+    ...{ id: hand.key, build_id: buildId, stage, about, note, shows, width, height, picture: bytes },
     ...{ by: hand.personId, at: whenTaken(takenAt, hand, build.openedAt) },
   });
   return written(build, { kind: 'photograph', row: await photographOf(db, buildId, hand.key) });

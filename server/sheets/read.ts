@@ -64,6 +64,7 @@ async function readRevisions(db: Knex, narrow: (query: Knex.QueryBuilder) => voi
       'r.notes',
       'r.wear_limits as wearLimits',
       'r.torques',
+      'r.wanted',
       'r.version',
       'e.name as enteredBy',
       'c.name as checkedBy',
@@ -168,7 +169,7 @@ export async function listSheets(db: Knex): Promise<SheetSummary[]> {
 /** A revision as a file that another shop can read. */
 export async function writeFile(db: Knex, id: string): Promise<SheetFile> {
   const { name, maker, pattern, condition, temperature, limits, ...rest } = await findRevision(db, id);
-  const { wearLimits, torques, usageUnit, recheckPlan, source, notes } = rest;
+  const { wearLimits, torques, wanted, usageUnit, recheckPlan, source, notes } = rest;
   return {
     format: 'zero-lash-sheet',
     formatVersion: 1,
@@ -180,6 +181,7 @@ export async function writeFile(db: Knex, id: string): Promise<SheetFile> {
     limits,
     wearLimits,
     torques,
+    wanted,
     usageUnit,
     recheckPlan,
     source,

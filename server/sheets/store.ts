@@ -108,6 +108,7 @@ function columnsOf(body: SheetBody) {
     recheck_plan: JSON.stringify(body.recheckPlan),
     wear_limits: JSON.stringify(body.wearLimits),
     torques: JSON.stringify(body.torques),
+    wanted: JSON.stringify(body.wanted),
     source: JSON.stringify(body.source),
     notes: body.notes,
   };

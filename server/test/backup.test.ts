@@ -118,7 +118,7 @@ describe('a backup of a worked shop', () => {
         migrations: migrations.names.slice(0, -1),
         migrate: migrations.up,
       }),
-    ).rejects.toThrow(/newer Zero Lash \(014-open-head\)/);
+    ).rejects.toThrow(/newer Zero Lash \(015-at-hand\)/);
     expect(await everyRow(target)).toEqual({});
   });
 

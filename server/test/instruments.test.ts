@@ -45,6 +45,33 @@ describe('what the shop measures with', () => {
     expect(benches.map(({ name }) => name)).toEqual(['Bench 1', 'Field box', 'Railway bay']);
   });
 
+  it('has torque wrenches with their range, checked against a tester by a share of what they are set to', async () => {
+    const wrench = blades({ kind: 'torque-wrench', blades: [], missing: [], uncertainty: 4 });
+    const { body } = await shop.call<Instrument>(BENCH, 'POST', 'instruments', {
+      ...wrench,
+      torque: { from: 20, to: 110.5 },
+    });
+    expect(body).toMatchObject({ torque: { from: 20, to: 110.5 }, uncertainty: 4, overdue: false });
+    const check = async (block: number, found: number) =>
+      (
+        await shop.call<Instrument>(BENCH, 'POST', `instruments/${body.id}/checks`, {
+          ...{ block, found, nextDue: '2099-01-01' },
+        })
+      ).body;
+    expect(await check(100, 103.9)).toMatchObject({
+      overdue: false,
+      lastCheck: { block: 100, passed: true },
+    });
+    expect(await check(20, 21)).toMatchObject({ overdue: true, lastCheck: { found: 21, passed: false } });
+    // a block of that length there is not
+    const set = (await tools()).instruments.find(({ kind }) => kind === 'blade-set')!;
+    expect(
+      await shop.call(BENCH, 'POST', `instruments/${set.id}/checks`, {
+        ...{ block: 201, found: 201, nextDue: '2099-01-01' },
+      }),
+    ).toMatchObject({ status: 400, body: { fields: [{ path: 'block' }] } });
+  });
+
   it('is written down, changed, and checked against a block; what cannot be is refused by field', async () => {
     const known = { worn: [0.05], measured: [{ blade: 0.15, is: 0.1486 }] };
     const { body: set } = await shop.call<Instrument>(BENCH, 'POST', 'instruments', blades(known));
@@ -67,6 +94,10 @@ describe('what the shop measures with', () => {
       [{ kind: 'caliper' }, 'blades'],
       [{ kind: 'digital-gauge', blades: [], missing: [], address: 'example.org:80' }, 'address'],
       [{ uncertainty: -1 }, 'uncertainty'],
+      [{ uncertainty: 4 }, 'uncertainty'],
+      [{ torque: { from: 2, to: 25 } }, 'torque'],
+      [{ kind: 'torque-wrench', blades: [], missing: [] }, 'torque'],
+      [{ kind: 'torque-wrench', blades: [], missing: [], torque: { from: 25, to: 2 } }, 'torque.to'],
     ] as const)
       expect(await shop.call(BENCH, 'POST', 'instruments', blades(change))).toMatchObject({
         status: 400,

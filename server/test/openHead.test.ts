@@ -44,6 +44,35 @@ async function likeOf(sheetName: string): Promise<string> {
   return body.engines.find((each) => each.sheetName.includes(sheetName) && each.buildId)!.name;
 }
 
+describe('gaskets and seals', () => {
+  it('are replaced by whatever they are called, and stand on the parts list by that', async () => {
+    const work = await Work.on(shop, await likeOf('R4 Rime'));
+    const seal = { kind: 'fate', part: 'seal', fate: 'replace', order: 'to-order', reason: 'hard' };
+    await work.write('wear', { lines: [{ ...seal, place: 'Half-moon plug, rear' }] });
+    const { lines } = await readPartsList(shop.db, work.build.id);
+    expect(lines).toContainEqual({
+      ...{ name: 'Half-moon plug, rear', place: '', count: 1, state: 'to-order', reason: 'hard' },
+    });
+    // anything else has its place on the head
+    const answer = await shop.call(BENCH, 'POST', `builds/${work.build.id}/wear`, {
+      lines: [{ ...seal, part: 'valve', place: 'Half-moon plug, rear' }],
+    });
+    expect(answer).toMatchObject({ status: 422, body: { fields: [{ path: 'lines.0.place' }] } });
+  });
+});
+
+describe('a photograph', () => {
+  it('says which damage it shows, where it shows one', async () => {
+    const work = await Work.on(shop, SCREWS);
+    const file = await aPicture();
+    const shows = 'mark rocker 1E hollow';
+    const answer = await shop.call(BENCH, 'POST', `builds/${work.build.id}/photographs`, {
+      ...{ stage: 'wear', about: 'Rocker 1E', note: '', shows, file },
+    });
+    expect(rowOf<PhotographRow>(answer).shows).toBe(shows);
+  });
+});
+
 describe('a wear sheet', () => {
   it('keeps every figure, and of two in one place the one that was taken last stands', async () => {
     const work = await Work.on(shop, SCREWS);

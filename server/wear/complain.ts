@@ -15,7 +15,8 @@ export function complainOfWear(
   pattern: Pattern,
 ): { readonly path: string; readonly message: string } | null {
   const { place } = line;
-  if (line.kind === 'limit') return null;
+  // a seal is called what it is called: no place on the head has it
+  if (line.kind === 'limit' || (line.kind === 'fate' && line.part === 'seal')) return null;
   if (line.kind !== 'figure')
     return placesOfPart(pattern, line.part).includes(place)
       ? null

@@ -58,3 +58,8 @@ deviceStore
     // an older program's answers have another shape
     await transaction.table('answers').clear();
   });
+deviceStore
+  .version(3)
+  .stores(TABLES)
+  // a sheet says more than it did
+  .upgrade((transaction) => transaction.table('answers').clear());

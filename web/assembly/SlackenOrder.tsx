@@ -1,21 +1,50 @@
 import { Box, Heading } from '@chakra-ui/react';
-import { boltPlaces, tightenOrder } from '@zero-lash/core/assembly';
+import { boltPlaces, boltsInRows, tightenOrder } from '@zero-lash/core/assembly';
 import type { Bank } from '@zero-lash/core/sheets';
 import { useMemo } from 'react';
 import type { BuildView } from '../builds/buildView.ts';
 import { BoltDrawing } from '../drawings/BoltDrawing.tsx';
 
-/** In which order the head's bolts are slackened: as the sheet says, or worked out from where bolts stand on most heads. */
-export function SlackenOrder({ build }: { readonly build: BuildView }) {
-  const { pattern, torques } = build.sheet;
-  const heads = useMemo(() => {
-    const banks = [...new Set(pattern.cylinders.map(({ bank }) => bank))].sort() as Bank[];
-    return banks.map((bank) => {
-      const bolts = boltPlaces(pattern, bank);
-      return { bank, bolts, order: tightenOrder({ bolts }).slacken };
+/** Something with bolts, drawn in the order they are slackened. */
+interface Slackened {
+  readonly label: string;
+  readonly bolts: ReturnType<typeof boltPlaces>;
+  readonly order: readonly string[];
+  /** who says so */
+  readonly by: 'maker' | 'places' | 'usual';
+}
+
+/** What the sheet draws the bolts of; where it draws none, a head with bolts where most heads have them. */
+function slackened({ pattern, torques }: BuildView['sheet']): readonly Slackened[] {
+  const drawn = torques
+    .filter(({ rows }) => rows.length > 0)
+    .map(({ fastening, rows, sequence }): Slackened => {
+      const bolts = boltsInRows(rows);
+      return sequence.length > 0
+        ? { label: fastening, bolts, order: sequence.map(String).reverse(), by: 'maker' }
+        : { label: fastening, bolts, order: tightenOrder({ bolts }).slacken, by: 'places' };
     });
-  }, [pattern]);
-  const said = torques.filter(({ order }) => order !== '');
+  if (drawn.length > 0) return drawn;
+  const banks = [...new Set(pattern.cylinders.map(({ bank }) => bank))].sort() as Bank[];
+  return banks.map((bank) => {
+    const bolts = boltPlaces(pattern, bank);
+    const label = banks.length > 1 ? `Head of bank ${bank}` : 'Head';
+    return { label, bolts, order: tightenOrder({ bolts }).slacken, by: 'usual' };
+  });
+}
+
+const WHOSE: Readonly<Record<Slackened['by'], string>> = {
+  maker: 'the maker’s order of tightening, the other way round.',
+  places: 'worked out from where the sheet says its bolts stand, from the ends inward, crosswise.',
+  usual:
+    'worked out for a head with bolts at the corners of every bore, from the ends inward, crosswise. Where the head is another, this is not its order.',
+};
+
+/** In which order bolts are slackened: as the sheet says, or worked out from where they stand. */
+export function SlackenOrder({ build }: { readonly build: BuildView }) {
+  const { sheet } = build;
+  const heads = useMemo(() => slackened(sheet), [sheet]);
+  const said = sheet.torques.filter(({ order }) => order !== '');
   return (
     <Box as="details" borderTop="1px solid" borderColor="hairline">
       <Box as="summary" minHeight="44px" paddingY="2" cursor="pointer">
@@ -33,19 +62,16 @@ export function SlackenOrder({ build }: { readonly build: BuildView }) {
           ))}
         </Box>
       )}
-      <Box color="faded" fontSize="sm">
-        Worked out for a head with bolts at the corners of every bore: from the ends inward, crosswise, a
-        quarter turn at a time. Where the maker’s manual gives an order, or the head is another, the manual
-        governs. Cam caps: all of them evenly, half a turn at a time, until no spring presses any more.
-      </Box>
-      {heads.map(({ bank, bolts, order }) => (
-        <BoltDrawing
-          key={bank}
-          bolts={bolts}
-          order={order}
-          label={heads.length > 1 ? `Head of bank ${bank}` : 'Head'}
-        />
+      {heads.map(({ label, bolts, order, by }) => (
+        <Box key={label} paddingBottom="2">
+          <b>{label}</b>: {WHOSE[by]}
+          <BoltDrawing bolts={bolts} order={order} label={label} />
+        </Box>
       ))}
+      <Box color="faded" fontSize="sm" paddingBottom="2">
+        A quarter turn at a time. Where the maker’s manual gives an order, the manual governs. Cam caps: all
+        of them evenly, half a turn at a time, until no spring presses any more.
+      </Box>
     </Box>
   );
 }

@@ -1,5 +1,6 @@
 import { SlackenOrder } from '../assembly/SlackenOrder.tsx';
 import { CountOut } from '../parts/CountOut.tsx';
+import { Seals } from '../parts/Seals.tsx';
 import { Photographs } from '../photographs/Photographs.tsx';
 import type { BuildView } from './buildView.ts';
 
@@ -8,6 +9,7 @@ export function OpenUp({ build }: { readonly build: BuildView }) {
   return (
     <>
       <SlackenOrder build={build} />
+      <Seals build={build} />
       <Photographs build={build} stage="open-up" hint="the tray, a gasket" />
       <CountOut build={build} />
     </>

@@ -66,9 +66,12 @@ const ROW: { readonly [K in Kind]: (item: OutboxItem, build: BuildView) => RowOf
   headwork: entryOf,
   ledger: entryOf,
   photograph: (item) => {
-    const { stage, about, note } = item.body as NewPhotograph;
+    const { stage, about, note, shows = '' } = item.body as NewPhotograph;
     // how large it is kept is the server's to say
-    return { ...{ id: item.key, stage, about, note, by: item.by, at: item.takenAt }, ...UNSENT_PHOTOGRAPH };
+    return {
+      ...{ id: item.key, stage, about, note, shows, by: item.by, at: item.takenAt },
+      ...UNSENT_PHOTOGRAPH,
+    };
   },
   'photograph-dropped': (item, build) => {
     const row = build.photographs.find(({ id }) => id === item.within);

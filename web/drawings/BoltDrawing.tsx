@@ -11,17 +11,21 @@ interface Props {
 const PITCH = 82;
 const EDGE = 30;
 const RADIUS = 16;
+/** Rows beyond two stand closer, so that a head stays a head. */
+const ROW_SHARE = [1, 1, 1.3];
 
 /** A head's bolts from above, front at the left, each with its number in the order. */
 export function BoltDrawing({ bolts, order, label }: Props) {
-  const columns = Math.max(...bolts.map(({ x }) => x));
-  const at = (bolt: BoltPlace) => ({ x: EDGE + bolt.x * PITCH, y: EDGE + (1 - bolt.y) * PITCH });
+  const columns = Math.max(1, ...bolts.map(({ x }) => x));
+  const top = Math.max(1, ...bolts.map(({ y }) => y));
+  const depth = (top * PITCH) / ROW_SHARE[Math.min(top, 2)]!;
+  const at = (bolt: BoltPlace) => ({ x: EDGE + bolt.x * PITCH, y: EDGE + ((top - bolt.y) / top) * depth });
   const spoken = order.map((id) => id).join(', ');
   return (
     <div style={{ overflowX: 'auto' }} tabIndex={0} role="region" aria-label={label}>
       <svg
         width={columns * PITCH + 2 * EDGE}
-        height={PITCH + 2 * EDGE + 18}
+        height={depth + 2 * EDGE + 18}
         role="img"
         aria-label={`${label}, bolts numbered from the front of the near row: ${spoken}`}
         style={{ display: 'block' }}
@@ -31,16 +35,16 @@ export function BoltDrawing({ bolts, order, label }: Props) {
           x={4}
           y={4}
           width={columns * PITCH + 2 * EDGE - 8}
-          height={PITCH + 2 * EDGE - 8}
+          height={depth + 2 * EDGE - 8}
           rx={8}
           fill={paint('raised')}
           stroke={paint('faded')}
         />
-        {Array.from({ length: columns }, (_, index) => (
+        {Array.from({ length: Math.floor(columns) }, (_, index) => (
           <circle
             key={index}
             cx={EDGE + (index + 0.5) * PITCH}
-            cy={EDGE + PITCH / 2}
+            cy={EDGE + depth / 2}
             r={PITCH * 0.34}
             fill="none"
             stroke={paint('hairline')}
@@ -57,7 +61,7 @@ export function BoltDrawing({ bolts, order, label }: Props) {
             </g>
           );
         })}
-        <text x={4} y={PITCH + 2 * EDGE + 13} fontSize="14" fill={paint('faded')}>
+        <text x={4} y={depth + 2 * EDGE + 13} fontSize="14" fill={paint('faded')}>
           ◂ front
         </text>
       </svg>

@@ -1,4 +1,5 @@
 import { Box, Heading } from '@chakra-ui/react';
+import { parseTorqueSteps, wrenchesFor, type WrenchFor } from '@zero-lash/core/assembly';
 import { benchReach, stampOf, type LimitReach } from '@zero-lash/core/measuring';
 import { meansFor, ROLE_WORDS, rolesOf } from '@zero-lash/core/sheets';
 import { useMemo } from 'react';
@@ -9,6 +10,7 @@ import { useLengths } from '../app/lengths.ts';
 import type { BuildView } from '../builds/buildView.ts';
 import { BenchChoice } from '../measuring/BenchChoice.tsx';
 import { useBench } from '../measuring/useBench.ts';
+import { useToolsQuery } from './endpoints.ts';
 
 /** Whether this bench can measure the engine, worked out before anything is opened: its blades, its micrometer, its checks. */
 export function CanThisBench({ build }: { readonly build: BuildView }) {
@@ -24,7 +26,22 @@ export function CanThisBench({ build }: { readonly build: BuildView }) {
     [pattern, limits, blades, maxStack],
   );
   const pieces = rolesOf(pattern).some((role) => 'sizes' in meansFor(pattern, role));
-  const used = [bench.bladeSet, pieces ? bench.micrometer : null].filter((each) => each !== null);
+  const wrenches = useWrenches();
+  const { torques } = build.sheet;
+  const turned = useMemo(
+    () =>
+      torques.map(({ fastening, steps }) => {
+        const read = parseTorqueSteps(steps);
+        return { fastening, steps, found: 'error' in read ? null : wrenchesFor(read.steps, wrenches) };
+      }),
+    [torques, wrenches],
+  );
+  const inHand = new Set(turned.flatMap(({ found }) => found ?? []).map(({ wrench }) => wrench));
+  const used = [
+    bench.bladeSet,
+    pieces ? bench.micrometer : null,
+    ...wrenches.filter(({ id }) => inHand.has(id)),
+  ].filter((each) => each !== null);
   return (
     <Box as="section" aria-label="Can this bench do it?">
       <Heading as="h3" fontSize="md" fontWeight="650">
@@ -53,15 +70,61 @@ export function CanThisBench({ build }: { readonly build: BuildView }) {
       {pieces && !bench.micrometer && (
         <Caution>Its pieces are read by micrometer, and none is written down under Instruments.</Caution>
       )}
+      {turned.length > 0 && (
+        <Box as="ul" aria-label="What it is tightened with">
+          {turned.map(({ fastening, steps, found }) => (
+            <Box as="li" key={fastening} borderBottom="1px solid" borderColor="hairline" paddingY="2">
+              <b>{fastening}</b> {steps}: <ByWrench found={found} wrenches={wrenches} />
+            </Box>
+          ))}
+        </Box>
+      )}
       {used
         .filter(({ overdue }) => overdue)
-        .map(({ id, name, checkDue }) => (
+        .map(({ id, name, checkDue, torque }) => (
           <Caution key={id}>
-            {name} was due for its check{checkDue && ` on ${dayInWords(checkDue)}`}: check it against a block
-            first.
+            {name} was due for its check{checkDue && ` on ${dayInWords(checkDue)}`}: check it
+            {torque ? ' against a tester' : ' against a block'} first.
           </Caution>
         ))}
     </Box>
+  );
+}
+
+/** The shop's torque wrenches, with what each can be set to. */
+function useWrenches() {
+  const { data } = useToolsQuery();
+  return useMemo(
+    () =>
+      (data?.instruments ?? []).flatMap((each) =>
+        each.active && each.torque ? [{ ...each, from: each.torque.from, to: each.torque.to }] : [],
+      ),
+    [data],
+  );
+}
+
+interface ByWrenchProps {
+  /** which wrench does each torque; null where the sheet's words are not understood as torques */
+  readonly found: readonly WrenchFor[] | null;
+  readonly wrenches: readonly { readonly id: string; readonly name: string }[];
+}
+
+/** Which wrench does the torques of a fastening, and which of them none here reaches. */
+function ByWrench({ found, wrenches }: ByWrenchProps) {
+  if (found === null) return <>read it in the manual: these steps are not written as torques.</>;
+  const by = [...new Set(found.map(({ wrench }) => wrench).filter((each) => each !== null))];
+  const without = found.filter(({ wrench }) => wrench === null);
+  return (
+    <>
+      {by.length > 0 && `by ${by.map((id) => wrenches.find((each) => each.id === id)!.name).join(' and ')}`}
+      {without.length > 0 && (
+        <Box as="span" color="tight" fontWeight="600">
+          {by.length > 0 && '; '}
+          {without.map(({ asWritten }) => asWritten).join(' and ')} is reached by no wrench here: have one
+          that is
+        </Box>
+      )}
+    </>
   );
 }
 

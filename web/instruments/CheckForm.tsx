@@ -1,14 +1,28 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { Instrument } from '@zero-lash/contract/instruments';
+import { parseTorqueSteps } from '@zero-lash/core/assembly';
 import { parseLength } from '@zero-lash/core/length';
 import { addYears, format } from 'date-fns';
 import { useState, type FormEvent } from 'react';
 import { Labelled } from '../app/Labelled.tsx';
+import type { ShopUnit } from '@zero-lash/core/length';
 import { useLengths } from '../app/lengths.ts';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useCheckInstrumentMutation } from './endpoints.ts';
 
-/** A check against a block: what the block is, what was found, and when to check again. */
+/** A length in mm, or a torque in N·m, as it is typed; null where it is none. */
+function lengthTyped(text: string, unit: ShopUnit): number | null {
+  const read = parseLength(text, unit);
+  return 'error' in read ? null : read.mm;
+}
+function torqueTyped(text: string): number | null {
+  const read = parseTorqueSteps(/[a-z]/i.test(text) ? text : `${text} N·m`);
+  if ('error' in read || read.steps.length !== 1) return null;
+  const [step] = read.steps;
+  return step!.kind === 'torque' ? Math.round(step!.nm * 100) / 100 : null;
+}
+
+/** A check against a block, or of a wrench against a tester: what the block is, what was found, and when to check again. */
 export function CheckForm({
   instrument,
   onDone,
@@ -17,6 +31,10 @@ export function CheckForm({
   readonly onDone: () => void;
 }) {
   const { unit, length } = useLengths();
+  const wrench = instrument.torque !== null;
+  const asked = wrench
+    ? { block: 'Set to, N·m', found: 'It gave, N·m' }
+    : { block: `Block, ${unit}`, found: `Found, ${unit}` };
   const [block, setBlock] = useState('');
   const [found, setFound] = useState('');
   const [nextDue, setNextDue] = useState(format(addYears(new Date(), 1), 'yyyy-MM-dd'));
@@ -26,11 +44,12 @@ export function CheckForm({
 
   async function check(event: FormEvent) {
     event.preventDefault();
-    const [first, second] = [block, found].map((text) => parseLength(text, unit));
-    const bad = !first || !second || 'error' in first || 'error' in second || first.mm <= 0 || nextDue === '';
+    const read = (text: string) => (wrench ? torqueTyped(text) : lengthTyped(text, unit));
+    const [first, second] = [read(block), read(found)];
+    const bad = first === null || second === null || first <= 0 || nextDue === '';
     setWrong(bad);
     if (bad) return;
-    const result = await send({ id: instrument.id, block: first.mm, found: second.mm, nextDue, note });
+    const result = await send({ id: instrument.id, block: first, found: second, nextDue, note });
     if (!('error' in result)) onDone();
   }
 
@@ -38,12 +57,12 @@ export function CheckForm({
     <form onSubmit={(event) => void check(event)} noValidate>
       <Flex gap="3" alignItems="flex-end" flexWrap="wrap" paddingY="2">
         <Box width="130px">
-          <Labelled label={`Block, ${unit}`}>
+          <Labelled label={asked.block}>
             <Input value={block} inputMode="decimal" onChange={(event) => setBlock(event.target.value)} />
           </Labelled>
         </Box>
         <Box width="130px">
-          <Labelled label={`Found, ${unit}`}>
+          <Labelled label={asked.found}>
             <Input value={found} inputMode="decimal" onChange={(event) => setFound(event.target.value)} />
           </Labelled>
         </Box>
@@ -63,8 +82,10 @@ export function CheckForm({
       </Flex>
       <Box fontSize="sm" color={wrong ? 'tight' : 'faded'} role={wrong ? 'alert' : undefined}>
         {wrong
-          ? 'The block and what was found, as lengths such as 0.50, and a day.'
-          : `Good where it is within ${length(instrument.uncertainty)} of the block; otherwise it is due again at once.`}
+          ? wrench
+            ? 'What it was set to and what a tester says it gave, such as 20 and 20.4, and a day.'
+            : 'The block and what was found, as lengths such as 0.50, and a day.'
+          : `Good where it is within ${wrench ? `${instrument.uncertainty} % of what it is set to` : `${length(instrument.uncertainty)} of the block`}; otherwise it is due again at once.`}
       </Box>
       <ProblemNote error={error} />
     </form>

@@ -29,6 +29,8 @@ interface Values {
   worn: string;
   measured: string;
   address: string;
+  torqueFrom: string;
+  torqueTo: string;
   checkDue: string;
   active: boolean;
 }
@@ -51,6 +53,8 @@ function valuesOf(instrument: Instrument | undefined): Values {
       worn: '',
       measured: '',
       address: '127.0.0.1:4519',
+      torqueFrom: '',
+      torqueTo: '',
       checkDue: '',
       active: true,
     };
@@ -63,9 +67,15 @@ function valuesOf(instrument: Instrument | undefined): Values {
       .map(({ blade, is }) => `${inSet([blade], instrument.unit)} is ${inSet([is], instrument.unit)}`)
       .join(', '),
     address: instrument.address ?? '127.0.0.1:4519',
+    torqueFrom: String(instrument.torque?.from ?? ''),
+    torqueTo: String(instrument.torque?.to ?? ''),
     checkDue: instrument.checkDue ?? '',
   };
 }
+
+/** A figure that is no length; NaN where it is none. */
+const plainFigure = (text: string) =>
+  text.trim() === '' ? Number.NaN : Number(text.trim().replace(',', '.'));
 
 /** An instrument as it is written down: a blade set with the thicknesses that are really in it. */
 export function InstrumentForm({ instrument, onDone }: Props) {
@@ -80,6 +90,7 @@ export function InstrumentForm({ instrument, onDone }: Props) {
   const theirs = problem?.code === 'stale' ? (problem.current as Instrument) : null;
   const set = (next: Partial<Values>) => setValues({ ...values, ...next });
   const isSet = values.kind === 'blade-set';
+  const isWrench = values.kind === 'torque-wrench';
   const typed = bladesTyped(isSet ? values.blades : '', values.unit);
   const blades = 'error' in typed ? [] : typed.blades;
   const worn = bladesTyped(isSet ? values.worn : '', values.unit);
@@ -87,10 +98,19 @@ export function InstrumentForm({ instrument, onDone }: Props) {
 
   async function send(event: FormEvent) {
     event.preventDefault();
-    const uncertainty = parseLength(values.uncertainty, 'mm');
+    const uncertainty = isWrench
+      ? { mm: plainFigure(values.uncertainty) }
+      : parseLength(values.uncertainty, 'mm');
+    const torque = { from: plainFigure(values.torqueFrom), to: plainFigure(values.torqueTo) };
     const wrong: Record<string, string> = {
       ...(values.name.trim() === '' ? { name: 'Give it a name, such as Long blades, bench 2.' } : {}),
       ...('error' in uncertainty ? { uncertainty: 'A length such as 0.01.' } : {}),
+      ...(isWrench && !('error' in uncertainty) && Number.isNaN(uncertainty.mm)
+        ? { uncertainty: 'A share such as 4.' }
+        : {}),
+      ...(isWrench && (Number.isNaN(torque.from) || Number.isNaN(torque.to))
+        ? { torque: 'N·m it can be set to, such as 2 and 25.' }
+        : {}),
       ...('error' in typed
         ? { blades: typed.error }
         : isSet && blades.length === 0
@@ -112,6 +132,7 @@ export function InstrumentForm({ instrument, onDone }: Props) {
       missing: values.missing.filter((blade) => blades.includes(blade)),
       worn: [...worn.blades],
       measured: [...measured.measured],
+      torque: isWrench ? torque : null,
       address: values.kind === 'digital-gauge' ? values.address.trim() : null,
       checkDue: values.checkDue === '' ? null : values.checkDue,
     };
@@ -138,7 +159,12 @@ export function InstrumentForm({ instrument, onDone }: Props) {
             <Select
               value={values.kind}
               disabled={instrument !== undefined}
-              onChange={(event) => set({ kind: event.target.value as InstrumentKind })}
+              onChange={(event) => {
+                const kind = event.target.value as InstrumentKind;
+                // how good a thing is, is said in what it measures
+                const other = (kind === 'torque-wrench') !== isWrench;
+                set({ kind, ...(other ? { uncertainty: kind === 'torque-wrench' ? '4' : '0.01' } : {}) });
+              }}
             >
               {Object.entries(KIND_WORDS).map(([kind, words]) => (
                 <option key={kind} value={kind}>
@@ -147,17 +173,36 @@ export function InstrumentForm({ instrument, onDone }: Props) {
               ))}
             </Select>
           </Labelled>
-          <Labelled label="Marked in">
-            <Select
-              value={values.unit}
-              onChange={(event) => set({ unit: event.target.value as 'mm' | 'in' })}
-            >
-              <option value="mm">mm</option>
-              <option value="in">inches</option>
-            </Select>
-          </Labelled>
+          {isWrench ? (
+            <Flex gap="3">
+              <Labelled label="From, N·m" error={fieldError('torque') ?? fieldError('torque.from')}>
+                <Input
+                  value={values.torqueFrom}
+                  inputMode="decimal"
+                  onChange={(event) => set({ torqueFrom: event.target.value })}
+                />
+              </Labelled>
+              <Labelled label="To, N·m" error={fieldError('torque.to')}>
+                <Input
+                  value={values.torqueTo}
+                  inputMode="decimal"
+                  onChange={(event) => set({ torqueTo: event.target.value })}
+                />
+              </Labelled>
+            </Flex>
+          ) : (
+            <Labelled label="Marked in">
+              <Select
+                value={values.unit}
+                onChange={(event) => set({ unit: event.target.value as 'mm' | 'in' })}
+              >
+                <option value="mm">mm</option>
+                <option value="in">inches</option>
+              </Select>
+            </Labelled>
+          )}
           <Labelled
-            label={isSet ? 'A drag is felt to ±, mm' : 'Good for ±, mm'}
+            label={isSet ? 'A drag is felt to ±, mm' : isWrench ? 'Good for ±, %' : 'Good for ±, mm'}
             error={fieldError('uncertainty')}
           >
             <Input

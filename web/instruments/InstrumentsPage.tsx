@@ -1,5 +1,5 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
-import type { Instrument } from '@zero-lash/contract/instruments';
+import type { Instrument, InstrumentCheck } from '@zero-lash/contract/instruments';
 import { useState } from 'react';
 import { dayInWords } from '../app/dates.ts';
 import { useShopTimes } from '../people/useShopTimes.ts';
@@ -64,6 +64,10 @@ function InstrumentRow({
   const times = useShopTimes();
   const [open, setOpen] = useState<'change' | 'check' | null>(null);
   const { length, figure } = useLengths();
+  const foundOn = ({ block, found }: InstrumentCheck) =>
+    instrument.torque
+      ? `${found} N·m where it was set to ${block}`
+      : `${length(found)} on a block of ${length(block)}`;
   const { kind, name, blades, missing, worn, measured, lastCheck, overdue, checkDue, active } = instrument;
   return (
     <Box as="article" aria-label={name} borderBottom="1px solid" borderColor="hairline" paddingY="2">
@@ -73,8 +77,9 @@ function InstrumentRow({
           {!active && ', put away'}
           <Box fontSize="sm" color="faded">
             {KIND_WORDS[kind]}
-            {instrument.angled && ', angled'}, in {instrument.unit === 'mm' ? 'mm' : 'inches'}, good for ±
-            {length(instrument.uncertainty)}
+            {instrument.torque
+              ? `, ${instrument.torque.from} to ${instrument.torque.to} N·m, good for ±${instrument.uncertainty} %`
+              : `${instrument.angled ? ', angled' : ''}, in ${instrument.unit === 'mm' ? 'mm' : 'inches'}, good for ±${length(instrument.uncertainty)}`}
             {blades.length > 0 &&
               ` · ${blades.length - missing.length} blades, ${figure(blades[0]!)} to ${length(blades.at(-1)!)}`}
             {worn.length > 0 && `; worn tips ${worn.map(figure).join(', ')}`}
@@ -85,7 +90,7 @@ function InstrumentRow({
           </Box>
           <Box fontSize="sm" color="faded">
             {lastCheck
-              ? `Checked ${times.moment(lastCheck.at)} by ${lastCheck.by}: ${length(lastCheck.found)} on a block of ${length(lastCheck.block)}, ${lastCheck.passed ? 'good' : 'not good'}`
+              ? `Checked ${times.moment(lastCheck.at)} by ${lastCheck.by}: ${foundOn(lastCheck)}, ${lastCheck.passed ? 'good' : 'not good'}`
               : 'Never checked'}
           </Box>
         </Box>

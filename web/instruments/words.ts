@@ -7,4 +7,5 @@ export const KIND_WORDS: Readonly<Record<InstrumentKind, string>> = {
   micrometer: 'micrometer',
   caliper: 'caliper',
   'digital-gauge': 'digital gauge',
+  'torque-wrench': 'torque wrench',
 };

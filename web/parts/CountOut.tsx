@@ -1,5 +1,11 @@
 import { Box, Button, Flex, Heading, Input } from '@chakra-ui/react';
-import { LEDGER_GROUPS, type LedgerGroup, type LedgerLine } from '@zero-lash/core/parts';
+import {
+  LEDGER_GROUPS,
+  WAYS_ROUND,
+  type LedgerGroup,
+  type LedgerLine,
+  type WayRound,
+} from '@zero-lash/core/parts';
 import { useState } from 'react';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';
@@ -8,6 +14,8 @@ import { TrayDrawing } from '../drawings/TrayDrawing.tsx';
 import { CountField } from './CountField.tsx';
 import { useLedger, type LedgerWork } from './useLedger.ts';
 
+/** What a cap of a cam is called in the list. */
+const CAP = 'Cam cap';
 const GROUPS = (Object.keys(LEDGER_GROUPS) as LedgerGroup[]).filter((group) => group !== 'wanted');
 
 /** The count-out: what the sheet expects, group by group; what lies there as listed is counted at a word, and only exceptions are typed. */
@@ -33,7 +41,7 @@ export function CountOut({ build }: { readonly build: BuildView }) {
               {GROUPS.map((each) => (
                 <option key={each} value={each}>
                   {LEDGER_GROUPS[each]}
-                  {work.ledger.every((line) => line.group !== each || line.out !== null) ? ' ✓' : ''}
+                  {isCounted(work, each) ? ' ✓' : ''}
                 </option>
               ))}
             </Select>
@@ -53,12 +61,21 @@ export function CountOut({ build }: { readonly build: BuildView }) {
           </Button>
         )}
       </Flex>
+      <Box>
+        <AllCapsLook lines={lines} work={work} />
+      </Box>
       <TrayDrawing ledger={work.ledger} group={group} />
       <LedgerTable lines={lines} work={work} side="out" />
       {work.enabled && <AddLine key={group} group={group} work={work} />}
       <RefusedNotes buildId={build.id} which={({ kind }) => kind === 'ledger'} />
     </Box>
   );
+}
+
+/** Whether a group that has anything in it is counted out whole. */
+function isCounted({ ledger }: LedgerWork, group: LedgerGroup): boolean {
+  const lines = ledger.filter((line) => line.group === group);
+  return lines.length > 0 && lines.every(({ out }) => out !== null);
 }
 
 function counted({ ledger }: LedgerWork): string {
@@ -113,7 +130,18 @@ export function LedgerTable({ lines, work, side }: TableProps) {
                     </Box>
                   )}
                 </Box>
-                <td>{line.place}</td>
+                <td>
+                  {line.place}
+                  <WayOf
+                    name={name}
+                    way={line.way}
+                    onWay={
+                      work.enabled && side === 'out' && line.name === CAP
+                        ? (way) => work.write(`${name} looks ${WAYS_ROUND[way]}`, [{ ...line, way }])
+                        : null
+                    }
+                  />
+                </td>
                 <td>{side === 'out' ? line.expected : (line.out ?? '–')}</td>
                 <td>
                   <CountField
@@ -144,6 +172,51 @@ export function LedgerTable({ lines, work, side }: TableProps) {
   );
 }
 
+interface WayOfProps {
+  readonly name: string;
+  readonly way: WayRound;
+  /** null where it is only shown */
+  readonly onWay: ((way: WayRound) => void) | null;
+}
+
+/** Which way round a part sat: where its arrow looked. */
+function WayOf({ name, way, onWay }: WayOfProps) {
+  if (!onWay) return way === 'unsaid' ? null : <>, arrow {WAYS_ROUND[way]}</>;
+  return (
+    <Box display="inline-block" width="170px" marginLeft="3">
+      <Select
+        aria-label={`${name}, its arrow looks`}
+        value={way}
+        onChange={({ target }) => onWay(target.value as WayRound)}
+      >
+        {Object.entries(WAYS_ROUND).map(([key, words]) => (
+          <option key={key} value={key}>
+            {key === 'unsaid' ? 'arrow: not said' : `arrow ${words}`}
+          </option>
+        ))}
+      </Select>
+    </Box>
+  );
+}
+
+/** Caps whose way round is not said yet: mostly all of them look the same way, and only exceptions are said. */
+function AllCapsLook({ lines, work }: { readonly lines: readonly LedgerLine[]; readonly work: LedgerWork }) {
+  const unsaid = lines.filter(({ name, way }) => name === CAP && way === 'unsaid');
+  if (!work.enabled || unsaid.length === 0) return null;
+  return (
+    <Button
+      onClick={() =>
+        work.write(
+          'Every cap’s arrow looks to the front',
+          unsaid.map((line) => ({ ...line, way: 'front' })),
+        )
+      }
+    >
+      Every arrow looks to the front
+    </Button>
+  );
+}
+
 /** A part that the list has not. */
 function AddLine({ group, work }: { readonly group: LedgerGroup; readonly work: LedgerWork }) {
   const [name, setName] = useState('');
@@ -164,6 +237,7 @@ function AddLine({ group, work }: { readonly group: LedgerGroup; readonly work: 
           ...{ key: `${group} ${name} ${place}`.trim().toLowerCase().slice(0, 80), group, name: name.trim() },
           ...{
             place: place.trim(),
+            way: 'unsaid',
             expected: Number(count),
             out: Number(count),
             in: null,
@@ -183,7 +257,7 @@ function AddLine({ group, work }: { readonly group: LedgerGroup; readonly work: 
         </Labelled>
       </Box>
       <Box flex="1" minWidth="160px">
-        <Labelled label="Where, which way round">
+        <Labelled label="Where">
           <Input value={place} maxLength={60} onChange={({ target }) => setPlace(target.value)} />
         </Labelled>
       </Box>

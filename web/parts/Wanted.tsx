@@ -83,6 +83,7 @@ export function Wanted({ build }: { readonly build: BuildView }) {
                 group: 'wanted',
                 name: name.trim(),
                 place: '',
+                way: 'unsaid',
               },
               ...{ expected: 1, out: null, in: null, note: '', dropped: false },
             };

@@ -9,7 +9,7 @@ export function writePartsCsv(
   { sheet, ledger }: Pick<BuildView, 'sheet' | 'ledger'>,
   fates: readonly PartFate[],
 ): string {
-  const counted = ledgerOf(wantedParts(sheet.pattern), standingLines(ledger, ledgerKey));
+  const counted = ledgerOf(wantedParts(sheet), standingLines(ledger, ledgerKey));
   return Papa.unparse({
     fields: ['part', 'place', 'count', 'state', 'why'],
     data: partsList(fates, counted).map(({ name, place, count, state, reason }) => [

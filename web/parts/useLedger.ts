@@ -17,12 +17,12 @@ export interface LedgerWork {
 export function useLedger(build: BuildView, which: 'parts' | 'wanted' = 'parts'): LedgerWork {
   const put = useBenchWrite(build.id);
   const { mayWork } = useRole();
-  const { pattern } = build.sheet;
+  const { sheet } = build;
   const ledger = useMemo(() => {
-    const expected = which === 'wanted' ? wantedParts(pattern) : expectedParts(pattern);
+    const expected = which === 'wanted' ? wantedParts(sheet) : expectedParts(sheet.pattern);
     const all = ledgerOf(expected, standingLines(build.ledger, ledgerKey));
     return all.filter(({ group }) => (group === 'wanted') === (which === 'wanted'));
-  }, [build.ledger, pattern, which]);
+  }, [build.ledger, sheet, which]);
   const write = useStable((about: string, lines: readonly LedgerLine[]) =>
     put({ kind: 'ledger', about, body: { lines: structuredClone(lines) as never } }),
   );

@@ -1,16 +1,15 @@
 import { Box, Button, Flex, Heading, Image, Input } from '@chakra-ui/react';
-import { MOST_PHOTO_BYTES, type PhotographRow } from '@zero-lash/contract/photographs';
+import type { PhotographRow } from '@zero-lash/contract/photographs';
 import { stageOf, type StageKey } from '@zero-lash/core/builds';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { Labelled } from '../app/Labelled.tsx';
-import { Note } from '../app/Note.tsx';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';
 import { useAppSelector } from '../app/store.ts';
 import type { BuildView } from '../builds/buildView.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 import { ShopTime } from '../people/ShopTime.tsx';
 import { useRole } from '../people/useRole.ts';
-import { base64Of, madeSmaller, whyNoPicture } from './picture.ts';
+import { AddPhotograph } from './AddPhotograph.tsx';
 
 interface Props {
   readonly build: BuildView;
@@ -23,25 +22,9 @@ interface Props {
 export function Photographs({ build, stage, hint = 'a place, a part' }: Props) {
   const put = useBenchWrite(build.id);
   const { mayWork } = useRole();
-  const input = useRef<HTMLInputElement>(null);
   const [about, setAbout] = useState('');
-  const [complaint, setComplaint] = useState<string | null>(null);
   const enabled = mayWork && !build.closedAt;
   const rows = build.photographs.filter((row) => row.stage === stage && !row.dropped);
-  const unsent = useAppSelector((state) => state.outbox.items);
-
-  async function add(file: File) {
-    setComplaint(null);
-    if (file.size > MOST_PHOTO_BYTES)
-      return setComplaint(`${file.name} is larger than 12 MB: take it smaller, and send it again.`);
-    const why = whyNoPicture(new Uint8Array(await file.slice(0, 16).arrayBuffer()));
-    if (why) return setComplaint(`${file.name} ${why}.`);
-    const bytes = await madeSmaller(file).catch(() => null);
-    if (!bytes) return setComplaint(`${file.name} is damaged: it begins like a picture, and is none.`);
-    put({ kind: 'photograph', body: { stage, about: about.trim(), note: '', file: base64Of(bytes) } });
-    setAbout('');
-    return undefined;
-  }
 
   if (!enabled && rows.length === 0) return null;
   return (
@@ -54,9 +37,6 @@ export function Photographs({ build, stage, hint = 'a place, a part' }: Props) {
           <Photograph
             key={row.id}
             row={row}
-            picture={
-              (unsent.find(({ key }) => key === row.id)?.body as { file?: string } | undefined)?.file ?? null
-            }
             onDrop={
               enabled ? () => put({ kind: 'photograph-dropped', id: row.id, body: { dropped: true } }) : null
             }
@@ -75,40 +55,66 @@ export function Photographs({ build, stage, hint = 'a place, a part' }: Props) {
               />
             </Labelled>
           </Box>
-          <Button onClick={() => input.current?.click()}>Add a photograph</Button>
+          <AddPhotograph
+            buildId={build.id}
+            of={{ stage, about: about.trim(), shows: '' }}
+            label={`Photograph at ${stageOf(stage).title}`}
+            onAdded={() => setAbout('')}
+          >
+            Add a photograph
+          </AddPhotograph>
         </Flex>
-      )}
-      <input
-        ref={input}
-        type="file"
-        accept="image/png,image/jpeg,image/webp"
-        hidden
-        aria-label={`Photograph at ${stageOf(stage).title}`}
-        onChange={({ target }) => {
-          const [file] = target.files ?? [];
-          if (file) void add(file);
-          target.value = '';
-        }}
-      />
-      {complaint && (
-        <Note tone="tight" role="alert" marginTop="2">
-          {complaint}
-        </Note>
       )}
       <RefusedNotes buildId={build.id} which={({ kind }) => kind.startsWith('photograph')} />
     </Box>
   );
 }
 
+/** The photographs of one damage, with a way to take another. */
+export function PhotographsOf({ build, stage, shows, about }: PhotographsOfProps) {
+  const put = useBenchWrite(build.id);
+  const { mayWork } = useRole();
+  const enabled = mayWork && !build.closedAt;
+  const rows = build.photographs.filter((row) => row.shows === shows && !row.dropped);
+  return (
+    <Flex gap="3" flexWrap="wrap" alignItems="flex-start">
+      {rows.map((row) => (
+        <Photograph
+          key={row.id}
+          row={row}
+          onDrop={
+            enabled ? () => put({ kind: 'photograph-dropped', id: row.id, body: { dropped: true } }) : null
+          }
+        />
+      ))}
+      {enabled && (
+        <AddPhotograph buildId={build.id} of={{ stage, about, shows }} label={`Photograph of ${about}`} plain>
+          {rows.length > 0 ? 'Photograph it again' : 'Photograph it'}
+        </AddPhotograph>
+      )}
+    </Flex>
+  );
+}
+
+interface PhotographsOfProps {
+  readonly build: BuildView;
+  readonly stage: StageKey;
+  /** the damage, by the name that keeps it on the wear sheet */
+  readonly shows: string;
+  readonly about: string;
+}
+
 interface PhotographProps {
   readonly row: PhotographRow;
-  /** base64 of the file, where it is not sent yet */
-  readonly picture: string | null;
   readonly onDrop: (() => void) | null;
 }
 
-function Photograph({ row, picture, onDrop }: PhotographProps) {
+function Photograph({ row, onDrop }: PhotographProps) {
   const { id, about, by, at } = row;
+  // base64 of the file, where it is not sent yet
+  const picture = useAppSelector(
+    ({ outbox }) => (outbox.items.find(({ key }) => key === id)?.body as { file?: string } | undefined)?.file,
+  );
   const address = picture ? `data:;base64,${picture}` : `/api/photographs/${id}`;
   return (
     <Box as="figure" width="180px" margin="0">

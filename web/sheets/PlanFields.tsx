@@ -40,6 +40,7 @@ export function PlanFields() {
   const plan = useFieldArray<SheetValues, 'plan'>({ control, name: 'plan' });
   const wear = useFieldArray<SheetValues, 'wear'>({ control, name: 'wear' });
   const torques = useFieldArray<SheetValues, 'torques'>({ control, name: 'torques' });
+  const wanted = useFieldArray<SheetValues, 'wanted'>({ control, name: 'wanted' });
   return (
     <>
       <FormPart title="Look again after" columns={4}>
@@ -111,11 +112,52 @@ export function PlanFields() {
             <Button variant="plain" alignSelf="end" onClick={() => torques.remove(index)}>
               Take out
             </Button>
+            <TextField
+              name={`torques.${index}.rows`}
+              label="Bolts a row, near row first"
+              placeholder="5, 5"
+            />
+            <Box gridColumn={{ md: 'span 3' }} marginBottom="3">
+              <TextField
+                name={`torques.${index}.sequence`}
+                label="Maker’s order, by number from the front"
+                placeholder="8, 3, 2, 7 …"
+              />
+            </Box>
           </Box>
         ))}
         <Box gridColumn="1 / -1">
-          <Button onClick={() => torques.append({ fastening: '', steps: '', order: '' })}>
+          <Button
+            onClick={() => torques.append({ fastening: '', steps: '', order: '', rows: '', sequence: '' })}
+          >
             Add a torque
+          </Button>
+        </Box>
+      </FormPart>
+      <FormPart title="Wanted at hand" columns={5} folded={wanted.fields.length === 0}>
+        {wanted.fields.map((field, index) => (
+          <Box key={field.id} display="contents">
+            <Box gridColumn={{ md: 'span 2' }}>
+              <TextField name={`wanted.${index}.name`} label="What" placeholder="Head gasket" />
+            </Box>
+            <TextField name={`wanted.${index}.count`} label="How many" inputMode="numeric" />
+            <ChoiceField
+              name={`wanted.${index}.kind`}
+              label="Kind"
+              options={[
+                ['seal', 'gasket or seal'],
+                ['spare', 'spare'],
+                ['tool', 'tool'],
+              ]}
+            />
+            <Button variant="plain" alignSelf="end" onClick={() => wanted.remove(index)}>
+              Take out
+            </Button>
+          </Box>
+        ))}
+        <Box gridColumn="1 / -1">
+          <Button onClick={() => wanted.append({ name: '', count: '1', kind: 'seal' })}>
+            Add something wanted
           </Button>
         </Box>
       </FormPart>

@@ -38,7 +38,16 @@ export function readForm(values: SheetValues): ReadForm {
     temperature: readTemperature(values, errors),
     limits,
     wearLimits: values.wear.map((row, index) => wearLimitOf(row, index, errors)),
-    torques: values.torques,
+    torques: values.torques.map((torque, index) => ({
+      ...torque,
+      rows: wholes(torque.rows, `torques.${index}.rows`, errors),
+      sequence: wholes(torque.sequence, `torques.${index}.sequence`, errors),
+    })),
+    wanted: values.wanted.map(({ name, count, kind }, index) => ({
+      name,
+      kind,
+      count: wholes(count, `wanted.${index}.count`, errors)[0] ?? 1,
+    })),
     usageUnit: values.usageUnit,
     recheckPlan: values.plan.map((step, index) => ({
       afterUsage: optional(step.afterUsage, `plan.${index}.afterUsage`, errors),
@@ -78,9 +87,20 @@ function fieldOf(path: readonly string[], values: SheetValues, limits: SheetBody
   if (first === 'wearLimits')
     return `wear.${second}.${third === 'min' ? 'nominal' : third === 'max' ? 'limit' : third || 'limit'}`;
   if (first === 'torques') return `torques.${second}.${third || 'fastening'}`;
+  if (first === 'wanted') return `wanted.${second}.${third || 'name'}`;
   if (first === 'source') return second;
   if (first === 'temperature') return 'tempTo';
   return first;
+}
+
+/** Whole numbers with commas or spaces between; what is none is said. */
+function wholes(text: string, field: string, errors: Record<string, string>): number[] {
+  const pieces = text.split(/[\s,;–-]+/).filter(Boolean);
+  if (pieces.some((piece) => !/^\d{1,3}$/.test(piece))) {
+    errors[field] = 'Whole numbers with commas between, such as 5, 5.';
+    return [];
+  }
+  return pieces.map(Number);
 }
 
 /** A row of the form as the limit it means: of what has a band, its two figures are the least and the greatest. */

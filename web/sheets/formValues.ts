@@ -1,11 +1,6 @@
 // Long because every field of the form is named here once, with how it becomes text and how a fresh sheet starts.
-import type {
-  SheetBody,
-  SheetFile,
-  SheetRevision,
-  TorqueFigure,
-  WearLimit,
-} from '@zero-lash/contract/sheets';
+import type { SheetBody, SheetFile, SheetRevision, WearLimit } from '@zero-lash/contract/sheets';
+import type { WantedPart } from '@zero-lash/core/parts';
 import { rolesOf, type Means, type Pattern, type Role, parseLimits } from '@zero-lash/core/sheets';
 import { firingSteps } from '@zero-lash/core/turning';
 
@@ -83,7 +78,19 @@ export interface SheetValues {
     readonly limit: string;
     readonly source: string;
   }[];
-  readonly torques: readonly TorqueFigure[];
+  readonly torques: readonly {
+    readonly fastening: string;
+    readonly steps: string;
+    readonly order: string;
+    /** bolts in each row, and the maker's order of them, as numbers with commas */
+    readonly rows: string;
+    readonly sequence: string;
+  }[];
+  readonly wanted: readonly {
+    readonly name: string;
+    readonly count: string;
+    readonly kind: WantedPart['kind'];
+  }[];
   readonly usageUnit: SheetBody['usageUnit'];
   readonly plan: readonly { readonly afterUsage: string; readonly afterDays: string }[];
   readonly manual: string;
@@ -164,6 +171,7 @@ export const FRESH_SHEET: SheetValues = {
   limits: {},
   wear: [],
   torques: [],
+  wanted: [],
   usageUnit: 'hours',
   plan: [{ afterUsage: '', afterDays: '' }],
   manual: '',
@@ -235,7 +243,12 @@ export function valuesFrom(sheet: SheetRevision | SheetFile): SheetValues {
       nominal: typed(min ?? nominal),
       limit: typed(max ?? limit),
     })),
-    torques: sheet.torques,
+    torques: sheet.torques.map(({ rows, sequence, ...rest }) => ({
+      ...rest,
+      rows: rows.join(', '),
+      sequence: sequence.join(', '),
+    })),
+    wanted: sheet.wanted.map(({ count, ...rest }) => ({ ...rest, count: String(count) })),
     usageUnit: sheet.usageUnit,
     plan: sheet.recheckPlan.map((step) => ({
       afterUsage: typed(step.afterUsage),

@@ -78,10 +78,21 @@ export function sheetInWords(sheet: SheetBody): SheetLine[] {
         .join(', '),
       text: limitInWords(limit),
     })),
-    ...sheet.torques.map(({ fastening, steps, order }) => ({
+    ...sheet.torques.map(({ fastening, steps, order, rows, sequence }) => ({
       name: `Torque, ${fastening}`,
-      text: order ? `${steps}; ${order}` : steps,
+      text: [
+        steps,
+        order,
+        rows.length > 0 && `${rows.join(' and ')} bolts a row, the near row first`,
+        sequence.length > 0 && `in the order ${sequence.join(', ')}`,
+      ]
+        .filter(Boolean)
+        .join('; '),
     })),
+    sheet.wanted.length > 0 && {
+      name: 'Wanted at hand',
+      text: sheet.wanted.map(({ name, count }) => (count > 1 ? `${name} ${count}` : name)).join(', '),
+    },
     {
       name: 'Source',
       text: [source.manual, source.edition, source.page && `page ${source.page}`].filter(Boolean).join(', '),

@@ -13,7 +13,7 @@ atTheBench();
 const instrument = (change: Partial<Instrument>): Instrument => ({
   ...{ id: 'set', name: 'Long blades', kind: 'blade-set', unit: 'mm', uncertainty: 0.01, angled: false },
   ...{ blades: [], missing: [], worn: [], measured: [], address: null, checkDue: null, active: true },
-  ...{ version: 1, overdue: false, lastCheck: null },
+  ...{ version: 1, overdue: false, lastCheck: null, torque: null },
   ...change,
 });
 /** Takes the shop's instruments, the first set on the one bench. */
@@ -60,6 +60,27 @@ describe('whether a bench can measure an engine', () => {
       instrument({ id: 'mike', name: 'Micrometer', kind: 'micrometer' }),
     );
     expect(said(build({ stage: 'take-in' }))).not.toContain('none is written down');
+  });
+
+  it('names the wrench for each torque, and those that none reaches, before anything is opened', async () => {
+    const wrench = { kind: 'torque-wrench', uncertainty: 4 } as const;
+    const view = build({ stage: 'take-in' }, SCREW);
+    const torques = [
+      { fastening: 'Cam caps', steps: '8 Nm, then 14 Nm', order: '', rows: [], sequence: [] },
+      { fastening: 'Head', steps: '20 Nm, then 145 Nm, then 90°', order: '', rows: [], sequence: [] },
+      { fastening: 'Cover', steps: 'hand tight', order: '', rows: [], sequence: [] },
+    ];
+    await shopHas(
+      instrument({ blades: [0.21, 0.29] }),
+      instrument({ ...wrench, id: 'small', name: 'Small one', torque: { from: 2, to: 25 }, overdue: true }),
+      instrument({ ...wrench, id: 'away', name: 'Put away', torque: { from: 2, to: 300 }, active: false }),
+    );
+    const text = said({ ...view, sheet: { ...view.sheet, torques } as typeof view.sheet });
+    expect(text).toContain('Cam caps 8 Nm, then 14 Nm: by Small one');
+    expect(text).toContain('by Small one; 145 Nm is reached by no wrench here');
+    expect(text).toContain('Cover hand tight: read it in the manual');
+    expect(text).toContain('Small one was due for its check: check it against a tester first');
+    expect(text).not.toContain('Put away');
   });
 
   it('sends to the instruments where the bench has no blades', async () => {

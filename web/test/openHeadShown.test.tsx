@@ -14,7 +14,11 @@ import { CamDrawing } from '../drawings/CamDrawing.tsx';
 import { GapSteps } from '../drawings/GapSteps.tsx';
 import { PressureBars } from '../drawings/PressureBars.tsx';
 import { TrayDrawing } from '../drawings/TrayDrawing.tsx';
+import { CountOut } from '../parts/CountOut.tsx';
+import { Seals } from '../parts/Seals.tsx';
 import { Wanted } from '../parts/Wanted.tsx';
+import { MarksSeen } from '../wear/Marks.tsx';
+import { useWear } from '../wear/useWear.ts';
 import { Photographs } from '../photographs/Photographs.tsx';
 import { BetweenBuilds } from '../wear/BetweenBuilds.tsx';
 import { Pressures } from '../wear/Pressures.tsx';
@@ -265,7 +269,9 @@ describe('the drawings of an open head', () => {
 describe('the order of slackening', () => {
   it('is what the sheet says, turned round, and one worked out where it says nothing', () => {
     const view = build({ stage: 'open-up' });
-    const torques = [{ fastening: 'Cam caps', steps: '8 Nm', order: 'from the middle out' }];
+    const torques = [
+      { fastening: 'Cam caps', steps: '8 Nm', order: 'from the middle out', rows: [], sequence: [] },
+    ];
     show(<SlackenOrder build={{ ...view, sheet: { ...view.sheet, torques } as BuildView['sheet'] }} />);
     expect(
       screen.getByText(/Cam caps, tightened from the middle out: slackened the other way round/),
@@ -274,11 +280,107 @@ describe('the order of slackening', () => {
   });
 });
 
-describe('photographs', () => {
-  const row: BuildView['photographs'][number] = {
-    ...{ id: 'p', stage: 'wear', about: 'lobe 2E', note: '', width: 900, height: 650, by: 'Osk Velland', at },
-    dropped: false,
+describe('the order of slackening, with the sheet’s own bolts', () => {
+  const drawn = (sequence: number[]) => {
+    const view = build({ stage: 'open-up' });
+    const torques = [{ fastening: 'Head bolts', steps: '20 Nm', order: '', rows: [2, 2], sequence }];
+    show(<SlackenOrder build={{ ...view, sheet: { ...view.sheet, torques } as BuildView['sheet'] }} />);
+    return screen.getByRole('img').getAttribute('aria-label');
   };
+  it('is the maker’s, the other way round', () => {
+    expect(drawn([1, 4, 2, 3])).toMatch(/: 3, 2, 4, 1$/);
+    expect(screen.getByText(/the maker’s order of tightening, the other way round/)).toBeTruthy();
+  });
+  it('is worked out from where they stand where the maker gives none', () => {
+    expect(drawn([])).toMatch(/^Head bolts, bolts numbered .*: \d, \d, \d, \d$/);
+    expect(screen.getByText(/worked out from where the sheet says its bolts stand/)).toBeTruthy();
+  });
+});
+
+describe('gaskets and seals', () => {
+  const fate = (place: string, kept: 'keep' | 'replace'): BuildView['wear'][number] => ({
+    ...{ id: place, by: 'Osk Velland', at },
+    lines: [{ kind: 'fate', part: 'seal', place, fate: kept, order: 'none', reason: '' }],
+  });
+  it('are used again or replaced, one by one, and unsaid by a second tap', async () => {
+    await signIn('bench');
+    show(<Seals build={build({ stage: 'open-up', wear: [fate('Stem seals', 'replace')] })} />);
+    const again = screen.getByRole('button', { name: 'Cover gasket is used again' });
+    expect(again.getAttribute('aria-pressed')).toBe('false');
+    fireEvent.click(again);
+    fireEvent.click(screen.getByRole('button', { name: 'Stem seals is replaced' }));
+    expect(put().map(({ body }) => (body as { lines: unknown[] }).lines[0])).toEqual([
+      { kind: 'fate', part: 'seal', place: 'Cover gasket', fate: 'keep', order: 'none', reason: '' },
+      { kind: 'fate', part: 'seal', place: 'Stem seals', fate: 'undecided', order: 'none', reason: '' },
+    ]);
+  });
+  it('are also those the sheet does not list', async () => {
+    await signIn('bench');
+    show(<Seals build={build({ stage: 'open-up', wear: [fate('Oil ring', 'keep')] })} />);
+    expect(screen.getByRole('button', { name: 'Oil ring is used again' }).getAttribute('aria-pressed')).toBe(
+      'true',
+    );
+    fireEvent.change(screen.getByLabelText('Another seal, to be replaced'), {
+      target: { value: ' Nozzle ring ' },
+    });
+    fireEvent.submit(screen.getByRole('form', { name: 'A seal that is not on the list' }));
+    expect(put()).toMatchObject([
+      { body: { lines: [{ place: 'Nozzle ring', fate: 'replace', order: 'to-order' }] } },
+    ]);
+  });
+});
+
+describe('which way round a cap sits', () => {
+  it('is said for all of them at once, and for one by itself', async () => {
+    await signIn('bench');
+    show(<CountOut build={build({ stage: 'open-up' })} />);
+    fireEvent.change(screen.getByLabelText('Group'), { target: { value: 'caps' } });
+    fireEvent.click(screen.getByRole('button', { name: 'Every arrow looks to the front' }));
+    const [all] = put().map(({ body }) => (body as { lines: { name: string; way: string }[] }).lines);
+    expect(all!.length).toBeGreaterThan(3);
+    expect(all!.every(({ name, way }) => name === 'Cam cap' && way === 'front')).toBe(true);
+    fireEvent.change(screen.getAllByLabelText(/, its arrow looks$/)[0]!, { target: { value: 'rear' } });
+    expect(put().at(-1)).toMatchObject({ body: { lines: [{ name: 'Cam cap', way: 'rear' }] } });
+  });
+});
+
+describe('a photograph of damage', () => {
+  it('stands with the damage it shows, and with no other', async () => {
+    await signIn('bench');
+    const mark = (place: string) =>
+      ({ kind: 'mark', part: 'cam', place, damage: 'scuffing', note: '', gone: false }) as const;
+    const wear = [{ id: 'w', by: 'Osk Velland', at, lines: [mark('2E'), mark('3E')] }];
+    const photographs = [{ ...PICTURE, shows: 'mark cam 2E scuffing' }];
+    const view = build({ stage: 'wear', wear, photographs });
+    function Marks() {
+      return <MarksSeen build={view} stage="wear" work={useWear(view)} />;
+    }
+    show(<Marks />);
+    const [second, third] = screen.getAllByRole('listitem');
+    expect(within(second!).getAllByRole('img')).toHaveLength(1);
+    expect(within(second!).getByRole('button', { name: 'Photograph it again' })).toBeTruthy();
+    expect(within(third!).queryAllByRole('img')).toEqual([]);
+    expect(within(third!).getByRole('button', { name: 'Photograph it' })).toBeTruthy();
+  });
+});
+
+const PICTURE: BuildView['photographs'][number] = {
+  ...{
+    id: 'p',
+    stage: 'wear',
+    about: 'lobe 2E',
+    note: '',
+    shows: '',
+    width: 900,
+    height: 650,
+    by: 'Osk Velland',
+  },
+  at,
+  dropped: false,
+};
+
+describe('photographs', () => {
+  const row = PICTURE;
 
   it('stand at their own stage, but for those taken away', () => {
     const photographs = [

@@ -74,7 +74,13 @@ const gorge: SheetFile = sheetFile.parse({
       ...{ unit: 'mm', source: 'letter' },
     },
   ],
-  torques: [{ fastening: 'Cam caps', steps: '8 Nm, then 14 Nm', order: 'from the middle out' }],
+  torques: [
+    {
+      ...{ fastening: 'Cam caps', steps: '8 Nm, then 14 Nm', order: 'from the middle out' },
+      ...{ rows: [2, 2], sequence: [1, 4, 2, 3] },
+    },
+  ],
+  wanted: [{ name: 'Head gasket', count: 2, kind: 'seal' }],
   usageUnit: 'starts',
   recheckPlan: [
     { afterUsage: 20, afterDays: 30 },

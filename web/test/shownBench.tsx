@@ -83,7 +83,7 @@ export function build(change: Partial<BuildView> = {}, means: Means = inlineSix.
     engine: { id: 'e', name: 'Frost fan 7', usageUnit: 'hours', usage: 100, running: 100 },
     sheet: {
       pattern,
-      ...{ sheetId: 'sh', wearLimits: [], torques: [] },
+      ...{ sheetId: 'sh', wearLimits: [], torques: [], wanted: [] },
       limits: [
         { role: 'intake', min: 0.21, max: 0.29, asWritten: '' },
         { role: 'exhaust', min: 0.31, max: 0.39, asWritten: '' },

@@ -5,17 +5,24 @@ import {
   DAMAGE,
   PARTS,
   placesOf,
+  wearKey,
   type Damage,
   type MarkLine,
   type PartKind,
   type WearPage,
 } from '@zero-lash/core/wear';
 import { camsOf } from '@zero-lash/core/sheets';
+import type { StageKey } from '@zero-lash/core/builds';
 import { memo, useMemo, useState } from 'react';
 import { Caution } from '../app/Caution.tsx';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { ShopTime } from '../people/ShopTime.tsx';
+import type { BuildView } from '../builds/buildView.ts';
+import { PhotographsOf } from '../photographs/Photographs.tsx';
 import type { WearWork } from './useWear.ts';
+
+/** What a photograph is of is said in so many characters. */
+const MOST_ABOUT = 40;
 
 interface Props {
   readonly pattern: Pattern;
@@ -110,8 +117,16 @@ function placesOfPart(pattern: Pattern, part: PartKind): string[] {
   return [...new Set([...(part === 'cam' ? camsOf(pattern) : []), ...places])];
 }
 
-/** What was seen, with a way to take it back; a hollow hides the gap from a flat blade. */
-export function MarksSeen({ work, air = false }: { readonly work: WearWork; readonly air?: boolean }) {
+interface MarksSeenProps {
+  readonly build: BuildView;
+  /** where photographs of it are taken */
+  readonly stage: StageKey;
+  readonly work: WearWork;
+  readonly air?: boolean;
+}
+
+/** What was seen, with its photographs and a way to take it back; a hollow hides the gap from a flat blade. */
+export function MarksSeen({ build, stage, work, air = false }: MarksSeenProps) {
   const marks = [...work.sheet.standing.values()].filter(
     (standing): standing is typeof standing & { line: MarkLine } =>
       standing.line.kind === 'mark' && !standing.line.gone && standing.line.damage.startsWith('air') === air,
@@ -146,6 +161,14 @@ export function MarksSeen({ work, air = false }: { readonly work: WearWork; read
               </Button>
             )}
           </Flex>
+          {!air && (
+            <PhotographsOf
+              build={build}
+              stage={stage}
+              shows={wearKey(line)}
+              about={`${PARTS[line.part].title} ${line.place}`.slice(0, MOST_ABOUT)}
+            />
+          )}
           {line.damage === 'hollow' && (
             <Caution>
               A flat blade bridges the hollow: at {line.place} “won’t” proves nothing. Measure it with an

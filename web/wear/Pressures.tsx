@@ -60,7 +60,7 @@ export function Pressures({ build }: { readonly build: BuildView }) {
       <WearGrid buildId={build.id} pattern={pattern} work={work} items={items} set={set} />
       <MissingLimits work={work} pattern={pattern} items={items} />
       <MarkForm pattern={pattern} work={work} page="pressure" />
-      <MarksSeen work={work} air />
+      <MarksSeen build={build} stage="take-in" work={work} air />
       <RefusedNotes buildId={build.id} which={({ kind }) => kind === 'wear'} />
     </Box>
   );

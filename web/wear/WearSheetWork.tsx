@@ -140,7 +140,7 @@ export function WearSheetWork({ build }: { readonly build: BuildView }) {
           ))}
           <MissingLimits work={later} pattern={pattern} items={items} />
           <MarkForm pattern={pattern} work={later} page={page} />
-          <MarksSeen work={later} />
+          <MarksSeen build={build} stage="wear" work={later} />
         </>
       )}
       <Box fontSize="sm" color="faded">

@@ -1,5 +1,16 @@
 import type { NewSheet } from '@zero-lash/contract/sheets';
-import { CAP_TORQUES, COOL_ROOM, inLine, PLAIN, WITH_SCREWS, WITH_TIPS, WEAR_LIMITS } from './parts.ts';
+import {
+  AT_HAND,
+  CAP_TORQUES,
+  COOL_ROOM,
+  inLine,
+  PLAIN,
+  UNSHOWN,
+  WITH_HEAD,
+  WITH_SCREWS,
+  WITH_TIPS,
+  WEAR_LIMITS,
+} from './parts.ts';
 
 export const orchardFour: NewSheet = {
   name: 'Q4 Orchard',
@@ -29,7 +40,8 @@ export const orchardFour: NewSheet = {
       { role: 'exhaust', min: 0.3, max: 0.4, asWritten: '0.35 ± 0.05 mm' },
     ],
     wearLimits: WITH_SCREWS,
-    torques: CAP_TORQUES,
+    torques: WITH_HEAD,
+    wanted: AT_HAND,
     usageUnit: 'hours',
     recheckPlan: [
       { afterUsage: 10, afterDays: 30 },
@@ -71,7 +83,8 @@ export const railFour: NewSheet = {
       { role: 'exhaust', min: 0.21, max: 0.29, asWritten: '0.25 ± 0.04 mm' },
     ],
     wearLimits: WITH_TIPS,
-    torques: CAP_TORQUES,
+    torques: [...CAP_TORQUES, { ...UNSHOWN, fastening: 'Head nuts', steps: '60 Nm, then 145 Nm', order: '' }],
+    wanted: [],
     usageUnit: 'km',
     recheckPlan: [
       { afterUsage: 800, afterDays: 60 },
@@ -113,6 +126,7 @@ export const sawSingle: NewSheet = {
     ],
     wearLimits: WITH_SCREWS,
     torques: CAP_TORQUES,
+    wanted: [],
     usageUnit: 'starts',
     recheckPlan: [
       { afterUsage: 20, afterDays: 30 },
@@ -153,6 +167,7 @@ export const trolleyThree: NewSheet = {
     ],
     wearLimits: WEAR_LIMITS,
     torques: CAP_TORQUES,
+    wanted: [],
     usageUnit: 'hours',
     recheckPlan: [
       { afterUsage: 20, afterDays: 60 },
@@ -192,7 +207,10 @@ export const groomerSix: NewSheet = {
       { role: 'brake', min: 0.7, max: 0.8, asWritten: '0.75 ± 0.05 mm' },
     ],
     wearLimits: WITH_SCREWS,
-    torques: [{ fastening: 'Rocker shaft', steps: '20 Nm, then 60 Nm', order: 'from the middle out' }],
+    torques: [
+      { ...UNSHOWN, fastening: 'Rocker shaft', steps: '20 Nm, then 60 Nm', order: 'from the middle out' },
+    ],
+    wanted: [],
     usageUnit: 'hours',
     recheckPlan: [
       { afterUsage: 100, afterDays: 120 },

@@ -95,7 +95,30 @@ export const WITH_SCREWS: SheetBody['wearLimits'] = [
   worn('rocker-pad', null, 0.1),
   banded('screw-standout', 3, 9),
 ];
+/** A fastening whose bolts the sheet does not draw. */
+export const UNSHOWN = { rows: [], sequence: [] };
 export const CAP_TORQUES: SheetBody['torques'] = [
-  { fastening: 'Cam caps', steps: '8 Nm, then 14 Nm', order: 'from the middle out, crosswise' },
-  { fastening: 'Cover bolts', steps: '9 Nm', order: 'crosswise; the two long ones at the front' },
+  { ...UNSHOWN, fastening: 'Cam caps', steps: '8 Nm, then 14 Nm', order: 'from the middle out, crosswise' },
+  { ...UNSHOWN, fastening: 'Cover bolts', steps: '9 Nm', order: 'crosswise; the two long ones at the front' },
+];
+/** The same, with the head's own bolts as its maker draws and numbers them. */
+export const WITH_HEAD: SheetBody['torques'] = [
+  ...CAP_TORQUES,
+  {
+    fastening: 'Head bolts',
+    steps: '20 Nm, then 45 Nm, then 90°',
+    order: '',
+    rows: [5, 5],
+    sequence: [8, 3, 2, 7, 9, 4, 1, 6, 10, 5],
+  },
+];
+/** What the maker lists to have at hand. */
+export const AT_HAND: SheetBody['wanted'] = [
+  { name: 'Cover gasket, two-piece', count: 1, kind: 'seal' },
+  { name: 'Head gasket', count: 1, kind: 'seal' },
+  { name: 'Stem seals, intake', count: 8, kind: 'seal' },
+  { name: 'Stem seals, exhaust', count: 8, kind: 'seal' },
+  { name: 'Half-moon plug, rear', count: 1, kind: 'seal' },
+  { name: 'Copper washers, 8', count: 4, kind: 'seal' },
+  { name: 'Cam pins, 5', count: 2, kind: 'tool' },
 ];

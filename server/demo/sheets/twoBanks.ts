@@ -35,6 +35,7 @@ export const pumpTwin: NewSheet = {
     ],
     wearLimits: WEAR_LIMITS,
     torques: CAP_TORQUES,
+    wanted: [],
     usageUnit: 'hours',
     recheckPlan: [
       { afterUsage: 5, afterDays: 21 },
@@ -93,6 +94,7 @@ export const racerFour: NewSheet = {
     ],
     wearLimits: WEAR_LIMITS,
     torques: CAP_TORQUES,
+    wanted: [],
     usageUnit: 'hours',
     recheckPlan: [
       { afterUsage: 5, afterDays: 30 },
@@ -144,6 +146,7 @@ export const flatFour: NewSheet = {
     ],
     wearLimits: WEAR_LIMITS,
     torques: CAP_TORQUES,
+    wanted: [],
     usageUnit: 'hours',
     recheckPlan: [
       { afterUsage: 25, afterDays: 90 },
@@ -192,6 +195,7 @@ export const ropewayTwelve: NewSheet = {
     ],
     wearLimits: WEAR_LIMITS,
     torques: CAP_TORQUES,
+    wanted: [],
     usageUnit: 'hours',
     recheckPlan: [
       { afterUsage: 50, afterDays: 120 },

@@ -1,0 +1,90 @@
+import { torque, type TorqueUnit } from './torque.ts';
+
+/** One step of tightening: to a torque, or on by an angle. */
+export type TorqueStep =
+  | { readonly kind: 'torque'; readonly nm: number; readonly asWritten: string }
+  | { readonly kind: 'angle'; readonly degrees: number; readonly asWritten: string };
+
+/** No fastening of a valve train or a head is turned harder, or on by more in one step. */
+const MOST_NM = 500;
+const MOST_DEGREES = 360;
+
+const UNIT_WORDS: readonly (readonly [RegExp, TorqueUnit])[] = [
+  [/^n[\s·.-]?m$/, 'N·m'],
+  [/^(?:lbf?|pounds?)[\s·.-]?(?:ft|feet|foot)$|^(?:ft|foot)[\s·.-]?lbf?$/, 'lbf·ft'],
+  [/^(?:lbf?|pounds?)[\s·.-]?(?:in|inch(?:es)?)$|^in(?:ch)?[\s·.-]?lbf?$/, 'lbf·in'],
+  [/^(?:kgf?|kp)[\s·.-]?m$/, 'kgf·m'],
+];
+const ANGLE = /^°|^deg(?:rees?)?$/;
+const STEP = /^(?:\+|turn|plus)?\s*(\d+(?:[.,]\d+)?)\s*(.*)$/;
+
+/**
+ * Reads the steps of a tightening as a sheet writes them: `8 Nm, then 14 Nm`, `20 N·m + 90°`.
+ *
+ * Rule: steps stand between commas, semicolons, `then` and `+`; a figure with no unit takes the next one's that has one.
+ *
+ * @returns the steps in N·m and degrees, or what of it is not understood
+ * @example parseTorqueSteps('20 Nm, then 90°') // { steps: [{ kind: 'torque', nm: 20, … }, { kind: 'angle', degrees: 90, … }] }
+ */
+export function parseTorqueSteps(
+  text: string,
+): { readonly steps: readonly TorqueStep[] } | { readonly error: string } {
+  const pieces = text
+    .split(/\s*(?:[;+]|,(?!\d)|\bthen\b|\band\b)\s*/i)
+    .map((piece) => piece.trim())
+    .filter((piece) => piece !== '');
+  if (pieces.length === 0) return { error: 'no torque is given' };
+  const steps: TorqueStep[] = [];
+  let unit: string | undefined;
+  for (const asWritten of pieces.toReversed()) {
+    const [, digits, own = ''] = STEP.exec(asWritten) ?? [];
+    if (digits === undefined) return { error: `“${asWritten}” is no torque and no angle` };
+    const value = Number(digits.replace(',', '.'));
+    const word = own.trim().toLowerCase();
+    if (ANGLE.test(word)) {
+      if (value <= 0 || value > MOST_DEGREES) return { error: `“${asWritten}” is no angle to turn on by` };
+      steps.push({ kind: 'angle', degrees: value, asWritten });
+      continue;
+    }
+    if (word !== '') unit = word;
+    const from = UNIT_WORDS.find(([pattern]) => pattern.test(unit ?? ''))?.[1];
+    if (!from) return { error: `“${asWritten}” has no unit that is known: N·m, lbf·ft, lbf·in or kgf·m` };
+    const nm = torque({ value, from, to: 'N·m' }).value;
+    if (nm <= 0 || nm > MOST_NM) return { error: `“${asWritten}” is no torque of a valve train or a head` };
+    steps.push({ kind: 'torque', nm, asWritten });
+  }
+  return { steps: steps.reverse() };
+}
+
+/** A torque wrench, as far as it can be set; N·m. */
+export interface WrenchRange {
+  readonly id: string;
+  readonly from: number;
+  readonly to: number;
+}
+
+/** Which wrench does one torque; null where none reaches it. */
+export interface WrenchFor {
+  readonly nm: number;
+  readonly asWritten: string;
+  readonly wrench: string | null;
+}
+
+/**
+ * Finds the wrench for each torque of a fastening. Of several that reach it, the one with the least range: it is the one that
+ * reads it most finely.
+ *
+ * @example wrenchesFor(steps, [{ id: 'small', from: 2, to: 25 }]) // [{ nm: 14, asWritten: '14 Nm', wrench: 'small' }]
+ */
+export function wrenchesFor(
+  steps: readonly TorqueStep[],
+  wrenches: readonly WrenchRange[],
+): readonly WrenchFor[] {
+  const byRange = [...wrenches].sort((a, b) => a.to - a.from - (b.to - b.from));
+  return steps.flatMap((step) => {
+    if (step.kind !== 'torque') return [];
+    // a torque turned out of another unit is not held against the last of its decimals
+    const within = ({ from, to }: WrenchRange) => step.nm >= from - 0.05 && step.nm <= to + 0.05;
+    return [{ nm: step.nm, asWritten: step.asWritten, wrench: byRange.find(within)?.id ?? null }];
+  });
+}
