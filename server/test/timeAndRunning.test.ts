@@ -56,6 +56,21 @@ describe('readings', () => {
     expect(history.body.map(({ lo }) => lo)).toEqual([0.25, 0.3, 0.1]);
   });
 
+  it('are not made later by a slow network: the one taken first does not stand for coming in last', async () => {
+    const { id } = await round();
+    const seconds = (ago: number) => new Date(Date.now() - ago * 1000).toISOString();
+    // sent four seconds ago, and on its way until now
+    const slow = { takenAt: seconds(6), clock: seconds(4) };
+    const first = await take(id, '4I', 0.3, seconds(3), seconds(0));
+    const late = await take(id, '4I', 0.1, slow.takenAt, slow.clock);
+    expect(late).toMatchObject({ superseded: true });
+    expect((await standing('4I')).id).toBe(first.id);
+    expect(Date.parse(late.takenAt)).toBeCloseTo(Date.parse(slow.takenAt), -2);
+    // a clock that is an hour slow is another matter
+    const wrong = await take(id, '4I', 0.25, inMinutes(-60), inMinutes(-60));
+    expect(wrong.superseded).toBe(false);
+  });
+
   it('of any number of devices leave one that stands: the one taken last', async () => {
     const { id } = await round();
     await fc.assert(
@@ -266,7 +281,7 @@ describe('the migrations', () => {
     const names = Object.keys(await migrationSource.getMigrations([]));
     const last = names.length;
     // the five newest carry a shop's rows over; before them a shop has to be empty of what they added
-    for (let step = 0; step < 8; step += 1) await other.db.migrate.down({ migrationSource });
+    for (let step = 0; step < 9; step += 1) await other.db.migrate.down({ migrationSource });
     expect(await kept()).toEqual(before);
     await other.db.migrate.latest({ migrationSource });
     expect(await kept()).toEqual(before);
