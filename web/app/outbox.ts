@@ -22,6 +22,11 @@ const slice = createSlice({
         payload.item,
       ],
     }),
+    /** the server answered it: what it answered is shown in its place */
+    itemGone: (state, { payload: gone }: PayloadAction<string>) =>
+      state.items.some(({ key }) => key === gone)
+        ? { ...state, items: state.items.filter(({ key }) => key !== gone) }
+        : state,
     /** what the device's store has now */
     outboxRead: (state, { payload }: PayloadAction<readonly OutboxItem[]>) =>
       sameItems(state.items, payload) ? state : { ...state, items: payload },
@@ -41,5 +46,5 @@ function sameItems(before: readonly OutboxItem[], after: readonly OutboxItem[]):
   );
 }
 
-export const { itemPut, outboxRead, serverReached } = slice.actions;
+export const { itemGone, itemPut, outboxRead, serverReached } = slice.actions;
 export const outboxReducer = slice.reducer;

@@ -3,7 +3,7 @@ import { liveQuery } from 'dexie';
 import { deviceStore, type OutboxItem } from './deviceStore.ts';
 import { brought, type EarlierItem } from './earlierItems.ts';
 import { EARLIER_READING, jot, jotted, strike, WRITE } from './jotter.ts';
-import { outboxRead, serverReached } from './outbox.ts';
+import { itemGone, outboxRead, serverReached } from './outbox.ts';
 import type { store as applicationStore } from './store.ts';
 
 type Store = typeof applicationStore;
@@ -17,7 +17,10 @@ type Outcome = 'sent' | 'refused' | 'later';
 export interface Sending {
   /** whose writes may be sent now; undefined where nobody is signed in */
   readonly sender: () => string | undefined;
-  /** puts what the server answered where the waiting row stood, so that nothing flickers between the two */
+  /**
+   * puts what the server answered where the waiting row stood, at once: what is shown of the two is then drawn anew once. It
+   * is done when the answer is kept on the device too.
+   */
   readonly onWritten: (answer: unknown, item: OutboxItem) => Promise<void>;
 }
 
@@ -71,6 +74,9 @@ export async function dropFromDevice(keys: readonly string[]): Promise<void> {
   await deviceStore.outbox.bulkDelete([...keys]).catch(() => undefined);
 }
 
+/** What the server answered and the device is still putting away: it is neither shown as waiting nor sent again. */
+const answered = new Set<string>();
+
 /** Everything waiting or refused, in the order it was taken. */
 async function readOutbox(): Promise<OutboxItem[]> {
   const kept = await deviceStore.outbox
@@ -80,7 +86,7 @@ async function readOutbox(): Promise<OutboxItem[]> {
   const rest = [...jotted<OutboxItem>(WRITE).values()].filter(
     ({ key }) => !kept.some((item) => item.key === key),
   );
-  return [...kept, ...rest].sort((a, b) => a.order - b.order);
+  return [...kept, ...rest].filter(({ key }) => !answered.has(key)).sort((a, b) => a.order - b.order);
 }
 
 /** Takes an item out of wherever it waits. */
@@ -88,6 +94,22 @@ async function letGo({ dispatch }: Shows, item: OutboxItem): Promise<void> {
   strike(WRITE + item.key, jotted(WRITE).get(item.key));
   await deviceStore.outbox.delete(item.key).catch(() => undefined);
   dispatch(outboxRead(await readOutbox()));
+}
+
+/** Shows an answer in the item's place, and takes the item out of wherever it waits once the answer is kept. */
+async function putAway(store: Store, item: OutboxItem, kept: Promise<void>): Promise<void> {
+  answered.add(item.key);
+  store.dispatch(itemGone(item.key));
+  try {
+    await kept;
+    await letGo(store, item);
+    answered.delete(item.key);
+  } catch (error) {
+    // it could not be put away: it waits again, and is answered as before
+    answered.delete(item.key);
+    store.dispatch(outboxRead(await readOutbox()));
+    throw error;
+  }
 }
 
 /**
@@ -102,7 +124,8 @@ export async function whenSent(
   of: (item: OutboxItem) => boolean,
 ): Promise<boolean> {
   const until = Date.now() + PATIENCE_MS;
-  const left = () => store.getState().outbox.items.some((item) => item.refused === null && of(item));
+  const left = () =>
+    answered.size > 0 || store.getState().outbox.items.some((item) => item.refused === null && of(item));
   while (left()) {
     if (Date.now() > until) return false;
     await new Promise((resolve) => setTimeout(resolve, LOOK_MS));
@@ -186,8 +209,8 @@ async function send(store: Store, { onWritten }: Sending, item: OutboxItem): Pro
   store.dispatch(serverReached(true));
   if (answer.ok) {
     breaks.delete(item.key);
-    await onWritten(await answer.json(), item);
-    await letGo(store, item);
+    const said: unknown = await answer.json();
+    await putAway(store, item, onWritten(said, item));
     return 'sent';
   }
   if (NOT_JUST_NOW.has(answer.status) || NOT_OF_THE_WRITE.has(answer.status)) return 'later';

@@ -4,7 +4,6 @@ import { obstaclesTo, STAGE_KEYS, standingOf, stageOf, type StageKey } from '@ze
 import { memo, useMemo, useState, type ReactNode } from 'react';
 import { ShopTime } from '../people/ShopTime.tsx';
 import { TextArea } from '../app/Labelled.tsx';
-import { Tick } from '../app/Tick.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useShared } from '../app/useShared.ts';
 import { StillUnsent } from '../app/StillUnsent.tsx';
@@ -13,6 +12,7 @@ import { RefusedNotes } from '../app/RefusedNotes.tsx';
 import { useRole } from '../people/useRole.ts';
 import { KnowHow } from '../knowHow/KnowHow.tsx';
 import { Abandon } from './Abandon.tsx';
+import { Check } from './Check.tsx';
 import { GoBack, type BackStanding } from './GoBack.tsx';
 import { useMoveStageMutation } from './endpoints.ts';
 import { useBenchWrite } from './useBenchWrite.ts';
@@ -105,35 +105,6 @@ const Checks = memo(function Checks({ buildId, ticks, stage, enabled }: ChecksPr
     </fieldset>
   );
 });
-
-interface CheckProps {
-  readonly text: string;
-  /** who ticked it; nobody where it is not ticked */
-  readonly by: string | undefined;
-  readonly enabled: boolean;
-  readonly onTick: (done: boolean) => void;
-}
-
-/** One check: it is as it was tapped at once, and not only when everything round it has followed. */
-function Check({ text, by, enabled, onTick }: CheckProps) {
-  // what was tapped holds until what it was tapped at has followed
-  const [meant, setMeant] = useState<{ readonly at: string | undefined; readonly done: boolean } | null>(
-    null,
-  );
-  const tapped = meant?.at === by ? meant : null;
-  return (
-    <Tick
-      label={text}
-      aside={by}
-      checked={tapped?.done ?? by !== undefined}
-      disabled={!enabled}
-      onChange={({ target: { checked } }) => {
-        setMeant({ at: by, done: checked });
-        onTick(checked);
-      }}
-    />
-  );
-}
 
 interface OnwardProps extends Pick<Props, 'blind' | 'onPoint' | 'onLook'> {
   readonly buildId: string;

@@ -1,8 +1,8 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { disturbances, stageOf } from '@zero-lash/core/builds';
 import { memo } from 'react';
-import { Tick } from '../app/Tick.tsx';
 import type { BuildView } from '../builds/buildView.ts';
+import { Check } from '../builds/Check.tsx';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 import { useRole } from '../people/useRole.ts';
 
@@ -21,14 +21,12 @@ export const Slackened = memo(function Slackened({ build }: { readonly build: Bu
         const row = build.ticks.find(({ stage, check, done }) => done && stage === 'set' && check === key);
         return (
           <Box key={key} borderBottom="1px solid" borderColor="hairline">
-            <Tick
-              label={text}
-              aside={row ? row.by : `${points.length} points`}
-              checked={row !== undefined}
-              disabled={!enabled}
-              onChange={({ target }) =>
-                put({ kind: 'tick', body: { stage: 'set', check: key, done: target.checked } })
-              }
+            <Check
+              text={text}
+              by={row?.by}
+              aside={`${points.length} points`}
+              enabled={enabled}
+              onTick={(done) => put({ kind: 'tick', body: { stage: 'set', check: key, done } })}
             />
           </Box>
         );

@@ -6,9 +6,12 @@ import type { OutboxItem } from '../app/deviceStore.ts';
 import { outboxRead } from '../app/outbox.ts';
 import { store } from '../app/store.ts';
 import { useOnceSent } from '../app/useOnceSent.ts';
+import { useState } from 'react';
 import { describe, expect, it } from 'vitest';
 import { at, atTheBench, build, put, reading, round, SCREW, show, signIn } from './shownBench.tsx';
 import { GoBack } from '../builds/GoBack.tsx';
+import { Check } from '../builds/Check.tsx';
+import { Slackened } from '../setting/Slackened.tsx';
 import { LetStand } from '../signoff/LetStand.tsx';
 import { WithReason } from '../app/WithReason.tsx';
 import { stageOf, type StageKey } from '@zero-lash/core/builds';
@@ -153,5 +156,40 @@ describe('a step that the server judges by what it has', () => {
     store.dispatch(outboxRead([]));
     await waitFor(() => expect(done).toBe(1));
     expect(screen.getByRole('button').textContent).toBe('Sign off');
+  });
+});
+
+describe('what is ticked off at the bench', () => {
+  it('is as it was tapped at once, though what it is tapped at follows later', () => {
+    const ticked: boolean[] = [];
+    const box = () => screen.getByRole<HTMLInputElement>('checkbox');
+    function Followed() {
+      const [by, setBy] = useState<string>();
+      return (
+        <>
+          <Check text="Rocker shaft" by={by} aside="2 points" enabled onTick={(done) => ticked.push(done)} />
+          <button type="button" onClick={() => setBy('Osk Velland')}>
+            follows
+          </button>
+        </>
+      );
+    }
+    show(<Followed />);
+    fireEvent.click(box());
+    expect([box().checked, ...ticked]).toEqual([true, true]);
+    fireEvent.click(screen.getByRole('button'));
+    expect(box().checked).toBe(true);
+    fireEvent.click(box());
+    expect([box().checked, ...ticked]).toEqual([false, true, false]);
+  });
+});
+
+describe('what else was slackened', () => {
+  it('is ticked where every gap under it is proved again, and shows so at once', () => {
+    show(<Slackened build={build({ stage: 'set' })} />);
+    const [first] = screen.getAllByRole<HTMLInputElement>('checkbox');
+    fireEvent.click(first!);
+    expect(first!.checked).toBe(true);
+    expect(put()).toMatchObject([{ kind: 'tick', body: { stage: 'set', done: true } }]);
   });
 });

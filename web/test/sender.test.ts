@@ -2,6 +2,7 @@
 import 'fake-indexeddb/auto';
 import type { Session } from '@zero-lash/contract/people';
 import { afterEach, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
+import type * as endpoints from '../builds/endpoints.ts';
 import type { OutboxItem } from '../app/deviceStore.ts';
 
 /** The browser's plain storage, as far as the device's notes need it. */
@@ -43,6 +44,17 @@ let came: string[] = [];
 let paths: string[] = [];
 let answering: Answer = written;
 let last: Came | undefined;
+
+/** What keeping an answer on the device waits for, besides. */
+let puttingAway = async (): Promise<void> => undefined;
+vi.mock('../builds/endpoints.ts', async (original) => {
+  const real = await original<typeof endpoints>();
+  const hearOf: typeof endpoints.hearOf = async (...args) => {
+    await real.hearOf(...args);
+    await puttingAway();
+  };
+  return { ...real, hearOf };
+});
 
 const storage = new PlainStorage();
 vi.stubGlobal('localStorage', storage);
@@ -118,6 +130,7 @@ beforeAll(async () => {
 });
 beforeEach(() => {
   answering = written;
+  puttingAway = async () => undefined;
 });
 afterEach(async () => {
   const { answerRefused } = await import('../app/sender.ts');
@@ -338,6 +351,42 @@ describe('readings on their way', () => {
     await vi.waitFor(async () => expect(await left()).toEqual([]));
     expect(came.at(-1)).toBe(newer.key);
     expect(came.slice(1)).not.toContain(older.key);
+  });
+
+  it('are shown as what the server answered at once, though the device still puts them away', async () => {
+    const { store } = await import('../app/store.ts');
+    const { deviceStore } = await import('../app/deviceStore.ts');
+    const { whenSent } = await import('../app/sender.ts');
+    let put = () => undefined as void;
+    puttingAway = () => new Promise((resolve) => (put = resolve));
+    const one = await take(item());
+    await vi.waitFor(async () => expect(await left()).toEqual([]));
+    expect(await deviceStore.outbox.get(one.key)).toBeDefined();
+    // whatever the device's store tells meanwhile does not bring it back
+    const shown: string[] = [];
+    const stop = store.subscribe(() => shown.push(...store.getState().outbox.items.map(({ key }) => key)));
+    const two = await take(item());
+    await new Promise((resolve) => setTimeout(resolve, 60));
+    stop();
+    expect(new Set(shown)).toEqual(new Set([two.key]));
+    // and nobody leaves the device before it is put away
+    const gone = whenSent(store, () => false);
+    puttingAway = async () => undefined;
+    put();
+    expect(await gone).toBe(true);
+    await vi.waitFor(async () => expect(await deviceStore.outbox.get(one.key)).toBeUndefined());
+    expect(came.filter((key) => key === one.key)).toHaveLength(1);
+  });
+
+  it('wait again where the answer to them could not be put away', async () => {
+    const one = item({ kind: 'reading' });
+    let fails = 1;
+    puttingAway = async () => {
+      if (fails-- > 0) throw new Error('the store is gone');
+    };
+    await take(one);
+    await vi.waitFor(() => expect(came.filter((key) => key === one.key)).toHaveLength(2), 5000);
+    await vi.waitFor(async () => expect(await left()).not.toContain(one.key));
   });
 
   it('let a step that needs them all wait for them, and no longer than is patient', async () => {
