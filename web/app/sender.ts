@@ -172,7 +172,7 @@ async function sendForEver(store: Store, sending: Sending): Promise<void> {
   for (;;) {
     const next = await nextToSend(sending);
     // whatever goes wrong with one try, there is another
-    const outcome = next ? await send(store, sending, next).catch((): Outcome => 'later') : 'later';
+    const outcome = next ? await inFlight(next, send(store, sending, next)) : 'later';
     if (next && outcome !== 'later') {
       pause = FIRST_WAIT_MS;
       continue;
@@ -180,6 +180,25 @@ async function sendForEver(store: Store, sending: Sending): Promise<void> {
     await waited(pause);
     pause = next ? Math.min(pause * 2, LONGEST_WAIT_MS) : LONGEST_WAIT_MS;
   }
+}
+
+/** What is being sent just now, until it is answered or given up. */
+let flight: { readonly key: string; readonly over: Promise<Outcome> } | null = null;
+
+function inFlight({ key }: OutboxItem, sent: Promise<Outcome>): Promise<Outcome> {
+  const over = sent.catch((): Outcome => 'later');
+  flight = { key, over };
+  return over;
+}
+
+/**
+ * Waits for the answer to what is being sent just now, where it is one of those named: news of it comes in a moment sooner by
+ * another way, and what is shown would be drawn anew for each.
+ *
+ * @example await whenAnswered(news.changes.map(({ row }) => row.id));
+ */
+export async function whenAnswered(keys: readonly unknown[]): Promise<void> {
+  if (flight && keys.includes(flight.key)) await flight.over;
 }
 
 /** The oldest that waits, of whoever is signed in: nobody's work is sent under another's name. */

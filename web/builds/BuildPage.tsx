@@ -46,7 +46,18 @@ function Build({ build }: { readonly build: BuildView }) {
   const led = stageOf(work.looking).shows === null || wide;
   const near = work.open && work.mayWork;
   return (
-    <Page title={build.engine.name} under={<Under build={build} />}>
+    <Page
+      title={build.engine.name}
+      under={
+        <Under
+          number={build.number}
+          carried={build.carried}
+          complaint={build.complaint}
+          engine={build.engine}
+          sheet={build.sheet}
+        />
+      }
+    >
       <AbandonedNote abandoned={build.abandoned} />
       {build.closedAt && !build.abandoned && (
         <Box color="faded">This build is closed: a later one took over.</Box>
@@ -75,7 +86,7 @@ function Build({ build }: { readonly build: BuildView }) {
               onSelect={work.select}
               label={`Lash points of ${build.engine.name}`}
             />
-            <BelowHead work={later} />
+            <BelowHead states={later.round ? later.states : null} />
           </div>
         </div>
         {!led && (
@@ -85,7 +96,15 @@ function Build({ build }: { readonly build: BuildView }) {
         )}
         {work.open && (
           <div className="build-turn">
-            <TurnArea work={later} />
+            <WhereToTurn
+              sheet={build.sheet}
+              engine={build.engine.name}
+              work={later.turning}
+              states={later.states}
+              selected={later.selected.key}
+              onSelect={later.select}
+              enabled={later.mayWork}
+            />
           </div>
         )}
         {aside && (
@@ -105,24 +124,26 @@ interface AreaProps {
   readonly work: BuildWork;
 }
 
-const Under = memo(function Under({ build }: { readonly build: BuildView }) {
+type UnderProps = Pick<BuildView, 'number' | 'carried' | 'complaint' | 'engine' | 'sheet'>;
+
+const Under = memo(function Under({ number, carried, complaint, engine, sheet }: UnderProps) {
   return (
     <>
-      <Link to={`/engines/${build.engine.id}`}>Build {build.number}</Link>
-      {build.carried && (
+      <Link to={`/engines/${engine.id}`}>Build {number}</Link>
+      {carried && (
         <>
           , which sets again what{' '}
-          <Link to={`/builds/${build.carried.buildId}`}>
-            recheck {build.carried.sequence} of build {build.carried.number}
+          <Link to={`/builds/${carried.buildId}`}>
+            recheck {carried.sequence} of build {carried.number}
           </Link>{' '}
           found
         </>
       )}{' '}
-      · {build.complaint} ·{' '}
-      <Link to={`/sheets/${build.sheet.sheetId}`}>
-        {build.sheet.maker} {build.sheet.name}, revision {build.sheet.number}
+      · {complaint} ·{' '}
+      <Link to={`/sheets/${sheet.sheetId}`}>
+        {sheet.maker} {sheet.name}, revision {sheet.number}
       </Link>{' '}
-      · {build.sheet.condition} · {build.engine.usage} {build.engine.usageUnit}
+      · {sheet.condition} · {engine.usage} {engine.usageUnit}
     </>
   );
 });
@@ -178,8 +199,8 @@ const AboveHead = memo(function AboveHead({ work }: AreaProps) {
   );
 });
 
-const BelowHead = memo(function BelowHead({ work: { round, states } }: AreaProps) {
-  return round ? <Tally states={states} /> : null;
+const BelowHead = memo(function BelowHead({ states }: { readonly states: BuildWork['states'] | null }) {
+  return states && <Tally states={states} />;
 });
 
 /** What the round is taken under, a second look, and the stage's own work. */
@@ -207,21 +228,6 @@ const WorkArea = memo(function WorkArea({ work }: AreaProps) {
   );
 });
 
-const TurnArea = memo(function TurnArea({ work }: AreaProps) {
-  const { build, turning, states, selected, select, mayWork } = work;
-  return (
-    <WhereToTurn
-      sheet={build.sheet}
-      engine={build.engine.name}
-      work={turning}
-      states={states}
-      selected={selected.key}
-      onSelect={select}
-      enabled={mayWork}
-    />
-  );
-});
-
 /** What the stage's own room says of the whole build. */
 const AsideArea = memo(function AsideArea({ work: { build, looking } }: AreaProps) {
   const { First } = STAGE_ROOMS[looking];
@@ -229,7 +235,7 @@ const AsideArea = memo(function AsideArea({ work: { build, looking } }: AreaProp
 });
 
 /** The selected point's work. */
-function PointArea({ work }: AreaProps) {
+const PointArea = memo(function PointArea({ work }: AreaProps) {
   const { build, looking, round, selected, turning, blind, onNext, onWalk } = work;
   return round ? (
     <PointPanel
@@ -245,4 +251,4 @@ function PointArea({ work }: AreaProps) {
       onWalk={onWalk}
     />
   ) : null;
-}
+});

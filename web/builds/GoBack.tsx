@@ -1,6 +1,6 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
 import { checkInWords, STAGE_KEYS, stageOf, undoneBy, type StageKey } from '@zero-lash/core/builds';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { Labelled, Select } from '../app/Labelled.tsx';
 
 /** What a step back goes by: the stage, what was ticked, set and slackened. */
@@ -15,7 +15,7 @@ interface Props {
 }
 
 /** The way back, over as many stages as are wanted, with what it undoes said before it is gone. */
-export function GoBack({ standing, from, busy, onGo }: Props) {
+export const GoBack = memo(function GoBack({ standing, from, busy, onGo }: Props) {
   const earlier = STAGE_KEYS.slice(STAGE_KEYS.indexOf(from), STAGE_KEYS.indexOf(standing.stage)).toReversed();
   const [chosen, setChosen] = useState<StageKey | null>(null);
   const to = chosen !== null && earlier.includes(chosen) ? chosen : earlier[0];
@@ -47,7 +47,7 @@ export function GoBack({ standing, from, busy, onGo }: Props) {
       </Box>
     </Box>
   );
-}
+});
 
 function textsOf(undone: ReturnType<typeof undoneBy>): string[] {
   return undone.map(({ stage, check }) => checkInWords(stage, check));

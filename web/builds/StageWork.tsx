@@ -5,6 +5,7 @@ import { memo, useMemo, useState, type ReactNode } from 'react';
 import { ShopTime } from '../people/ShopTime.tsx';
 import { TextArea } from '../app/Labelled.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
+import { useStable } from '../app/useStable.ts';
 import { useShared } from '../app/useShared.ts';
 import { StillUnsent } from '../app/StillUnsent.tsx';
 import { useOnceSent } from '../app/useOnceSent.ts';
@@ -41,7 +42,7 @@ export function StageWork({ build, stage, blind, onPoint, onLook, children }: Pr
   const obstacles = useShared(useMemo(() => obstaclesTo(standingOf(build)), [build]));
   return (
     <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
-      <KnowHow build={build} stage={stage} />
+      <KnowHow buildId={build.id} sheet={sheet} known={build['know-how']} stage={stage} />
       <Checks buildId={build.id} ticks={build.ticks} stage={stage} enabled={here && mayWork} />
       {children}
       {here && mayWork && stage !== STAGE_KEYS.at(-1) && (
@@ -125,10 +126,10 @@ const Onward = memo(function Onward(props: OnwardProps) {
   const bySignOff = stageOf(stage).demands.includes('signed-off');
   const waiting = blind ? undefined : obstacles.flatMap(({ points }) => points)[0];
   const { once, waiting: sending, unsent } = useOnceSent(buildId);
-  const go = async (to: StageKey) => {
+  const go = useStable(async (to: StageKey) => {
     const result = await once(() => move({ buildId, to, version }));
     if (result && !('error' in result)) onLook(null);
-  };
+  });
   return (
     <Box>
       {blind && (
@@ -155,7 +156,7 @@ const Onward = memo(function Onward(props: OnwardProps) {
         )}
         {waiting && <Button onClick={() => onPoint(waiting)}>Show {waiting}</Button>}
       </Flex>
-      <GoBack standing={standing} from={from} busy={isLoading || sending} onGo={(to) => void go(to)} />
+      <GoBack standing={standing} from={from} busy={isLoading || sending} onGo={go} />
       <ProblemNote error={error} />
     </Box>
   );

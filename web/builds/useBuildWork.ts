@@ -12,6 +12,7 @@ import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { useLengths } from '../app/lengths.ts';
 import { useShared } from '../app/useShared.ts';
+import { useSame } from '../app/useSame.ts';
 import { useStable } from '../app/useStable.ts';
 import { useAppSelector } from '../app/store.ts';
 import type { HeadPoint } from '../drawings/HeadMap.tsx';
@@ -176,7 +177,7 @@ export function useBuildWork(known: BuildView): BuildWork {
 
   const onWalk = useStable((step: Step) => select(stepOnHead(layout, selected.key, step)));
 
-  return {
+  return useSame({
     build,
     looking,
     here,
@@ -195,5 +196,5 @@ export function useBuildWork(known: BuildView): BuildWork {
     lookAt,
     onNext,
     onWalk,
-  };
+  });
 }

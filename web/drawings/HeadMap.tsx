@@ -61,7 +61,7 @@ const STEPS: Readonly<Record<string, Step>> = {
 };
 
 /** The head, or both heads, from above: every lash point in its real place, walked with the arrow keys or by touch. */
-export function HeadMap({ pattern, points, selected, onSelect, label }: Props) {
+export const HeadMap = memo(function HeadMap({ pattern, points, selected, onSelect, label }: Props) {
   const layout = useMemo(() => layOutHeads(pattern), [pattern]);
   const [ref, width] = useWidth<HTMLDivElement>(640);
   const svg = useRef<SVGSVGElement>(null);
@@ -131,7 +131,7 @@ export function HeadMap({ pattern, points, selected, onSelect, label }: Props) {
       </svg>
     </div>
   );
-}
+});
 
 /** The heads' outlines, the bores below them, and which end is the front. */
 const Castings = memo(function Castings({

@@ -1,7 +1,7 @@
 import { Box, Button, Flex, Heading } from '@chakra-ui/react';
 import type { KnowHowRow } from '@zero-lash/contract/knowHow';
 import type { StageKey } from '@zero-lash/core/builds';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { TextArea } from '../app/Labelled.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import type { BuildView } from '../builds/buildView.ts';
@@ -10,26 +10,28 @@ import { useRole } from '../people/useRole.ts';
 import { useChangeKnowHowMutation } from './endpoints.ts';
 
 interface Props {
-  readonly build: Pick<BuildView, 'id' | 'sheet' | 'know-how'>;
+  readonly buildId: string;
+  readonly sheet: Pick<BuildView['sheet'], 'maker' | 'name'>;
+  /** all that is known of the pattern */
+  readonly known: BuildView['know-how'];
   readonly stage: StageKey;
 }
 
 /** What the shop has learned of this pattern at a stage: on every build of it, worded anew by a lead. */
-export function KnowHow({ build, stage }: Props) {
-  const rows = build['know-how'].filter((row) => row.stage === stage && !row.dropped);
+export const KnowHow = memo(function KnowHow({ buildId, sheet: { maker, name }, known, stage }: Props) {
+  const rows = known.filter((row) => row.stage === stage && !row.dropped);
   if (rows.length === 0) return null;
-  const { maker, name } = build.sheet;
   return (
     <Box as="section" aria-label="What the shop has learned">
       <Heading as="h3" fontSize="md" fontWeight="650">
         Learned on the {maker} {name}
       </Heading>
       {rows.map((row) => (
-        <Note key={row.id} row={row} buildId={build.id} />
+        <Note key={row.id} row={row} buildId={buildId} />
       ))}
     </Box>
   );
-}
+});
 
 function Note({ row, buildId }: { readonly row: KnowHowRow; readonly buildId: string }) {
   const { mayLead } = useRole();

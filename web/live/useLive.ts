@@ -4,11 +4,13 @@ import { useStore } from 'react-redux';
 import { api } from '../app/api.ts';
 import { thisDevice } from '../app/device.ts';
 import { serverReached } from '../app/outbox.ts';
-import { wake } from '../app/sender.ts';
+import { wake, whenAnswered } from '../app/sender.ts';
 import { useAppDispatch, type RootState } from '../app/store.ts';
 import { courseOf } from '../builds/course.ts';
 import { hearOf, readAnew, readWhatIsBehind } from '../builds/endpoints.ts';
 import { gaugeSaid } from '../instruments/gauge.ts';
+
+type BuildNews = Extract<LiveEvent, { kind: 'build' }>;
 
 /** How long a stream that was refused rests before it is opened again. */
 const REOPEN_MS = 3000;
@@ -39,9 +41,13 @@ export function useLive(buildId: string): void {
       clearTimeout(reopening);
       reopening = setTimeout(open, REOPEN_MS);
     };
+    const heard = async (news: BuildNews) => {
+      await whenAnswered(news.changes.map(({ row }) => row !== null && 'id' in row && row.id));
+      await hearOf(dispatch, store.getState, news);
+    };
     const told = ({ data }: MessageEvent<string>) => {
       const event = JSON.parse(data) as LiveEvent;
-      if (event.kind === 'build') void hearOf(dispatch, store.getState, event);
+      if (event.kind === 'build') void heard(event);
       else if (event.kind === 'here') {
         // what was written while no stream was open was not heard
         const missed = courseOf(event.build).begin(event.seq);

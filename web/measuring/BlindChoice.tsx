@@ -1,4 +1,5 @@
 import { Box, Button } from '@chakra-ui/react';
+import { memo } from 'react';
 
 interface Props {
   readonly blind: boolean;
@@ -8,7 +9,7 @@ interface Props {
 }
 
 /** A second look by another person, who does not see the first one's results until theirs are in. */
-export function BlindChoice({ blind, onChoose, anything }: Props) {
+export const BlindChoice = memo(function BlindChoice({ blind, onChoose, anything }: Props) {
   if (!anything && !blind) return null;
   return (
     <Box>
@@ -22,4 +23,4 @@ export function BlindChoice({ blind, onChoose, anything }: Props) {
       )}
     </Box>
   );
-}
+});

@@ -5,7 +5,7 @@ import { isDecided, stampOf, type Blade, type GoNoGo, type Try } from '@zero-las
 import { ROLE_WORDS, type Step } from '@zero-lash/core/sheets';
 import { hollowAt, wearSheetOf } from '@zero-lash/core/wear';
 import { mmFromTenths } from '@zero-lash/core/length';
-import { useCallback, useDeferredValue, useMemo } from 'react';
+import { memo, useCallback, useDeferredValue, useMemo, type ComponentProps } from 'react';
 import { Link } from 'react-router';
 import { useLengths } from '../app/lengths.ts';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
@@ -136,12 +136,9 @@ export function Measure({ build, round, point, turning, blind, onNext, onSelect,
     () => fanBlades(bench.fan, work.tries, work.interval),
     [bench.fan, work.tries, work.interval],
   );
-  // the verdict and the next blade's name come first; the fan follows a frame later
-  const fan = useDeferredValue(
-    useMemo(
-      () => ({ blades, held: work.held, suggested: work.suggested?.blades ?? [] }),
-      [blades, work.held, work.suggested],
-    ),
+  const fan = useMemo(
+    () => ({ blades, held: work.held, suggested: work.suggested?.blades ?? NONE }),
+    [blades, work.held, work.suggested],
   );
   const tap = useStable(work.tap);
   const pairHolds = feel === 'go-no-go' && work.pair !== null && !failed(work.tries, work.pair);
@@ -282,7 +279,7 @@ export function Measure({ build, round, point, turning, blind, onNext, onSelect,
               <Link to="/instruments">Instruments</Link>. Until then, type what you hold: 0.15 and g, d or w.
             </div>
           )}
-          {bench.bladeSet && <BladeFan {...fan} onTap={tap} figure={figure} />}
+          {bench.bladeSet && <LaterFan fan={fan} onTap={tap} figure={figure} />}
         </>
       )}
       <FeelChoice bench={bench} />
@@ -290,6 +287,17 @@ export function Measure({ build, round, point, turning, blind, onNext, onSelect,
     </div>
   );
 }
+
+const NONE: readonly number[] = [];
+
+interface LaterFanProps extends Pick<ComponentProps<typeof BladeFan>, 'onTap' | 'figure'> {
+  readonly fan: Pick<ComponentProps<typeof BladeFan>, 'blades' | 'held' | 'suggested'>;
+}
+
+/** The fan of blades, a frame later: the verdict and the next blade's name come first. */
+const LaterFan = memo(function LaterFan({ fan, onTap, figure }: LaterFanProps) {
+  return <BladeFan {...useDeferredValue(fan)} onTap={onTap} figure={figure} />;
+});
 
 /** What is to be done now, as it is said aloud: `2 E, exhaust. Go, 0.20`. */
 function spokenNext(

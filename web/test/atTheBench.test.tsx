@@ -12,6 +12,7 @@ import { describe, expect, it } from 'vitest';
 import { inlineSix } from '../../core/test/patterns.ts';
 import { at, atTheBench, build, put, reading, round, SCREW, show, signIn } from './shownBench.tsx';
 import { store } from '../app/store.ts';
+import { useSame } from '../app/useSame.ts';
 import { useShared } from '../app/useShared.ts';
 import { system } from '../app/theme.ts';
 import type { BuildView } from '../builds/buildView.ts';
@@ -298,5 +299,22 @@ describe('what is worked out anew', () => {
     shown.rerender(<Rows rows={[{ name: '1I' }, { name: '2E' }]} />);
     shown.rerender(<Rows rows={[{ name: '1I' }, { name: '2E' }]} />);
     expect(drawn).toEqual(['1I', '1E', '2E']);
+  });
+});
+
+describe('what is put together at every render', () => {
+  it('stays the same for as long as each of its parts is', () => {
+    const seen = new Set<object>();
+    function Together({ of }: { readonly of: { readonly a: object; readonly b: number } }) {
+      seen.add(useSame({ ...of }));
+      return null;
+    }
+    const a = {};
+    const { rerender } = render(<Together of={{ a, b: 1 }} />);
+    rerender(<Together of={{ a, b: 1 }} />);
+    expect(seen.size).toBe(1);
+    rerender(<Together of={{ a, b: 2 }} />);
+    rerender(<Together of={{ a: {}, b: 2 }} />);
+    expect(seen.size).toBe(3);
   });
 });

@@ -357,6 +357,8 @@ describe('a count of parts', () => {
   });
 });
 
+const knownOn = (view: BuildView) => ({ buildId: view.id, sheet: view.sheet, known: view['know-how'] });
+
 describe('what the shop has learned', () => {
   const note: BuildView['know-how'][number] = {
     ...{ id: 'k', sheetId: 'sh', text: 'The breather comes off first', by: 'Osk Velland', at },
@@ -365,20 +367,20 @@ describe('what the shop has learned', () => {
 
   it('is shown at its stage, to be worded anew by a lead alone', async () => {
     const view = build({ 'know-how': [note, { ...note, id: 'gone', text: 'Gone', dropped: true }] });
-    const { unmount } = show(<KnowHow build={view} stage="open-up" />);
+    const { unmount } = show(<KnowHow {...knownOn(view)} stage="open-up" />);
     expect(screen.getByText('The breather comes off first')).toBeTruthy();
     expect(screen.queryByText('Gone')).toBeNull();
     expect(screen.queryByRole('button')).toBeNull();
     unmount();
     await signIn('lead');
-    show(<KnowHow build={view} stage="open-up" />);
+    show(<KnowHow {...knownOn(view)} stage="open-up" />);
     expect(screen.getByRole('button', { name: 'Word it anew' })).toBeTruthy();
   });
 
   it('is nothing at another stage', () => {
-    expect(show(<KnowHow build={build({ 'know-how': [note] })} stage="wear" />).container.textContent).toBe(
-      '',
-    );
+    expect(
+      show(<KnowHow {...knownOn(build({ 'know-how': [note] }))} stage="wear" />).container.textContent,
+    ).toBe('');
   });
 });
 

@@ -389,6 +389,22 @@ describe('readings on their way', () => {
     await vi.waitFor(async () => expect(await left()).not.toContain(one.key));
   });
 
+  it('are told by their answer first: news of them waits for it, and other news does not', async () => {
+    const { whenAnswered } = await import('../app/sender.ts');
+    let answer: (said: Response) => void = () => undefined;
+    answering = () => new Promise<Response>((resolve) => (answer = resolve));
+    const one = await take(item());
+    await vi.waitFor(() => expect(came).toContain(one.key));
+    const heard: string[] = [];
+    const own = whenAnswered([false, one.key]).then(() => heard.push('own'));
+    await whenAnswered(['another']).then(() => heard.push('other'));
+    await new Promise((resolve) => setTimeout(resolve, 20));
+    expect(heard).toEqual(['other']);
+    answer(json(201, NOTHING_NEW)());
+    await own;
+    expect(heard).toEqual(['other', 'own']);
+  });
+
   it('let a step that needs them all wait for them, and no longer than is patient', async () => {
     const { store } = await import('../app/store.ts');
     const { whenSent } = await import('../app/sender.ts');
