@@ -10,6 +10,9 @@ export const newSetting = z
     fitted: thicknessMm.nullable().default(null),
     mark: remark(20).default(''),
     note: remark(200).default(''),
+    /** where the piece that was fitted came from, and where the one taken out went */
+    from: z.enum(['unsaid', 'drawer', 'engine', 'bought']).default('unsaid'),
+    to: z.enum(['unsaid', 'drawer', 'engine', 'scrapped']).default('unsaid'),
     takenAt,
   })
   .superRefine((value, context) => {
@@ -33,6 +36,8 @@ export const setting = z.object({
   fitted: z.number().nullable(),
   mark: z.string(),
   note: z.string(),
+  from: z.enum(['unsaid', 'drawer', 'engine', 'bought']),
+  to: z.enum(['unsaid', 'drawer', 'engine', 'scrapped']),
   by: z.string(),
   /** when it was turned or fitted */
   at: moment,

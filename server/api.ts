@@ -5,6 +5,7 @@ import { engineRoutes } from './engines/routes.ts';
 import type { GaugeListener } from './gauges/listener.ts';
 import { gaugeRoutes } from './gauges/routes.ts';
 import type { Awakening } from './health/awakening.ts';
+import { drawerRoutes } from './drawer/routes.ts';
 import { instrumentRoutes } from './instruments/routes.ts';
 import { headWorkRoutes } from './headwork/routes.ts';
 import { knowHowRoutes } from './knowHow/routes.ts';
@@ -46,6 +47,7 @@ const ROOMS = [
   signoffRoutes,
   recheckRoutes,
   instrumentRoutes,
+  drawerRoutes,
 ];
 
 /** What the rooms' routes share in one process. */

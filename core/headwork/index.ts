@@ -8,4 +8,10 @@ export {
   type LashBudgetInput,
 } from './lashBudget.ts';
 export { alongAxis, OPERATION_WORDS, operationsFor, type HeadWorkLine } from './headWork.ts';
-export { pointBudget, type BudgetRow, type PointBudget, type PointBudgetInput } from './pointBudget.ts';
+export {
+  gainAt,
+  pointBudget,
+  type BudgetRow,
+  type PointBudget,
+  type PointBudgetInput,
+} from './pointBudget.ts';

@@ -95,7 +95,7 @@ export function pointBudget(input: PointBudgetInput): PointBudget | null {
     hi += effect;
     rows.push({ step, operation, effect, lo, hi, done });
   }
-  const gain = gear.gapAt === 'cam' ? 1 / gear.rockerRatio : 1;
+  const gain = gainAt(pattern, point);
   const piece =
     'sizes' in means && installed !== null
       ? pieceFor(means.sizes, {
@@ -152,6 +152,17 @@ function thickerBy(steps: readonly StepHere[], { kind }: Means): number {
   return steps
     .filter(({ operation }) => operation === thicker)
     .reduce((sum, { move }) => sum + (move.depth ?? 0), 0);
+}
+
+/**
+ * Says how much the gap of a point changes where it is measured for a change of its piece: less under a finger, whose gap is
+ * taken at the cam.
+ *
+ * @example gainAt(pattern, point) // 1 on a bucket
+ */
+export function gainAt(pattern: Pattern, point: Pick<LashPoint, 'role'>): number {
+  const { gapAt, rockerRatio } = leverage(pattern, point);
+  return gapAt === 'cam' ? 1 / rockerRatio : 1;
 }
 
 /** How a point's gap hangs on its cam. */

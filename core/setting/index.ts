@@ -36,3 +36,5 @@ export {
   type ShimPlan,
   type ShimPlanInput,
 } from './shimPlan.ts';
+export { moveOrder, type OrderedMove, type PlannedMove } from './moveOrder.ts';
+export { pieceSystem, type PieceSystem } from './pieceSystem.ts';

@@ -13,6 +13,8 @@ export interface PlanPoint {
   readonly target: number;
   /** how much its gap changes where it is measured for a change of its shim: 1 on a bucket */
   readonly gain?: number | undefined;
+  /** its shim is out already and in under another valve: it has none to keep or to give */
+  readonly gone?: boolean | undefined;
 }
 
 /** Which points a plan may touch. */
@@ -85,6 +87,7 @@ interface Point {
   readonly to: number;
   readonly target: number;
   readonly gain: number;
+  readonly gone: boolean;
   readonly without: ReadonlySet<number>;
 }
 
@@ -118,7 +121,9 @@ const NOTHING: Option = { source: 'none', thickness: null, price: 0 };
 export function shimPlan(input: ShimPlanInput): ShimPlan {
   const points = pointsOf(input);
   const kept = new Set(input.keep ?? []);
-  const touched = points.filter((point) => !kept.has(point.key) && isTouched(point, input.change));
+  const touched = points.filter(
+    (point) => point.gone || (!kept.has(point.key) && isTouched(point, input.change)),
+  );
   const shared = sharedOptions(touched, input);
   const rows = touched.map((point) => {
     const own = privateOption(point, input);
@@ -142,7 +147,7 @@ function pointsOf({ points, guard = 0, keep = [], without = [] }: ShimPlanInput)
   if (keys.size < points.length) throw new RangeError('points: one key twice');
   const unknown = [...keep, ...without.map(({ key }) => key)].find((key) => !keys.has(key));
   if (unknown !== undefined) throw new RangeError(`keep or without: there is no point ${unknown}`);
-  return points.map(({ key, lo, hi, installed, min, max, target, gain = 1 }) => {
+  return points.map(({ key, lo, hi, installed, min, max, target, gain = 1, gone = false }) => {
     const inside = Math.min(tenths(guard), (tenths(max) - tenths(min)) / 4);
     return {
       key,
@@ -153,6 +158,7 @@ function pointsOf({ points, guard = 0, keep = [], without = [] }: ShimPlanInput)
       to: tenths(max) - inside,
       target: tenths(target),
       gain,
+      gone,
       without: new Set(without.filter((one) => one.key === key).map(({ thickness }) => tenths(thickness))),
     };
   });
@@ -181,12 +187,14 @@ function isTouched(point: Point, change: PlanChange): boolean {
 
 /** What more than one point may take, each piece once: the shims that are in, and those in stock. */
 function sharedOptions(touched: readonly Point[], { stock }: ShimPlanInput): Option[] {
-  const isIn = touched.map(({ key, installed }): Option => ({
-    source: 'removed',
-    from: key,
-    thickness: installed,
-    price: 0,
-  }));
+  const isIn = touched
+    .filter(({ gone }) => !gone)
+    .map(({ key, installed }): Option => ({
+      source: 'removed',
+      from: key,
+      thickness: installed,
+      price: 0,
+    }));
   const pieces = stock.flatMap(({ thickness, qty }) =>
     Array.from({ length: Math.min(qty, touched.length) }, (): Option => ({
       source: 'stock',

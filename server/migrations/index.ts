@@ -14,6 +14,7 @@ import * as setAgain from './012-set-again.ts';
 import * as letStand from './013-let-stand.ts';
 import * as openHead from './014-open-head.ts';
 import * as atHand from './015-at-hand.ts';
+import * as drawer from './016-drawer.ts';
 
 const MIGRATIONS = {
   '001-people': people,
@@ -31,6 +32,7 @@ const MIGRATIONS = {
   '013-let-stand': letStand,
   '014-open-head': openHead,
   '015-at-hand': atHand,
+  '016-drawer': drawer,
 } as const;
 
 type Name = keyof typeof MIGRATIONS;

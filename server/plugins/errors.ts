@@ -30,6 +30,7 @@ const REFUSALS = {
   other_means: [422, 'That point is set another way.'],
   unknown_check: [422, 'This stage has no such check.'],
   unknown_place: [422, 'This engine has no such place.'],
+  not_there: [409, 'More would go out than lies there.'],
   not_a_picture: [422, 'That is no picture that is taken here.'],
   unknown_point: [422, 'This engine has no such lash point.'],
   round_closed: [409, 'This round is closed.'],

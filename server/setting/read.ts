@@ -17,6 +17,8 @@ export async function readSettings(db: Knex, buildId: string, id?: string): Prom
       's.fitted',
       's.mark',
       's.note',
+      's.piece_from as from',
+      's.piece_to as to',
       'p.name as by',
       's.at',
       's.superseded',

@@ -10,6 +10,7 @@ import { whenTaken, type Hand } from '../builds/hand.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { pointAt } from '../sheets/limitsAt.ts';
 import { findRevision } from '../sheets/read.ts';
+import { moveForSetting } from '../drawer/store.ts';
 import { readSettings } from './read.ts';
 
 /** Refuses to have turned what is set by a graded piece, or fitted one where there is only a screw. */
@@ -36,7 +37,8 @@ export async function addSetting(
 ): Promise<BuildWrite> {
   const build = await takeUp(db, buildId);
   if (build.stage !== 'set') throw new Refusal('wrong_stage', { detail: 'Settings are recorded at Set.' });
-  refuseOtherMeans(await findRevision(db, build.revisionId), input);
+  const sheet = await findRevision(db, build.revisionId);
+  refuseOtherMeans(sheet, input);
   const at = whenTaken(input.takenAt, hand, build.openedAt);
   const standing = { build_id: buildId, point: input.point, superseded: false };
   const earlier = await db('settings').where(standing).first('at');
@@ -53,10 +55,13 @@ export async function addSetting(
     fitted: input.fitted === null ? null : tenthsFromMm(input.fitted),
     mark: input.mark,
     note: input.note,
+    piece_from: input.from,
+    piece_to: input.to,
     by: hand.personId,
     at,
     superseded: late,
   });
+  await moveForSetting(db, { sheet, buildId, input, personId: hand.personId, at });
   const [row] = await readSettings(db, buildId, hand.key);
   return written(build, { kind: 'setting', row: row! });
 }

@@ -118,7 +118,7 @@ describe('a backup of a worked shop', () => {
         migrations: migrations.names.slice(0, -1),
         migrate: migrations.up,
       }),
-    ).rejects.toThrow(/newer Zero Lash \(015-at-hand\)/);
+    ).rejects.toThrow(/newer Zero Lash \(016-drawer\)/);
     expect(await everyRow(target)).toEqual({});
   });
 

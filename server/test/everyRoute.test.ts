@@ -13,6 +13,9 @@ import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
 import { aPicture } from './pictures.ts';
 import { Work } from './worked.ts';
 
+/** Pieces of the demo's sheets, whose drawer has a price. */
+const DRAWER_SYSTEM = 'shim under-bucket 9.5';
+
 type Method = 'GET' | 'POST' | 'PATCH' | 'PUT' | 'DELETE';
 
 let shop: TestShop;
@@ -229,6 +232,15 @@ async function makeSamples() {
     }),
     'POST /api/instruments/:id/checks': at(`instruments/${gauge.id}/checks`, {
       ...{ block: 1, found: 1.001, nextDue: '2031-01-01', note: 'clean' },
+    }),
+    'POST /api/drawer/moves': at('drawer/moves', {
+      ...{ system: DRAWER_SYSTEM, why: 'bought', lines: [{ thickness: 2.5, count: 3 }], note: '' },
+    }),
+    'POST /api/drawer/counts': at('drawer/counts', {
+      ...{ system: DRAWER_SYSTEM, lines: [{ thickness: 2.5, count: 2 }], note: 'counted twice' },
+    }),
+    'PUT /api/drawer/systems/:system': at(`drawer/systems/${encodeURIComponent(DRAWER_SYSTEM)}`, {
+      ...{ price: 7.5, reorder: 1, version: 1 },
     }),
     'POST /api/people': at('people', { name: 'Runa Felt', role: 'bench', passphrase: 'a long enough one' }),
     'PATCH /api/people/:id': at(`people/${osk.id}`, { version: osk.version, role: 'lead', active: true }),

@@ -18,6 +18,7 @@ const PLACES = [
   { to: '/engines', name: 'Engines' },
   { to: '/sheets', name: 'Spec sheets' },
   { to: '/instruments', name: 'Instruments' },
+  { to: '/drawer', name: 'Drawer' },
   { to: '/shop', name: 'Shop' },
 ] as const;
 

@@ -39,7 +39,18 @@ const patient = retry(
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: patient,
-  tagTypes: ['Session', 'Today', 'Engine', 'Engines', 'Build', 'Sheet', 'People', 'Tools', 'Gauges'],
+  tagTypes: [
+    'Session',
+    'Today',
+    'Engine',
+    'Engines',
+    'Build',
+    'Sheet',
+    'People',
+    'Tools',
+    'Gauges',
+    'Drawer',
+  ],
   refetchOnReconnect: true,
   endpoints: () => ({}),
 });

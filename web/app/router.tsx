@@ -17,6 +17,7 @@ const ReviseSheetPage = lazy(async () => ({
 }));
 const DraftPage = lazy(async () => ({ default: (await import('../sheets/SheetFormPage.tsx')).DraftPage }));
 const InstrumentsPage = lazy(() => import('../instruments/InstrumentsPage.tsx'));
+const DrawerPage = lazy(() => import('../shims/DrawerPage.tsx'));
 const ShopPage = lazy(() => import('../people/ShopPage.tsx'));
 const SignInPage = lazy(() => import('../people/SignInPage.tsx'));
 
@@ -43,6 +44,7 @@ export const router = createBrowserRouter([
       { path: '/sheets/:id/revise', element: <ReviseSheetPage /> },
       { path: '/sheets/:id/draft', element: <DraftPage /> },
       { path: '/instruments', element: <InstrumentsPage /> },
+      { path: '/drawer', element: <DrawerPage /> },
       { path: '/shop', element: <ShopPage /> },
       { path: '*', element: <NotFound /> },
     ],

@@ -11,10 +11,12 @@ export function sendBenchWork(store: typeof applicationStore): void {
   void readTries().then((tries) => store.dispatch(triesRead(tries)));
   startSending(store, {
     sender: () => peopleApi.endpoints.session.select()(store.getState()).data?.person.id,
-    onWritten: async (answer) => {
+    onWritten: async (answer, item) => {
       // kept on the device before it leaves the outbox, so that a reload without the server finds it in one of the two
       await hearOf(store.dispatch, store.getState, answer as BuildWrite);
-      store.dispatch(buildsApi.util.invalidateTags(['Engine']));
+      store.dispatch(
+        buildsApi.util.invalidateTags(item.kind === 'setting' ? ['Engine', 'Drawer'] : ['Engine']),
+      );
     },
   });
 }

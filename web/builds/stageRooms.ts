@@ -43,7 +43,7 @@ const Closing = lazy(async () => ({ default: (await import('./Closing.tsx')).Clo
 const SignOff = lazy(async () => ({ default: (await import('../signoff/SignOff.tsx')).SignOff }));
 const Rechecks = lazy(async () => ({ default: (await import('../rechecks/Rechecks.tsx')).Rechecks }));
 const LetStand = lazy(async () => ({ default: (await import('../signoff/LetStand.tsx')).LetStand }));
-const Slackened = lazy(async () => ({ default: (await import('../setting/Slackened.tsx')).Slackened }));
+const Setting = lazy(async () => ({ default: (await import('../setting/Setting.tsx')).Setting }));
 const AimChoice = lazy(async () => ({ default: (await import('../setting/AimChoice.tsx')).AimChoice }));
 const SettingForm = lazy(async () => ({ default: (await import('../setting/SettingForm.tsx')).SettingForm }));
 
@@ -54,7 +54,7 @@ export const STAGE_ROOMS: Readonly<Record<StageKey, StageRoom>> = {
   'as-found': {},
   wear: { Under: WearSheetWork, wide: true },
   'head-work': { Under: LashBudget, wide: true },
-  set: { Above: AimChoice, AtPoint: SettingForm, Under: Slackened },
+  set: { Above: AimChoice, AtPoint: SettingForm, Under: Setting },
   prove: { AtPoint: LetStand },
   close: { Under: Closing },
   'run-in': { First: Rechecks, Under: SignOff },

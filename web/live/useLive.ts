@@ -53,7 +53,7 @@ export function useLive(buildId: string): void {
         const missed = courseOf(event.build).begin(event.seq);
         if (missed === 'all') dispatch(readAnew(event.build));
         if (missed === 'something') readWhatIsBehind(dispatch, store.getState(), event);
-      } else if (event.kind === 'tools') dispatch(api.util.invalidateTags(['Tools']));
+      } else if (event.kind === 'tools') dispatch(api.util.invalidateTags(['Tools', 'Drawer']));
       else if (event.kind === 'gauge-link') dispatch(api.util.invalidateTags(['Gauges']));
       else {
         const { kind: _, device: _device, ...said } = event;

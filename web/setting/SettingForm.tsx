@@ -1,5 +1,6 @@
 import { Box } from '@chakra-ui/react';
 import type { NewSetting } from '@zero-lash/contract/setting';
+import { useMemo } from 'react';
 import { disturbedBy } from '@zero-lash/core/builds';
 import { meansFor } from '@zero-lash/core/sheets';
 
@@ -10,6 +11,7 @@ import { useBenchWrite } from '../builds/useBenchWrite.ts';
 import { FitForm } from './FitForm.tsx';
 import type { AtPointProps } from '../builds/stageRooms.ts';
 import { TurnForm } from './TurnForm.tsx';
+import { pieceFound } from '../shims/planInput.ts';
 import { WhatWasDone } from './WhatWasDone.tsx';
 
 /** What to fit or how far to turn at a point, and where what was done is written down. */
@@ -38,6 +40,8 @@ function PointSetting({ build, point, reading, stale, target, onNext }: AtPointP
   const turned = means.kind === 'screw' || means.kind === 'pivot-nut';
   const done = build.settings.find((setting) => setting.point === point.key);
   const { length } = useLengths(point.stamped);
+  const { wear, sheet } = build;
+  const found = useMemo(() => pieceFound({ wear, sheet }, point.key), [wear, sheet, point.key]);
   const put = useBenchWrite(build.id);
   const record = (setting: Omit<NewSetting, 'point'>) => {
     put({ kind: 'setting', body: { ...setting, point: point.key } });
@@ -73,7 +77,7 @@ function PointSetting({ build, point, reading, stale, target, onNext }: AtPointP
           reading={reading}
           stale={stale}
           target={target}
-          installed={done?.fitted ?? null}
+          installed={done?.fitted ?? found}
           onRecord={record}
         />
       )}

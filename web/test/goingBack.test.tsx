@@ -62,7 +62,14 @@ describe('a point left alone', () => {
         settings: [
           {
             ...{ id: 's', point: '1I', kind: 'left', degrees: null, installed: null, fitted: null, mark: '' },
-            ...{ note: 'at the edge, watched', by: 'Osk Velland', at, superseded: false },
+            ...{
+              note: 'at the edge, watched',
+              by: 'Osk Velland',
+              at,
+              superseded: false,
+              from: 'unsaid',
+              to: 'unsaid',
+            },
           },
         ],
       },

@@ -1,0 +1,249 @@
+import type {
+  Drawer,
+  DrawerMove,
+  DrawerSystem,
+  MoveReason,
+  newCount,
+  newMoves,
+  SystemChange,
+} from '@zero-lash/contract/drawer';
+import type { newSetting } from '@zero-lash/contract/setting';
+import type { SheetRevision } from '@zero-lash/contract/sheets';
+import { mmFromTenths, tenthsFromMm } from '@zero-lash/core/length';
+import { pieceSystem, sizesOf } from '@zero-lash/core/setting';
+import { meansFor, rolesOf } from '@zero-lash/core/sheets';
+import type { Knex } from 'knex';
+import type { z } from 'zod';
+import { Refusal } from '../plugins/errors.ts';
+import { pointAt } from '../sheets/limitsAt.ts';
+import { findRevision } from '../sheets/read.ts';
+
+/** How many of its last movements a ledger shows. */
+const SHOWN_MOVES = 200;
+
+/** What a shop's sheets want of one system. */
+interface Wanted {
+  readonly title: string;
+  readonly made: ReadonlySet<number>;
+}
+
+/** The systems that the published sheets of a shop are set by, with every size they are made in. */
+async function wantedSystems(db: Knex): Promise<ReadonlyMap<string, Wanted>> {
+  const sheets = (await db('sheet_revisions').where({ status: 'published' }).select('id')) as {
+    id: string;
+  }[];
+  const systems = new Map<string, { title: string; made: Set<number> }>();
+  for (const { id } of sheets) {
+    const { pattern } = await findRevision(db, id);
+    for (const role of rolesOf(pattern)) {
+      const means = meansFor(pattern, role);
+      const system = pieceSystem(means);
+      if (!system || !('sizes' in means)) continue;
+      const { title, made } = systems.get(system.key) ?? { title: system.title, made: new Set<number>() };
+      for (const size of sizesOf(means.sizes)) made.add(size);
+      systems.set(system.key, { title, made });
+    }
+  }
+  return systems;
+}
+
+/** Everything in the drawer, and what could be. */
+export async function readDrawer(db: Knex): Promise<Drawer> {
+  const wanted = await wantedSystems(db);
+  const stock = (await db('piece_moves')
+    .groupBy('system', 'thickness')
+    .orderBy(['system', 'thickness'])
+    .select('system', 'thickness', { count: db.raw('sum(count)::int') })) as {
+    readonly system: string;
+    readonly thickness: number;
+    readonly count: number;
+  }[];
+  const kept = await db('piece_systems').select('system', 'price', 'reorder', 'version');
+  const keys = [...new Set([...wanted.keys(), ...stock.map(({ system }) => system)])].sort();
+  return {
+    systems: keys.map((system): DrawerSystem => {
+      const own = kept.find((each) => each.system === system);
+      return {
+        system,
+        title: wanted.get(system)?.title ?? system,
+        made: [...(wanted.get(system)?.made ?? [])].sort((a, b) => a - b).map(mmFromTenths),
+        sizes: stock
+          .filter((each) => each.system === system)
+          .map(({ thickness, count }) => ({ thickness: mmFromTenths(thickness), count })),
+        price: Number(own?.price ?? 0),
+        reorder: own?.reorder ?? 0,
+        version: own?.version ?? 0,
+      };
+    }),
+  };
+}
+
+/** The last movements of a system, newest first. */
+export async function readMoves(db: Knex, system: string): Promise<DrawerMove[]> {
+  const rows = await db('piece_moves as m')
+    .join('people as p', 'p.id', 'm.by')
+    .leftJoin('builds as b', 'b.id', 'm.build_id')
+    .leftJoin('engines as e', 'e.id', 'b.engine_id')
+    .where('m.system', system)
+    .orderBy([
+      { column: 'm.at', order: 'desc' },
+      { column: 'm.id', order: 'desc' },
+    ])
+    .limit(SHOWN_MOVES)
+    .select('m.id', 'm.system', 'm.thickness', 'm.count', 'm.why', 'm.point', 'm.note', 'm.at', {
+      buildId: 'm.build_id',
+      engine: 'e.name',
+      by: 'p.name',
+    });
+  return rows.map((row) => ({
+    ...row,
+    thickness: mmFromTenths(row.thickness),
+    at: row.at.toISOString(),
+  }));
+}
+
+/** One after another within a system: a count is never made from what another is just taking. */
+async function hold(db: Knex, system: string): Promise<void> {
+  await db.raw('select pg_advisory_xact_lock(hashtext(?))', [`drawer ${system}`]);
+}
+
+async function stockOf(db: Knex, system: string): Promise<ReadonlyMap<number, number>> {
+  const rows = (await db('piece_moves')
+    .where({ system })
+    .groupBy('thickness')
+    .select('thickness', { count: db.raw('sum(count)::int') })) as { thickness: number; count: number }[];
+  return new Map(rows.map(({ thickness, count }) => [thickness, count]));
+}
+
+async function refuseStranger(db: Knex, system: string): Promise<void> {
+  if ((await wantedSystems(db)).has(system)) return;
+  throw new Refusal('not_found', { detail: `No sheet of this shop is set by pieces kept as “${system}”.` });
+}
+
+/**
+ * Writes down pieces that came in or went out.
+ *
+ * @throws Refusal `not_there` where more would go out than lies there: nothing of it is written
+ */
+export async function addMoves(
+  db: Knex,
+  { system, why, lines, note }: z.output<typeof newMoves>,
+  personId: string,
+): Promise<Drawer> {
+  await refuseStranger(db, system);
+  await hold(db, system);
+  const stock = new Map(await stockOf(db, system));
+  lines.forEach(({ thickness, count }, index) => {
+    const size = tenthsFromMm(thickness);
+    const left = (stock.get(size) ?? 0) + count;
+    if (left < 0)
+      throw new Refusal('not_there', {
+        detail: `Of ${thickness} mm there are ${stock.get(size) ?? 0}: ${-count} cannot go out. If there are more, count the drawer first.`,
+        fields: [{ path: `lines.${index}.count`, message: 'is more than lies there' }],
+      });
+    stock.set(size, left);
+  });
+  await insertMoves(
+    db,
+    lines.map(({ thickness, count }) => ({ system, thickness: tenthsFromMm(thickness), count, why, note })),
+    personId,
+  );
+  return readDrawer(db);
+}
+
+/** Takes stock: what lies there is there, and the ledger says by how much it was wrong. */
+export async function countDrawer(
+  db: Knex,
+  { system, lines, note }: z.output<typeof newCount>,
+  personId: string,
+): Promise<Drawer> {
+  await refuseStranger(db, system);
+  await hold(db, system);
+  const stock = await stockOf(db, system);
+  const counted = new Map(lines.map(({ thickness, count }) => [tenthsFromMm(thickness), count]));
+  await insertMoves(
+    db,
+    [...counted].map(([thickness, count]) => ({
+      ...{ system, thickness, count: count - (stock.get(thickness) ?? 0), why: 'counted' as const, note },
+    })),
+    personId,
+  );
+  return readDrawer(db);
+}
+
+/** Says what a piece of a system costs, and how many of a size are to be there. */
+export async function changeSystem(
+  db: Knex,
+  system: string,
+  { price, reorder, version }: SystemChange,
+): Promise<Drawer> {
+  await refuseStranger(db, system);
+  await hold(db, system);
+  const current = await db('piece_systems').where({ system }).first('version');
+  if ((current?.version ?? 0) !== version)
+    throw new Refusal('stale', {
+      current: (await readDrawer(db)).systems.find((each) => each.system === system),
+    });
+  await db('piece_systems')
+    .insert({ system, price, reorder, version: version + 1 })
+    .onConflict('system')
+    .merge();
+  return readDrawer(db);
+}
+
+interface Move {
+  readonly system: string;
+  readonly thickness: number;
+  readonly count: number;
+  readonly why: MoveReason;
+  readonly note: string;
+  readonly point?: string;
+  readonly build_id?: string;
+  readonly at?: Date;
+}
+
+async function insertMoves(db: Knex, moves: readonly Move[], by: string): Promise<void> {
+  const real = moves.filter(({ count }) => count !== 0);
+  if (real.length > 0) await db('piece_moves').insert(real.map((move) => ({ ...move, by })));
+}
+
+interface Fitted {
+  readonly sheet: SheetRevision;
+  readonly buildId: string;
+  readonly input: z.output<typeof newSetting>;
+  readonly personId: string;
+  readonly at: Date;
+}
+
+/**
+ * Moves the pieces of a setting out of the drawer and into it. A piece that was fitted was there, whatever the ledger said: one
+ * that it knew nothing of is written down as found.
+ */
+export async function moveForSetting(
+  db: Knex,
+  { sheet, buildId, input, personId, at }: Fitted,
+): Promise<void> {
+  const { point, from, to, installed, fitted } = input;
+  const system = pieceSystem(meansFor(sheet.pattern, pointAt(sheet, point).role));
+  if (!system || input.kind !== 'fitted' || installed === null || fitted === null) return;
+  if (from !== 'drawer' && to !== 'drawer') return;
+  await hold(db, system.key);
+  const there = { system: system.key, point, build_id: buildId, at };
+  const out = tenthsFromMm(fitted);
+  const known = (await stockOf(db, system.key)).get(out) ?? 0;
+  const moves: Move[] = [];
+  if (from === 'drawer') {
+    if (known < 1)
+      moves.push({
+        ...there,
+        thickness: out,
+        count: 1,
+        why: 'found',
+        note: 'the drawer was said to have none',
+      });
+    moves.push({ ...there, thickness: out, count: -1, why: 'fitted', note: '' });
+  }
+  if (to === 'drawer')
+    moves.push({ ...there, thickness: tenthsFromMm(installed), count: 1, why: 'taken-out', note: '' });
+  await insertMoves(db, moves, personId);
+}

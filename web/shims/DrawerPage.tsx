@@ -1,0 +1,303 @@
+// Long because the drawer is one page: what lies in it, what comes and goes, and what was moved.
+import { Box, Button, Flex, Input } from '@chakra-ui/react';
+import type { DrawerMove, DrawerSystem } from '@zero-lash/contract/drawer';
+import { useRef, useState } from 'react';
+import { Link } from 'react-router';
+import { Labelled, Select } from '../app/Labelled.tsx';
+import { useLengths } from '../app/lengths.ts';
+import { Note } from '../app/Note.tsx';
+import { Page, PartHeading } from '../app/Page.tsx';
+import { ProblemNote } from '../app/ProblemNote.tsx';
+import { saveFile } from '../app/saveFile.ts';
+import { PieceDrawer } from '../drawings/PieceDrawer.tsx';
+import { useShopTimes } from '../people/useShopTimes.ts';
+import { useRole } from '../people/useRole.ts';
+import { piecesTyped, readKitCsv, writeOrderCsv, type KitLine } from './drawerCsv.ts';
+import {
+  useChangeSystemMutation,
+  useCountPiecesMutation,
+  useDrawerMovesQuery,
+  useDrawerQuery,
+  useMovePiecesMutation,
+} from './endpoints.ts';
+
+/** The drawer of graded pieces: what lies there by size, what came and went, and what is to be ordered. */
+export default function DrawerPage() {
+  const { data, error, refetch } = useDrawerQuery(undefined, { refetchOnMountOrArgChange: true });
+  const [chosen, setChosen] = useState<string | null>(null);
+  if (error && !data) return <ProblemNote error={error} onRetry={refetch} />;
+  if (!data) return null;
+  const system =
+    data.systems.find((each) => each.system === chosen) ??
+    data.systems.toSorted((a, b) => piecesIn(b) - piecesIn(a))[0];
+  return (
+    <Page title="Drawer" under="Shims, buckets and caps: every piece that came, and where it went">
+      {!system && <Box>No spec sheet here is set by graded pieces.</Box>}
+      {system && (
+        <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="5">
+          <Box maxWidth="360px">
+            <Labelled label="Pieces">
+              <Select value={system.system} onChange={({ target }) => setChosen(target.value)}>
+                {data.systems.map(({ system: key, title }) => (
+                  <option key={key} value={key}>
+                    {title}
+                  </option>
+                ))}
+              </Select>
+            </Labelled>
+          </Box>
+          <InDrawer key={system.system} system={system} />
+        </Box>
+      )}
+    </Page>
+  );
+}
+
+const piecesIn = ({ sizes }: DrawerSystem) => sizes.reduce((sum, { count }) => sum + count, 0);
+
+function InDrawer({ system }: { readonly system: DrawerSystem }) {
+  const { mayWork } = useRole();
+  const { length } = useLengths();
+  // a size that never lay here is none the shop works with
+  const low = system.sizes.filter(({ count }) => count < system.reorder);
+  return (
+    <>
+      <PieceDrawer system={system} length={length} />
+      {low.length > 0 && (
+        <Flex gap="3" alignItems="center" flexWrap="wrap">
+          <Box flex="1">
+            <b>To order,</b> so that {system.reorder} of each are there:{' '}
+            {low.map(({ thickness }) => length(thickness)).join(', ')}
+          </Box>
+          <Button onClick={() => saveFile('order.csv', writeOrderCsv(system))}>Order list as CSV</Button>
+        </Flex>
+      )}
+      {mayWork && <Moving system={system} />}
+      {mayWork && <PriceForm key={system.version} system={system} />}
+      <Moved system={system.system} />
+    </>
+  );
+}
+
+const WAYS = {
+  bought: 'Came in, bought',
+  kit: 'Came in, a kit',
+  scrapped: 'Scrapped',
+  counted: 'Counted: so many lie there',
+} as const;
+type Way = keyof typeof WAYS;
+
+/** What came, went or was counted, typed as sizes with how many, or read from a kit's CSV. */
+function Moving({ system }: { readonly system: DrawerSystem }) {
+  const [way, setWay] = useState<Way>('bought');
+  const [text, setText] = useState('');
+  const [note, setNote] = useState('');
+  const [kit, setKit] = useState<readonly KitLine[] | null>(null);
+  const file = useRef<HTMLInputElement>(null);
+  const [move, moving] = useMovePiecesMutation();
+  const [count, counting] = useCountPiecesMutation();
+  const typed = piecesTyped(text, system.made);
+  const bad = kit?.filter(({ error }) => error !== null) ?? [];
+  async function send(lines: readonly { readonly thickness: number; readonly count: number }[]) {
+    const body = { system: system.system, note: note.trim() };
+    const result =
+      way === 'counted'
+        ? await count({ ...body, lines: [...lines] })
+        : await move({
+            ...{ ...body, why: way },
+            lines: lines.map((line) => ({ ...line, count: way === 'scrapped' ? -line.count : line.count })),
+          });
+    if ('error' in result) return;
+    setText('');
+    setNote('');
+    setKit(null);
+  }
+  return (
+    <Box as="section" aria-label="Came and went">
+      <PartHeading>Came and went</PartHeading>
+      <Flex
+        as="form"
+        aria-label="Write pieces down"
+        gap="3"
+        alignItems="flex-end"
+        flexWrap="wrap"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if ('lines' in typed && typed.lines.length > 0) void send(typed.lines);
+        }}
+      >
+        <Box width="240px">
+          <Labelled label="What">
+            <Select value={way} onChange={({ target }) => setWay(target.value as Way)}>
+              {Object.entries(WAYS).map(([key, words]) => (
+                <option key={key} value={key}>
+                  {words}
+                </option>
+              ))}
+            </Select>
+          </Labelled>
+        </Box>
+        <Box flex="1" minWidth="240px">
+          <Labelled
+            label="Sizes, mm, with how many"
+            error={'error' in typed && text.trim() !== '' ? typed.error : undefined}
+          >
+            <Input
+              value={text}
+              placeholder="2.35 × 2, 2.40"
+              maxLength={400}
+              onChange={({ target }) => setText(target.value)}
+            />
+          </Labelled>
+        </Box>
+        <Box width="200px">
+          <Labelled label="Note">
+            <Input value={note} maxLength={120} onChange={({ target }) => setNote(target.value)} />
+          </Labelled>
+        </Box>
+        <Button
+          type="submit"
+          variant="solid"
+          disabled={'error' in typed}
+          loading={moving.isLoading || counting.isLoading}
+        >
+          Write down
+        </Button>
+        <Button onClick={() => file.current?.click()}>Read a CSV…</Button>
+      </Flex>
+      <input
+        ref={file}
+        type="file"
+        accept=".csv,text/csv"
+        hidden
+        aria-label="CSV of pieces"
+        onChange={async ({ target }) => {
+          const [chosen] = target.files ?? [];
+          if (chosen) setKit(readKitCsv(await chosen.text(), system.made));
+          target.value = '';
+        }}
+      />
+      {kit && (
+        <Note tone={bad.length > 0 ? 'tight' : 'brass'} marginTop="2">
+          {kit.length - bad.length} of {kit.length} lines are understood: {WAYS[way].toLowerCase()}.
+          {bad.map(({ line, error }) => (
+            <Box key={line}>
+              Line {line}: {error}
+            </Box>
+          ))}
+          <Flex gap="2" marginTop="2">
+            <Button
+              disabled={bad.length === kit.length}
+              onClick={() =>
+                void send(
+                  kit.flatMap(({ thickness, count: many, error }) =>
+                    error === null ? [{ thickness: thickness!, count: many! }] : [],
+                  ),
+                )
+              }
+            >
+              Take the {kit.length - bad.length}
+            </Button>
+            <Button variant="plain" onClick={() => setKit(null)}>
+              Leave it
+            </Button>
+          </Flex>
+        </Note>
+      )}
+      <ProblemNote error={moving.error ?? counting.error} />
+    </Box>
+  );
+}
+
+/** What a piece costs, and how many of each size are to be there. */
+function PriceForm({ system }: { readonly system: DrawerSystem }) {
+  const [price, setPrice] = useState(String(system.price));
+  const [reorder, setReorder] = useState(String(system.reorder));
+  const [change, { error, isLoading }] = useChangeSystemMutation();
+  const figures = { price: Number(price.replace(',', '.')), reorder: Number(reorder) };
+  const wrong = {
+    price: price.trim() === '' || !(figures.price >= 0) ? 'A price such as 7.50.' : undefined,
+    reorder: /^\d{1,2}$/.test(reorder.trim()) ? undefined : 'A whole number.',
+  };
+  return (
+    <Flex
+      as="form"
+      aria-label="Price and reorder level"
+      gap="3"
+      alignItems="flex-end"
+      flexWrap="wrap"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (!wrong.price && !wrong.reorder)
+          void change({ system: system.system, ...figures, version: system.version });
+      }}
+    >
+      <Box width="140px">
+        <Labelled label="Price of one" error={wrong.price}>
+          <Input value={price} inputMode="decimal" onChange={({ target }) => setPrice(target.value)} />
+        </Labelled>
+      </Box>
+      <Box width="200px">
+        <Labelled label="Of each size at least" error={wrong.reorder}>
+          <Input value={reorder} inputMode="numeric" onChange={({ target }) => setReorder(target.value)} />
+        </Labelled>
+      </Box>
+      <Button type="submit" loading={isLoading}>
+        Keep
+      </Button>
+      <ProblemNote error={error} />
+    </Flex>
+  );
+}
+
+const WHY_WORDS: Readonly<Record<DrawerMove['why'], string>> = {
+  bought: 'bought',
+  kit: 'a kit',
+  scrapped: 'scrapped',
+  counted: 'counted',
+  fitted: 'fitted at',
+  'taken-out': 'taken out at',
+  found: 'found there',
+};
+
+/** The ledger: every movement, newest first. */
+function Moved({ system }: { readonly system: string }) {
+  const { data } = useDrawerMovesQuery(system, { refetchOnMountOrArgChange: true });
+  const times = useShopTimes();
+  const { length } = useLengths();
+  if (!data || data.length === 0) return null;
+  return (
+    <Box as="section" aria-label="Ledger">
+      <PartHeading>Ledger</PartHeading>
+      <Box overflowX="auto" tabIndex={0} role="region" aria-label="Movements">
+        <table>
+          <tbody>
+            {data.map(({ id, thickness, count, why, point, buildId, engine, note, by, at }) => (
+              <Box as="tr" key={id} borderBottom="1px solid" borderColor="hairline">
+                <Box as="td" fontFamily="mono" fontWeight="650">
+                  {count > 0 ? `+${count}` : `−${-count}`}
+                </Box>
+                <Box as="td" whiteSpace="nowrap">
+                  {length(thickness)}
+                </Box>
+                <td>
+                  {[WHY_WORDS[why], point].filter(Boolean).join(' ')}
+                  {buildId && engine && (
+                    <>
+                      {' '}
+                      of <Link to={`/builds/${buildId}`}>{engine}</Link>
+                    </>
+                  )}
+                  {note && `, ${note}`}
+                </td>
+                <Box as="td" color="faded" whiteSpace="nowrap">
+                  {by}, {times.moment(at)}
+                </Box>
+              </Box>
+            ))}
+          </tbody>
+        </table>
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,426 @@
+// Long because a plan is read and worked off as one: what is chosen, what it comes to, and each move.
+import { Box, Button, Flex, Heading, Input } from '@chakra-ui/react';
+import type { NewSetting } from '@zero-lash/contract/setting';
+import { judge } from '@zero-lash/core/measuring';
+import { parseLength, tenthsFromMm } from '@zero-lash/core/length';
+import { feelSpread, moveOrder, type PlanAssignment, type PlanChange } from '@zero-lash/core/setting';
+import { useMemo, useState } from 'react';
+import { Link } from 'react-router';
+import { Caution } from '../app/Caution.tsx';
+import { Labelled, Select } from '../app/Labelled.tsx';
+import { useLengths } from '../app/lengths.ts';
+import { saveFile } from '../app/saveFile.ts';
+import { Tick } from '../app/Tick.tsx';
+import type { BuildView } from '../builds/buildView.ts';
+import { useBenchWrite } from '../builds/useBenchWrite.ts';
+import { GapBar } from '../drawings/GapBar.tsx';
+import { useRole } from '../people/useRole.ts';
+import { useDrawerQuery } from './endpoints.ts';
+import { writePlanCsv } from './planCsv.ts';
+import {
+  besideTheEngine,
+  piecePoints,
+  planQuestions,
+  type NotPlanned,
+  type PiecePoint,
+  type PlanChoices,
+} from './planInput.ts';
+import type { Plans } from './plans.ts';
+import { usePlans } from './usePlans.ts';
+
+const WHICH: Readonly<Record<string, { readonly words: string; readonly change: PlanChange }>> = {
+  out: { words: 'what is out, or too near a limit', change: { rule: 'out-of-spec' } },
+  off: { words: 'that, and what is 0.02 mm off its aim', change: { rule: 'off-target', by: 0.02 } },
+  all: { words: 'every point', change: { rule: 'all' } },
+};
+
+/** How far inside the band a plan keeps until somebody's own feel is known. */
+const GUARD = feelSpread({ looks: [] }).guard;
+
+/** Which piece goes where, over all points at once; nothing where nothing graded is fitted. */
+export function ShimPlan({ build }: { readonly build: BuildView }) {
+  const points = useMemo(() => piecePoints(build), [build]);
+  return points.length === 0 ? null : <Plan build={build} points={points} />;
+}
+
+function Plan({ build, points }: { readonly build: BuildView; readonly points: readonly PiecePoint[] }) {
+  const { mayWork } = useRole();
+  const { data: drawer } = useDrawerQuery(undefined, { refetchOnMountOrArgChange: true });
+  const [which, setWhich] = useState<keyof typeof WHICH>('out');
+  const [choices, setChoices] = useState<Omit<PlanChoices, 'change'>>({
+    ...{ reuse: true, drawer: true, keep: [], without: [], guard: GUARD },
+  });
+  const choose = (next: Partial<typeof choices>) => setChoices({ ...choices, ...next });
+  const questions = useMemo(
+    () => planQuestions(build, points, drawer, { ...choices, change: WHICH[which]!.change }),
+    [build, points, drawer, choices, which],
+  );
+  const { plans, current, failed } = usePlans(questions);
+  const enabled = mayWork && !build.closedAt && build.stage === 'set';
+  return (
+    <Box as="section" aria-label="Shim plan" display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="2">
+      <Heading as="h3" fontSize="lg" fontWeight="650">
+        Shim plan
+      </Heading>
+      <Flex gap="4" alignItems="flex-end" flexWrap="wrap">
+        <Box width="260px">
+          <Labelled label="May be changed">
+            <Select value={which} onChange={({ target }) => setWhich(target.value)}>
+              {Object.entries(WHICH).map(([key, { words }]) => (
+                <option key={key} value={key}>
+                  {words}
+                </option>
+              ))}
+            </Select>
+          </Labelled>
+        </Box>
+        <Tick
+          label="May change places"
+          checked={choices.reuse}
+          onChange={({ target }) => choose({ reuse: target.checked })}
+        />
+        <Tick
+          label="From the drawer"
+          checked={choices.drawer}
+          onChange={({ target }) => choose({ drawer: target.checked })}
+        />
+        <Link to="/drawer">The drawer</Link>
+      </Flex>
+      <NotYet points={points} build={build} enabled={enabled} />
+      {failed && <Caution>No plan was made: {failed}</Caution>}
+      {plans && plans.plan.totals.points > 0 && (
+        <Box aria-busy={!current} opacity={current ? 1 : 0.6}>
+          <WaysCompared plans={plans} />
+          <Moves
+            build={build}
+            points={points}
+            plans={plans}
+            choices={choices}
+            onChoose={choose}
+            enabled={enabled && current}
+          />
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+const NOT_YET: Readonly<Record<Exclude<NotPlanned, 'need-piece' | 'fitted'>, string>> = {
+  'not-measured': 'Measure first',
+  'no-blade': 'No blade goes: fit a thinner piece until one does, then measure',
+  undecided: 'Undecided: measure finer first',
+};
+
+interface NotYetProps {
+  readonly points: readonly PiecePoint[];
+  readonly build: BuildView;
+  readonly enabled: boolean;
+}
+
+/** What is not planned for yet, and why; where only the piece that is in is not known, it is typed here. */
+function NotYet({ points, build, enabled }: NotYetProps) {
+  const keysOf = (why: NotPlanned) => points.filter((each) => each.why === why).map(({ point }) => point.key);
+  const unknown = points.filter(({ why }) => why === 'need-piece');
+  return (
+    <>
+      {(Object.keys(NOT_YET) as (keyof typeof NOT_YET)[])
+        .filter((why) => keysOf(why).length > 0)
+        .map((why) => (
+          <Box key={why} color="brass">
+            {NOT_YET[why]}: {keysOf(why).join(', ')}
+          </Box>
+        ))}
+      {keysOf('fitted').length > 0 && (
+        <Box color="faded">Fitted, and to be proved: {keysOf('fitted').join(', ')}</Box>
+      )}
+      {unknown.length > 0 && (
+        <Flex gap="3" flexWrap="wrap" alignItems="flex-end">
+          {unknown.map((each) => (
+            <PieceThere key={each.point.key} each={each} build={build} enabled={enabled} />
+          ))}
+        </Flex>
+      )}
+    </>
+  );
+}
+
+/** The piece that is in at a point, typed from its mark or the micrometer. */
+function PieceThere({ each, build, enabled }: { each: PiecePoint; build: BuildView; enabled: boolean }) {
+  const put = useBenchWrite(build.id);
+  const { unit } = useLengths(each.point.stamped);
+  const [text, setText] = useState('');
+  const [wrong, setWrong] = useState<string | undefined>();
+  const { key } = each.point;
+  function send() {
+    if (text.trim() === '') return setWrong(undefined);
+    const read = parseLength(text, unit);
+    if ('error' in read || read.mm < 0.1 || read.mm > 50) return setWrong('A thickness such as 2.40.');
+    setWrong(undefined);
+    return put({
+      kind: 'wear',
+      about: `Piece at ${key}`,
+      body: {
+        lines: [
+          {
+            ...{ kind: 'figure', item: 'piece-in', place: key, field: 'value', values: [read.mm] },
+            ...{ asTyped: text.trim(), how: 'measured', set: 'found', doubtKept: false },
+          },
+        ],
+      },
+    });
+  }
+  return (
+    <Box width="120px">
+      <Labelled label={`In at ${key}, ${unit}`} error={wrong}>
+        <Input
+          value={text}
+          inputMode="decimal"
+          maxLength={12}
+          disabled={!enabled}
+          onChange={({ target }) => setText(target.value)}
+          onBlur={send}
+          onKeyDown={({ key: pressed }) => void (pressed === 'Enter' && send())}
+        />
+      </Labelled>
+    </Box>
+  );
+}
+
+/** The plan beside the simple ways: what each would buy, and how many points it brings in for certain. */
+function WaysCompared({ plans: { plan, buyAll, noneBought } }: { readonly plans: Plans }) {
+  const bought = ({ ordered, price, unsolved, points, certain }: Plans['buyAll']) =>
+    `${ordered} to buy${price > 0 ? `, ${price.toFixed(2)}` : ''}; ${certain} of ${points} certain${unsolved > 0 ? `, ${unsolved} not brought in` : ''}`;
+  return (
+    <Box as="dl" display="grid" gridTemplateColumns="max-content 1fr" columnGap="4" rowGap="1" marginY="2">
+      <Box as="dt" fontWeight="650">
+        This plan
+      </Box>
+      <Box as="dd" fontWeight="650">
+        {bought(plan.totals)}
+      </Box>
+      <dt>Every one bought</dt>
+      <dd>{bought(buyAll)}</dd>
+      <dt>Nothing bought</dt>
+      <dd>{bought(noneBought)}</dd>
+    </Box>
+  );
+}
+
+interface MovesProps {
+  readonly build: BuildView;
+  readonly points: readonly PiecePoint[];
+  readonly plans: Plans;
+  readonly choices: Omit<PlanChoices, 'change'>;
+  readonly onChoose: (next: Partial<PlanChoices>) => void;
+  readonly enabled: boolean;
+}
+
+/** Each move in the order it is made, to be ticked off as it is fitted; then what stays as it is. */
+function Moves({ build, points, plans, choices, onChoose, enabled }: MovesProps) {
+  const put = useBenchWrite(build.id);
+  const { length } = useLengths(points[0]?.point.stamped);
+  const { assignments, orders, leftOver } = plans.plan;
+  const of = (key: string) => points.find(({ point }) => point.key === key);
+  const moving = assignments.filter(
+    ({ touched, source }) => touched && source !== 'keep' && source !== 'none',
+  );
+  const order = moveOrder(moving.map(({ key, from = null }) => ({ key, from })));
+  const unsolved = assignments.filter(({ status, touched }) => touched && status === 'unsolved');
+  // where nothing is brought in, what is in stays in
+  const stuck = new Set(unsolved.map(({ key }) => key));
+  const freed = leftOver.filter(({ from }) => !stuck.has(from));
+  const wantedElsewhere = new Set(moving.flatMap(({ from }) => (from === undefined ? [] : [from])));
+  const { tray, gone } = useMemo(() => besideTheEngine(build.settings, points), [build.settings, points]);
+
+  function fitted({ key, thickness, source }: PlanAssignment): void {
+    const { installed } = of(key)!;
+    // what lies in the tray already comes from the engine, though the planner counts it as stock
+    const fromTray = source === 'stock' && tray.some((each) => Math.abs(each - thickness!) < 1e-4);
+    const from: NewSetting['from'] =
+      source === 'removed' || fromTray ? 'engine' : source === 'order' ? 'bought' : 'drawer';
+    put({
+      kind: 'setting',
+      body: {
+        ...{ point: key, kind: 'fitted', installed, fitted: thickness, note: 'as planned' },
+        ...{ from, to: wantedElsewhere.has(key) || gone.has(key) ? 'engine' : 'drawer' },
+      },
+    });
+  }
+
+  return (
+    <>
+      {unsolved.map(({ key }) => (
+        <Caution key={key}>{noneFits(of(key)!, length)}</Caution>
+      ))}
+      {order.length === 0 && unsolved.length === 0 && (
+        <Box>Nothing is to be changed: what is in leaves every point in its band.</Box>
+      )}
+      {order.length > 0 && (
+        <Box overflowX="auto" tabIndex={0} role="region" aria-label="Moves of the plan">
+          <Box as="table" css={{ '& td, & th': { paddingInlineEnd: '14px' }, '& svg': { flexShrink: 0 } }}>
+            <thead>
+              <Box as="tr" borderBottom="1px solid" borderColor="ink">
+                <th scope="col">No.</th>
+                <th scope="col">Point</th>
+                <th scope="col">Out</th>
+                <th scope="col">In</th>
+                <th scope="col">From</th>
+                <th scope="col">Leaves</th>
+                <th scope="col">
+                  <Box as="span" srOnly>
+                    Fitted, or otherwise
+                  </Box>
+                </th>
+              </Box>
+            </thead>
+            <tbody>
+              {order.map(({ key, from, waits }, index) => {
+                const move = moving.find((each) => each.key === key)!;
+                return (
+                  <Box as="tr" key={key} borderBottom="1px solid" borderColor="hairline">
+                    <Box as="td" fontFamily="mono" color="faded">
+                      {index + 1}
+                    </Box>
+                    <Box as="th" {...{ scope: 'row' }} fontFamily="mono">
+                      {key}
+                    </Box>
+                    <td>
+                      {length(of(key)!.installed!)}
+                      {waits && <b>, laid aside</b>}
+                    </td>
+                    <Box as="td" fontWeight="650">
+                      {length(move.thickness!)}
+                    </Box>
+                    <Box as="td" whiteSpace="nowrap">
+                      {from !== null ? `out of ${from}` : SOURCE_WORDS[move.source]}
+                    </Box>
+                    <td>
+                      <After each={of(key)!} move={move} />
+                    </td>
+                    <td>
+                      <Flex gap="1">
+                        <Button
+                          aria-label={`${key}: fitted`}
+                          disabled={!enabled || move.source === 'order'}
+                          onClick={() => fitted(move)}
+                        >
+                          Fitted
+                        </Button>
+                        <Button
+                          variant="plain"
+                          paddingX="1"
+                          aria-label={`${key}: another one`}
+                          onClick={() =>
+                            onChoose({ without: [...choices.without, { key, thickness: move.thickness! }] })
+                          }
+                        >
+                          Another
+                        </Button>
+                        <Button
+                          variant="plain"
+                          paddingX="1"
+                          aria-label={`${key}: keep what is in`}
+                          onClick={() => onChoose({ keep: [...choices.keep, key] })}
+                        >
+                          Keep
+                        </Button>
+                      </Flex>
+                    </td>
+                  </Box>
+                );
+              })}
+            </tbody>
+          </Box>
+        </Box>
+      )}
+      <Said choices={choices} onChoose={onChoose} />
+      {orders.length > 0 && (
+        <Box marginTop="2">
+          <b>To buy:</b> {orders.map(({ thickness, qty }) => `${length(thickness)} × ${qty}`).join(', ')}.
+          Once bought, write them into <Link to="/drawer">the drawer</Link>: the plan then takes them from
+          there.
+        </Box>
+      )}
+      {freed.length > 0 && (
+        <Box>
+          <b>Left over, into the drawer:</b>{' '}
+          {freed.map(({ thickness, from }) => `${length(thickness)} of ${from}`).join(', ')}
+        </Box>
+      )}
+      <Box marginTop="2">
+        <Button
+          onClick={() =>
+            saveFile(`shim-plan-${build.engine.name}-${build.number}.csv`, writePlanCsv(points, plans.plan))
+          }
+        >
+          Save as CSV
+        </Button>
+      </Box>
+    </>
+  );
+}
+
+const SOURCE_WORDS: Readonly<Record<PlanAssignment['source'], string>> = {
+  keep: 'stays',
+  removed: 'out of another',
+  stock: 'the drawer',
+  order: 'to buy',
+  none: '',
+};
+
+/** What no size made does: how thick a piece it would take. */
+function noneFits(
+  { point, gap, installed, target, gain }: PiecePoint,
+  length: (mm: number) => string,
+): string {
+  const needed = installed! + ((gap!.lo + gap!.hi) / 2 - target) / gain;
+  return `${point.key}: no piece made or at hand brings it in. It would take ${length(Math.round(needed * 1000) / 1000)}${needed < installed! ? ', thinner than is made: look at the stem and the seat first.' : '.'}`;
+}
+
+/** What a move leaves, against the band. */
+function After({ each, move }: { readonly each: PiecePoint; readonly move: PlanAssignment }) {
+  const { figure, interval } = useLengths();
+  const { min, max } = each.point;
+  const gap = { lo: move.lo!, hi: move.hi! };
+  const { verdict } = judge(
+    { lo: tenthsFromMm(gap.lo), hi: tenthsFromMm(gap.hi) },
+    { min: tenthsFromMm(min), max: tenthsFromMm(max) },
+  );
+  return (
+    <Flex alignItems="center" gap="2">
+      <GapBar min={min} max={max} gap={gap} state={verdict} width={120} figure={figure} />
+      <Box whiteSpace="nowrap">
+        {interval(gap.lo, gap.hi)}
+        {move.status === 'likely' && <b>, likely only</b>}
+      </Box>
+    </Flex>
+  );
+}
+
+/** What was locked or barred by hand, each with a way to take it back. */
+function Said({ choices, onChoose }: Pick<MovesProps, 'choices' | 'onChoose'>) {
+  const { length } = useLengths();
+  if (choices.keep.length === 0 && choices.without.length === 0) return null;
+  return (
+    <Flex gap="2" flexWrap="wrap" marginTop="2" alignItems="center">
+      By hand:
+      {choices.keep.map((key) => (
+        <Button key={key} onClick={() => onChoose({ keep: choices.keep.filter((other) => other !== key) })}>
+          {key} keeps what is in ✕
+        </Button>
+      ))}
+      {choices.without.map(({ key, thickness }) => (
+        <Button
+          key={`${key} ${thickness}`}
+          onClick={() =>
+            onChoose({
+              without: choices.without.filter((one) => one.key !== key || one.thickness !== thickness),
+            })
+          }
+        >
+          {key} without {length(thickness)} ✕
+        </Button>
+      ))}
+    </Flex>
+  );
+}

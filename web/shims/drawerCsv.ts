@@ -1,0 +1,83 @@
+import type { DrawerSystem } from '@zero-lash/contract/drawer';
+import { tenthsFromMm } from '@zero-lash/core/length';
+import Papa from 'papaparse';
+
+/** Pieces of one size. */
+export interface Pieces {
+  readonly thickness: number;
+  readonly count: number;
+}
+
+const PIECE = /^(\d+(?:[.,]\d+)?)(?:\s*(?:mm)?\s*(?:[×x*]|\s)\s*(\d{1,3}))?$/i;
+const MOST = 50;
+const isMade = (mm: number, made: readonly number[]) =>
+  made.length === 0 || made.some((size) => tenthsFromMm(size) === tenthsFromMm(mm));
+
+/** What is wrong with a size; null where it is made. */
+function doubtSize(mm: number, made: readonly number[]): string | null {
+  if (mm < 0.1 || mm > MOST) return `${mm} mm is no piece`;
+  return isMade(mm, made) ? null : `${mm} mm is not made`;
+}
+
+/**
+ * Reads sizes with how many: `2.35 × 2, 2.40`.
+ *
+ * @param made sizes that are made, mm; any where none is known
+ * @example piecesTyped('2.35 x 2, 2.40', made) // { lines: [{ thickness: 2.35, count: 2 }, { thickness: 2.4, count: 1 }] }
+ */
+export function piecesTyped(
+  text: string,
+  made: readonly number[],
+): { readonly lines: readonly Pieces[] } | { readonly error: string } {
+  const counts = new Map<number, number>();
+  // a comma with no space after it stands within a figure
+  for (const piece of text
+    .split(/;|\n|,(?=\s|$)/)
+    .map((each) => each.trim())
+    .filter(Boolean)) {
+    const [, size, many = '1'] = PIECE.exec(piece) ?? [];
+    if (size === undefined) return { error: `“${piece}” is not a size with how many, such as 2.35 × 2.` };
+    const mm = Number(size.replace(',', '.'));
+    const doubt = doubtSize(mm, made);
+    if (doubt) return { error: `${doubt}.` };
+    counts.set(mm, (counts.get(mm) ?? 0) + Number(many));
+  }
+  if (counts.size === 0) return { error: 'Sizes with how many, such as 2.35 × 2.' };
+  return { lines: [...counts].map(([thickness, count]) => ({ thickness, count })) };
+}
+
+/** A line of a kit's file. */
+export interface KitLine {
+  /** counted from 1, the heading with it */
+  readonly line: number;
+  readonly thickness: number | null;
+  readonly count: number | null;
+  readonly error: string | null;
+}
+
+/** Reads a kit from CSV: a thickness and a count a line, with a heading or without; what is not understood is named. */
+export function readKitCsv(text: string, made: readonly number[]): readonly KitLine[] {
+  const { data } = Papa.parse<string[]>(text.trim(), { skipEmptyLines: true });
+  return data.flatMap(([size = '', many = ''], index): KitLine[] => {
+    const line = index + 1;
+    const bad = (error: string) => [{ line, thickness: null, count: null, error }];
+    const mm = Number(size.trim().replace(',', '.'));
+    if (index === 0 && Number.isNaN(mm)) return [];
+    if (size.trim() === '' || Number.isNaN(mm)) return bad(`“${size}” is no thickness`);
+    const doubt = doubtSize(mm, made);
+    if (doubt) return bad(doubt);
+    if (!/^\s*\d{1,3}\s*$/.test(many)) return bad(`“${many}” is no count`);
+    return [{ line, thickness: mm, count: Number(many), error: null }];
+  });
+}
+
+/** Writes what is to be ordered so that of each size as many are there as are wanted. */
+export function writeOrderCsv({ title, sizes, reorder, price }: DrawerSystem): string {
+  const short = sizes
+    .map(({ thickness, count }) => ({ thickness, count: reorder - count }))
+    .filter(({ count }) => count > 0);
+  return Papa.unparse({
+    fields: ['pieces', 'thickness mm', 'count', 'price'],
+    data: short.map(({ thickness, count }) => [title, thickness, count, (price * count).toFixed(2)]),
+  });
+}

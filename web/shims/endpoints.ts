@@ -1,0 +1,32 @@
+import type { Drawer, DrawerMove, NewCount, NewMoves, SystemChange } from '@zero-lash/contract/drawer';
+import { api, write } from '../app/api.ts';
+
+export const drawerApi = api.injectEndpoints({
+  endpoints: (build) => ({
+    drawer: build.query<Drawer, void>({ query: () => 'drawer', providesTags: ['Drawer'] }),
+    drawerMoves: build.query<DrawerMove[], string>({
+      query: (system) => `drawer/moves?system=${encodeURIComponent(system)}`,
+      providesTags: ['Drawer'],
+    }),
+    movePieces: build.mutation<Drawer, NewMoves>({
+      query: (body) => write('POST', 'drawer/moves', body),
+      invalidatesTags: ['Drawer'],
+    }),
+    countPieces: build.mutation<Drawer, NewCount>({
+      query: (body) => write('POST', 'drawer/counts', body),
+      invalidatesTags: ['Drawer'],
+    }),
+    changeSystem: build.mutation<Drawer, SystemChange & { system: string }>({
+      query: ({ system, ...body }) => write('PUT', `drawer/systems/${encodeURIComponent(system)}`, body),
+      invalidatesTags: ['Drawer'],
+    }),
+  }),
+});
+
+export const {
+  useDrawerQuery,
+  useDrawerMovesQuery,
+  useMovePiecesMutation,
+  useCountPiecesMutation,
+  useChangeSystemMutation,
+} = drawerApi;

@@ -1,0 +1,153 @@
+import type { Drawer } from '@zero-lash/contract/drawer';
+import type { Setting } from '@zero-lash/contract/setting';
+import { lastChange } from '@zero-lash/core/builds';
+import { gainAt } from '@zero-lash/core/headwork';
+import { mmFromTenths, tenthsFromMm } from '@zero-lash/core/length';
+import { isDecided, whyNoProof } from '@zero-lash/core/measuring';
+import { aimFor, pieceSystem, sizesOf, type PlanChange, type ShimPlanInput } from '@zero-lash/core/setting';
+import { meansFor } from '@zero-lash/core/sheets';
+import { characteristicOf, figuresAt, wearSheetOf } from '@zero-lash/core/wear';
+import type { BuildView } from '../builds/buildView.ts';
+import { limitedPoints, readingAt, roundOfStage, type LimitedPoint } from '../builds/points.ts';
+
+/** Why a point is not planned for yet. */
+export type NotPlanned = 'not-measured' | 'no-blade' | 'undecided' | 'need-piece' | 'fitted';
+
+/** A point that takes a graded piece, as far as it can be planned for; lengths in mm. */
+export interface PiecePoint {
+  readonly point: LimitedPoint;
+  readonly system: string;
+  readonly gap: { readonly lo: number; readonly hi: number } | null;
+  readonly installed: number | null;
+  readonly target: number;
+  readonly gain: number;
+  /** null where it is planned for */
+  readonly why: NotPlanned | null;
+}
+
+const PIECE = characteristicOf('piece-in')!;
+
+/** The piece that was found in at a point, as the wear sheet has it; mm. */
+export function pieceFound({ wear, sheet }: Pick<BuildView, 'wear' | 'sheet'>, key: string): number | null {
+  return figuresAt(wearSheetOf(wear, sheet.wearLimits), PIECE, key, 'found')['value']?.[0] ?? null;
+}
+
+/** What stands at each point that takes a graded piece; closing sides are set by hand, after their opening sides. */
+export function piecePoints(build: BuildView): readonly PiecePoint[] {
+  const { sheet, settings, wear, aim } = build;
+  const round = roundOfStage(build, 'set');
+  const worn = wearSheetOf(wear, sheet.wearLimits);
+  return limitedPoints(sheet).flatMap((point): PiecePoint[] => {
+    const system = pieceSystem(meansFor(sheet.pattern, point.role));
+    if (!system || point.role.endsWith('closing')) return [];
+    const reading = readingAt(round, point.key);
+    const proof = reading ? whyNoProof(reading, lastChange(settings, point.key)?.at ?? null) : 'not-measured';
+    const fitted = settings.find((one) => one.point === point.key && one.kind === 'fitted')?.fitted ?? null;
+    const installed = fitted ?? figuresAt(worn, PIECE, point.key, 'found')['value']?.[0] ?? null;
+    const gap =
+      reading && proof === null && reading.hi !== null && reading.lo > 0
+        ? { lo: reading.lo, hi: reading.hi }
+        : null;
+    const limits = { min: tenthsFromMm(point.min), max: tenthsFromMm(point.max) };
+    const why = (): NotPlanned | null => {
+      if (proof === 'changed-since') return fitted === null ? 'not-measured' : 'fitted';
+      if (!reading || proof !== null) return 'not-measured';
+      if (gap === null) return reading.lo <= 0 ? 'no-blade' : 'not-measured';
+      if (!isDecided(reading.verdict)) return 'undecided';
+      return installed === null ? 'need-piece' : null;
+    };
+    return [
+      {
+        ...{ point, system: system.key, gap, installed, why: why() },
+        target: mmFromTenths(aimFor(aim, point.role, limits)),
+        gain: gainAt(sheet.pattern, point),
+      },
+    ];
+  });
+}
+
+/** What a person chooses of a plan. */
+export interface PlanChoices {
+  readonly change: PlanChange;
+  /** pieces may change places */
+  readonly reuse: boolean;
+  readonly drawer: boolean;
+  readonly keep: readonly string[];
+  readonly without: readonly { readonly key: string; readonly thickness: number }[];
+  /** mm, how far inside the band the plan keeps */
+  readonly guard: number;
+}
+
+/** The pieces that lie beside the engine: taken out, wanted again, and not in anywhere. */
+interface Beside {
+  readonly tray: readonly number[];
+  /** points whose piece is in under another valve already */
+  readonly gone: ReadonlySet<string>;
+}
+
+/**
+ * Follows the pieces that were moved within the engine: what was taken out lies in the tray until it goes in somewhere; what
+ * went in from the engine without having lain there came out of a point that has none now.
+ */
+export function besideTheEngine(
+  settings: readonly Pick<Setting, 'kind' | 'installed' | 'fitted' | 'from' | 'to' | 'point'>[],
+  points: readonly PiecePoint[],
+): Beside {
+  const tray: number[] = [];
+  const gone = new Set<string>();
+  const refitted = new Set(settings.filter(({ kind }) => kind === 'fitted').map(({ point }) => point));
+  for (const { kind, installed, to } of settings)
+    if (kind === 'fitted' && to === 'engine' && installed !== null) tray.push(installed);
+  for (const { kind, fitted, from } of settings) {
+    if (kind !== 'fitted' || from !== 'engine' || fitted === null) continue;
+    const lies = tray.findIndex((thickness) => same(thickness, fitted));
+    if (lies >= 0) {
+      tray.splice(lies, 1);
+      continue;
+    }
+    const giver = points.find(
+      ({ point, installed }) =>
+        installed !== null && same(installed, fitted) && !refitted.has(point.key) && !gone.has(point.key),
+    );
+    if (giver) gone.add(giver.point.key);
+  }
+  return { tray, gone };
+}
+
+const same = (a: number, b: number) => tenthsFromMm(a) === tenthsFromMm(b);
+
+/** What the planner is asked, one question for each system of pieces. */
+export function planQuestions(
+  build: BuildView,
+  points: readonly PiecePoint[],
+  drawer: Drawer | undefined,
+  choices: PlanChoices,
+): readonly ShimPlanInput[] {
+  const planned = points.filter(({ why }) => why === null);
+  const { tray, gone } = besideTheEngine(build.settings, points);
+  return [...new Set(planned.map(({ system }) => system))].map((system): ShimPlanInput => {
+    const own = planned.filter((each) => each.system === system);
+    const kept = drawer?.systems.find((each) => each.system === system);
+    const means = meansFor(build.sheet.pattern, own[0]!.point.role);
+    const made = 'sizes' in means ? sizesOf(means.sizes).map(mmFromTenths) : [];
+    const keys = new Set(own.map(({ point }) => point.key));
+    return {
+      points: own.map(({ point, gap, installed, target, gain }) => ({
+        ...{ key: point.key, lo: gap!.lo, hi: gap!.hi, installed: installed!, target, gain },
+        ...{ min: point.min, max: point.max, gone: gone.has(point.key) },
+      })),
+      stock: [
+        ...(choices.drawer
+          ? (kept?.sizes ?? []).map(({ thickness, count }) => ({ thickness, qty: count }))
+          : []),
+        ...tray.map((thickness) => ({ thickness, qty: 1 })),
+      ],
+      orderable: made.map((thickness) => ({ thickness, price: kept?.price ?? 0 })),
+      change: choices.change,
+      reuseRemoved: choices.reuse,
+      guard: choices.guard,
+      keep: choices.keep.filter((key) => keys.has(key)),
+      without: choices.without.filter(({ key }) => keys.has(key)),
+    };
+  });
+}
