@@ -1,0 +1,386 @@
+// @vitest-environment happy-dom
+import 'fake-indexeddb/auto';
+import { fireEvent, screen, waitFor, within } from '@testing-library/react';
+import type { Drawer } from '@zero-lash/contract/drawer';
+import type { Setting } from '@zero-lash/contract/setting';
+import type { Means } from '@zero-lash/core/sheets';
+import fc from 'fast-check';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { store } from '../app/store.ts';
+import type { BuildView } from '../builds/buildView.ts';
+import { piecesTyped, readKitCsv, writeOrderCsv } from '../shims/drawerCsv.ts';
+import { drawerApi } from '../shims/endpoints.ts';
+import {
+  besideTheEngine,
+  piecePoints,
+  planQuestions,
+  type PiecePoint,
+  type PlanChoices,
+} from '../shims/planInput.ts';
+import { planAll } from '../shims/plans.ts';
+import { writePlanCsv } from '../shims/planCsv.ts';
+import { ShimPlan } from '../shims/ShimPlan.tsx';
+import { at, atTheBench, build, put, reading, round, show, signIn } from './shownBench.tsx';
+
+atTheBench();
+
+const SHIMS: Means = {
+  ...{ kind: 'shim', seat: 'under-bucket', sizes: { from: 2, to: 3, step: 0.05 }, diameter: 9.5 },
+  ...{ marking: '', seatOffset: null, stampedIn: 'mm' },
+} as Means;
+const SYSTEM = 'shim under-bucket 9.5';
+const drawerOf = (counts: Readonly<Record<string, number>>, price = 7.5): Drawer => ({
+  systems: [
+    {
+      ...{ system: SYSTEM, title: 'Shims', made: [2, 2.5, 2.55], price, reorder: 2, version: 1 },
+      sizes: Object.entries(counts).map(([thickness, count]) => ({ thickness: Number(thickness), count })),
+    },
+  ],
+});
+const pieces = (of: Readonly<Record<string, number>>): BuildView['wear'] =>
+  [
+    {
+      ...{ id: 'w', by: 'Osk Velland', at: '2030-12-31T10:00:00Z' },
+      lines: Object.entries(of).map(([place, mm]) => ({
+        ...{ kind: 'figure', item: 'piece-in', place, field: 'value', values: [mm], asTyped: String(mm) },
+        ...{ how: 'measured', set: 'found', doubtKept: false },
+      })),
+    },
+  ] as unknown as BuildView['wear'];
+/** Intakes are to be 0.21 to 0.29, exhausts 0.31 to 0.39. */
+const engine = (
+  gaps: Readonly<Record<string, readonly [number, number]>>,
+  of: Readonly<Record<string, number>>,
+  change: Partial<BuildView> = {},
+) =>
+  build(
+    {
+      stage: 'set',
+      wear: pieces(of),
+      rounds: [
+        round({
+          readings: Object.entries(gaps).map(([key, [lo, hi]]) => {
+            const [min, max] = key.endsWith('I') ? [0.21, 0.29] : [0.31, 0.39];
+            const verdict =
+              lo >= min && hi <= max
+                ? 'in-spec'
+                : hi < min
+                  ? 'tight'
+                  : lo > max
+                    ? 'loose'
+                    : lo < min
+                      ? 'undecided-low'
+                      : 'undecided-high';
+            return reading(key, lo, hi, verdict);
+          }),
+        }),
+      ],
+      ...change,
+    },
+    SHIMS,
+  );
+const CHOICES: PlanChoices = {
+  ...{ reuse: true, drawer: true, keep: [], without: [], guard: 0.004 },
+  change: { rule: 'out-of-spec' },
+};
+const whyOf = (view: BuildView) =>
+  Object.fromEntries(
+    piecePoints(view)
+      .filter(({ point }) => ['1', '2', '3'].includes(point.cylinder))
+      .map(({ point, why }) => [point.key, why]),
+  );
+
+describe('what is planned for', () => {
+  it('is what was measured finely enough, with a piece that is known; everything else says what it wants', () => {
+    const view = engine(
+      { '1I': [0.24, 0.25], '1E': [0, 0.05], '2I': [0.28, 0.3], '2E': [0.2, 0.21] },
+      { '1I': 2.5, '1E': 2.5, '2I': 2.5 },
+    );
+    expect(whyOf(view)).toMatchObject({
+      ...{ '1I': null, '1E': 'no-blade', '2I': 'undecided', '2E': 'need-piece', '3I': 'not-measured' },
+    });
+  });
+
+  it('is not what was fitted since, until that is measured', () => {
+    const fitted: Setting = {
+      ...{ id: 's', point: '1I', kind: 'fitted', degrees: null, installed: 2.6, fitted: 2.5, mark: '' },
+      ...{ note: '', by: 'Osk Velland', at: '2031-01-01T11:00:00Z', superseded: false },
+      ...{ from: 'drawer', to: 'drawer' },
+    };
+    expect(whyOf(engine({ '1I': [0.2, 0.21] }, { '1I': 2.6 }, { settings: [fitted] }))).toMatchObject({
+      '1I': 'fitted',
+    });
+  });
+
+  it('takes the drawer and the price of its own pieces, and what lies in the tray', () => {
+    const view = engine({ '1I': [0.14, 0.15] }, { '1I': 2.5 });
+    const ask = (change: object) =>
+      planQuestions(view, piecePoints(view), drawerOf({ '2.4': 3 }), { ...CHOICES, ...change });
+    expect(ask({})).toMatchObject([{ stock: [{ thickness: 2.4, qty: 3 }], guard: 0.004 }]);
+    expect(ask({ drawer: false })).toMatchObject([{ stock: [] }]);
+    expect(ask({})[0]!.orderable).toContainEqual({ thickness: 2.45, price: 7.5 });
+    expect(ask({ keep: ['1I', '9X'] })).toMatchObject([{ keep: ['1I'] }]);
+  });
+});
+
+describe('pieces that move within the engine', () => {
+  const point = (key: string, installed: number) =>
+    ({ point: { key }, installed, system: SYSTEM }) as unknown as PiecePoint;
+  const fitted = (
+    key: string,
+    installed: number,
+    into: number,
+    from: Setting['from'],
+    to: Setting['to'],
+  ) => ({
+    ...{ point: key, kind: 'fitted' as const, installed, fitted: into, from, to },
+  });
+
+  it('lie in the tray until they go in, and leave a place that has none where they came out of one', () => {
+    const points = [point('1I', 2.5), point('2I', 2.4), point('3I', 2.3)];
+    // 1I took what was in 2I: its own lies in the tray, and 2I has none
+    const first = [fitted('1I', 2.5, 2.4, 'engine', 'engine')];
+    expect(besideTheEngine(first, points)).toEqual({ tray: [2.5], gone: new Set(['2I']) });
+    const second = [...first, fitted('2I', 2.4, 2.5, 'engine', 'engine')];
+    expect(besideTheEngine(second, points)).toEqual({ tray: [], gone: new Set() });
+    expect(besideTheEngine([fitted('1I', 2.5, 2.4, 'drawer', 'drawer')], points)).toEqual({
+      tray: [],
+      gone: new Set(),
+    });
+  });
+
+  it('are none lost and none made twice, whichever move of a plan is made first', () => {
+    const keys = ['1I', '2I', '3I', '4I', '5I', '6I'];
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.integer({ min: 10, max: 40 }), fc.integer({ min: 0, max: 8 })), {
+          minLength: 6,
+          maxLength: 6,
+        }),
+        fc.array(fc.integer({ min: 0, max: 5 }), { minLength: 40, maxLength: 40 }),
+        (found, picks) => {
+          const gaps = Object.fromEntries(
+            keys.map((key, i) => [key, [found[i]![0] / 100, found[i]![0] / 100 + 0.005]]),
+          );
+          const isIn = Object.fromEntries(keys.map((key, i) => [key, 2.3 + found[i]![1] * 0.05]));
+          const drawer = drawerOf({ '2.4': 1, '2.5': 2, '2.6': 1 });
+          const settings: Setting[] = [];
+          const view = () => engine(gaps as never, isIn, { settings: [...settings] });
+          const ask = () => {
+            const points = piecePoints(view());
+            const left = drawer.systems[0]!.sizes.map(({ thickness, count }) => ({
+              thickness,
+              count:
+                count -
+                settings.filter((one) => one.from === 'drawer' && Math.abs(one.fitted! - thickness) < 1e-6)
+                  .length,
+            }));
+            const now = { systems: [{ ...drawer.systems[0]!, sizes: left }] };
+            const questions = planQuestions(view(), points, now, CHOICES);
+            return { points, plan: planAll(questions).plan, ...besideTheEngine(settings, points) };
+          };
+          const before = ask().plan.totals;
+          for (const pick of picks) {
+            const { points, plan, tray, gone } = ask();
+            expect(plan.totals.unsolved).toBeLessThanOrEqual(before.unsolved);
+            const moving = plan.assignments.filter(({ source }) =>
+              ['removed', 'stock', 'order'].includes(source),
+            );
+            if (moving.length === 0) break;
+            const { key, source, thickness } = moving[pick % moving.length]!;
+            const elsewhere = moving.some(({ from }) => from === key) || gone.has(key);
+            const fromTray = source === 'stock' && tray.some((mm) => Math.abs(mm - thickness!) < 1e-6);
+            settings.push({
+              ...{
+                id: String(settings.length),
+                point: key,
+                kind: 'fitted',
+                degrees: null,
+                mark: '',
+                note: '',
+              },
+              ...{
+                installed: points.find(({ point: { key: own } }) => own === key)!.installed,
+                fitted: thickness,
+              },
+              ...{ by: 'Osk Velland', at: '2031-01-01T12:00:00Z', superseded: false },
+              from: source === 'removed' || fromTray ? 'engine' : source === 'order' ? 'bought' : 'drawer',
+              to: elsewhere ? 'engine' : 'drawer',
+            });
+          }
+          // every piece there was, and every one bought, is in the engine, in the drawer or in the tray: once
+          const { tray, gone, plan } = ask();
+          expect(gone.size).toBe(plan.assignments.filter(({ key }) => gone.has(key)).length);
+          const last = new Map(settings.map((one) => [one.point, one.fitted!]));
+          const now = [
+            ...keys.filter((key) => !gone.has(key)).map((key) => last.get(key) ?? isIn[key]!),
+            ...tray,
+            ...settings.filter(({ to }) => to === 'drawer').map(({ installed }) => installed!),
+          ];
+          const came = [
+            ...keys.map((key) => isIn[key]!),
+            ...settings
+              .filter(({ from }) => from === 'drawer' || from === 'bought')
+              .map(({ fitted: mm }) => mm!),
+          ];
+          const sorted = (list: number[]) => list.map((mm) => Math.round(mm * 100)).sort();
+          expect(sorted(now)).toEqual(sorted(came));
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+});
+
+describe('a plan as it is worked off', () => {
+  const shown = async (drawer: Drawer, view: BuildView) => {
+    await store.dispatch(drawerApi.util.upsertQueryData('drawer', undefined, drawer));
+    show(<ShimPlan build={view} />);
+    return screen.findByRole('region', { name: 'Moves of the plan' });
+  };
+  const swap = () =>
+    engine(
+      { '1I': [0.14, 0.15], '2I': [0.33, 0.34], '3I': [0.24, 0.25] },
+      { '1I': 2.5, '2I': 2.4, '3I': 2.45 },
+    );
+  beforeEach(() => signIn('bench'));
+
+  it('swaps what is in already before anything is bought, and says what the simple ways would cost', async () => {
+    const moves = await shown(drawerOf({}), swap());
+    const rows = within(moves)
+      .getAllByRole('row')
+      .slice(1)
+      .map(({ textContent }) => textContent);
+    expect(rows).toHaveLength(2);
+    expect(rows[0]).toMatch(/^11I2\.50.mm, laid aside2\.40.mmout of 2I/);
+    expect(rows[1]).toMatch(/^22I2\.40.mm2\.50.mmout of 1I/);
+    const text = screen.getByRole('region', { name: 'Shim plan' }).textContent!;
+    expect(text).toContain('This plan0 to buy; 3 of 3 certain');
+    expect(text).toContain('Every one bought2 to buy, 15.00; 3 of 3 certain');
+    expect(text).toContain('Nothing bought0 to buy; 3 of 3 certain');
+  });
+
+  it('writes down each move with where its piece came from and where the other went', async () => {
+    await shown(drawerOf({}), swap());
+    fireEvent.click(screen.getByRole('button', { name: '1I: fitted' }));
+    expect(put()).toMatchObject([
+      {
+        kind: 'setting',
+        body: { point: '1I', kind: 'fitted', installed: 2.5, fitted: 2.4, from: 'engine', to: 'engine' },
+      },
+    ]);
+  });
+
+  it('is made anew where a piece is barred or a point is kept, and again where that is taken back', async () => {
+    await shown(drawerOf({}), swap());
+    fireEvent.click(screen.getByRole('button', { name: '2I: another one' }));
+    await waitFor(() => expect(screen.getByText(/To buy/).parentElement!.textContent).toContain('2.45'));
+    expect(screen.getByText(', likely only')).toBeTruthy();
+    // what is not bought yet is not fitted
+    expect(screen.getByRole<HTMLButtonElement>('button', { name: '2I: fitted' }).disabled).toBe(true);
+    fireEvent.click(screen.getByRole('button', { name: /2I without 2\.50/ }));
+    await waitFor(() => expect(screen.queryByText(/To buy/)).toBeNull());
+    fireEvent.click(screen.getByRole('button', { name: '2I: keep what is in' }));
+    await waitFor(() => expect(screen.queryByRole('button', { name: '2I: fitted' })).toBeNull());
+    expect(screen.getByRole('button', { name: /2I keeps what is in/ })).toBeTruthy();
+  });
+
+  it('takes from the drawer what lies there, and says what no piece made can do', async () => {
+    const view = engine({ '1I': [0.14, 0.15], '2I': [0.1, 0.11] }, { '1I': 2.5, '2I': 2 });
+    const moves = await shown(drawerOf({ '2.4': 1 }), view);
+    expect(moves.textContent).toMatch(/1I2\.50.mm2\.40.mmthe drawer/);
+    expect(screen.getByText(/2I: no piece made or at hand brings it in\. It would take 1\.855/)).toBeTruthy();
+    // what is in stays in where nothing is brought in
+    expect(screen.getByText(/Left over/).parentElement!.textContent).not.toContain('2.00');
+    fireEvent.click(screen.getByRole('button', { name: '1I: fitted' }));
+    expect(put()).toMatchObject([{ body: { from: 'drawer', to: 'drawer' } }]);
+  });
+
+  it('asks for the piece that is in, and keeps it with the wear sheet', async () => {
+    await store.dispatch(drawerApi.util.upsertQueryData('drawer', undefined, drawerOf({})));
+    show(<ShimPlan build={engine({ '1I': [0.14, 0.15] }, {})} />);
+    const field = screen.getByLabelText('In at 1I, mm');
+    fireEvent.change(field, { target: { value: 'thick' } });
+    fireEvent.blur(field);
+    expect(screen.getByText('A thickness such as 2.40.')).toBeTruthy();
+    expect(put()).toEqual([]);
+    fireEvent.change(field, { target: { value: '2.45' } });
+    fireEvent.blur(field);
+    expect(put()).toMatchObject([
+      { kind: 'wear', body: { lines: [{ item: 'piece-in', place: '1I', values: [2.45], how: 'measured' }] } },
+    ]);
+  });
+
+  it('is nothing where every point is set by a screw', () => {
+    expect(
+      show(<ShimPlan build={build({ stage: 'set' }, { ...SHIMS, kind: 'pivot-nut' } as never)} />).container
+        .textContent,
+    ).toBe('');
+  });
+
+  it('is saved as CSV', () => {
+    const view = swap();
+    const points = piecePoints(view);
+    const { plan } = planAll(planQuestions(view, points, drawerOf({}), CHOICES));
+    expect(writePlanCsv(points, plan).split('\r\n')).toEqual(
+      expect.arrayContaining([
+        'point,gap from,gap to,in now,goes in,from,leaves from,leaves to,status',
+        '1I,0.14,0.15,2.5,2.4,2I,0.24,0.25,certain',
+      ]),
+    );
+    expect(at).toBeTruthy();
+  });
+});
+
+describe('pieces as they are typed', () => {
+  const made = [2.3, 2.35, 2.4];
+  it.each([
+    [
+      '2.35 × 2, 2.40',
+      [
+        [2.35, 2],
+        [2.4, 1],
+      ],
+    ],
+    [
+      '2,35 x 2; 2,40',
+      [
+        [2.35, 2],
+        [2.4, 1],
+      ],
+    ],
+    ['2.35 2, 2.35', [[2.35, 3]]],
+    ['2.3mm × 4', [[2.3, 4]]],
+  ])('“%s” is understood', (text, lines) => {
+    const read = piecesTyped(text, made);
+    expect('lines' in read && read.lines.map(({ thickness, count }) => [thickness, count])).toEqual(lines);
+  });
+  it.each([
+    ['', 'Sizes with how many'],
+    ['a lot', '“a lot” is not a size'],
+    ['23.5', '23.5 mm is not made.'],
+    ['235', '235 mm is no piece.'],
+  ])('“%s” is not: %s', (text, error) => {
+    const read = piecesTyped(text, made);
+    expect('error' in read && read.error).toContain(error);
+  });
+
+  it('of a kit are read line by line, and what is bad is named', () => {
+    const lines = readKitCsv('thickness,count\n2.35,3\n2,4\n2.40,many\n\n"2,30",1\n', made);
+    expect(lines.map(({ line, thickness, count, error }) => [line, thickness, count, error])).toEqual([
+      [2, 2.35, 3, null],
+      [3, null, null, '2 mm is not made'],
+      [4, null, null, '“many” is no count'],
+      [5, 2.3, 1, null],
+    ]);
+  });
+
+  it('that are short stand on the order list with what they cost', () => {
+    const [system] = drawerOf({ '2.5': 1, '2.55': 2, '2': 0 }).systems;
+    expect(writeOrderCsv(system!).split('\r\n')).toEqual([
+      'pieces,thickness mm,count,price',
+      'Shims,2,2,15.00',
+      'Shims,2.5,1,7.50',
+    ]);
+  });
+});
