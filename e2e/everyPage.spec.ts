@@ -15,6 +15,7 @@ async function atEveryPage(page: Page, look: (page: Page) => Promise<void>): Pro
     ['/sheets', 'Spec sheets'],
     ['/sheets/new', 'New spec sheet'],
     ['/instruments', 'Instruments'],
+    ['/drawer', 'Drawer'],
     ['/shop', 'Shop'],
   ] as const) {
     await open(page, path);

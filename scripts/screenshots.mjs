@@ -10,9 +10,7 @@ const TABLET = { width: 768, height: 1024 };
 
 /** Each picture: its name, how to get to its view from Today, and how the device is. */
 const VIEWS = [
-  ['sign-in', null],
   ['today', async () => {}],
-  ['today-dark', async () => {}, { colorScheme: 'dark' }],
   ['engines', (page) => page.getByRole('link', { name: 'Engines', exact: true }).click()],
   [
     'engine',
@@ -71,6 +69,15 @@ const VIEWS = [
       await page.getByLabel('in now, mm').fill('2.45');
     },
   ],
+  [
+    'build-shim-plan',
+    async (page) => {
+      await page.getByRole('link', { name: /Railcar 1/ }).click();
+      await page.getByRole('region', { name: 'Moves of the plan' }).waitFor();
+      await page.getByRole('heading', { name: 'Shim plan' }).evaluate((heading) => heading.scrollIntoView());
+    },
+  ],
+  ['drawer', (page) => page.getByRole('link', { name: 'Drawer' }).click()],
   [
     'build-tablet',
     async (page) => {
