@@ -13,6 +13,8 @@ export const newSetting = z
     /** where the piece that was fitted came from, and where the one taken out went */
     from: z.enum(['unsaid', 'drawer', 'engine', 'bought']).default('unsaid'),
     to: z.enum(['unsaid', 'drawer', 'engine', 'scrapped']).default('unsaid'),
+    /** the point whose piece it was until then; null where it lay beside the engine */
+    giver: line(12).nullable().default(null),
     takenAt,
   })
   .superRefine((value, context) => {
@@ -38,6 +40,7 @@ export const setting = z.object({
   note: z.string(),
   from: z.enum(['unsaid', 'drawer', 'engine', 'bought']),
   to: z.enum(['unsaid', 'drawer', 'engine', 'scrapped']),
+  giver: z.string().nullable(),
   by: z.string(),
   /** when it was turned or fitted */
   at: moment,
@@ -50,3 +53,15 @@ export type Setting = z.infer<typeof setting>;
 export const provesAgain = z.enum(['disturbed', 'cylinder', 'head', 'every-point']);
 
 export const aim = z.enum(['middle', 'exhaust-loose', 'loose-end', 'tight-end']);
+
+/** A person's own spread of feel; mm. */
+export const feel = z.object({
+  /** second looks that it comes from */
+  count: z.int(),
+  sd: z.number().nullable(),
+  /** how much wider the first look reads than theirs */
+  bias: z.number().nullable(),
+  /** how far inside a band a plan of theirs keeps */
+  guard: z.number(),
+});
+export type Feel = z.infer<typeof feel>;

@@ -13,6 +13,7 @@ const { benchCrankStops } = await import('./bench/crankStops.mjs');
 const { benchFirstPage } = await import('./bench/firstPage.mjs');
 const { addManyEngines } = await import('./bench/manyEngines.mjs');
 const { printTable } = await import('./bench/table.mjs');
+const { benchShimPlan } = await import('./bench/shimPlan.mjs');
 const { benchTaps } = await import('./bench/tap.mjs');
 const { benchReads } = await import('./bench/today.mjs');
 const { benchTwoTablets } = await import('./bench/twoTablets.mjs');
@@ -53,6 +54,7 @@ try {
   const page = await benchFirstPage(base, viewer.inBrowser, chromium);
   const wheel = await benchWheel(base, viewer.inBrowser, chromium);
   const stops = await benchCrankStops();
+  const plan = await benchShimPlan();
   const wear = await benchWear(base, bench.cookie, lead.cookie, bench.inBrowser, chromium);
   const taps = await benchTaps(base, bench.cookie, bench.inBrowser, chromium);
   const two = await benchTwoTablets(base, bench.cookie, bench.inBrowser, chromium);
@@ -86,6 +88,18 @@ try {
       result: `${stops.marksRatio.toFixed(0)} times faster`,
       aim: 'over 1',
       met: stops.marksRatio > 1,
+    },
+    {
+      what: 'A shim plan over 48 points, 400 pieces and 60 sizes to order: median',
+      result: `${plan.planMs.toFixed(1)} ms`,
+      aim: 'under 16 ms',
+      met: plan.planMs < 16,
+    },
+    {
+      what: `Its assignment: ${plan.ms.toFixed(1)} ms; the munkres-js package on the same costs, with equal totals, ${plan.munkresMs.toFixed(0)} ms`,
+      result: `${plan.ratio.toFixed(0)} times faster`,
+      aim: 'at least 20',
+      met: plan.ratio >= 20,
     },
     {
       what: 'Crank wheel of 16 valves turned a degree a frame: frames over 20 ms',

@@ -66,7 +66,7 @@ const VIEWS = [
     'build-set',
     async (page) => {
       await page.getByRole('link', { name: /Railcar 1/ }).click();
-      await page.getByLabel('in now, mm').fill('2.45');
+      await page.getByText(/thinner opens the gap/).waitFor();
     },
   ],
   [

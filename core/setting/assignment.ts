@@ -5,8 +5,8 @@ export type Cost = readonly number[];
  * Gives each row a column of its own so that the costs add up to the least, figure by figure: the first figure's sum first, of
  * equal ones the second's, and so on. Exact.
  *
- * Rule: the Hungarian method. It needs nothing of costs but that they can be added, taken away and compared, which costs of
- * several figures can as well.
+ * Rule: the Hungarian method, by shortest ways from row to row over what each may have. It needs nothing of costs but that they
+ * can be added, taken away and compared, which costs of several figures can as well.
  *
  * @param costs rows by columns, at least as many columns as rows; null where a row may not have a column
  * @returns the column of each row
@@ -17,69 +17,87 @@ export function leastAssignment(costs: readonly (readonly (Cost | null)[])[]): n
   const rows = costs.length;
   if (rows === 0) return [];
   const columns = costs[0]!.length;
-  const depth = Math.max(0, ...costs.flatMap((row) => row.map((cost) => cost?.length ?? 0)));
   if (columns < rows) throw new RangeError('there are fewer columns than rows');
-  // what may not be has a figure before all others: it is chosen only where nothing else can be
-  const size = depth + 1;
-  const flat = new Float64Array(rows * columns * size);
-  costs.forEach((row, i) =>
-    row.forEach((cost, j) => {
-      const at = (i * columns + j) * size;
-      if (cost === null) flat[at] = 1;
-      else for (let figure = 0; figure < depth; figure += 1) flat[at + 1 + figure] = cost[figure] ?? 0;
-    }),
-  );
-  const ofRow = new Float64Array((rows + 1) * size);
-  const ofColumn = new Float64Array((columns + 1) * size);
-  /** the row each column belongs to; row and column 0 are nobody's */
-  const owner = new Int32Array(columns + 1);
-  const cameFrom = new Int32Array(columns + 1);
-  const least = new Float64Array((columns + 1) * size);
-  const reached = new Uint8Array(columns + 1);
-  const known = new Uint8Array(columns + 1);
-  const step = new Float64Array(size);
-  const reduced = new Float64Array(size);
-  for (let row = 1; row <= rows; row += 1) {
-    owner[0] = row;
-    reached.fill(0);
-    known.fill(0);
-    let column = 0;
+  const size = Math.max(0, ...costs.map((row) => Math.max(0, ...row.map((cost) => cost?.length ?? 0))));
+  const { starts, ends, flat } = edgesOf(costs, size);
+  const ofRow = new Float64Array(rows * size);
+  const ofColumn = new Float64Array(columns * size);
+  /** the row each column belongs to; −1 where it is free */
+  const owner = new Int32Array(columns).fill(-1);
+  const cameFrom = new Int32Array(columns);
+  const far = new Float64Array(columns * size);
+  /** in which row's turn a column was seen last, and in which it was reached */
+  const seen = new Int32Array(columns).fill(-1);
+  const reached = new Int32Array(columns).fill(-1);
+  const walked = new Float64Array(size);
+  const next = new Float64Array(size);
+  for (let row = 0; row < rows; row += 1) {
+    const edge: number[] = [];
+    const path: number[] = [];
+    walked.fill(0);
+    let at = row;
+    let column = -1;
     do {
-      reached[column] = 1;
-      const from = owner[column]!;
-      let next = -1;
-      for (let j = 1; j <= columns; j += 1) {
-        if (reached[j]) continue;
-        const at = ((from - 1) * columns + j - 1) * size;
+      for (let one = starts[at]!; one < starts[at + 1]!; one += 1) {
+        const j = ends[one]!;
+        if (reached[j] === row) continue;
         for (let k = 0; k < size; k += 1)
-          reduced[k] = flat[at + k]! - ofRow[from * size + k]! - ofColumn[j * size + k]!;
-        if (!known[j] || isLess(reduced, 0, least, j * size, size)) {
-          known[j] = 1;
-          for (let k = 0; k < size; k += 1) least[j * size + k] = reduced[k]!;
-          cameFrom[j] = column;
-        }
-        if (next < 0 || isLess(least, j * size, least, next * size, size)) next = j;
+          next[k] = walked[k]! + flat[one * size + k]! - ofRow[at * size + k]! - ofColumn[j * size + k]!;
+        if (seen[j] !== row) edge.push(j);
+        else if (!isLess(next, 0, far, j * size, size)) continue;
+        seen[j] = row;
+        cameFrom[j] = column;
+        for (let k = 0; k < size; k += 1) far[j * size + k] = next[k]!;
       }
-      for (let k = 0; k < size; k += 1) step[k] = least[next * size + k]!;
-      for (let j = 0; j <= columns; j += 1)
-        for (let k = 0; k < size; k += 1)
-          if (reached[j]) {
-            ofRow[owner[j]! * size + k]! += step[k]!;
-            ofColumn[j * size + k]! -= step[k]!;
-          } else least[j * size + k]! -= step[k]!;
-      column = next;
-    } while (owner[column] !== 0);
-    while (column !== 0) {
-      const before = cameFrom[column]!;
-      owner[column] = owner[before]!;
-      column = before;
+      if (edge.length === 0) throw new RangeError('a row has no column that it may have');
+      let nearest = 0;
+      for (let one = 1; one < edge.length; one += 1)
+        if (isLess(far, edge[one]! * size, far, edge[nearest]! * size, size)) nearest = one;
+      column = edge[nearest]!;
+      edge[nearest] = edge.at(-1)!;
+      edge.pop();
+      reached[column] = row;
+      for (let k = 0; k < size; k += 1) walked[k] = far[column * size + k]!;
+      at = owner[column]!;
+      if (at >= 0) path.push(column);
+    } while (at >= 0);
+    for (let k = 0; k < size; k += 1) ofRow[row * size + k]! += walked[k]!;
+    for (const j of path)
+      for (let k = 0; k < size; k += 1) {
+        const left = walked[k]! - far[j * size + k]!;
+        ofRow[owner[j]! * size + k]! += left;
+        ofColumn[j * size + k]! -= left;
+      }
+    while (cameFrom[column]! >= 0) {
+      owner[column] = owner[cameFrom[column]!]!;
+      column = cameFrom[column]!;
     }
+    owner[column] = row;
   }
   const found = new Array<number>(rows).fill(-1);
-  for (let j = 1; j <= columns; j += 1) if (owner[j]! > 0) found[owner[j]! - 1] = j - 1;
-  if (found.some((column, row) => costs[row]![column] === null))
-    throw new RangeError('a row has no column that it may have');
+  owner.forEach((row, j) => {
+    if (row >= 0) found[row] = j;
+  });
   return found;
+}
+
+/** What each row may have: its columns one after another, with their costs. */
+function edgesOf(costs: readonly (readonly (Cost | null)[])[], size: number) {
+  const starts = new Int32Array(costs.length + 1);
+  costs.forEach((row, i) => {
+    starts[i + 1] = starts[i]! + row.filter((cost) => cost !== null).length;
+  });
+  const ends = new Int32Array(starts.at(-1)!);
+  const flat = new Float64Array(ends.length * size);
+  let one = 0;
+  for (const row of costs)
+    row.forEach((cost, j) => {
+      if (cost === null) return;
+      ends[one] = j;
+      for (let k = 0; k < cost.length; k += 1) flat[one * size + k] = cost[k]!;
+      one += 1;
+    });
+  return { starts, ends, flat };
 }
 
 function isLess(a: Float64Array, from: number, b: Float64Array, at: number, size: number): boolean {

@@ -89,6 +89,7 @@ interface Point {
   readonly gain: number;
   readonly gone: boolean;
   readonly without: ReadonlySet<number>;
+  readonly outcomes: Map<number, Outcome>;
 }
 
 /** What a shim of a thickness would do at a point. */
@@ -159,6 +160,7 @@ function pointsOf({ points, guard = 0, keep = [], without = [] }: ShimPlanInput)
       target: tenths(target),
       gain,
       gone,
+      outcomes: new Map(),
       without: new Set(without.filter((one) => one.key === key).map(({ thickness }) => tenths(thickness))),
     };
   });
@@ -166,18 +168,31 @@ function pointsOf({ points, guard = 0, keep = [], without = [] }: ShimPlanInput)
 
 const tenths = (mm: number): number => tenthsFromMm(mm);
 
-function outcome({ lo, hi, installed, from, to, target, gain }: Point, thickness: number): Outcome {
+/** What a shim would do at a point; worked out once for each thickness, of which a drawer has many alike. */
+function outcome(point: Point, thickness: number): Outcome {
+  let known = point.outcomes.get(thickness);
+  if (!known) {
+    known = workedOut(point, thickness);
+    point.outcomes.set(thickness, known);
+  }
+  return known;
+}
+
+function workedOut({ lo, hi, installed, from, to, target, gain }: Point, thickness: number): Outcome {
   const change = gain * (installed - thickness);
-  const after = { lo: lo + change, hi: hi + change };
-  const middle = (after.lo + after.hi) / 2;
-  const inside = (gap: number) => gap >= from - ON_BOUNDARY && gap <= to + ON_BOUNDARY;
-  const certain = inside(after.lo) && inside(after.hi);
+  const [least, most] = [lo + change, hi + change];
+  const middle = (least + most) / 2;
+  const certain = isInside(least, from, to) && isInside(most, from, to);
   return {
-    ...after,
-    status: certain ? 'certain' : inside(middle) ? 'likely' : 'unsolved',
+    lo: least,
+    hi: most,
+    status: certain ? 'certain' : isInside(middle, from, to) ? 'likely' : 'unsolved',
     deviation: Math.abs(middle - target),
   };
 }
+
+const isInside = (gap: number, from: number, to: number) =>
+  gap >= from - ON_BOUNDARY && gap <= to + ON_BOUNDARY;
 
 function isTouched(point: Point, change: PlanChange): boolean {
   const { status, deviation } = outcome(point, point.installed);

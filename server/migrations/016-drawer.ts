@@ -32,13 +32,14 @@ export async function up(knex: Knex): Promise<void> {
       add column piece_from text not null default 'unsaid'
         check (piece_from in ('unsaid', 'drawer', 'engine', 'bought')),
       add column piece_to text not null default 'unsaid'
-        check (piece_to in ('unsaid', 'drawer', 'engine', 'scrapped'));
+        check (piece_to in ('unsaid', 'drawer', 'engine', 'scrapped')),
+      add column piece_giver text;
   `);
 }
 
 export async function down(knex: Knex): Promise<void> {
   await knex.schema.raw(`
-    alter table settings drop column piece_to, drop column piece_from;
+    alter table settings drop column piece_giver, drop column piece_to, drop column piece_from;
     drop table piece_systems;
     drop trigger piece_moves_final on piece_moves;
     drop table piece_moves;

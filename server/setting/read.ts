@@ -19,6 +19,7 @@ export async function readSettings(db: Knex, buildId: string, id?: string): Prom
       's.note',
       's.piece_from as from',
       's.piece_to as to',
+      's.piece_giver as giver',
       'p.name as by',
       's.at',
       's.superseded',

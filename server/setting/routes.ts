@@ -1,12 +1,13 @@
 import { buildWrite } from '@zero-lash/contract/builds';
-import { newSetting } from '@zero-lash/contract/setting';
+import { feel, newSetting } from '@zero-lash/contract/setting';
 import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { handOf } from '../builds/hand.ts';
 import { writeBuild } from '../builds/write.ts';
-import { needs } from '../plugins/signIn.ts';
+import { needs, personOf } from '../plugins/signIn.ts';
+import { readFeel } from './feel.ts';
 import { addSetting } from './store.ts';
 
 export function settingRoutes(instance: FastifyInstance, _options: object, done: () => void): void {
@@ -21,6 +22,10 @@ export function settingRoutes(instance: FastifyInstance, _options: object, done:
       writeBuild(request, reply, 201, (transaction) =>
         addSetting(transaction, request.params.id, request.body, handOf(request)),
       ),
+  );
+  // nobody's but one's own
+  app.get('/feel', { schema: { response: { 200: feel } } }, (request) =>
+    readFeel(app.db, personOf(request).id),
   );
   done();
 }

@@ -39,6 +39,8 @@ export async function addSetting(
   if (build.stage !== 'set') throw new Refusal('wrong_stage', { detail: 'Settings are recorded at Set.' });
   const sheet = await findRevision(db, build.revisionId);
   refuseOtherMeans(sheet, input);
+  // a piece comes out of a point that there is
+  if (input.giver !== null) pointAt(sheet, input.giver);
   const at = whenTaken(input.takenAt, hand, build.openedAt);
   const standing = { build_id: buildId, point: input.point, superseded: false };
   const earlier = await db('settings').where(standing).first('at');
@@ -57,6 +59,7 @@ export async function addSetting(
     note: input.note,
     piece_from: input.from,
     piece_to: input.to,
+    piece_giver: input.giver,
     by: hand.personId,
     at,
     superseded: late,

@@ -47,11 +47,12 @@ const ROW: { readonly [K in Kind]: (item: OutboxItem, build: BuildView) => RowOf
   },
   turning: (item) => ({ ...(item.body as Turning), roundId: item.within!, saidAt: item.takenAt }),
   setting: (item) => {
-    const { point, kind, degrees, installed, fitted, mark, note, from, to } = item.body as NewSetting;
+    const { point, kind, degrees, installed, fitted, mark, note, from, to, giver } = item.body as NewSetting;
     return {
       ...{ id: item.key, point, kind, by: item.by, at: item.takenAt, superseded: false },
       ...{ degrees: degrees ?? null, installed: installed ?? null, fitted: fitted ?? null },
       ...{ mark: mark ?? '', note: note ?? '', from: from ?? 'unsaid', to: to ?? 'unsaid' },
+      giver: giver ?? null,
     };
   },
   tick: (item) => {

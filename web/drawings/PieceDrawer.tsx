@@ -1,8 +1,15 @@
-import type { DrawerSystem } from '@zero-lash/contract/drawer';
 import { paint } from './states.ts';
 
 interface Props {
-  readonly system: Pick<DrawerSystem, 'title' | 'made' | 'sizes' | 'reorder'>;
+  readonly system: {
+    readonly title: string;
+    /** mm, what the pieces are made in */
+    readonly made: readonly number[];
+    /** what lies there, or once did; mm */
+    readonly sizes: readonly { readonly thickness: number; readonly count: number }[];
+    /** so many of each size are to be there */
+    readonly reorder: number;
+  };
   readonly length: (mm: number) => string;
 }
 

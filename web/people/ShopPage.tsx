@@ -7,6 +7,7 @@ import { Empty, Page, PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useAddPersonMutation, usePeopleQuery, useSessionQuery } from './endpoints.ts';
 import { Changes } from './Changes.tsx';
+import { OwnFeel } from './OwnFeel.tsx';
 import { PersonRow } from './PersonRow.tsx';
 import { ROLE_WORDS } from './roles.ts';
 import { ShopForm } from './ShopForm.tsx';
@@ -22,6 +23,7 @@ export default function ShopPage() {
       {!mayLead ? (
         <Box display="grid" gap="8">
           <Empty>A lead looks after the people, the unit and the zone of the shop.</Empty>
+          <OwnFeel />
           <SignedIn />
         </Box>
       ) : (
@@ -37,6 +39,7 @@ export default function ShopPage() {
           <Box display="grid" gap="8" alignContent="start">
             <AddPerson />
             <ShopForm />
+            <OwnFeel />
             <SignedIn />
           </Box>
         </Box>

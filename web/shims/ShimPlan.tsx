@@ -15,7 +15,7 @@ import type { BuildView } from '../builds/buildView.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 import { GapBar } from '../drawings/GapBar.tsx';
 import { useRole } from '../people/useRole.ts';
-import { useDrawerQuery } from './endpoints.ts';
+import { useDrawerQuery, useFeelQuery } from './endpoints.ts';
 import { writePlanCsv } from './planCsv.ts';
 import {
   besideTheEngine,
@@ -34,8 +34,11 @@ const WHICH: Readonly<Record<string, { readonly words: string; readonly change: 
   all: { words: 'every point', change: { rule: 'all' } },
 };
 
-/** How far inside the band a plan keeps until somebody's own feel is known. */
-const GUARD = feelSpread({ looks: [] }).guard;
+/** How far inside the band a plan keeps where nothing is known of anybody's feel. */
+const USUAL = feelSpread({ looks: [] }).guard;
+
+/** What a person chooses by hand. */
+type Chosen = Omit<PlanChoices, 'change' | 'guard'>;
 
 /** Which piece goes where, over all points at once; nothing where nothing graded is fitted. */
 export function ShimPlan({ build }: { readonly build: BuildView }) {
@@ -47,13 +50,13 @@ function Plan({ build, points }: { readonly build: BuildView; readonly points: r
   const { mayWork } = useRole();
   const { data: drawer } = useDrawerQuery(undefined, { refetchOnMountOrArgChange: true });
   const [which, setWhich] = useState<keyof typeof WHICH>('out');
-  const [choices, setChoices] = useState<Omit<PlanChoices, 'change'>>({
-    ...{ reuse: true, drawer: true, keep: [], without: [], guard: GUARD },
-  });
+  const { data: feel } = useFeelQuery(undefined, { refetchOnMountOrArgChange: true });
+  const guard = feel?.guard ?? USUAL;
+  const [choices, setChoices] = useState<Chosen>({ reuse: true, drawer: true, keep: [], without: [] });
   const choose = (next: Partial<typeof choices>) => setChoices({ ...choices, ...next });
   const questions = useMemo(
-    () => planQuestions(build, points, drawer, { ...choices, change: WHICH[which]!.change }),
-    [build, points, drawer, choices, which],
+    () => planQuestions(build, points, drawer, { ...choices, guard, change: WHICH[which]!.change }),
+    [build, points, drawer, choices, guard, which],
   );
   const { plans, current, failed } = usePlans(questions);
   const enabled = mayWork && !build.closedAt && build.stage === 'set';
@@ -210,15 +213,15 @@ interface MovesProps {
   readonly build: BuildView;
   readonly points: readonly PiecePoint[];
   readonly plans: Plans;
-  readonly choices: Omit<PlanChoices, 'change'>;
-  readonly onChoose: (next: Partial<PlanChoices>) => void;
+  readonly choices: Chosen;
+  readonly onChoose: (next: Partial<Chosen>) => void;
   readonly enabled: boolean;
 }
 
 /** Each move in the order it is made, to be ticked off as it is fitted; then what stays as it is. */
 function Moves({ build, points, plans, choices, onChoose, enabled }: MovesProps) {
   const put = useBenchWrite(build.id);
-  const { length } = useLengths(points[0]?.point.stamped);
+  const { length, figure, unit } = useLengths(points[0]?.point.stamped);
   const { assignments, orders, leftOver } = plans.plan;
   const of = (key: string) => points.find(({ point }) => point.key === key);
   const moving = assignments.filter(
@@ -230,9 +233,9 @@ function Moves({ build, points, plans, choices, onChoose, enabled }: MovesProps)
   const stuck = new Set(unsolved.map(({ key }) => key));
   const freed = leftOver.filter(({ from }) => !stuck.has(from));
   const wantedElsewhere = new Set(moving.flatMap(({ from }) => (from === undefined ? [] : [from])));
-  const { tray, gone } = useMemo(() => besideTheEngine(build.settings, points), [build.settings, points]);
+  const { tray, gone } = useMemo(() => besideTheEngine(build.settings), [build.settings]);
 
-  function fitted({ key, thickness, source }: PlanAssignment): void {
+  function fitted({ key, thickness, source, from: giver }: PlanAssignment): void {
     const { installed } = of(key)!;
     // what lies in the tray already comes from the engine, though the planner counts it as stock
     const fromTray = source === 'stock' && tray.some((each) => Math.abs(each - thickness!) < 1e-4);
@@ -243,6 +246,7 @@ function Moves({ build, points, plans, choices, onChoose, enabled }: MovesProps)
       body: {
         ...{ point: key, kind: 'fitted', installed, fitted: thickness, note: 'as planned' },
         ...{ from, to: wantedElsewhere.has(key) || gone.has(key) ? 'engine' : 'drawer' },
+        giver: giver ?? null,
       },
     });
   }
@@ -262,8 +266,8 @@ function Moves({ build, points, plans, choices, onChoose, enabled }: MovesProps)
               <Box as="tr" borderBottom="1px solid" borderColor="ink">
                 <th scope="col">No.</th>
                 <th scope="col">Point</th>
-                <th scope="col">Out</th>
-                <th scope="col">In</th>
+                <th scope="col">Out, {unit}</th>
+                <th scope="col">In, {unit}</th>
                 <th scope="col">From</th>
                 <th scope="col">Leaves</th>
                 <th scope="col">
@@ -285,11 +289,11 @@ function Moves({ build, points, plans, choices, onChoose, enabled }: MovesProps)
                       {key}
                     </Box>
                     <td>
-                      {length(of(key)!.installed!)}
+                      {figure(of(key)!.installed!)}
                       {waits && <b>, laid aside</b>}
                     </td>
                     <Box as="td" fontWeight="650">
-                      {length(move.thickness!)}
+                      {figure(move.thickness!)}
                     </Box>
                     <Box as="td" whiteSpace="nowrap">
                       {from !== null ? `out of ${from}` : SOURCE_WORDS[move.source]}

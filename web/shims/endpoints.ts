@@ -1,8 +1,10 @@
 import type { Drawer, DrawerMove, NewCount, NewMoves, SystemChange } from '@zero-lash/contract/drawer';
+import type { Feel } from '@zero-lash/contract/setting';
 import { api, write } from '../app/api.ts';
 
 export const drawerApi = api.injectEndpoints({
   endpoints: (build) => ({
+    feel: build.query<Feel, void>({ query: () => 'feel' }),
     drawer: build.query<Drawer, void>({ query: () => 'drawer', providesTags: ['Drawer'] }),
     drawerMoves: build.query<DrawerMove[], string>({
       query: (system) => `drawer/moves?system=${encodeURIComponent(system)}`,
@@ -24,6 +26,7 @@ export const drawerApi = api.injectEndpoints({
 });
 
 export const {
+  useFeelQuery,
   useDrawerQuery,
   useDrawerMovesQuery,
   useMovePiecesMutation,

@@ -87,31 +87,26 @@ interface Beside {
 
 /**
  * Follows the pieces that were moved within the engine: what was taken out lies in the tray until it goes in somewhere; what
- * went in from the engine without having lain there came out of a point that has none now.
+ * came straight out of another point leaves that one without, until it is fitted itself.
  */
 export function besideTheEngine(
-  settings: readonly Pick<Setting, 'kind' | 'installed' | 'fitted' | 'from' | 'to' | 'point'>[],
-  points: readonly PiecePoint[],
+  settings: readonly Pick<Setting, 'kind' | 'installed' | 'fitted' | 'from' | 'to' | 'giver' | 'point'>[],
 ): Beside {
-  const tray: number[] = [];
+  const fitted = settings.filter(({ kind }) => kind === 'fitted');
+  const tray = fitted.flatMap(({ to, installed, point }) =>
+    to === 'engine' && installed !== null ? [{ of: point, thickness: installed }] : [],
+  );
   const gone = new Set<string>();
-  const refitted = new Set(settings.filter(({ kind }) => kind === 'fitted').map(({ point }) => point));
-  for (const { kind, installed, to } of settings)
-    if (kind === 'fitted' && to === 'engine' && installed !== null) tray.push(installed);
-  for (const { kind, fitted, from } of settings) {
-    if (kind !== 'fitted' || from !== 'engine' || fitted === null) continue;
-    const lies = tray.findIndex((thickness) => same(thickness, fitted));
-    if (lies >= 0) {
-      tray.splice(lies, 1);
-      continue;
-    }
-    const giver = points.find(
-      ({ point, installed }) =>
-        installed !== null && same(installed, fitted) && !refitted.has(point.key) && !gone.has(point.key),
+  const refitted = new Set(fitted.map(({ point }) => point));
+  for (const { from, giver, fitted: into } of fitted) {
+    if (from !== 'engine' || into === null) continue;
+    const lies = tray.findIndex(({ of, thickness }) =>
+      giver === null ? same(thickness, into) : of === giver,
     );
-    if (giver) gone.add(giver.point.key);
+    if (lies >= 0) tray.splice(lies, 1);
+    else if (giver !== null && !refitted.has(giver)) gone.add(giver);
   }
-  return { tray, gone };
+  return { tray: tray.map(({ thickness }) => thickness), gone };
 }
 
 const same = (a: number, b: number) => tenthsFromMm(a) === tenthsFromMm(b);
@@ -124,7 +119,7 @@ export function planQuestions(
   choices: PlanChoices,
 ): readonly ShimPlanInput[] {
   const planned = points.filter(({ why }) => why === null);
-  const { tray, gone } = besideTheEngine(build.settings, points);
+  const { tray, gone } = besideTheEngine(build.settings);
   return [...new Set(planned.map(({ system }) => system))].map((system): ShimPlanInput => {
     const own = planned.filter((each) => each.system === system);
     const kept = drawer?.systems.find((each) => each.system === system);

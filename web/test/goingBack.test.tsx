@@ -69,6 +69,7 @@ describe('a point left alone', () => {
               superseded: false,
               from: 'unsaid',
               to: 'unsaid',
+              giver: null,
             },
           },
         ],

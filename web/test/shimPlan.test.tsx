@@ -1,22 +1,17 @@
 // @vitest-environment happy-dom
 import 'fake-indexeddb/auto';
-import { fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import type { Drawer } from '@zero-lash/contract/drawer';
-import type { Setting } from '@zero-lash/contract/setting';
+import type { Feel, Setting } from '@zero-lash/contract/setting';
 import type { Means } from '@zero-lash/core/sheets';
 import fc from 'fast-check';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { store } from '../app/store.ts';
 import type { BuildView } from '../builds/buildView.ts';
+import { OwnFeel } from '../people/OwnFeel.tsx';
 import { piecesTyped, readKitCsv, writeOrderCsv } from '../shims/drawerCsv.ts';
 import { drawerApi } from '../shims/endpoints.ts';
-import {
-  besideTheEngine,
-  piecePoints,
-  planQuestions,
-  type PiecePoint,
-  type PlanChoices,
-} from '../shims/planInput.ts';
+import { besideTheEngine, piecePoints, planQuestions, type PlanChoices } from '../shims/planInput.ts';
 import { planAll } from '../shims/plans.ts';
 import { writePlanCsv } from '../shims/planCsv.ts';
 import { ShimPlan } from '../shims/ShimPlan.tsx';
@@ -105,7 +100,7 @@ describe('what is planned for', () => {
     const fitted: Setting = {
       ...{ id: 's', point: '1I', kind: 'fitted', degrees: null, installed: 2.6, fitted: 2.5, mark: '' },
       ...{ note: '', by: 'Osk Velland', at: '2031-01-01T11:00:00Z', superseded: false },
-      ...{ from: 'drawer', to: 'drawer' },
+      ...{ from: 'drawer', to: 'drawer', giver: null },
     };
     expect(whyOf(engine({ '1I': [0.2, 0.21] }, { '1I': 2.6 }, { settings: [fitted] }))).toMatchObject({
       '1I': 'fitted',
@@ -124,29 +119,37 @@ describe('what is planned for', () => {
 });
 
 describe('pieces that move within the engine', () => {
-  const point = (key: string, installed: number) =>
-    ({ point: { key }, installed, system: SYSTEM }) as unknown as PiecePoint;
   const fitted = (
     key: string,
     installed: number,
     into: number,
     from: Setting['from'],
-    to: Setting['to'],
+    giver: string | null,
   ) => ({
-    ...{ point: key, kind: 'fitted' as const, installed, fitted: into, from, to },
+    ...{ point: key, kind: 'fitted' as const, installed, fitted: into, from, giver },
+    to: from === 'engine' ? ('engine' as const) : ('drawer' as const),
   });
 
   it('lie in the tray until they go in, and leave a place that has none where they came out of one', () => {
-    const points = [point('1I', 2.5), point('2I', 2.4), point('3I', 2.3)];
     // 1I took what was in 2I: its own lies in the tray, and 2I has none
-    const first = [fitted('1I', 2.5, 2.4, 'engine', 'engine')];
-    expect(besideTheEngine(first, points)).toEqual({ tray: [2.5], gone: new Set(['2I']) });
-    const second = [...first, fitted('2I', 2.4, 2.5, 'engine', 'engine')];
-    expect(besideTheEngine(second, points)).toEqual({ tray: [], gone: new Set() });
-    expect(besideTheEngine([fitted('1I', 2.5, 2.4, 'drawer', 'drawer')], points)).toEqual({
-      tray: [],
-      gone: new Set(),
-    });
+    const first = [fitted('1I', 2.5, 2.4, 'engine', '2I')];
+    expect(besideTheEngine(first)).toEqual({ tray: [2.5], gone: new Set(['2I']) });
+    const second = [...first, fitted('2I', 2.4, 2.5, 'engine', null)];
+    expect(besideTheEngine(second)).toEqual({ tray: [], gone: new Set() });
+    expect(besideTheEngine([fitted('1I', 2.5, 2.4, 'drawer', null)])).toEqual({ tray: [], gone: new Set() });
+  });
+
+  it('leave the place they came out of, though another has one as thick', () => {
+    const view = engine(
+      { '1I': [0.14, 0.15], '2I': [0.24, 0.25], '3I': [0.34, 0.35] },
+      { '1I': 2.5, '2I': 2.4, '3I': 2.4 },
+      {
+        settings: [{ ...fitted('1I', 2.5, 2.4, 'engine', '3I'), id: 's', by: '', at } as unknown as Setting],
+      },
+    );
+    const [question] = planQuestions(view, piecePoints(view), drawerOf({}), CHOICES);
+    expect(question!.points.filter(({ gone }) => gone).map(({ key }) => key)).toEqual(['3I']);
+    expect(question!.stock).toEqual([{ thickness: 2.5, qty: 1 }]);
   });
 
   it('are none lost and none made twice, whichever move of a plan is made first', () => {
@@ -177,7 +180,7 @@ describe('pieces that move within the engine', () => {
             }));
             const now = { systems: [{ ...drawer.systems[0]!, sizes: left }] };
             const questions = planQuestions(view(), points, now, CHOICES);
-            return { points, plan: planAll(questions).plan, ...besideTheEngine(settings, points) };
+            return { points, plan: planAll(questions).plan, ...besideTheEngine(settings) };
           };
           const before = ask().plan.totals;
           for (const pick of picks) {
@@ -187,7 +190,7 @@ describe('pieces that move within the engine', () => {
               ['removed', 'stock', 'order'].includes(source),
             );
             if (moving.length === 0) break;
-            const { key, source, thickness } = moving[pick % moving.length]!;
+            const { key, source, thickness, from: giver = null } = moving[pick % moving.length]!;
             const elsewhere = moving.some(({ from }) => from === key) || gone.has(key);
             const fromTray = source === 'stock' && tray.some((mm) => Math.abs(mm - thickness!) < 1e-6);
             settings.push({
@@ -206,6 +209,7 @@ describe('pieces that move within the engine', () => {
               ...{ by: 'Osk Velland', at: '2031-01-01T12:00:00Z', superseded: false },
               from: source === 'removed' || fromTray ? 'engine' : source === 'order' ? 'bought' : 'drawer',
               to: elsewhere ? 'engine' : 'drawer',
+              giver,
             });
           }
           // every piece there was, and every one bought, is in the engine, in the drawer or in the tray: once
@@ -252,8 +256,8 @@ describe('a plan as it is worked off', () => {
       .slice(1)
       .map(({ textContent }) => textContent);
     expect(rows).toHaveLength(2);
-    expect(rows[0]).toMatch(/^11I2\.50.mm, laid aside2\.40.mmout of 2I/);
-    expect(rows[1]).toMatch(/^22I2\.40.mm2\.50.mmout of 1I/);
+    expect(rows[0]).toMatch(/^11I2\.50, laid aside2\.40out of 2I/);
+    expect(rows[1]).toMatch(/^22I2\.402\.50out of 1I/);
     const text = screen.getByRole('region', { name: 'Shim plan' }).textContent!;
     expect(text).toContain('This plan0 to buy; 3 of 3 certain');
     expect(text).toContain('Every one bought2 to buy, 15.00; 3 of 3 certain');
@@ -266,7 +270,15 @@ describe('a plan as it is worked off', () => {
     expect(put()).toMatchObject([
       {
         kind: 'setting',
-        body: { point: '1I', kind: 'fitted', installed: 2.5, fitted: 2.4, from: 'engine', to: 'engine' },
+        body: {
+          point: '1I',
+          kind: 'fitted',
+          installed: 2.5,
+          fitted: 2.4,
+          from: 'engine',
+          to: 'engine',
+          giver: '2I',
+        },
       },
     ]);
   });
@@ -288,7 +300,7 @@ describe('a plan as it is worked off', () => {
   it('takes from the drawer what lies there, and says what no piece made can do', async () => {
     const view = engine({ '1I': [0.14, 0.15], '2I': [0.1, 0.11] }, { '1I': 2.5, '2I': 2 });
     const moves = await shown(drawerOf({ '2.4': 1 }), view);
-    expect(moves.textContent).toMatch(/1I2\.50.mm2\.40.mmthe drawer/);
+    expect(moves.textContent).toMatch(/1I2\.502\.40the drawer/);
     expect(screen.getByText(/2I: no piece made or at hand brings it in\. It would take 1\.855/)).toBeTruthy();
     // what is in stays in where nothing is brought in
     expect(screen.getByText(/Left over/).parentElement!.textContent).not.toContain('2.00');
@@ -382,5 +394,25 @@ describe('pieces as they are typed', () => {
       'Shims,2,2,15.00',
       'Shims,2.5,1,7.50',
     ]);
+  });
+});
+
+describe('one’s own feel', () => {
+  const said = async (feel: Feel) => {
+    await signIn('bench');
+    await store.dispatch(drawerApi.util.upsertQueryData('feel', undefined, feel));
+    return show(<OwnFeel />).container.textContent!.replace(/\u202f|\u00a0/g, ' ');
+  };
+  it('is said with how many looks it comes from, and what a plan keeps by it', async () => {
+    expect(await said({ count: 12, sd: 0.004, bias: -0.006, guard: 0.008 })).toBe(
+      'Your feelFrom 12 second looks, blind: you feel the same gap again to ±0.004 mm, and 0.006 mm wider than who looked first. A plan of yours keeps 0.008 mm inside every band.',
+    );
+  });
+  it('is not known before there was a look, nor reckoned with before there were ten', async () => {
+    expect(await said({ count: 0, sd: null, bias: null, guard: 0.004 })).toContain('nothing a second time');
+    cleanup();
+    expect(await said({ count: 3, sd: 0.01, bias: 0, guard: 0.004 })).toContain(
+      'until there are ten such looks.',
+    );
   });
 });
