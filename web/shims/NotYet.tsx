@@ -1,0 +1,89 @@
+import { Box, Flex, Input } from '@chakra-ui/react';
+import { parseLength } from '@zero-lash/core/length';
+import { useState } from 'react';
+import { Labelled } from '../app/Labelled.tsx';
+import { useLengths } from '../app/lengths.ts';
+import type { BuildView } from '../builds/buildView.ts';
+import { useBenchWrite } from '../builds/useBenchWrite.ts';
+import type { NotPlanned, PiecePoint } from './planInput.ts';
+
+const NOT_YET: Readonly<Record<Exclude<NotPlanned, 'need-piece' | 'fitted'>, string>> = {
+  'not-measured': 'Measure first',
+  'no-blade': 'No blade goes: fit a thinner piece until one does, then measure',
+  undecided: 'Undecided: measure finer first',
+};
+
+interface NotYetProps {
+  readonly points: readonly PiecePoint[];
+  readonly build: BuildView;
+  readonly enabled: boolean;
+}
+
+/** What is not planned for yet, and why; where only the piece that is in is not known, it is typed here. */
+export function NotYet({ points, build, enabled }: NotYetProps) {
+  const keysOf = (why: NotPlanned) => points.filter((each) => each.why === why).map(({ point }) => point.key);
+  const unknown = points.filter(({ why }) => why === 'need-piece');
+  return (
+    <>
+      {(Object.keys(NOT_YET) as (keyof typeof NOT_YET)[])
+        .filter((why) => keysOf(why).length > 0)
+        .map((why) => (
+          <Box key={why} color="brass">
+            {NOT_YET[why]}: {keysOf(why).join(', ')}
+          </Box>
+        ))}
+      {keysOf('fitted').length > 0 && (
+        <Box color="faded">Fitted, and to be proved: {keysOf('fitted').join(', ')}</Box>
+      )}
+      {unknown.length > 0 && (
+        <Flex gap="3" flexWrap="wrap" alignItems="flex-end">
+          {unknown.map((each) => (
+            <PieceThere key={each.point.key} each={each} build={build} enabled={enabled} />
+          ))}
+        </Flex>
+      )}
+    </>
+  );
+}
+
+/** The piece that is in at a point, typed from its mark or the micrometer. */
+function PieceThere({ each, build, enabled }: { each: PiecePoint; build: BuildView; enabled: boolean }) {
+  const put = useBenchWrite(build.id);
+  const { unit } = useLengths(each.point.stamped);
+  const [text, setText] = useState('');
+  const [wrong, setWrong] = useState<string | undefined>();
+  const { key } = each.point;
+  function send() {
+    if (text.trim() === '') return setWrong(undefined);
+    const read = parseLength(text, unit);
+    if ('error' in read || read.mm < 0.1 || read.mm > 50) return setWrong('A thickness such as 2.40.');
+    setWrong(undefined);
+    return put({
+      kind: 'wear',
+      about: `Piece at ${key}`,
+      body: {
+        lines: [
+          {
+            ...{ kind: 'figure', item: 'piece-in', place: key, field: 'value', values: [read.mm] },
+            ...{ asTyped: text.trim(), how: 'measured', set: 'found', doubtKept: false },
+          },
+        ],
+      },
+    });
+  }
+  return (
+    <Box width="120px">
+      <Labelled label={`In at ${key}, ${unit}`} error={wrong}>
+        <Input
+          value={text}
+          inputMode="decimal"
+          maxLength={12}
+          disabled={!enabled}
+          onChange={({ target }) => setText(target.value)}
+          onBlur={send}
+          onKeyDown={({ key: pressed }) => void (pressed === 'Enter' && send())}
+        />
+      </Labelled>
+    </Box>
+  );
+}
