@@ -218,7 +218,8 @@ const WorkArea = memo(function WorkArea({ work }: AreaProps) {
         <BlindChoice blind={blind} onChoose={setBlind} anything={here.readings.some(({ by }) => by !== me)} />
       )}
       <StageWork build={build} stage={looking} blind={blind} onPoint={select} onLook={look}>
-        {Under && (
+        {/* what is planned would tell what was found */}
+        {Under && !blind && (
           <Suspense fallback={wide ? <Box minHeight="480px" /> : null}>
             <Under build={build} />
           </Suspense>

@@ -1,6 +1,8 @@
 import { Box, Flex, Input } from '@chakra-ui/react';
-import { parseLength } from '@zero-lash/core/length';
-import { useState } from 'react';
+import { mmFromTenths, parseLength, tenthsFromMm } from '@zero-lash/core/length';
+import { pieceDoubt } from '@zero-lash/core/setting';
+import { meansFor } from '@zero-lash/core/sheets';
+import { useRef, useState } from 'react';
 import { Labelled } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
 import type { BuildView } from '../builds/buildView.ts';
@@ -46,42 +48,65 @@ export function NotYet({ points, build, enabled }: NotYetProps) {
   );
 }
 
-/** The piece that is in at a point, typed from its mark or the micrometer. */
-function PieceThere({ each, build, enabled }: { each: PiecePoint; build: BuildView; enabled: boolean }) {
+interface PieceThereProps {
+  readonly each: PiecePoint;
+  readonly build: BuildView;
+  readonly enabled: boolean;
+}
+
+/** The piece that is in at a point, typed from its mark or the micrometer; one that is not made is asked about. */
+function PieceThere({ each, build, enabled }: PieceThereProps) {
   const put = useBenchWrite(build.id);
-  const { unit } = useLengths(each.point.stamped);
+  const { unit, figure, length } = useLengths(each.point.stamped);
   const [text, setText] = useState('');
-  const [wrong, setWrong] = useState<string | undefined>();
-  const { key } = each.point;
-  function send() {
-    if (text.trim() === '') return setWrong(undefined);
+  const [said, setSaid] = useState<string | undefined>();
+  const asked = useRef<number | null>(null);
+  const sent = useRef<number | null>(null);
+  const { key, role } = each.point;
+  const means = meansFor(build.sheet.pattern, role);
+
+  function send(byEnter: boolean) {
+    if (text.trim() === '') return setSaid(undefined);
     const read = parseLength(text, unit);
-    if ('error' in read || read.mm < 0.1 || read.mm > 50) return setWrong('A thickness such as 2.40.');
-    setWrong(undefined);
+    if ('error' in read || read.mm < 0.1 || read.mm > 50)
+      return setSaid(`A thickness such as ${figure(2.4)}.`);
+    const { mm } = read;
+    // leaving the field after Enter writes nothing again
+    if (sent.current === mm) return undefined;
+    const doubt = 'sizes' in means ? pieceDoubt(tenthsFromMm(mm), means.sizes, null) : null;
+    const again = byEnter && asked.current === mm;
+    if (doubt && !again) {
+      asked.current = mm;
+      const meant = doubt.meant === null ? '' : ` Did you mean ${figure(mmFromTenths(doubt.meant))}?`;
+      return setSaid(`${length(mm)} is not made.${meant} Enter keeps it.`);
+    }
+    setSaid(undefined);
+    sent.current = mm;
     return put({
       kind: 'wear',
       about: `Piece at ${key}`,
       body: {
         lines: [
           {
-            ...{ kind: 'figure', item: 'piece-in', place: key, field: 'value', values: [read.mm] },
-            ...{ asTyped: text.trim(), how: 'measured', set: 'found', doubtKept: false },
+            ...{ kind: 'figure', item: 'piece-in', place: key, field: 'value', values: [mm] },
+            ...{ asTyped: text.trim(), how: 'measured', set: 'found', doubtKept: doubt !== null },
           },
         ],
       },
     });
   }
+
   return (
     <Box width="120px">
-      <Labelled label={`In at ${key}, ${unit}`} error={wrong}>
+      <Labelled label={`In at ${key}, ${unit}`} error={said}>
         <Input
           value={text}
           inputMode="decimal"
           maxLength={12}
           disabled={!enabled}
           onChange={({ target }) => setText(target.value)}
-          onBlur={send}
-          onKeyDown={({ key: pressed }) => void (pressed === 'Enter' && send())}
+          onBlur={() => send(false)}
+          onKeyDown={({ key: pressed }) => void (pressed === 'Enter' && send(true))}
         />
       </Labelled>
     </Box>

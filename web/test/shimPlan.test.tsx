@@ -316,11 +316,29 @@ describe('a plan as it is worked off', () => {
     fireEvent.blur(field);
     expect(screen.getByText('A thickness such as 2.40.')).toBeTruthy();
     expect(put()).toEqual([]);
+    // a slip is asked about, and leaving the field does not keep it
+    fireEvent.change(field, { target: { value: '24.5' } });
+    fireEvent.keyDown(field, { key: 'Enter' });
+    expect(screen.getByText(/24\.50.mm is not made\. Did you mean 2\.45\?/)).toBeTruthy();
+    fireEvent.blur(field);
+    expect(put()).toEqual([]);
     fireEvent.change(field, { target: { value: '2.45' } });
+    // Enter writes it, and leaving the field after it not again
+    fireEvent.keyDown(field, { key: 'Enter' });
     fireEvent.blur(field);
     expect(put()).toMatchObject([
       { kind: 'wear', body: { lines: [{ item: 'piece-in', place: '1I', values: [2.45], how: 'measured' }] } },
     ]);
+  });
+
+  it('keeps a piece that is not made at a second word', async () => {
+    await store.dispatch(drawerApi.util.upsertQueryData('drawer', undefined, drawerOf({})));
+    show(<ShimPlan build={engine({ '1I': [0.14, 0.15] }, {})} />);
+    const field = screen.getByLabelText('In at 1I, mm');
+    fireEvent.change(field, { target: { value: '3.60' } });
+    fireEvent.keyDown(field, { key: 'Enter' });
+    fireEvent.keyDown(field, { key: 'Enter' });
+    expect(put()).toMatchObject([{ body: { lines: [{ values: [3.6], doubtKept: true }] } }]);
   });
 
   it('is nothing where every point is set by a screw', () => {
