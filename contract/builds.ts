@@ -5,10 +5,10 @@ import { conditionsRow, readingRow, round, roundRow } from './measuring.ts';
 import { ledgerEntry } from './parts.ts';
 import { photographRow } from './photographs.ts';
 import { pastRecheck } from './rechecks.ts';
-import { aim, provesAgain, setting } from './setting.ts';
+import { aim, allowOver, ownAim, ownAims, provesAgain, setting } from './setting.ts';
 import { stageKey } from './stages.ts';
 import { turningRow } from './turning.ts';
-import { id, line, moment, passage, putAway, takenAt, usageUnit, version } from './values.ts';
+import { id, line, moment, passage, putAway, remark, takenAt, usageUnit, version } from './values.ts';
 import { wearEntry } from './wear.ts';
 
 export const newBuild = z.object({
@@ -30,8 +30,20 @@ export const abandonRequest = z.object({ version, why: passage(200) });
 export type AbandonRequest = z.infer<typeof abandonRequest>;
 export const restoreRequest = z.object({ version });
 
-export const buildChange = z.object({ version, complaint: passage(300), aim });
-export type BuildChange = z.infer<typeof buildChange>;
+export const buildChange = z
+  .object({
+    version,
+    complaint: passage(300),
+    aim,
+    /** what is aimed at, where that is the shop's own */
+    ownAims: z.array(ownAim).min(1).max(8).optional(),
+    aimReason: remark(300).default(''),
+  })
+  .refine((change) => change.aim !== 'own' || change.ownAims !== undefined, {
+    path: ['ownAims'],
+    error: 'say what is aimed at',
+  });
+export type BuildChange = z.input<typeof buildChange>;
 
 /** A build itself: where it stands, on what, and how often anything in it was written. */
 export const buildHead = z.object({
@@ -40,8 +52,11 @@ export const buildHead = z.object({
   stage: stageKey,
   complaint: z.string(),
   aim,
+  /** figures of the shop's own that were once said for it; they hold where the aim is its own */
+  ownAims: ownAims.nullable(),
   /** as the shop had it when the build was opened */
   provesAgain,
+  allowOver,
   version,
   openedAt: moment,
   openedBy: z.string(),

@@ -51,6 +51,8 @@ const takenReading = z.object({
   takenAt,
   /** taken by a second person who did not see the first reading */
   blind: z.boolean().default(false),
+  /** taken before the lock nut was tightened: by such a reading and the next the shift by locking is learned */
+  beforeLock: z.boolean().default(false),
   /** the reading of this point that the device knew of; another one since then is kept beside it by name */
   over: id.nullable().optional(),
   reason: remark(120).default(''),
@@ -80,6 +82,7 @@ export const readingRow = z.object({
   instrument: z.string().nullable(),
   takenAt: moment,
   blind: z.boolean(),
+  beforeLock: z.boolean(),
   /** what a blind second look is held against */
   firstLook: z.object({ by: z.string(), lo: z.number(), hi: z.number().nullable() }).nullable(),
   by: z.string(),
@@ -108,6 +111,7 @@ export const pastReading = readingRow
     offBase: true,
     instrument: true,
     blind: true,
+    beforeLock: true,
   })
   .extend({ supersededBy: z.string().nullable(), supersededWhy: z.string().nullable() });
 export type PastReading = z.infer<typeof pastReading>;

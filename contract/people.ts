@@ -1,4 +1,4 @@
-import { provesAgain } from './setting.ts';
+import { allowOver, provesAgain } from './setting.ts';
 import { z } from 'zod';
 import { id, line, moment, version, written, zone } from './values.ts';
 
@@ -42,6 +42,8 @@ const shopFields = {
   /** gauges may be reached on the shop's own network, besides those on the server's machine */
   gaugesOnNetwork: z.boolean(),
   provesAgain,
+  /** taken over the greatest clearance, never under the least */
+  allowOver,
   version,
 };
 

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { id, line, moment, remark, takenAt, thicknessMm } from './values.ts';
+import { role } from './sheets.ts';
+import { id, limitMm, line, moment, remark, takenAt, thicknessMm } from './values.ts';
 
 export const newSetting = z
   .object({
@@ -52,7 +53,38 @@ export type Setting = z.infer<typeof setting>;
 /** How much is proved again after a change at a point: what it disturbed, or more. */
 export const provesAgain = z.enum(['disturbed', 'cylinder', 'head', 'every-point']);
 
-export const aim = z.enum(['middle', 'exhaust-loose', 'loose-end', 'tight-end']);
+export const aim = z.enum(['middle', 'exhaust-loose', 'loose-end', 'tight-end', 'own']);
+
+/** A figure of the shop's own to aim at, in one role; mm. */
+export const ownAim = z.object({ role, target: limitMm });
+/** Figures of the shop's own, who stands for them, and why, where one lies outside the maker's band. */
+export const ownAims = z.object({ figures: z.array(ownAim), reason: z.string(), by: z.string() });
+export type OwnAims = z.infer<typeof ownAims>;
+
+/** How far over the greatest clearance a shop still takes the points of a role; mm. */
+export const allowOver = z
+  .array(
+    z.object({
+      role,
+      over: z
+        .number()
+        .min(0, { error: 'nothing under the band is ever allowed' })
+        .max(0.1, { error: 'more than 0.1 mm over the band is another limit, not an allowance' }),
+    }),
+  )
+  .max(8);
+
+/** By how much a person's gaps grow as the lock nut is tightened, on one means of setting; mm. */
+export const lockFeel = z.object({
+  means: z.enum(['screw', 'pivot-nut']),
+  /** pairs of readings round the locking that it comes from */
+  count: z.int(),
+  mean: z.number().nullable(),
+  sd: z.number().nullable(),
+  /** what is set off for it: 0 until enough pairs say so */
+  use: z.number(),
+});
+export type LockFeel = z.infer<typeof lockFeel>;
 
 /** A person's own spread of feel; mm. */
 export const feel = z.object({
@@ -63,5 +95,7 @@ export const feel = z.object({
   bias: z.number().nullable(),
   /** how far inside a band a plan of theirs keeps */
   guard: z.number(),
+  /** what locking does to their gaps, for each means of setting there are pairs of */
+  locks: z.array(lockFeel),
 });
 export type Feel = z.infer<typeof feel>;

@@ -1,19 +1,22 @@
 import { lashPoints, type Pattern } from '../sheets/index.ts';
 import { pointAccepted } from './accepted.ts';
 import { disturbances, lastDisturbed, slackenedInWords } from './disturbed.ts';
+import { heldDownToSet, pointHeldDown } from './holds.ts';
 import type { KeptBuild, KeptTick } from './standing.ts';
 import { goesOn } from './stageMove.ts';
 import { stageOf, type StageKey } from './stages.ts';
 
 /**
- * Says whether a stage of an engine has a check: its own ones, what may be slackened where points are set, and a lead's
- * acceptance of a point where it is proved.
+ * Says whether a stage of an engine has a check: its own ones, what may be slackened where points are set, a tool that holds
+ * a valve down there, and a lead's acceptance of a point where it is proved.
  *
  * @example hasCheck('set', 'head-A', pattern) // true
  */
 export function hasCheck(key: StageKey, check: string, pattern: Pattern): boolean {
   const { checks, sets, measures } = stageOf(key);
   if (checks.some((each) => each.key === check)) return true;
+  const held = pointHeldDown(check);
+  if (sets && held !== null) return heldDownToSet(pattern).includes(held);
   if (sets) return disturbances(pattern).some((each) => each.key === check);
   const point = pointAccepted(check);
   return measures === 'proved' && point !== null && lashPoints(pattern).some((each) => each.key === point);
@@ -27,6 +30,8 @@ export function hasCheck(key: StageKey, check: string, pattern: Pattern): boolea
 export function checkInWords(key: StageKey, check: string): string {
   const { checks, sets } = stageOf(key);
   const point = pointAccepted(check);
+  const held = pointHeldDown(check);
+  if (held !== null) return `Tool in at ${held}, holding the valve down`;
   return (
     checks.find((each) => each.key === check)?.text ??
     (point !== null ? `${point} let stand as it is` : sets ? slackenedInWords(check) : undefined) ??

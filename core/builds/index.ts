@@ -1,5 +1,7 @@
 export { ACCEPTABLE, acceptance, acceptedPoints, mayAccept, pointAccepted } from './accepted.ts';
 export { checkInWords, hasCheck, undoneBy } from './checks.ts';
+export { heldDownToSet, pointHeldDown, toolAt, toolsIn } from './holds.ts';
+export { judgedAnew } from './judgedAnew.ts';
 export { standingLines, type Entry, type Standing } from './entries.ts';
 export { disturbances, disturbedBy, lastDisturbed, type Disturbance, type ProvesAgain } from './disturbed.ts';
 export {
@@ -8,6 +10,7 @@ export {
   mayMove,
   obstaclesTo,
   obstaclesToSignOff,
+  toolsLeftIn,
   type BuildStanding,
   type Obstacle,
 } from './stageMove.ts';

@@ -20,6 +20,8 @@ export interface BuildStanding {
   readonly offBase: ReadonlySet<string>;
   /** points set, or left alone on purpose, since that finding */
   readonly set: ReadonlySet<string>;
+  /** points at which a tool holds the valve down */
+  readonly heldDown: readonly string[];
   readonly signedOff: boolean;
 }
 
@@ -27,6 +29,7 @@ export interface BuildStanding {
 export interface Obstacle {
   readonly code:
     | 'checks_open'
+    | 'tool_in'
     | 'points_unmeasured'
     | 'points_off_base'
     | 'points_undecided'
@@ -58,7 +61,30 @@ export function obstaclesTo(standing: BuildStanding): Obstacle[] {
       text: `Tick off first: ${open.map(({ text }) => text.toLowerCase()).join('; ')}.`,
       points: [],
     });
-  return [...obstacles, ...stage.demands.flatMap((demand) => UNMET[demand](standing))];
+  return [
+    ...toolsLeftIn(standing),
+    ...obstacles,
+    ...stage.demands.flatMap((demand) => UNMET[demand](standing)),
+  ];
+}
+
+/**
+ * Says what stands against turning the crank, or leaving a stage in any direction: a tool that holds a valve down.
+ *
+ * Rule: the piston meets a valve that is held open.
+ *
+ * @example toolsLeftIn({ heldDown: ['3E'] })[0]?.code // 'tool_in'
+ */
+export function toolsLeftIn({ heldDown }: Pick<BuildStanding, 'heldDown'>): Obstacle[] {
+  if (heldDown.length === 0) return [];
+  const valves = heldDown.length === 1 ? 'the valve' : 'valves';
+  return [
+    {
+      code: 'tool_in',
+      text: `A tool holds ${valves} down at ${heldDown.join(', ')}: take it out, and say so, before the crank is turned.`,
+      points: [...heldDown],
+    },
+  ];
 }
 
 /** What is missing of each thing that has to hold. */

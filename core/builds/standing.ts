@@ -2,6 +2,7 @@ import { whyNoProof, type KeptReading } from '../measuring/index.ts';
 import { lashPoints, type Pattern } from '../sheets/index.ts';
 import { acceptedPoints } from './accepted.ts';
 import { lastDisturbed, type ProvesAgain } from './disturbed.ts';
+import { toolsIn } from './holds.ts';
 import type { BuildStanding } from './stageMove.ts';
 import { stageOf, type RoundKind, type StageKey } from './stages.ts';
 
@@ -150,6 +151,7 @@ export function standingOf(build: KeptBuild): BuildStanding {
     accepted: acceptedPoints(build, proofs),
     offBase: new Set(here?.readings.filter(({ offBase }) => offBase).map(({ point }) => point)),
     set: pointsSet(build),
+    heldDown: toolsIn(build.ticks),
     signedOff: build.signOff !== null,
   };
 }

@@ -1,7 +1,7 @@
 export { benchReach, type LimitReach } from './benchReach.ts';
 export { bladesOf, mayBeBlade, stampOf, thicknessOf, type Blade, type BladeSet } from './bladeSet.ts';
 export { assess, type Assessment, type AssessInput } from './assess.ts';
-export { bladeStack, type NearestStack } from './bladeStack.ts';
+export { bladeStack, handierStack, stacksOf, type NearestStack, type Stack } from './bladeStack.ts';
 export { conditionCautions, type Conditions, type Meant } from './conditions.ts';
 export { goNoGo, type GoNoGo, type HeldBlades } from './goNoGo.ts';
 export { intervalOf, USUAL_REPEATABILITY_MM, type Interval } from './interval.ts';

@@ -1,7 +1,7 @@
 import type { Verdict } from './judge.ts';
 
 /** Why a reading proves nothing of a gap as it is now. */
-export type NoProof = 'off-base' | 'withdrawn' | 'changed-since';
+export type NoProof = 'off-base' | 'withdrawn' | 'changed-since' | 'before-lock';
 
 /** A reading as it is kept, as far as it may prove anything. Moments are UTC, as text. */
 export interface KeptReading {
@@ -10,12 +10,15 @@ export interface KeptReading {
   /** taken with its follower off the base circle, and kept all the same */
   readonly offBase: boolean;
   readonly takenAt: string;
+  /** taken before the lock nut was tightened */
+  readonly beforeLock?: boolean;
   readonly reading: { readonly kind: string; readonly tries?: readonly unknown[] };
 }
 
 /**
  * Says why a reading is no proof: off the base circle the gap is too small to go by; what was taken back leaves nothing
- * known; and a reading belongs to what was in when it was taken, so after a change at its point it says nothing.
+ * known; and a reading belongs to what was in when it was taken, so after a change at its point it says nothing. Before
+ * its lock nut is tightened a gap is not yet what it will be.
  *
  * @param changedAt when something was last turned or fitted at its point; null where nothing was
  * @returns null where it stands
@@ -25,5 +28,6 @@ export function whyNoProof(reading: Omit<KeptReading, 'point'>, changedAt: strin
   if (reading.reading.kind === 'tries' && reading.reading.tries?.length === 0) return 'withdrawn';
   if (reading.offBase) return 'off-base';
   if (changedAt !== null && Date.parse(changedAt) > Date.parse(reading.takenAt)) return 'changed-since';
+  if (reading.beforeLock) return 'before-lock';
   return null;
 }

@@ -73,7 +73,16 @@ export function isDecided(verdict: Verdict): boolean {
 }
 
 /** Limits in tenths of a micrometre, from limits in mm. */
-export const limitsFromMm = ({ min, max }: { readonly min: number; readonly max: number }): Limits => ({
+export const limitsFromMm = ({
+  min,
+  max,
+  allowOver,
+}: {
+  readonly min: number;
+  readonly max: number;
+  readonly allowOver?: number;
+}): Limits => ({
   min: tenthsFromMm(min),
   max: tenthsFromMm(max),
+  ...(allowOver ? { allowOver: tenthsFromMm(allowOver) } : {}),
 });

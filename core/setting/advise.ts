@@ -17,6 +17,8 @@ export type SettingAdvice =
  * Says what to do at a point: how far to turn its adjuster, or which graded piece to fit.
  *
  * @param installed the piece in place, in tenths of a micrometre; null where it is not known (or there is none)
+ * @param lockShift mm, by how much this person's gap grows as the lock nut is tightened, see `lockShift`
+ *
  * Where no blade went nothing bounds the gap from below, and the valve may be held open by any amount: nothing is worked out
  * from that. It is backed off, or a thinner piece fitted, until a blade goes; then it is measured.
  *
@@ -29,6 +31,7 @@ export function adviseSetting(
   target: Tenths,
   limits: Limits,
   installed: Tenths | null,
+  lockShift = 0,
 ): SettingAdvice {
   if (!measured || measured.hi === null || measured.lo > measured.hi) return { kind: 'need-reading' };
   if (measured.lo <= 0) return { kind: 'no-blade-went' };
@@ -39,6 +42,7 @@ export function adviseSetting(
       pitch: means.pitch,
       screwSide: means.kind === 'pivot-nut' ? 'pivot' : means.end,
       rockerRatio: means.rockerRatio,
+      lockShift,
     });
     return { kind: 'turn', turn };
   }

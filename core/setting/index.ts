@@ -2,7 +2,8 @@ export { screwTurn, turnInWords, type ScrewTurn, type ScrewTurnInput } from './s
 export { afterShim, chooseShim, sureness, type ShimChoice, type Sureness } from './shimDifference.ts';
 export { pieceDoubt, type PieceDoubt } from './pieceDoubt.ts';
 export { sizesOf } from './sizes.ts';
-export { aimFor, type Aim } from './target.ts';
+export { aimFor, type Aim, type OwnAim } from './target.ts';
+export { aimsOutside, limitsToGoBy, type AllowOver, type GoneBy } from './goBy.ts';
 export { adviseSetting, type SettingAdvice } from './advise.ts';
 export {
   bareFit,
@@ -26,6 +27,7 @@ export {
   type LockShift,
   type LockShiftInput,
 } from './feel.ts';
+export { settingBlades, type SettingBlades } from './settingBlades.ts';
 export { leastAssignment, type Cost } from './assignment.ts';
 export {
   shimPlan,

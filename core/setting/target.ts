@@ -1,23 +1,33 @@
 import type { Limits } from '../measuring/index.ts';
 import type { Role } from '../sheets/index.ts';
-import type { Tenths } from '../length/index.ts';
+import { tenthsFromMm, type Tenths } from '../length/index.ts';
 
-/** A school of where in the band to aim; the first is the default. */
-export type Aim = 'middle' | 'exhaust-loose' | 'loose-end' | 'tight-end';
+/** A school of where in the band to aim; the first is the default, the last goes by figures of the shop's own. */
+export type Aim = 'middle' | 'exhaust-loose' | 'loose-end' | 'tight-end' | 'own';
+
+/** A figure of the shop's own to aim at, in one role; mm. */
+export interface OwnAim {
+  readonly role: Role;
+  readonly target: number;
+}
 
 /**
  * Says which clearance to aim for. The loose and tight ends stand a quarter of the band inside their limit, so that
- * the next hand still finds the point in spec.
+ * the next hand still finds the point in spec. A role that own figures say nothing of is aimed at its middle.
  *
+ * @param own figures of the shop's own, by which the last school goes
  * @returns tenths of a micrometre, whole
  * @example aimFor('middle', 'intake', { min: 1100, max: 1900 }) // 1500
  */
-export function aimFor(aim: Aim, role: Role, { min, max }: Limits): Tenths {
+export function aimFor(aim: Aim, role: Role, { min, max }: Limits, own: readonly OwnAim[] = []): Tenths {
+  const figure = aim === 'own' ? own.find((each) => each.role === role) : undefined;
+  if (figure) return tenthsFromMm(figure.target);
   const share = {
     middle: 0.5,
     'exhaust-loose': role.startsWith('exhaust') ? 0.75 : 0.5,
     'loose-end': 0.75,
     'tight-end': 0.25,
+    own: 0.5,
   }[aim];
   return Math.round(min + (max - min) * share);
 }

@@ -71,6 +71,7 @@ describe('the order of the work', () => {
       ['1E', 'in-spec'],
     ]),
     set: new Set(['1E']),
+    heldDown: [],
     signedOff: false,
     ...change,
   });

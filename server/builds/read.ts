@@ -1,9 +1,10 @@
 import type { BuildHead, BuildParts, NoteRow, TickRow } from '@zero-lash/contract/builds';
-import type { SheetRevision } from '@zero-lash/contract/sheets';
+import { judgedAnew } from '@zero-lash/core/builds';
 import type { Knex } from 'knex';
 import { readRounds } from '../measuring/rounds.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { readSettings } from '../setting/read.ts';
+import { goneBy, type SheetGoneBy } from '../sheets/goBy.ts';
 import { findRevision } from '../sheets/read.ts';
 
 /** Rows of a build with how many writes it had seen: no fewer than are in the rows. */
@@ -36,7 +37,9 @@ export async function asOf<Rows>(
 /** A build itself: where it stands, on what, and whether it is signed off. */
 export async function readHead(db: Knex, id: string): Promise<AsOf<BuildHead>> {
   const { rows } = await db.raw(
-    `select b.id, b.number, b.stage, b.complaint, b.aim, b.proves_again as "provesAgain", b.version, b.seq, b.opened_at as "openedAt",
+    `select b.id, b.number, b.stage, b.complaint, b.aim, b.proves_again as "provesAgain",
+       b.allow_over as "allowOver", case when b.own_aims is not null then b.own_aims || jsonb_build_object('by', wp.name) end as "ownAims",
+        b.version, b.seq, b.opened_at as "openedAt",
        p.name as "openedBy", b.closed_at as "closedAt", b.revision_id as "revisionId",
        e.id as "engineId", e.name as engine, e.usage_unit as "usageUnit", e.usage, e.running,
        sp.name as "signedBy", s.at as "signedAt", s.usage as "signedUsage", s.statement, s.accepted,
@@ -46,6 +49,7 @@ export async function readHead(db: Knex, id: string): Promise<AsOf<BuildHead>> {
      from builds b
        join people p on p.id = b.opened_by
        join engines e on e.id = b.engine_id
+       left join people wp on wp.id = b.aim_by
        left join people ap on ap.id = b.abandoned_by
        left join sign_offs s on s.build_id = b.id
        left join people sp on sp.id = s.by
@@ -105,17 +109,19 @@ export async function readNotes(db: Knex, buildId: string, id?: string): Promise
 
 /** A build with everything that its standing is judged by. */
 export interface WholeBuild extends BuildHead, Pick<BuildParts, 'rounds' | 'settings' | 'ticks'> {
-  readonly sheet: SheetRevision;
+  /** with the limits that the build goes by */
+  readonly sheet: SheetGoneBy;
 }
 
 /** Reads everything that a build's standing is judged by. */
 export async function readWhole(db: Knex, id: string): Promise<WholeBuild> {
   const { rows: head } = await readHead(db, id);
+  const sheet = goneBy(await findRevision(db, head.revisionId), head);
   return {
     ...head,
-    sheet: await findRevision(db, head.revisionId),
+    sheet,
     ticks: await readTicks(db, id),
-    rounds: await readRounds(db, id),
+    rounds: [...judgedAnew(await readRounds(db, id), sheet.pattern, sheet.limits)],
     settings: await readSettings(db, id),
   };
 }

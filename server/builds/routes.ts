@@ -55,7 +55,7 @@ export function buildRoutes(instance: FastifyInstance, _options: object, done: (
     { schema: { params, body: buildChange, response: answers }, preHandler },
     (request, reply) =>
       writeBuild(request, reply, 200, (transaction) =>
-        store.changeBuild(transaction, request.params.id, request.body),
+        store.changeBuild(transaction, request.params.id, request.body, personOf(request)),
       ),
   );
 

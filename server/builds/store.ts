@@ -1,14 +1,16 @@
 import type {
-  BuildChange,
+  buildChange,
   BuildRowChange,
   BuildWrite,
   NewBuild,
   stageMoveRequest,
 } from '@zero-lash/contract/builds';
+import type { Person } from '@zero-lash/contract/people';
 import {
   goesOn,
   mayMove,
   obstaclesTo,
+  toolsLeftIn,
   STAGE_KEYS,
   stageOf,
   standingOf,
@@ -17,6 +19,8 @@ import {
   type RoundKind,
   type Stage,
 } from '@zero-lash/core/builds';
+import { aimsOutside, type OwnAim } from '@zero-lash/core/setting';
+import { ROLE_WORDS } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { readRoundRows } from '../measuring/rounds.ts';
@@ -67,6 +71,8 @@ export async function openBuild(
       complaint,
       opened_by: personId,
       proves_again: db('shop').select('proves_again'),
+      allow_over: db('shop').select('allow_over'),
+      ...(carried && open ? await aimOf(db, open.id) : {}),
       ...(carried ? { carried_round: carried, stage: STAGE_KEYS.find((key) => stageOf(key).sets) } : {}),
     })
     .returning(['id', 'seq']);
@@ -134,12 +140,67 @@ export async function refuseStale(
   if (version !== seen) throw new Refusal('stale', { current: (await readHead(db, id)).rows });
 }
 
-export async function changeBuild(db: Knex, id: string, change: BuildChange): Promise<BuildWrite> {
-  const build = await takeUpAt(db, id, change.version);
+/** What an engine that is set again aims at: what it was set to. */
+async function aimOf(db: Knex, buildId: string) {
+  const {
+    aim,
+    own_aims: own,
+    aim_by,
+  } = await db('builds').where({ id: buildId }).first('aim', 'own_aims', 'aim_by');
+  return { aim, own_aims: own && JSON.stringify(own), aim_by };
+}
+
+/**
+ * Changes what a build is here for, or what it aims at.
+ *
+ * @throws Refusal `forbidden` or `invalid` where it would aim outside the maker's band without a lead, or without a reason
+ */
+export async function changeBuild(
+  db: Knex,
+  id: string,
+  { version, complaint, aim, ownAims, aimReason }: z.output<typeof buildChange>,
+  person: Pick<Person, 'id' | 'role'>,
+): Promise<BuildWrite> {
+  const build = await takeUpAt(db, id, version);
+  if (aim === 'own') await refuseOutside(db, build.revisionId, ownAims!, aimReason, person);
   await db('builds')
     .where({ id })
-    .update({ complaint: change.complaint, aim: change.aim, version: change.version + 1 });
+    .update({
+      ...{ complaint, aim, version: version + 1 },
+      ...(aim === 'own'
+        ? { own_aims: JSON.stringify({ figures: ownAims, reason: aimReason }), aim_by: person.id }
+        : {}),
+    });
   return written(build, await headChange(db, id));
+}
+
+/** Refuses an aim outside the maker's band that no lead stands for, or that nobody says why. */
+async function refuseOutside(
+  db: Knex,
+  revisionId: string,
+  own: readonly OwnAim[],
+  reason: string,
+  { role }: Pick<Person, 'role'>,
+): Promise<void> {
+  const { limits } = await findRevision(db, revisionId);
+  own.forEach((aimed, index) => {
+    if (limits.every((each) => each.role !== aimed.role))
+      throw new Refusal('invalid', {
+        detail: `This sheet has no ${ROLE_WORDS[aimed.role]}.`,
+        fields: [{ path: `ownAims.${index}.role`, message: 'is not on this engine' }],
+      });
+  });
+  const outside = aimsOutside(limits, own);
+  if (outside.length === 0) return;
+  if (role !== 'lead')
+    throw new Refusal('forbidden', {
+      detail: `Only a lead aims outside the maker’s band: ${outside.map((each) => ROLE_WORDS[each.role]).join(', ')}.`,
+    });
+  if (reason === '')
+    throw new Refusal('invalid', {
+      detail: 'Say why it is aimed outside the maker’s band.',
+      fields: [{ path: 'aimReason', message: 'say why' }],
+    });
 }
 
 export async function moveStage(
@@ -157,7 +218,8 @@ export async function moveStage(
   if (build.signOff && to !== 'run-in') throw new Refusal('already_signed_off');
   if (to === 'run-in' && !build.signOff)
     throw new Refusal('stage_not_ready', { detail: 'A lead signs the build off first.' });
-  if (goesOn(build.stage, to)) refuseFor('stage_not_ready', obstaclesTo(standingOf(build)));
+  const standing = standingOf(build);
+  refuseFor('stage_not_ready', goesOn(build.stage, to) ? obstaclesTo(standing) : toolsLeftIn(standing));
   await db('stage_moves').insert({
     build_id: id,
     from_stage: build.stage,
@@ -214,7 +276,11 @@ async function enter(
 /** Begins a round of a build; gives its id. */
 async function openRound(
   db: Knex,
-  { id, sheet, engine }: Pick<WholeBuild, 'id' | 'sheet' | 'engine'>,
+  {
+    id,
+    sheet,
+    engine,
+  }: Pick<WholeBuild, 'id' | 'engine'> & { readonly sheet: Pick<WholeBuild['sheet'], 'id'> },
   round: { readonly kind: RoundKind; readonly number: number },
   personId: string,
 ): Promise<string> {

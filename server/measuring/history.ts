@@ -27,6 +27,7 @@ export async function historyOf(db: Knex, roundId: string, point: string): Promi
       'g.off_base as offBase',
       'i.name as instrument',
       'g.blind',
+      'g.before_lock as beforeLock',
       'np.name as supersededBy',
       'n.reason as supersededWhy',
     );

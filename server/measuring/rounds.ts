@@ -135,6 +135,7 @@ export async function readReadings(
       'i.name as instrument',
       'g.taken_at as takenAt',
       'g.blind',
+      'g.before_lock as beforeLock',
       'fp.name as firstBy',
       'f.lo as firstLo',
       'f.hi as firstHi',

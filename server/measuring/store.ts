@@ -1,7 +1,9 @@
 import type { BuildRowChange, BuildWrite } from '@zero-lash/contract/builds';
 import type { newReading } from '@zero-lash/contract/measuring';
+import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { stageMeasuring } from '@zero-lash/core/builds';
 import { intervalOf, judge, type Reading } from '@zero-lash/core/measuring';
+import { meansFor } from '@zero-lash/core/sheets';
 import { mayMeasurePoint } from '@zero-lash/core/turning';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
@@ -9,8 +11,8 @@ import { written } from '../builds/course.ts';
 import { whenTaken, type Hand } from '../builds/hand.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { reopenRecheck } from '../rechecks/reopen.ts';
-import { limitsAt } from '../sheets/limitsAt.ts';
-import { findRevision } from '../sheets/read.ts';
+import { limitsAt, pointAt } from '../sheets/limitsAt.ts';
+import { readGoneBy } from '../sheets/goBy.ts';
 import { readReadings } from './rounds.ts';
 import { takeUpRound, type RoundTakenUp } from './takeUpRound.ts';
 
@@ -36,8 +38,9 @@ export async function addReading(
   const { build } = round;
   const takenAt = whenTaken(input.takenAt, hand, round.openedAt);
   refuseOutOfTime(round, takenAt);
-  const sheet = await findRevision(db, build.revisionId);
+  const sheet = await readGoneBy(db, build.id);
   const limits = limitsAt(sheet, input.point);
+  if (input.beforeLock) refuseNoLock(round, sheet, input.point);
   const interval = intervalOf(input.reading as Reading);
   const { verdict, onLimit } = judge(interval, limits);
   await refuseStranger(db, input.instrumentId);
@@ -71,6 +74,7 @@ export async function addReading(
     instrument_id: input.instrumentId,
     taken_at: takenAt,
     blind: input.blind,
+    before_lock: input.beforeLock,
     first_look: firstLook,
   });
   // the figure the engine had run when it was measured, not when the round was opened
@@ -80,6 +84,16 @@ export async function addReading(
   const reopened = round.closedAt && !late ? await reopenRecheck(db, round) : [];
   const own: BuildRowChange = { kind: 'reading', row: row! };
   return written(build, own, ...reopened);
+}
+
+/** Refuses a reading said to be taken before a lock nut was tightened, where none is tightened. */
+function refuseNoLock({ kind }: RoundTakenUp, sheet: Pick<SheetRevision, 'pattern'>, point: string): void {
+  const means = meansFor(sheet.pattern, pointAt(sheet, point).role).kind;
+  if (kind === 'as-set' && (means === 'screw' || means === 'pivot-nut')) return;
+  throw new Refusal('other_means', {
+    detail: `Nothing is locked at ${point} here: a reading before locking is taken where a screw or a nut is set.`,
+    fields: [{ path: 'beforeLock', message: 'nothing is locked here' }],
+  });
 }
 
 /** Refuses what was taken when its round was not measured in, or not any more. */

@@ -15,6 +15,7 @@ import * as letStand from './013-let-stand.ts';
 import * as openHead from './014-open-head.ts';
 import * as atHand from './015-at-hand.ts';
 import * as drawer from './016-drawer.ts';
+import * as setting from './017-setting.ts';
 
 const MIGRATIONS = {
   '001-people': people,
@@ -33,6 +34,7 @@ const MIGRATIONS = {
   '014-open-head': openHead,
   '015-at-hand': atHand,
   '016-drawer': drawer,
+  '017-setting': setting,
 } as const;
 
 type Name = keyof typeof MIGRATIONS;

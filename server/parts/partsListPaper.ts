@@ -6,6 +6,8 @@ export interface PartsListPaper {
   readonly engine: string;
   readonly build: number;
   readonly sheet: string;
+  /** that the build is aimed outside the maker's band, and why; empty where it is not */
+  readonly aimed: string;
   readonly on: string;
   readonly lines: readonly PartsListLine[];
 }
@@ -25,7 +27,14 @@ const COLUMNS = [
 ] as const;
 
 /** Draws a build's parts list: what is replaced and to order, with why. A4, upright. */
-export async function drawPartsList({ engine, build, sheet, on, lines }: PartsListPaper): Promise<Buffer> {
+export async function drawPartsList({
+  engine,
+  build,
+  sheet,
+  aimed,
+  on,
+  lines,
+}: PartsListPaper): Promise<Buffer> {
   const pdf = new PDFDocument({
     size: 'A4',
     margin: MARGIN,
@@ -36,6 +45,7 @@ export async function drawPartsList({ engine, build, sheet, on, lines }: PartsLi
   const ended = new Promise<void>((resolve) => pdf.once('end', resolve));
   pdf.fillColor(INK).font('Helvetica-Bold').fontSize(18).text(`Parts for ${engine}`);
   pdf.font('Helvetica').fontSize(10).fillColor(FADED).text(`Build ${build} · ${sheet} · ${on}`);
+  if (aimed !== '') pdf.fillColor(INK).text(aimed);
   pdf.moveDown();
   row(
     pdf,

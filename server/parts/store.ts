@@ -1,5 +1,9 @@
+import type { BuildHead } from '@zero-lash/contract/builds';
+import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { standingLines } from '@zero-lash/core/builds';
 import { expectedParts, ledgerKey, ledgerOf, partsList, wantedParts } from '@zero-lash/core/parts';
+import { aimsOutside } from '@zero-lash/core/setting';
+import { ROLE_WORDS } from '@zero-lash/core/sheets';
 import { partFates, wearSheetOf } from '@zero-lash/core/wear';
 import type { Knex } from 'knex';
 import { readEntries } from '../builds/entries.ts';
@@ -7,6 +11,17 @@ import { readHead } from '../builds/read.ts';
 import { dayIn, shopZone } from '../clock.ts';
 import { findRevision } from '../sheets/read.ts';
 import type { PartsListPaper } from './partsListPaper.ts';
+
+/** What every paper of a build says, where it is aimed outside the maker's band; empty where it is not. */
+function aimedOutside(
+  limits: SheetRevision['limits'],
+  { aim, ownAims }: Pick<BuildHead, 'aim' | 'ownAims'>,
+): string {
+  const outside = aim === 'own' && ownAims ? aimsOutside(limits, ownAims.figures) : [];
+  if (outside.length === 0) return '';
+  const figures = outside.map(({ role, target }) => `${ROLE_WORDS[role]} ${target} mm`).join(', ');
+  return `Aimed outside the maker's band: ${figures}, because: ${ownAims!.reason}. ${ownAims!.by} stands for it.`;
+}
 
 /** What a build replaces and wants, as it is printed. */
 export async function readPartsList(db: Knex, buildId: string): Promise<PartsListPaper> {
@@ -21,6 +36,7 @@ export async function readPartsList(db: Knex, buildId: string): Promise<PartsLis
     engine: head.engine.name,
     build: head.number,
     sheet: `${sheet.maker} ${sheet.name}, revision ${sheet.number}`,
+    aimed: aimedOutside(sheet.limits, head),
     on: dayIn(await shopZone(db), new Date()),
     lines: partsList(partFates(wear, sheet.pattern), ledger),
   };

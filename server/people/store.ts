@@ -146,6 +146,7 @@ const SHOP = [
   'zone',
   'gauges_on_network as gaugesOnNetwork',
   'proves_again as provesAgain',
+  'allow_over as allowOver',
   'version',
 ] as const;
 
@@ -154,7 +155,7 @@ export async function readShop(db: Knex): Promise<Shop> {
 }
 
 export async function changeShop(db: Knex, change: ShopChange): Promise<Shop> {
-  const { name, unit, zone, gaugesOnNetwork, provesAgain, version } = change;
+  const { name, unit, zone, gaugesOnNetwork, provesAgain, allowOver, version } = change;
   const updated = await db('shop')
     .where({ version })
 
@@ -164,6 +165,7 @@ export async function changeShop(db: Knex, change: ShopChange): Promise<Shop> {
       zone,
       gauges_on_network: gaugesOnNetwork,
       proves_again: provesAgain,
+      allow_over: JSON.stringify(allowOver.filter(({ over }) => over > 0)),
       version: version + 1,
     });
   const current = await readShop(db);

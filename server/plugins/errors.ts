@@ -25,6 +25,7 @@ const REFUSALS = {
   build_closed: [409, 'This build is closed.'],
   stage_skipped: [409, 'Stages are done one after another.'],
   stage_not_ready: [409, 'This stage is not finished.'],
+  tool_in: [409, 'A tool holds a valve down: take it out before the crank is turned.'],
   wrong_stage: [409, 'That belongs to another stage.'],
   own_second: [409, 'A second look is another person’s: you measured this point yourself.'],
   other_means: [422, 'That point is set another way.'],

@@ -1,6 +1,7 @@
 import type { SheetRevision } from '@zero-lash/contract/sheets';
-import { tenthsFromMm } from '@zero-lash/core/length';
+import { limitsFromMm, type Limits } from '@zero-lash/core/measuring';
 import { lashPoints, type LashPoint } from '@zero-lash/core/sheets';
+import type { SheetGoneBy } from './goBy.ts';
 import { Refusal } from '../plugins/errors.ts';
 
 /**
@@ -18,15 +19,11 @@ export function pointAt({ pattern }: Pick<SheetRevision, 'pattern'>, point: stri
 }
 
 /**
- * The limits of one lash point of a revision, in tenths of a micrometre.
+ * The limits that a build goes by at one lash point, in tenths of a micrometre.
  *
  * @throws Refusal `unknown_point` where it has no such point
  */
-export function limitsAt(
-  sheet: Pick<SheetRevision, 'pattern' | 'limits'>,
-  point: string,
-): { readonly min: number; readonly max: number } {
+export function limitsAt(sheet: Pick<SheetGoneBy, 'pattern' | 'limits'>, point: string): Limits {
   const { role } = pointAt(sheet, point);
-  const { min, max } = sheet.limits.find((limits) => limits.role === role)!;
-  return { min: tenthsFromMm(min), max: tenthsFromMm(max) };
+  return limitsFromMm(sheet.limits.find((limits) => limits.role === role)!);
 }

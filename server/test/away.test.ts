@@ -158,7 +158,7 @@ describe('a gauge', () => {
     const allow = (gaugesOnNetwork: boolean, version: number) =>
       shop.call(LEAD, 'PATCH', 'shop', {
         ...{ name: 'Overmere Valley Engine Works', unit: 'mm', zone: 'Europe/Vienna' },
-        ...{ gaugesOnNetwork, provesAgain: 'disturbed', version },
+        ...{ gaugesOnNetwork, provesAgain: 'disturbed', allowOver: [], version },
       });
     expect((await allow(true, now.version)).status).toBe(200);
     const far = await shop.call<Instrument>(LEAD, 'POST', 'instruments', {

@@ -116,6 +116,7 @@ async function makeSamples() {
         zone: 'Europe/Vienna',
         gaugesOnNetwork: false,
         provesAgain: 'cylinder',
+        allowOver: [],
         version: session.shop.version,
       },
     }),

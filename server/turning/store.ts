@@ -1,9 +1,11 @@
-import type { BuildWrite } from '@zero-lash/contract/builds';
+import type { BuildWrite, TickRow } from '@zero-lash/contract/builds';
 import type { newTurning } from '@zero-lash/contract/turning';
+import { toolsIn, toolsLeftIn } from '@zero-lash/core/builds';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { written } from '../builds/course.ts';
 import { whenTaken, type Hand } from '../builds/hand.ts';
+import { Refusal } from '../plugins/errors.ts';
 import { readTurning } from '../measuring/rounds.ts';
 import { takeUpOpenRound } from '../measuring/takeUpRound.ts';
 
@@ -16,6 +18,7 @@ export async function setTurning(
 ): Promise<BuildWrite> {
   const { build, openedAt, turnSaidAt } = await takeUpOpenRound(db, roundId);
   const saidAt = whenTaken(takenAt, hand, openedAt);
+  await refuseHeldDown(db, { buildId: build.id, roundId, at: turning.at, saidAt });
   if (saidAt >= turnSaidAt)
     await db('rounds')
       .where({ id: roundId })
@@ -26,4 +29,26 @@ export async function setTurning(
         turn_said_at: saidAt,
       });
   return written(build, { kind: 'turning', row: (await readTurning(db, roundId))! });
+}
+
+interface Turned {
+  readonly buildId: string;
+  readonly roundId: string;
+  readonly at: number | null;
+  readonly saidAt: Date;
+}
+
+/**
+ * Refuses to have the crank turned while a tool holds a valve down.
+ *
+ * @throws Refusal `tool_in`
+ */
+async function refuseHeldDown(db: Knex, { buildId, roundId, at, saidAt }: Turned): Promise<void> {
+  if (at === null || (await readTurning(db, roundId))?.at === at) return;
+  const ticks = (await db('stage_ticks')
+    .where({ build_id: buildId, done: true })
+    .where('at', '<=', saidAt)
+    .select('stage', { check: 'check_key' }, 'done')) as Pick<TickRow, 'stage' | 'check' | 'done'>[];
+  const [held] = toolsLeftIn({ heldDown: toolsIn(ticks) });
+  if (held) throw new Refusal('tool_in', { detail: held.text, points: [...held.points] });
 }

@@ -4,6 +4,7 @@ import { useDispatch, useSelector } from 'react-redux';
 import { draftsReducer } from '../measuring/drafts.ts';
 import { gaugeReducer } from '../instruments/gauge.ts';
 import { outboxReducer } from './outbox.ts';
+import { lockingReducer } from '../measuring/locking.ts';
 import { triesReducer } from '../measuring/tries.ts';
 import { api } from './api.ts';
 import { keeping, readKept } from './keeping.ts';
@@ -15,6 +16,7 @@ const reducer = combineReducers({
   drafts: draftsReducer,
   outbox: outboxReducer,
   tries: triesReducer,
+  locking: lockingReducer,
   gauge: gaugeReducer,
 });
 

@@ -19,6 +19,7 @@ import { AbandonedNote } from './Abandon.tsx';
 import { PointPanel } from './PointPanel.tsx';
 import { RoundConditions } from '../measuring/RoundConditions.tsx';
 import { StageRail } from './StageRail.tsx';
+import { AimedOutside } from '../setting/AimedOutside.tsx';
 import { STAGE_ROOMS } from './stageRooms.ts';
 import { firstStage, StageWork } from './StageWork.tsx';
 import { Tally } from './Tally.tsx';
@@ -181,6 +182,7 @@ const AboveHead = memo(function AboveHead({ work }: AreaProps) {
   return (
     <>
       <AboutStage looking={looking} pattern={build.sheet.pattern} />
+      <AimedOutside build={build} />
       {Above && (
         <Suspense fallback={null}>
           <Above build={build} />

@@ -55,6 +55,12 @@ function limitsInWords(asWritten: string, band: string): string {
 
 const wordsOf = ({ kind, carried }: Round) => ROUND_WORDS[carried ? 'recheck' : kind];
 
+/** Whether a point is set by a reading: it says how the gap is now, locked or not. */
+function setsBy(reading: ReadingRow, changed: string | null): boolean {
+  const why = whyNoProof(reading, changed);
+  return why === null || why === 'before-lock';
+}
+
 /** The round a reading was taken in: what a point is set by may come from an earlier one. */
 function roundOf({ rounds }: BuildView, { roundId }: ReadingRow, here: Round): Round {
   return rounds.find(({ id }) => id === roundId) ?? here;
@@ -89,7 +95,7 @@ export function PointPanel({
   const done =
     stageOf(stage).shows === 'as-found' ? undefined : build.settings.find((one) => one.point === point.key);
   const limits = { min: tenthsFromMm(point.min), max: tenthsFromMm(point.max) };
-  const target = mmFromTenths(aimFor(build.aim, point.role, limits));
+  const target = mmFromTenths(aimFor(build.aim, point.role, limits, build.ownAims?.figures));
   return (
     <section aria-label={`Point ${point.key}`} className="point">
       <div className="point-known">
@@ -115,6 +121,9 @@ export function PointPanel({
             {round.waiting.has(point.key) && ', waiting to be sent'}
             {reading.doubtKept && ', kept although it looked like a slip'}
             {reading.onLimit && ', in spec only by the allowance'}
+            {reading.beforeLock && !gone && (
+              <b>, before the lock nut was tightened: lock it, and measure again</b>
+            )}
             {reading.offBase && (
               <b>, off its base circle at {reading.crankAngle}°: it proves nothing, measure it again</b>
             )}
@@ -144,7 +153,7 @@ export function PointPanel({
             <AtPoint
               build={build}
               point={point}
-              reading={reading && whyNoProof(reading, changed) === null ? reading : undefined}
+              reading={reading && setsBy(reading, changed) ? reading : undefined}
               stale={reading !== undefined && whyNoProof(reading, changed) === 'changed-since'}
               target={target}
               onNext={onNext}

@@ -14,6 +14,7 @@ const ORDER: readonly PointState[] = [
   'off-base',
   'in-spec',
   'changed-since',
+  'before-lock',
   'not-measured',
 ];
 

@@ -1,7 +1,12 @@
 import type { BuildHead, BuildParts } from '@zero-lash/contract/builds';
-import type { SheetRevision } from '@zero-lash/contract/sheets';
+import type { RoleLimits, SheetRevision } from '@zero-lash/contract/sheets';
+
+/** A sheet with the limits that one build goes by: its aim may lie outside the band, and the shop may take a little over it. */
+export interface SheetGoneBy extends Omit<SheetRevision, 'limits'> {
+  readonly limits: (RoleLimits & { readonly allowOver?: number; readonly aimedOutside?: boolean })[];
+}
 
 /** A build as the bench sees it, put together from its rooms and its sheet. */
 export interface BuildView extends BuildHead, BuildParts {
-  readonly sheet: SheetRevision;
+  readonly sheet: SheetGoneBy;
 }

@@ -1,7 +1,6 @@
-import type { BuildView } from './buildView.ts';
+import type { BuildView, SheetGoneBy } from './buildView.ts';
 import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
 import type { Setting } from '@zero-lash/contract/setting';
-import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { formatLength, tenthsFromMm, type ShopUnit } from '@zero-lash/core/length';
 import { lashPoints, pieceUnit, type LashPoint, type Pattern } from '@zero-lash/core/sheets';
 import { gearAt, marginOf, mayMeasurePoint, spannedPoints } from '@zero-lash/core/turning';
@@ -22,6 +21,8 @@ import type { PointState } from '../drawings/states.ts';
 export interface LimitedPoint extends LashPoint {
   readonly min: number;
   readonly max: number;
+  /** taken over the greatest by the shop's own rule */
+  readonly allowOver: number;
   /** the limits as the source prints them; empty where nobody wrote that down */
   readonly asWritten: string;
   /** the unit its pieces are stamped in */
@@ -29,20 +30,22 @@ export interface LimitedPoint extends LashPoint {
 }
 
 /** Every lash point of a sheet with its limits; worked out once for each sheet. */
-export function limitedPoints(sheet: SheetRevision): readonly LimitedPoint[] {
+export function limitedPoints(sheet: SheetGoneBy): readonly LimitedPoint[] {
   let points = limited.get(sheet);
   if (!points) {
     points = lashPoints(sheet.pattern).map((point) => {
       const limits = sheet.limits.find(({ role }) => role === point.role)!;
-      const { min, max, asWritten } = limits;
-      return { ...point, min, max, asWritten, stamped: pieceUnit(sheet.pattern, point.role) };
+      const { min, max, allowOver = 0, aimedOutside = false } = limits;
+      // what the source prints says nothing of a band that lies about another aim
+      const asWritten = aimedOutside ? '' : limits.asWritten;
+      return { ...point, min, max, allowOver, asWritten, stamped: pieceUnit(sheet.pattern, point.role) };
     });
     limited.set(sheet, points);
   }
   return points;
 }
 
-const limited = new WeakMap<SheetRevision, readonly LimitedPoint[]>();
+const limited = new WeakMap<SheetGoneBy, readonly LimitedPoint[]>();
 
 /**
  * The round whose readings belong to a stage: what is measured there, or what there is to go by. Where a point is set, that
@@ -138,7 +141,7 @@ export function readingAt(round: Round | undefined, key: string): ReadingRow | u
 }
 
 /** States that a measurement ends: nothing is known, or what is known proves nothing. */
-const TO_MEASURE: ReadonlySet<PointState> = new Set(['not-measured', 'off-base']);
+const TO_MEASURE: ReadonlySet<PointState> = new Set(['not-measured', 'off-base', 'before-lock']);
 
 /**
  * The points at which nothing is left to be done: measured as they are now; where points are set, in their band as well, or

@@ -1,7 +1,9 @@
 import { skipToken } from '@reduxjs/toolkit/query/react';
 import type { BuildRoom, RowsOf } from '@zero-lash/contract/builds';
 import { useMemo } from 'react';
-import type { BuildView } from './buildView.ts';
+import { judgedAnew } from '@zero-lash/core/builds';
+import { limitsToGoBy } from '@zero-lash/core/setting';
+import type { BuildView, SheetGoneBy } from './buildView.ts';
 import { useBuildRoomQuery, useRevisionQuery } from './endpoints.ts';
 
 function useRoom<Room extends BuildRoom>(buildId: string, room: Room) {
@@ -23,6 +25,19 @@ export function useBuild(id: string) {
   const photographs = useRoom(id, 'photographs');
   const knowHow = useRoom(id, 'know-how');
   const sheet = useRevisionQuery(head.rows?.revisionId ?? skipToken);
+  const own = head.rows?.ownAims;
+  const allowOver = head.rows?.allowOver;
+  const aim = head.rows?.aim;
+  const goneBy = useMemo((): SheetGoneBy | undefined => {
+    if (!sheet.data || !aim) return undefined;
+    const figures = own?.figures ?? [];
+    const limits = limitsToGoBy(sheet.data.limits, { aim, own: figures, allowOver: allowOver ?? [] });
+    return { ...sheet.data, limits: [...limits] };
+  }, [sheet.data, aim, own, allowOver]);
+  const judged = useMemo(
+    () => goneBy && rounds.rows && [...judgedAnew(rounds.rows, goneBy.pattern, goneBy.limits)],
+    [rounds.rows, goneBy],
+  );
   const rooms = [
     ...[head, rounds, settings, ticks, notes, rechecks],
     ...[wear, headwork, ledger, photographs, knowHow],
@@ -31,11 +46,11 @@ export function useBuild(id: string) {
     if (!head.rows || !rounds.rows || !settings.rows || !ticks.rows || !notes.rows || !rechecks.rows)
       return undefined;
     if (!wear.rows || !headwork.rows || !ledger.rows || !photographs.rows || !knowHow.rows) return undefined;
-    if (!sheet.data) return undefined;
+    if (!goneBy || !judged) return undefined;
     return {
       ...head.rows,
-      sheet: sheet.data,
-      rounds: rounds.rows,
+      sheet: goneBy,
+      rounds: judged,
       settings: settings.rows,
       ticks: ticks.rows,
       notes: notes.rows,
@@ -48,7 +63,7 @@ export function useBuild(id: string) {
     };
   }, [
     head.rows,
-    rounds.rows,
+    judged,
     settings.rows,
     ticks.rows,
     notes.rows,
@@ -58,7 +73,7 @@ export function useBuild(id: string) {
     ledger.rows,
     photographs.rows,
     knowHow.rows,
-    sheet.data,
+    goneBy,
   ]);
   return {
     build,

@@ -26,6 +26,13 @@ export function MarkShape({ state }: { readonly state: PointState }) {
           <path d="M5 8h6M8 5.8v4.4" />
         </g>
       );
+    case 'before-lock':
+      return (
+        <g stroke={colour} fill="none" strokeWidth="1.3">
+          <rect x="2.5" y="4.5" width="11" height="7" />
+          <circle cx="8" cy="8" r="1.8" />
+        </g>
+      );
     case 'conflict':
       return <path d="M3 3l10 10M13 3L3 13" stroke={colour} strokeWidth="2.4" fill="none" />;
     default:

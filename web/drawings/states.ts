@@ -1,7 +1,7 @@
 import type { Verdict } from '@zero-lash/core/measuring';
 
 /** What a lash point is, as far as anybody can see: a verdict, nothing measured yet, or a reading that proves nothing. */
-export type PointState = Verdict | 'not-measured' | 'off-base' | 'changed-since';
+export type PointState = Verdict | 'not-measured' | 'off-base' | 'changed-since' | 'before-lock';
 
 /** The word that stands beside every mark. */
 export const STATE_WORDS: Readonly<Record<PointState, string>> = {
@@ -15,6 +15,7 @@ export const STATE_WORDS: Readonly<Record<PointState, string>> = {
   'not-measured': 'not measured',
   'off-base': 'off its base circle',
   'changed-since': 'set, not measured since',
+  'before-lock': 'not locked yet',
 };
 
 /** The colour token of a state; never the only sign of it. */
@@ -29,6 +30,7 @@ export const STATE_COLOURS: Readonly<Record<PointState, string>> = {
   'not-measured': 'faded',
   'off-base': 'brass',
   'changed-since': 'faded',
+  'before-lock': 'brass',
 };
 
 /** A colour token as an SVG paint. */

@@ -27,7 +27,7 @@ export function useBudgets(build: BuildView): {
   readonly lines: readonly HeadWorkLine[];
   readonly budgets: readonly BudgetOfPoint[];
 } {
-  const { sheet, headwork, wear, rounds, aim } = build;
+  const { sheet, headwork, wear, rounds, aim, ownAims } = build;
   const lines = useMemo(
     () =>
       [...standingLines<HeadWorkLine>(headwork, ({ step, valve }) => `${step} ${valve}`).values()]
@@ -51,7 +51,7 @@ export function useBudgets(build: BuildView): {
       const place = { key: point.key, cylinder: point.cylinder, role };
       const standsOut = limitAt(worn.limits, 'screw-standout', place);
       const limits = { min: tenthsFromMm(point.min), max: tenthsFromMm(point.max) };
-      const target = mmFromTenths(aimFor(aim, point.role, limits));
+      const target = mmFromTenths(aimFor(aim, point.role, limits, ownAims?.figures));
       return {
         ...{ point, found: gap, target, installed },
         needsPiece: 'sizes' in meansFor(pattern, point.role) && installed === null,
@@ -67,6 +67,6 @@ export function useBudgets(build: BuildView): {
         }),
       };
     });
-  }, [sheet, wear, rounds, aim, lines]);
+  }, [sheet, wear, rounds, aim, ownAims, lines]);
   return { lines, budgets };
 }

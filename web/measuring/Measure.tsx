@@ -74,20 +74,18 @@ export function Measure({ build, round, point, turning, blind, onNext, onSelect,
 
   /** Ends the tries at this point: what is known is kept, and the next point comes. */
   function finish(tries: readonly Try[]): void {
-    measure.keep(offerOf(tries, false), () => {
-      work.put([]);
-      onNext();
-    });
+    measure.keep(offerOf(tries, false), moveOn);
   }
 
   function moveOn(): void {
     work.put([]);
-    onNext();
+    // locked, the same point is measured again
+    if (!measure.beforeLock) onNext();
   }
 
   function forgetTyped(): void {
     dispatch(draftTyped({ key: draftKey(round.id, point.key), text: '' }));
-    onNext();
+    if (!measure.beforeLock) onNext();
   }
 
   /** Says at once what tries come to; keeping them, and going on, follow when that is painted. */
@@ -186,6 +184,14 @@ export function Measure({ build, round, point, turning, blind, onNext, onSelect,
   return (
     <div className="measure">
       <Reminders roundId={round.id} begun={round.readings.some(({ roundId }) => roundId === round.id)} />
+      {measure.beforeLock && (
+        <Note padding="2" fontSize="sm">
+          Not locked yet: this reading is the one before. Then lock it, and measure once more.
+          <Button variant="plain" onClick={measure.locked}>
+            It is locked
+          </Button>
+        </Note>
+      )}
       {hollow && (
         <Note tone="tight" padding="2" fontSize="sm">
           A hollow is worn in here: a flat blade bridges it, and “won’t” proves nothing. Measure it with an
@@ -193,7 +199,7 @@ export function Measure({ build, round, point, turning, blind, onNext, onSelect,
         </Note>
       )}
       {feel === 'gauge' ? (
-        <GaugePanel point={point} measure={measure} onNext={onNext} />
+        <GaugePanel point={point} measure={measure} onNext={measure.beforeLock ? stay : onNext} />
       ) : (
         <TypedEntry
           round={round}
@@ -288,6 +294,7 @@ export function Measure({ build, round, point, turning, blind, onNext, onSelect,
   );
 }
 
+const stay = () => undefined;
 const NONE: readonly number[] = [];
 
 interface LaterFanProps extends Pick<ComponentProps<typeof BladeFan>, 'onTap' | 'figure'> {

@@ -35,6 +35,7 @@ export function readingHere(
     instrument: null,
     takenAt,
     blind: taken.blind ?? false,
+    beforeLock: taken.beforeLock ?? false,
     firstLook: taken.blind ? firstLookOf(before) : null,
     by,
     at: takenAt,

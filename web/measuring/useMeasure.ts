@@ -3,6 +3,9 @@ import type { Reading } from '@zero-lash/core/measuring';
 import { mayMeasurePoint } from '@zero-lash/core/turning';
 import { useState } from 'react';
 import { arrivingAt, type TurningWork } from '../turning/useTurning.ts';
+import { useAppDispatch, useAppSelector } from '../app/store.ts';
+import { draftKey } from './drafts.ts';
+import { lockedAgain } from './locking.ts';
 import type { RoundHere } from './pending.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 
@@ -34,6 +37,9 @@ export function useMeasure(
   blind: boolean,
 ) {
   const write = useBenchWrite(build.id);
+  const dispatch = useAppDispatch();
+  // what was turned and not locked yet is read so once; the next reading there is taken locked
+  const beforeLock = useAppSelector((state) => state.locking === draftKey(round.id, point));
   const [asked, setQuestion] = useState<
     (Question & { readonly point: string; readonly after: () => void }) | null
   >(null);
@@ -42,6 +48,7 @@ export function useMeasure(
 
   function put(offer: Offer, crankAngle: number | null): void {
     setQuestion(null);
+    if (beforeLock) dispatch(lockedAgain());
     write({
       kind: 'reading',
       roundId: round.id,
@@ -51,6 +58,7 @@ export function useMeasure(
         point,
         crankAngle,
         blind,
+        beforeLock,
         // what stands there from an earlier round is not written over
         over: round.readings.find((row) => row.point === point && row.roundId === round.id)?.id ?? null,
       },
@@ -81,6 +89,9 @@ export function useMeasure(
 
   return {
     question,
+    /** the reading taken now is one before the lock nut is tightened: the point is not done with it */
+    beforeLock,
+    locked: () => dispatch(lockedAgain()),
     takesAtOnce,
     keep,
     ask: (offer: Offer, lengths: readonly number[], meant: Reading | null, after: () => void) =>

@@ -1,9 +1,11 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { ShopChange } from '@zero-lash/contract/people';
 import { isZone } from '@zero-lash/contract/values';
+import { parseLength } from '@zero-lash/core/length';
 import { useState, type FormEvent } from 'react';
 import { Caution } from '../app/Caution.tsx';
 import { Labelled, Select } from '../app/Labelled.tsx';
+import { useLengths } from '../app/lengths.ts';
 import { PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { Tick } from '../app/Tick.tsx';
@@ -13,8 +15,14 @@ import { useChangeShopMutation, useSessionQuery } from './endpoints.ts';
 export function ShopForm() {
   const { data: session } = useSessionQuery();
   const [change, { error }] = useChangeShopMutation();
+  const { unit, figure } = useLengths();
   if (!session) return null;
   const { shop } = session;
+  const overOf = (role: Allowed) => shop.allowOver.find((each) => each.role === role)?.over ?? 0;
+  const overFrom = (typed: string) => {
+    const parsed = parseLength(typed, unit);
+    return 'error' in parsed || parsed.mm > MOST_OVER ? null : parsed.mm;
+  };
   const send = (what: Partial<ShopChange>) => change({ ...shop, ...what });
   return (
     <Box as="section" display="grid" gap="3">
@@ -59,6 +67,25 @@ export function ShopForm() {
           <option value="every-point">every point of the engine</option>
         </Select>
       </Labelled>
+      {ALLOWED.map((role) => (
+        <OneLine
+          key={role}
+          label={`Over the greatest ${role} clearance still taken, ${unit}`}
+          hint="Where a gap is in spec only by this, it says so. Under the least nothing is ever taken. It holds for builds opened from now on."
+          value={figure(overOf(role))}
+          action="Change"
+          most={12}
+          complain={(typed) => (overFrom(typed) === null ? `From 0 to ${figure(MOST_OVER)}.` : undefined)}
+          onSend={(typed) =>
+            send({
+              allowOver: [
+                ...shop.allowOver.filter((each) => each.role !== role),
+                { role, over: overFrom(typed)! },
+              ],
+            })
+          }
+        />
+      ))}
       <Tick
         label="Gauges may be reached on the shop’s network"
         checked={shop.gaugesOnNetwork}
@@ -71,6 +98,12 @@ export function ShopForm() {
     </Box>
   );
 }
+
+/** The roles that a shop may take a little over the greatest clearance. */
+const ALLOWED = ['intake', 'exhaust'] as const;
+type Allowed = (typeof ALLOWED)[number];
+/** mm */
+const MOST_OVER = 0.1;
 
 const ZONES = Intl.supportedValuesOf('timeZone');
 

@@ -10,6 +10,7 @@ import { useBounce } from '../app/useBounce.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 import { FitForm } from './FitForm.tsx';
 import type { AtPointProps } from '../builds/stageRooms.ts';
+import { ToolHold } from './ToolHold.tsx';
 import { TurnForm } from './TurnForm.tsx';
 import { pieceFound } from '../shims/planInput.ts';
 import { WhatWasDone } from './WhatWasDone.tsx';
@@ -61,8 +62,10 @@ function PointSetting({ build, point, reading, stale, target, onNext }: AtPointP
           )}
         </Box>
       )}
+      <ToolHold build={build} point={point.key} />
       {turned ? (
         <TurnForm
+          build={build}
           means={means}
           point={point}
           reading={reading}
@@ -72,6 +75,7 @@ function PointSetting({ build, point, reading, stale, target, onNext }: AtPointP
         />
       ) : (
         <FitForm
+          build={build}
           means={means}
           point={point}
           reading={reading}

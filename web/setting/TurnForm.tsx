@@ -1,20 +1,34 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
+import { newestRound } from '@zero-lash/core/builds';
 import { turnInWords } from '@zero-lash/core/setting';
 import { useState, type FormEvent } from 'react';
 import { Labelled } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
 import { Note } from '../app/Note.tsx';
+import { useAppDispatch } from '../app/store.ts';
+import { TurnDial } from '../drawings/TurnDial.tsx';
+import { draftKey } from '../measuring/drafts.ts';
+import { notLockedYet } from '../measuring/locking.ts';
+import { useFeelQuery } from '../shims/endpoints.ts';
 import { advise, needReading, noBladeWent, PIECE_WORDS, type MeansProps } from './settingAdvice.ts';
+import { BetweenBlades, LockSaid } from './BetweenBlades.tsx';
 
-/** How far to turn a screw or a nut, and what was turned. */
+/** How far to turn a screw or a nut, between which blades to set it, and what was turned. */
 export function TurnForm(props: MeansProps) {
-  const { means, onRecord, target } = props;
+  const { means, point, onRecord, target, build } = props;
   const { length } = useLengths();
+  const dispatch = useAppDispatch();
+  const { data: feel } = useFeelQuery(undefined, { refetchOnMountOrArgChange: true });
+  const lock = feel?.locks.find((each) => each.means === means.kind);
+  const shift = lock?.use ?? 0;
   const [own, setOwn] = useState('');
   const [complaint, setComplaint] = useState<string>();
   const [asked, setAsked] = useState<number | null>(null);
-  const advice = advise(props, null);
+  const advice = advise(props, null, shift);
   const turn = advice.kind === 'turn' ? advice.turn : null;
+  const turns = turn !== null && turn.direction !== 'none';
+  const nut = means.kind === 'pivot-nut';
+  const round = newestRound(build.rounds, 'as-set');
 
   function recordOwn(event: FormEvent) {
     event.preventDefault();
@@ -34,32 +48,56 @@ export function TurnForm(props: MeansProps) {
     onRecord({ kind: 'turned', degrees });
   }
 
+  function turnedNotLocked(degrees: number) {
+    turned(degrees);
+    if (round) dispatch(notLockedYet(draftKey(round.id, point.key)));
+  }
+
   return (
     <>
-      <Box fontSize="lg" fontWeight="650">
-        {advice.kind === 'no-blade-went' && noBladeWent(means)}
-        {advice.kind === 'need-reading' && needReading(props)}
-        {turn?.direction === 'none' && 'On target: nothing to turn'}
-        {turn && turn.direction !== 'none' && (
-          <>
-            {turn.direction === 'loosen' ? 'Loosen' : 'Tighten'}{' '}
-            {turnInWords(turn.degrees, means.kind === 'pivot-nut')}
-          </>
+      <Flex gap="3" alignItems="center">
+        <Box flex="1">
+          <Box fontSize="lg" fontWeight="650">
+            {advice.kind === 'no-blade-went' && noBladeWent(means)}
+            {advice.kind === 'need-reading' && needReading(props)}
+            {turn?.direction === 'none' && 'On target: nothing to turn'}
+            {turn && turns && (
+              <>
+                {turn.direction === 'loosen' ? 'Loosen' : 'Tighten'} {turnInWords(turn.degrees, nut)}
+              </>
+            )}
+          </Box>
+          {turn && turns && (
+            <Box fontSize="sm">
+              {turn.direction === 'loosen' ? 'Against the clock' : 'With the clock'}, as you look at its head.
+            </Box>
+          )}
+          <Box fontSize="sm" color="faded">
+            To {length(target)} at the middle of what was read; {PIECE_WORDS[means.kind]} pitch{' '}
+            {'pitch' in means ? means.pitch : ''} mm. The lock nut moves it: measure again after.
+          </Box>
+        </Box>
+        {turn && turns && (
+          <TurnDial
+            degrees={turn.degrees}
+            nut={nut}
+            label={`${turn.direction} ${turnInWords(turn.degrees, nut)}, ${turn.direction === 'loosen' ? 'against the clock' : 'with the clock'}`}
+          />
         )}
-      </Box>
-      <Box fontSize="sm" color="faded">
-        To {length(target)} at the middle of what was read; {PIECE_WORDS[means.kind]} pitch{' '}
-        {'pitch' in means ? means.pitch : ''} mm. The lock nut moves it: measure again after.
-      </Box>
+      </Flex>
+      {lock && <LockSaid {...lock} />}
+      <BetweenBlades point={point} target={target} shift={shift} />
       {turn && (
-        <Button
-          variant="solid"
-          marginTop="3"
-          width="100%"
-          onClick={() => onRecord({ kind: 'turned', degrees: Math.round(turn.degrees) })}
-        >
-          Turned and locked as said
-        </Button>
+        <Flex gap="2" marginTop="3" flexWrap="wrap">
+          <Button
+            variant="solid"
+            flex="1"
+            onClick={() => onRecord({ kind: 'turned', degrees: Math.round(turn.degrees) })}
+          >
+            Turned and locked as said
+          </Button>
+          <Button onClick={() => turnedNotLocked(Math.round(turn.degrees))}>Turned, not locked yet</Button>
+        </Flex>
       )}
       <form onSubmit={recordOwn} noValidate>
         <Flex gap="2" alignItems="flex-end" marginTop="3">

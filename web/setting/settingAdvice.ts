@@ -2,6 +2,7 @@ import type { ReadingRow } from '@zero-lash/contract/measuring';
 import type { Means } from '@zero-lash/core/sheets';
 import { tenthsFromMm } from '@zero-lash/core/length';
 import { adviseSetting, type SettingAdvice } from '@zero-lash/core/setting';
+import type { BuildView } from '../builds/buildView.ts';
 import type { LimitedPoint } from '../builds/points.ts';
 
 /** What the piece that is turned or fitted is called. */
@@ -15,6 +16,7 @@ export const PIECE_WORDS: Readonly<Record<Means['kind'], string>> = {
 
 /** What a form for one means of setting is given. */
 export interface MeansProps {
+  readonly build: BuildView;
   readonly means: Means;
   readonly point: LimitedPoint;
   readonly reading: ReadingRow | undefined;
@@ -42,8 +44,9 @@ export const noBladeWent = (means: Means) =>
 
 /** What the core says to do at the point. */
 export function advise(
-  { means, point, reading, target }: MeansProps,
+  { means, point, reading, target }: Pick<MeansProps, 'means' | 'point' | 'reading' | 'target'>,
   installed: number | null,
+  lockShift = 0,
 ): SettingAdvice {
   const measured = reading && {
     lo: tenthsFromMm(reading.lo),
@@ -56,5 +59,6 @@ export function advise(
     tenthsFromMm(target),
     limits,
     installed === null ? null : tenthsFromMm(installed),
+    lockShift,
   );
 }

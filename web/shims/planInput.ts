@@ -34,7 +34,7 @@ export function pieceFound({ wear, sheet }: Pick<BuildView, 'wear' | 'sheet'>, k
 
 /** What stands at each point that takes a graded piece; closing sides are set by hand, after their opening sides. */
 export function piecePoints(build: BuildView): readonly PiecePoint[] {
-  const { sheet, settings, wear, aim } = build;
+  const { sheet, settings, wear, aim, ownAims } = build;
   const round = roundOfStage(build, 'set');
   const worn = wearSheetOf(wear, sheet.wearLimits);
   return limitedPoints(sheet).flatMap((point): PiecePoint[] => {
@@ -59,7 +59,7 @@ export function piecePoints(build: BuildView): readonly PiecePoint[] {
     return [
       {
         ...{ point, system: system.key, gap, installed, why: why() },
-        target: mmFromTenths(aimFor(aim, point.role, limits)),
+        target: mmFromTenths(aimFor(aim, point.role, limits, ownAims?.figures)),
         gain: gainAt(sheet.pattern, point),
       },
     ];

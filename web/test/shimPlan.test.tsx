@@ -422,14 +422,16 @@ describe('one’s own feel', () => {
     return show(<OwnFeel />).container.textContent!.replace(/\u202f|\u00a0/g, ' ');
   };
   it('is said with how many looks it comes from, and what a plan keeps by it', async () => {
-    expect(await said({ count: 12, sd: 0.004, bias: -0.006, guard: 0.008 })).toBe(
+    expect(await said({ count: 12, sd: 0.004, bias: -0.006, guard: 0.008, locks: [] })).toBe(
       'Your feelFrom 12 second looks, blind: you feel the same gap again to ±0.004 mm, and 0.006 mm wider than who looked first. A plan of yours keeps 0.008 mm inside every band.',
     );
   });
   it('is not known before there was a look, nor reckoned with before there were ten', async () => {
-    expect(await said({ count: 0, sd: null, bias: null, guard: 0.004 })).toContain('nothing a second time');
+    expect(await said({ count: 0, sd: null, bias: null, guard: 0.004, locks: [] })).toContain(
+      'nothing a second time',
+    );
     cleanup();
-    expect(await said({ count: 3, sd: 0.01, bias: 0, guard: 0.004 })).toContain(
+    expect(await said({ count: 3, sd: 0.01, bias: 0, guard: 0.004, locks: [] })).toContain(
       'until there are ten such looks.',
     );
   });

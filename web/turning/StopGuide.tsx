@@ -1,4 +1,5 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
+import { toolsLeftIn } from '@zero-lash/core/builds';
 import type { Pattern } from '@zero-lash/core/sheets';
 import { gonePastInWords, signsInWords, wayToStop } from '@zero-lash/core/turning';
 import { memo, useState } from 'react';
@@ -25,6 +26,7 @@ export const StopGuide = memo(function StopGuide({ buildId, pattern, work, enabl
   const [asked, setAsked] = useState<Asked>(null);
   const leaving = here === null || here.left.length === 0;
   const shown = leaving ? next : here;
+  const [held] = toolsLeftIn(work);
   const toggle = (what: Asked) => setAsked(asked === what ? null : what);
   return (
     <Box
@@ -37,8 +39,9 @@ export const StopGuide = memo(function StopGuide({ buildId, pattern, work, enabl
     >
       <Flex gap="3" alignItems="center" flexWrap="wrap">
         <Box flex="1" minWidth="260px" aria-live="polite">
-          {!shown && <b>Every point is measured: nothing is left to turn to.</b>}
-          {shown && (
+          {held && <Caution>{held.text}</Caution>}
+          {!held && !shown && <b>Every point is measured: nothing is left to turn to.</b>}
+          {!held && shown && (
             <>
               <b>
                 Stop {shown.number} of {stops.length}
@@ -49,7 +52,7 @@ export const StopGuide = memo(function StopGuide({ buildId, pattern, work, enabl
             </>
           )}
         </Box>
-        {enabled && shown && (
+        {enabled && !held && shown && (
           <Flex gap="2" flexWrap="wrap">
             {shown !== here && (
               <Button

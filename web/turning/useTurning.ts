@@ -1,5 +1,6 @@
 import type { BuildView } from '../builds/buildView.ts';
 import type { Round } from '@zero-lash/contract/measuring';
+import { toolsIn } from '@zero-lash/core/builds';
 import type { Turning } from '@zero-lash/contract/turning';
 import {
   firstSchool,
@@ -26,10 +27,16 @@ export interface TurningWork {
   readonly school: PositionSchool;
   readonly choose: (school: PositionSchool) => void;
   readonly unreachable: readonly string[];
+  /** points at which a tool holds the valve down: until it is out nothing is turned */
+  readonly heldDown: readonly string[];
 }
 
-/** The stop the crank is being turned to; null where it stands at one that has points left, or none is left. */
-export function arrivingAt({ progress: { here, next } }: Pick<TurningWork, 'progress'>) {
+/** The stop the crank is being turned to; null where it stands at one that has points left, none is left, or it may not turn. */
+export function arrivingAt({
+  progress: { here, next },
+  heldDown,
+}: Pick<TurningWork, 'progress' | 'heldDown'>) {
+  if (heldDown.length > 0) return null;
   return here && here.left.length > 0 ? null : next;
 }
 
@@ -57,7 +64,9 @@ export function useTurning(
     setLooked(null);
     if (round) put({ kind: 'turning', roundId: round.id, body: { ...turning, ...next } });
   };
+  const heldDown = useShared(useMemo(() => toolsIn(build.ticks), [build.ticks]));
   const standAt = useStable((angle: number | null) => {
+    if (heldDown.length > 0 && angle !== null) return;
     const left = progress.here;
     const done = left && angle !== null ? [...new Set([...turning.done, left.stop.angle])] : turning.done;
     keep({ at: angle === null ? null : inCycle(angle), done });
@@ -74,7 +83,8 @@ export function useTurning(
       school,
       choose,
       unreachable: plan.unreachable,
+      heldDown,
     }),
-    [progress, turning, angle, plan, school],
+    [progress, turning, angle, plan, school, heldDown],
   );
 }

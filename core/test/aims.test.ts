@@ -1,0 +1,157 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import {
+  heldDownToSet,
+  judgedAnew,
+  obstaclesTo,
+  pointHeldDown,
+  toolAt,
+  toolsIn,
+  type BuildStanding,
+} from '../builds/index.ts';
+import { mmFromTenths } from '../length/index.ts';
+import { judge, limitsFromMm, stacksOf, whyNoProof } from '../measuring/index.ts';
+import { adviseSetting, aimFor, aimsOutside, limitsToGoBy, settingBlades } from '../setting/index.ts';
+import { inlineSix } from './patterns.ts';
+
+const LIMITS = [
+  { role: 'intake' as const, min: 0.1, max: 0.2, asWritten: '0.10–0.20' },
+  { role: 'exhaust' as const, min: 0.2, max: 0.3, asWritten: '' },
+];
+const none = { aim: 'middle' as const, own: [], allowOver: [] };
+
+describe('the limits a build goes by', () => {
+  it('are the sheet’s, with what the shop takes over the greatest', () => {
+    expect(limitsToGoBy(LIMITS, none)).toEqual(
+      LIMITS.map((row) => ({ ...row, allowOver: 0, aimedOutside: false })),
+    );
+    const [intake, exhaust] = limitsToGoBy(LIMITS, {
+      ...none,
+      allowOver: [{ role: 'exhaust', over: 0.01 }],
+    });
+    expect([intake!.allowOver, exhaust!.allowOver]).toEqual([0, 0.01]);
+    const over = { lo: 2900, hi: 3100 };
+    expect(judge(over, limitsFromMm(exhaust!))).toEqual({ verdict: 'in-spec', onLimit: true });
+    expect(judge({ lo: 1990, hi: 2100 }, limitsFromMm(exhaust!)).verdict).toBe('undecided-low');
+  });
+
+  it('lie about an aim outside the band, as wide as the sheet’s, and nothing is allowed over them', () => {
+    const own = [
+      { role: 'intake' as const, target: 0 },
+      { role: 'exhaust' as const, target: 0.25 },
+    ];
+    expect(aimsOutside(LIMITS, own)).toEqual([own[0]]);
+    const [intake, exhaust] = limitsToGoBy(LIMITS, {
+      ...{ aim: 'own', own, allowOver: [{ role: 'intake', over: 0.02 }] },
+    });
+    expect(intake).toMatchObject({ min: 0, max: 0.05, allowOver: 0, aimedOutside: true });
+    expect(exhaust).toMatchObject({ min: 0.2, max: 0.3, aimedOutside: false });
+    // figures that are not aimed at now change nothing
+    expect(limitsToGoBy(LIMITS, { ...none, own })[0]).toMatchObject({ min: 0.1, aimedOutside: false });
+    expect(aimFor('own', 'exhaust', { min: 2000, max: 3000 }, own)).toBe(2500);
+    expect(aimFor('own', 'brake', { min: 2000, max: 3000 }, own)).toBe(2500);
+    expect(aimFor('loose-end', 'exhaust', { min: 2000, max: 3000 }, own)).toBe(2750);
+  });
+
+  it('always hold the aim, and are never wider than the sheet’s', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 10_000 }), fc.integer({ min: 1, max: 2000 }), (tenths, width) => {
+        const limits = [{ role: 'intake' as const, min: 0.2, max: mmFromTenths(2000 + width) }];
+        const target = mmFromTenths(tenths);
+        const [row] = limitsToGoBy(limits, { aim: 'own', own: [{ role: 'intake', target }], allowOver: [] });
+        expect(row!.min).toBeLessThanOrEqual(target);
+        expect(row!.max).toBeGreaterThanOrEqual(target);
+        expect(row!.max - row!.min).toBeLessThanOrEqual(mmFromTenths(width) + 1e-9);
+      }),
+    );
+  });
+
+  it('judge readings that were taken before the aim was changed, and leave alone what stays the same', () => {
+    const reading = { point: '1I', lo: 0.15, hi: 0.16, verdict: 'in-spec' as const, onLimit: false };
+    const rounds = [
+      { readings: [reading] },
+      { readings: [{ ...reading, point: '1E', verdict: 'tight' as const }] },
+    ];
+    expect(judgedAnew(rounds, inlineSix, LIMITS)).toBe(rounds);
+    const aimed = limitsToGoBy(LIMITS, {
+      ...{ aim: 'own', own: [{ role: 'intake', target: 0 }], allowOver: [] },
+    });
+    const [first, second] = judgedAnew(rounds, inlineSix, aimed);
+    expect(first!.readings[0]).toMatchObject({ verdict: 'loose', lo: 0.15 });
+    expect(second).toBe(rounds[1]);
+  });
+});
+
+describe('a tool that holds a valve down', () => {
+  const ON_BUCKET = {
+    ...inlineSix,
+    means: { ...{ kind: 'shim', seat: 'on-bucket', sizes: { from: 2, to: 3, step: 0.05 } } } as never,
+  };
+  it('is only where shims lie on top of their buckets, and is in until it is unticked', () => {
+    expect(heldDownToSet(inlineSix)).toEqual([]);
+    expect(heldDownToSet(ON_BUCKET)).toHaveLength(12);
+    expect(pointHeldDown(toolAt('3E'))).toBe('3E');
+    expect(pointHeldDown('cover')).toBeNull();
+    const tick = (check: string, done: boolean, stage: 'set' | 'prove' = 'set') => ({ check, done, stage });
+    expect(
+      toolsIn([tick(toolAt('1I'), true), tick(toolAt('1E'), false), tick(toolAt('2I'), true, 'prove')]),
+    ).toEqual(['1I']);
+  });
+
+  it('stands against leaving the stage', () => {
+    const standing = {
+      ...{ stage: 'set', ticked: new Set(), points: [], accepted: new Set(), offBase: new Set() },
+      ...{ asFound: new Map(), toSetBy: new Map(), proved: new Map(), set: new Set(), signedOff: false },
+    } as unknown as BuildStanding;
+    expect(obstaclesTo({ ...standing, heldDown: [] })).toEqual([]);
+    expect(obstaclesTo({ ...standing, heldDown: ['1I', '1E'] })).toMatchObject([
+      { code: 'tool_in', points: ['1I', '1E'] },
+    ]);
+  });
+});
+
+describe('setting a screw', () => {
+  it('is done between two blades of the band, the target between them', () => {
+    fc.assert(
+      fc.property(
+        fc.uniqueArray(fc.integer({ min: 3, max: 60 }), { minLength: 1, maxLength: 12 }),
+        fc.integer({ min: 1, max: 2 }),
+        fc.integer({ min: 20, max: 40 }),
+        (hundredths, maxStack, aim) => {
+          const blades = hundredths.map((each) => each / 100);
+          const spec = { min: 0.15, max: 0.45 };
+          const target = aim / 100;
+          const { go, noGo } = settingBlades({ blades, maxStack, target, spec });
+          const inside = stacksOf(
+            blades.map((mm) => Math.round(mm * 1e4)),
+            maxStack,
+          )
+            .map(({ thickness }) => thickness)
+            .filter((thickness) => thickness >= 1500 && thickness <= 4500);
+          const under = inside.filter((thickness) => thickness <= aim * 100);
+          const over = inside.filter((thickness) => thickness > aim * 100);
+          expect(go?.thickness ?? null).toEqual(under.length > 0 ? mmFromTenths(Math.max(...under)) : null);
+          expect(noGo?.thickness ?? null).toEqual(over.length > 0 ? mmFromTenths(Math.min(...over)) : null);
+        },
+      ),
+    );
+  });
+
+  it('sets off what locking will add, and goes by no reading from before it', () => {
+    const screw = {
+      ...{ kind: 'screw', end: 'valve', pitch: 1, rockerRatio: 1.5, locking: 'lock-nut', torqueNm: null },
+    } as never;
+    const turn = (shift: number) =>
+      adviseSetting(screw, { lo: 1000, hi: 1000 }, 1500, { min: 1000, max: 2000 }, null, shift);
+    expect(turn(0)).toMatchObject({ turn: { degrees: 18 } });
+    // locking opens it by 0.02: so much less is loosened
+    expect(turn(0.02)).toMatchObject({ turn: { degrees: 10.8 } });
+    const reading = {
+      ...{ verdict: 'in-spec' as const, offBase: false, takenAt: '2031-01-01T10:00:00Z', beforeLock: true },
+      reading: { kind: 'value' },
+    };
+    expect(whyNoProof(reading, null)).toBe('before-lock');
+    expect(whyNoProof(reading, '2031-01-01T11:00:00Z')).toBe('changed-since');
+    expect(whyNoProof({ ...reading, beforeLock: false }, null)).toBeNull();
+  });
+});

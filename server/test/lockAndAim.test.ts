@@ -1,0 +1,216 @@
+import { toolAt } from '@zero-lash/core/builds';
+import type { Feel } from '@zero-lash/contract/setting';
+import type { Shop } from '@zero-lash/contract/people';
+import { lockShift } from '@zero-lash/core/setting';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { BENCH, LEAD, TestShop } from './shop.ts';
+import { Work } from './worked.ts';
+
+const SCREWS = 'Edger, Pellow Mill';
+
+let shop: TestShop;
+beforeAll(async () => {
+  shop = await TestShop.open();
+});
+afterAll(() => shop.close());
+
+/** An engine whose shims lie on top of their buckets, of those the demo has. */
+async function onBuckets(): Promise<string> {
+  const { body } = await shop.call<{ engines: { name: string }[] }>(BENCH, 'GET', 'engines?limit=100');
+  for (const { name } of body.engines) {
+    const { means } = (await shop.buildOf(name)).sheet.pattern;
+    if (means.kind === 'shim' && means.seat === 'on-bucket') return name;
+  }
+  throw new Error('the demo has no engine with shims on top of its buckets');
+}
+
+const roundOf = (work: Work) => work.build.rounds.at(-1)!.id;
+
+describe('a tool that holds a valve down', () => {
+  it('keeps the crank and the build where they are until it is out, and is ticked nowhere else', async () => {
+    const work = await Work.on(shop, await onBuckets());
+    await work.reach('set');
+    const [point, other] = work.points;
+    const turn = (at: number) =>
+      shop.call<{ code: string; detail: string }>(BENCH, 'PUT', `rounds/${roundOf(work)}/turning`, {
+        ...{ school: 'fewest', at, done: [] },
+      });
+    expect((await turn(0)).status).toBe(200);
+    work.build = await shop.build(work.build.id);
+    expect((await work.tick('prove', toolAt(point!))).body.code).toBe('unknown_check');
+    expect((await work.tick('set', toolAt('9X'))).body.code).toBe('unknown_check');
+    expect((await work.tick('set', toolAt(point!))).status).toBe(200);
+    const refused = await turn(180);
+    expect([refused.status, refused.body.code]).toEqual([409, 'tool_in']);
+    expect(refused.body.detail).toContain(point);
+    // where it stands already it may be said to stand
+    expect((await turn(0)).status).toBe(200);
+    work.build = await shop.build(work.build.id);
+    expect(await work.go('prove')).toMatchObject({ status: 409, body: { code: 'stage_not_ready' } });
+    expect(await work.go('head-work')).toMatchObject({ status: 409, body: { points: [point] } });
+    // the other point may be set meanwhile
+    expect((await work.set(other!, { kind: 'fitted', installed: 2.5, fitted: 2.45, note: '' })).status).toBe(
+      201,
+    );
+    expect((await work.tick('set', toolAt(point!), { done: false })).status).toBe(200);
+    expect((await turn(180)).status).toBe(200);
+    work.build = await shop.build(work.build.id);
+    expect((await work.go('prove')).status).toBe(200);
+  });
+
+  it('is none where a screw is turned', async () => {
+    const work = await Work.on(shop, SCREWS);
+    await work.reach('set');
+    expect((await work.tick('set', toolAt(work.points[0]!))).body.code).toBe('unknown_check');
+  });
+});
+
+const feelOf = async (who: string) => (await shop.call<Feel>(who, 'GET', 'feel')).body;
+
+describe('what locking does to a person’s gaps', () => {
+  it('is learned from their own readings round it, with nothing turned in between', async () => {
+    const work = await Work.on(shop, SCREWS);
+    await work.reach('set');
+    const round = roundOf(work);
+    const point = work.points[0]!;
+    const read = (value: number, beforeLock: boolean, who = BENCH) =>
+      shop.call(who, 'POST', `rounds/${round}/readings`, {
+        ...{ point, asTyped: String(value), beforeLock },
+        reading: { kind: 'value', value, uncertainty: 0.005 },
+      });
+    const pairs = [0.011, 0.012, 0.01, 0.011, 0.009, 0.012].map((shift, index) => ({
+      before: { lo: 0.2 + index / 100 - 0.005, hi: 0.2 + index / 100 + 0.005 },
+      after: { lo: 0.2 + index / 100 + shift - 0.005, hi: 0.2 + index / 100 + shift + 0.005 },
+    }));
+    for (const { before, after } of pairs) {
+      expect((await read(before.lo + 0.005, true)).status).toBe(201);
+      expect((await read(Math.round((after.lo + 0.005) * 1e4) / 1e4, false)).status).toBe(201);
+    }
+    const { locks } = await feelOf(BENCH);
+    const expected = lockShift({ pairs });
+    expect(locks).toHaveLength(1);
+    expect(locks[0]).toMatchObject({ means: 'screw', count: 6 });
+    expect(locks[0]!.mean).toBeCloseTo(expected.mean!, 4);
+    expect(locks[0]!.use).toBeCloseTo(expected.mean!, 4);
+    // turned in between it is no pair, and neither is another’s reading, nor two before locking
+    await read(0.2, true);
+    work.build = await shop.build(work.build.id);
+    await work.set(point);
+    await read(0.3, false);
+    await read(0.2, true);
+    await read(0.9, false, LEAD);
+    await read(0.2, true);
+    expect((await feelOf(BENCH)).locks[0]!.count).toBe(6);
+    expect((await feelOf(LEAD)).locks).toEqual([]);
+    // one before locking is no finding
+    work.build = await shop.build(work.build.id);
+    expect(work.build.rounds.at(-1)!.readings.find((row) => row.point === point)!.beforeLock).toBe(true);
+  });
+
+  it('is not read where nothing is locked', async () => {
+    const work = await Work.on(shop, await onBuckets());
+    await work.reach('set');
+    const body = {
+      ...{ point: work.points[0], asTyped: '0.2', beforeLock: true },
+      reading: { kind: 'value', value: 0.2, uncertainty: 0.005 },
+    };
+    const refused = await shop.call(BENCH, 'POST', `rounds/${roundOf(work)}/readings`, body);
+    expect(refused).toMatchObject({ status: 422, body: { code: 'other_means' } });
+    const screws = await Work.on(shop, SCREWS);
+    await screws.reach('as-found');
+    const early = { ...body, point: screws.points[0] };
+    expect((await shop.call(BENCH, 'POST', `rounds/${roundOf(screws)}/readings`, early)).status).toBe(422);
+  });
+});
+
+const aimAt = (work: Work, who: string, own: object, complaint = 'Proof') =>
+  shop.call<{ code: string; detail: string }>(who, 'PATCH', `builds/${work.build.id}`, {
+    ...{ version: work.build.version, complaint, aim: 'own' },
+    ...own,
+  });
+
+describe('figures of the shop’s own to aim at', () => {
+  it('inside the band are anybody’s; outside it a lead stands for them, says why, and the points are judged by them', async () => {
+    const work = await Work.on(shop, SCREWS);
+    await work.reach('set');
+    const { limits } = work.build.sheet;
+    const inside = limits.map(({ role, max }) => ({ role, target: max }));
+    expect((await aimAt(work, BENCH, {})).status).toBe(400);
+    expect((await aimAt(work, BENCH, { ownAims: inside })).status).toBe(200);
+    work.build = await shop.build(work.build.id);
+    expect(work.build.ownAims).toEqual({ figures: inside, reason: '', by: BENCH });
+    expect(work.build.aim).toBe('own');
+
+    const wide = limits.map(({ role, max }) => ({ role, target: Math.round((max + 0.3) * 1e4) / 1e4 }));
+    expect((await aimAt(work, BENCH, { ownAims: wide, aimReason: 'race' })).status).toBe(403);
+    expect(await aimAt(work, LEAD, { ownAims: wide })).toMatchObject({
+      status: 400,
+      body: { fields: [{ path: 'aimReason' }] },
+    });
+    const brake = [{ role: 'brake', target: 0.4 }];
+    expect((await aimAt(work, LEAD, { ownAims: brake })).status).toBe(400);
+    expect((await aimAt(work, LEAD, { ownAims: wide, aimReason: 'ice race, one day' })).status).toBe(200);
+    work.build = await shop.build(work.build.id);
+    expect(work.build.ownAims).toMatchObject({ reason: 'ice race, one day', by: LEAD });
+
+    for (const point of work.points) await work.set(point);
+    await work.tickAll();
+    await work.go('prove');
+    await work.tickAll();
+    // in the maker's band, and so out by what is aimed at
+    for (const point of work.points) await work.measure(point);
+    expect(await work.go('close')).toMatchObject({ status: 409, body: { points: work.points } });
+    const atAim = (point: string) =>
+      shop.call(BENCH, 'POST', `rounds/${roundOf(work)}/readings`, {
+        ...{ point, asTyped: 'aim' },
+        reading: {
+          kind: 'value',
+          value: wide.find(({ role }) => point.endsWith('E') === (role === 'exhaust'))!.target,
+          uncertainty: 0.001,
+        },
+      });
+    for (const point of work.points) expect((await atAim(point)).status).toBe(201);
+    work.build = await shop.build(work.build.id);
+    expect((await work.go('close')).status).toBe(200);
+    // back to the maker's band, and what was proved by the other is out
+    await work.go('prove');
+    await shop.call(LEAD, 'PATCH', `builds/${work.build.id}`, {
+      ...{ version: work.build.version, complaint: 'Proof', aim: 'middle' },
+    });
+    work.build = await shop.build(work.build.id);
+    await work.tickAll();
+    expect(await work.go('close')).toMatchObject({ status: 409 });
+  });
+});
+
+describe('what a shop takes over the greatest clearance', () => {
+  it('is its rule for builds opened from then on, never under the least, and says where a verdict rests on it', async () => {
+    const before = await Work.on(shop, SCREWS);
+    const { body: session } = await shop.call<{ shop: Shop }>(LEAD, 'GET', 'session');
+    const rule = { ...session.shop, allowOver: [{ role: 'exhaust', over: 0.02 }] };
+    expect(
+      (await shop.call(LEAD, 'PATCH', 'shop', { ...rule, allowOver: [{ role: 'exhaust', over: -0.01 }] }))
+        .status,
+    ).toBe(400);
+    expect(
+      (await shop.call(LEAD, 'PATCH', 'shop', { ...rule, allowOver: [{ role: 'exhaust', over: 0.5 }] }))
+        .status,
+    ).toBe(400);
+    expect((await shop.call(LEAD, 'PATCH', 'shop', rule)).status).toBe(200);
+    const after = await Work.on(shop, SCREWS);
+    expect([before.build.allowOver, after.build.allowOver]).toEqual([[], rule.allowOver]);
+    const verdict = async (work: Work, point: string) => {
+      await work.reach('as-found');
+      await work.measure(point, 'edge');
+      const { verdict: said, onLimit } = work.build.rounds
+        .at(-1)!
+        .readings.find((row) => row.point === point)!;
+      return [said, onLimit];
+    };
+    const exhaust = after.points.find((point) => point.includes('E'))!;
+    const intake = after.points.find((point) => point.includes('I'))!;
+    expect(await verdict(before, exhaust)).toEqual(['undecided-high', false]);
+    expect(await verdict(after, exhaust)).toEqual(['in-spec', true]);
+    expect(await verdict(after, intake)).toEqual(['undecided-high', false]);
+  });
+});

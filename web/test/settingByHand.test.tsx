@@ -1,0 +1,169 @@
+// @vitest-environment happy-dom
+import 'fake-indexeddb/auto';
+import { cleanup, fireEvent, screen } from '@testing-library/react';
+import type { LockFeel } from '@zero-lash/contract/setting';
+import type { SheetRevision } from '@zero-lash/contract/sheets';
+import { toolAt } from '@zero-lash/core/builds';
+import type { Means } from '@zero-lash/core/sheets';
+import { describe, expect, it } from 'vitest';
+import { store } from '../app/store.ts';
+import { buildsApi } from '../builds/endpoints.ts';
+import type { BuildView } from '../builds/buildView.ts';
+import { limitedPoints } from '../builds/points.ts';
+import { draftKey } from '../measuring/drafts.ts';
+import { lockedAgain } from '../measuring/locking.ts';
+import { AimChoice } from '../setting/AimChoice.tsx';
+import { AimedOutside } from '../setting/AimedOutside.tsx';
+import { SettingForm } from '../setting/SettingForm.tsx';
+import { drawerApi } from '../shims/endpoints.ts';
+import { instrumentsApi } from '../instruments/endpoints.ts';
+import { atTheBench, build, put, reading, round, SCREW, show, signIn } from './shownBench.tsx';
+
+atTheBench();
+
+const NUT: Means = { ...{ kind: 'pivot-nut', pitch: 1, rockerRatio: 1.5 } } as Means;
+const ON_BUCKET = {
+  ...{ kind: 'shim', seat: 'on-bucket', sizes: { from: 2, to: 3, step: 0.05 }, diameter: 29 },
+  ...{ marking: '', seatOffset: null, stampedIn: 'mm' },
+} as Means;
+
+const form = (view: BuildView, gap: readonly [number, number] = [0.1, 0.12]) => (
+  <SettingForm
+    build={view}
+    point={limitedPoints(view.sheet).find(({ key }) => key === '1I')!}
+    reading={reading('1I', ...gap, 'tight')}
+    stale={false}
+    target={0.25}
+    onNext={() => undefined}
+  />
+);
+const feels = (locks: LockFeel[]) =>
+  store.dispatch(
+    drawerApi.util.upsertQueryData('feel', undefined, {
+      ...{ count: 0, sd: null, bias: null, guard: 0.004, locks },
+    }),
+  );
+const owns = (blades: readonly number[]) =>
+  store.dispatch(
+    instrumentsApi.util.upsertQueryData('tools', undefined, {
+      benches: [{ id: 'h', name: 'Bench 1', bladeSetId: 'z', maxStack: 1, version: 1 }],
+      instruments: [
+        {
+          ...{ id: 'z', kind: 'blade-set', name: 'Set', unit: 'mm', blades, missing: [], worn: [] },
+          ...{ measured: [], uncertainty: 0.01, active: true, overdue: false },
+        },
+      ],
+    } as never),
+  );
+
+describe('turning a screw', () => {
+  it('is drawn as it is seen, with the blades to set it between', async () => {
+    await signIn('bench');
+    await owns([0.2, 0.25, 0.28, 0.3]);
+    await feels([]);
+    show(form(build({}, SCREW)));
+    const dial = screen.getByRole('img', { name: /^loosen/ });
+    expect(dial.getAttribute('aria-label')).toBe('loosen 50°, against the clock');
+    expect(screen.getByText('Against the clock, as you look at its head.')).toBeTruthy();
+    const said = screen.getByText(/set it with/).textContent;
+    expect(said).toBe('set it with 0.25; then 0.28 must not go mm');
+    cleanup();
+    show(form(build({}, NUT), [0.4, 0.42]));
+    expect(screen.getByRole('img', { name: /^tighten/ }).querySelectorAll('polygon')).toHaveLength(2);
+    expect(screen.getByText('With the clock, as you look at its head.')).toBeTruthy();
+  });
+
+  it('sets off what this person’s locking does, once six pairs say so, and says from how many', async () => {
+    await signIn('bench');
+    await owns([0.2, 0.22, 0.25, 0.28]);
+    await feels([{ means: 'screw', count: 3, mean: 0.03, sd: 0.01, use: 0 }]);
+    show(form(build({}, SCREW)));
+    expect(screen.getByText(/Your locking opens it by 0.030?\smm ± 0.010?\smm, from 3 pairs/)).toBeTruthy();
+    expect(screen.getByRole('img', { name: /^loosen 50°/ })).toBeTruthy();
+    cleanup();
+    await feels([{ means: 'screw', count: 8, mean: 0.03, sd: 0.01, use: 0.03 }]);
+    show(form(build({}, SCREW)));
+    // 0.03 mm of a pitch of 1 mm is 10.8° less
+    expect(screen.getByRole('img', { name: /^loosen 40°/ })).toBeTruthy();
+    expect(screen.getByText(/Before locking: set it with/).textContent).toContain('0.22; then 0.25');
+  });
+
+  it('turned and not locked yet, the next reading is the one before locking', async () => {
+    await signIn('bench');
+    await feels([]);
+    const view = build({ rounds: [round({ id: 'r9', kind: 'as-set' })] }, SCREW);
+    show(form(view));
+    fireEvent.click(screen.getByRole('button', { name: 'Turned, not locked yet' }));
+    expect(put()).toMatchObject([{ kind: 'setting', body: { kind: 'turned', degrees: 50 } }]);
+    expect(store.getState().locking).toBe(draftKey('r9', '1I'));
+    store.dispatch(lockedAgain());
+  });
+});
+
+describe('a tool that holds the valve down', () => {
+  it('is ticked in and out at a point whose shim lies on its bucket, with its caution while it is in', async () => {
+    await signIn('bench');
+    show(form(build({}, SCREW)));
+    expect(screen.queryByRole('checkbox', { name: /Tool in/ })).toBeNull();
+    cleanup();
+    const view = build({}, ON_BUCKET);
+    show(form(view));
+    expect(screen.queryByText(/the piston meets the valve/)).toBeNull();
+    fireEvent.click(screen.getByRole('checkbox', { name: /Tool in at 1I/ }));
+    expect(put()).toMatchObject([{ kind: 'tick', body: { stage: 'set', check: toolAt('1I'), done: true } }]);
+    cleanup();
+    const ticks = [{ stage: 'set' as const, check: toolAt('1I'), done: true, by: 'Osk Velland', at: '' }];
+    show(form({ ...view, ticks }));
+    expect(screen.getByText(/the piston meets the valve/)).toBeTruthy();
+  });
+});
+
+describe('aiming at figures of one’s own', () => {
+  const aimed = async (role: 'bench' | 'lead') => {
+    await signIn(role);
+    const view = build({}, SCREW);
+    await store.dispatch(
+      buildsApi.util.upsertQueryData('revision', 's', view.sheet as unknown as SheetRevision),
+    );
+    show(<AimChoice build={view} />);
+    fireEvent.change(screen.getByLabelText('Aim at'), { target: { value: 'own' } });
+    return (label: RegExp, value: string) =>
+      fireEvent.change(screen.getByLabelText(label), { target: { value } });
+  };
+  const button = () => screen.getByRole('button', { name: 'Aim at these' });
+
+  it('asks for every figure, and outside the band for a reason and a lead', async () => {
+    const type = await aimed('lead');
+    fireEvent.click(button());
+    expect(screen.getAllByText(/A gap such as/)).toHaveLength(2);
+    type(/^intake/, '0.25');
+    type(/^exhaust/, '0.05');
+    expect(screen.getByText(/Outside the maker’s band: exhaust/)).toBeTruthy();
+    fireEvent.click(button());
+    expect(screen.getByText('Say why it is aimed outside the band.')).toBeTruthy();
+  });
+
+  it('outside the band is a lead’s alone', async () => {
+    const type = await aimed('bench');
+    type(/^intake/, '0.25');
+    type(/^exhaust/, '0.35');
+    expect(button()).toHaveProperty('disabled', false);
+    type(/^exhaust/, '0.05');
+    expect(button()).toHaveProperty('disabled', true);
+    expect(screen.getByText(/Only a lead may aim there/)).toBeTruthy();
+  });
+
+  it('is said on every page of the build, with who stands for it', () => {
+    const view = build({
+      ownAims: { figures: [{ role: 'exhaust', target: 0.05 }], reason: 'ice race', by: 'Ilse Marrand' },
+    });
+    show(<AimedOutside build={view} />);
+    expect(document.body.textContent).not.toContain('outside');
+    cleanup();
+    const limits = view.sheet.limits.map((row) => ({ ...row, aimedOutside: row.role === 'exhaust' }));
+    show(<AimedOutside build={{ ...view, sheet: { ...view.sheet, limits } }} />);
+    expect(document.body.textContent).toMatch(
+      /Aimed outside the maker’s band: exhaust 0\.05\smm, because: ice race. Ilse Marrand stands for it/,
+    );
+  });
+});
