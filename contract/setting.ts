@@ -5,8 +5,10 @@ import { id, limitMm, line, moment, remark, takenAt, thicknessMm } from './value
 export const newSetting = z
   .object({
     point: line(12),
-    kind: z.enum(['turned', 'fitted', 'left']),
+    /** `bare`: what was in was taken out, and nothing is in until something is fitted */
+    kind: z.enum(['turned', 'fitted', 'left', 'bare']),
     degrees: z.number().min(-7200).max(7200).nullable().default(null),
+    /** what was in; null where nothing was, or nobody knows */
     installed: thicknessMm.nullable().default(null),
     fitted: thicknessMm.nullable().default(null),
     mark: remark(20).default(''),
@@ -19,12 +21,10 @@ export const newSetting = z
     takenAt,
   })
   .superRefine((value, context) => {
-    if (value.kind === 'fitted' && (value.installed === null || value.fitted === null))
-      context.addIssue({
-        code: 'custom',
-        path: [value.installed === null ? 'installed' : 'fitted'],
-        message: 'say what was in and what was fitted',
-      });
+    if (value.kind === 'fitted' && value.fitted === null)
+      context.addIssue({ code: 'custom', path: ['fitted'], message: 'say what was fitted' });
+    if (value.kind === 'bare' && value.fitted !== null)
+      context.addIssue({ code: 'custom', path: ['fitted'], message: 'nothing is in where it is bare' });
     if (value.kind === 'left' && value.note === '')
       context.addIssue({ code: 'custom', path: ['note'], message: 'say why it was left alone' });
   });
@@ -33,7 +33,7 @@ export type NewSetting = z.input<typeof newSetting>;
 export const setting = z.object({
   id,
   point: z.string(),
-  kind: z.enum(['turned', 'fitted', 'left']),
+  kind: z.enum(['turned', 'fitted', 'left', 'bare']),
   degrees: z.number().nullable(),
   installed: z.number().nullable(),
   fitted: z.number().nullable(),

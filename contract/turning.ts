@@ -9,6 +9,7 @@ export const positionSchool = z.enum([
   'companion',
   'open-pair',
   'lobe-away',
+  'cam-by-hand',
 ]);
 
 /** Degrees of the cycle, to the thousandth that is kept: what rounds to the end of the cycle is its beginning. */

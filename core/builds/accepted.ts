@@ -1,5 +1,5 @@
 import type { KeptReading, Verdict } from '../measuring/index.ts';
-import type { KeptBuild } from './standing.ts';
+import { lastDone, type KeptBuild } from './standing.ts';
 import { stageMeasuring } from './stages.ts';
 
 /** Verdicts that a lead may let stand: at an edge, or wide. A gap that is too small burns a valve and is never let stand. */
@@ -54,6 +54,6 @@ export function mayAccept(
   { settings, proofs }: Pick<KeptBuild, 'settings'> & { readonly proofs: ReadonlyMap<string, KeptReading> },
 ): boolean {
   const proof = proofs.get(point);
-  const done = settings.find((setting) => setting.point === point);
+  const done = lastDone(settings, point);
   return proof !== undefined && done?.kind === 'left' && ACCEPTABLE.has(proof.verdict);
 }

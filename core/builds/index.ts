@@ -29,6 +29,8 @@ export {
 export {
   findings,
   lastChange,
+  lastDone,
+  pointsBare,
   newestRound,
   pointsSet,
   provenBy,

@@ -22,6 +22,8 @@ export interface BuildStanding {
   readonly set: ReadonlySet<string>;
   /** points at which a tool holds the valve down */
   readonly heldDown: readonly string[];
+  /** points that nothing is in */
+  readonly bare: readonly string[];
   readonly signedOff: boolean;
 }
 
@@ -34,6 +36,7 @@ export interface Obstacle {
     | 'points_off_base'
     | 'points_undecided'
     | 'points_unset'
+    | 'points_bare'
     | 'points_out'
     | 'not_signed_off';
   readonly text: string;
@@ -90,7 +93,7 @@ export function toolsLeftIn({ heldDown }: Pick<BuildStanding, 'heldDown'>): Obst
 /** What is missing of each thing that has to hold. */
 const UNMET: Readonly<Record<Demand, (standing: BuildStanding) => Obstacle[]>> = {
   'all-found': ({ points, asFound, offBase }) => unmeasured(points, asFound, offBase, 'as found'),
-  'all-set': unset,
+  'all-set': (standing) => [...leftBare(standing), ...unset(standing)],
   'all-proved': unproved,
   'signed-off': ({ signedOff }) =>
     signedOff ? [] : [{ code: 'not_signed_off', text: 'A lead signs the build off first.', points: [] }],
@@ -101,6 +104,17 @@ const UNMET: Readonly<Record<Demand, (standing: BuildStanding) => Obstacle[]>> =
  */
 export function obstaclesToSignOff(standing: BuildStanding): Obstacle[] {
   return [...obstaclesTo({ ...standing, stage: 'close', signedOff: true }), ...unproved(standing)];
+}
+
+function leftBare({ bare }: BuildStanding): Obstacle[] {
+  if (bare.length === 0) return [];
+  return [
+    {
+      code: 'points_bare',
+      text: `Nothing is in at ${bare.join(', ')}: fit what was worked out, or what was in.`,
+      points: [...bare],
+    },
+  ];
 }
 
 function unset({ points, toSetBy, set }: BuildStanding): Obstacle[] {

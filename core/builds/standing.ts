@@ -39,7 +39,7 @@ export interface KeptRound {
 export interface KeptSetting {
   readonly point: string;
   /** left alone on purpose, it changes nothing */
-  readonly kind: 'turned' | 'fitted' | 'left';
+  readonly kind: 'turned' | 'fitted' | 'left' | 'bare';
   readonly at: string;
 }
 
@@ -73,7 +73,35 @@ export function findings<Round extends KeptRound>(
 }
 
 /**
- * Finds what was last turned or fitted at a point; null where nothing was.
+ * Finds what was last done at a point, be it that it was left alone; undefined where nothing was.
+ *
+ * @example lastDone(build.settings, '2I')?.kind // 'left'
+ */
+export function lastDone<Setting extends KeptSetting>(
+  settings: readonly Setting[],
+  point: string,
+): Setting | undefined {
+  return settings
+    .filter((setting) => setting.point === point)
+    .reduce<Setting | undefined>(
+      (last, setting) => (last && Date.parse(last.at) > Date.parse(setting.at) ? last : setting),
+      undefined,
+    );
+}
+
+/**
+ * Lists the points that nothing is in: what was in was taken out, to measure them bare, and nothing was fitted since.
+ *
+ * @example pointsBare(build.settings) // ['1I', '1E']
+ */
+export function pointsBare(settings: readonly KeptSetting[]): readonly string[] {
+  return settings
+    .filter(({ kind, point }) => kind === 'bare' && lastChange(settings, point)?.kind === 'bare')
+    .map(({ point }) => point);
+}
+
+/**
+ * Finds what was last turned, fitted or taken out at a point; null where nothing was.
  *
  * @example lastChange(build.settings, '2I')?.at
  */
@@ -152,6 +180,7 @@ export function standingOf(build: KeptBuild): BuildStanding {
     offBase: new Set(here?.readings.filter(({ offBase }) => offBase).map(({ point }) => point)),
     set: pointsSet(build),
     heldDown: toolsIn(build.ticks),
+    bare: pointsBare(build.settings),
     signedOff: build.signOff !== null,
   };
 }

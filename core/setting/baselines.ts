@@ -64,6 +64,29 @@ export function seatOffset({ bareGap, knownShim, clearanceWithShim }: SeatOffset
   };
 }
 
+/**
+ * Says which figures a gap measured with no shim in is likely to be, so that one typed wrongly is still asked about.
+ *
+ * @param offset how much lower a shim's seat lies; mm
+ * @example bareBand({ sizes: { from: 2, to: 3.2 }, offset: 0.3, limits: { min: 0.1, max: 0.2 } }) // { min: 1.8, max: 3.1 }
+ */
+export function bareBand({
+  sizes,
+  offset,
+  limits,
+}: {
+  readonly sizes: { readonly from: number; readonly to: number };
+  readonly offset: number;
+  readonly limits: { readonly min: number; readonly max: number };
+}) {
+  const sum = (...lengths: readonly number[]) =>
+    mmFromTenths(lengths.reduce((all, mm) => all + tenthsFromMm(mm), 0));
+  return {
+    min: Math.max(0.05, sum(sizes.from, -offset, limits.min)),
+    max: Math.max(0.1, sum(sizes.to, -offset, limits.max)),
+  };
+}
+
 /** A point with the gap it has with no shim in, and its limits; mm. */
 export interface BaselinePoint {
   readonly key: string;
@@ -124,6 +147,27 @@ export function baselineShim({ points, sizes, measurable }: BaselineShimInput): 
       .filter((point) => !within(best.pick, measurable.from, measurable.to, point))
       .map(({ key }) => key),
   };
+}
+
+/**
+ * Names the size to try at one point that a baseline leaves unmeasured: the one with which its forecast gap lies in what the
+ * bench can measure, the thickest of those; where none does, the thickest that leaves its gap open at all.
+ *
+ * @returns null where every size would hold the valve open
+ * @example sizeToMeasure({ key: '3E', lo: 2.1, hi: 2.2, min: 0.2, max: 0.3 }, [1.9, 2, 2.2], { from: 0.05, to: 0.5 }) // 2
+ */
+export function sizeToMeasure(
+  point: Pick<BaselinePoint, 'lo' | 'hi'>,
+  sizes: readonly number[],
+  measurable: BaselineShimInput['measurable'],
+): number | null {
+  const free = sizes.filter((size) => point.lo - size > ON_BOUNDARY);
+  const within = free.filter(
+    (size) =>
+      point.lo - size >= measurable.from - ON_BOUNDARY && point.hi - size <= measurable.to + ON_BOUNDARY,
+  );
+  const best = within.length > 0 ? within : free;
+  return best.length > 0 ? Math.max(...best) : null;
 }
 
 /** A chart as makers print it: clearances measured down, shims installed across; mm. */

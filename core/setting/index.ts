@@ -6,10 +6,12 @@ export { aimFor, type Aim, type OwnAim } from './target.ts';
 export { aimsOutside, limitsToGoBy, type AllowOver, type GoneBy } from './goBy.ts';
 export { adviseSetting, type SettingAdvice } from './advise.ts';
 export {
+  bareBand,
   bareFit,
   baselineShim,
   seatOffset,
   shimChart,
+  sizeToMeasure,
   type BareFit,
   type BareFitInput,
   type BaselinePoint,

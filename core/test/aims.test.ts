@@ -103,8 +103,8 @@ describe('a tool that holds a valve down', () => {
       ...{ stage: 'set', ticked: new Set(), points: [], accepted: new Set(), offBase: new Set() },
       ...{ asFound: new Map(), toSetBy: new Map(), proved: new Map(), set: new Set(), signedOff: false },
     } as unknown as BuildStanding;
-    expect(obstaclesTo({ ...standing, heldDown: [] })).toEqual([]);
-    expect(obstaclesTo({ ...standing, heldDown: ['1I', '1E'] })).toMatchObject([
+    expect(obstaclesTo({ ...standing, heldDown: [], bare: [] })).toEqual([]);
+    expect(obstaclesTo({ ...standing, heldDown: ['1I', '1E'], bare: [] })).toMatchObject([
       { code: 'tool_in', points: ['1I', '1E'] },
     ]);
   });

@@ -75,10 +75,12 @@ const pattern: fc.Arbitrary<Pattern> = fc
 const angle = fc.integer({ min: 0, max: CYCLE - 1 });
 const V12_TIMING = { ivoBtdc: 14, ivcAbdc: 52, evoBbdc: 54, evcAtdc: 12 };
 
+const OF_CRANK = POSITION_SCHOOLS.filter(({ key }) => key !== 'cam-by-hand');
+
 describe('any engine', () => {
   it('by every school is measured only where its followers are on their base circles', () => {
     fc.assert(
-      fc.property(pattern, fc.constantFrom(...POSITION_SCHOOLS), (engine, { key: school }) => {
+      fc.property(pattern, fc.constantFrom(...OF_CRANK), (engine, { key: school }) => {
         const { stops, unreachable } = planStops(engine, school);
         for (const { angle: at, points } of stops)
           for (const key of points) expect(mayMeasurePoint(engine, key, at), `${key} at ${at}`).toBe(true);
@@ -90,6 +92,15 @@ describe('any engine', () => {
         );
       }),
       { numRuns: 60 },
+    );
+  });
+
+  it('with each cam turned by itself has no stop, and no point that cannot be reached', () => {
+    fc.assert(
+      fc.property(pattern, (engine) => {
+        expect(planStops(engine, 'cam-by-hand')).toEqual({ stops: [], unreachable: [] });
+      }),
+      { numRuns: 10 },
     );
   });
 

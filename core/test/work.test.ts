@@ -72,6 +72,7 @@ describe('the order of the work', () => {
     ]),
     set: new Set(['1E']),
     heldDown: [],
+    bare: [],
     signedOff: false,
     ...change,
   });

@@ -36,6 +36,7 @@ export {
 export { stopProgress, type StopProgress, type StopStanding } from './stopProgress.ts';
 export { stopTable, type StopTableInput, type StopTableRow } from './stopTable.ts';
 export {
+  camByHandInWords,
   gonePastInWords,
   POSITION_SCHOOLS,
   schoolsFor,

@@ -7,7 +7,8 @@ import type { Pattern } from '../sheets/pattern.ts';
 import { spannedPoints, type SpannedPoint } from './valveGear.ts';
 
 /** A school of where to stop the crank; the first is the default. */
-export type PositionSchool = 'maker' | 'fewest' | 'each-firing' | 'companion' | 'open-pair' | 'lobe-away';
+export type PositionSchool =
+  'maker' | 'fewest' | 'each-firing' | 'companion' | 'open-pair' | 'lobe-away' | 'cam-by-hand';
 
 /** A stop of the crank, what is done there, and the signs that it is the right one. Angles in crank degrees. */
 export interface PlannedStop {
@@ -45,10 +46,12 @@ const FULLY_OPEN_WITHIN = 10;
  *   companion cylinder, whose valves rock at that moment.
  * - `open-pair`: each point when it is farthest from its lobe, told by the valve then fully open.
  * - `lobe-away`: the fewest stops at any angle, marks or none.
+ * - `cam-by-hand`: a head off its engine, or with its chain off: no crank is turned, and there is no stop of one.
  *
  * @example planStops(inlineFour, 'fewest').stops.length // 2
  */
 export function planStops(pattern: Pattern, school: PositionSchool): StopPlan {
+  if (school === 'cam-by-hand') return { stops: [], unreachable: [] };
   const spans = spannedPoints(pattern);
   const closedAt = (angle: number) =>
     spans.filter(({ span }) => mayMeasureAt(span, marginOf(pattern), angle)).map(({ point }) => point);
@@ -114,7 +117,7 @@ interface Group {
 
 function anglesFor(
   pattern: Pattern,
-  school: PositionSchool,
+  school: Exclude<PositionSchool, 'cam-by-hand'>,
   closedAt: (angle: number) => readonly LashPoint[],
 ): readonly Group[] {
   const input = {

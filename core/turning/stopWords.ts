@@ -38,6 +38,22 @@ export const POSITION_SCHOOLS: readonly {
     name: 'Lobe straight away, any angle',
     line: 'The fewest stops at any angle at all: for a cam that can be seen and a crank that can be turned freely.',
   },
+  {
+    key: 'cam-by-hand',
+    name: 'Each cam turned by itself',
+    line: 'A head on the bench, or on its block with the chain off: no crank is turned, each cam by its own hexagon.',
+  },
+];
+
+/**
+ * Says how a cam is turned by itself, where there is no crank to turn it, and what can be broken by it.
+ *
+ * @example camByHandInWords.length // 3
+ */
+export const camByHandInWords: readonly string[] = [
+  'On the bench the head stands on blocks at its ends, so that every valve can open below it.',
+  'One cam at a time, where the valves of two could meet: lay the other one in afterwards, or keep its lobes away.',
+  'On its block with the chain or belt off: turn the crank first until no piston is near the top.',
 ];
 
 /**

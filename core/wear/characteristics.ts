@@ -73,7 +73,16 @@ export const PARTS = {
   follower: { title: 'Follower', anew: ['follower-bore', 'follower-crown', 'piece-in'] },
   valve: {
     title: 'Valve',
-    anew: ['stem-guide', 'valve-margin', 'seat-width', 'seat-place', 'leak-test', 'stem-height', 'piece-in'],
+    anew: [
+      'stem-guide',
+      'valve-margin',
+      'seat-width',
+      'seat-place',
+      'leak-test',
+      'stem-height',
+      'piece-in',
+      'seat-offset',
+    ],
   },
   guide: {
     title: 'Valve guide',
@@ -519,6 +528,20 @@ export const CHARACTERISTICS: readonly Characteristic[] = [
     limits: [],
     grade: ({ value = [] }) => (value.length === 0 ? null : nothingSaid([], [])),
     how: 'The shim, bucket or cap that was in, by micrometer: what the head work does is worked out from it.',
+  },
+  {
+    ...{ key: 'seat-offset', title: 'Seat offset', page: 'small', at: 'point', part: 'piece' },
+    fields: [
+      field('shim', 'Known shim', 2),
+      field('gap', 'Gap with it', 2),
+      field('bare', 'Gap with none', 2),
+    ],
+    limits: [],
+    grade: ({ shim = [], gap = [], bare = [] }) => {
+      if (!have({ shim, gap, bare }, 'shim', 'gap', 'bare')) return null;
+      return nothingSaid([mm('offset', mean(shim) + mean(gap) - mean(bare))], []);
+    },
+    how: 'How much lower a shim lies than what a bare gap is measured against: found once with a shim that is known, valve by valve.',
   },
   looked(
     'retainer-look',

@@ -83,5 +83,7 @@ export function characteristicsFor(pattern: Pattern): readonly Characteristic[] 
     piece: [pattern.means, ...Object.values(pattern.roleMeans)].some((means) => 'sizes' in means),
     chain: camDrive === 'chain' || camDrive === 'unsaid',
   };
-  return CHARACTERISTICS.filter(({ part }) => has[part] ?? true);
+  const shims = [pattern.means, ...Object.values(pattern.roleMeans)].some(({ kind }) => kind === 'shim');
+  // a bucket or a cap has no seat that a bare gap could be measured to
+  return CHARACTERISTICS.filter(({ part, key }) => (has[part] ?? true) && (key !== 'seat-offset' || shims));
 }

@@ -39,6 +39,8 @@ export class DemoGaps {
   }
 
   asFound(point: LashPoint, build: DemoBuild): Tenths {
+    const told = build.found?.[point.key];
+    if (told !== undefined) return tenthsFromMm(told);
     const hot = point.role === 'exhaust' ? 1 : 0.4;
     const times = build.runaway?.point === point.key ? build.runaway.times : 1;
     // an engine that came in to be rebuilt had closed up before; its drift is what it did after

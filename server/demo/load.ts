@@ -2,6 +2,7 @@ import type { SheetRevision } from '@zero-lash/contract/sheets';
 import type { Knex } from 'knex';
 import { addPerson, ensureShop } from '../people/store.ts';
 import { addSheet, publishRevision, reviseSheet } from '../sheets/store.ts';
+import { loadAtSet } from './atSet.ts';
 import { loadDrawer } from './drawer.ts';
 import { loadEngine } from './engine.ts';
 import { loadInstruments } from './instruments.ts';
@@ -38,6 +39,7 @@ export async function loadDemo(db: Knex, now: Date = new Date()): Promise<boolea
         seed: index + 1,
       });
     await loadOpenHeads(transaction, { bench, now });
+    await loadAtSet(transaction, { bench, lead, now });
     await loadDrawer(transaction, { bench, lead });
     await addSheet(transaction, DEMO_DRAFT, bench);
     for (const [key, body] of Object.entries(DEMO_SECOND_REVISIONS)) {

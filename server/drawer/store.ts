@@ -225,14 +225,14 @@ export async function moveForSetting(
 ): Promise<void> {
   const { point, from, to, installed, fitted } = input;
   const system = pieceSystem(meansFor(sheet.pattern, pointAt(sheet, point).role));
-  if (!system || input.kind !== 'fitted' || installed === null || fitted === null) return;
+  if (!system || (input.kind !== 'fitted' && input.kind !== 'bare')) return;
   if (from !== 'drawer' && to !== 'drawer') return;
   await hold(db, system.key);
   const there = { system: system.key, point, build_id: buildId, at };
-  const out = tenthsFromMm(fitted);
-  const known = (await stockOf(db, system.key)).get(out) ?? 0;
   const moves: Move[] = [];
-  if (from === 'drawer') {
+  if (from === 'drawer' && fitted !== null) {
+    const out = tenthsFromMm(fitted);
+    const known = (await stockOf(db, system.key)).get(out) ?? 0;
     if (known < 1)
       moves.push({
         ...there,
@@ -243,7 +243,7 @@ export async function moveForSetting(
       });
     moves.push({ ...there, thickness: out, count: -1, why: 'fitted', note: '' });
   }
-  if (to === 'drawer')
+  if (to === 'drawer' && installed !== null)
     moves.push({ ...there, thickness: tenthsFromMm(installed), count: 1, why: 'taken-out', note: '' });
   await insertMoves(db, moves, personId);
 }

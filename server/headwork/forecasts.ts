@@ -57,6 +57,7 @@ async function pairsOf(
         each.point === point.key &&
         each.takenAt > finished &&
         each.hi !== null &&
+        !each.beforeLock &&
         !before.some((at) => at < each.takenAt),
     );
     const gap = found.get(point.key);

@@ -2,8 +2,8 @@ import type { Knex } from 'knex';
 
 /**
  * What setting wants besides: readings taken before a lock nut is tightened, from which the shift by locking is learned; a
- * build's own figures to aim at; and how far over the greatest clearance a shop still takes a point, as it was when the build
- * was opened.
+ * build's own figures to aim at; how far over the greatest clearance a shop still takes a point, as it was when the build was
+ * opened; points with nothing in them; and a head on the bench, whose cams are turned by themselves.
  */
 export async function up(knex: Knex): Promise<void> {
   await knex.schema.raw(`
@@ -18,11 +18,41 @@ export async function up(knex: Knex): Promise<void> {
       add column allow_over jsonb not null default '[]',
       add constraint builds_own_aims_said check (aim <> 'own' or own_aims is not null);
     alter table shop add column allow_over jsonb not null default '[]';
+    alter table settings drop constraint settings_kind_check;
+    alter table settings drop constraint settings_check;
+    alter table settings
+      add constraint settings_kind_check check (kind in ('turned', 'fitted', 'left', 'bare')),
+      add constraint settings_fitted_said check (kind <> 'fitted' or fitted is not null);
+    -- what was left alone stands beside what was last changed there, and does not make it undone
+    drop index settings_current;
+    create unique index settings_current on settings (build_id, point, (kind = 'left')) where not superseded;
+    alter table rounds drop constraint rounds_turn_school_check;
+    alter table rounds add constraint rounds_turn_school_check
+      check (turn_school in
+        ('maker', 'fewest', 'each-firing', 'companion', 'open-pair', 'lobe-away', 'cam-by-hand'));
   `);
 }
 
 export async function down(knex: Knex): Promise<void> {
   await knex.schema.raw(`
+    update rounds set turn_school = null where turn_school = 'cam-by-hand';
+    alter table rounds drop constraint rounds_turn_school_check;
+    alter table rounds add constraint rounds_turn_school_check
+      check (turn_school in ('maker', 'fewest', 'each-firing', 'companion', 'open-pair', 'lobe-away'));
+    alter table settings disable trigger settings_append_only;
+    delete from settings where kind = 'bare' or (kind = 'fitted' and installed is null);
+    update settings s set superseded = true where not superseded and exists (
+      select 1 from settings n
+       where n.build_id = s.build_id and n.point = s.point and not n.superseded
+         and (n.kind = 'left') <> (s.kind = 'left') and (n.at, n.id) > (s.at, s.id));
+    alter table settings enable trigger settings_append_only;
+    drop index settings_current;
+    create unique index settings_current on settings (build_id, point) where not superseded;
+    alter table settings drop constraint settings_fitted_said;
+    alter table settings drop constraint settings_kind_check;
+    alter table settings
+      add constraint settings_kind_check check (kind in ('turned', 'fitted', 'left')),
+      add constraint settings_check check (kind <> 'fitted' or (installed is not null and fitted is not null));
     alter table shop drop column allow_over;
     update builds set aim = 'middle' where aim = 'own';
     alter table builds

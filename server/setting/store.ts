@@ -18,6 +18,11 @@ function refuseOtherMeans(sheet: SheetRevision, { point, kind }: z.output<typeof
   const { role } = pointAt(sheet, point);
   if (kind === 'left') return;
   const { kind: means } = meansFor(sheet.pattern, role);
+  if (kind === 'bare' && means !== 'shim')
+    throw new Refusal('other_means', {
+      detail: `${point} is not measured bare: only a shim leaves a seat that a gap can be measured to.`,
+      fields: [{ path: 'kind', message: 'is not how this point is measured' }],
+    });
   const turns = means === 'screw' || means === 'pivot-nut';
   if (turns === (kind === 'turned')) return;
   throw new Refusal('other_means', {
@@ -28,7 +33,10 @@ function refuseOtherMeans(sheet: SheetRevision, { point, kind }: z.output<typeof
   });
 }
 
-/** Records what was set at a point. What was done last stands, whichever came in first; the other is superseded. */
+/**
+ * Records what was set at a point. What was changed last stands, whichever came in first, and beside it that it was left alone
+ * last; what stood before is superseded.
+ */
 export async function addSetting(
   db: Knex,
   buildId: string,
@@ -42,10 +50,14 @@ export async function addSetting(
   // a piece comes out of a point that there is
   if (input.giver !== null) pointAt(sheet, input.giver);
   const at = whenTaken(input.takenAt, hand, build.openedAt);
-  const standing = { build_id: buildId, point: input.point, superseded: false };
-  const earlier = await db('settings').where(standing).first('at');
+  // what is left alone stands beside what was last changed there: that stays changed
+  const standing = (query: Knex.QueryBuilder) =>
+    query
+      .where({ build_id: buildId, point: input.point, superseded: false })
+      .whereRaw(`(kind = 'left') = ?`, [input.kind === 'left']);
+  const earlier = await db('settings').modify(standing).first('at');
   const late = earlier !== undefined && at < earlier.at;
-  if (earlier && !late) await db('settings').where(standing).update('superseded', true);
+  if (earlier && !late) await db('settings').modify(standing).update('superseded', true);
   await db('settings').insert({
     id: hand.key,
     build_id: buildId,

@@ -124,7 +124,12 @@ export function sheetRoutes(instance: FastifyInstance, _options: object, done: (
 
   app.get(
     '/sheet-revisions/:id/stop-card',
-    { schema: { params, querystring: z.object({ school: positionSchool.optional() }) } },
+    {
+      schema: {
+        params,
+        querystring: z.object({ school: positionSchool.exclude(['cam-by-hand']).optional() }),
+      },
+    },
     async (request, reply) => {
       const sheet = await read.findRevision(app.db, request.params.id);
       return reply

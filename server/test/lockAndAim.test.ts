@@ -1,4 +1,5 @@
 import { toolAt } from '@zero-lash/core/builds';
+import type { Drawer } from '@zero-lash/contract/drawer';
 import type { Feel } from '@zero-lash/contract/setting';
 import type { Shop } from '@zero-lash/contract/people';
 import { lockShift } from '@zero-lash/core/setting';
@@ -6,6 +7,8 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { BENCH, LEAD, TestShop } from './shop.ts';
 import { Work } from './worked.ts';
 
+/** another lead, who locked nothing */
+const OTHER = 'Osk Velland';
 const SCREWS = 'Edger, Pellow Mill';
 
 let shop: TestShop;
@@ -98,10 +101,10 @@ describe('what locking does to a person’s gaps', () => {
     await work.set(point);
     await read(0.3, false);
     await read(0.2, true);
-    await read(0.9, false, LEAD);
+    await read(0.9, false, OTHER);
     await read(0.2, true);
     expect((await feelOf(BENCH)).locks[0]!.count).toBe(6);
-    expect((await feelOf(LEAD)).locks).toEqual([]);
+    expect((await feelOf(OTHER)).locks).toEqual([]);
     // one before locking is no finding
     work.build = await shop.build(work.build.id);
     expect(work.build.rounds.at(-1)!.readings.find((row) => row.point === point)!.beforeLock).toBe(true);
@@ -212,5 +215,62 @@ describe('what a shop takes over the greatest clearance', () => {
     expect(await verdict(before, exhaust)).toEqual(['undecided-high', false]);
     expect(await verdict(after, exhaust)).toEqual(['in-spec', true]);
     expect(await verdict(after, intake)).toEqual(['undecided-high', false]);
+  });
+});
+
+describe('a point left alone after it was changed', () => {
+  it('stays changed: what it was proved by before proves nothing of it', async () => {
+    const work = await Work.on(shop, SCREWS);
+    await work.reach('close');
+    await work.go('set');
+    const [point] = work.points;
+    await work.set(point!);
+    await work.set(point!, { kind: 'left', note: 'near enough' });
+    const standing = work.build.settings.filter((row) => row.point === point);
+    expect(standing.map(({ kind }) => kind).sort()).toEqual(['left', 'turned']);
+    await work.go('prove');
+    await work.tickAll();
+    expect(await work.go('close')).toMatchObject({ status: 409, body: { points: [point] } });
+    // each kind supersedes its own
+    await work.go('set');
+    await work.set(point!, { kind: 'left', note: 'said again' });
+    await work.set(point!, { kind: 'turned', degrees: -10 });
+    const again = work.build.settings.filter((row) => row.point === point);
+    expect(again.map(({ kind, note, degrees }) => [kind, note, degrees]).sort()).toEqual([
+      ['left', 'said again', null],
+      ['turned', '', -10],
+    ]);
+  });
+});
+
+describe('a point with nothing in it', () => {
+  it('is not left so, its piece goes where it is said to go, and only a shim is taken out to measure bare', async () => {
+    const work = await Work.on(shop, 'Railcar 1, front engine');
+    await work.reach('set');
+    const [point, other] = work.points;
+    const system = 'shim under-bucket 9.5';
+    const lies = async (thickness: number) => {
+      const { body } = await shop.call<Drawer>(BENCH, 'GET', 'drawer');
+      const sizes = body.systems.find((each) => each.system === system)!.sizes;
+      return sizes.find((each) => each.thickness === thickness)?.count ?? 0;
+    };
+    const before = await lies(2.45);
+    expect((await work.set(point!, { kind: 'bare', installed: 2.45, to: 'drawer' })).status).toBe(201);
+    expect((await work.set(other!, { kind: 'bare', fitted: 2.45 })).status).toBe(400);
+    expect(await lies(2.45)).toBe(before + 1);
+    expect(await work.go('prove')).toMatchObject({ status: 409, body: { points: [point] } });
+    // nothing came out as this went in
+    const fitted = { kind: 'fitted', installed: null, fitted: 2.45, from: 'drawer' };
+    expect((await work.set(point!, fitted)).status).toBe(201);
+    expect(await lies(2.45)).toBe(before);
+    expect((await work.go('prove')).status).toBe(200);
+    expect((await work.set(point!, { kind: 'fitted', installed: 2.45, fitted: null })).status).toBe(400);
+
+    const screws = await Work.on(shop, SCREWS);
+    await screws.reach('set');
+    expect((await screws.set(screws.points[0]!, { kind: 'bare' })).body.code).toBe('other_means');
+    const buckets = await Work.on(shop, 'Emergency set, Overmere Infirmary');
+    await buckets.reach('set');
+    expect((await buckets.set(buckets.points[0]!, { kind: 'bare' })).body.code).toBe('other_means');
   });
 });

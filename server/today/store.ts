@@ -4,7 +4,7 @@ import { dueState, type Day, type RecheckOutcome } from '@zero-lash/core/recheck
 import type { Knex } from 'knex';
 import { NEARNESS_SQL, nearnessOn } from '../rechecks/nearness.ts';
 
-const BUILDS_A_STAGE = 3;
+const BUILDS_A_STAGE = 10;
 const RECHECKS_SHOWN = 16;
 const DRAFTS_SHOWN = 12;
 

@@ -4,7 +4,7 @@ import { ROLE_WORDS, type Step } from '@zero-lash/core/sheets';
 import { whyNoProof } from '@zero-lash/core/measuring';
 import { aimFor } from '@zero-lash/core/setting';
 import { mmFromTenths, tenthsFromMm } from '@zero-lash/core/length';
-import { stageOf, type StageKey } from '@zero-lash/core/builds';
+import { lastDone, stageOf, type StageKey } from '@zero-lash/core/builds';
 import { Suspense } from 'react';
 import { useLengths } from '../app/lengths.ts';
 import { useRole } from '../people/useRole.ts';
@@ -92,8 +92,7 @@ export function PointPanel({
   // what was changed, or never measured, is measured first; what is known is set by first
   const toMeasure = gone || !known;
   const settingHere = AtPoint !== undefined && stage === build.stage && mayWork;
-  const done =
-    stageOf(stage).shows === 'as-found' ? undefined : build.settings.find((one) => one.point === point.key);
+  const done = stageOf(stage).shows === 'as-found' ? undefined : lastDone(build.settings, point.key);
   const limits = { min: tenthsFromMm(point.min), max: tenthsFromMm(point.max) };
   const target = mmFromTenths(aimFor(build.aim, point.role, limits, build.ownAims?.figures));
   return (

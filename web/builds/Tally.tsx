@@ -15,6 +15,7 @@ const ORDER: readonly PointState[] = [
   'in-spec',
   'changed-since',
   'before-lock',
+  'bare',
   'not-measured',
 ];
 

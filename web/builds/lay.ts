@@ -37,7 +37,15 @@ const LAY: {
   turning: (rounds, { roundId, school, at, done }) =>
     inRound(rounds, roundId, (round) => ({ ...round, turning: { school, at, done } })),
   setting: (settings, row) =>
-    row.superseded ? settings : [...settings.filter(({ point }) => point !== row.point), row],
+    row.superseded
+      ? settings
+      : [
+          // that it was left alone stands beside what was last changed there
+          ...settings.filter(
+            ({ point, kind }) => point !== row.point || (kind === 'left') !== (row.kind === 'left'),
+          ),
+          row,
+        ],
   tick: (ticks, row) => [
     ...ticks.filter(({ stage, check }) => stage !== row.stage || check !== row.check),
     row,

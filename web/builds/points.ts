@@ -101,12 +101,14 @@ export function headPoints(
     points.map(({ key, stamped = 'mm' }) => {
       const reading = readingAt(round, key);
       const change = changed(key);
-      const state = stateOf(reading, change?.at ?? null);
+      const known = stateOf(reading, change?.at ?? null);
+      // with nothing in a gap is neither tight nor loose, however wide
+      const state = change?.kind === 'bare' ? 'bare' : known;
       return [
         key,
         {
           state,
-          ...(state === 'changed-since' ? pieceIn(change, stamped) : gapIn(reading, figure)),
+          ...(known === 'changed-since' ? pieceIn(change, stamped) : gapIn(reading, figure)),
           done: done.has(key) ? 'set' : undefined,
           closed: closed?.has(key),
           waiting: round?.waiting?.has(key),
@@ -117,7 +119,7 @@ export function headPoints(
 }
 
 /** What was last done that bears on a point: the piece that was fitted there, if any was. */
-export type Change = Pick<Setting, 'at' | 'fitted'>;
+export type Change = Pick<Setting, 'at' | 'fitted' | 'kind'>;
 
 /** What was last changed, as far as it bears on a point; null where nothing was, or where it does not bear on what is shown. */
 export type LastChange = (key: string) => Change | null;

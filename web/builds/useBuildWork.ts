@@ -2,6 +2,7 @@ import type { BuildView } from './buildView.ts';
 import { layOutHeads, stepOnHead, type Step } from '@zero-lash/core/sheets';
 import {
   lastChange,
+  lastDone,
   lastDisturbed,
   pointsSet,
   STAGE_KEYS,
@@ -65,7 +66,13 @@ export interface BuildWork {
 }
 
 /** States in which there is nothing to set: it is right, or nothing is known to set it by. */
-const SETTLED: ReadonlySet<PointState> = new Set(['in-spec', 'not-measured', 'off-base', 'changed-since']);
+const SETTLED: ReadonlySet<PointState> = new Set([
+  'in-spec',
+  'not-measured',
+  'off-base',
+  'changed-since',
+  'bare',
+]);
 
 /** What was last changed at each point, where that bears on what is shown: how it was found stays how it was found. */
 function changesAt(build: BuildView, looking: StageKey): LastChange {
@@ -78,14 +85,17 @@ function changesAt(build: BuildView, looking: StageKey): LastChange {
   return (key) => {
     const own = lastChange(settings, key);
     const at = disturbed.get(key);
-    return at === undefined || at === own?.at ? own : { at, fitted: own?.fitted ?? null };
+    return at === undefined || at === own?.at
+      ? own
+      : { at, fitted: own?.fitted ?? null, kind: own?.kind ?? 'turned' };
   };
 }
 
 /** Points that were left alone on purpose, when last anything was done there. */
 function leftAlone({ settings }: BuildView): ReadonlySet<string> {
-  const newest = new Map(settings.toReversed().map((setting) => [setting.point, setting.kind]));
-  return new Set([...newest].filter(([, kind]) => kind === 'left').map(([point]) => point));
+  return new Set(
+    settings.filter(({ point }) => lastDone(settings, point)?.kind === 'left').map(({ point }) => point),
+  );
 }
 
 /** Everything a build's page shows and does, worked out once a render. */

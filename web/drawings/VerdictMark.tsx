@@ -33,6 +33,8 @@ export function MarkShape({ state }: { readonly state: PointState }) {
           <circle cx="8" cy="8" r="1.8" />
         </g>
       );
+    case 'bare':
+      return <path d="M2.5 4.5v7h11v-7M5.5 4.5h5" fill="none" stroke={colour} strokeWidth="1.3" />;
     case 'conflict':
       return <path d="M3 3l10 10M13 3L3 13" stroke={colour} strokeWidth="2.4" fill="none" />;
     default:

@@ -1,7 +1,7 @@
 import type { Verdict } from '@zero-lash/core/measuring';
 
 /** What a lash point is, as far as anybody can see: a verdict, nothing measured yet, or a reading that proves nothing. */
-export type PointState = Verdict | 'not-measured' | 'off-base' | 'changed-since' | 'before-lock';
+export type PointState = Verdict | 'not-measured' | 'off-base' | 'changed-since' | 'before-lock' | 'bare';
 
 /** The word that stands beside every mark. */
 export const STATE_WORDS: Readonly<Record<PointState, string>> = {
@@ -16,6 +16,7 @@ export const STATE_WORDS: Readonly<Record<PointState, string>> = {
   'off-base': 'off its base circle',
   'changed-since': 'set, not measured since',
   'before-lock': 'not locked yet',
+  bare: 'nothing in',
 };
 
 /** The colour token of a state; never the only sign of it. */
@@ -31,6 +32,7 @@ export const STATE_COLOURS: Readonly<Record<PointState, string>> = {
   'off-base': 'brass',
   'changed-since': 'faded',
   'before-lock': 'brass',
+  bare: 'faded',
 };
 
 /** A colour token as an SVG paint. */

@@ -7,7 +7,6 @@ import { useLengths } from '../app/lengths.ts';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
-import type { LimitedPoint } from '../builds/points.ts';
 import {
   useGaugesQuery,
   useLetGaugeGoMutation,
@@ -21,13 +20,14 @@ import { useBench } from '../measuring/useBench.ts';
 import type { Offer, useMeasure } from '../measuring/useMeasure.ts';
 
 interface Props {
-  readonly point: LimitedPoint;
+  /** mm, where a gap is likely to lie here: what lies far outside is asked about */
+  readonly expects: { readonly min: number; readonly max: number };
   readonly measure: ReturnType<typeof useMeasure>;
   readonly onNext: () => void;
 }
 
 /** A digital gauge: taken by this device, its button lands a value in the selected point. */
-export function GaugePanel({ point, measure, onNext }: Props) {
+export function GaugePanel({ expects, measure, onNext }: Props) {
   const { gauges } = useBench();
   const device = thisDevice();
   const { data: standings } = useGaugesQuery(device);
@@ -65,7 +65,7 @@ export function GaugePanel({ point, measure, onNext }: Props) {
       </Flex>
       <ProblemNote error={error} />
       {gauge.overdue && <Caution>{gauge.name} is due for its check.</Caution>}
-      {held && <Presses gauge={gauge} point={point} measure={measure} onNext={onNext} />}
+      {held && <Presses gauge={gauge} expects={expects} measure={measure} onNext={onNext} />}
       {standing?.simulated && <SimulatedGaugePanel gauge={gauge.id} />}
     </Box>
   );
@@ -78,7 +78,7 @@ function linkInWords(standing: GaugeStanding | undefined, held: boolean): string
 }
 
 /** Takes each press: as the zero where that is being checked, else as the gap of the selected point. */
-function Presses({ gauge, point, measure, onNext }: Props & { readonly gauge: Instrument }) {
+function Presses({ gauge, expects, measure, onNext }: Props & { readonly gauge: Instrument }) {
   const { length } = useLengths();
   const last = useAppSelector((state) => state.gauge.last);
   const taken = useRef(last?.number ?? 0);
@@ -111,7 +111,7 @@ function Presses({ gauge, point, measure, onNext }: Props & { readonly gauge: In
       return setNote('A clearance is never negative: its zero has moved, or it is set the wrong way.');
     if (offBy !== null) return setNote(`${press.text} is not taken while its zero is off.`);
     setNote(press.trouble === 'lost-before' ? 'A press before this one was lost on its way.' : '');
-    const read = parseLength(`${value}mm`, 'mm', point);
+    const read = parseLength(`${value}mm`, 'mm', expects);
     const doubt = 'error' in read ? null : read.doubt;
     const offer = offerOf(press, value);
     if (!doubt) return measure.keep(offer, onNext);

@@ -16,6 +16,7 @@ import { BladeFan } from '../drawings/BladeFan.tsx';
 import { arrivingAt, type TurningWork } from '../turning/useTurning.ts';
 import { DoubtQuestion } from './DoubtQuestion.tsx';
 import { GaugePanel } from '../instruments/GaugePanel.tsx';
+import { expectedAt } from './expectedAt.ts';
 import { FeelChoice } from './FeelChoice.tsx';
 import { OffBaseQuestion } from './OffBaseQuestion.tsx';
 import type { RoundHere } from './pending.ts';
@@ -60,6 +61,10 @@ export function Measure({ build, round, point, turning, blind, onNext, onSelect,
   const measure = useMeasure(build, round, point.key, turning, blind);
   const isBounce = useBounce(point.key);
   const hollow = useMemo(() => hollowAt(wearSheetOf(build.wear, [])), [build.wear]).has(point.key);
+  const expects = useMemo(
+    () => expectedAt({ settings: build.settings, wear: build.wear, sheet: build.sheet }, point),
+    [build.settings, build.wear, build.sheet, point],
+  );
   const follow = useWorkedUp();
   const bladesId = bench.bladeSet?.id ?? null;
 
@@ -199,11 +204,12 @@ export function Measure({ build, round, point, turning, blind, onNext, onSelect,
         </Note>
       )}
       {feel === 'gauge' ? (
-        <GaugePanel point={point} measure={measure} onNext={measure.beforeLock ? stay : onNext} />
+        <GaugePanel expects={expects} measure={measure} onNext={measure.beforeLock ? stay : onNext} />
       ) : (
         <TypedEntry
           round={round}
           point={point}
+          expects={expects}
           bench={bench}
           work={work}
           asIndicator={feel === 'indicator'}

@@ -39,6 +39,8 @@ interface Props {
   readonly onWalk: (step: Step) => void;
   /** the crank stands at the stop it was being turned to */
   readonly onArrive: () => void;
+  /** mm, where a gap is likely to lie here: what lies far outside is asked about */
+  readonly expects: { readonly min: number; readonly max: number };
 }
 
 const FIGURE = /^[\d.,<>]$/;
@@ -52,7 +54,7 @@ const STEPS: Readonly<Record<string, Step>> = {
 
 /** Where a gap is typed: one length, a bracket, one side, or a blade with what it does (g, d, w). */
 export function TypedEntry(props: Props) {
-  const { round, point, bench, work, asIndicator, withKeypad, measuredBefore } = props;
+  const { round, point, bench, work, asIndicator, withKeypad, measuredBefore, expects } = props;
   const { onOffer, onAsk, onTries, onTakeBack, onFinish, onWalk, onArrive } = props;
   const { unit } = useLengths();
   const dispatch = useAppDispatch();
@@ -84,7 +86,7 @@ export function TypedEntry(props: Props) {
     if (text.trim() === '' && work.tries.length > 0) return onFinish();
     const typed = asIndicator ? null : parseTries(text, unit);
     if (typed) return put(typed.map(asThick));
-    const entry = parseEntry(text, unit, point);
+    const entry = parseEntry(text, unit, expects);
     if ('error' in entry) return setComplained({ key, text: entry.error });
     // one side by a blade is a try like any other: with the next one it makes a bracket
     const side = asIndicator || entry.doubts.length > 0 ? null : oneSide(entry.reading);

@@ -1,11 +1,13 @@
 import type { BuildView } from '../builds/buildView.ts';
 import { ShimPlan } from '../shims/ShimPlan.tsx';
+import { Baseline } from './Baseline.tsx';
 import { Slackened } from './Slackened.tsx';
 
-/** Setting an engine: which piece goes where, and what else was slackened for it. */
+/** Setting an engine: what it is measured with first, which piece goes where, and what else was slackened for it. */
 export function Setting({ build }: { readonly build: BuildView }) {
   return (
     <>
+      <Baseline build={build} />
       <ShimPlan build={build} />
       <Slackened build={build} />
     </>

@@ -1,7 +1,7 @@
 import { Box } from '@chakra-ui/react';
 import type { NewSetting } from '@zero-lash/contract/setting';
 import { useMemo } from 'react';
-import { disturbedBy } from '@zero-lash/core/builds';
+import { disturbedBy, lastChange, lastDone } from '@zero-lash/core/builds';
 import { meansFor } from '@zero-lash/core/sheets';
 
 import { WithReason } from '../app/WithReason.tsx';
@@ -39,7 +39,8 @@ const padOf = ({ textContent }: Element) => textContent.replace(/[\d.,]+/g, '');
 function PointSetting({ build, point, reading, stale, target, onNext }: AtPointProps) {
   const means = meansFor(build.sheet.pattern, point.role);
   const turned = means.kind === 'screw' || means.kind === 'pivot-nut';
-  const done = build.settings.find((setting) => setting.point === point.key);
+  const done = lastDone(build.settings, point.key);
+  const change = lastChange(build.settings, point.key);
   const { length } = useLengths(point.stamped);
   const { wear, sheet } = build;
   const found = useMemo(() => pieceFound({ wear, sheet }, point.key), [wear, sheet, point.key]);
@@ -56,8 +57,12 @@ function PointSetting({ build, point, reading, stale, target, onNext }: AtPointP
           <WhatWasDone done={done} unit={point.stamped} /> Writing again supersedes it.
           {stale && (
             <Box>
-              {done.kind === 'fitted' ? `${length(done.fitted!)} is in, and` : 'It'} was not measured since:
-              measure it below, or prove it at the next stage.
+              {done.kind === 'fitted'
+                ? `${length(done.fitted!)} is in, and`
+                : done.kind === 'bare'
+                  ? 'Nothing is in, and it'
+                  : 'It'}{' '}
+              was not measured since: measure it below, or prove it at the next stage.
             </Box>
           )}
         </Box>
@@ -81,7 +86,7 @@ function PointSetting({ build, point, reading, stale, target, onNext }: AtPointP
           reading={reading}
           stale={stale}
           target={target}
-          installed={done?.fitted ?? found}
+          installed={change?.kind === 'bare' ? null : (change?.fitted ?? found)}
           onRecord={record}
         />
       )}

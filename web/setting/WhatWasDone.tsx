@@ -25,7 +25,9 @@ function inWords({ kind, degrees, installed, fitted, mark, note }: Setting, leng
         ? 'turned'
         : `${degrees > 0 ? 'loosened' : 'tightened'} ${Math.abs(degrees)}°`;
     case 'fitted':
-      return `${length(installed!)} out, ${length(fitted!)} in${mark === '' ? '' : `, marked ${mark}`}`;
+      return `${installed === null ? 'nothing was in' : `${length(installed)} out`}, ${length(fitted!)} in${mark === '' ? '' : `, marked ${mark}`}`;
+    case 'bare':
+      return `${installed === null ? '' : `${length(installed)} out, `}nothing in`;
     case 'left':
       return `left alone: ${note}`;
   }

@@ -155,7 +155,9 @@ function Moves({ build, points, plans, choices, onChoose, enabled }: MovesProps)
   const { tray, gone } = useMemo(() => besideTheEngine(build.settings), [build.settings]);
 
   function fitted({ key, thickness, source, from: giver }: PlanAssignment): void {
-    const { installed } = of(key)!;
+    const { installed: isIn, bare } = of(key)!;
+    // where nothing is in nothing comes out
+    const installed = bare ? null : isIn;
     // what lies in the tray already comes from the engine, though the planner counts it as stock
     const fromTray = source === 'stock' && tray.some((each) => Math.abs(each - thickness!) < 1e-4);
     const from: NewSetting['from'] =
@@ -164,7 +166,8 @@ function Moves({ build, points, plans, choices, onChoose, enabled }: MovesProps)
       kind: 'setting',
       body: {
         ...{ point: key, kind: 'fitted', installed, fitted: thickness, note: 'as planned' },
-        ...{ from, to: wantedElsewhere.has(key) || gone.has(key) ? 'engine' : 'drawer' },
+        from,
+        to: bare ? 'unsaid' : wantedElsewhere.has(key) || gone.has(key) ? 'engine' : 'drawer',
         giver: giver ?? null,
       },
     });
@@ -208,7 +211,7 @@ function Moves({ build, points, plans, choices, onChoose, enabled }: MovesProps)
                       {key}
                     </Box>
                     <td>
-                      {figure(of(key)!.installed!)}
+                      {of(key)!.bare ? 'none' : figure(of(key)!.installed!)}
                       {waits && <b>, laid aside</b>}
                     </td>
                     <Box as="td" fontWeight="650">

@@ -21,7 +21,13 @@ export function writePlanCsv(points: readonly PiecePoint[], { assignments }: Pla
     data: assignments.map(({ key, source, from, thickness, lo, hi, status }) => {
       const each = points.find(({ point }) => point.key === key)!;
       return [
-        ...[key, mm(each.gap?.lo ?? null), mm(each.gap?.hi ?? null), mm(each.installed), mm(thickness)],
+        ...[
+          key,
+          mm(each.gap?.lo ?? null),
+          mm(each.gap?.hi ?? null),
+          mm(each.bare ? null : each.installed),
+          mm(thickness),
+        ],
         ...[from ?? source, mm(lo), mm(hi), status],
       ];
     }),

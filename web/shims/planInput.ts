@@ -11,7 +11,8 @@ import type { BuildView } from '../builds/buildView.ts';
 import { limitedPoints, readingAt, roundOfStage, type LimitedPoint } from '../builds/points.ts';
 
 /** Why a point is not planned for yet. */
-export type NotPlanned = 'not-measured' | 'no-blade' | 'undecided' | 'need-piece' | 'fitted';
+export type NotPlanned =
+  'not-measured' | 'no-blade' | 'undecided' | 'need-piece' | 'fitted' | 'bare' | 'no-offset';
 
 /** A point that takes a graded piece, as far as it can be planned for; lengths in mm. */
 export interface PiecePoint {
@@ -21,11 +22,27 @@ export interface PiecePoint {
   readonly installed: number | null;
   readonly target: number;
   readonly gain: number;
+  /** nothing is in: what stands for the piece is the offset of its seat */
+  readonly bare: boolean;
   /** null where it is planned for */
   readonly why: NotPlanned | null;
 }
 
 const PIECE = characteristicOf('piece-in')!;
+const OFFSET = characteristicOf('seat-offset')!;
+
+/** How much lower a shim lies at a point than what a bare gap is measured against, and where that is from; null where nobody knows. */
+export function seatOffsetAt(
+  { wear, sheet }: Pick<BuildView, 'wear' | 'sheet'>,
+  { key, role }: Pick<LimitedPoint, 'key' | 'role'>,
+): { readonly mm: number; readonly from: 'measured' | 'sheet' } | null {
+  const figures = figuresAt(wearSheetOf(wear, sheet.wearLimits), OFFSET, key, 'found');
+  const measured = OFFSET.grade(figures, {})?.derived[0]?.value;
+  if (measured !== undefined) return { mm: mmFromTenths(tenthsFromMm(measured)), from: 'measured' };
+  const means = meansFor(sheet.pattern, role);
+  const said = means.kind === 'shim' ? means.seatOffset : null;
+  return said === null ? null : { mm: said, from: 'sheet' };
+}
 
 /** The piece that was found in at a point, as the wear sheet has it; mm. */
 export function pieceFound({ wear, sheet }: Pick<BuildView, 'wear' | 'sheet'>, key: string): number | null {
@@ -41,24 +58,30 @@ export function piecePoints(build: BuildView): readonly PiecePoint[] {
     const system = pieceSystem(meansFor(sheet.pattern, point.role));
     if (!system || point.role.endsWith('closing')) return [];
     const reading = readingAt(round, point.key);
-    const proof = reading ? whyNoProof(reading, lastChange(settings, point.key)?.at ?? null) : 'not-measured';
-    const fitted = settings.find((one) => one.point === point.key && one.kind === 'fitted')?.fitted ?? null;
-    const installed = fitted ?? figuresAt(worn, PIECE, point.key, 'found')['value']?.[0] ?? null;
+    const change = lastChange(settings, point.key);
+    const bare = change?.kind === 'bare';
+    const fitted = change?.fitted ?? null;
+    const installed = bare
+      ? (seatOffsetAt(build, point)?.mm ?? null)
+      : (fitted ?? figuresAt(worn, PIECE, point.key, 'found')['value']?.[0] ?? null);
+    const proof = reading ? whyNoProof(reading, change?.at ?? null) : 'not-measured';
     const gap =
       reading && proof === null && reading.hi !== null && reading.lo > 0
         ? { lo: reading.lo, hi: reading.hi }
         : null;
     const limits = { min: tenthsFromMm(point.min), max: tenthsFromMm(point.max) };
     const why = (): NotPlanned | null => {
+      if (bare && proof !== null) return 'bare';
       if (proof === 'changed-since') return fitted === null ? 'not-measured' : 'fitted';
       if (!reading || proof !== null) return 'not-measured';
       if (gap === null) return reading.lo <= 0 ? 'no-blade' : 'not-measured';
+      if (bare) return installed === null ? 'no-offset' : null;
       if (!isDecided(reading.verdict)) return 'undecided';
       return installed === null ? 'need-piece' : null;
     };
     return [
       {
-        ...{ point, system: system.key, gap, installed, why: why() },
+        ...{ point, system: system.key, gap, installed, bare, why: why() },
         target: mmFromTenths(aimFor(aim, point.role, limits, ownAims?.figures)),
         gain: gainAt(sheet.pattern, point),
       },
@@ -127,9 +150,9 @@ export function planQuestions(
     const made = 'sizes' in means ? sizesOf(means.sizes).map(mmFromTenths) : [];
     const keys = new Set(own.map(({ point }) => point.key));
     return {
-      points: own.map(({ point, gap, installed, target, gain }) => ({
+      points: own.map(({ point, gap, installed, target, gain, bare }) => ({
         ...{ key: point.key, lo: gap!.lo, hi: gap!.hi, installed: installed!, target, gain },
-        ...{ min: point.min, max: point.max, gone: gone.has(point.key) },
+        ...{ min: point.min, max: point.max, gone: bare || gone.has(point.key) },
       })),
       stock: [
         ...(choices.drawer

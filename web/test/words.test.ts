@@ -114,7 +114,7 @@ describe('the points of a round', () => {
         round({ ...reading('1I', 0.1, 0.2), takenAt: '2031-01-01T09:00:00Z' } as ReadingRow),
         (mm) => `${mm} as the page reads`,
         new Set(),
-        (key) => (key === '1I' ? { at, fitted: 2.54 } : null),
+        (key) => (key === '1I' ? { at, fitted: 2.54, kind: 'fitted' as const } : null),
       )['1I'];
     expect(shown('mm')).toMatchObject({ state: 'changed-since', piece: '2.54' });
     expect(shown('thou')).toMatchObject({ state: 'changed-since', piece: '100.0' });

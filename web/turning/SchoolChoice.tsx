@@ -8,10 +8,13 @@ interface Props {
   readonly school: PositionSchool;
   readonly onChoose: (school: PositionSchool) => void;
   readonly enabled?: boolean;
+  /** only the schools by which a crank is turned */
+  readonly ofCrank?: boolean;
 }
 
 /** The schools of where to stop the crank, and what tells them apart in a line. */
-export const SchoolChoice = memo(function SchoolChoice({ pattern, school, onChoose, enabled = true }: Props) {
+export const SchoolChoice = memo(function SchoolChoice(props: Props) {
+  const { pattern, school, onChoose, enabled = true, ofCrank = false } = props;
   const line = POSITION_SCHOOLS.find(({ key }) => key === school)?.line;
   return (
     <Labelled label="Where to turn" hint={line}>
@@ -20,11 +23,13 @@ export const SchoolChoice = memo(function SchoolChoice({ pattern, school, onChoo
         disabled={!enabled}
         onChange={(event) => onChoose(event.target.value as PositionSchool)}
       >
-        {schoolsFor(pattern).map(({ key, name }) => (
-          <option key={key} value={key}>
-            {name}
-          </option>
-        ))}
+        {schoolsFor(pattern)
+          .filter(({ key }) => !ofCrank || key !== 'cam-by-hand')
+          .map(({ key, name }) => (
+            <option key={key} value={key}>
+              {name}
+            </option>
+          ))}
       </Select>
     </Labelled>
   );

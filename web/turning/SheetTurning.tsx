@@ -29,7 +29,7 @@ export function SheetTurning({ sheet }: { readonly sheet: SheetRevision }) {
     <Box as="section">
       <PartHeading>Where to turn</PartHeading>
       <Flex gap="4" flexWrap="wrap" alignItems="flex-end" marginBottom="3">
-        <SchoolChoice pattern={pattern} school={school} onChoose={setSchool} />
+        <SchoolChoice ofCrank pattern={pattern} school={school} onChoose={setSchool} />
         <StopCard sheetId={sheet.id} school={school} />
       </Flex>
       <TurningBoard

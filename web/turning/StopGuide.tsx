@@ -1,7 +1,7 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
 import { toolsLeftIn } from '@zero-lash/core/builds';
 import type { Pattern } from '@zero-lash/core/sheets';
-import { gonePastInWords, signsInWords, wayToStop } from '@zero-lash/core/turning';
+import { camByHandInWords, gonePastInWords, signsInWords, wayToStop } from '@zero-lash/core/turning';
 import { memo, useState } from 'react';
 import { Caution } from '../app/Caution.tsx';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';
@@ -27,6 +27,7 @@ export const StopGuide = memo(function StopGuide({ buildId, pattern, work, enabl
   const leaving = here === null || here.left.length === 0;
   const shown = leaving ? next : here;
   const [held] = toolsLeftIn(work);
+  const byHand = work.school === 'cam-by-hand';
   const toggle = (what: Asked) => setAsked(asked === what ? null : what);
   return (
     <Box
@@ -40,7 +41,16 @@ export const StopGuide = memo(function StopGuide({ buildId, pattern, work, enabl
       <Flex gap="3" alignItems="center" flexWrap="wrap">
         <Box flex="1" minWidth="260px" aria-live="polite">
           {held && <Caution>{held.text}</Caution>}
-          {!held && !shown && <b>Every point is measured: nothing is left to turn to.</b>}
+          {!held && byHand && (
+            <>
+              <b>Turn the cam by itself</b> until the lobe of the point you measure points straight away from
+              its follower.
+              {camByHandInWords.map((caution) => (
+                <Caution key={caution}>{caution}</Caution>
+              ))}
+            </>
+          )}
+          {!held && !byHand && !shown && <b>Every point is measured: nothing is left to turn to.</b>}
           {!held && shown && (
             <>
               <b>

@@ -34,25 +34,34 @@ export const WhereToTurn = memo(function WhereToTurn(props: Props) {
   );
   return (
     <section>
-      <Heading />
-      <TurningBoard
-        pattern={pattern}
-        angle={work.angle}
-        onTurn={work.look}
-        stops={stops}
-        states={states}
-        selected={selected}
-        onSelect={onSelect}
-        of={engine}
-      />
-      <Controls
-        here={enabled && work.angle !== at ? work.angle : null}
-        placed={enabled && at !== null}
-        whole={whole}
-        onStand={work.standAt}
-        onWhole={setWhole}
-      />
-      {whole && (
+      {school === 'cam-by-hand' ? (
+        // no crank is turned: only the way back to one is offered
+        <SchoolChoice pattern={pattern} school={school} onChoose={work.choose} enabled={enabled} />
+      ) : (
+        <>
+          <Heading />
+          <TurningBoard
+            pattern={pattern}
+            angle={work.angle}
+            onTurn={work.look}
+            stops={stops}
+            states={states}
+            selected={selected}
+            onSelect={onSelect}
+            of={engine}
+          />
+        </>
+      )}
+      {school !== 'cam-by-hand' && (
+        <Controls
+          here={enabled && work.angle !== at ? work.angle : null}
+          placed={enabled && at !== null}
+          whole={whole}
+          onStand={work.standAt}
+          onWhole={setWhole}
+        />
+      )}
+      {whole && school !== 'cam-by-hand' && (
         <Box display="grid" gap="4" marginTop="3">
           <Flex gap="4" flexWrap="wrap" alignItems="flex-end">
             <SchoolChoice pattern={pattern} school={school} onChoose={work.choose} enabled={enabled} />

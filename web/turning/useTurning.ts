@@ -71,7 +71,13 @@ export function useTurning(
     const done = left && angle !== null ? [...new Set([...turning.done, left.stop.angle])] : turning.done;
     keep({ at: angle === null ? null : inCycle(angle), done });
   });
-  const choose = useStable((chosen: PositionSchool) => keep({ school: chosen, done: [] }));
+  const choose = useStable((chosen: PositionSchool) =>
+    keep({
+      ...{ school: chosen, done: [] },
+      // no crank is turned, and so it stands nowhere
+      ...(chosen === 'cam-by-hand' ? { at: null } : {}),
+    }),
+  );
   const angle = looked ?? turning.at ?? progress.next?.stop.angle ?? 0;
   return useMemo(
     () => ({

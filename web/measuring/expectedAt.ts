@@ -1,0 +1,17 @@
+import { lastChange } from '@zero-lash/core/builds';
+import { bareBand } from '@zero-lash/core/setting';
+import { meansFor } from '@zero-lash/core/sheets';
+import type { BuildView } from '../builds/buildView.ts';
+import type { LimitedPoint } from '../builds/points.ts';
+import { seatOffsetAt } from '../shims/planInput.ts';
+
+/** Where a gap is likely to lie at a point, in mm: about its limits; with nothing in, as wide as a shim and more. */
+export function expectedAt(
+  build: Pick<BuildView, 'settings' | 'wear' | 'sheet'>,
+  point: LimitedPoint,
+): { readonly min: number; readonly max: number } {
+  const limits = { min: point.min, max: point.max };
+  const means = meansFor(build.sheet.pattern, point.role);
+  if (means.kind !== 'shim' || lastChange(build.settings, point.key)?.kind !== 'bare') return limits;
+  return bareBand({ sizes: means.sizes, offset: seatOffsetAt(build, point)?.mm ?? 0, limits });
+}

@@ -1,0 +1,32 @@
+import { mmFromTenths } from '@zero-lash/core/length';
+import { pieceSystem, sizesOf } from '@zero-lash/core/setting';
+import { meansFor } from '@zero-lash/core/sheets';
+import type { BuildView } from '../builds/buildView.ts';
+import { limitedPoints, type LimitedPoint } from '../builds/points.ts';
+
+/** The points that are set by pieces of one system, with the sizes those are made in; mm. */
+export interface BaselineSystem {
+  readonly key: string;
+  readonly title: string;
+  readonly points: readonly LimitedPoint[];
+  readonly sizes: readonly number[];
+  /** a gap may be measured with nothing in: a bucket or a cap leaves nothing to measure to */
+  readonly mayBeBare: boolean;
+}
+
+/** Every system of pieces of a sheet; closing sides are set by hand, after their opening sides. */
+export function baselineSystems(sheet: BuildView['sheet']): readonly BaselineSystem[] {
+  const systems = new Map<string, BaselineSystem>();
+  for (const point of limitedPoints(sheet)) {
+    const means = meansFor(sheet.pattern, point.role);
+    const system = pieceSystem(means);
+    if (!system || !('sizes' in means) || point.role.endsWith('closing')) continue;
+    const before = systems.get(system.key);
+    systems.set(system.key, {
+      ...{ key: system.key, title: system.title, mayBeBare: means.kind === 'shim' },
+      points: [...(before?.points ?? []), point],
+      sizes: before?.sizes ?? sizesOf(means.sizes).map(mmFromTenths),
+    });
+  }
+  return [...systems.values()];
+}
