@@ -1,3 +1,4 @@
+import { tenthsFromMm } from '@zero-lash/core/length';
 import { z } from 'zod';
 import { id, line, remark, thicknessMm } from './values.ts';
 
@@ -80,3 +81,42 @@ export const drawerMove = z.object({
   at: z.string(),
 });
 export type DrawerMove = z.infer<typeof drawerMove>;
+
+/** Pieces that are ordered, of one system; from a plan, for its build. */
+export const newOrder = z.object({
+  system: line(40),
+  lines: z
+    .array(z.object({ thickness: thicknessMm, count: z.int().min(1).max(999) }))
+    .min(1)
+    .max(400)
+    .refine((lines) => new Set(lines.map(({ thickness }) => tenthsFromMm(thickness))).size === lines.length, {
+      error: 'each size once, with how many',
+    }),
+  buildId: id.nullable().default(null),
+  note: remark(120).default(''),
+});
+export type NewOrder = z.input<typeof newOrder>;
+
+/** What came of an order; the rest is waited for, or not any more. */
+export const newDelivery = z.object({
+  lines: z.array(z.object({ thickness: thicknessMm, count: z.int().min(1).max(999) })).max(400),
+  /** the rest will not come */
+  closes: z.boolean(),
+});
+export type NewDelivery = z.input<typeof newDelivery>;
+
+/** An order with what came of it so far. */
+export const pieceOrder = z.object({
+  id,
+  system: z.string(),
+  title: z.string(),
+  lines: z.array(z.object({ thickness: z.number(), count: z.int(), came: z.int() })),
+  note: z.string(),
+  buildId: id.nullable(),
+  engine: z.string().nullable(),
+  by: z.string(),
+  at: z.string(),
+  /** something of it is still waited for */
+  open: z.boolean(),
+});
+export type PieceOrder = z.infer<typeof pieceOrder>;

@@ -1,5 +1,6 @@
 import type { KeptReading, Verdict } from '../measuring/index.ts';
-import { lastDone, type KeptBuild } from './standing.ts';
+import { lastDone } from './lastChange.ts';
+import type { KeptBuild } from './standing.ts';
 import { stageMeasuring } from './stages.ts';
 
 /** Verdicts that a lead may let stand: at an edge, or wide. A gap that is too small burns a valve and is never let stand. */

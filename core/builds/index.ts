@@ -2,6 +2,7 @@ export { ACCEPTABLE, acceptance, acceptedPoints, mayAccept, pointAccepted } from
 export { checkInWords, hasCheck, undoneBy } from './checks.ts';
 export { heldDownToSet, pointHeldDown, toolAt, toolsIn } from './holds.ts';
 export { judgedAnew } from './judgedAnew.ts';
+export { lastChange, lastDone, pointsBare } from './lastChange.ts';
 export { standingLines, type Entry, type Standing } from './entries.ts';
 export { disturbances, disturbedBy, lastDisturbed, type Disturbance, type ProvesAgain } from './disturbed.ts';
 export {
@@ -28,9 +29,6 @@ export {
 } from './stages.ts';
 export {
   findings,
-  lastChange,
-  lastDone,
-  pointsBare,
   newestRound,
   pointsSet,
   provenBy,

@@ -206,3 +206,38 @@ export function shimChart({ spec, target, sizes, installed, clearances }: ShimCh
     }),
   };
 }
+
+/**
+ * Lays out a chart for one role of a pattern: the band as one row, and rows as wide as the step between sizes under it, down to
+ * nothing, and over it as far as the sizes reach twice their step.
+ *
+ * @param input limits, target, step and sizes in mm; `over` rows above the band
+ * @example chartOf({ spec: { min: 0.1, max: 0.2 }, target: 0.15, step: 0.05, sizes: [2.4, 2.45], over: 4 }).clearances[2] // the band
+ */
+export function chartOf(input: {
+  readonly spec: { readonly min: number; readonly max: number };
+  readonly target: number;
+  readonly step: number;
+  readonly sizes: readonly number[];
+  readonly over?: number;
+}): ShimChart & { readonly clearances: ShimChartInput['clearances']; readonly installed: readonly number[] } {
+  const { spec, target, step, sizes, over = 8 } = input;
+  const [min, max, by] = [tenthsFromMm(spec.min), tenthsFromMm(spec.max), tenthsFromMm(step)];
+  const under = Array.from({ length: Math.ceil(min / by) }, (_, index) => ({
+    from: Math.max(0, min - (index + 1) * by),
+    to: min - index * by,
+  })).reverse();
+  const above = Array.from({ length: over }, (_, index) => ({
+    from: max + index * by,
+    to: max + (index + 1) * by,
+  }));
+  const clearances = [...under, { from: min, to: max }, ...above].map(({ from, to }) => ({
+    from: mmFromTenths(from),
+    to: mmFromTenths(to),
+  }));
+  return {
+    clearances,
+    installed: sizes,
+    ...shimChart({ spec, target, sizes, installed: sizes, clearances }),
+  };
+}

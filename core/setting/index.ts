@@ -9,6 +9,7 @@ export {
   bareBand,
   bareFit,
   baselineShim,
+  chartOf,
   seatOffset,
   shimChart,
   sizeToMeasure,

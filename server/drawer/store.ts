@@ -28,7 +28,7 @@ interface Wanted {
 }
 
 /** The systems that the published sheets of a shop are set by, with every size they are made in. */
-async function wantedSystems(db: Knex): Promise<ReadonlyMap<string, Wanted>> {
+export async function wantedSystems(db: Knex): Promise<ReadonlyMap<string, Wanted>> {
   const sheets = (await db('sheet_revisions').where({ status: 'published' }).select('id')) as {
     id: string;
   }[];
@@ -103,7 +103,7 @@ export async function readMoves(db: Knex, system: string): Promise<DrawerMove[]>
 }
 
 /** One after another within a system: a count is never made from what another is just taking. */
-async function hold(db: Knex, system: string): Promise<void> {
+export async function hold(db: Knex, system: string): Promise<void> {
   await db.raw('select pg_advisory_xact_lock(hashtext(?))', [`drawer ${system}`]);
 }
 
@@ -115,7 +115,8 @@ async function stockOf(db: Knex, system: string): Promise<ReadonlyMap<number, nu
   return new Map(rows.map(({ thickness, count }) => [thickness, count]));
 }
 
-async function refuseStranger(db: Knex, system: string): Promise<void> {
+/** Refuses a system that no sheet of the shop is set by. */
+export async function refuseStranger(db: Knex, system: string): Promise<void> {
   if ((await wantedSystems(db)).has(system)) return;
   throw new Refusal('not_found', { detail: `No sheet of this shop is set by pieces kept as “${system}”.` });
 }
@@ -191,7 +192,8 @@ export async function changeSystem(
   return readDrawer(db);
 }
 
-interface Move {
+/** One movement as it is written. */
+export interface Move {
   readonly system: string;
   readonly thickness: number;
   readonly count: number;
@@ -200,9 +202,11 @@ interface Move {
   readonly point?: string;
   readonly build_id?: string;
   readonly at?: Date;
+  readonly order_id?: string;
 }
 
-async function insertMoves(db: Knex, moves: readonly Move[], by: string): Promise<void> {
+/** Writes movements; one of nothing is none. */
+export async function insertMoves(db: Knex, moves: readonly Move[], by: string): Promise<void> {
   const real = moves.filter(({ count }) => count !== 0);
   if (real.length > 0) await db('piece_moves').insert(real.map((move) => ({ ...move, by })));
 }

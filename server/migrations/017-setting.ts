@@ -3,7 +3,8 @@ import type { Knex } from 'knex';
 /**
  * What setting wants besides: readings taken before a lock nut is tightened, from which the shift by locking is learned; a
  * build's own figures to aim at; how far over the greatest clearance a shop still takes a point, as it was when the build was
- * opened; points with nothing in them; and a head on the bench, whose cams are turned by themselves.
+ * opened; points with nothing in them; a head on the bench,
+ * whose cams are turned by themselves; and orders of pieces, with what came of them.
  */
 export async function up(knex: Knex): Promise<void> {
   await knex.schema.raw(`
@@ -30,11 +31,26 @@ export async function up(knex: Knex): Promise<void> {
     alter table rounds add constraint rounds_turn_school_check
       check (turn_school in
         ('maker', 'fewest', 'each-firing', 'companion', 'open-pair', 'lobe-away', 'cam-by-hand'));
+    create table piece_orders (
+      id uuid primary key,
+      system text not null check (length(system) between 1 and 40),
+      lines jsonb not null,
+      note text not null default '',
+      build_id uuid references builds (id),
+      by uuid not null references people (id),
+      at timestamptz not null default now(),
+      -- what has not come by then is not waited for any more
+      closed_at timestamptz
+    );
+    create index piece_orders_of_system on piece_orders (system, at);
+    alter table piece_moves add column order_id uuid references piece_orders (id);
   `);
 }
 
 export async function down(knex: Knex): Promise<void> {
   await knex.schema.raw(`
+    alter table piece_moves drop column order_id;
+    drop table piece_orders;
     update rounds set turn_school = null where turn_school = 'cam-by-hand';
     alter table rounds drop constraint rounds_turn_school_check;
     alter table rounds add constraint rounds_turn_school_check

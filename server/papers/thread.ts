@@ -1,17 +1,17 @@
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import type { PositionSchool } from '@zero-lash/core/turning';
-import { drawPartsList, type PartsListPaper } from '../parts/partsListPaper.ts';
+import { drawList, type ListPaper } from './listPaper.ts';
 import { drawStopCard } from '../sheets/stopCard.ts';
 
 /** Everything that is drawn as a PDF, by its name, with what it is drawn from. */
 export interface Paper {
   readonly 'stop-card': { readonly sheet: SheetRevision; readonly school: PositionSchool };
-  readonly 'parts-list': PartsListPaper;
+  readonly list: ListPaper;
 }
 
 const DRAW: { readonly [Name in keyof Paper]: (from: Paper[Name]) => Promise<Uint8Array> } = {
   'stop-card': ({ sheet, school }) => drawStopCard(sheet, school),
-  'parts-list': drawPartsList,
+  list: drawList,
 };
 
 /** What the thread for papers does with one job: `Papers` calls it. */

@@ -33,7 +33,7 @@ export function partsRoutes(instance: FastifyInstance, _options: object, done: (
     return reply
       .header('content-disposition', 'inline; filename="parts.pdf"')
       .type('application/pdf')
-      .send(await app.papers.draw('parts-list', list));
+      .send(await app.papers.draw('list', list));
   });
   done();
 }

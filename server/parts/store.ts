@@ -1,7 +1,14 @@
 import type { BuildHead } from '@zero-lash/contract/builds';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { standingLines } from '@zero-lash/core/builds';
-import { expectedParts, ledgerKey, ledgerOf, partsList, wantedParts } from '@zero-lash/core/parts';
+import {
+  expectedParts,
+  ledgerKey,
+  ledgerOf,
+  ORDER_WORDS,
+  partsList,
+  wantedParts,
+} from '@zero-lash/core/parts';
 import { aimsOutside } from '@zero-lash/core/setting';
 import { ROLE_WORDS } from '@zero-lash/core/sheets';
 import { partFates, wearSheetOf } from '@zero-lash/core/wear';
@@ -10,7 +17,7 @@ import { readEntries } from '../builds/entries.ts';
 import { readHead } from '../builds/read.ts';
 import { dayIn, shopZone } from '../clock.ts';
 import { findRevision } from '../sheets/read.ts';
-import type { PartsListPaper } from './partsListPaper.ts';
+import type { ListPaper } from '../papers/listPaper.ts';
 
 /** What every paper of a build says, where it is aimed outside the maker's band; empty where it is not. */
 function aimedOutside(
@@ -23,8 +30,17 @@ function aimedOutside(
   return `Aimed outside the maker's band: ${figures}, because: ${ownAims!.reason}. ${ownAims!.by} stands for it.`;
 }
 
+/** Where each column begins, and how wide it is. */
+const COLUMNS = [
+  { title: 'Part', left: 0, width: 130 },
+  { title: 'Place', left: 135, width: 70 },
+  { title: 'Count', left: 210, width: 40 },
+  { title: 'State', left: 255, width: 60 },
+  { title: 'Why', left: 320, width: 191 },
+];
+
 /** What a build replaces and wants, as it is printed. */
-export async function readPartsList(db: Knex, buildId: string): Promise<PartsListPaper> {
+export async function readPartsList(db: Knex, buildId: string): Promise<ListPaper> {
   const { rows: head } = await readHead(db, buildId);
   const sheet = await findRevision(db, head.revisionId);
   const wear = wearSheetOf(await readEntries(db, buildId, 'wear'), sheet.wearLimits);
@@ -32,12 +48,16 @@ export async function readPartsList(db: Knex, buildId: string): Promise<PartsLis
     [...wantedParts(sheet), ...expectedParts(sheet.pattern)],
     standingLines(await readEntries(db, buildId, 'ledger'), ledgerKey),
   );
+  const aimed = aimedOutside(sheet.limits, head);
+  const on = dayIn(await shopZone(db), new Date());
   return {
-    engine: head.engine.name,
-    build: head.number,
-    sheet: `${sheet.maker} ${sheet.name}, revision ${sheet.number}`,
-    aimed: aimedOutside(sheet.limits, head),
-    on: dayIn(await shopZone(db), new Date()),
-    lines: partsList(partFates(wear, sheet.pattern), ledger),
+    title: `Parts for ${head.engine.name}`,
+    under: `Build ${head.number} · ${sheet.maker} ${sheet.name}, revision ${sheet.number} · ${on}`,
+    notes: aimed === '' ? [] : [aimed],
+    columns: COLUMNS,
+    rows: partsList(partFates(wear, sheet.pattern), ledger).map(({ name, place, count, state, reason }) => [
+      ...[name, place, String(count), ORDER_WORDS[state], reason],
+    ]),
+    empty: 'Nothing is replaced, and nothing is wanted.',
   };
 }

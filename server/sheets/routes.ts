@@ -4,6 +4,7 @@ import {
   newRevision,
   newSheet,
   publication,
+  role,
   sheetFile,
   sheetRevision,
   sheetSummary,
@@ -16,6 +17,7 @@ import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { needs, personOf } from '../plugins/signIn.ts';
 import { writeOnce, type Kept } from '../plugins/writes.ts';
+import { chartPaper } from './chartPaper.ts';
 import * as read from './read.ts';
 import * as store from './store.ts';
 
@@ -141,6 +143,18 @@ export function sheetRoutes(instance: FastifyInstance, _options: object, done: (
             school: request.query.school ?? firstSchool(sheet.pattern),
           }),
         );
+    },
+  );
+
+  app.get(
+    '/sheet-revisions/:id/piece-chart',
+    { schema: { params, querystring: z.object({ role }) } },
+    async (request, reply) => {
+      const sheet = await read.findRevision(app.db, request.params.id);
+      return reply
+        .header('content-disposition', `inline; filename="${fileName(sheet)} pieces.pdf"`)
+        .type('application/pdf')
+        .send(await app.papers.draw('list', chartPaper(sheet, request.query.role)));
     },
   );
   done();

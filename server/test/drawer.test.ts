@@ -1,9 +1,11 @@
+import { randomUUID } from 'node:crypto';
 import type { BuildWrite } from '@zero-lash/contract/builds';
-import type { Drawer, DrawerMove } from '@zero-lash/contract/drawer';
+import type { Drawer, DrawerMove, PieceOrder } from '@zero-lash/contract/drawer';
 import type { EngineList } from '@zero-lash/contract/engines';
 import type { Setting } from '@zero-lash/contract/setting';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { readPdf } from './pdf.ts';
 import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
 
 const SYSTEM = 'shim under-bucket 9.5';
@@ -152,5 +154,132 @@ describe('a piece that is fitted', () => {
       ['fitted', -1],
       ['found', 1],
     ]);
+  });
+});
+
+describe('an order of pieces', () => {
+  const orders = async () => (await shop.call<PieceOrder[]>(BENCH, 'GET', 'drawer/orders')).body;
+  const order = (lines: object[], change: object = {}) =>
+    shop.call<PieceOrder[] & { code: string }>(BENCH, 'POST', 'drawer/orders', {
+      ...{ system: SYSTEM, lines },
+      ...change,
+    });
+  const came = (id: string, lines: object[], closes = false) =>
+    shop.call<PieceOrder[] & { code: string; fields: { path: string }[] }>(
+      BENCH,
+      'POST',
+      `drawer/orders/${id}/delivery`,
+      { lines, closes },
+    );
+
+  it('comes in parts, never more than is waited for, and is closed when it is all there', async () => {
+    const before = [await countOf(2.6), await countOf(2.65)];
+    const placed = await order([
+      { thickness: 2.6, count: 3 },
+      { thickness: 2.65, count: 1 },
+    ]);
+    expect(placed.status).toBe(201);
+    const { id } = placed.body[0]!;
+    // nothing lies there before it came
+    expect([await countOf(2.6), await countOf(2.65)]).toEqual(before);
+    expect((await came(id, [{ thickness: 2.6, count: 2 }])).status).toBe(200);
+    expect(await countOf(2.6)).toBe(before[0]! + 2);
+    const tooMany = await came(id, [
+      { thickness: 2.65, count: 1 },
+      { thickness: 2.6, count: 2 },
+    ]);
+    expect(tooMany).toMatchObject({
+      status: 409,
+      body: { code: 'not_ordered', fields: [{ path: 'lines.1.count' }] },
+    });
+    // nothing of what was refused came in
+    expect(await countOf(2.65)).toBe(before[1]!);
+    expect((await orders()).find((each) => each.id === id)).toMatchObject({
+      ...{ open: true, engine: null },
+      lines: [
+        { thickness: 2.6, count: 3, came: 2 },
+        { thickness: 2.65, count: 1, came: 0 },
+      ],
+    });
+    await came(id, [
+      { thickness: 2.6, count: 1 },
+      { thickness: 2.65, count: 1 },
+    ]);
+    expect((await orders()).find((each) => each.id === id)!.open).toBe(false);
+    expect((await came(id, [])).body.code).toBe('order_closed');
+    const { body: moves } = await shop.call<DrawerMove[]>(
+      BENCH,
+      'GET',
+      `drawer/moves?system=${encodeURIComponent(SYSTEM)}`,
+    );
+    expect(moves.filter(({ note }) => note === 'as ordered')).toHaveLength(3);
+  });
+
+  it('whose rest will not come is closed by a word, and two who take it in at once take it in once', async () => {
+    const { id } = (await order([{ thickness: 2.7, count: 2 }])).body[0]!;
+    const before = await countOf(2.7);
+    const both = await Promise.all([
+      came(id, [{ thickness: 2.7, count: 2 }]),
+      came(id, [{ thickness: 2.7, count: 2 }]),
+    ]);
+    expect(both.map(({ status }) => status).sort()).toEqual([200, 409]);
+    expect(await countOf(2.7)).toBe(before + 2);
+    const other = (await order([{ thickness: 2.7, count: 5 }])).body[0]!.id;
+    await came(other, [], true);
+    expect((await orders()).find((each) => each.id === other)!.open).toBe(false);
+  });
+
+  it('is of pieces that a sheet is set by, each size once, for a build there is, and not a viewer’s', async () => {
+    expect((await order([])).status).toBe(400);
+    expect((await order([{ thickness: 2.6, count: 0 }])).status).toBe(400);
+    const twice = [
+      { thickness: 2.6, count: 1 },
+      { thickness: 2.6, count: 2 },
+    ];
+    expect((await order(twice)).status).toBe(400);
+    expect((await order(twice.slice(1), { system: 'shim of nothing' })).status).toBe(404);
+    expect((await order(twice.slice(1), { buildId: randomUUID() })).status).toBe(404);
+    const line = [{ thickness: 2.6, count: 1 }];
+    expect((await shop.call(VIEWER, 'POST', 'drawer/orders', { system: SYSTEM, lines: line })).status).toBe(
+      403,
+    );
+  });
+
+  it('is printed, with what it is for', async () => {
+    const build = await shop.buildOf('Railcar 1, front engine');
+    const { id } = (
+      await order([{ thickness: 2.85, count: 4 }], { buildId: build.id, note: 'by the carrier' })
+    ).body[0]!;
+    const answer = await shop.raw(VIEWER, `/api/drawer/orders/${id}/paper`);
+    const paper = await readPdf(answer.rawPayload);
+    for (const said of [
+      'Shims under buckets',
+      'For Railcar 1, front engine.',
+      'by the carrier',
+      '2.85',
+      (4 * (await lying()).price).toFixed(2),
+    ])
+      expect(paper.text).toContain(said);
+    expect(paper).toMatchObject({ pages: 1, embedded: true, tagged: true });
+    expect(paper.parts).toEqual(expect.arrayContaining(['H1', 'Table', 'TR', 'TH', 'TD']));
+    expect((await shop.raw(VIEWER, `/api/drawer/orders/${randomUUID()}/paper`)).statusCode).toBe(404);
+  });
+});
+
+describe('a chart of which piece to fit', () => {
+  it('is printed for a role that is set by pieces, in the sheet’s own sizes', async () => {
+    const { sheet } = await shop.buildOf('Railcar 1, front engine');
+    const answer = await shop.raw(VIEWER, `/api/sheet-revisions/${sheet.id}/piece-chart?role=intake`);
+    const paper = await readPdf(answer.rawPayload);
+    expect(paper.text).toContain('Piece to fit, intake: Tarnholt T16 Rack');
+    // in spec is kept, whatever is in
+    expect(paper.text.match(/keep/g)).toHaveLength(25);
+    expect(paper).toMatchObject({ pages: 1, embedded: true });
+    const none = await shop.raw(VIEWER, `/api/sheet-revisions/${sheet.id}/piece-chart?role=brake`);
+    expect(none.statusCode).toBe(404);
+    const { sheet: screws } = await shop.buildOf('Edger, Pellow Mill');
+    expect(
+      (await shop.raw(VIEWER, `/api/sheet-revisions/${screws.id}/piece-chart?role=intake`)).statusCode,
+    ).toBe(404);
   });
 });

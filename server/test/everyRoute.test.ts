@@ -1,5 +1,6 @@
 // Long because every route has its sample here, and all of them are tried in the same ways.
 import { randomUUID } from 'node:crypto';
+import type { PieceOrder } from '@zero-lash/contract/drawer';
 import type { BuildWrite } from '@zero-lash/contract/builds';
 import type { EngineList, EngineRow, EngineView } from '@zero-lash/contract/engines';
 import type { Tools } from '@zero-lash/contract/instruments';
@@ -86,6 +87,9 @@ async function makeSamples() {
   const learned = await setting.write('know-how', {
     stage: 'open-up',
     text: 'The breather comes off first',
+  });
+  const { body: ordered } = await shop.call<PieceOrder[]>(BENCH, 'POST', 'drawer/orders', {
+    ...{ system: DRAWER_SYSTEM, lines: [{ thickness: 2.45, count: 2 }] },
   });
   const rowOf = (answer: { readonly body: unknown }) =>
     (answer.body as BuildWrite).changes[0]!.row as { id: string; version: number };
@@ -239,6 +243,12 @@ async function makeSamples() {
     }),
     'POST /api/drawer/counts': at('drawer/counts', {
       ...{ system: DRAWER_SYSTEM, lines: [{ thickness: 2.5, count: 2 }], note: 'counted twice' },
+    }),
+    'POST /api/drawer/orders': at('drawer/orders', {
+      ...{ system: DRAWER_SYSTEM, lines: [{ thickness: 2.5, count: 2 }], buildId: null, note: 'by post' },
+    }),
+    'POST /api/drawer/orders/:id/delivery': at(`drawer/orders/${ordered[0]!.id}/delivery`, {
+      ...{ lines: [{ thickness: 2.45, count: 1 }], closes: false },
     }),
     'PUT /api/drawer/systems/:system': at(`drawer/systems/${encodeURIComponent(DRAWER_SYSTEM)}`, {
       ...{ price: 7.5, reorder: 1, version: 1 },

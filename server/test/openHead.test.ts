@@ -13,6 +13,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { readPartsList } from '../parts/store.ts';
 import { aPicture, pictureFile } from './pictures.ts';
 import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
+import { readPdf } from './pdf.ts';
 import { Work } from './worked.ts';
 
 /** Shims under buckets, two valves of each kind. */
@@ -49,10 +50,8 @@ describe('gaskets and seals', () => {
     const work = await Work.on(shop, await likeOf('R4 Rime'));
     const seal = { kind: 'fate', part: 'seal', fate: 'replace', order: 'to-order', reason: 'hard' };
     await work.write('wear', { lines: [{ ...seal, place: 'Half-moon plug, rear' }] });
-    const { lines } = await readPartsList(shop.db, work.build.id);
-    expect(lines).toContainEqual({
-      ...{ name: 'Half-moon plug, rear', place: '', count: 1, state: 'to-order', reason: 'hard' },
-    });
+    const { rows } = await readPartsList(shop.db, work.build.id);
+    expect(rows).toContainEqual(['Half-moon plug, rear', '', '1', 'to order', 'hard']);
     // anything else has its place on the head
     const answer = await shop.call(BENCH, 'POST', `builds/${work.build.id}/wear`, {
       lines: [{ ...seal, part: 'valve', place: 'Half-moon plug, rear' }],
@@ -253,9 +252,10 @@ describe('a parts list', () => {
     expect(answer.headers['content-type']).toBe('application/pdf');
     expect(answer.rawPayload.subarray(0, 5).toString()).toBe('%PDF-');
     const list = await readPartsList(shop.db, work.build.id);
-    expect(list.lines).toEqual([
-      { name: 'Valve', place: '1E', count: 1, state: 'none', reason: 'Margin 1E: 140 % of its allowance' },
-    ]);
+    expect(list.rows).toEqual([['Valve', '1E', '1', 'to decide', 'Margin 1E: 140 % of its allowance']]);
+    const read = await readPdf(answer.rawPayload);
+    expect(read.text).toContain('Margin 1E: 140 % of its allowance');
+    expect(read).toMatchObject({ embedded: true, tagged: true, language: 'en-GB' });
     expect((await shop.call(VIEWER, 'GET', `builds/${randomUUID()}/parts-list`)).status).toBe(404);
   });
 });

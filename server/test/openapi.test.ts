@@ -18,6 +18,8 @@ const NO_JSON = new Set([
   'GET /api/live',
   'GET /api/sheet-revisions/:id/stop-card',
   'GET /api/builds/:id/parts-list',
+  'GET /api/sheet-revisions/:id/piece-chart',
+  'GET /api/drawer/orders/:id/paper',
   'GET /api/photographs/:id',
 ]);
 

@@ -17,6 +17,7 @@ import { SheetTurning } from '../turning/SheetTurning.tsx';
 import { ChangeList } from './ChangeList.tsx';
 import { DraftNote } from './DraftNote.tsx';
 import { useSheetQuery } from './endpoints.ts';
+import { PieceCharts } from './PieceCharts.tsx';
 import { changesBetween, sheetInWords } from './inWords.ts';
 import { layoutInWords, meansInWords } from './words.ts';
 
@@ -94,6 +95,7 @@ export default function SheetPage() {
           />
         </Box>
       )}
+      <PieceCharts key={`pieces of ${sheet.id}`} sheet={sheet} />
       <Box marginTop="6">
         <SheetTurning key={sheet.id} sheet={sheet} />
       </Box>

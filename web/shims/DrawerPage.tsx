@@ -13,12 +13,14 @@ import { PieceDrawer } from '../drawings/PieceDrawer.tsx';
 import { useShopTimes } from '../people/useShopTimes.ts';
 import { useRole } from '../people/useRole.ts';
 import { piecesTyped, readKitCsv, writeOrderCsv, type KitLine } from './drawerCsv.ts';
+import { Orders } from './Orders.tsx';
 import {
   useChangeSystemMutation,
   useCountPiecesMutation,
   useDrawerMovesQuery,
   useDrawerQuery,
   useMovePiecesMutation,
+  useOrderPiecesMutation,
 } from './endpoints.ts';
 
 /** The drawer of graded pieces: what lies there by size, what came and went, and what is to be ordered. */
@@ -60,6 +62,7 @@ function InDrawer({ system }: { readonly system: DrawerSystem }) {
   const { length } = useLengths();
   // a size that never lay here is none the shop works with
   const low = system.sizes.filter(({ count }) => count < system.reorder);
+  const [order, { error, isLoading }] = useOrderPiecesMutation();
   return (
     <>
       <PieceDrawer system={system} length={length} />
@@ -69,9 +72,25 @@ function InDrawer({ system }: { readonly system: DrawerSystem }) {
             <b>To order,</b> so that {system.reorder} of each are there:{' '}
             {low.map(({ thickness }) => length(thickness)).join(', ')}
           </Box>
+          {mayWork && (
+            <Button
+              loading={isLoading}
+              onClick={() =>
+                void order({
+                  system: system.system,
+                  note: '',
+                  lines: low.map(({ thickness, count }) => ({ thickness, count: system.reorder - count })),
+                })
+              }
+            >
+              Order these
+            </Button>
+          )}
           <Button onClick={() => saveFile('order.csv', writeOrderCsv(system))}>Order list as CSV</Button>
         </Flex>
       )}
+      <ProblemNote error={error} />
+      <Orders system={system.system} />
       {mayWork && <Moving system={system} />}
       {mayWork && <PriceForm key={system.version} system={system} />}
       <Moved system={system.system} />

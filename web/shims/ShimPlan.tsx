@@ -26,6 +26,7 @@ import {
 } from './planInput.ts';
 import type { Plans } from './plans.ts';
 import { NotYet } from './NotYet.tsx';
+import { OrderThese } from './OrderThese.tsx';
 import { usePlans } from './usePlans.ts';
 
 const WHICH: Readonly<Record<string, { readonly words: string; readonly change: PlanChange }>> = {
@@ -263,8 +264,7 @@ function Moves({ build, points, plans, choices, onChoose, enabled }: MovesProps)
       {orders.length > 0 && (
         <Box marginTop="2">
           <b>To buy:</b> {orders.map(({ thickness, qty }) => `${length(thickness)} × ${qty}`).join(', ')}.
-          Once bought, write them into <Link to="/drawer">the drawer</Link>: the plan then takes them from
-          there.
+          <OrderThese build={build} points={points} plans={plans} enabled={enabled} />
         </Box>
       )}
       {freed.length > 0 && (

@@ -1,4 +1,13 @@
-import type { Drawer, DrawerMove, NewCount, NewMoves, SystemChange } from '@zero-lash/contract/drawer';
+import type {
+  Drawer,
+  DrawerMove,
+  NewCount,
+  NewDelivery,
+  NewMoves,
+  NewOrder,
+  PieceOrder,
+  SystemChange,
+} from '@zero-lash/contract/drawer';
 import type { Feel } from '@zero-lash/contract/setting';
 import { api, write } from '../app/api.ts';
 
@@ -9,6 +18,18 @@ export const drawerApi = api.injectEndpoints({
     drawerMoves: build.query<DrawerMove[], string>({
       query: (system) => `drawer/moves?system=${encodeURIComponent(system)}`,
       providesTags: ['Drawer'],
+    }),
+    drawerOrders: build.query<PieceOrder[], void>({
+      query: () => 'drawer/orders',
+      providesTags: ['Drawer'],
+    }),
+    orderPieces: build.mutation<PieceOrder[], NewOrder>({
+      query: (body) => write('POST', 'drawer/orders', body),
+      invalidatesTags: ['Drawer'],
+    }),
+    takeDelivery: build.mutation<PieceOrder[], NewDelivery & { id: string }>({
+      query: ({ id, ...body }) => write('POST', `drawer/orders/${id}/delivery`, body),
+      invalidatesTags: ['Drawer'],
     }),
     movePieces: build.mutation<Drawer, NewMoves>({
       query: (body) => write('POST', 'drawer/moves', body),
@@ -29,6 +50,9 @@ export const {
   useFeelQuery,
   useDrawerQuery,
   useDrawerMovesQuery,
+  useDrawerOrdersQuery,
+  useOrderPiecesMutation,
+  useTakeDeliveryMutation,
   useMovePiecesMutation,
   useCountPiecesMutation,
   useChangeSystemMutation,

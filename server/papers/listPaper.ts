@@ -1,0 +1,29 @@
+import { Paper, FADED, type Column } from './paper.ts';
+
+/** What a plain list is printed from: parts, an order, a chart. */
+export interface ListPaper {
+  readonly title: string;
+  /** whose it is, and of which day */
+  readonly under: string;
+  /** what has to be known before the list is gone by */
+  readonly notes: readonly string[];
+  readonly columns: readonly Column[];
+  readonly rows: readonly (readonly string[])[];
+  /** what stands there where the list is empty */
+  readonly empty: string;
+  /** wide lists lie on their side, in smaller letters */
+  readonly wide?: boolean;
+}
+
+/** Draws a list as a table. A4. */
+export async function drawList(list: ListPaper): Promise<Buffer> {
+  const { title, under, notes, columns, rows, empty, wide = false } = list;
+  const paper = new Paper(title, wide ? { layout: 'landscape' } : {});
+  paper.heading(title);
+  paper.line(under, { size: 10, colour: FADED });
+  for (const note of notes) paper.line(note, { size: 10.5 });
+  paper.pdf.moveDown();
+  if (rows.length > 0) paper.table(columns, rows, wide ? 7.5 : 10);
+  else paper.line(empty);
+  return paper.done();
+}
