@@ -22,16 +22,12 @@ type Weight = 'plain' | 'bold';
 /** The two files a weight's letters are in: the usual ones, and those with other languages' marks. */
 const FILES: Readonly<Record<Weight, readonly string[]>> = {
   plain: [
-    import.meta
-      .resolve('@fontsource/sofia-sans-semi-condensed/files/sofia-sans-semi-condensed-latin-400-normal.woff'),
-    import.meta
-      .resolve('@fontsource/sofia-sans-semi-condensed/files/sofia-sans-semi-condensed-latin-ext-400-normal.woff'),
+    require.resolve('@fontsource/sofia-sans-semi-condensed/files/sofia-sans-semi-condensed-latin-400-normal.woff'),
+    require.resolve('@fontsource/sofia-sans-semi-condensed/files/sofia-sans-semi-condensed-latin-ext-400-normal.woff'),
   ],
   bold: [
-    import.meta
-      .resolve('@fontsource/sofia-sans-semi-condensed/files/sofia-sans-semi-condensed-latin-700-normal.woff'),
-    import.meta
-      .resolve('@fontsource/sofia-sans-semi-condensed/files/sofia-sans-semi-condensed-latin-ext-700-normal.woff'),
+    require.resolve('@fontsource/sofia-sans-semi-condensed/files/sofia-sans-semi-condensed-latin-700-normal.woff'),
+    require.resolve('@fontsource/sofia-sans-semi-condensed/files/sofia-sans-semi-condensed-latin-ext-700-normal.woff'),
   ],
 };
 const FONTS = new Map<string, Font>();
