@@ -135,3 +135,16 @@ export const newUsage = z
     error: 'the new meter began at or below what it shows now',
   });
 export type NewUsage = z.input<typeof newUsage>;
+
+/** The graded piece at a point of an engine, as it was last fitted, found or taken out; mm. */
+export const pieceThere = z.object({
+  point: z.string(),
+  thickness: z.number().nullable(),
+  mark: z.string(),
+  how: z.enum(['fitted', 'found', 'bare']),
+  by: z.string(),
+  at: z.string(),
+  buildId: id,
+  build: z.int(),
+});
+export type PieceThere = z.infer<typeof pieceThere>;

@@ -1,5 +1,6 @@
 import { lashPoints, type Pattern } from '../sheets/index.ts';
 import { pointAccepted } from './accepted.ts';
+import { bridgedPoints, bridgeOf } from './bridges.ts';
 import { disturbances, lastDisturbed, slackenedInWords } from './disturbed.ts';
 import { heldDownToSet, pointHeldDown } from './holds.ts';
 import type { KeptBuild, KeptTick } from './standing.ts';
@@ -8,7 +9,7 @@ import { stageOf, type StageKey } from './stages.ts';
 
 /**
  * Says whether a stage of an engine has a check: its own ones, what may be slackened where points are set, a tool that holds
- * a valve down there, and a lead's acceptance of a point where it is proved.
+ * a valve down there, a bridge that is balanced first, and a lead's acceptance of a point where it is proved.
  *
  * @example hasCheck('set', 'head-A', pattern) // true
  */
@@ -17,6 +18,8 @@ export function hasCheck(key: StageKey, check: string, pattern: Pattern): boolea
   if (checks.some((each) => each.key === check)) return true;
   const held = pointHeldDown(check);
   if (sets && held !== null) return heldDownToSet(pattern).includes(held);
+  const bridge = bridgeOf(check);
+  if (sets && bridge !== null) return bridgedPoints(pattern).includes(bridge);
   if (sets) return disturbances(pattern).some((each) => each.key === check);
   const point = pointAccepted(check);
   return measures === 'proved' && point !== null && lashPoints(pattern).some((each) => each.key === point);
@@ -32,6 +35,8 @@ export function checkInWords(key: StageKey, check: string): string {
   const point = pointAccepted(check);
   const held = pointHeldDown(check);
   if (held !== null) return `Tool in at ${held}, holding the valve down`;
+  const bridge = bridgeOf(check);
+  if (bridge !== null) return `Bridge of ${bridge} balanced first`;
   return (
     checks.find((each) => each.key === check)?.text ??
     (point !== null ? `${point} let stand as it is` : sets ? slackenedInWords(check) : undefined) ??

@@ -24,6 +24,8 @@ export interface BuildStanding {
   readonly heldDown: readonly string[];
   /** points that nothing is in */
   readonly bare: readonly string[];
+  /** points that were set before their bridge was balanced */
+  readonly unbalanced: readonly string[];
   readonly signedOff: boolean;
 }
 
@@ -37,6 +39,7 @@ export interface Obstacle {
     | 'points_undecided'
     | 'points_unset'
     | 'points_bare'
+    | 'bridges_open'
     | 'points_out'
     | 'not_signed_off';
   readonly text: string;
@@ -93,7 +96,7 @@ export function toolsLeftIn({ heldDown }: Pick<BuildStanding, 'heldDown'>): Obst
 /** What is missing of each thing that has to hold. */
 const UNMET: Readonly<Record<Demand, (standing: BuildStanding) => Obstacle[]>> = {
   'all-found': ({ points, asFound, offBase }) => unmeasured(points, asFound, offBase, 'as found'),
-  'all-set': (standing) => [...leftBare(standing), ...unset(standing)],
+  'all-set': (standing) => [...leftBare(standing), ...leftUnbalanced(standing), ...unset(standing)],
   'all-proved': unproved,
   'signed-off': ({ signedOff }) =>
     signedOff ? [] : [{ code: 'not_signed_off', text: 'A lead signs the build off first.', points: [] }],
@@ -113,6 +116,17 @@ function leftBare({ bare }: BuildStanding): Obstacle[] {
       code: 'points_bare',
       text: `Nothing is in at ${bare.join(', ')}: fit what was worked out, or what was in.`,
       points: [...bare],
+    },
+  ];
+}
+
+function leftUnbalanced({ unbalanced }: BuildStanding): Obstacle[] {
+  if (unbalanced.length === 0) return [];
+  return [
+    {
+      code: 'bridges_open',
+      text: `Set over a bridge that nobody says was balanced first: ${unbalanced.join(', ')}.`,
+      points: [...unbalanced],
     },
   ];
 }

@@ -2,6 +2,7 @@ import { whyNoProof, type KeptReading } from '../measuring/index.ts';
 import { lashPoints, type Pattern } from '../sheets/index.ts';
 import { acceptedPoints } from './accepted.ts';
 import { lastDisturbed, type ProvesAgain } from './disturbed.ts';
+import { bridgesOpen } from './bridges.ts';
 import { toolsIn } from './holds.ts';
 import { pointsBare } from './lastChange.ts';
 import type { BuildStanding } from './stageMove.ts';
@@ -142,6 +143,7 @@ export function standingOf(build: KeptBuild): BuildStanding {
     set: pointsSet(build),
     heldDown: toolsIn(build.ticks),
     bare: pointsBare(build.settings),
+    unbalanced: bridgesOpen(build),
     signedOff: build.signOff !== null,
   };
 }

@@ -1,6 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
+  bridgeAt,
+  bridgedPoints,
+  bridgesOpen,
+  hasCheck,
   heldDownToSet,
   judgedAnew,
   obstaclesTo,
@@ -11,8 +15,17 @@ import {
 } from '../builds/index.ts';
 import { mmFromTenths } from '../length/index.ts';
 import { judge, limitsFromMm, stacksOf, whyNoProof } from '../measuring/index.ts';
-import { adviseSetting, aimFor, aimsOutside, limitsToGoBy, settingBlades } from '../setting/index.ts';
-import { inlineSix } from './patterns.ts';
+import {
+  adviseSetting,
+  aimFor,
+  aimsOutside,
+  limitsToGoBy,
+  markDiffers,
+  readMark,
+  settingBlades,
+  sizesOf,
+} from '../setting/index.ts';
+import { inlineFour, inlineSix } from './patterns.ts';
 
 const LIMITS = [
   { role: 'intake' as const, min: 0.1, max: 0.2, asWritten: '0.10–0.20' },
@@ -103,8 +116,8 @@ describe('a tool that holds a valve down', () => {
       ...{ stage: 'set', ticked: new Set(), points: [], accepted: new Set(), offBase: new Set() },
       ...{ asFound: new Map(), toSetBy: new Map(), proved: new Map(), set: new Set(), signedOff: false },
     } as unknown as BuildStanding;
-    expect(obstaclesTo({ ...standing, heldDown: [], bare: [] })).toEqual([]);
-    expect(obstaclesTo({ ...standing, heldDown: ['1I', '1E'], bare: [] })).toMatchObject([
+    expect(obstaclesTo({ ...standing, heldDown: [], bare: [], unbalanced: [] })).toEqual([]);
+    expect(obstaclesTo({ ...standing, heldDown: ['1I', '1E'], bare: [], unbalanced: [] })).toMatchObject([
       { code: 'tool_in', points: ['1I', '1E'] },
     ]);
   });
@@ -153,5 +166,61 @@ describe('setting a screw', () => {
     expect(whyNoProof(reading, null)).toBe('before-lock');
     expect(whyNoProof(reading, '2031-01-01T11:00:00Z')).toBe('changed-since');
     expect(whyNoProof({ ...reading, beforeLock: false }, null)).toBeNull();
+  });
+});
+
+describe('a bridge', () => {
+  it('is balanced before the lash over it is set, and only where there is one', () => {
+    expect(bridgedPoints(inlineSix)).toEqual([]);
+    expect(bridgedPoints(inlineFour)).toEqual(['1E', '2E', '3E', '4E']);
+    const set = (point: string, kind: 'turned' | 'left' = 'turned') => ({ point, kind, at: '' });
+    const open = (done: boolean, ...settings: ReturnType<typeof set>[]) =>
+      bridgesOpen({
+        sheet: { pattern: inlineFour },
+        settings,
+        ticks: [{ stage: 'set', check: bridgeAt('1E'), done, at: '' }],
+      });
+    expect(open(true, set('1E'), set('2E'), set('1Ia'))).toEqual(['2E']);
+    expect(open(false, set('1E'))).toEqual(['1E']);
+    expect(open(false, set('1E', 'left'))).toEqual([]);
+    expect(hasCheck('set', bridgeAt('1E'), inlineFour)).toBe(true);
+    expect(hasCheck('set', bridgeAt('1Ia'), inlineFour)).toBe(false);
+    expect(hasCheck('prove', bridgeAt('1E'), inlineFour)).toBe(false);
+  });
+});
+
+describe('the mark on a piece', () => {
+  const sizes = (from: number, to: number, step: number) => sizesOf({ from, to, step });
+  const made = sizes(2, 3, 0.05);
+  it.each([
+    ['265', 26_500],
+    ['2.65', 26_500],
+    ['2,65', 26_500],
+    ['2650', 26_500],
+    ['X265', 26_500],
+    ['65', 26_500],
+    ['266', null],
+    ['24.5', null],
+    ['', null],
+    ['A', null],
+  ])('%s is read as a size that is made, or not at all', (mark, expected) => {
+    expect(readMark(mark, made, 'mm')).toBe(expected);
+  });
+
+  it('is not read where more than one size explains it, and in thou where it is stamped so', () => {
+    expect(readMark('65', sizes(2, 4, 0.05), 'mm')).toBeNull();
+    const thou = sizes(2.286, 2.794, 0.0254);
+    expect(readMark('100', thou, 'thou')).toBe(25_400);
+    expect(readMark('.100', thou, 'thou')).toBeNull();
+    expect([markDiffers(26_500, 26_400), markDiffers(26_500, 26_390)]).toEqual([false, true]);
+  });
+
+  it('of every size made is read as that size', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...made), (size) => {
+        expect(readMark((size / 10_000).toFixed(2), made, 'mm')).toBe(size);
+        expect(readMark(String(size / 100), made, 'mm')).toBe(size);
+      }),
+    );
   });
 });

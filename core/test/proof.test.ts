@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
+  bridgeAt,
   cautionsAt,
   findings,
   obstaclesTo,
@@ -56,12 +57,18 @@ describe('what a point is set by', () => {
 
   it('found out at proving wants setting again, however often it was set before', () => {
     const before = [setting('1E', 20), setting('2E', 20)];
-    expect(obstaclesTo(standingOf(build({ rounds: rounds.slice(0, 1), settings: before })))).toEqual([]);
-    expect(obstaclesTo(standingOf(build({ rounds, settings: before })))).toMatchObject([
+    // their exhausts are bridged
+    const ticks = ['1E', '2E'].map((point) => ({
+      ...{ stage: 'set' as const, check: bridgeAt(point), done: true, at: at(19) },
+    }));
+    expect(obstaclesTo(standingOf(build({ ticks, rounds: rounds.slice(0, 1), settings: before })))).toEqual(
+      [],
+    );
+    expect(obstaclesTo(standingOf(build({ ticks, rounds, settings: before })))).toMatchObject([
       { code: 'points_unset', points: ['1E'] },
     ]);
     const after = [setting('1E', 50), setting('2E', 20)];
-    expect(obstaclesTo(standingOf(build({ rounds, settings: after })))).toEqual([]);
+    expect(obstaclesTo(standingOf(build({ ticks, rounds, settings: after })))).toEqual([]);
   });
 
   it('is no reading that proved nothing', () => {

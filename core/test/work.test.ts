@@ -73,6 +73,7 @@ describe('the order of the work', () => {
     set: new Set(['1E']),
     heldDown: [],
     bare: [],
+    unbalanced: [],
     signedOff: false,
     ...change,
   });

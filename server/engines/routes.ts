@@ -8,6 +8,7 @@ import {
   engineView,
   newEngine,
   newUsage,
+  pieceThere,
 } from '@zero-lash/contract/engines';
 import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
@@ -15,6 +16,7 @@ import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { needs, personOf } from '../plugins/signIn.ts';
 import { writeOnce } from '../plugins/writes.ts';
+import { readPieces } from './pieces.ts';
 import * as read from './read.ts';
 import * as store from './store.ts';
 
@@ -30,6 +32,10 @@ export function engineRoutes(instance: FastifyInstance, _options: object, done: 
 
   app.get('/engines/:id', { schema: { params, response: { 200: engineView } } }, (request, reply) =>
     app.keeper.answer(reply, () => read.viewEngine(app.db, request.params.id)),
+  );
+
+  app.get('/engines/:id/pieces', { schema: { params, response: { 200: z.array(pieceThere) } } }, (request) =>
+    readPieces(app.db, request.params.id),
   );
 
   app.post(

@@ -1,12 +1,13 @@
 import { randomUUID } from 'node:crypto';
 import type { BuildWrite } from '@zero-lash/contract/builds';
 import type { Drawer, DrawerMove, PieceOrder } from '@zero-lash/contract/drawer';
-import type { EngineList } from '@zero-lash/contract/engines';
+import type { EngineList, PieceThere } from '@zero-lash/contract/engines';
 import type { Setting } from '@zero-lash/contract/setting';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { readPdf } from './pdf.ts';
 import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
+import { Work } from './worked.ts';
 
 const SYSTEM = 'shim under-bucket 9.5';
 let shop: TestShop;
@@ -281,5 +282,34 @@ describe('a chart of which piece to fit', () => {
     expect(
       (await shop.raw(VIEWER, `/api/sheet-revisions/${screws.id}/piece-chart?role=intake`)).statusCode,
     ).toBe(404);
+  });
+});
+
+describe('what is in an engine', () => {
+  it('is what was fitted or found last, in whichever build, by whom; an abandoned build says nothing', async () => {
+    const work = await Work.on(shop, 'Railcar 1, front engine');
+    const pieces = async () =>
+      (await shop.call<PieceThere[]>(VIEWER, 'GET', `engines/${work.build.engine.id}/pieces`)).body;
+    expect(await pieces()).toEqual([]);
+    const [first, second, third] = work.points as [string, string, string];
+    const found = (place: string, mm: number) => ({
+      ...{ kind: 'figure', item: 'piece-in', place, field: 'value', values: [mm], asTyped: String(mm) },
+      ...{ how: 'measured', set: 'found', doubtKept: false },
+    });
+    await work.write('wear', { lines: [found(first, 2.5), found(second, 2.55), found(third, 2.6)] });
+    await work.reach('set');
+    await work.set(first, { kind: 'fitted', installed: 2.5, fitted: 2.45, mark: '245' });
+    await work.set(second, { kind: 'bare', installed: 2.55 });
+    expect((await pieces()).map(({ point, thickness, mark, how }) => [point, thickness, mark, how])).toEqual(
+      [
+        [first, 2.45, '245', 'fitted'],
+        [second, null, '', 'bare'],
+        [third, 2.6, '', 'found'],
+      ].sort(([a], [b]) => (a! < b! ? -1 : 1)),
+    );
+    expect((await pieces()).every(({ by, build }) => by === BENCH && build === 1)).toBe(true);
+    await work.abandon('the wrong engine');
+    expect(await pieces()).toEqual([]);
+    expect((await shop.call(VIEWER, 'GET', `engines/${randomUUID()}/pieces`)).status).toBe(404);
   });
 });

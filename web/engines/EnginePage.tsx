@@ -17,6 +17,7 @@ import { EditEngine } from './EditEngine.tsx';
 import { useEngineQuery } from './endpoints.ts';
 import { GapCourse } from './GapCourse.tsx';
 import { PutAway } from './PutAway.tsx';
+import { WhatIsIn } from './WhatIsIn.tsx';
 import { Running } from './Running.tsx';
 
 /** One engine: its builds, its gaps over time, its rechecks and its running figure. */
@@ -49,6 +50,9 @@ export default function EnginePage() {
           <Box marginTop="6">
             <PartHeading>Gaps over time</PartHeading>
             <GapCourse engine={engine} />
+          </Box>
+          <Box marginTop="6">
+            <WhatIsIn engineId={engine.id} />
           </Box>
         </Box>
         <Box display="grid" gap="6" alignContent="start">

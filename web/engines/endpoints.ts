@@ -6,6 +6,7 @@ import type {
   EngineView,
   NewEngine,
   NewUsage,
+  PieceThere,
   PutAwayRequest,
 } from '@zero-lash/contract/engines';
 import { api, write } from '../app/api.ts';
@@ -18,6 +19,10 @@ const enginesApi = api.injectEndpoints({
     }),
     engine: build.query<EngineView, string>({
       query: (id) => `engines/${id}`,
+      providesTags: (_result, _error, id) => [{ type: 'Engine', id }],
+    }),
+    enginePieces: build.query<PieceThere[], string>({
+      query: (id) => `engines/${id}/pieces`,
       providesTags: (_result, _error, id) => [{ type: 'Engine', id }],
     }),
     addEngine: build.mutation<EngineRow, NewEngine>({
@@ -48,6 +53,7 @@ const enginesApi = api.injectEndpoints({
 export const {
   useEnginesQuery,
   useEngineQuery,
+  useEnginePiecesQuery,
   useAddEngineMutation,
   useChangeEngineMutation,
   useLogUsageMutation,

@@ -1,10 +1,11 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import { judge } from '@zero-lash/core/measuring';
 import { mmFromTenths, parseLength, tenthsFromMm } from '@zero-lash/core/length';
-import { pieceDoubt, sizesOf } from '@zero-lash/core/setting';
+import { markDiffers, pieceDoubt, readMark, sizesOf } from '@zero-lash/core/setting';
 import { useState, type FormEvent } from 'react';
 import { Labelled } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
+import { Note } from '../app/Note.tsx';
 import { PieceQuestion, sameDoubt, type AskedPiece } from './PieceQuestion.tsx';
 import { GapBar } from '../drawings/GapBar.tsx';
 import { advise, needReading, noBladeWent, PIECE_WORDS, type MeansProps } from './settingAdvice.ts';
@@ -23,6 +24,7 @@ export function FitForm(props: MeansProps & { readonly installed: number | null 
   const [mark, setMark] = useState('');
   const [complaints, setComplaints] = useState<{ installed?: string; fitted?: string }>({});
   const [asked, setAsked] = useState<AskedPiece | null>(null);
+  const [differs, setDiffers] = useState<{ readonly mark: number; readonly fitted: number } | null>(null);
   const sizes = 'sizes' in means ? means.sizes : null;
   const pieceFrom = (text: string): number | null => {
     const parsed = parseLength(text, unit);
@@ -36,7 +38,11 @@ export function FitForm(props: MeansProps & { readonly installed: number | null 
   // from a piece that is not made nothing is worked out before it is known what was meant
   const advice = advise(props, noSuch ? null : installed);
   const choice = advice.kind === 'fit' ? advice.choice : null;
-  const chosen = fitted.trim() === '' ? (choice ? mmFromTenths(choice.pick) : null) : pieceFrom(fitted);
+  const marked = sizes === null || mark.trim() === '' ? null : readMark(mark, sizesOf(sizes), point.stamped);
+  const typed = fitted.trim() === '' ? null : pieceFrom(fitted);
+  // what is stamped is gone by where nobody measured it
+  const byMark = fitted.trim() === '' && marked !== null ? mmFromTenths(marked) : null;
+  const chosen = fitted.trim() === '' ? (byMark ?? (choice ? mmFromTenths(choice.pick) : null)) : typed;
   const result =
     !noSuch && installed !== null && chosen !== null && reading && reading.hi !== null
       ? { lo: reading.lo + installed - chosen, hi: reading.hi + installed - chosen }
@@ -52,15 +58,26 @@ export function FitForm(props: MeansProps & { readonly installed: number | null 
       ...(chosen === null ? { fitted: `The thickness fitted, such as ${figure(2.4)}.` } : {}),
     };
     setComplaints(next);
-    if (installed === null || chosen === null) return;
+    if (installed === null || chosen === null) return undefined;
+    if (marked !== null && typed !== null && markDiffers(marked, tenthsFromMm(typed)))
+      return setDiffers({ mark: mmFromTenths(marked), fitted: typed });
     const doubt = doubtOf(installed, chosen);
-    if (doubt && !sameDoubt(doubt, asked)) setAsked(doubt);
-    else write(installed, chosen);
+    if (doubt && !sameDoubt(doubt, asked)) return setAsked(doubt);
+    return write(installed, chosen);
   }
 
-  function write(installedMm: number, fittedMm: number) {
+  function write(installedMm: number, fittedMm: number, note = '') {
     setAsked(null);
-    onRecord({ kind: 'fitted', installed: installedMm, fitted: fittedMm, mark: mark.trim() });
+    setDiffers(null);
+    onRecord({ kind: 'fitted', installed: installedMm, fitted: fittedMm, mark: mark.trim(), note });
+  }
+
+  /** Of a mark and a micrometer that differ one is believed, and both are kept. */
+  function believe(which: 'micrometer' | 'mark') {
+    const { mark: stamp, fitted: measured } = differs!;
+    const both = `mark ${figure(stamp)}, micrometer ${figure(measured)} ${unit}`;
+    const why = which === 'micrometer' ? 'the mark is worn or lies' : 'the micrometer slipped';
+    write(installed!, which === 'micrometer' ? measured : stamp, `${both}: ${why}`);
   }
 
   /** What looks wrong with the two figures, if anything: the piece that is out first. */
@@ -119,6 +136,21 @@ export function FitForm(props: MeansProps & { readonly installed: number | null 
           <Box>leaves {result.lo < 0 ? 'the valve held open' : interval(result.lo, result.hi)}</Box>
         </Flex>
       )}
+      {byMark !== null && <Box fontSize="sm">Its mark reads {length(byMark)}; nobody measured it.</Box>}
+      {differs && (
+        <Note role="alert" marginTop="3">
+          Its mark reads {length(differs.mark)}, the micrometer {length(differs.fitted)}. Which is believed?
+          <Flex gap="2" marginTop="2" flexWrap="wrap">
+            <Button variant="solid" onClick={() => believe('micrometer')}>
+              The micrometer: the mark is worn or lies
+            </Button>
+            <Button onClick={() => believe('mark')}>The mark: the micrometer slipped</Button>
+            <Button variant="plain" onClick={() => setDiffers(null)}>
+              Change it
+            </Button>
+          </Flex>
+        </Note>
+      )}
       {asked && sizes && (
         <PieceQuestion
           asked={asked}
@@ -135,7 +167,7 @@ export function FitForm(props: MeansProps & { readonly installed: number | null 
         />
       )}
       <Button type="submit" variant="solid" marginTop="3" width="100%">
-        {fitted.trim() === '' && choice ? `Fitted ${figure(mmFromTenths(choice.pick))}` : 'Write down'}
+        {fitted.trim() === '' && chosen !== null ? `Fitted ${figure(chosen)}` : 'Write down'}
       </Button>
     </form>
   );

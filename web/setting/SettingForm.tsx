@@ -8,9 +8,9 @@ import { WithReason } from '../app/WithReason.tsx';
 import { useLengths } from '../app/lengths.ts';
 import { useBounce } from '../app/useBounce.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
+import { BeforeSetting } from './BeforeSetting.tsx';
 import { FitForm } from './FitForm.tsx';
 import type { AtPointProps } from '../builds/stageRooms.ts';
-import { ToolHold } from './ToolHold.tsx';
 import { TurnForm } from './TurnForm.tsx';
 import { pieceFound } from '../shims/planInput.ts';
 import { WhatWasDone } from './WhatWasDone.tsx';
@@ -67,7 +67,7 @@ function PointSetting({ build, point, reading, stale, target, onNext }: AtPointP
           )}
         </Box>
       )}
-      <ToolHold build={build} point={point.key} />
+      <BeforeSetting build={build} point={point} />
       {turned ? (
         <TurnForm
           build={build}

@@ -72,10 +72,6 @@ export function TurnForm(props: MeansProps) {
               {turn.direction === 'loosen' ? 'Against the clock' : 'With the clock'}, as you look at its head.
             </Box>
           )}
-          <Box fontSize="sm" color="faded">
-            To {length(target)} at the middle of what was read; {PIECE_WORDS[means.kind]} pitch{' '}
-            {'pitch' in means ? means.pitch : ''} mm. The lock nut moves it: measure again after.
-          </Box>
         </Box>
         {turn && turns && (
           <TurnDial
@@ -85,13 +81,16 @@ export function TurnForm(props: MeansProps) {
           />
         )}
       </Flex>
+      <Box fontSize="sm" color="faded">
+        To {length(target)} at the middle of what was read; {PIECE_WORDS[means.kind]} pitch{' '}
+        {'pitch' in means ? means.pitch : ''} mm. The lock nut moves it: measure again after.
+      </Box>
       {lock && <LockSaid {...lock} />}
       <BetweenBlades point={point} target={target} shift={shift} />
       {turn && (
-        <Flex gap="2" marginTop="3" flexWrap="wrap">
+        <Flex gap="2" marginTop="3" direction="column">
           <Button
             variant="solid"
-            flex="1"
             onClick={() => onRecord({ kind: 'turned', degrees: Math.round(turn.degrees) })}
           >
             Turned and locked as said

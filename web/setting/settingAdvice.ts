@@ -29,6 +29,7 @@ export interface MeansProps {
     installed?: number;
     fitted?: number;
     mark?: string;
+    note?: string;
   }) => void;
 }
 

@@ -6,6 +6,7 @@ import { useRef, useState } from 'react';
 import { Labelled } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
 import type { BuildView } from '../builds/buildView.ts';
+import { useEnginePiecesQuery } from '../engines/endpoints.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 import type { NotPlanned, PiecePoint } from './planInput.ts';
 
@@ -63,6 +64,8 @@ function PieceThere({ each, build, enabled }: PieceThereProps) {
   const { unit, figure, length } = useLengths(each.point.stamped);
   const [text, setText] = useState('');
   const [said, setSaid] = useState<string | undefined>();
+  const { data: pieces } = useEnginePiecesQuery(build.engine.id);
+  const last = pieces?.find(({ point, buildId }) => point === each.point.key && buildId !== build.id);
   const asked = useRef<number | null>(null);
   const sent = useRef<number | null>(null);
   const { key, role } = each.point;
@@ -101,7 +104,15 @@ function PieceThere({ each, build, enabled }: PieceThereProps) {
 
   return (
     <Box width="120px">
-      <Labelled label={`In at ${key}, ${unit}`} error={said}>
+      <Labelled
+        label={`In at ${key}, ${unit}`}
+        error={said}
+        hint={
+          last?.thickness
+            ? `${figure(last.thickness)} was last ${last.how} in, build ${last.build}`
+            : undefined
+        }
+      >
         <Input
           value={text}
           inputMode="decimal"

@@ -79,6 +79,36 @@ describe('the form of a setting', () => {
     expect(put()).toMatchObject([{ body: { installed: 2.45, fitted: 2.55 } }]);
   });
 
+  it('reads a mark, and where the micrometer says another thickness asks which is believed, and keeps both', () => {
+    const type = (label: string, value: string) =>
+      fireEvent.change(screen.getByLabelText(label), { target: { value } });
+    const asked = () => {
+      cleanup();
+      show(form(build(), '1I', reading('1I', 0.17, 0.18, 'tight')));
+      type('in now, mm', '2.55');
+      type('its mark', '245');
+    };
+    asked();
+    expect(screen.getByText(/Its mark reads 2.45\smm; nobody measured it/)).toBeTruthy();
+    fireEvent.click(screen.getByRole('button', { name: 'Fitted 2.45' }));
+    expect(put()).toMatchObject([{ body: { fitted: 2.45, mark: '245', note: '' } }]);
+    asked();
+    type('fitted, mm', '2.42');
+    const write = () => fireEvent.click(screen.getByRole('button', { name: 'Write down' }));
+    write();
+    expect(screen.getByRole('alert').textContent).toContain('Which is believed?');
+    expect(put()).toHaveLength(1);
+    fireEvent.click(screen.getByRole('button', { name: /^The micrometer/ }));
+    expect(put()[1]).toMatchObject({
+      body: { fitted: 2.42, mark: '245', note: 'mark 2.45, micrometer 2.42 mm: the mark is worn or lies' },
+    });
+    asked();
+    type('fitted, mm', '2.42');
+    write();
+    fireEvent.click(screen.getByRole('button', { name: /^The mark/ }));
+    expect(put()[2]).toMatchObject({ body: { fitted: 2.45, note: expect.stringContaining('the micrometer slipped') } });
+  });
+
   it('asks about more than a whole turn', () => {
     show(form(build({}, SCREW), '1I', reading('1I', 0.1, 0.12, 'tight')));
     const own = screen.getByLabelText(/Or what was turned/);

@@ -13,6 +13,7 @@ import { limitedPoints } from '../builds/points.ts';
 import { draftKey } from '../measuring/drafts.ts';
 import { lockedAgain } from '../measuring/locking.ts';
 import { AimChoice } from '../setting/AimChoice.tsx';
+import { BeforeSetting } from '../setting/BeforeSetting.tsx';
 import { AimedOutside } from '../setting/AimedOutside.tsx';
 import { SettingForm } from '../setting/SettingForm.tsx';
 import { drawerApi } from '../shims/endpoints.ts';
@@ -165,5 +166,62 @@ describe('aiming at figures of one’s own', () => {
     expect(document.body.textContent).toMatch(
       /Aimed outside the maker’s band: exhaust 0\.05\smm, because: ice race. Ilse Marrand stands for it/,
     );
+  });
+});
+
+describe('before a point is set', () => {
+  const shown = (view: BuildView, key: string) => {
+    cleanup();
+    return show(
+      <BeforeSetting build={view} point={limitedPoints(view.sheet).find((point) => point.key === key)!} />,
+    ).container.textContent;
+  };
+
+  it('the bridge of its rocker is balanced, as a step of its own', async () => {
+    await signIn('bench');
+    const view = build({}, SCREW);
+    expect(shown(view, '1E')).toBe('');
+    const bridged = {
+      ...view,
+      sheet: {
+        ...view.sheet,
+        pattern: { ...view.sheet.pattern, bridges: { intake: false, exhaust: true } },
+      },
+    };
+    expect(shown(bridged, '1I')).toBe('');
+    expect(shown(bridged, '1E')).toContain('Bridge balanced first');
+    fireEvent.click(screen.getByRole('checkbox'));
+    expect(put()).toMatchObject([{ body: { stage: 'set', check: 'bridge 1E', done: true } }]);
+  });
+
+  it('the closing side of a valve that is drawn shut comes first, and both sides are summed', () => {
+    const view = build({}, SCREW);
+    const limits = [
+      ...view.sheet.limits,
+      { role: 'intake-closing' as const, min: 0, max: 0.05, asWritten: '' },
+      { role: 'exhaust-closing' as const, min: 0.02, max: 0.06, asWritten: '' },
+    ];
+    const sheet = { ...view.sheet, limits, pattern: { ...view.sheet.pattern, closingSide: true } };
+    const with_ = (readings: Parameters<typeof reading>[], settings: BuildView['settings'] = []) => ({
+      ...{ ...view, sheet, settings },
+      rounds: [round({ readings: readings.map((each) => reading(...each)) })],
+    });
+    const opening = ['1I', 0.24, 0.25, 'in-spec'] as const;
+    expect(shown(with_([[...opening]]), '1I')).toContain('The closing side, 1I-c, is set and measured first');
+    const both = with_([[...opening], ['1I-c', 0.02, 0.03, 'in-spec']]);
+    expect(shown(both, '1I')).toMatch(/1I-c: 0.02–0.03.*both sides together 0.26–0.28.*of 0.21–0.34/);
+    expect(shown(both, '1I-c')).toContain('is not measured by a blade');
+    expect(shown(both, '1E-c')).not.toContain('by a blade');
+    const changed = with_(
+      [[...opening], ['1I-c', 0.02, 0.03, 'in-spec']],
+      [
+        {
+          ...{ id: 's', point: '1I-c', kind: 'turned', degrees: 10, installed: null, fitted: null, mark: '' },
+          ...{ note: '', from: 'unsaid', to: 'unsaid', giver: null, by: '', at: '2031-01-02T10:00:00Z' },
+          superseded: false,
+        },
+      ],
+    );
+    expect(shown(changed, '1I')).toContain('not measured since it was changed');
   });
 });

@@ -1,0 +1,58 @@
+import { lashPoints, type Pattern } from '../sheets/index.ts';
+import type { KeptSetting, KeptTick } from './standing.ts';
+import { STAGES } from './stages.ts';
+
+const MARK = 'bridge ';
+
+/**
+ * Names the check by which the bridge of a point is balanced: its own step, before the lash.
+ *
+ * @example bridgeAt('3E') // 'bridge 3E'
+ */
+export const bridgeAt = (point: string): string => `${MARK}${point}`;
+
+/**
+ * Says of which point's bridge a check is; null where it is another kind of check.
+ *
+ * @example bridgeOf('bridge 3E') // '3E'
+ */
+export const bridgeOf = (check: string): string | null =>
+  check.startsWith(MARK) ? check.slice(MARK.length) : null;
+
+/**
+ * Lists the points whose rocker works two valves over a bridge.
+ *
+ * @example bridgedPoints(pattern) // ['1E', '2E']
+ */
+export function bridgedPoints(pattern: Pattern): readonly string[] {
+  return lashPoints(pattern)
+    .filter(({ role }) => (role === 'intake' || role === 'exhaust') && pattern.bridges[role])
+    .map(({ key }) => key);
+}
+
+/**
+ * Lists the points that were set although their bridge was not balanced first.
+ *
+ * Rule: a bridge that leans on one valve reads as a gap at the other; it is balanced with its rocker clear, and locked
+ * without twisting its guide, before the lash over it is set.
+ *
+ * @example bridgesOpen(build) // ['3E']
+ */
+export function bridgesOpen({
+  sheet: { pattern },
+  settings,
+  ticks,
+}: {
+  readonly sheet: { readonly pattern: Pattern };
+  readonly settings: readonly KeptSetting[];
+  readonly ticks: readonly KeptTick[];
+}): readonly string[] {
+  const setting = STAGES.find(({ sets }) => sets)!.key;
+  const balanced = new Set(
+    ticks
+      .filter(({ stage, done }) => stage === setting && done)
+      .flatMap(({ check }) => bridgeOf(check) ?? []),
+  );
+  const set = new Set(settings.filter(({ kind }) => kind !== 'left').map(({ point }) => point));
+  return bridgedPoints(pattern).filter((point) => set.has(point) && !balanced.has(point));
+}

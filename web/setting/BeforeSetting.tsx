@@ -1,0 +1,94 @@
+import { Box } from '@chakra-ui/react';
+import type { ReadingRow } from '@zero-lash/contract/measuring';
+import { bridgeAt, bridgedPoints, findings, lastChange } from '@zero-lash/core/builds';
+import { tenthsFromMm } from '@zero-lash/core/length';
+import { whyNoProof } from '@zero-lash/core/measuring';
+import { useLengths } from '../app/lengths.ts';
+import type { BuildView } from '../builds/buildView.ts';
+import { Check } from '../builds/Check.tsx';
+import { limitedPoints, type LimitedPoint } from '../builds/points.ts';
+import { useBenchWrite } from '../builds/useBenchWrite.ts';
+import { ToolHold } from './ToolHold.tsx';
+
+interface Props {
+  readonly build: BuildView;
+  readonly point: LimitedPoint;
+}
+
+/** What comes before a point is set: the tool, the bridge, and the other side of a valve that is drawn shut. */
+export function BeforeSetting({ build, point }: Props) {
+  return (
+    <>
+      <ToolHold build={build} point={point.key} />
+      <BridgeFirst build={build} point={point} />
+      <OtherSide build={build} point={point} />
+    </>
+  );
+}
+
+function BridgeFirst({ build, point }: Props) {
+  const put = useBenchWrite(build.id);
+  if (!bridgedPoints(build.sheet.pattern).includes(point.key)) return null;
+  const check = bridgeAt(point.key);
+  return (
+    <Box marginBottom="3">
+      <Check
+        text="Bridge balanced first, its rocker clear, and locked without twisting its guide"
+        by={build.ticks.find((tick) => tick.done && tick.check === check)?.by}
+        enabled
+        onTick={(done) => put({ kind: 'tick', body: { stage: 'set', check, done } })}
+      />
+    </Box>
+  );
+}
+
+/** What stands at the other side of a valve that is drawn shut: the closing side first, then the opening side, and the sum of both. */
+function OtherSide({ build, point }: Props) {
+  const { interval, band, length } = useLengths();
+  const closing = point.role.endsWith('-closing');
+  const otherRole = closing ? point.role.replace('-closing', '') : `${point.role}-closing`;
+  const other = limitedPoints(build.sheet).find(
+    ({ cylinder, index, role }) => cylinder === point.cylinder && index === point.index && role === otherRole,
+  );
+  if (!other) return null;
+  const found = findings(build.rounds);
+  const here = standing(build, found.get(point.key));
+  const there = standing(build, found.get(other.key));
+  const sum = here && there && { lo: add(here.lo, there.lo), hi: add(here.hi, there.hi) };
+  return (
+    <Box marginBottom="3" fontSize="sm">
+      {closing ? (
+        <Box>
+          The closing side first, the valve held firmly shut. Changing it makes what was read at {other.key}{' '}
+          old.
+          {point.min === 0 &&
+            ` A closing gap of nothing is not measured by a blade: it is felt as the maker’s manual says, the closing rocker just free to turn, no more than ${length(point.max)}.`}
+        </Box>
+      ) : (
+        !there && (
+          <Box fontWeight="650">
+            The closing side, {other.key}, is set and measured first, the valve held firmly shut.
+          </Box>
+        )
+      )}
+      <Box>
+        {other.key}: {there ? interval(there.lo, there.hi) : 'not measured since it was changed'}
+        {sum && (
+          <>
+            ; both sides together <b>{interval(sum.lo, sum.hi)}</b>, of{' '}
+            {band(add(point.min, other.min), add(point.max, other.max))}
+          </>
+        )}
+      </Box>
+    </Box>
+  );
+}
+
+/** A gap that still says how a point is, both its ends known; mm. */
+function standing({ settings }: BuildView, reading: ReadingRow | undefined) {
+  if (!reading || reading.hi === null) return null;
+  const changed = lastChange(settings, reading.point)?.at ?? null;
+  return whyNoProof(reading, changed) === null ? { lo: reading.lo, hi: reading.hi } : null;
+}
+
+const add = (a: number, b: number) => (tenthsFromMm(a) + tenthsFromMm(b)) / 10_000;
