@@ -7,6 +7,8 @@ import { ensureChromium } from './system.mjs';
 const ENGINES = Number(process.env.BENCH_ENGINES ?? 10_000);
 const ROUNDS_EACH = 13;
 
+const percent = (share) => `${(share * 100).toFixed(1)} %`;
+
 ensurePackages();
 const executablePath = ensureChromium();
 const { benchCrankStops } = await import('./bench/crankStops.mjs');
@@ -14,6 +16,7 @@ const { benchFirstPage } = await import('./bench/firstPage.mjs');
 const { addManyEngines } = await import('./bench/manyEngines.mjs');
 const { printTable } = await import('./bench/table.mjs');
 const { benchShimPlan } = await import('./bench/shimPlan.mjs');
+const { benchRebuilds } = await import('./bench/rebuilds.mjs');
 const { benchTaps } = await import('./bench/tap.mjs');
 const { benchReads } = await import('./bench/today.mjs');
 const { benchTwoTablets } = await import('./bench/twoTablets.mjs');
@@ -55,6 +58,7 @@ try {
   const wheel = await benchWheel(base, viewer.inBrowser, chromium);
   const stops = await benchCrankStops();
   const plan = await benchShimPlan();
+  const rebuilds = await benchRebuilds();
   const wear = await benchWear(base, bench.cookie, lead.cookie, bench.inBrowser, chromium);
   const taps = await benchTaps(base, bench.cookie, bench.inBrowser, chromium);
   const two = await benchTwoTablets(base, bench.cookie, bench.inBrowser, chromium);
@@ -100,6 +104,24 @@ try {
       result: `${plan.ratio.toFixed(0)} times faster`,
       aim: 'at least 20',
       met: plan.ratio >= 20,
+    },
+    {
+      what: `400 simulated engines of 16 valves, a second strip-down needed: by hand ${percent(rebuilds.hand.again)}`,
+      result: percent(rebuilds.plan.again),
+      aim: 'at most a tenth of that',
+      met: rebuilds.plan.again <= rebuilds.hand.again / 10,
+    },
+    {
+      what: `The same, shims bought an engine, 40 lying in the drawer: by hand ${rebuilds.hand.bought.toFixed(1)}`,
+      result: rebuilds.plan.bought.toFixed(1),
+      aim: 'under half of that',
+      met: rebuilds.plan.bought < rebuilds.hand.bought / 2,
+    },
+    {
+      what: `The same, of 1000 valves passed truly out of their band: by hand ${rebuilds.hand.passedOut.toFixed(0)}`,
+      result: rebuilds.plan.passedOut.toFixed(1),
+      aim: 'under 2',
+      met: rebuilds.plan.passedOut < 2,
     },
     {
       what: 'Crank wheel of 16 valves turned a degree a frame: frames over 20 ms',

@@ -1,0 +1,140 @@
+const ENGINES = 400;
+const VALVES = 16;
+/** mm: how well one hand feels the same gap again, what a micrometer is off by, and how far a piece is from its size. */
+const FEEL = 0.006;
+const MICROMETER = 0.003;
+const MADE = 0.003;
+/** Of the marks, how many are worn or lie, and by how much at most; mm. */
+const WORN_MARKS = 0.12;
+const WORN_BY = 0.06;
+const STEP = 0.025;
+const PRICE = 7.5;
+/** Pieces that lie in the drawer, of any size an engine may want. */
+const IN_DRAWER = 40;
+
+/** Figures that are the same in every run: even ones, and such as errors are. */
+function chance(seed) {
+  let state = seed >>> 0;
+  const even = () => {
+    state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0;
+    return (state + 0.5) / 2 ** 32;
+  };
+  return {
+    even,
+    normal: (sd) => sd * Math.sqrt(-2 * Math.log(even())) * Math.cos(2 * Math.PI * even()),
+  };
+}
+
+const hundredth = (mm) => Math.round(mm * 100) / 100;
+const onStep = (mm) => Math.round(mm / STEP) * STEP;
+const BLADES = Array.from({ length: 46 }, (_, index) => hundredth(0.05 + index * 0.01));
+const SIZES = Array.from({ length: 49 }, (_, index) => Math.round((2 + index * STEP) * 1000) / 1000);
+
+/** An engine as it truly is: its gaps, its pieces, and what is stamped on them; mm. */
+function engine({ even, normal }) {
+  return Array.from({ length: VALVES }, (_, index) => {
+    const [min, max] = index % 4 < 2 ? [0.11, 0.19] : [0.21, 0.29];
+    const size = Math.round(onStep(2.4 + even() * 0.4) * 1000) / 1000;
+    const worn = even() < WORN_MARKS;
+    return {
+      ...{ key: `${index}`, min, max },
+      piece: size + normal(MADE),
+      mark: worn ? hundredth(size + (even() * 2 - 1) * WORN_BY) : size,
+      gap: Math.max(0.06, (min + max) / 2 - 0.03 + normal(0.05)),
+    };
+  });
+}
+
+/** Between which two blades one hand, as it feels that day, finds a gap; mm. */
+function feel(gap, { normal }) {
+  const felt = gap + normal(FEEL);
+  const lo = BLADES.filter((blade) => blade <= felt).at(-1) ?? 0;
+  return { lo, hi: BLADES.find((blade) => blade > felt) ?? null };
+}
+
+const drawer = ({ even }) =>
+  Array.from({ length: IN_DRAWER }, () => ({
+    thickness: SIZES[Math.floor((0.2 + even() * 0.6) * SIZES.length)],
+    qty: 1,
+  }));
+
+const middleOf = ({ min, max }) => (min + max) / 2;
+
+/** By hand: the last blade that goes is the gap, the mark is the piece, the middle is aimed at, and every piece is bought. */
+function byHand(points, luck) {
+  const changed = points.flatMap((point) => {
+    const { lo: gap } = feel(point.gap, luck);
+    if (gap >= point.min && gap <= point.max) return [];
+    const wanted = point.mark + gap - middleOf(point);
+    const size = SIZES.reduce((best, each) =>
+      Math.abs(each - wanted) < Math.abs(best - wanted) ? each : best,
+    );
+    return [[point.key, size]];
+  });
+  const passes = (point, gap) => {
+    const { lo } = feel(gap, luck);
+    return lo >= point.min && lo <= point.max;
+  };
+  return { fitted: new Map(changed), bought: changed.length, passes };
+}
+
+/** By this program: brackets, the micrometer, the whole plan at once with its guard, and only what is missing bought. */
+function byPlan(core, points, luck) {
+  const guard = core.feelSpread({ looks: [] }).guard;
+  const plan = core.shimPlan({
+    points: points.map((point) => ({
+      ...{ key: point.key, min: point.min, max: point.max, target: middleOf(point) },
+      ...feel(point.gap, luck),
+      installed: Math.round((point.piece + luck.normal(MICROMETER)) * 1000) / 1000,
+    })),
+    stock: drawer(luck),
+    orderable: SIZES.map((thickness) => ({ thickness, price: PRICE })),
+    change: { rule: 'out-of-spec' },
+    guard: Math.max(guard, 2 * FEEL),
+  });
+  const piece = new Map(points.map(({ key, piece: is }) => [key, is]));
+  const fitted = plan.assignments
+    .filter(({ touched, source }) => touched && source !== 'keep' && source !== 'none')
+    .map(({ key, source, from, thickness }) => [
+      key,
+      source === 'removed' ? { is: piece.get(from) } : thickness,
+    ]);
+  const passes = (point, gap) => {
+    const { lo, hi } = feel(gap, luck);
+    return hi !== null && lo >= point.min && hi <= point.max;
+  };
+  return { fitted: new Map(fitted), bought: plan.totals.ordered, passes };
+}
+
+/** What one way comes to over all engines: second strip-downs, pieces bought, and valves passed that are truly out. */
+function outcome(way) {
+  let [again, bought, passedOut, passed] = [0, 0, 0, 0];
+  for (let number = 1; number <= ENGINES; number += 1) {
+    const luck = chance(number * 7919);
+    const points = engine(luck);
+    const { fitted, bought: many, passes } = way(points, luck);
+    bought += many;
+    const judged = points.map((point) => {
+      const into = fitted.get(point.key);
+      const piece = into === undefined ? point.piece : (into.is ?? into + luck.normal(MADE));
+      const gap = point.gap + point.piece - piece;
+      return { ok: passes(point, gap), out: gap < point.min || gap > point.max };
+    });
+    if (judged.some(({ ok }) => !ok)) again += 1;
+    passed += judged.filter(({ ok }) => ok).length;
+    passedOut += judged.filter(({ ok, out }) => ok && out).length;
+  }
+  return {
+    again: again / ENGINES,
+    bought: bought / ENGINES,
+    passedOut: (passedOut / passed) * 1000,
+  };
+}
+
+/** The same simulated engines set by hand and by the plan, each proved by another hand the way it measures. */
+export async function benchRebuilds() {
+  const { register } = await import('tsx/esm/api');
+  register();
+  const core = await import('../../core/setting/index.ts');
+  return { hand: outcome(byHand), plan: outcome((points, luck) => byPlan(core, points, luck)) };
+}
