@@ -96,6 +96,19 @@ async function write(page: Page, path: string, data: unknown, base = process.env
   return (await answer.json()) as Record<string, unknown> & { id: string };
 }
 
+/** Publishes a sheet like one that is only drafted, under a name of its own: written by who is signed in, checked by nobody else. */
+export async function publishLike(page: Page, drafted: string, name: string): Promise<void> {
+  const base = process.env.BASE_URL!;
+  const read = async <Body>(path: string) =>
+    (await (await page.request.get(`${base}/api/${path}`)).json()) as Body;
+  const sheets = await read<{ id: string; name: string }[]>('sheets');
+  const revisions = await read<SheetRevision[]>(`sheets/${sheets.find((each) => each.name === drafted)!.id}`);
+  const { pattern, condition, temperature, limits, wearLimits, torques, wanted, ...rest } = revisions[0]!;
+  const { usageUnit, recheckPlan, source, notes, maker } = rest;
+  const body = { pattern, condition, temperature, limits, wearLimits, torques, wanted };
+  await write(page, 'sheets', { name, maker, body: { ...body, usageUnit, recheckPlan, source, notes } });
+}
+
 /** Opens the build an engine has on the bench, whichever of the many on Today it is. */
 export async function openBuildOf(page: Page, name: string): Promise<void> {
   const { engines } = (await (
@@ -167,7 +180,7 @@ export async function withHeadOpen(
   page: Page,
   sheet: string,
   name: string,
-  stage: 'wear' | 'head-work',
+  stage: 'wear' | 'head-work' | 'set',
   gap: (point: string) => number,
 ): Promise<string> {
   await atAsFound(page, sheet, name);
@@ -189,9 +202,13 @@ export async function withHeadOpen(
     ({ version } = moved.changes[0]!.row as BuildHead);
   };
   await go('wear');
-  if (stage === 'head-work') {
+  if (stage !== 'wear') {
     await write(page, `builds/${id}/ticks`, { stage: 'wear', check: 'looked', done: true });
     await go('head-work');
+  }
+  if (stage === 'set') {
+    await write(page, `builds/${id}/ticks`, { stage: 'head-work', check: 'done', done: true });
+    await go('set');
   }
   await page.goto(`${base}/builds/${id}`);
   return id;

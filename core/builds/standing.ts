@@ -1,4 +1,4 @@
-import { whyNoProof, type KeptReading } from '../measuring/index.ts';
+import { whyNoProof, type KeptReading, type NoProof } from '../measuring/index.ts';
 import { lashPoints, type Pattern } from '../sheets/index.ts';
 import { acceptedPoints } from './accepted.ts';
 import { lastDisturbed, type ProvesAgain } from './disturbed.ts';
@@ -61,16 +61,18 @@ export function newestRound<Round extends KeptRound>(
  * Finds what each point is set by: its newest reading, as found or at proving, that proved anything when it was taken. A
  * finding stays one until the point is measured again, however often the build goes forth and back in between.
  *
+ * @param also readings that prove nothing yet and count all the same: where a screw is set, one from before its locking
  * @example findings(build.rounds).get('3E')?.verdict // 'tight'
  */
 export function findings<Round extends KeptRound>(
   rounds: readonly Round[],
+  also: NoProof | null = null,
 ): ReadonlyMap<string, Round['readings'][number]> {
   const found = new Map<string, Round['readings'][number]>();
   for (const { kind, readings } of rounds)
     if (kind !== 'recheck')
       for (const reading of readings)
-        if (whyNoProof(reading, null) === null) found.set(reading.point, reading);
+        if ([null, also].includes(whyNoProof(reading, null))) found.set(reading.point, reading);
   return found;
 }
 

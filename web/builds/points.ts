@@ -63,7 +63,7 @@ export function roundOfStage(build: BuildView, stage: StageKey): Round | undefin
     return proving && { ...proving, readings: [...standingAt(build, proving).values()] };
   }
   const base = newest('as-set') ?? newest('proved') ?? newest('as-found');
-  return base && { ...base, readings: [...findings(build.rounds).values()] };
+  return base && { ...base, readings: [...findings(build.rounds, 'before-lock').values()] };
 }
 
 /** What stands at each point at proving: what the newest round says of it, or what proves it from an earlier one. */

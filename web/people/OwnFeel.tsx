@@ -1,11 +1,11 @@
 import { Box } from '@chakra-ui/react';
 import { useLengths } from '../app/lengths.ts';
 import { PartHeading } from '../app/Page.tsx';
-import { useFeelQuery } from '../shims/endpoints.ts';
+import { useFeel } from '../shims/useFeel.ts';
 
 /** A person's own spread of feel, and how the guard of a plan follows it. Nobody sees another's. */
 export function OwnFeel() {
-  const { data } = useFeelQuery(undefined, { refetchOnMountOrArgChange: true });
+  const data = useFeel();
   const { length } = useLengths();
   if (!data) return null;
   const { count, sd, bias, guard } = data;
@@ -27,6 +27,14 @@ export function OwnFeel() {
           {count < 10 && ', until there are ten such looks'}.
         </Box>
       )}
+      {data.locks.map(({ means, count: pairs, mean, sd: spread, use }) => (
+        <Box key={means}>
+          Your locking of a {means === 'screw' ? 'screw' : 'pivot nut'} {(mean ?? 0) < 0 ? 'closes' : 'opens'}{' '}
+          its gap by {micro(Math.abs(mean ?? 0))}
+          {spread !== null && ` ± ${micro(spread)}`}, from {pairs} pair{pairs === 1 ? '' : 's'}
+          {use === 0 ? ': not set off yet' : ': so much is set off before it is locked'}.
+        </Box>
+      ))}
     </Box>
   );
 }

@@ -9,7 +9,7 @@ import { useAppDispatch } from '../app/store.ts';
 import { TurnDial } from '../drawings/TurnDial.tsx';
 import { draftKey } from '../measuring/drafts.ts';
 import { notLockedYet } from '../measuring/locking.ts';
-import { useFeelQuery } from '../shims/endpoints.ts';
+import { useFeel } from '../shims/useFeel.ts';
 import { advise, needReading, noBladeWent, PIECE_WORDS, type MeansProps } from './settingAdvice.ts';
 import { BetweenBlades, LockSaid } from './BetweenBlades.tsx';
 
@@ -18,7 +18,7 @@ export function TurnForm(props: MeansProps) {
   const { means, point, onRecord, target, build } = props;
   const { length } = useLengths();
   const dispatch = useAppDispatch();
-  const { data: feel } = useFeelQuery(undefined, { refetchOnMountOrArgChange: true });
+  const feel = useFeel();
   const lock = feel?.locks.find((each) => each.means === means.kind);
   const shift = lock?.use ?? 0;
   const [own, setOwn] = useState('');

@@ -15,7 +15,8 @@ import type { BuildView } from '../builds/buildView.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 import { GapBar } from '../drawings/GapBar.tsx';
 import { useRole } from '../people/useRole.ts';
-import { useDrawerQuery, useFeelQuery } from './endpoints.ts';
+import { useDrawerQuery } from './endpoints.ts';
+import { useFeel } from './useFeel.ts';
 import { writePlanCsv } from './planCsv.ts';
 import {
   besideTheEngine,
@@ -51,7 +52,7 @@ function Plan({ build, points }: { readonly build: BuildView; readonly points: r
   const { mayWork } = useRole();
   const { data: drawer } = useDrawerQuery(undefined, { refetchOnMountOrArgChange: true });
   const [which, setWhich] = useState<keyof typeof WHICH>('out');
-  const { data: feel } = useFeelQuery(undefined, { refetchOnMountOrArgChange: true });
+  const feel = useFeel();
   const guard = feel?.guard ?? USUAL;
   const [choices, setChoices] = useState<Chosen>({ reuse: true, drawer: true, keep: [], without: [] });
   const choose = (next: Partial<typeof choices>) => setChoices({ ...choices, ...next });
