@@ -5,6 +5,13 @@ import { id, line, remark, thicknessMm } from './values.ts';
 /** Pieces of one thickness, and how many of them lie in the drawer. */
 const sized = z.object({ thickness: thicknessMm, count: z.int().min(0).max(999) });
 
+const money = z
+  .number({ error: 'a price such as 8 or 7.50' })
+  .min(0, { error: 'a price is not below nothing' })
+  .max(100_000, { error: 'no piece costs that much' });
+/** What one size costs, where that is not what the others do. */
+const sizePrice = z.object({ thickness: thicknessMm, price: money });
+
 /** The pieces of one system that a shop owns or has owned, thinnest first; lengths in mm. */
 export const drawerSystem = z.object({
   /** what pieces that fit in one another's place are kept by */
@@ -15,6 +22,8 @@ export const drawerSystem = z.object({
   sizes: z.array(sized),
   /** of one piece, in the shop's money */
   price: z.number(),
+  /** sizes that cost something else */
+  sizePrices: z.array(sizePrice),
   /** so many of each size are to be there */
   reorder: z.int(),
   /** 0 until anybody said what they cost */
@@ -56,14 +65,12 @@ export const newCount = z.object({
 export type NewCount = z.input<typeof newCount>;
 
 export const systemChange = z.object({
-  price: z
-    .number({ error: 'a price such as 8 or 7.50' })
-    .min(0, { error: 'a price is not below nothing' })
-    .max(100_000, { error: 'no piece costs that much' }),
+  price: money,
+  sizePrices: z.array(sizePrice).max(200).default([]),
   reorder: z.int().min(0).max(99),
   version: z.int().min(0),
 });
-export type SystemChange = z.infer<typeof systemChange>;
+export type SystemChange = z.input<typeof systemChange>;
 
 /** One movement as the ledger keeps it. */
 export const drawerMove = z.object({

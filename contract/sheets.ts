@@ -251,6 +251,39 @@ export const wantedPart = z.object({
   kind: z.enum(['seal', 'spare', 'tool']),
 });
 
+const mmOfChart = z.number().min(0).max(25, { error: 'no clearance is over 25 mm' });
+const MOST_ACROSS = 80;
+
+/** A chart of pieces as the maker prints it for one role: gaps measured down, pieces fitted now across; mm. */
+export const pieceChart = z
+  .object({
+    role,
+    installed: z.array(thicknessMm).min(1).max(MOST_ACROSS),
+    rows: z
+      .array(
+        z.object({
+          from: mmOfChart,
+          to: mmOfChart,
+          /** the piece to fit, `keep`, or nothing where the maker prints none */
+          pieces: z.array(z.union([thicknessMm, z.literal('keep'), z.null()])).max(MOST_ACROSS),
+        }),
+      )
+      .min(1)
+      .max(80),
+  })
+  .superRefine(({ installed, rows }, context) => {
+    rows.forEach(({ from, to, pieces }, index) => {
+      if (from >= to)
+        context.addIssue({ code: 'custom', path: ['rows', index, 'to'], message: 'must be above from' });
+      if (pieces.length !== installed.length)
+        context.addIssue({
+          code: 'custom',
+          path: ['rows', index, 'pieces'],
+          message: 'needs a piece under each that is fitted now',
+        });
+    });
+  });
+
 /** What a spec sheet says; the part that a published revision never changes. */
 export const sheetBody = z.object({
   pattern,
@@ -263,6 +296,8 @@ export const sheetBody = z.object({
   wearLimits: z.array(wearLimit).max(120).default([]),
   torques: z.array(torqueFigure).max(40).default([]),
   wanted: z.array(wantedPart).max(40).default([]),
+  /** what the maker prints of pieces: it governs a plan */
+  pieceCharts: z.array(pieceChart).max(5).default([]),
   usageUnit,
   recheckPlan: z.array(recheckStep).min(1).max(12),
   source,

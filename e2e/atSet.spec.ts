@@ -43,13 +43,13 @@ test('a swap of three is made, two are ordered, come and are fitted, one cannot 
   const drawer = page.getByRole('link', { name: 'Drawer', exact: true });
   await drawer.click();
   const orders = page.getByRole('region', { name: 'Orders' });
-  await expect(orders.getByText(/2\.80\smm × 1, 3\.00\smm × 1/)).toBeVisible();
+  await expect(orders.getByText(/3\.10\smm × 1, 3\.15\smm × 1/)).toBeVisible();
   await expect(orders.getByRole('link', { name: /Railcar 4/ })).toBeVisible();
   await orders.getByRole('button', { name: 'It came…' }).click();
-  await orders.getByLabel('3.00 mm, came').fill('2');
+  await orders.getByLabel('3.15 mm, came').fill('2');
   await expect(orders.getByText('From 0 to 1.')).toBeVisible();
   await expect(orders.getByRole('button', { name: 'Into the drawer' })).toBeDisabled();
-  await orders.getByLabel('3.00 mm, came').fill('1');
+  await orders.getByLabel('3.15 mm, came').fill('1');
   await orders.getByRole('button', { name: 'Into the drawer' }).click();
   await expect(orders.getByText(/closed/)).toBeVisible();
   await page.goBack();
@@ -66,9 +66,9 @@ test('a swap of three is made, two are ordered, come and are fitted, one cannot 
   await drawer.click();
   const ledger = page.getByRole('region', { name: 'Ledger' });
   for (const said of [
-    /\+1 2\.80.*bought, as ordered/,
-    /−1 2\.80.*fitted at 1Eb/,
-    /\+1 2\.70.*taken out at 1Eb/,
+    /\+1 3\.10.*bought, as ordered/,
+    /−1 3\.10.*fitted at 1Eb/,
+    /\+1 3\.00.*taken out at 1Eb/,
   ])
     await expect(ledger.getByRole('row', { name: said })).toBeVisible();
   // what only changed places never lay in the drawer

@@ -1,4 +1,6 @@
 import { lashPoints, type Pattern } from '../sheets/index.ts';
+import { isPass, passesOf, type Fastening } from '../assembly/index.ts';
+import { LEDGER_EXPLAINED } from './closing.ts';
 import { pointAccepted } from './accepted.ts';
 import { bridgedPoints, bridgeOf } from './bridges.ts';
 import { disturbances, lastDisturbed, slackenedInWords } from './disturbed.ts';
@@ -9,12 +11,21 @@ import { stageOf, type StageKey } from './stages.ts';
 
 /**
  * Says whether a stage of an engine has a check: its own ones, what may be slackened where points are set, a tool that holds
- * a valve down there, a bridge that is balanced first, and a lead's acceptance of a point where it is proved.
+ * a valve down there, a bridge that is balanced first, the passes of
+ * a tightening there and where it is closed, a ledger that a lead explains, and a lead's acceptance of a point where it is proved.
  *
  * @example hasCheck('set', 'head-A', pattern) // true
  */
-export function hasCheck(key: StageKey, check: string, pattern: Pattern): boolean {
-  const { checks, sets, measures } = stageOf(key);
+export function hasCheck(
+  key: StageKey,
+  check: string,
+  pattern: Pattern,
+  torques: readonly Fastening[] = [],
+): boolean {
+  const { checks, sets, measures, demands } = stageOf(key);
+  const closes = demands.includes('signed-off');
+  if (isPass(check)) return (sets || closes) && passesOf(torques).some((pass) => pass.key === check);
+  if (closes && check === LEDGER_EXPLAINED) return true;
   if (checks.some((each) => each.key === check)) return true;
   const held = pointHeldDown(check);
   if (sets && held !== null) return heldDownToSet(pattern).includes(held);
@@ -35,6 +46,8 @@ export function checkInWords(key: StageKey, check: string): string {
   const point = pointAccepted(check);
   const held = pointHeldDown(check);
   if (held !== null) return `Tool in at ${held}, holding the valve down`;
+  if (isPass(check)) return 'A pass of tightening';
+  if (check === LEDGER_EXPLAINED) return 'The count explained by a lead';
   const bridge = bridgeOf(check);
   if (bridge !== null) return `Bridge of ${bridge} balanced first`;
   return (

@@ -1,6 +1,7 @@
 export { ACCEPTABLE, acceptance, acceptedPoints, mayAccept, pointAccepted } from './accepted.ts';
 export { checkInWords, hasCheck, undoneBy } from './checks.ts';
 export { bridgeAt, bridgedPoints, bridgeOf, bridgesOpen } from './bridges.ts';
+export { LEDGER_EXPLAINED, partsExplained, partsOff, passesOpen } from './closing.ts';
 export { heldDownToSet, pointHeldDown, toolAt, toolsIn } from './holds.ts';
 export { judgedAnew } from './judgedAnew.ts';
 export { lastChange, lastDone, pointsBare } from './lastChange.ts';

@@ -26,6 +26,12 @@ export interface BuildStanding {
   readonly bare: readonly string[];
   /** points that were set before their bridge was balanced */
   readonly unbalanced: readonly string[];
+  /** parts that did not come back as they were counted out, in words */
+  readonly partsOff: readonly string[];
+  /** a lead wrote down why */
+  readonly partsExplained: boolean;
+  /** passes of tightening that were begun and not finished, in words */
+  readonly passesOpen: readonly string[];
   readonly signedOff: boolean;
 }
 
@@ -40,6 +46,8 @@ export interface Obstacle {
     | 'points_unset'
     | 'points_bare'
     | 'bridges_open'
+    | 'parts_off'
+    | 'passes_open'
     | 'points_out'
     | 'not_signed_off';
   readonly text: string;
@@ -103,10 +111,39 @@ const UNMET: Readonly<Record<Demand, (standing: BuildStanding) => Obstacle[]>> =
 };
 
 /**
- * Lists what stands against signing off: every point proved and in spec, and the stage's own checks.
+ * Lists what stands against signing off: every point proved and in spec, the stage's own checks, parts that are not back, and
+ * what is half tightened.
  */
 export function obstaclesToSignOff(standing: BuildStanding): Obstacle[] {
-  return [...obstaclesTo({ ...standing, stage: 'close', signedOff: true }), ...unproved(standing)];
+  return [
+    ...obstaclesTo({ ...standing, stage: 'close', signedOff: true }),
+    ...notClosed(standing),
+    ...unproved(standing),
+  ];
+}
+
+/** What keeps an engine from being closed: parts that are not back, and what is half tightened. */
+function notClosed({ partsOff, partsExplained, passesOpen }: BuildStanding): Obstacle[] {
+  return [
+    ...(partsOff.length > 0 && !partsExplained
+      ? [
+          {
+            code: 'parts_off' as const,
+            text: `The count does not balance: ${partsOff.join(', ')}. Find it, or have a lead write down why.`,
+            points: [],
+          },
+        ]
+      : []),
+    ...(passesOpen.length > 0
+      ? [
+          {
+            code: 'passes_open' as const,
+            text: `Begun to be tightened and not finished: ${passesOpen.join(', ')}.`,
+            points: [],
+          },
+        ]
+      : []),
+  ];
 }
 
 function leftBare({ bare }: BuildStanding): Obstacle[] {

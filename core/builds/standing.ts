@@ -1,8 +1,12 @@
 import { whyNoProof, type KeptReading, type NoProof } from '../measuring/index.ts';
+import type { Fastening } from '../assembly/index.ts';
+import type { LedgerLine } from '../parts/index.ts';
 import { lashPoints, type Pattern } from '../sheets/index.ts';
 import { acceptedPoints } from './accepted.ts';
 import { lastDisturbed, type ProvesAgain } from './disturbed.ts';
 import { bridgesOpen } from './bridges.ts';
+import { partsExplained, partsOff, passesOpen } from './closing.ts';
+import type { Entry } from './entries.ts';
 import { toolsIn } from './holds.ts';
 import { pointsBare } from './lastChange.ts';
 import type { BuildStanding } from './stageMove.ts';
@@ -11,11 +15,13 @@ import { stageOf, type RoundKind, type StageKey } from './stages.ts';
 /** A build as it is kept, as far as its standing goes. Rounds are in the order they were opened. */
 export interface KeptBuild {
   readonly stage: StageKey;
-  readonly sheet: { readonly pattern: Pattern };
+  readonly sheet: { readonly pattern: Pattern; readonly torques?: readonly Fastening[] };
   /** each check as it was last ticked, or unticked */
   readonly ticks: readonly KeptTick[];
   readonly rounds: readonly KeptRound[];
   readonly settings: readonly KeptSetting[];
+  /** what was counted out and in; left out where that is not asked about */
+  readonly ledger?: readonly Entry<LedgerLine>[];
   /** how much is proved again after a change, where the shop wants more than it disturbed */
   readonly provesAgain?: ProvesAgain;
   readonly signOff: object | null;
@@ -146,6 +152,12 @@ export function standingOf(build: KeptBuild): BuildStanding {
     heldDown: toolsIn(build.ticks),
     bare: pointsBare(build.settings),
     unbalanced: bridgesOpen(build),
+    partsOff: partsOff(build.ledger ?? []).map(({ line, off }) => partInWords(line, off)),
+    partsExplained: partsExplained({ ledger: build.ledger ?? [], ticks: build.ticks }),
+    passesOpen: passesOpen({ torques: build.sheet.torques ?? [], ticks: build.ticks }),
     signedOff: build.signOff !== null,
   };
 }
+
+const partInWords = ({ name, place }: LedgerLine, off: number) =>
+  `${[name, place].filter(Boolean).join(' ')} (${off < 0 ? `${-off} missing` : `${off} left over`})`;

@@ -1,5 +1,6 @@
 export { screwTurn, turnInWords, type ScrewTurn, type ScrewTurnInput } from './screwTurn.ts';
 export { afterShim, chooseShim, sureness, type ShimChoice, type Sureness } from './shimDifference.ts';
+export { chartSays, readChart, writeChart, type MakersChart } from './makersChart.ts';
 export { markDiffers, readMark } from './readMark.ts';
 export { pieceDoubt, type PieceDoubt } from './pieceDoubt.ts';
 export { sizesOf } from './sizes.ts';

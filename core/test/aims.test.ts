@@ -19,11 +19,14 @@ import {
   adviseSetting,
   aimFor,
   aimsOutside,
+  chartSays,
   limitsToGoBy,
   markDiffers,
+  readChart,
   readMark,
   settingBlades,
   sizesOf,
+  writeChart,
 } from '../setting/index.ts';
 import { inlineFour, inlineSix } from './patterns.ts';
 
@@ -222,5 +225,36 @@ describe('the mark on a piece', () => {
         expect(readMark(String(size / 100), made, 'mm')).toBe(size);
       }),
     );
+  });
+});
+
+describe('a maker’s chart', () => {
+  const text = 'gap; 2.40; 2.45\n0.00-0.10; 2.30; 2.35\n0.10–0.20\tkeep\tkeep\n0,20-0,30 2,50 -';
+  it('is read as it is typed or pasted, and says what is fitted', () => {
+    const chart = readChart(text);
+    if ('error' in chart) throw new Error(chart.error);
+    expect(chart.installed).toEqual([2.4, 2.45]);
+    const says = (lo: number, hi: number, piece: number) => chartSays(chart, { lo, hi }, piece);
+    expect(says(0.05, 0.06, 2.4)).toBe(2.3);
+    expect(says(0.15, 0.16, 2.452)).toBe('keep');
+    expect(says(0.25, 0.26, 2.45)).toBeNull();
+    // no such row, and no such column
+    expect(says(0.5, 0.51, 2.4)).toBeUndefined();
+    expect(says(0.05, 0.06, 2.6)).toBeUndefined();
+    // where two rows meet the wider gap's holds
+    expect(says(0.1, 0.1, 2.4)).toBe('keep');
+    expect(readChart(writeChart(chart))).toEqual(chart);
+  });
+
+  it.each([
+    ['', /Line 1/],
+    ['gap; 2.40', /range of gaps is missing/],
+    ['gap; 2.40; x\n0-0.1; 2.3; 2.3', /Line 1/],
+    ['gap; 2.40\nwide; 2.30', /Line 2: “wide” is no range/],
+    ['gap; 2.40\n0.2-0.1; 2.30', /Line 2/],
+    ['gap; 2.40\n0-0.1; 2.30; 2.35', /Line 2: 2 pieces under 1/],
+    ['gap; 2.40\n0-0.1; thin', /Line 2: “thin” is no piece/],
+  ])('%s is not read, and says which line is wrong', (typed, said) => {
+    expect(readChart(typed)).toMatchObject({ error: expect.stringMatching(said) as string });
   });
 });

@@ -74,6 +74,9 @@ describe('the order of the work', () => {
     heldDown: [],
     bare: [],
     unbalanced: [],
+    partsOff: [],
+    partsExplained: false,
+    passesOpen: [],
     signedOff: false,
     ...change,
   });

@@ -1,5 +1,6 @@
 import type { BuildRowChange, BuildWrite } from '@zero-lash/contract/builds';
 import type { StageKey } from '@zero-lash/core/builds';
+import type { Aim, AllowOver, OwnAim } from '@zero-lash/core/setting';
 import type { Knex } from 'knex';
 import { Refusal } from '../plugins/errors.ts';
 
@@ -13,6 +14,10 @@ export interface TakenUp {
   readonly closedAt: Date | null;
   readonly revisionId: string;
   readonly engineId: string;
+  /** how it departs from its sheet */
+  readonly aim: Aim;
+  readonly ownAims: { readonly figures: readonly OwnAim[] } | null;
+  readonly allowOver: AllowOver[];
 }
 
 const FIELDS = [
@@ -24,6 +29,9 @@ const FIELDS = [
   'closed_at as closedAt',
   'revision_id as revisionId',
   'engine_id as engineId',
+  'aim',
+  'own_aims as ownAims',
+  'allow_over as allowOver',
 ];
 
 /**

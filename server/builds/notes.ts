@@ -1,5 +1,5 @@
 import type { BuildWrite, noteRequest, tickRequest } from '@zero-lash/contract/builds';
-import { hasCheck, mayAccept, pointAccepted, provenBy } from '@zero-lash/core/builds';
+import { hasCheck, LEDGER_EXPLAINED, mayAccept, pointAccepted, provenBy } from '@zero-lash/core/builds';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { Refusal } from '../plugins/errors.ts';
@@ -16,8 +16,10 @@ export async function tick(
   hand: Hand,
 ): Promise<BuildWrite> {
   const build = await takeUp(db, id);
-  const { pattern } = await findRevision(db, build.revisionId);
-  if (!hasCheck(stage, check, pattern)) throw new Refusal('unknown_check');
+  const { pattern, torques } = await findRevision(db, build.revisionId);
+  if (!hasCheck(stage, check, pattern, torques)) throw new Refusal('unknown_check');
+  if (done && check === LEDGER_EXPLAINED && !hand.leads)
+    throw new Refusal('forbidden', { detail: 'Only a lead explains a count that does not balance.' });
   if (done) await refuseAcceptance(db, id, check, hand);
   const at = whenTaken(takenAt, hand, build.openedAt);
   const place = { build_id: id, stage, check_key: check };

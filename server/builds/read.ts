@@ -3,6 +3,7 @@ import { judgedAnew } from '@zero-lash/core/builds';
 import type { Knex } from 'knex';
 import { readRounds } from '../measuring/rounds.ts';
 import { Refusal } from '../plugins/errors.ts';
+import { readEntries } from './entries.ts';
 import { readSettings } from '../setting/read.ts';
 import { goneBy, type SheetGoneBy } from '../sheets/goBy.ts';
 import { findRevision } from '../sheets/read.ts';
@@ -108,7 +109,7 @@ export async function readNotes(db: Knex, buildId: string, id?: string): Promise
 }
 
 /** A build with everything that its standing is judged by. */
-export interface WholeBuild extends BuildHead, Pick<BuildParts, 'rounds' | 'settings' | 'ticks'> {
+export interface WholeBuild extends BuildHead, Pick<BuildParts, 'rounds' | 'settings' | 'ticks' | 'ledger'> {
   /** with the limits that the build goes by */
   readonly sheet: SheetGoneBy;
 }
@@ -123,5 +124,6 @@ export async function readWhole(db: Knex, id: string): Promise<WholeBuild> {
     ticks: await readTicks(db, id),
     rounds: [...judgedAnew(await readRounds(db, id), sheet.pattern, sheet.limits)],
     settings: await readSettings(db, id),
+    ledger: await readEntries(db, id, 'ledger'),
   };
 }

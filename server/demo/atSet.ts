@@ -10,12 +10,12 @@ const MS_PER_DAY = 86_400_000;
 export const PLANNED = 'Railcar 4, rear engine';
 export const PLANNED_GAPS: Readonly<Record<string, number>> = {
   ...{ '1Ia': 0.155, '1Ib': 0.145, '2Ia': 0.155, '2Ib': 0.145, '3Ia': 0.155, '3Ib': 0.145, '4Ia': 0.155 },
-  ...{ '4Ib': 0.255, '1Ea': 0.355, '1Eb': 0.355, '2Ea': 0.105, '2Eb': 0.245, '3Ea': 0.305, '3Eb': 0.255 },
+  ...{ '4Ib': 0.305, '1Ea': 0.355, '1Eb': 0.355, '2Ea': 0.105, '2Eb': 0.245, '3Ea': 0.305, '3Eb': 0.255 },
   ...{ '4Ea': 0.055, '4Eb': 0.245 },
 };
 const PLANNED_PIECES: Readonly<Record<string, number>> = {
-  ...{ '1Ia': 2.5, '1Ib': 2.55, '2Ia': 2.45, '2Ib': 2.5, '3Ia': 2.6, '3Ib': 2.55, '4Ia': 2.5, '4Ib': 2.9 },
-  ...{ '1Ea': 2.65, '1Eb': 2.7, '2Ea': 2.75, '2Eb': 2.6, '3Ea': 2.6, '3Eb': 2.65, '4Ea': 2.05, '4Eb': 2.7 },
+  ...{ '1Ia': 2.5, '1Ib': 2.55, '2Ia': 2.45, '2Ib': 2.5, '3Ia': 2.6, '3Ib': 2.55, '4Ia': 2.5, '4Ib': 3 },
+  ...{ '1Ea': 2.95, '1Eb': 3, '2Ea': 3.05, '2Eb': 2.6, '3Ea': 2.9, '3Eb': 2.65, '4Ea': 2.05, '4Eb': 2.7 },
 };
 
 /** The engine on which one hand set, locked and measured again, point by point. */

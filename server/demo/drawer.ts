@@ -40,6 +40,6 @@ export async function loadDrawer(
       { system, why: 'scrapped', lines: linesOf(used), note: 'worn, or used before this was kept' },
       bench,
     );
-    await changeSystem(db, system, { price, reorder, version: 0 });
+    await changeSystem(db, system, { price, sizePrices: [], reorder, version: 0 });
   }
 }

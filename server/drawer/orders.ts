@@ -130,8 +130,11 @@ export async function orderPaper(db: Knex, id: string): Promise<ListPaper> {
   const [order] = await readOrders(db, id);
   if (!order) throw new Refusal('not_found', { detail: 'There is no such order.' });
   const shop = await db('shop').first('name');
-  const priced = await db('piece_systems').where({ system: order.system }).first('price');
-  const price = Number(priced?.price ?? 0);
+  const priced = await db('piece_systems').where({ system: order.system }).first('price', 'size_prices');
+  const usual = Number(priced?.price ?? 0);
+  const own = (priced?.size_prices ?? []) as { thickness: number; price: number }[];
+  const costs = (mm: number) => own.find(({ thickness }) => thickness === tenthsFromMm(mm))?.price ?? usual;
+  const price = order.lines.reduce((sum, { thickness, count }) => sum + costs(thickness) * count, 0);
   const pieces = order.lines.reduce((sum, { count }) => sum + count, 0);
   return {
     title: `Order: ${order.title}`,
@@ -139,7 +142,7 @@ export async function orderPaper(db: Knex, id: string): Promise<ListPaper> {
     notes: [
       ...(order.engine === null ? [] : [`For ${order.engine}.`]),
       ...(order.note === '' ? [] : [order.note]),
-      `${pieces} piece${pieces === 1 ? '' : 's'} in all${price > 0 ? `, ${(pieces * price).toFixed(2)} at the last known price` : ''}.`,
+      `${pieces} piece${pieces === 1 ? '' : 's'} in all${price > 0 ? `, ${price.toFixed(2)} at the last known price` : ''}.`,
     ],
     columns: [
       { title: 'Thickness, mm', left: 0, width: 120 },
@@ -149,7 +152,7 @@ export async function orderPaper(db: Knex, id: string): Promise<ListPaper> {
     rows: order.lines.map(({ thickness, count }) => [
       thickness.toFixed(thickness * 100 === Math.round(thickness * 100) ? 2 : 3),
       String(count),
-      price > 0 ? (price * count).toFixed(2) : '',
+      price > 0 ? (costs(thickness) * count).toFixed(2) : '',
     ]),
     empty: 'Nothing is ordered.',
   };

@@ -5,7 +5,7 @@ import type {
   MoveReason,
   newCount,
   newMoves,
-  SystemChange,
+  systemChange,
 } from '@zero-lash/contract/drawer';
 import type { newSetting } from '@zero-lash/contract/setting';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
@@ -58,7 +58,9 @@ export async function readDrawer(db: Knex): Promise<Drawer> {
     readonly thickness: number;
     readonly count: number;
   }[];
-  const kept = await db('piece_systems').select('system', 'price', 'reorder', 'version');
+  const kept = await db('piece_systems').select('system', 'price', 'reorder', 'version', {
+    sizePrices: 'size_prices',
+  });
   const keys = [...new Set([...wanted.keys(), ...stock.map(({ system }) => system)])].sort();
   return {
     systems: keys.map((system): DrawerSystem => {
@@ -71,6 +73,9 @@ export async function readDrawer(db: Knex): Promise<Drawer> {
           .filter((each) => each.system === system)
           .map(({ thickness, count }) => ({ thickness: mmFromTenths(thickness), count })),
         price: Number(own?.price ?? 0),
+        sizePrices: ((own?.sizePrices ?? []) as { thickness: number; price: number }[]).map(
+          ({ thickness, price }) => ({ thickness: mmFromTenths(thickness), price }),
+        ),
         reorder: own?.reorder ?? 0,
         version: own?.version ?? 0,
       };
@@ -176,7 +181,7 @@ export async function countDrawer(
 export async function changeSystem(
   db: Knex,
   system: string,
-  { price, reorder, version }: SystemChange,
+  { price, sizePrices, reorder, version }: z.output<typeof systemChange>,
 ): Promise<Drawer> {
   await refuseStranger(db, system);
   await hold(db, system);
@@ -186,7 +191,12 @@ export async function changeSystem(
       current: (await readDrawer(db)).systems.find((each) => each.system === system),
     });
   await db('piece_systems')
-    .insert({ system, price, reorder, version: version + 1 })
+    .insert({
+      ...{ system, price, reorder, version: version + 1 },
+      size_prices: JSON.stringify(
+        sizePrices.map(({ thickness, price: own }) => ({ thickness: tenthsFromMm(thickness), price: own })),
+      ),
+    })
     .onConflict('system')
     .merge();
   return readDrawer(db);

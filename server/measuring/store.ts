@@ -12,7 +12,8 @@ import { whenTaken, type Hand } from '../builds/hand.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { reopenRecheck } from '../rechecks/reopen.ts';
 import { limitsAt, pointAt } from '../sheets/limitsAt.ts';
-import { readGoneBy } from '../sheets/goBy.ts';
+import { goneBy } from '../sheets/goBy.ts';
+import { findRevision } from '../sheets/read.ts';
 import { readReadings } from './rounds.ts';
 import { takeUpRound, type RoundTakenUp } from './takeUpRound.ts';
 
@@ -38,7 +39,7 @@ export async function addReading(
   const { build } = round;
   const takenAt = whenTaken(input.takenAt, hand, round.openedAt);
   refuseOutOfTime(round, takenAt);
-  const sheet = await readGoneBy(db, build.id);
+  const sheet = goneBy(await findRevision(db, build.revisionId), build);
   const limits = limitsAt(sheet, input.point);
   if (input.beforeLock) refuseNoLock(round, sheet, input.point);
   const interval = intervalOf(input.reading as Reading);

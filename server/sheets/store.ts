@@ -109,6 +109,7 @@ function columnsOf(body: SheetBody) {
     wear_limits: JSON.stringify(body.wearLimits),
     torques: JSON.stringify(body.torques),
     wanted: JSON.stringify(body.wanted),
+    piece_charts: JSON.stringify(body.pieceCharts),
     source: JSON.stringify(body.source),
     notes: body.notes,
   };

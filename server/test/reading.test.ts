@@ -151,9 +151,9 @@ describe('a round and its stage', () => {
     const build = await shop.buildOf('Railcar 1, front engine');
     const set = (body: object) =>
       shop.write(BENCH, 'POST', `builds/${build.id}/settings`, { point: '4Eb', ...body });
-    expect(await set({ kind: 'fitted', fitted: 2.4 })).toMatchObject({
+    expect(await set({ kind: 'fitted', installed: 2.4 })).toMatchObject({
       status: 400,
-      body: { detail: expect.stringMatching(/what was in/) },
+      body: { detail: expect.stringMatching(/what was fitted/) },
     });
     expect((await set({ kind: 'left' })).status).toBe(400);
     expect((await set({ kind: 'fitted', installed: 2.5, fitted: 99 })).status).toBe(400);

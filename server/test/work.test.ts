@@ -223,7 +223,7 @@ describe('an engine', () => {
     const find = async (search: string) =>
       (await shop.call<{ total: number }>(VIEWER, 'GET', `engines?search=${encodeURIComponent(search)}`)).body
         .total;
-    expect(await find('pellow s1')).toBe(3);
+    expect(await find('pellow s1')).toBe(4);
     expect(await find('%')).toBe(0);
     expect(await find('_')).toBe(0);
   });

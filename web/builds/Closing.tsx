@@ -1,3 +1,4 @@
+import { Tighten } from '../assembly/Tighten.tsx';
 import { CountIn } from '../parts/CountIn.tsx';
 import { SignOff } from '../signoff/SignOff.tsx';
 import { Pressures } from '../wear/Pressures.tsx';
@@ -9,6 +10,7 @@ export function Closing({ build }: { readonly build: BuildView }) {
   return (
     <>
       <CountIn build={build} />
+      <Tighten build={build} stage="close" />
       <Box as="details">
         <Box as="summary" minHeight="44px" paddingY="2" cursor="pointer">
           Compression and leak-down, once more

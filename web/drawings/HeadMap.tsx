@@ -29,12 +29,22 @@ export interface HeadPoint {
   readonly closed?: boolean | undefined;
 }
 
+/** A piece that goes into a point: from another one, or from beside the engine. */
+export interface HeadMove {
+  readonly key: string;
+  readonly from: string | null;
+  /** which of the moves it is, from 1 */
+  readonly number: number;
+}
+
 interface Props {
   readonly pattern: Pattern;
   readonly points: Readonly<Record<string, HeadPoint>>;
   readonly selected: string | null;
   readonly onSelect?: (key: string) => void;
   readonly label: string;
+  /** pieces that change places, drawn over the head in their order */
+  readonly moves?: readonly HeadMove[];
 }
 
 /** px a point's place is wide at least: the target in it stays 44 px */
@@ -61,7 +71,8 @@ const STEPS: Readonly<Record<string, Step>> = {
 };
 
 /** The head, or both heads, from above: every lash point in its real place, walked with the arrow keys or by touch. */
-export const HeadMap = memo(function HeadMap({ pattern, points, selected, onSelect, label }: Props) {
+export const HeadMap = memo(function HeadMap(props: Props) {
+  const { pattern, points, selected, onSelect, label, moves } = props;
   const layout = useMemo(() => layOutHeads(pattern), [pattern]);
   const [ref, width] = useWidth<HTMLDivElement>(640);
   const svg = useRef<SVGSVGElement>(null);
@@ -127,11 +138,90 @@ export const HeadMap = memo(function HeadMap({ pattern, points, selected, onSele
               selectable={onSelect !== undefined}
             />
           ))}
+          {moves && <Moves layout={layout} cell={cell} moves={moves} />}
         </g>
       </svg>
     </div>
   );
 });
+
+/** How far the bow of a move lies off the straight line, as a share of its length; and the room its ends keep, as one of a cell. */
+const BOW = 0.22;
+const KEPT = 0.34;
+
+/** Each move from the point that gives to the one that takes, numbered; what comes from beside the engine has its number alone. */
+const Moves = memo(function Moves({
+  layout,
+  cell,
+  moves,
+}: {
+  readonly layout: HeadLayout;
+  readonly cell: number;
+  readonly moves: readonly HeadMove[];
+}) {
+  const at = (key: string) => {
+    const place = layout.places.find(({ point }) => point.key === key)!;
+    return { x: place.x * cell, y: place.y * cell };
+  };
+  return (
+    <g aria-hidden="true">
+      {moves.map(({ key, from, number }) => {
+        const to = at(key);
+        const badge = { x: to.x + cell * 0.36, y: to.y - cell * 0.36 };
+        return (
+          <g key={key}>
+            {from !== null && <Arrow from={at(from)} to={to} kept={cell * KEPT} />}
+            <circle cx={badge.x} cy={badge.y} r="11" fill={paint('brass')} />
+            <text
+              x={badge.x}
+              y={badge.y + 5}
+              textAnchor="middle"
+              fontSize="14"
+              fontWeight="650"
+              fill={paint('paper')}
+            >
+              {number}
+            </text>
+          </g>
+        );
+      })}
+    </g>
+  );
+});
+
+interface Place {
+  readonly x: number;
+  readonly y: number;
+}
+
+function Arrow({ from, to, kept }: { readonly from: Place; readonly to: Place; readonly kept: number }) {
+  const [dx, dy] = [to.x - from.x, to.y - from.y];
+  const length = Math.hypot(dx, dy);
+  const bow = { x: (from.x + to.x) / 2 - dy * BOW, y: (from.y + to.y) / 2 + dx * BOW };
+  const towards = (place: Place, other: Place) => {
+    const far = Math.hypot(other.x - place.x, other.y - place.y);
+    const share = Math.min(0.45, kept / Math.max(far, 1));
+    return { x: place.x + (other.x - place.x) * share, y: place.y + (other.y - place.y) * share };
+  };
+  const [start, end] = [towards(from, bow), towards(to, bow)];
+  const angle = (Math.atan2(end.y - bow.y, end.x - bow.x) * 180) / Math.PI;
+  if (length === 0) return null;
+  return (
+    <>
+      <path
+        d={`M ${start.x} ${start.y} Q ${bow.x} ${bow.y} ${end.x} ${end.y}`}
+        fill="none"
+        stroke={paint('brass')}
+        strokeWidth="2.4"
+      />
+      <path
+        d="M 2 0 L -9 -5.5 L -9 5.5 Z"
+        fill={paint('brass')}
+        transform={`translate(${end.x} ${end.y}) rotate(${angle})`}
+      />
+    </>
+  );
+}
 
 /** The heads' outlines, the bores below them, and which end is the front. */
 const Castings = memo(function Castings({

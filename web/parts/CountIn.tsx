@@ -2,6 +2,7 @@ import { Box, Button, Flex, Heading } from '@chakra-ui/react';
 import { imbalances } from '@zero-lash/core/parts';
 import { Note } from '../app/Note.tsx';
 import type { BuildView } from '../builds/buildView.ts';
+import { ExplainLedger } from './ExplainLedger.tsx';
 import { LedgerTable } from './CountOut.tsx';
 import { useLedger } from './useLedger.ts';
 
@@ -50,6 +51,7 @@ export function CountIn({ build }: { readonly build: BuildView }) {
           . Look for it before anything is closed or turned.
         </Note>
       )}
+      <ExplainLedger build={build} />
       <Box as="details">
         <Box as="summary" minHeight="44px" paddingY="2" cursor="pointer">
           Line by line

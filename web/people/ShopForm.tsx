@@ -73,7 +73,7 @@ export function ShopForm() {
           label={`Over the greatest ${role} clearance still taken, ${unit}`}
           hint="Where a gap is in spec only by this, it says so. Under the least nothing is ever taken. It holds for builds opened from now on."
           value={figure(overOf(role))}
-          action="Change"
+          action="Allow it"
           most={12}
           complain={(typed) => (overFrom(typed) === null ? `From 0 to ${figure(MOST_OVER)}.` : undefined)}
           onSend={(typed) =>

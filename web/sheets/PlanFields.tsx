@@ -1,14 +1,18 @@
 import { Box, Button } from '@chakra-ui/react';
 import { LIMIT_KINDS } from '@zero-lash/core/wear';
+import { ROLE_WORDS, type Role } from '@zero-lash/core/sheets';
 import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
 import { Labelled, TextArea } from '../app/Labelled.tsx';
-import { ChoiceField, FormPart, TextField } from './FormField.tsx';
+import { AreaField, ChoiceField, FormPart, TextField } from './FormField.tsx';
 import type { SheetValues } from './formValues.ts';
 
 const LIMIT_OPTIONS = Object.entries(LIMIT_KINDS).map(([key, { title, unit }]): [string, string] => [
   key,
   `${title}, ${unit}`,
 ]);
+
+/** Roles that a maker prints a chart of pieces for. */
+const CHARTED: readonly Role[] = ['intake', 'exhaust', 'intake-closing', 'exhaust-closing'];
 
 /** The figures of one limit: new and limit, one end, or the two ends of a band. */
 function LimitFigures({ index }: { readonly index: number }) {
@@ -41,6 +45,7 @@ export function PlanFields() {
   const wear = useFieldArray<SheetValues, 'wear'>({ control, name: 'wear' });
   const torques = useFieldArray<SheetValues, 'torques'>({ control, name: 'torques' });
   const wanted = useFieldArray<SheetValues, 'wanted'>({ control, name: 'wanted' });
+  const charts = useFieldArray<SheetValues, 'pieceCharts'>({ control, name: 'pieceCharts' });
   return (
     <>
       <FormPart title="Look again after" columns={4}>
@@ -132,6 +137,30 @@ export function PlanFields() {
           >
             Add a torque
           </Button>
+        </Box>
+      </FormPart>
+      <FormPart title="The maker’s charts of pieces" columns={4} folded={charts.fields.length === 0}>
+        {charts.fields.map((field, index) => (
+          <Box key={field.id} display="contents">
+            <ChoiceField
+              name={`pieceCharts.${index}.role`}
+              label="Role"
+              options={CHARTED.map((role) => [role, ROLE_WORDS[role]] as const)}
+            />
+            <Box gridColumn={{ md: 'span 2' }}>
+              <AreaField
+                name={`pieceCharts.${index}.text`}
+                label="The chart, a line a range of gaps"
+                hint="gap; 2.40; 2.45 first, the pieces fitted now; then 0.00-0.05; 2.30; 2.35 and so on. keep, or - for none. Where it is printed it governs."
+              />
+            </Box>
+            <Button variant="plain" alignSelf="end" onClick={() => charts.remove(index)}>
+              Take out
+            </Button>
+          </Box>
+        ))}
+        <Box gridColumn="1 / -1">
+          <Button onClick={() => charts.append({ role: 'intake', text: '' })}>Add a chart</Button>
         </Box>
       </FormPart>
       <FormPart title="Wanted at hand" columns={5} folded={wanted.fields.length === 0}>

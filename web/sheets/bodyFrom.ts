@@ -8,6 +8,7 @@ import {
   type Pattern,
   type Role,
 } from '@zero-lash/core/sheets';
+import { readChart } from '@zero-lash/core/setting';
 import { LIMIT_KINDS } from '@zero-lash/core/wear';
 import { firingAngles, inCycle, parseFiringOrder } from '@zero-lash/core/turning';
 import { numberTyped } from '../app/figures.ts';
@@ -43,6 +44,12 @@ export function readForm(values: SheetValues): ReadForm {
       rows: wholes(torque.rows, `torques.${index}.rows`, errors),
       sequence: wholes(torque.sequence, `torques.${index}.sequence`, errors),
     })),
+    pieceCharts: values.pieceCharts.flatMap(({ role, text }, index) => {
+      if (text.trim() === '') return [];
+      const chart = readChart(text);
+      if ('error' in chart) errors[`pieceCharts.${index}.text`] = chart.error;
+      return 'error' in chart ? [] : [{ role, ...chart, installed: [...chart.installed] }];
+    }),
     wanted: values.wanted.map(({ name, count, kind }, index) => ({
       name,
       kind,
@@ -86,6 +93,7 @@ function fieldOf(path: readonly string[], values: SheetValues, limits: SheetBody
   if (first === 'recheckPlan') return `plan.${second || 0}.${third || 'afterUsage'}`;
   if (first === 'wearLimits')
     return `wear.${second}.${third === 'min' ? 'nominal' : third === 'max' ? 'limit' : third || 'limit'}`;
+  if (first === 'pieceCharts') return `pieceCharts.${second}.text`;
   if (first === 'torques') return `torques.${second}.${third || 'fastening'}`;
   if (first === 'wanted') return `wanted.${second}.${third || 'name'}`;
   if (first === 'source') return second;

@@ -2,6 +2,7 @@
 import type { SheetBody, SheetFile, SheetRevision, WearLimit } from '@zero-lash/contract/sheets';
 import type { WantedPart } from '@zero-lash/core/parts';
 import { rolesOf, type Means, type Pattern, type Role, parseLimits } from '@zero-lash/core/sheets';
+import { writeChart } from '@zero-lash/core/setting';
 import { firingSteps } from '@zero-lash/core/turning';
 
 /** A means of setting as it is typed. */
@@ -86,6 +87,8 @@ export interface SheetValues {
     readonly rows: string;
     readonly sequence: string;
   }[];
+  /** the maker's charts of pieces, as they are typed */
+  readonly pieceCharts: readonly { readonly role: Role; readonly text: string }[];
   readonly wanted: readonly {
     readonly name: string;
     readonly count: string;
@@ -171,6 +174,7 @@ export const FRESH_SHEET: SheetValues = {
   limits: {},
   wear: [],
   torques: [],
+  pieceCharts: [],
   wanted: [],
   usageUnit: 'hours',
   plan: [{ afterUsage: '', afterDays: '' }],
@@ -248,6 +252,7 @@ export function valuesFrom(sheet: SheetRevision | SheetFile): SheetValues {
       rows: rows.join(', '),
       sequence: sequence.join(', '),
     })),
+    pieceCharts: (sheet.pieceCharts ?? []).map(({ role, ...chart }) => ({ role, text: writeChart(chart) })),
     wanted: sheet.wanted.map(({ count, ...rest }) => ({ ...rest, count: String(count) })),
     usageUnit: sheet.usageUnit,
     plan: sheet.recheckPlan.map((step) => ({

@@ -89,6 +89,10 @@ export function sheetInWords(sheet: SheetBody): SheetLine[] {
         .filter(Boolean)
         .join('; '),
     })),
+    ...(sheet.pieceCharts ?? []).map(({ role, installed, rows }) => ({
+      name: `Maker’s chart, ${ROLE_WORDS[role]}`,
+      text: `${rows.length} ranges of gaps, ${installed.length} pieces fitted now, from ${installed[0]} to ${installed.at(-1)} mm; it governs`,
+    })),
     sheet.wanted.length > 0 && {
       name: 'Wanted at hand',
       text: sheet.wanted.map(({ name, count }) => (count > 1 ? `${name} ${count}` : name)).join(', '),

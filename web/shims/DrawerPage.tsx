@@ -12,7 +12,14 @@ import { saveFile } from '../app/saveFile.ts';
 import { PieceDrawer } from '../drawings/PieceDrawer.tsx';
 import { useShopTimes } from '../people/useShopTimes.ts';
 import { useRole } from '../people/useRole.ts';
-import { piecesTyped, readKitCsv, writeOrderCsv, type KitLine } from './drawerCsv.ts';
+import {
+  piecesTyped,
+  readKitCsv,
+  readSizePrices,
+  writeOrderCsv,
+  writeSizePrices,
+  type KitLine,
+} from './drawerCsv.ts';
 import { Orders } from './Orders.tsx';
 import {
   useChangeSystemMutation,
@@ -234,9 +241,12 @@ function PriceForm({ system }: { readonly system: DrawerSystem }) {
   const [reorder, setReorder] = useState(String(system.reorder));
   const [change, { error, isLoading }] = useChangeSystemMutation();
   const figures = { price: Number(price.replace(',', '.')), reorder: Number(reorder) };
+  const [own, setOwn] = useState(writeSizePrices(system.sizePrices));
+  const sizePrices = readSizePrices(own, system.made);
   const wrong = {
     price: price.trim() === '' || !(figures.price >= 0) ? 'A price such as 7.50.' : undefined,
     reorder: /^\d{1,2}$/.test(reorder.trim()) ? undefined : 'A whole number.',
+    own: 'error' in sizePrices ? sizePrices.error : undefined,
   };
   return (
     <Flex
@@ -247,8 +257,11 @@ function PriceForm({ system }: { readonly system: DrawerSystem }) {
       flexWrap="wrap"
       onSubmit={(event) => {
         event.preventDefault();
-        if (!wrong.price && !wrong.reorder)
-          void change({ system: system.system, ...figures, version: system.version });
+        if (wrong.price || wrong.reorder || 'error' in sizePrices) return;
+        void change({
+          ...{ system: system.system, ...figures, version: system.version },
+          sizePrices: [...sizePrices.prices],
+        });
       }}
     >
       <Box width="140px">
@@ -259,6 +272,16 @@ function PriceForm({ system }: { readonly system: DrawerSystem }) {
       <Box width="200px">
         <Labelled label="Of each size at least" error={wrong.reorder}>
           <Input value={reorder} inputMode="numeric" onChange={({ target }) => setReorder(target.value)} />
+        </Labelled>
+      </Box>
+      <Box width="240px">
+        <Labelled label="Sizes that cost something else" error={wrong.own}>
+          <Input
+            value={own}
+            placeholder="3.00 = 9.50; 3.05 = 9.50"
+            maxLength={400}
+            onChange={({ target }) => setOwn(target.value)}
+          />
         </Labelled>
       </Box>
       <Button type="submit" loading={isLoading}>

@@ -26,6 +26,7 @@ import {
   type PlanChoices,
 } from './planInput.ts';
 import type { Plans } from './plans.ts';
+import { MovesDrawn } from './MovesDrawn.tsx';
 import { NotYet } from './NotYet.tsx';
 import { OrderThese } from './OrderThese.tsx';
 import { usePlans } from './usePlans.ts';
@@ -157,7 +158,7 @@ function Moves({ build, points, plans, choices, onChoose, enabled }: MovesProps)
   const { tray, gone } = useMemo(() => besideTheEngine(build.settings), [build.settings]);
 
   function fitted({ key, thickness, source, from: giver }: PlanAssignment): void {
-    const { installed: isIn, bare } = of(key)!;
+    const { installed: isIn, bare, worn } = of(key)!;
     // where nothing is in nothing comes out
     const installed = bare ? null : isIn;
     // what lies in the tray already comes from the engine, though the planner counts it as stock
@@ -169,7 +170,13 @@ function Moves({ build, points, plans, choices, onChoose, enabled }: MovesProps)
       body: {
         ...{ point: key, kind: 'fitted', installed, fitted: thickness, note: 'as planned' },
         from,
-        to: bare ? 'unsaid' : wantedElsewhere.has(key) || gone.has(key) ? 'engine' : 'drawer',
+        to: bare
+          ? 'unsaid'
+          : worn
+            ? 'scrapped'
+            : wantedElsewhere.has(key) || gone.has(key)
+              ? 'engine'
+              : 'drawer',
         giver: giver ?? null,
       },
     });
@@ -177,12 +184,14 @@ function Moves({ build, points, plans, choices, onChoose, enabled }: MovesProps)
 
   return (
     <>
+      <ChartsSay points={points} />
       {unsolved.map(({ key }) => (
         <Caution key={key}>{noneFits(of(key)!, length)}</Caution>
       ))}
       {order.length === 0 && unsolved.length === 0 && (
         <Box>Nothing is to be changed: what is in leaves every point in its band.</Box>
       )}
+      {order.length > 0 && <MovesDrawn build={build} points={points} moves={order} />}
       {order.length > 0 && (
         <Box overflowX="auto" tabIndex={0} role="region" aria-label="Moves of the plan">
           <Box as="table" css={{ '& td, & th': { paddingInlineEnd: '14px' }, '& svg': { flexShrink: 0 } }}>
@@ -294,6 +303,24 @@ const SOURCE_WORDS: Readonly<Record<PlanAssignment['source'], string>> = {
   order: 'to buy',
   none: '',
 };
+
+/** Where the maker prints a chart it governs: what it says at each point it has a place for. */
+function ChartsSay({ points }: { readonly points: readonly PiecePoint[] }) {
+  const { length } = useLengths(points[0]?.point.stamped);
+  const said = points.filter(({ chart }) => chart !== undefined && chart !== 'keep');
+  if (said.length === 0) return null;
+  return (
+    <Box fontSize="sm">
+      The maker’s chart governs:{' '}
+      {said
+        .map(
+          ({ point, chart }) => `${point.key} ${chart === null ? 'none printed' : length(chart as number)}`,
+        )
+        .join(', ')}
+      .
+    </Box>
+  );
+}
 
 /** What no size made does: how thick a piece it would take. */
 function noneFits(

@@ -72,12 +72,51 @@ export function readKitCsv(text: string, made: readonly number[]): readonly KitL
 }
 
 /** Writes what is to be ordered so that of each size as many are there as are wanted. */
-export function writeOrderCsv({ title, sizes, reorder, price }: DrawerSystem): string {
+export function writeOrderCsv({ title, sizes, reorder, price, sizePrices }: DrawerSystem): string {
+  const costs = (mm: number) =>
+    sizePrices.find(({ thickness }) => tenthsFromMm(thickness) === tenthsFromMm(mm))?.price ?? price;
   const short = sizes
     .map(({ thickness, count }) => ({ thickness, count: reorder - count }))
     .filter(({ count }) => count > 0);
   return Papa.unparse({
     fields: ['pieces', 'thickness mm', 'count', 'price'],
-    data: short.map(({ thickness, count }) => [title, thickness, count, (price * count).toFixed(2)]),
+    data: short.map(({ thickness, count }) => [
+      title,
+      thickness,
+      count,
+      (costs(thickness) * count).toFixed(2),
+    ]),
   });
 }
+
+const SIZE_PRICE = /^(\d+(?:[.,]\d+)?)\s*(?:mm)?\s*[=:]\s*(\d+(?:[.,]\d{1,2})?)$/;
+
+/**
+ * Reads sizes that cost something else than the others: `3.00 = 9.50; 3.05 = 9.50`.
+ *
+ * @example readSizePrices('3.00 = 9.50', [3]) // { prices: [{ thickness: 3, price: 9.5 }] }
+ */
+export function readSizePrices(
+  text: string,
+  made: readonly number[],
+):
+  | { readonly prices: readonly { readonly thickness: number; readonly price: number }[] }
+  | { readonly error: string } {
+  const prices = new Map<number, number>();
+  for (const piece of text
+    .split(/;|\n|,(?=\s)/)
+    .map((each) => each.trim())
+    .filter(Boolean)) {
+    const [, size, price] = SIZE_PRICE.exec(piece) ?? [];
+    if (size === undefined) return { error: `“${piece}” is no size with its price, such as 3.00 = 9.50.` };
+    const mm = Number(size.replace(',', '.'));
+    const doubt = doubtSize(mm, made);
+    if (doubt) return { error: `${doubt}.` };
+    prices.set(mm, Number(price!.replace(',', '.')));
+  }
+  return { prices: [...prices].map(([thickness, price]) => ({ thickness, price })) };
+}
+
+/** Writes them as they are read. */
+export const writeSizePrices = (prices: DrawerSystem['sizePrices']) =>
+  prices.map(({ thickness, price }) => `${thickness.toFixed(2)} = ${price.toFixed(2)}`).join('; ');

@@ -4,9 +4,16 @@ import { lastChange } from '@zero-lash/core/builds';
 import { gainAt } from '@zero-lash/core/headwork';
 import { mmFromTenths, tenthsFromMm } from '@zero-lash/core/length';
 import { isDecided, whyNoProof } from '@zero-lash/core/measuring';
-import { aimFor, pieceSystem, sizesOf, type PlanChange, type ShimPlanInput } from '@zero-lash/core/setting';
-import { meansFor } from '@zero-lash/core/sheets';
-import { characteristicOf, figuresAt, wearSheetOf } from '@zero-lash/core/wear';
+import {
+  aimFor,
+  chartSays,
+  pieceSystem,
+  sizesOf,
+  type PlanChange,
+  type ShimPlanInput,
+} from '@zero-lash/core/setting';
+import { meansFor, type Pattern } from '@zero-lash/core/sheets';
+import { characteristicOf, figuresAt, partFates, wearSheetOf } from '@zero-lash/core/wear';
 import type { BuildView } from '../builds/buildView.ts';
 import { limitedPoints, readingAt, roundOfStage, type LimitedPoint } from '../builds/points.ts';
 
@@ -24,6 +31,10 @@ export interface PiecePoint {
   readonly gain: number;
   /** nothing is in: what stands for the piece is the offset of its seat */
   readonly bare: boolean;
+  /** dished or worn, as the wear sheet says: it is not used again, here or elsewhere */
+  readonly worn: boolean;
+  /** what the maker's own chart says is fitted there; undefined where it says nothing of it */
+  readonly chart: number | 'keep' | null | undefined;
   /** null where it is planned for */
   readonly why: NotPlanned | null;
 }
@@ -49,11 +60,21 @@ export function pieceFound({ wear, sheet }: Pick<BuildView, 'wear' | 'sheet'>, k
   return figuresAt(wearSheetOf(wear, sheet.wearLimits), PIECE, key, 'found')['value']?.[0] ?? null;
 }
 
+/** The points whose piece the wear sheet has replaced: dished, worn or cracked. */
+function piecesReplaced(worn: ReturnType<typeof wearSheetOf>, pattern: Pattern): ReadonlySet<string> {
+  return new Set(
+    partFates(worn, pattern)
+      .filter(({ part, decided, verdict }) => part === 'piece' && (decided?.fate ?? verdict) === 'replace')
+      .map(({ place }) => place),
+  );
+}
+
 /** What stands at each point that takes a graded piece; closing sides are set by hand, after their opening sides. */
 export function piecePoints(build: BuildView): readonly PiecePoint[] {
   const { sheet, settings, wear, aim, ownAims } = build;
   const round = roundOfStage(build, 'set');
   const worn = wearSheetOf(wear, sheet.wearLimits);
+  const wornOut = piecesReplaced(worn, sheet.pattern);
   return limitedPoints(sheet).flatMap((point): PiecePoint[] => {
     const system = pieceSystem(meansFor(sheet.pattern, point.role));
     if (!system || point.role.endsWith('closing')) return [];
@@ -70,6 +91,7 @@ export function piecePoints(build: BuildView): readonly PiecePoint[] {
         ? { lo: reading.lo, hi: reading.hi }
         : null;
     const limits = { min: tenthsFromMm(point.min), max: tenthsFromMm(point.max) };
+    const chart = sheet.pieceCharts?.find(({ role }) => role === point.role);
     const why = (): NotPlanned | null => {
       if (bare && proof !== null) return 'bare';
       if (proof === 'changed-since') return fitted === null ? 'not-measured' : 'fitted';
@@ -81,7 +103,16 @@ export function piecePoints(build: BuildView): readonly PiecePoint[] {
     };
     return [
       {
-        ...{ point, system: system.key, gap, installed, bare, why: why() },
+        chart: chart && gap && installed !== null && !bare ? chartSays(chart, gap, installed) : undefined,
+        ...{
+          point,
+          system: system.key,
+          gap,
+          installed,
+          bare,
+          worn: wornOut.has(point.key) && change === null,
+          why: why(),
+        },
         target: mmFromTenths(aimFor(aim, point.role, limits, ownAims?.figures)),
         gain: gainAt(sheet.pattern, point),
       },
@@ -132,6 +163,24 @@ export function besideTheEngine(
   return { tray: tray.map(({ thickness }) => thickness), gone };
 }
 
+/** Every piece there is to choose from but one size, for a point: what a person bars by hand, said by the maker. */
+function othersThan(
+  size: number,
+  key: string,
+  made: readonly number[],
+  pieces: readonly { readonly thickness: number }[],
+): { readonly key: string; readonly thickness: number }[] {
+  const all = new Set([...made, ...pieces.map(({ thickness }) => thickness)].map(tenthsFromMm));
+  // a piece is called by the size it is made in, and measures a little off it
+  return [...all]
+    .filter((thickness) => Math.abs(thickness - tenthsFromMm(size)) > OFF_SIZE)
+    .map((thickness) => ({ key, thickness: mmFromTenths(thickness) }));
+}
+
+const OFF_SIZE = 150;
+const installedOf = (points: readonly PiecePoint[]) =>
+  points.flatMap(({ installed }) => (installed === null ? [] : [{ thickness: installed }]));
+
 const same = (a: number, b: number) => tenthsFromMm(a) === tenthsFromMm(b);
 
 /** What the planner is asked, one question for each system of pieces. */
@@ -149,23 +198,38 @@ export function planQuestions(
     const means = meansFor(build.sheet.pattern, own[0]!.point.role);
     const made = 'sizes' in means ? sizesOf(means.sizes).map(mmFromTenths) : [];
     const keys = new Set(own.map(({ point }) => point.key));
+    const stock = [
+      ...(choices.drawer
+        ? (kept?.sizes ?? []).map(({ thickness, count }) => ({ thickness, qty: count }))
+        : []),
+      ...tray.map((thickness) => ({ thickness, qty: 1 })),
+    ];
     return {
-      points: own.map(({ point, gap, installed, target, gain, bare }) => ({
+      points: own.map(({ point, gap, installed, target, gain, bare, worn }) => ({
         ...{ key: point.key, lo: gap!.lo, hi: gap!.hi, installed: installed!, target, gain },
-        ...{ min: point.min, max: point.max, gone: bare || gone.has(point.key) },
+        ...{ min: point.min, max: point.max, gone: bare || worn || gone.has(point.key) },
       })),
-      stock: [
-        ...(choices.drawer
-          ? (kept?.sizes ?? []).map(({ thickness, count }) => ({ thickness, qty: count }))
-          : []),
-        ...tray.map((thickness) => ({ thickness, qty: 1 })),
-      ],
-      orderable: made.map((thickness) => ({ thickness, price: kept?.price ?? 0 })),
+      stock,
+      orderable: made.map((thickness) => ({
+        thickness,
+        price: kept?.sizePrices.find((own) => same(own.thickness, thickness))?.price ?? kept?.price ?? 0,
+      })),
       change: choices.change,
       reuseRemoved: choices.reuse,
       guard: choices.guard,
-      keep: choices.keep.filter((key) => keys.has(key)),
-      without: choices.without.filter(({ key }) => keys.has(key)),
+      keep: [
+        ...choices.keep.filter((key) => keys.has(key)),
+        ...own.flatMap(({ point, chart }) => (chart === 'keep' ? [point.key] : [])),
+      ],
+      without: [
+        ...choices.without.filter(({ key }) => keys.has(key)),
+        // where the maker prints which piece it is, no other one is fitted
+        ...own.flatMap(({ point, chart }) =>
+          typeof chart === 'number'
+            ? othersThan(chart, point.key, made, [...stock, ...installedOf(own)])
+            : [],
+        ),
+      ],
     };
   });
 }

@@ -106,7 +106,9 @@ describe('the form of a setting', () => {
     type('fitted, mm', '2.42');
     write();
     fireEvent.click(screen.getByRole('button', { name: /^The mark/ }));
-    expect(put()[2]).toMatchObject({ body: { fitted: 2.45, note: expect.stringContaining('the micrometer slipped') } });
+    expect(put()[2]).toMatchObject({
+      body: { fitted: 2.45, note: expect.stringContaining('the micrometer slipped') },
+    });
   });
 
   it('asks about more than a whole turn', () => {

@@ -9,7 +9,13 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import { store } from '../app/store.ts';
 import type { BuildView } from '../builds/buildView.ts';
 import { OwnFeel } from '../people/OwnFeel.tsx';
-import { piecesTyped, readKitCsv, writeOrderCsv } from '../shims/drawerCsv.ts';
+import {
+  piecesTyped,
+  readKitCsv,
+  readSizePrices,
+  writeOrderCsv,
+  writeSizePrices,
+} from '../shims/drawerCsv.ts';
 import { drawerApi } from '../shims/endpoints.ts';
 import { besideTheEngine, piecePoints, planQuestions, type PlanChoices } from '../shims/planInput.ts';
 import { planAll } from '../shims/plans.ts';
@@ -27,7 +33,15 @@ const SYSTEM = 'shim under-bucket 9.5';
 const drawerOf = (counts: Readonly<Record<string, number>>, price = 7.5): Drawer => ({
   systems: [
     {
-      ...{ system: SYSTEM, title: 'Shims', made: [2, 2.5, 2.55], price, reorder: 2, version: 1 },
+      ...{
+        system: SYSTEM,
+        title: 'Shims',
+        made: [2, 2.5, 2.55],
+        price,
+        sizePrices: [],
+        reorder: 2,
+        version: 1,
+      },
       sizes: Object.entries(counts).map(([thickness, count]) => ({ thickness: Number(thickness), count })),
     },
   ],
@@ -434,5 +448,95 @@ describe('one’s own feel', () => {
     expect(await said({ count: 3, sd: 0.01, bias: 0, guard: 0.004, locks: [] })).toContain(
       'until there are ten such looks.',
     );
+  });
+});
+
+describe('what the maker prints', () => {
+  const chart = {
+    role: 'intake' as const,
+    installed: [2.5, 2.55],
+    rows: [
+      { from: 0, to: 0.21, pieces: [2.4, 2.45] },
+      { from: 0.21, to: 0.29, pieces: ['keep' as const, 'keep' as const] },
+      { from: 0.29, to: 0.4, pieces: [2.6, null] },
+    ],
+  };
+  const view = (gaps: Readonly<Record<string, readonly [number, number]>>, of: Record<string, number>) => {
+    const shown = engine(gaps, of);
+    return { ...shown, sheet: { ...shown.sheet, pieceCharts: [chart] } } as BuildView;
+  };
+  const planned = (shown: BuildView) =>
+    planAll(
+      planQuestions(
+        shown,
+        piecePoints(shown).filter(({ why }) => why === null),
+        undefined,
+        {
+          ...{
+            reuse: false,
+            drawer: false,
+            keep: [],
+            without: [],
+            guard: 0,
+            change: { rule: 'all' as const },
+          },
+        },
+      ),
+    ).plan.assignments;
+
+  it('governs: no other piece is fitted, and what it keeps is kept', () => {
+    const shown = view(
+      { '1I': [0.19, 0.2], '2I': [0.22, 0.23], '1E': [0.28, 0.29] },
+      {
+        ...{ '1I': 2.5, '2I': 2.55, '1E': 2.5 },
+      },
+    );
+    const moves = new Map(planned(shown).map((move) => [move.key, move]));
+    // by the difference alone it would be 2.45
+    expect(moves.get('1I')).toMatchObject({ thickness: 2.4, source: 'order' });
+    expect(moves.get('2I')).toMatchObject({ source: 'keep' });
+    // of exhausts it prints nothing
+    expect(moves.get('1E')!.thickness).toBeCloseTo(2.45, 9);
+    expect(piecePoints(shown).find(({ point }) => point.key === '1I')!.chart).toBe(2.4);
+  });
+
+  it('is said beside the plan', async () => {
+    await signIn('bench');
+    show(<ShimPlan build={view({ '1I': [0.19, 0.2] }, { '1I': 2.5 })} />);
+    expect(await screen.findByText(/The maker’s chart governs:/)).toBeTruthy();
+    expect(screen.getByText(/The maker’s chart governs:/).textContent).toMatch(/1I 2\.40?\smm/);
+  });
+});
+
+describe('what a size costs', () => {
+  it('is said for the sizes that cost something else, and a plan reckons with it', () => {
+    const made = [2.5, 2.55];
+    expect(readSizePrices('2.50 = 9.50; 2,55=8', made)).toEqual({
+      prices: [
+        { thickness: 2.5, price: 9.5 },
+        { thickness: 2.55, price: 8 },
+      ],
+    });
+    expect(readSizePrices('', made)).toEqual({ prices: [] });
+    for (const wrong of ['2.5', '2.5 = a', '2.6 = 3', '2.5 = -1', '2.5 = 1.234'])
+      expect(readSizePrices(wrong, made)).toHaveProperty('error');
+    const prices = [{ thickness: 2.5, price: 9.5 }];
+    expect(readSizePrices(writeSizePrices(prices), made)).toEqual({ prices });
+    const shown = engine({ '1I': [0.1, 0.11] }, { '1I': 2.5 });
+    const drawer = drawerOf({});
+    const dear = {
+      systems: drawer.systems.map((system) => ({ ...system, sizePrices: [{ thickness: 2.35, price: 20 }] })),
+    };
+    const [asked] = planQuestions(
+      shown,
+      piecePoints(shown).filter(({ why }) => why === null),
+      dear,
+      {
+        ...{ reuse: true, drawer: true, keep: [], without: [], guard: 0, change: { rule: 'all' } },
+      },
+    );
+    const priceOf = (mm: number) =>
+      asked!.orderable.find(({ thickness }) => Math.abs(thickness - mm) < 1e-9)!.price;
+    expect([priceOf(2.35), priceOf(2.4)]).toEqual([20, 7.5]);
   });
 });

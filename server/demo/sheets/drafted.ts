@@ -39,6 +39,7 @@ export const drawnShutTwin: NewSheet = {
     wearLimits: WEAR_LIMITS,
     torques: CAP_TORQUES,
     wanted: [],
+    pieceCharts: [],
     usageUnit: 'hours',
     recheckPlan: [{ afterUsage: 10, afterDays: 60 }],
     source: { manual: 'Vessany P2 works leaflet', edition: '', page: '3' },

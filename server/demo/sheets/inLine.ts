@@ -42,6 +42,7 @@ export const orchardFour: NewSheet = {
     wearLimits: WITH_SCREWS,
     torques: WITH_HEAD,
     wanted: AT_HAND,
+    pieceCharts: [],
     usageUnit: 'hours',
     recheckPlan: [
       { afterUsage: 10, afterDays: 30 },
@@ -85,6 +86,7 @@ export const railFour: NewSheet = {
     wearLimits: WITH_TIPS,
     torques: [...CAP_TORQUES, { ...UNSHOWN, fastening: 'Head nuts', steps: '60 Nm, then 145 Nm', order: '' }],
     wanted: [],
+    pieceCharts: [],
     usageUnit: 'km',
     recheckPlan: [
       { afterUsage: 800, afterDays: 60 },
@@ -127,6 +129,7 @@ export const sawSingle: NewSheet = {
     wearLimits: WITH_SCREWS,
     torques: CAP_TORQUES,
     wanted: [],
+    pieceCharts: [],
     usageUnit: 'starts',
     recheckPlan: [
       { afterUsage: 20, afterDays: 30 },
@@ -168,6 +171,7 @@ export const trolleyThree: NewSheet = {
     wearLimits: WEAR_LIMITS,
     torques: CAP_TORQUES,
     wanted: [],
+    pieceCharts: [],
     usageUnit: 'hours',
     recheckPlan: [
       { afterUsage: 20, afterDays: 60 },
@@ -211,6 +215,7 @@ export const groomerSix: NewSheet = {
       { ...UNSHOWN, fastening: 'Rocker shaft', steps: '20 Nm, then 60 Nm', order: 'from the middle out' },
     ],
     wanted: [],
+    pieceCharts: [],
     usageUnit: 'hours',
     recheckPlan: [
       { afterUsage: 100, afterDays: 120 },

@@ -36,6 +36,7 @@ export const pumpTwin: NewSheet = {
     wearLimits: WEAR_LIMITS,
     torques: CAP_TORQUES,
     wanted: [],
+    pieceCharts: [],
     usageUnit: 'hours',
     recheckPlan: [
       { afterUsage: 5, afterDays: 21 },
@@ -95,6 +96,7 @@ export const racerFour: NewSheet = {
     wearLimits: WEAR_LIMITS,
     torques: CAP_TORQUES,
     wanted: [],
+    pieceCharts: [],
     usageUnit: 'hours',
     recheckPlan: [
       { afterUsage: 5, afterDays: 30 },
@@ -147,6 +149,7 @@ export const flatFour: NewSheet = {
     wearLimits: WEAR_LIMITS,
     torques: CAP_TORQUES,
     wanted: [],
+    pieceCharts: [],
     usageUnit: 'hours',
     recheckPlan: [
       { afterUsage: 25, afterDays: 90 },
@@ -196,6 +199,7 @@ export const ropewayTwelve: NewSheet = {
     wearLimits: WEAR_LIMITS,
     torques: CAP_TORQUES,
     wanted: [],
+    pieceCharts: [],
     usageUnit: 'hours',
     recheckPlan: [
       { afterUsage: 50, afterDays: 120 },

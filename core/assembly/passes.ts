@@ -1,0 +1,57 @@
+import { parseTorqueSteps, type TorqueStep } from './torqueSteps.ts';
+
+const MARK = 'pass ';
+
+/** A fastening of a sheet, as far as its tightening goes. */
+export interface Fastening {
+  readonly fastening: string;
+  readonly steps: string;
+}
+
+/** One pass of a tightening: every bolt of a fastening to one torque, or on by one angle. */
+export interface Pass {
+  /** the check it is ticked off by */
+  readonly key: string;
+  readonly fastening: string;
+  /** from 1, of how many */
+  readonly number: number;
+  readonly of: number;
+  readonly step: TorqueStep;
+}
+
+/**
+ * Lists the passes in which the fastenings of a sheet are tightened; a fastening whose steps cannot be read has none.
+ *
+ * Rule: every bolt of a fastening is at one step before any goes on to the next.
+ *
+ * @example passesOf([{ fastening: 'Head nuts', steps: '60 Nm, then 145 Nm' }]).map(({ number }) => number) // [1, 2]
+ */
+export function passesOf(torques: readonly Fastening[]): readonly Pass[] {
+  return torques.flatMap(({ fastening, steps: text }, row) => {
+    const read = parseTorqueSteps(text);
+    if ('error' in read) return [];
+    return read.steps.map((step, index) => ({
+      ...{ key: `${MARK}${row}.${index}`, fastening, step },
+      ...{ number: index + 1, of: read.steps.length },
+    }));
+  });
+}
+
+/**
+ * Says whether a check is one of a pass of tightening.
+ *
+ * @example isPass('pass 0.1') // true
+ */
+export const isPass = (check: string): boolean => check.startsWith(MARK);
+
+/**
+ * Lists what was begun to be tightened and not finished: a pass is left out, or a fastening stands between two of them.
+ *
+ * @param done keys of the passes that are ticked
+ * @example passesLeft(torques, new Set(['pass 0.0'])).map(({ number }) => number) // [2]
+ */
+export function passesLeft(torques: readonly Fastening[], done: ReadonlySet<string>): readonly Pass[] {
+  const passes = passesOf(torques);
+  const begun = new Set(passes.filter(({ key }) => done.has(key)).map(({ fastening }) => fastening));
+  return passes.filter(({ key, fastening }) => begun.has(fastening) && !done.has(key));
+}

@@ -1,0 +1,51 @@
+import { passesLeft, type Fastening } from '../assembly/index.ts';
+import { imbalances, ledgerKey, type Imbalance, type LedgerLine } from '../parts/index.ts';
+import { standingLines, type Entry } from './entries.ts';
+import type { KeptTick } from './standing.ts';
+
+/** The check by which a lead lets a ledger stand that does not balance, having written down why. */
+export const LEDGER_EXPLAINED = 'ledger-explained';
+
+/**
+ * Finds what was counted out and did not come back, or came back beyond what went.
+ *
+ * @example partsOff(build.ledger).map(({ off }) => off) // [-1]
+ */
+export function partsOff(ledger: readonly Entry<LedgerLine>[]): readonly Imbalance[] {
+  const lines = [...standingLines<LedgerLine>(ledger, ledgerKey).values()].map(({ line }) => line);
+  return imbalances(lines.filter(({ dropped }) => !dropped));
+}
+
+/**
+ * Says whether a lead explained a ledger as it stands now: what is counted after that is not explained by it.
+ *
+ * @example partsExplained(build) // false
+ */
+export function partsExplained({
+  ledger,
+  ticks,
+}: {
+  readonly ledger: readonly Entry<LedgerLine>[];
+  readonly ticks: readonly KeptTick[];
+}): boolean {
+  const explained = ticks.find(({ check, done }) => done && check === LEDGER_EXPLAINED);
+  return explained !== undefined && ledger.every(({ at }) => Date.parse(at) <= Date.parse(explained.at));
+}
+
+/**
+ * Names the passes of tightening that were begun and not finished.
+ *
+ * @example passesOpen(build) // ['Head nuts, pass 2 of 2 (145 Nm)']
+ */
+export function passesOpen({
+  torques,
+  ticks,
+}: {
+  readonly torques: readonly Fastening[];
+  readonly ticks: readonly KeptTick[];
+}): readonly string[] {
+  const done = new Set(ticks.filter((tick) => tick.done).map(({ check }) => check));
+  return passesLeft(torques, done).map(
+    ({ fastening, number, of, step }) => `${fastening}, pass ${number} of ${of} (${step.asWritten})`,
+  );
+}

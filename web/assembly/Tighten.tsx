@@ -1,0 +1,116 @@
+import { Box, Heading } from '@chakra-ui/react';
+import {
+  boltsInRows,
+  passesOf,
+  tightenOrder,
+  torque,
+  TORQUE_UNITS,
+  wrenchesFor,
+  type Pass,
+} from '@zero-lash/core/assembly';
+import type { StageKey } from '@zero-lash/core/builds';
+import { useMemo } from 'react';
+import type { BuildView } from '../builds/buildView.ts';
+import { Check } from '../builds/Check.tsx';
+import { useBenchWrite } from '../builds/useBenchWrite.ts';
+import { BoltDrawing } from '../drawings/BoltDrawing.tsx';
+import { useToolsQuery } from '../instruments/endpoints.ts';
+import { useRole } from '../people/useRole.ts';
+
+interface Props {
+  readonly build: BuildView;
+  readonly stage: StageKey;
+}
+
+/** What the sheet says is tightened, pass by pass, each ticked by whoever did it, in its order and by which wrench. */
+export function Tighten({ build, stage }: Props) {
+  const { torques } = build.sheet;
+  const passes = useMemo(() => passesOf(torques), [torques]);
+  if (passes.length === 0) return null;
+  return (
+    <Box as="details" borderTop="1px solid" borderColor="hairline">
+      <Box as="summary" minHeight="44px" paddingY="2" cursor="pointer">
+        <b>Tighten, pass by pass</b>
+      </Box>
+      <Box fontSize="sm" color="faded">
+        Threads as the sheet says, dry or oiled, and blind holes empty of oil and water. Every bolt of a
+        fastening is at one step before any goes on to the next; each is marked with paint when it is done.
+        Cam caps first go down level, both bolts of each, half a turn at a time, until they are seated. The
+        maker’s manual governs.
+      </Box>
+      {torques.map((each, row) => {
+        const own = passes.filter(({ key }) => key.startsWith(`pass ${row}.`));
+        return own.length > 0 ? (
+          <Fastened key={each.fastening} build={build} stage={stage} torque={each} passes={own} />
+        ) : null;
+      })}
+    </Box>
+  );
+}
+
+function Fastened({
+  build,
+  stage,
+  torque: { fastening, order, rows, sequence },
+  passes,
+}: Props & { readonly torque: BuildView['sheet']['torques'][number]; readonly passes: readonly Pass[] }) {
+  const put = useBenchWrite(build.id);
+  const { mayWork } = useRole();
+  const { data: tools } = useToolsQuery();
+  const wrenches = (tools?.instruments ?? []).flatMap(({ id, kind, torque: range, active }) =>
+    kind === 'torque-wrench' && active && range ? [{ id, from: range.from, to: range.to }] : [],
+  );
+  const bolts = useMemo(() => (rows.length > 0 ? boltsInRows(rows) : []), [rows]);
+  const turned = useMemo(
+    () =>
+      sequence.length > 0 ? sequence.map(String) : bolts.length > 0 ? tightenOrder({ bolts }).tighten : [],
+    [bolts, sequence],
+  );
+  const done = new Map(build.ticks.filter((tick) => tick.done).map(({ check, by }) => [check, by]));
+  const next = passes.find(({ key }) => !done.has(key));
+  return (
+    <Box paddingY="2" borderBottom="1px solid" borderColor="hairline">
+      <Heading as="h4" fontSize="md" fontWeight="650">
+        {fastening}
+      </Heading>
+      {order && <Box fontSize="sm">{order}</Box>}
+      {bolts.length > 0 && (
+        <>
+          {sequence.length === 0 && (
+            <Box fontSize="sm" color="faded">
+              The sheet gives no order: from the middle outward, crosswise, by where its bolts stand.
+            </Box>
+          )}
+          <BoltDrawing bolts={bolts} order={turned} label={`${fastening}, tightened`} />
+        </>
+      )}
+      {passes.map((pass) => {
+        const { key, number, of, step } = pass;
+        const [wrench] = step.kind === 'torque' ? wrenchesFor([step], wrenches) : [];
+        const name = tools?.instruments.find(({ id }) => id === wrench?.wrench)?.name;
+        return (
+          <Check
+            key={key}
+            text={`${of > 1 ? `Pass ${number} of ${of}: ` : ''}${stepInWords(step)}${name ? `, with ${name}` : ''}`}
+            by={done.get(key)}
+            // one pass after another
+            enabled={
+              mayWork && build.stage === stage && !build.closedAt && (done.has(key) || next?.key === key)
+            }
+            onTick={(isDone) => put({ kind: 'tick', body: { stage, check: key, done: isDone } })}
+          />
+        );
+      })}
+    </Box>
+  );
+}
+
+/** A step as it is written, and a torque in the other units too. */
+function stepInWords(step: Pass['step']): string {
+  if (step.kind === 'angle') return `on by ${step.degrees}°`;
+  const others = TORQUE_UNITS.filter((unit) => unit !== 'lbf·in' || step.nm < 20).map((to) => {
+    const { value } = torque({ value: step.nm, from: 'N·m', to });
+    return `${value < 10 ? value.toFixed(1) : Math.round(value)} ${to}`;
+  });
+  return `${step.asWritten} (${others.join(', ')})`;
+}
