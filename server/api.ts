@@ -24,6 +24,7 @@ import { needsKey } from './plugins/writes.ts';
 import { recheckRoutes } from './rechecks/routes.ts';
 import { settingRoutes } from './setting/routes.ts';
 import { sheetRoutes } from './sheets/routes.ts';
+import { paperRoutes } from './signoff/papers.ts';
 import { signoffRoutes } from './signoff/routes.ts';
 import { turningRoutes } from './turning/routes.ts';
 import { todayRoutes } from './today/routes.ts';
@@ -45,6 +46,7 @@ const ROOMS = [
   knowHowRoutes,
   settingRoutes,
   signoffRoutes,
+  paperRoutes,
   recheckRoutes,
   instrumentRoutes,
   drawerRoutes,

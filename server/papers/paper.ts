@@ -134,19 +134,25 @@ export class Paper {
   }
 
   /** A table with its heading; a row that does not fit begins a new page. */
-  table(columns: readonly Column[], rows: readonly (readonly string[])[], size = 10): void {
+  table(
+    columns: readonly Column[],
+    rows: readonly (readonly string[])[],
+    size = 10,
+    /** draws beside a row, which its words say already */
+    beside?: (row: number, top: number) => void,
+  ): void {
     const table = this.pdf.struct('Table');
     this.#document.add(table);
-    const draw = (cells: readonly string[], kind: 'TH' | 'TD') => {
+    const draw = (cells: readonly string[], kind: 'TH' | 'TD', index = -1) => {
       if (this.pdf.y > bottomOf(this.pdf) - 24) this.pdf.addPage();
       const top = this.pdf.y + 4;
       let bottom = top;
       const row = this.pdf.struct('TR');
       table.add(row);
-      columns.forEach(({ left, width, align }, index) => {
+      columns.forEach(({ left, width, align }, column) => {
         row.add(
           this.pdf.struct(kind, {}, () => {
-            write(this.pdf, cells[index] ?? '', {
+            write(this.pdf, cells[column] ?? '', {
               ...{ size, width, at: { x: MARGIN + left, y: top } },
               ...(align ? { align } : {}),
               weight: kind === 'TH' ? 'bold' : 'plain',
@@ -157,6 +163,7 @@ export class Paper {
       });
       row.end();
       this.pdf.markContent('Artifact', { type: 'Layout' });
+      if (kind === 'TD') beside?.(index, top);
       this.pdf
         .moveTo(MARGIN, bottom + 3)
         .lineTo(this.pdf.page.width - MARGIN, bottom + 3)
@@ -170,7 +177,7 @@ export class Paper {
       columns.map(({ title }) => title),
       'TH',
     );
-    for (const row of rows) draw(row, 'TD');
+    rows.forEach((row, index) => draw(row, 'TD', index));
     table.end();
   }
 

@@ -1,5 +1,9 @@
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import type { PositionSchool } from '@zero-lash/core/turning';
+import type { OwnerSheetPaper } from '../signoff/ownerSheet.ts';
+import { drawOwnerSheet } from './drawOwnerSheet.ts';
+import { drawLabel, type LabelPaper } from './label.ts';
+import { drawMeasuringSheet, type MeasuringSheetPaper } from './measuringSheet.ts';
 import { drawList, type ListPaper } from './listPaper.ts';
 import { drawStopCard } from '../sheets/stopCard.ts';
 
@@ -7,11 +11,17 @@ import { drawStopCard } from '../sheets/stopCard.ts';
 export interface Paper {
   readonly 'stop-card': { readonly sheet: SheetRevision; readonly school: PositionSchool };
   readonly list: ListPaper;
+  readonly 'owner-sheet': OwnerSheetPaper;
+  readonly 'measuring-sheet': MeasuringSheetPaper;
+  readonly label: LabelPaper;
 }
 
 const DRAW: { readonly [Name in keyof Paper]: (from: Paper[Name]) => Promise<Uint8Array> } = {
   'stop-card': ({ sheet, school }) => drawStopCard(sheet, school),
   list: drawList,
+  'owner-sheet': drawOwnerSheet,
+  'measuring-sheet': drawMeasuringSheet,
+  label: drawLabel,
 };
 
 /** What the thread for papers does with one job: `Papers` calls it. */

@@ -20,7 +20,7 @@ import { findRevision } from '../sheets/read.ts';
 import type { ListPaper } from '../papers/listPaper.ts';
 
 /** What every paper of a build says, where it is aimed outside the maker's band; empty where it is not. */
-function aimedOutside(
+export function aimedOutside(
   limits: SheetRevision['limits'],
   { aim, ownAims }: Pick<BuildHead, 'aim' | 'ownAims'>,
 ): string {

@@ -1,0 +1,188 @@
+import { lastDone, provenBy, standingOf } from '@zero-lash/core/builds';
+import { formatInterval, formatLength, tenthsFromMm, type ShopUnit } from '@zero-lash/core/length';
+import { whyNoProof, type Verdict } from '@zero-lash/core/measuring';
+import {
+  expectedParts,
+  ledgerKey,
+  ledgerOf,
+  ORDER_WORDS,
+  partsList,
+  wantedParts,
+} from '@zero-lash/core/parts';
+import { layOutHeads, lashPoints, ROLE_WORDS, type HeadMap } from '@zero-lash/core/sheets';
+import { partFates, PARTS, wearSheetOf } from '@zero-lash/core/wear';
+import { standingLines } from '@zero-lash/core/builds';
+import type { Setting } from '@zero-lash/contract/setting';
+import type { Knex } from 'knex';
+import { readEntries } from '../builds/entries.ts';
+import { readWhole, type WholeBuild } from '../builds/read.ts';
+import { dayIn, shopZone } from '../clock.ts';
+import { aimedOutside } from '../parts/store.ts';
+import { readRechecks } from '../rechecks/read.ts';
+import { findRevision } from '../sheets/read.ts';
+
+/** What is known of one point's gap; mm, and in words of the shop's unit. */
+interface Gap {
+  readonly lo: number;
+  readonly hi: number | null;
+  readonly said: string;
+  readonly verdict: Verdict;
+}
+
+/** One point as it stands on the owner's sheet. */
+export interface OwnerPoint {
+  readonly key: string;
+  readonly role: string;
+  readonly min: number;
+  readonly max: number;
+  readonly limits: string;
+  readonly found: Gap | null;
+  readonly done: string;
+  readonly proved: Gap | null;
+  /** in spec only by what the shop takes over the greatest */
+  readonly onLimit: boolean;
+  readonly letStand: boolean;
+}
+
+/** What an owner is given: what was found, worn, replaced, set and proved, and when to come again. */
+export interface OwnerSheetPaper {
+  readonly engine: string;
+  /** owner, serial, duty, running figure */
+  readonly about: readonly string[];
+  readonly build: string;
+  readonly complaint: string;
+  readonly sheet: string;
+  readonly signed: string;
+  readonly statement: string;
+  readonly cautions: readonly string[];
+  readonly head: HeadMap;
+  readonly points: readonly OwnerPoint[];
+  readonly unit: ShopUnit;
+  /** part, place, what becomes of it, why */
+  readonly worn: readonly (readonly string[])[];
+  readonly replaced: readonly (readonly string[])[];
+  readonly next: string;
+}
+
+/** Collects everything that stands on an owner's sheet. */
+export async function readOwnerSheet(db: Knex, buildId: string): Promise<OwnerSheetPaper> {
+  const build = await readWhole(db, buildId);
+  const { sheet, engine, signOff } = build;
+  const shop = await db('shop').first('name', 'unit');
+  const unit = shop.unit as ShopUnit;
+  const zone = await shopZone(db);
+  const owned = await db('engines').where({ id: engine.id }).first('owner', 'serial', 'duty');
+  const wear = wearSheetOf(await readEntries(db, buildId, 'wear'), sheet.wearLimits);
+  const fates = partFates(wear, sheet.pattern);
+  const ledger = ledgerOf(
+    [...wantedParts(sheet), ...expectedParts(sheet.pattern)],
+    standingLines(build.ledger, ledgerKey),
+  );
+  const [planned] = (await readRechecks(db, { build_id: buildId })).filter(
+    ({ status }) => status === 'planned',
+  );
+  const aimed = aimedOutside((await findRevision(db, build.revisionId)).limits, build);
+  return {
+    engine: engine.name,
+    about: [
+      owned.owner,
+      owned.serial && `serial ${owned.serial}`,
+      owned.duty,
+      `${signOff?.usage ?? engine.usage} ${engine.usageUnit}`,
+    ].filter(Boolean),
+    build: `Build ${build.number}, opened ${dayIn(zone, new Date(build.openedAt))} · ${shop.name}`,
+    complaint: build.complaint,
+    sheet: `${sheet.maker} ${sheet.name}, revision ${sheet.number}; ${sheet.source.manual}${sheet.source.page && `, page ${sheet.source.page}`}`,
+    signed: signOff
+      ? `Signed off by ${signOff.by} on ${dayIn(zone, new Date(signOff.at))}.`
+      : 'Not signed off yet: this is how it stands so far.',
+    statement: signOff?.statement ?? '',
+    cautions: [
+      ...(aimed === '' ? [] : [aimed]),
+      ...(signOff && signOff.accepted.length > 0
+        ? [`Let stand as they were, by a lead: ${signOff.accepted.join(', ')}. Look at them sooner.`]
+        : []),
+      'First hours: stop at any knock, and look for leaks. The maker’s manual governs.',
+      'Where this engine is under certification, those licensed to sign for it do so under local rules. This record does not replace that.',
+    ],
+    head: layOutHeads(sheet.pattern),
+    points: pointsOf(build, unit),
+    unit,
+    worn: fates
+      .filter(({ verdict }) => verdict === 'replace' || verdict === 'watch')
+      .map(({ part, place, verdict, reasons }) => [
+        ...[part === 'seal' ? place : PARTS[part].title, part === 'seal' ? '' : place],
+        ...[verdict!, reasons.join('; ')],
+      ]),
+    replaced: partsList(fates, ledger)
+      .filter(({ state }) => state === 'fitted')
+      .map(({ name, place, count, state, reason }) => [
+        name,
+        place,
+        String(count),
+        ORDER_WORDS[state],
+        reason,
+      ]),
+    next: planned
+      ? `Next check: ${[
+          planned.dueUsage !== null && `at ${planned.dueUsage} ${engine.usageUnit}`,
+          planned.dueDate !== null && `by ${planned.dueDate}`,
+        ]
+          .filter(Boolean)
+          .join(' or ')}, whichever is first.`
+      : 'The next check is planned when it is signed off.',
+  };
+}
+
+function pointsOf(build: WholeBuild, unit: ShopUnit): OwnerPoint[] {
+  const proofs = provenBy(build);
+  const { accepted } = standingOf(build);
+  const asFound = build.rounds.find(({ kind }) => kind === 'as-found');
+  const found = new Map(
+    (asFound?.readings ?? [])
+      .filter((reading) => whyNoProof(reading, null) === null)
+      .map((reading) => [reading.point, reading]),
+  );
+  const gap = (reading: { lo: number; hi: number | null; verdict: Verdict } | undefined): Gap | null =>
+    reading
+      ? {
+          ...{ lo: reading.lo, hi: reading.hi, verdict: reading.verdict },
+          said: formatInterval(
+            { lo: tenthsFromMm(reading.lo), hi: reading.hi === null ? null : tenthsFromMm(reading.hi) },
+            unit,
+          ),
+        }
+      : null;
+  return lashPoints(build.sheet.pattern).map(({ key, role }) => {
+    const { min, max } = build.sheet.limits.find((limits) => limits.role === role)!;
+    const proof = proofs.get(key);
+    return {
+      ...{ key, role: ROLE_WORDS[role], min, max },
+      limits: formatInterval({ lo: tenthsFromMm(min), hi: tenthsFromMm(max) }, unit),
+      found: gap(found.get(key)),
+      done: doneInWords(lastDone(build.settings, key), unit),
+      proved: gap(proof),
+      onLimit: proof?.onLimit ?? false,
+      letStand: accepted.has(key),
+    };
+  });
+}
+
+/** What was turned, fitted or left alone, in a few words. */
+function doneInWords(done: Setting | undefined, unit: ShopUnit): string {
+  const said = (mm: number | null) => (mm === null ? 'none' : formatLength(tenthsFromMm(mm), unit));
+  switch (done?.kind) {
+    case 'turned':
+      return done.degrees === null
+        ? 'turned'
+        : `${done.degrees > 0 ? 'loosened' : 'tightened'} ${Math.abs(done.degrees)}°`;
+    case 'fitted':
+      return `${said(done.installed)} out, ${said(done.fitted)} in`;
+    case 'bare':
+      return 'taken out';
+    case 'left':
+      return `left: ${done.note}`;
+    case undefined:
+      return '';
+  }
+}

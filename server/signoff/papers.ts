@@ -1,0 +1,61 @@
+import { id } from '@zero-lash/contract/values';
+import { positionSchool } from '@zero-lash/contract/turning';
+import { firstSchool } from '@zero-lash/core/turning';
+import type { FastifyInstance } from 'fastify';
+import type { ZodTypeProvider } from 'fastify-type-provider-zod';
+import { z } from 'zod';
+import { readHead } from '../builds/read.ts';
+import { findEngine } from '../engines/read.ts';
+import { goneBy } from '../sheets/goBy.ts';
+import { findRevision } from '../sheets/read.ts';
+import { readOwnerSheet } from './ownerSheet.ts';
+
+/** The papers of a build and of its engine: what an owner is given, what is stuck on it, what is measured with a pencil. */
+export function paperRoutes(instance: FastifyInstance, _options: object, done: () => void): void {
+  const app = instance.withTypeProvider<ZodTypeProvider>();
+  const params = z.object({ id });
+  const inline = (name: string) => `inline; filename="${name}.pdf"`;
+
+  app.get('/builds/:id/owner-sheet', { schema: { params } }, async (request, reply) => {
+    const sheet = await readOwnerSheet(app.db, request.params.id);
+    return reply
+      .header('content-disposition', inline('owner-sheet'))
+      .type('application/pdf')
+      .send(await app.papers.draw('owner-sheet', sheet));
+  });
+
+  app.get(
+    '/builds/:id/measuring-sheet',
+    { schema: { params, querystring: z.object({ school: positionSchool.optional() }) } },
+    async (request, reply) => {
+      const { rows: head } = await readHead(app.db, request.params.id);
+      const sheet = goneBy(await findRevision(app.db, head.revisionId), head);
+      const shop = await app.db('shop').first('unit');
+      return reply
+        .header('content-disposition', inline('measuring-sheet'))
+        .type('application/pdf')
+        .send(
+          await app.papers.draw('measuring-sheet', {
+            ...{ engine: head.engine.name, build: `Build ${head.number}`, sheet, unit: shop.unit },
+            school: request.query.school ?? firstSchool(sheet.pattern),
+          }),
+        );
+    },
+  );
+
+  app.get('/engines/:id/label', { schema: { params } }, async (request, reply) => {
+    const engine = await findEngine(app.db, request.params.id);
+    return reply
+      .header('content-disposition', inline('label'))
+      .type('application/pdf')
+      .send(
+        await app.papers.draw('label', {
+          engine: engine.name,
+          lines: [engine.serial && `serial ${engine.serial}`, engine.owner, engine.sheetName].filter(Boolean),
+          // as it is reached by whoever prints it
+          address: `${request.protocol}://${request.host}/engines/${engine.id}`,
+        }),
+      );
+  });
+  done();
+}
