@@ -19,6 +19,7 @@ import { AbandonedNote } from './Abandon.tsx';
 import { PointPanel } from './PointPanel.tsx';
 import { RoundConditions } from '../measuring/RoundConditions.tsx';
 import { StageRail } from './StageRail.tsx';
+import { FromPaper } from '../measuring/FromPaper.tsx';
 import { AimedOutside } from '../setting/AimedOutside.tsx';
 import { STAGE_ROOMS } from './stageRooms.ts';
 import { firstStage, StageWork } from './StageWork.tsx';
@@ -106,6 +107,7 @@ function Build({ build }: { readonly build: BuildView }) {
               onSelect={later.select}
               enabled={later.mayWork}
             />
+            <FromPaper work={later} />
           </div>
         )}
         {aside && (

@@ -42,6 +42,7 @@ const LashBudget = lazy(async () => ({ default: (await import('../headwork/LashB
 const Closing = lazy(async () => ({ default: (await import('./Closing.tsx')).Closing }));
 const SignOff = lazy(async () => ({ default: (await import('../signoff/SignOff.tsx')).SignOff }));
 const Rechecks = lazy(async () => ({ default: (await import('../rechecks/Rechecks.tsx')).Rechecks }));
+const ProofTable = lazy(async () => ({ default: (await import('../signoff/ProofTable.tsx')).ProofTable }));
 const LetStand = lazy(async () => ({ default: (await import('../signoff/LetStand.tsx')).LetStand }));
 const Setting = lazy(async () => ({ default: (await import('../setting/Setting.tsx')).Setting }));
 const AimChoice = lazy(async () => ({ default: (await import('../setting/AimChoice.tsx')).AimChoice }));
@@ -55,7 +56,7 @@ export const STAGE_ROOMS: Readonly<Record<StageKey, StageRoom>> = {
   wear: { Under: WearSheetWork, wide: true },
   'head-work': { Under: LashBudget, wide: true },
   set: { Above: AimChoice, AtPoint: SettingForm, Under: Setting },
-  prove: { AtPoint: LetStand },
+  prove: { AtPoint: LetStand, Under: ProofTable },
   close: { Under: Closing },
   'run-in': { First: Rechecks, Under: SignOff },
 };

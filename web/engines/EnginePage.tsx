@@ -37,7 +37,14 @@ export default function EnginePage() {
           <Link to={`/sheets/${engine.sheetId}`}>{engine.sheetName}</Link>
         </>
       }
-      actions={mayWork && !editing && <Button onClick={() => setEditing(true)}>Change details</Button>}
+      actions={
+        <>
+          <a className="zl-tool" href={`/api/engines/${engine.id}/label`} target="_blank" rel="noreferrer">
+            Label (PDF)
+          </a>
+          {mayWork && !editing && <Button onClick={() => setEditing(true)}>Change details</Button>}
+        </>
+      }
     >
       {editing && <EditEngine engine={engine} onDone={() => setEditing(false)} />}
       <Box

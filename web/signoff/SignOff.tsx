@@ -9,6 +9,7 @@ import { ProblemNote } from '../app/ProblemNote.tsx';
 import { StillUnsent } from '../app/StillUnsent.tsx';
 import { useOnceSent } from '../app/useOnceSent.ts';
 import { useRole } from '../people/useRole.ts';
+import { BuildPapers } from './BuildPapers.tsx';
 import { useSignOffMutation } from './endpoints.ts';
 
 /** Where a lead signs a build off, or what still stands against it. */
@@ -27,6 +28,7 @@ export function SignOff({ build }: { readonly build: BuildView }) {
           <Box marginTop="2">Let stand as they were: {build.signOff.accepted.join(', ')}.</Box>
         )}
         {build.signOff.statement && <Box marginTop="2">“{build.signOff.statement}”</Box>}
+        <BuildPapers build={build} />
       </Box>
     );
   const standing = standingOf(build);
@@ -67,6 +69,7 @@ export function SignOff({ build }: { readonly build: BuildView }) {
           A lead signs it off.
         </Box>
       )}
+      <BuildPapers build={build} />
       {unsent && <StillUnsent buildId={build.id} step="the build is signed off" />}
       <ProblemNote error={error} />
     </Box>

@@ -1,0 +1,203 @@
+import { Box, Button, Flex, Input } from '@chakra-ui/react';
+import { parseEntry, type Reading } from '@zero-lash/core/measuring';
+import { ROLE_WORDS } from '@zero-lash/core/sheets';
+import { useRef, useState } from 'react';
+import { Labelled, Select } from '../app/Labelled.tsx';
+import { useLengths } from '../app/lengths.ts';
+import { Note } from '../app/Note.tsx';
+import type { BuildView } from '../builds/buildView.ts';
+import { limitedPoints, type LimitedPoint } from '../builds/points.ts';
+import { useBenchWrite } from '../builds/useBenchWrite.ts';
+import type { PointState } from '../drawings/states.ts';
+import { VerdictMark } from '../drawings/VerdictMark.tsx';
+import type { TurningWork } from '../turning/useTurning.ts';
+import { expectedAt } from './expectedAt.ts';
+import type { RoundHere } from './pending.ts';
+import { useBench } from './useBench.ts';
+
+interface Props {
+  readonly build: BuildView;
+  readonly round: RoundHere;
+  readonly turning: TurningWork;
+  readonly states: Readonly<Record<string, PointState>>;
+  readonly blind: boolean;
+}
+
+const ORDERS = { stops: 'in the order of the stops', head: 'in the order of the head' } as const;
+type Order = keyof typeof ORDERS;
+
+/** A whole round typed straight down from paper: the same judgement, the same record, with what looks like a slip asked in its row. */
+export function ColumnRound({ build, round, turning, states, blind }: Props) {
+  const [order, setOrder] = useState<Order>('stops');
+  const fields = useRef(new Map<string, HTMLInputElement>());
+  const points = limitedPoints(build.sheet);
+  const byStop = turning.progress.stops.flatMap(({ stop }) => stop.points);
+  const keys =
+    order === 'stops' && byStop.length > 0
+      ? [...byStop, ...points.map(({ key }) => key).filter((key) => !byStop.includes(key))]
+      : points.map(({ key }) => key);
+  const onward = (key: string) => fields.current.get(keys[keys.indexOf(key) + 1] ?? '')?.focus();
+  return (
+    <Box as="section" aria-label="A round from paper">
+      <Box maxWidth="320px" marginBottom="2">
+        <Labelled label="Points stand">
+          <Select value={order} onChange={({ target }) => setOrder(target.value as Order)}>
+            {Object.entries(ORDERS).map(([key, words]) => (
+              <option key={key} value={key}>
+                {words}
+              </option>
+            ))}
+          </Select>
+        </Labelled>
+      </Box>
+      <Box fontSize="sm" color="faded">
+        Enter keeps a line and goes on to the next. Typed as anywhere: 0.15, 0.13 0.15, &gt;0.10.
+      </Box>
+      {keys.map((key) => (
+        <Row
+          key={key}
+          build={build}
+          round={round}
+          point={points.find((point) => point.key === key)!}
+          state={states[key] ?? 'not-measured'}
+          blind={blind}
+          field={(element) => {
+            if (element) fields.current.set(key, element);
+            else fields.current.delete(key);
+          }}
+          onKept={() => onward(key)}
+        />
+      ))}
+    </Box>
+  );
+}
+
+interface RowProps extends Pick<Props, 'build' | 'round' | 'blind'> {
+  readonly point: LimitedPoint;
+  readonly state: PointState;
+  readonly field: (element: HTMLInputElement | null) => void;
+  readonly onKept: () => void;
+}
+
+/** What was typed in a row and looks like a slip. */
+interface Asked {
+  readonly text: string;
+  readonly reading: Reading;
+  readonly lengths: readonly number[];
+  readonly meant: Reading | null;
+}
+
+function Row({ build, round, point, state, blind, field, onKept }: RowProps) {
+  const { unit, length, band } = useLengths();
+  const bench = useBench();
+  const write = useBenchWrite(build.id);
+  const [text, setText] = useState('');
+  const [kept, setKept] = useState<string | null>(null);
+  const [complaint, setComplaint] = useState<string>();
+  const [asked, setAsked] = useState<Asked | null>(null);
+  const { key } = point;
+  const standing = round.readings.find((row) => row.point === key && row.roundId === round.id);
+
+  function keep(reading: Reading, asTyped: string, doubtKept: boolean) {
+    setAsked(null);
+    setKept(asTyped);
+    write({
+      kind: 'reading',
+      roundId: round.id,
+      body: {
+        ...{ point: key, asTyped, doubtKept, blind, crankAngle: null },
+        reading: structuredClone(reading) as never,
+        instrumentId: bench.bladeSet?.id ?? null,
+        over: standing?.id ?? null,
+        reason: standing ? 'typed from paper' : '',
+      },
+    });
+    onKept();
+  }
+
+  function submit() {
+    const typed = text.trim();
+    setComplaint(undefined);
+    // a line that is left empty, or was kept as it stands, is gone past
+    if (typed === '' || typed === kept) return onKept();
+    const entry = parseEntry(typed, unit, expectedAt(build, point));
+    if ('error' in entry) return setComplaint(entry.error);
+    if (entry.doubts.length > 0 && asked?.text !== typed)
+      return setAsked({
+        ...{ text: typed, reading: entry.reading, meant: entry.suggested },
+        lengths: entry.doubts.map(({ mm }) => mm),
+      });
+    return keep(entry.reading, typed, entry.doubts.length > 0);
+  }
+
+  return (
+    <Box borderBottom="1px solid" borderColor="hairline" paddingY="1">
+      <Flex gap="3" alignItems="center">
+        <Box width="60px" fontFamily="mono" fontWeight="650">
+          {key}
+        </Box>
+        <Box width="190px" fontSize="sm" color="faded">
+          {ROLE_WORDS[point.role]}, {band(point.min, point.max)}
+        </Box>
+        <Input
+          ref={field}
+          aria-label={`Gap at ${key}, from paper`}
+          aria-invalid={complaint ? true : undefined}
+          width="160px"
+          fontFamily="mono"
+          value={text}
+          maxLength={40}
+          autoComplete="off"
+          onChange={({ target }) => {
+            setText(target.value);
+            setAsked(null);
+            setComplaint(undefined);
+          }}
+          onKeyDown={(event) => {
+            if (event.key !== 'Enter') return;
+            event.preventDefault();
+            submit();
+          }}
+        />
+        <VerdictMark state={state} withWord />
+      </Flex>
+      {complaint && (
+        <Box fontSize="sm" color="tight" role="alert">
+          {complaint}
+        </Box>
+      )}
+      {asked && (
+        <Note role="alert" marginTop="1">
+          {asked.lengths.map((mm) => length(mm)).join(' and ')} {asked.lengths.length > 1 ? 'are' : 'is'} far
+          outside the limits of {key}.
+          <Flex gap="2" marginTop="2" flexWrap="wrap">
+            {asked.meant && (
+              <Button variant="solid" onClick={() => keep(asked.meant!, asked.text, false)}>
+                Use {readingInWords(asked.meant, length)}
+              </Button>
+            )}
+            <Button onClick={() => keep(asked.reading, asked.text, true)}>Keep as typed</Button>
+          </Flex>
+        </Note>
+      )}
+    </Box>
+  );
+}
+
+/** The figures of a reading that was likely meant. */
+function readingInWords(reading: Reading, length: (mm: number) => string): string {
+  switch (reading.kind) {
+    case 'bracket':
+      return `${length(reading.go)} and ${length(reading.noGo)}`;
+    case 'drag':
+      return length(reading.blade);
+    case 'go-only':
+      return `over ${length(reading.go)}`;
+    case 'no-go-only':
+      return `under ${length(reading.noGo)}`;
+    case 'value':
+      return length(reading.value);
+    case 'tries':
+      return reading.tries.map(({ thickness }) => length(thickness)).join(', ');
+  }
+}

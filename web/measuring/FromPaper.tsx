@@ -1,0 +1,54 @@
+import { Button, Flex } from '@chakra-ui/react';
+import { Printer } from 'lucide-react';
+import { lazy, memo, Suspense, useState } from 'react';
+import { useStable } from '../app/useStable.ts';
+import type { BuildWork } from '../builds/useBuildWork.ts';
+
+const ColumnRound = lazy(async () => ({ default: (await import('./ColumnRound.tsx')).ColumnRound }));
+
+/** A round measured with a pencil: the sheet to measure on, and where it is typed in afterwards. */
+export function FromPaper({ work }: { readonly work: BuildWork }) {
+  const [open, setOpen] = useState(false);
+  const { build, round, turning, states, blind, mayWork } = work;
+  const toggle = useStable(() => setOpen(!open));
+  if (!round) return null;
+  return (
+    <>
+      <Ways buildId={build.id} school={turning.school} mayWork={mayWork} open={open} onToggle={toggle} />
+      {open && mayWork && (
+        <Suspense fallback={null}>
+          <ColumnRound build={build} round={round} turning={turning} states={states} blind={blind} />
+        </Suspense>
+      )}
+    </>
+  );
+}
+
+interface WaysProps {
+  readonly buildId: string;
+  readonly school: string;
+  readonly mayWork: boolean;
+  readonly open: boolean;
+  readonly onToggle: () => void;
+}
+
+/** Does not change with a reading, and is not drawn with one. */
+const Ways = memo(function Ways({ buildId, school, mayWork, open, onToggle }: WaysProps) {
+  return (
+    <Flex gap="2" flexWrap="wrap" alignItems="center" marginTop="3">
+      {mayWork && (
+        <Button variant="plain" aria-expanded={open} onClick={onToggle}>
+          {open ? 'Leave the column' : 'Type a round from paper'}
+        </Button>
+      )}
+      <a
+        className="zl-tool"
+        href={`/api/builds/${buildId}/measuring-sheet?school=${school}`}
+        target="_blank"
+        rel="noreferrer"
+      >
+        <Printer size={18} aria-hidden /> Measuring sheet (PDF)
+      </a>
+    </Flex>
+  );
+});

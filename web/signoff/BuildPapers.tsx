@@ -1,0 +1,45 @@
+import { Button, Flex } from '@chakra-ui/react';
+import { Printer } from 'lucide-react';
+import Papa from 'papaparse';
+import { saveFile } from '../app/saveFile.ts';
+import type { BuildView } from '../builds/buildView.ts';
+import { proofLines } from './proofs.ts';
+
+/** What is printed of a build: the owner's sheet, its label, its parts; and its points as a file. */
+export function BuildPapers({ build }: { readonly build: BuildView }) {
+  const papers = [
+    ['Owner’s sheet (PDF)', `/api/builds/${build.id}/owner-sheet`],
+    ['Label (PDF)', `/api/engines/${build.engine.id}/label`],
+    ['Parts list (PDF)', `/api/builds/${build.id}/parts-list`],
+  ] as const;
+  return (
+    <Flex gap="3" flexWrap="wrap" marginTop="3" alignItems="center">
+      {papers.map(([name, address]) => (
+        <a key={name} className="zl-tool" href={address} target="_blank" rel="noreferrer">
+          <Printer size={18} aria-hidden /> {name}
+        </a>
+      ))}
+      <Button
+        variant="plain"
+        onClick={() => saveFile(`${build.engine.name}-${build.number}.csv`, writePointsCsv(build))}
+      >
+        Points as CSV
+      </Button>
+    </Flex>
+  );
+}
+
+/** Writes every point of a build as CSV: limits, as found, as it should be, as proved; mm. */
+export function writePointsCsv(build: BuildView): string {
+  const mm = (value: number | null | undefined) => value ?? '';
+  return Papa.unparse({
+    fields: [
+      ...['point', 'role', 'min mm', 'max mm', 'found from', 'found to', 'should be from', 'should be to'],
+      ...['proved from', 'proved to', 'verdict'],
+    ],
+    data: proofLines(build).map(({ point, found, forecast, proved }) => [
+      ...[point.key, point.role, point.min, point.max, mm(found?.lo), mm(found?.hi)],
+      ...[mm(forecast?.lo), mm(forecast?.hi), mm(proved?.lo), mm(proved?.hi), proved?.verdict ?? ''],
+    ]),
+  });
+}

@@ -1,0 +1,59 @@
+import { Box } from '@chakra-ui/react';
+import { PartHeading } from '../app/Page.tsx';
+import { useLengths } from '../app/lengths.ts';
+import type { BuildView } from '../builds/buildView.ts';
+import { GapBar } from '../drawings/GapBar.tsx';
+import { VerdictMark } from '../drawings/VerdictMark.tsx';
+import { proofLines, type KnownGap } from './proofs.ts';
+
+/** Every point from how it was found to how it is proved, beside what was forecast. */
+export function ProofTable({ build }: { readonly build: BuildView }) {
+  const { interval, figure } = useLengths();
+  const said = (gap: KnownGap | null) => (gap ? interval(gap.lo, gap.hi) : '–');
+  return (
+    <Box as="section" aria-label="From found to proved">
+      <PartHeading>From found to proved</PartHeading>
+      <Box overflowX="auto" tabIndex={0} role="region" aria-label="Point by point">
+        <Box as="table" css={{ '& td, & th': { paddingInlineEnd: '16px', textAlign: 'left' } }}>
+          <thead>
+            <Box as="tr" borderBottom="1px solid" borderColor="ink">
+              {['Point', 'As found', 'Should be', 'Proved', ''].map((title) => (
+                <th key={title} scope="col">
+                  {title}
+                </th>
+              ))}
+            </Box>
+          </thead>
+          <tbody>
+            {proofLines(build).map(({ point, found, forecast, proved }) => (
+              <Box as="tr" key={point.key} borderBottom="1px solid" borderColor="hairline">
+                <Box as="th" {...{ scope: 'row' }} fontFamily="mono">
+                  {point.key}
+                </Box>
+                <Box as="td" color="faded">
+                  {said(found)}
+                </Box>
+                <td>{said(forecast)}</td>
+                <td>
+                  <b>{said(proved)}</b> {proved && <VerdictMark state={proved.verdict} />}
+                </td>
+                <td>
+                  {proved && (
+                    <GapBar
+                      min={point.min}
+                      max={point.max}
+                      gap={proved}
+                      state={proved.verdict}
+                      width={120}
+                      figure={figure}
+                    />
+                  )}
+                </td>
+              </Box>
+            ))}
+          </tbody>
+        </Box>
+      </Box>
+    </Box>
+  );
+}

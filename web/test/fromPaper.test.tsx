@@ -1,0 +1,135 @@
+// @vitest-environment happy-dom
+import 'fake-indexeddb/auto';
+import { fireEvent, screen } from '@testing-library/react';
+import type { Setting } from '@zero-lash/contract/setting';
+import { describe, expect, it } from 'vitest';
+import type { BuildView } from '../builds/buildView.ts';
+import { ColumnRound } from '../measuring/ColumnRound.tsx';
+import { writePointsCsv } from '../signoff/BuildPapers.tsx';
+import { proofLines } from '../signoff/proofs.ts';
+import { ProofTable } from '../signoff/ProofTable.tsx';
+import { atTheBench, build, put, reading, round, SCREW, show, signIn } from './shownBench.tsx';
+
+atTheBench();
+
+const stop = (angle: number, points: readonly string[]) => ({
+  stop: { angle, turn: 0, points, marked: true, fires: [], rocks: [], fullyOpen: [] },
+  ...{ number: 1, place: 'to-come' as const, left: points },
+});
+const column = (view: BuildView, blind = false) =>
+  show(
+    <ColumnRound
+      build={view}
+      round={{ ...view.rounds.at(-1)!, waiting: new Set() }}
+      turning={
+        { progress: { stops: [stop(0, ['3E', '1I']), stop(360, ['2I'])], here: null, next: null } } as never
+      }
+      states={{}}
+      blind={blind}
+    />,
+  );
+const field = (key: string) => screen.getByLabelText(`Gap at ${key}, from paper`);
+const type = (key: string, text: string) => {
+  fireEvent.change(field(key), { target: { value: text } });
+  fireEvent.keyDown(field(key), { key: 'Enter' });
+};
+const order = () =>
+  screen
+    .getAllByRole('textbox')
+    .map((each) => each.getAttribute('aria-label')!.replace(/^Gap at |, from paper$/g, ''));
+
+describe('a round typed from paper', () => {
+  it('goes straight down in the order of the stops, or of the head', async () => {
+    await signIn('bench');
+    column(build({}, SCREW));
+    expect(order().slice(0, 4)).toEqual(['3E', '1I', '2I', '1E']);
+    expect(order()).toHaveLength(12);
+    type('3E', '0.33 0.35');
+    expect(put()).toMatchObject([
+      {
+        kind: 'reading',
+        body: { point: '3E', asTyped: '0.33 0.35', reading: { kind: 'bracket', go: 0.33, noGo: 0.35 } },
+      },
+    ]);
+    expect(document.activeElement).toBe(field('1I'));
+    // an empty line is gone past, and one that is kept is not kept twice
+    fireEvent.keyDown(field('1I'), { key: 'Enter' });
+    fireEvent.keyDown(field('3E'), { key: 'Enter' });
+    expect(put()).toHaveLength(1);
+    fireEvent.change(screen.getByLabelText('Points stand'), { target: { value: 'head' } });
+    expect(order().slice(0, 3)).toEqual(['1I', '1E', '2I']);
+  });
+
+  it('asks about a slip in its own row, and what is typed again is meant', async () => {
+    await signIn('bench');
+    column(build({}, SCREW));
+    type('1I', '2.5');
+    expect(screen.getByRole('alert').textContent).toContain('far outside the limits of 1I');
+    expect(put()).toEqual([]);
+    fireEvent.click(screen.getByRole('button', { name: /^Use 0\.25/ }));
+    expect(put()).toMatchObject([{ body: { point: '1I', doubtKept: false, reading: { blade: 0.25 } } }]);
+    type('2I', '2.5');
+    fireEvent.keyDown(field('2I'), { key: 'Enter' });
+    expect(put()[1]).toMatchObject({ body: { point: '2I', doubtKept: true, reading: { blade: 2.5 } } });
+    type('1E', 'wide');
+    expect(screen.getByRole('alert').textContent).toContain('not a length');
+    type('1E', '-0.2');
+    expect(screen.getByRole('alert').textContent).toContain('never negative');
+    expect(put()).toHaveLength(2);
+  });
+
+  it('is a second look where somebody looks blind, and knows what it stands over', async () => {
+    await signIn('bench');
+    const view = build({ rounds: [round({ readings: [reading('1I', 0.2, 0.21, 'tight')] })] }, SCREW);
+    column(view, true);
+    type('1I', '0.25');
+    expect(put()).toMatchObject([{ body: { blind: true, over: 'g-1I', reason: 'typed from paper' } }]);
+  });
+});
+
+describe('from found to proved', () => {
+  const set = (point: string, change: Partial<Setting>): Setting => ({
+    ...{ id: `s-${point}`, point, kind: 'fitted', degrees: null, installed: 2.5, fitted: 2.45, mark: '' },
+    ...{ note: '', from: 'unsaid', to: 'unsaid', giver: null, by: 'Osk Velland', superseded: false },
+    at: '2031-01-01T11:00:00Z',
+    ...change,
+  });
+  const view = (settings: Setting[]) =>
+    build({
+      settings,
+      rounds: [
+        round({ readings: [reading('1I', 0.17, 0.18, 'tight'), reading('2I', 0.24, 0.25, 'in-spec')] }),
+        round({
+          ...{ id: 'r2', kind: 'proved' },
+          readings: ['1I', '2I'].map((key) => ({
+            ...reading(key, 0.22, 0.23, 'in-spec'),
+            ...{ roundId: 'r2', takenAt: '2031-01-01T12:00:00Z' },
+          })),
+        }),
+      ],
+    });
+  const lineOf = (shown: BuildView, key: string) => proofLines(shown).find(({ point }) => point.key === key)!;
+
+  it('each point stands with what its change should have left: by the difference, or where it was aimed', () => {
+    const fitted = view([set('1I', {})]);
+    expect(lineOf(fitted, '1I')).toMatchObject({
+      ...{ found: { lo: 0.17 }, forecast: { lo: 0.22, hi: 0.23 }, proved: { lo: 0.22, verdict: 'in-spec' } },
+    });
+    expect(lineOf(fitted, '2I').forecast).toBeNull();
+    const turned = view([set('1I', { kind: 'turned', installed: null, fitted: null, degrees: 20 })]);
+    expect(lineOf(turned, '1I').forecast).toEqual({ lo: 0.25, hi: 0.25 });
+    const fresh = view([set('1I', { installed: null })]);
+    expect(lineOf(fresh, '1I').forecast).toBeNull();
+    const bare = view([set('1I', { kind: 'bare', fitted: null })]);
+    expect(lineOf(bare, '1I').forecast).toBeNull();
+  });
+
+  it('is shown and written as a file', () => {
+    const shown = view([set('1I', {})]);
+    show(<ProofTable build={shown} />);
+    expect(screen.getByRole('row', { name: /^1I/ }).textContent).toContain('0.17–0.180.22–0.230.22–0.23');
+    const [head, first] = writePointsCsv(shown).split(/\r?\n/);
+    expect(head).toContain('should be from');
+    expect(first).toBe('1I,intake,0.21,0.29,0.17,0.18,0.22,0.23,0.22,0.23,in-spec');
+  });
+});
