@@ -5,6 +5,7 @@ ensurePackages();
 const { register } = await import('tsx/esm/api');
 register();
 const { sheetSchema } = await import('../contract/sheetSchema.ts');
+const { recordSchema } = await import('../contract/recordSchema.ts');
 const { format, resolveConfig } = await import('prettier');
 const { buildApp } = await import('../server/app.ts');
 const { connect } = await import('../server/database.ts');
@@ -17,6 +18,7 @@ async function put(name, value) {
 }
 
 await put('sheet.schema.json', sheetSchema());
+await put('record.schema.json', recordSchema());
 // the routes are described without any database: nothing is asked of it
 const db = connect('postgres://nobody@127.0.0.1:1/none');
 const app = await buildApp({ db, secret: 'described, and never used for anything', logLevel: 'silent' });

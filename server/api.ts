@@ -24,6 +24,7 @@ import { needsKey } from './plugins/writes.ts';
 import { recheckRoutes } from './rechecks/routes.ts';
 import { settingRoutes } from './setting/routes.ts';
 import { sheetRoutes } from './sheets/routes.ts';
+import { recordRoutes } from './records/routes.ts';
 import { paperRoutes } from './signoff/papers.ts';
 import { signoffRoutes } from './signoff/routes.ts';
 import { turningRoutes } from './turning/routes.ts';
@@ -47,6 +48,7 @@ const ROOMS = [
   settingRoutes,
   signoffRoutes,
   paperRoutes,
+  recordRoutes,
   recheckRoutes,
   instrumentRoutes,
   drawerRoutes,

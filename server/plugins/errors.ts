@@ -32,6 +32,7 @@ const REFUSALS = {
   unknown_check: [422, 'This stage has no such check.'],
   unknown_place: [422, 'This engine has no such place.'],
   not_there: [409, 'More would go out than lies there.'],
+  bad_record: [422, 'That record cannot be taken in.'],
   not_ordered: [409, 'More came than was ordered.'],
   order_closed: [409, 'That order is closed: write what came down as bought.'],
   not_a_picture: [422, 'That is no picture that is taken here.'],

@@ -1,5 +1,6 @@
 // Long because every route has its sample here, and all of them are tried in the same ways.
 import { randomUUID } from 'node:crypto';
+import { zipRecord } from '../records/read.ts';
 import type { PieceOrder } from '@zero-lash/contract/drawer';
 import type { BuildWrite } from '@zero-lash/contract/builds';
 import type { EngineList, EngineRow, EngineView } from '@zero-lash/contract/engines';
@@ -243,6 +244,9 @@ async function makeSamples() {
     }),
     'POST /api/drawer/counts': at('drawer/counts', {
       ...{ system: DRAWER_SYSTEM, lines: [{ thickness: 2.5, count: 2 }], note: 'counted twice' },
+    }),
+    'POST /api/records': at('records', {
+      file: (await zipRecord(shop.db, build.engine.id)).toString('base64'),
     }),
     'POST /api/drawer/orders': at('drawer/orders', {
       ...{ system: DRAWER_SYSTEM, lines: [{ thickness: 2.5, count: 2 }], buildId: null, note: 'by post' },

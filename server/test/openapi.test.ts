@@ -18,6 +18,7 @@ const NO_JSON = new Set([
   'GET /api/live',
   'GET /api/sheet-revisions/:id/stop-card',
   'GET /api/builds/:id/parts-list',
+  'GET /api/engines/:id/record',
   'GET /api/builds/:id/owner-sheet',
   'GET /api/builds/:id/measuring-sheet',
   'GET /api/engines/:id/label',

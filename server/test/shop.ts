@@ -189,6 +189,7 @@ const NOT_PARSED = new Set([
   'text/event-stream',
   'application/pdf',
   'application/openapi+json',
+  'application/zip',
   'text/html',
   'image/jpeg',
 ]);

@@ -1,0 +1,184 @@
+import { z } from 'zod';
+import { id, line } from './values.ts';
+
+/**
+ * What a column of a record holds. An id that ends in `>` and a name is one of a row of that table in the same file; `?` stands
+ * for what may be null.
+ */
+type Column = 'id' | 'text' | 'number' | 'truth' | 'moment' | 'day' | 'json' | `>${string}`;
+
+/** Every table of a record with its columns, in the order that they are read in. */
+export const RECORD_TABLES = {
+  instruments: {
+    ...{ id: 'id', name: 'text', kind: 'text', unit: 'text', uncertainty: 'number', angled: 'truth' },
+    ...{ thicknesses: 'json', missing: 'json', worn: 'json', measured: 'json' },
+    ...{ torque_from: 'number?', torque_to: 'number?' },
+  },
+  sheets: { id: 'id', name: 'text', maker: 'text', created_at: 'moment' },
+  sheet_revisions: {
+    ...{
+      id: 'id',
+      sheet_id: '>sheets',
+      number: 'number',
+      status: 'text',
+      pattern: 'json',
+      condition: 'text',
+    },
+    ...{ temperature: 'json?', usage_unit: 'text', recheck_plan: 'json', source: 'json', notes: 'text' },
+    ...{ entered_by: '>people', checked_by: '>people?', created_at: 'moment', published_at: 'moment?' },
+    ...{ version: 'number', wear_limits: 'json', torques: 'json', format: 'number', wanted: 'json' },
+    ...{ piece_charts: 'json' },
+  },
+  sheet_limits: {
+    ...{ revision_id: '>sheet_revisions', role: 'text', min_tenths: 'number', max_tenths: 'number' },
+    as_written: 'text',
+  },
+  lash_points: {
+    ...{ revision_id: '>sheet_revisions', key: 'text', ordinal: 'number', cylinder: 'text', role: 'text' },
+  },
+  engines: {
+    ...{ id: 'id', sheet_id: '>sheets', name: 'text', serial: 'text', owner: 'text', duty: 'text' },
+    ...{ usage_unit: 'text', usage: 'number', usage_at: 'moment', version: 'number', created_at: 'moment' },
+    ...{ ran_before: 'number', meter_from: 'number', put_away_at: 'moment?', put_away_by: '>people?' },
+    put_away_why: 'text?',
+  },
+  usages: {
+    ...{ id: 'id', engine_id: '>engines', usage: 'number', reason: 'text', read_at: 'moment', by: '>people' },
+    ...{ running: 'number', new_meter: 'truth' },
+  },
+  builds: {
+    ...{ id: 'id', engine_id: '>engines', revision_id: '>sheet_revisions', number: 'number', stage: 'text' },
+    ...{ stage_since: 'moment', complaint: 'text', aim: 'text', version: 'number', opened_at: 'moment' },
+    ...{ opened_by: '>people', closed_at: 'moment?', seq: 'number', carried_round: '>rounds?' },
+    ...{ proves_again: 'text', abandoned_at: 'moment?', abandoned_by: '>people?', abandoned_why: 'text?' },
+    ...{ own_aims: 'json?', aim_by: '>people?', allow_over: 'json' },
+  },
+  rechecks: {
+    ...{ id: 'id', build_id: '>builds', engine_id: '>engines', sequence: 'number', planned_usage: 'number' },
+    ...{ due_usage: 'number?', due_date: 'day?', status: 'text', outcome: 'text?', done_at: 'moment?' },
+    ...{ done_by: '>people?', after_outcome: 'text?' },
+  },
+  rounds: {
+    ...{
+      id: 'id',
+      build_id: '>builds',
+      revision_id: '>sheet_revisions',
+      recheck_id: '>rechecks?',
+      kind: 'text',
+    },
+    ...{
+      number: 'number',
+      opened_at: 'moment',
+      opened_by: '>people',
+      closed_at: 'moment?',
+      usage: 'number?',
+    },
+    ...{ turn_school: 'text?', turn_at: 'number?', turn_done: 'json', turn_said_at: 'moment' },
+  },
+  stage_moves: {
+    ...{ id: 'id', build_id: '>builds', from_stage: 'text', to_stage: 'text', by: '>people', at: 'moment' },
+  },
+  stage_ticks: {
+    ...{ build_id: '>builds', stage: 'text', check_key: 'text', by: '>people', at: 'moment', done: 'truth' },
+  },
+  stage_notes: { id: 'id', build_id: '>builds', stage: 'text', text: 'text', by: '>people', at: 'moment' },
+  round_conditions: {
+    ...{ id: 'id', round_id: '>rounds', engine_temp_c: 'number?', hours_since_run: 'number?' },
+    ...{ condition: 'text?', by: '>people', at: 'moment' },
+  },
+  readings: {
+    ...{ id: 'id', round_id: '>rounds', revision_id: '>sheet_revisions', point: 'text', reading: 'json' },
+    ...{ as_typed: 'text', lo: 'number', hi: 'number?', min_tenths: 'number', max_tenths: 'number' },
+    ...{ verdict: 'text', on_limit: 'truth', doubt_kept: 'truth', by: '>people', at: 'moment' },
+    ...{ supersedes: '>readings?', superseded: 'truth', reason: 'text', crank_angle: 'number?' },
+    ...{ off_base: 'truth', instrument_id: '>instruments?', taken_at: 'moment', blind: 'truth' },
+    ...{ first_look: '>readings?', format: 'number', before_lock: 'truth' },
+  },
+  settings: {
+    ...{ id: 'id', build_id: '>builds', revision_id: '>sheet_revisions', point: 'text', kind: 'text' },
+    ...{ degrees: 'number?', installed: 'number?', fitted: 'number?', mark: 'text', note: 'text' },
+    ...{ by: '>people', at: 'moment', superseded: 'truth', piece_from: 'text', piece_to: 'text' },
+    piece_giver: 'text?',
+  },
+  sign_offs: {
+    ...{
+      build_id: '>builds',
+      by: '>people',
+      at: 'moment',
+      usage: 'number',
+      statement: 'text',
+      accepted: 'json',
+    },
+  },
+  build_entries: {
+    ...{ id: 'id', build_id: '>builds', room: 'text', lines: 'json', format: 'number', by: '>people' },
+    at: 'moment',
+  },
+  photographs: {
+    ...{ id: 'id', build_id: '>builds', stage: 'text', about: 'text', note: 'text', width: 'number' },
+    ...{ height: 'number', dropped_at: 'moment?', dropped_by: '>people?', by: '>people', at: 'moment' },
+    shows: 'text',
+  },
+} as const satisfies Readonly<Record<string, Readonly<Record<string, Column | `${Column}?`>>>>;
+export type RecordTable = keyof typeof RECORD_TABLES;
+
+const MOST_ROWS = 200_000;
+const json: z.ZodType = z.union([z.array(z.unknown()), z.record(z.string(), z.unknown())]);
+const MOMENT = /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}(\.\d+)?(Z|[+-]\d{2}:?\d{2})$/;
+const KINDS = {
+  id,
+  text: z.string().max(4000),
+  number: z.number(),
+  truth: z.boolean(),
+  moment: z.string().regex(MOMENT, { error: 'is no moment' }),
+  day: z.string().regex(/^\d{4}-\d{2}-\d{2}$/, { error: 'is no day' }),
+  json,
+} as const;
+
+function columnOf(kind: string): z.ZodType {
+  const bare = kind.replace(/\?$/, '');
+  const schema: z.ZodType = bare.startsWith('>') ? id : KINDS[bare as keyof typeof KINDS];
+  return kind.endsWith('?') ? schema.nullable() : schema;
+}
+
+const rowsOf = (columns: Readonly<Record<string, string>>) =>
+  z
+    .array(
+      z.strictObject(
+        Object.fromEntries(Object.entries(columns).map(([name, kind]) => [name, columnOf(kind)])),
+      ),
+    )
+    .max(MOST_ROWS);
+
+/** The record of one engine as it stands in a file, with everything that was ever done on it. Lengths in tenths of a micrometre. */
+export const recordFile = z.strictObject({
+  format: z.literal('zero-lash-record', { error: 'this is no record of an engine' }),
+  formatVersion: z.literal(1, { error: 'this file was written by a newer Zero Lash' }),
+  /** whose it was, and when it was written */
+  shop: line(80),
+  writtenAt: KINDS.moment,
+  /** who did anything in it; their names are kept, and nothing else of them */
+  people: z.array(z.strictObject({ id, name: line(60) })).max(1000),
+  tables: z.strictObject(
+    Object.fromEntries(
+      Object.entries(RECORD_TABLES).map(([name, columns]) => [name, rowsOf(columns)]),
+    ) as Record<RecordTable, ReturnType<typeof rowsOf>>,
+  ),
+});
+export type RecordFile = Omit<z.infer<typeof recordFile>, 'tables'> & {
+  readonly tables: Readonly<Record<RecordTable, readonly RecordRow[]>>;
+};
+export type RecordRow = Readonly<Record<string, unknown>>;
+
+/** The ZIP of a record, as base64. */
+export const newRecord = z.object({ file: z.string().min(1) });
+
+export const recordTaken = z.object({
+  engineId: id,
+  name: z.string(),
+  builds: z.int(),
+  readings: z.int(),
+  /** it was here already, and nothing was written */
+  already: z.boolean(),
+});
+export type RecordTaken = z.infer<typeof recordTaken>;
