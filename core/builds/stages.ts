@@ -255,12 +255,16 @@ export const STAGES: readonly Stage[] = [
     aim: 'Everything counted back in, cover on, first start; then a lead signs.',
     cautions: [
       'First start: in outside air, an extinguisher within reach, and stop at any knock.',
+      'Turn it over without fuel until there is oil pressure. A diesel that runs away is stopped by its air alone: have what shuts it in your hand.',
       'Where the engine is under certification (passengers, aircraft, marine survey, emissions, mines), those licensed to sign for it do so under local rules. This record does not replace that.',
     ],
     checks: [
       { key: 'counted-in', text: 'Parts, clips and washers counted in; nothing left over' },
       { key: 'cover', text: 'Cover on, bolts in their own places and to torque' },
-      { key: 'first-start', text: 'First start: no noise, no leak, idle steady' },
+      {
+        key: 'first-start',
+        text: 'First start, oil and coolant in and oil primed before fuel: no noise, no leak, idle steady',
+      },
     ],
     measures: null,
     begins: 'never',

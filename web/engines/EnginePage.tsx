@@ -42,6 +42,9 @@ export default function EnginePage() {
           <a className="zl-tool" href={`/api/engines/${engine.id}/label`} target="_blank" rel="noreferrer">
             Label (PDF)
           </a>
+          <a className="zl-tool" href={`/api/engines/${engine.id}/record`} download>
+            Record (ZIP)
+          </a>
           {mayWork && !editing && <Button onClick={() => setEditing(true)}>Change details</Button>}
         </>
       }

@@ -18,6 +18,7 @@ import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useRole } from '../people/useRole.ts';
 import { DueMark } from '../rechecks/DueMark.tsx';
 import { useEnginesQuery } from './endpoints.ts';
+import { EnginesIn } from './EnginesIn.tsx';
 import { NewEngineForm } from './NewEngineForm.tsx';
 
 const column = createColumnHelper<EngineRow>();
@@ -87,6 +88,7 @@ export default function EnginesPage() {
     limit: shown,
   });
   const [adding, setAdding] = useState(false);
+  const [elsewhere, setElsewhere] = useState(false);
   const { mayWork } = useRole();
   const table = useReactTable({
     data: data?.engines ?? [],
@@ -129,11 +131,15 @@ export default function EnginesPage() {
           >
             {away ? 'Those in the shop' : 'Put away'}
           </Button>
+          <Button variant="plain" aria-expanded={elsewhere} onClick={() => setElsewhere(!elsewhere)}>
+            In and out
+          </Button>
           {mayWork && !adding && <Button onClick={() => setAdding(true)}>New engine</Button>}
         </>
       }
     >
       <ProblemNote error={error} onRetry={refetch} />
+      {elsewhere && <EnginesIn />}
       {adding && <NewEngineForm onDone={() => setAdding(false)} />}
       {data && data.engines.length === 0 && (
         <Empty>

@@ -9,9 +9,10 @@ import type {
   PieceThere,
   PutAwayRequest,
 } from '@zero-lash/contract/engines';
+import type { RecordTaken } from '@zero-lash/contract/records';
 import { api, write } from '../app/api.ts';
 
-const enginesApi = api.injectEndpoints({
+export const enginesApi = api.injectEndpoints({
   endpoints: (build) => ({
     engines: build.query<EngineList, EngineSearch>({
       query: (params) => ({ url: 'engines', params }),
@@ -28,6 +29,10 @@ const enginesApi = api.injectEndpoints({
     addEngine: build.mutation<EngineRow, NewEngine>({
       query: (body) => write('POST', 'engines', body),
       invalidatesTags: ['Engines'],
+    }),
+    takeRecord: build.mutation<RecordTaken, { file: string }>({
+      query: (body) => write('POST', 'records', body),
+      invalidatesTags: ['Engines', 'Today', 'Sheet', 'People'],
     }),
     changeEngine: build.mutation<EngineRow, EngineChange & { id: string }>({
       query: ({ id, ...body }) => write('PATCH', `engines/${id}`, body),
@@ -55,6 +60,7 @@ export const {
   useEngineQuery,
   useEnginePiecesQuery,
   useAddEngineMutation,
+  useTakeRecordMutation,
   useChangeEngineMutation,
   useLogUsageMutation,
   usePutAwayMutation,

@@ -7,7 +7,7 @@ import type {
 } from '@zero-lash/contract/sheets';
 import { api, write } from '../app/api.ts';
 
-const sheetsApi = api.injectEndpoints({
+export const sheetsApi = api.injectEndpoints({
   endpoints: (build) => ({
     sheets: build.query<SheetSummary[], void>({ query: () => 'sheets', providesTags: ['Sheet'] }),
     sheet: build.query<SheetRevision[], string>({

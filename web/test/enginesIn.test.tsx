@@ -1,0 +1,94 @@
+// @vitest-environment happy-dom
+import 'fake-indexeddb/auto';
+import { fireEvent, screen, waitFor } from '@testing-library/react';
+import type { EngineRow } from '@zero-lash/contract/engines';
+import { describe, expect, it, vi } from 'vitest';
+import { store } from '../app/store.ts';
+import { readEnginesCsv, writeEnginesCsv } from '../engines/enginesCsv.ts';
+import { EnginesIn } from '../engines/EnginesIn.tsx';
+import { enginesApi } from '../engines/endpoints.ts';
+import { sheetsApi } from '../sheets/endpoints.ts';
+import { atTheBench, show, signIn } from './shownBench.tsx';
+
+atTheBench();
+
+const SHEETS = [
+  { id: 's1', maker: 'Quillmere', name: 'Q4 Orchard' },
+  { id: 's2', maker: 'Tarnholt', name: 'T16 Rack' },
+];
+const read = (text: string, here: readonly string[] = []) =>
+  readEnginesCsv(text, SHEETS, new Set(here.map((name) => name.toLowerCase())));
+
+describe('a list of engines', () => {
+  it('is read with its columns in any order, by commas or semicolons, in words a shop uses', () => {
+    expect(
+      read('Owner;Engine;Spec sheet;Hours\nSellend Orchards;Frost fan 20;quillmere q4 orchard;1 204,5'),
+    ).toEqual([
+      {
+        ...{ line: 2, error: null },
+        engine: {
+          ...{ name: 'Frost fan 20', serial: '', owner: 'Sellend Orchards', duty: '', sheetId: 's1' },
+          usage: 1204.5,
+        },
+      },
+    ]);
+    expect(read('name,sheet\nRailcar 9,T16 Rack')[0]!.engine).toMatchObject({ sheetId: 's2', usage: 0 });
+  });
+
+  it('names every line that is not understood', () => {
+    const lines = read(
+      [
+        'name,sheet,usage',
+        'Fan A,Q4 Orchard,12',
+        ',Q4 Orchard,1',
+        'Fan B,Q9,1',
+        'fan a,Q4 Orchard,1',
+        'Fan C,Q4 Orchard,many',
+        'Fan D,Q4 Orchard,-1',
+        'Fan E,Q4 Orchard,1',
+      ].join('\n'),
+      ['Fan E'],
+    );
+    expect(lines.map(({ line, error }) => [line, error])).toEqual([
+      [2, null],
+      [3, 'has no name'],
+      [4, 'there is no spec sheet “Q9”'],
+      [5, '“fan a” is in the file twice'],
+      [6, '“many” is no running figure'],
+      [7, '“-1” is no running figure'],
+      [8, '“Fan E” is here already'],
+    ]);
+    expect(read('engine,owner\nFan,Me')[0]!.error).toContain('name and sheet at least');
+    expect(read('')[0]!.error).toContain('name and sheet at least');
+  });
+
+  it('is written as it is read', () => {
+    const row = {
+      ...{ name: 'Fan, upper', serial: 'Q4-1', owner: 'O', duty: 'd', sheetName: 'Q4 Orchard', usage: 12.5 },
+      usageUnit: 'hours',
+    } as EngineRow;
+    expect(read(writeEnginesCsv([row]))).toMatchObject([
+      { engine: { name: 'Fan, upper', serial: 'Q4-1', sheetId: 's1', usage: 12.5 } },
+    ]);
+  });
+
+  it('is looked through before anything is taken in, and what fails is still there', async () => {
+    await signIn('lead');
+    await store.dispatch(sheetsApi.util.upsertQueryData('sheets', undefined, SHEETS as never));
+    await store.dispatch(
+      enginesApi.util.upsertQueryData('engines', { search: '', limit: 500 }, { engines: [], total: 0 }),
+    );
+    show(<EnginesIn />);
+    const text = 'name,sheet\nFan A,Q4 Orchard\nFan B,Q9';
+    const file = new File([text], 'engines.csv', { type: 'text/csv' });
+    fireEvent.change(screen.getByLabelText('CSV of engines'), { target: { files: [file] } });
+    await screen.findByText(/1 of 2 lines are understood: Fan A/);
+    expect(screen.getByText('Line 3: there is no spec sheet “Q9”.')).toBeTruthy();
+    const sent = vi.spyOn(globalThis, 'fetch').mockRejectedValue(new TypeError('away'));
+    fireEvent.click(screen.getByRole('button', { name: 'Take the 1 in' }));
+    await waitFor(() => expect(sent).toHaveBeenCalled());
+    await waitFor(() => expect(screen.getByText('0 engines were taken in.')).toBeTruthy(), { timeout: 8000 });
+    expect(screen.getByRole('button', { name: 'Take the 1 in' })).toBeTruthy();
+    sent.mockRestore();
+  });
+});
