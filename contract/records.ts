@@ -27,7 +27,7 @@ export const RECORD_TABLES = {
     ...{ temperature: 'json?', usage_unit: 'text', recheck_plan: 'json', source: 'json', notes: 'text' },
     ...{ entered_by: '>people', checked_by: '>people?', created_at: 'moment', published_at: 'moment?' },
     ...{ version: 'number', wear_limits: 'json', torques: 'json', format: 'number', wanted: 'json' },
-    ...{ piece_charts: 'json' },
+    ...{ piece_charts: 'json', assembly: 'json' },
   },
   sheet_limits: {
     ...{ revision_id: '>sheet_revisions', role: 'text', min_tenths: 'number', max_tenths: 'number' },

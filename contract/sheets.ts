@@ -284,6 +284,13 @@ export const pieceChart = z
     });
   });
 
+/** One thing a sheet says of putting an engine together: cams told apart, links counted, caps by their arrows. */
+export const assemblyStep = z.object({
+  text: line(160),
+  /** it may not be skipped: the engine is not turned for its proof before it is ticked */
+  hold: z.boolean().default(false),
+});
+
 /** What a spec sheet says; the part that a published revision never changes. */
 export const sheetBody = z.object({
   pattern,
@@ -298,6 +305,7 @@ export const sheetBody = z.object({
   wanted: z.array(wantedPart).max(40).default([]),
   /** what the maker prints of pieces: it governs a plan */
   pieceCharts: z.array(pieceChart).max(5).default([]),
+  assembly: z.array(assemblyStep).max(40).default([]),
   usageUnit,
   recheckPlan: z.array(recheckStep).min(1).max(12),
   source,

@@ -105,7 +105,17 @@ export async function publishLike(page: Page, drafted: string, name: string): Pr
   const revisions = await read<SheetRevision[]>(`sheets/${sheets.find((each) => each.name === drafted)!.id}`);
   const { pattern, condition, temperature, limits, wearLimits, torques, wanted, ...rest } = revisions[0]!;
   const { usageUnit, recheckPlan, source, notes, maker } = rest;
-  const body = { pattern, condition, temperature, limits, wearLimits, torques, wanted };
+  const body = {
+    pattern,
+    condition,
+    temperature,
+    limits,
+    wearLimits,
+    torques,
+    wanted,
+    pieceCharts: [],
+    assembly: [],
+  };
   await write(page, 'sheets', { name, maker, body: { ...body, usageUnit, recheckPlan, source, notes } });
 }
 

@@ -1,5 +1,5 @@
 import { lashPoints, type Pattern } from '../sheets/index.ts';
-import { isPass, passesOf, type Fastening } from '../assembly/index.ts';
+import { isAssembly, isPass, passesOf, type AssemblyStep, type Fastening } from '../assembly/index.ts';
 import { LEDGER_EXPLAINED } from './closing.ts';
 import { pointAccepted } from './accepted.ts';
 import { bridgedPoints, bridgeOf } from './bridges.ts';
@@ -8,6 +8,12 @@ import { heldDownToSet, pointHeldDown } from './holds.ts';
 import type { KeptBuild, KeptTick } from './standing.ts';
 import { goesOn } from './stageMove.ts';
 import { stageOf, type StageKey } from './stages.ts';
+
+/** What a sheet says of putting an engine together. */
+interface SaysOfAssembly {
+  readonly torques?: readonly Fastening[];
+  readonly assembly?: readonly AssemblyStep[];
+}
 
 /**
  * Says whether a stage of an engine has a check: its own ones, what may be slackened where points are set, a tool that holds
@@ -20,11 +26,12 @@ export function hasCheck(
   key: StageKey,
   check: string,
   pattern: Pattern,
-  torques: readonly Fastening[] = [],
+  { torques = [], assembly = [] }: SaysOfAssembly = {},
 ): boolean {
   const { checks, sets, measures, demands } = stageOf(key);
   const closes = demands.includes('signed-off');
   if (isPass(check)) return (sets || closes) && passesOf(torques).some((pass) => pass.key === check);
+  if (sets && isAssembly(check, assembly)) return true;
   if (closes && check === LEDGER_EXPLAINED) return true;
   if (checks.some((each) => each.key === check)) return true;
   const held = pointHeldDown(check);
@@ -46,6 +53,7 @@ export function checkInWords(key: StageKey, check: string): string {
   const point = pointAccepted(check);
   const held = pointHeldDown(check);
   if (held !== null) return `Tool in at ${held}, holding the valve down`;
+  if (/^step \d+$/.test(check)) return 'A step of assembly';
   if (isPass(check)) return 'A pass of tightening';
   if (check === LEDGER_EXPLAINED) return 'The count explained by a lead';
   const bridge = bridgeOf(check);

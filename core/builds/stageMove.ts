@@ -26,6 +26,8 @@ export interface BuildStanding {
   readonly bare: readonly string[];
   /** points that were set before their bridge was balanced */
   readonly unbalanced: readonly string[];
+  /** steps of assembly that may not be skipped and are not done, where it was begun */
+  readonly assemblyLeft: readonly string[];
   /** parts that did not come back as they were counted out, in words */
   readonly partsOff: readonly string[];
   /** a lead wrote down why */
@@ -46,6 +48,7 @@ export interface Obstacle {
     | 'points_unset'
     | 'points_bare'
     | 'bridges_open'
+    | 'assembly_open'
     | 'parts_off'
     | 'passes_open'
     | 'points_out'
@@ -104,7 +107,12 @@ export function toolsLeftIn({ heldDown }: Pick<BuildStanding, 'heldDown'>): Obst
 /** What is missing of each thing that has to hold. */
 const UNMET: Readonly<Record<Demand, (standing: BuildStanding) => Obstacle[]>> = {
   'all-found': ({ points, asFound, offBase }) => unmeasured(points, asFound, offBase, 'as found'),
-  'all-set': (standing) => [...leftBare(standing), ...leftUnbalanced(standing), ...unset(standing)],
+  'all-set': (standing) => [
+    ...leftBare(standing),
+    ...leftUnbalanced(standing),
+    ...halfTogether(standing),
+    ...unset(standing),
+  ],
   'all-proved': unproved,
   'signed-off': ({ signedOff }) =>
     signedOff ? [] : [{ code: 'not_signed_off', text: 'A lead signs the build off first.', points: [] }],
@@ -153,6 +161,17 @@ function leftBare({ bare }: BuildStanding): Obstacle[] {
       code: 'points_bare',
       text: `Nothing is in at ${bare.join(', ')}: fit what was worked out, or what was in.`,
       points: [...bare],
+    },
+  ];
+}
+
+function halfTogether({ assemblyLeft }: BuildStanding): Obstacle[] {
+  if (assemblyLeft.length === 0) return [];
+  return [
+    {
+      code: 'assembly_open',
+      text: `Put together and not looked at yet: ${assemblyLeft.join('; ')}.`,
+      points: [],
     },
   ];
 }

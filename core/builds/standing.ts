@@ -1,5 +1,5 @@
 import { whyNoProof, type KeptReading, type NoProof } from '../measuring/index.ts';
-import type { Fastening } from '../assembly/index.ts';
+import { assemblyLeft, type AssemblyStep, type Fastening } from '../assembly/index.ts';
 import type { LedgerLine } from '../parts/index.ts';
 import { lashPoints, type Pattern } from '../sheets/index.ts';
 import { acceptedPoints } from './accepted.ts';
@@ -15,7 +15,11 @@ import { stageOf, type RoundKind, type StageKey } from './stages.ts';
 /** A build as it is kept, as far as its standing goes. Rounds are in the order they were opened. */
 export interface KeptBuild {
   readonly stage: StageKey;
-  readonly sheet: { readonly pattern: Pattern; readonly torques?: readonly Fastening[] };
+  readonly sheet: {
+    readonly pattern: Pattern;
+    readonly torques?: readonly Fastening[];
+    readonly assembly?: readonly AssemblyStep[];
+  };
   /** each check as it was last ticked, or unticked */
   readonly ticks: readonly KeptTick[];
   readonly rounds: readonly KeptRound[];
@@ -151,6 +155,10 @@ export function standingOf(build: KeptBuild): BuildStanding {
     set: pointsSet(build),
     heldDown: toolsIn(build.ticks),
     bare: pointsBare(build.settings),
+    assemblyLeft: assemblyLeft(
+      build.sheet.assembly ?? [],
+      new Set(build.ticks.filter(({ done }) => done).map(({ check }) => check)),
+    ).map(({ text }) => text),
     unbalanced: bridgesOpen(build),
     partsOff: partsOff(build.ledger ?? []).map(({ line, off }) => partInWords(line, off)),
     partsExplained: partsExplained({ ledger: build.ledger ?? [], ticks: build.ticks }),

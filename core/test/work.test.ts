@@ -74,6 +74,7 @@ describe('the order of the work', () => {
     heldDown: [],
     bare: [],
     unbalanced: [],
+    assemblyLeft: [],
     partsOff: [],
     partsExplained: false,
     passesOpen: [],

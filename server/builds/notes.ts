@@ -16,8 +16,8 @@ export async function tick(
   hand: Hand,
 ): Promise<BuildWrite> {
   const build = await takeUp(db, id);
-  const { pattern, torques } = await findRevision(db, build.revisionId);
-  if (!hasCheck(stage, check, pattern, torques)) throw new Refusal('unknown_check');
+  const sheet = await findRevision(db, build.revisionId);
+  if (!hasCheck(stage, check, sheet.pattern, sheet)) throw new Refusal('unknown_check');
   if (done && check === LEDGER_EXPLAINED && !hand.leads)
     throw new Refusal('forbidden', { detail: 'Only a lead explains a count that does not balance.' });
   if (done) await refuseAcceptance(db, id, check, hand);

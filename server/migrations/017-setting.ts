@@ -5,7 +5,8 @@ import type { Knex } from 'knex';
  * build's own figures to aim at; how far over the greatest clearance a shop still takes a point, as it was when the build was
  * opened; points with nothing in them; a head on the bench,
  * whose cams are turned by themselves; orders of pieces, with what came of
- * them, and what a size costs that costs something else; and the chart a maker prints.
+ * them, and what a size costs that costs something else; the chart a maker prints; and what
+ * a sheet says of putting an engine together.
  */
 export async function up(knex: Knex): Promise<void> {
   await knex.schema.raw(`
@@ -45,6 +46,7 @@ export async function up(knex: Knex): Promise<void> {
     );
     create index piece_orders_of_system on piece_orders (system, at);
     alter table sheet_revisions add column piece_charts jsonb not null default '[]';
+    alter table sheet_revisions add column assembly jsonb not null default '[]';
     alter table piece_systems add column size_prices jsonb not null default '[]';
     alter table piece_moves add column order_id uuid references piece_orders (id);
   `);
@@ -53,7 +55,7 @@ export async function up(knex: Knex): Promise<void> {
 export async function down(knex: Knex): Promise<void> {
   await knex.schema.raw(`
     alter table piece_systems drop column size_prices;
-    alter table sheet_revisions drop column piece_charts;
+    alter table sheet_revisions drop column assembly, drop column piece_charts;
     alter table piece_moves drop column order_id;
     drop table piece_orders;
     update rounds set turn_school = null where turn_school = 'cam-by-hand';

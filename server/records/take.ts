@@ -83,7 +83,14 @@ const LINES: Readonly<Record<string, z.ZodType>> = {
   headwork: z.array(headWorkLine),
   ledger: z.array(ledgerLine),
 };
-const revisionParts = sheetBody.pick({ pattern: true, wearLimits: true, torques: true, recheckPlan: true });
+const revisionParts = sheetBody.pick({
+  pattern: true,
+  wearLimits: true,
+  torques: true,
+  recheckPlan: true,
+  pieceCharts: true,
+  assembly: true,
+});
 
 /** Looks through a record's rows: what each refers to is in the file, and what follows from something else does follow. */
 function lookThrough({ people, tables }: RecordFile): void {
@@ -116,6 +123,7 @@ function lookThrough({ people, tables }: RecordFile): void {
   tables.sheet_revisions.forEach((row, index) =>
     fits('sheet_revisions', index, 'pattern', revisionParts, {
       ...{ pattern: row.pattern, wearLimits: row.wear_limits, torques: row.torques },
+      ...{ pieceCharts: row.piece_charts, assembly: row.assembly },
       recheckPlan: row.recheck_plan,
     }),
   );

@@ -66,6 +66,7 @@ async function readRevisions(db: Knex, narrow: (query: Knex.QueryBuilder) => voi
       'r.torques',
       'r.wanted',
       'r.piece_charts as pieceCharts',
+      'r.assembly',
       'r.version',
       'e.name as enteredBy',
       'c.name as checkedBy',
@@ -170,7 +171,7 @@ export async function listSheets(db: Knex): Promise<SheetSummary[]> {
 /** A revision as a file that another shop can read. */
 export async function writeFile(db: Knex, id: string): Promise<SheetFile> {
   const { name, maker, pattern, condition, temperature, limits, ...rest } = await findRevision(db, id);
-  const { wearLimits, torques, wanted, pieceCharts, usageUnit, recheckPlan, source, notes } = rest;
+  const { wearLimits, torques, wanted, pieceCharts, assembly, usageUnit, recheckPlan, source, notes } = rest;
   return {
     format: 'zero-lash-sheet',
     formatVersion: 1,
@@ -184,6 +185,7 @@ export async function writeFile(db: Knex, id: string): Promise<SheetFile> {
     torques,
     wanted,
     pieceCharts,
+    assembly,
     usageUnit,
     recheckPlan,
     source,

@@ -110,6 +110,7 @@ function columnsOf(body: SheetBody) {
     torques: JSON.stringify(body.torques),
     wanted: JSON.stringify(body.wanted),
     piece_charts: JSON.stringify(body.pieceCharts),
+    assembly: JSON.stringify(body.assembly),
     source: JSON.stringify(body.source),
     notes: body.notes,
   };

@@ -151,4 +151,17 @@ describe('closing an engine', () => {
     await work.tick('close', pass(1));
     expect((await work.signOff()).status).toBe(201);
   });
+
+  it('once anything of it is put together, what may not be skipped is looked at before it is turned', async () => {
+    const work = await Work.on(shop, 'Railcar 1, front engine');
+    await work.reach('set');
+    expect((await work.tick('prove', 'step 0')).body.code).toBe('unknown_check');
+    expect((await work.tick('set', 'step 9')).body.code).toBe('unknown_check');
+    await work.tick('set', 'step 3');
+    const refused = await work.go('prove');
+    expect(refused.status).toBe(409);
+    expect((refused.body as unknown as { detail: string }).detail).toContain('19 pins of the chain');
+    for (const step of [0, 1, 2]) await work.tick('set', `step ${step}`);
+    expect((await work.go('prove')).status).toBe(200);
+  });
 });

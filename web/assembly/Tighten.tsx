@@ -1,5 +1,6 @@
 import { Box, Heading } from '@chakra-ui/react';
 import {
+  assemblyAt,
   boltsInRows,
   passesOf,
   tightenOrder,
@@ -20,6 +21,37 @@ import { useRole } from '../people/useRole.ts';
 interface Props {
   readonly build: BuildView;
   readonly stage: StageKey;
+}
+
+/** How the sheet says it is put together, each step ticked by whoever did it. */
+export function PutTogether({ build }: { readonly build: BuildView }) {
+  const put = useBenchWrite(build.id);
+  const { mayWork } = useRole();
+  const { assembly = [] } = build.sheet;
+  if (assembly.length === 0) return null;
+  const done = new Map(build.ticks.filter((tick) => tick.done).map(({ check, by }) => [check, by]));
+  return (
+    <Box as="details" borderTop="1px solid" borderColor="hairline">
+      <Box as="summary" minHeight="44px" paddingY="2" cursor="pointer">
+        <b>Put together</b>
+      </Box>
+      <Box fontSize="sm" color="faded">
+        Where anything was taken apart: once one step is ticked, those that may not be skipped are looked at
+        before the engine is turned.
+      </Box>
+      {assembly.map(({ text, hold }, index) => (
+        <Check
+          key={assemblyAt(index)}
+          text={`${text}${hold ? ' (not to be skipped)' : ''}`}
+          by={done.get(assemblyAt(index))}
+          enabled={mayWork && build.stage === 'set' && !build.closedAt}
+          onTick={(isDone) =>
+            put({ kind: 'tick', body: { stage: 'set', check: assemblyAt(index), done: isDone } })
+          }
+        />
+      ))}
+    </Box>
+  );
 }
 
 /** What the sheet says is tightened, pass by pass, each ticked by whoever did it, in its order and by which wrench. */

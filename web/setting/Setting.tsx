@@ -1,5 +1,5 @@
 import type { BuildView } from '../builds/buildView.ts';
-import { Tighten } from '../assembly/Tighten.tsx';
+import { PutTogether, Tighten } from '../assembly/Tighten.tsx';
 import { ShimPlan } from '../shims/ShimPlan.tsx';
 import { Baseline } from './Baseline.tsx';
 import { Slackened } from './Slackened.tsx';
@@ -11,6 +11,7 @@ export function Setting({ build }: { readonly build: BuildView }) {
       <Baseline build={build} />
       <ShimPlan build={build} />
       <Slackened build={build} />
+      <PutTogether build={build} />
       <Tighten build={build} stage="set" />
     </>
   );

@@ -41,6 +41,7 @@ function LimitFigures({ index }: { readonly index: number }) {
 export function PlanFields() {
   const { control, register } = useFormContext<SheetValues>();
   const usageUnit = useWatch({ control, name: 'usageUnit' });
+  const assembly = useWatch({ control, name: 'assembly' });
   const plan = useFieldArray<SheetValues, 'plan'>({ control, name: 'plan' });
   const wear = useFieldArray<SheetValues, 'wear'>({ control, name: 'wear' });
   const torques = useFieldArray<SheetValues, 'torques'>({ control, name: 'torques' });
@@ -137,6 +138,15 @@ export function PlanFields() {
           >
             Add a torque
           </Button>
+        </Box>
+      </FormPart>
+      <FormPart title="How it is put together" columns={2} folded={assembly.trim() === ''}>
+        <Box gridColumn="1 / -1">
+          <AreaField
+            name="assembly"
+            label="A step a line"
+            hint="Cams told apart by their marks, links counted between marks, caps by number and arrow, what is oiled. A line that begins with ! may not be skipped."
+          />
         </Box>
       </FormPart>
       <FormPart title="The maker’s charts of pieces" columns={4} folded={charts.fields.length === 0}>

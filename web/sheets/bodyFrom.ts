@@ -50,6 +50,11 @@ export function readForm(values: SheetValues): ReadForm {
       if ('error' in chart) errors[`pieceCharts.${index}.text`] = chart.error;
       return 'error' in chart ? [] : [{ role, ...chart, installed: [...chart.installed] }];
     }),
+    assembly: values.assembly
+      .split('\n')
+      .map((text) => text.trim())
+      .filter(Boolean)
+      .map((text) => ({ text: text.replace(/^!\s*/, ''), hold: text.startsWith('!') })),
     wanted: values.wanted.map(({ name, count, kind }, index) => ({
       name,
       kind,
@@ -96,6 +101,7 @@ function fieldOf(path: readonly string[], values: SheetValues, limits: SheetBody
   if (first === 'pieceCharts') return `pieceCharts.${second}.text`;
   if (first === 'torques') return `torques.${second}.${third || 'fastening'}`;
   if (first === 'wanted') return `wanted.${second}.${third || 'name'}`;
+  if (first === 'assembly') return 'assembly';
   if (first === 'source') return second;
   if (first === 'temperature') return 'tempTo';
   return first;

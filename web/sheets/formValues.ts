@@ -89,6 +89,8 @@ export interface SheetValues {
   }[];
   /** the maker's charts of pieces, as they are typed */
   readonly pieceCharts: readonly { readonly role: Role; readonly text: string }[];
+  /** how it is put together, a step a line; one that may not be skipped begins with ! */
+  readonly assembly: string;
   readonly wanted: readonly {
     readonly name: string;
     readonly count: string;
@@ -175,6 +177,7 @@ export const FRESH_SHEET: SheetValues = {
   wear: [],
   torques: [],
   pieceCharts: [],
+  assembly: '',
   wanted: [],
   usageUnit: 'hours',
   plan: [{ afterUsage: '', afterDays: '' }],
@@ -253,6 +256,7 @@ export function valuesFrom(sheet: SheetRevision | SheetFile): SheetValues {
       sequence: sequence.join(', '),
     })),
     pieceCharts: (sheet.pieceCharts ?? []).map(({ role, ...chart }) => ({ role, text: writeChart(chart) })),
+    assembly: (sheet.assembly ?? []).map(({ text, hold }) => `${hold ? '! ' : ''}${text}`).join('\n'),
     wanted: sheet.wanted.map(({ count, ...rest }) => ({ ...rest, count: String(count) })),
     usageUnit: sheet.usageUnit,
     plan: sheet.recheckPlan.map((step) => ({

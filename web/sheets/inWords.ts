@@ -93,6 +93,10 @@ export function sheetInWords(sheet: SheetBody): SheetLine[] {
       name: `Maker’s chart, ${ROLE_WORDS[role]}`,
       text: `${rows.length} ranges of gaps, ${installed.length} pieces fitted now, from ${installed[0]} to ${installed.at(-1)} mm; it governs`,
     })),
+    (sheet.assembly ?? []).length > 0 && {
+      name: 'Put together',
+      text: sheet.assembly.map(({ text, hold }) => `${hold ? 'not to be skipped: ' : ''}${text}`).join('; '),
+    },
     sheet.wanted.length > 0 && {
       name: 'Wanted at hand',
       text: sheet.wanted.map(({ name, count }) => (count > 1 ? `${name} ${count}` : name)).join(', '),

@@ -40,6 +40,7 @@ export const drawnShutTwin: NewSheet = {
     torques: CAP_TORQUES,
     wanted: [],
     pieceCharts: [],
+    assembly: [],
     usageUnit: 'hours',
     recheckPlan: [{ afterUsage: 10, afterDays: 60 }],
     source: { manual: 'Vessany P2 works leaflet', edition: '', page: '3' },

@@ -43,6 +43,7 @@ export const orchardFour: NewSheet = {
     torques: WITH_HEAD,
     wanted: AT_HAND,
     pieceCharts: [],
+    assembly: [],
     usageUnit: 'hours',
     recheckPlan: [
       { afterUsage: 10, afterDays: 30 },
@@ -87,6 +88,12 @@ export const railFour: NewSheet = {
     torques: [...CAP_TORQUES, { ...UNSHOWN, fastening: 'Head nuts', steps: '60 Nm, then 145 Nm', order: '' }],
     wanted: [],
     pieceCharts: [],
+    assembly: [
+      { text: 'Intake cam by its two rings, exhaust cam by its one, both dowels up', hold: true },
+      { text: '19 pins of the chain between the marks of the two cam wheels', hold: true },
+      { text: 'Caps by number, arrows to the front, oiled', hold: true },
+      { text: 'Tensioner let go, chain taut on its fixed side', hold: false },
+    ],
     usageUnit: 'km',
     recheckPlan: [
       { afterUsage: 800, afterDays: 60 },
@@ -130,6 +137,7 @@ export const sawSingle: NewSheet = {
     torques: CAP_TORQUES,
     wanted: [],
     pieceCharts: [],
+    assembly: [],
     usageUnit: 'starts',
     recheckPlan: [
       { afterUsage: 20, afterDays: 30 },
@@ -172,6 +180,7 @@ export const trolleyThree: NewSheet = {
     torques: CAP_TORQUES,
     wanted: [],
     pieceCharts: [],
+    assembly: [],
     usageUnit: 'hours',
     recheckPlan: [
       { afterUsage: 20, afterDays: 60 },
@@ -216,6 +225,7 @@ export const groomerSix: NewSheet = {
     ],
     wanted: [],
     pieceCharts: [],
+    assembly: [],
     usageUnit: 'hours',
     recheckPlan: [
       { afterUsage: 100, afterDays: 120 },

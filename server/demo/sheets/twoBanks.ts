@@ -37,6 +37,7 @@ export const pumpTwin: NewSheet = {
     torques: CAP_TORQUES,
     wanted: [],
     pieceCharts: [],
+    assembly: [],
     usageUnit: 'hours',
     recheckPlan: [
       { afterUsage: 5, afterDays: 21 },
@@ -97,6 +98,7 @@ export const racerFour: NewSheet = {
     torques: CAP_TORQUES,
     wanted: [],
     pieceCharts: [],
+    assembly: [],
     usageUnit: 'hours',
     recheckPlan: [
       { afterUsage: 5, afterDays: 30 },
@@ -150,6 +152,7 @@ export const flatFour: NewSheet = {
     torques: CAP_TORQUES,
     wanted: [],
     pieceCharts: [],
+    assembly: [],
     usageUnit: 'hours',
     recheckPlan: [
       { afterUsage: 25, afterDays: 90 },
@@ -200,6 +203,7 @@ export const ropewayTwelve: NewSheet = {
     torques: CAP_TORQUES,
     wanted: [],
     pieceCharts: [],
+    assembly: [],
     usageUnit: 'hours',
     recheckPlan: [
       { afterUsage: 50, afterDays: 120 },
