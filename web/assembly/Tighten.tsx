@@ -140,7 +140,11 @@ function Fastened({
 /** A step as it is written, and a torque in the other units too. */
 function stepInWords(step: Pass['step']): string {
   if (step.kind === 'angle') return `on by ${step.degrees}°`;
-  const others = TORQUE_UNITS.filter((unit) => unit !== 'lbf·in' || step.nm < 20).map((to) => {
+  // the unit it is written in is not said twice, and small ones only of small torques
+  const written = step.asWritten.replace(/[\s·.-]/g, '').toLowerCase();
+  const others = TORQUE_UNITS.filter(
+    (unit) => !written.endsWith(unit.replace('·', '').toLowerCase()) && (unit !== 'lbf·in' || step.nm < 20),
+  ).map((to) => {
     const { value } = torque({ value: step.nm, from: 'N·m', to });
     return `${value < 10 ? value.toFixed(1) : Math.round(value)} ${to}`;
   });

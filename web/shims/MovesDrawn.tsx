@@ -1,5 +1,7 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { disturbedBy } from '@zero-lash/core/builds';
+import { tenthsFromMm } from '@zero-lash/core/length';
+import { judge, limitsFromMm } from '@zero-lash/core/measuring';
 import type { OrderedMove } from '@zero-lash/core/setting';
 import { useMemo } from 'react';
 import { useLengths } from '../app/lengths.ts';
@@ -24,10 +26,10 @@ export function MovesDrawn({ build, points, moves }: Props) {
   const shown = useMemo(
     () =>
       Object.fromEntries(
-        points.map(({ point, installed, bare }): [string, HeadPoint] => [
+        points.map(({ point, gap, installed, bare }): [string, HeadPoint] => [
           point.key,
           {
-            state: bare ? 'bare' : 'changed-since',
+            state: bare ? 'bare' : gap ? verdictOf(gap, point) : 'not-measured',
             piece: installed === null || bare ? undefined : figure(installed),
           },
         ]),
@@ -56,3 +58,7 @@ export function MovesDrawn({ build, points, moves }: Props) {
     </Box>
   );
 }
+
+/** What a gap is against its limits. */
+const verdictOf = (gap: { readonly lo: number; readonly hi: number }, limits: PiecePoint['point']) =>
+  judge({ lo: tenthsFromMm(gap.lo), hi: tenthsFromMm(gap.hi) }, limitsFromMm(limits)).verdict;

@@ -12,8 +12,8 @@ export function ProofTable({ build }: { readonly build: BuildView }) {
   const said = (gap: KnownGap | null) => (gap ? interval(gap.lo, gap.hi) : '–');
   return (
     <Box as="section" aria-label="From found to proved">
-      <PartHeading>From found to proved</PartHeading>
-      <Box overflowX="auto" tabIndex={0} role="region" aria-label="Point by point">
+      <PartHeading>Point by point</PartHeading>
+      <Box overflowX="auto" tabIndex={0} role="region" aria-label="Every point">
         <Box as="table" css={{ '& td, & th': { paddingInlineEnd: '16px', textAlign: 'left' } }}>
           <thead>
             <Box as="tr" borderBottom="1px solid" borderColor="ink">
