@@ -4,6 +4,7 @@ import { knowHowRow } from './knowHow.ts';
 import { conditionsRow, readingRow, round, roundRow } from './measuring.ts';
 import { ledgerEntry } from './parts.ts';
 import { photographRow } from './photographs.ts';
+import { ranEntry } from './ran.ts';
 import { pastRecheck } from './rechecks.ts';
 import { aim, allowOver, ownAim, ownAims, provesAgain, setting } from './setting.ts';
 import { stageKey } from './stages.ts';
@@ -113,6 +114,7 @@ export const BUILD_ROOMS = {
   wear: asOf(z.array(wearEntry)),
   headwork: asOf(z.array(headWorkEntry)),
   ledger: asOf(z.array(ledgerEntry)),
+  ran: asOf(z.array(ranEntry)),
   photographs: asOf(z.array(photographRow)),
   'know-how': asOf(z.array(knowHowRow)),
 };
@@ -139,6 +141,7 @@ export const buildRowChange = z.discriminatedUnion('kind', [
   changed('wear', wearEntry),
   changed('headwork', headWorkEntry),
   changed('ledger', ledgerEntry),
+  changed('ran', ranEntry),
   changed('photograph', photographRow),
   changed('know-how', knowHowRow),
 ]);

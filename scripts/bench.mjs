@@ -16,6 +16,7 @@ const { benchFirstPage } = await import('./bench/firstPage.mjs');
 const { addManyEngines } = await import('./bench/manyEngines.mjs');
 const { printTable } = await import('./bench/table.mjs');
 const { benchShimPlan } = await import('./bench/shimPlan.mjs');
+const { benchOwnerSheet } = await import('./bench/ownerSheet.mjs');
 const { benchRebuilds } = await import('./bench/rebuilds.mjs');
 const { benchTaps } = await import('./bench/tap.mjs');
 const { benchReads } = await import('./bench/today.mjs');
@@ -59,6 +60,7 @@ try {
   const stops = await benchCrankStops();
   const plan = await benchShimPlan();
   const rebuilds = await benchRebuilds();
+  const owner = await benchOwnerSheet(base, viewer.cookie);
   const wear = await benchWear(base, bench.cookie, lead.cookie, bench.inBrowser, chromium);
   const taps = await benchTaps(base, bench.cookie, bench.inBrowser, chromium);
   const two = await benchTwoTablets(base, bench.cookie, bench.inBrowser, chromium);
@@ -122,6 +124,18 @@ try {
       result: rebuilds.plan.passedOut.toFixed(1),
       aim: 'under 2',
       met: rebuilds.plan.passedOut < 2,
+    },
+    {
+      what: 'The owner’s sheet of a V12 with 24 valves, as a PDF: median',
+      result: `${owner.ms.toFixed(0)} ms`,
+      aim: 'under 500 ms',
+      met: owner.ms < 500,
+    },
+    {
+      what: 'Today’s data while twenty of them are made: p99',
+      result: `${owner.p99.toFixed(0)} ms`,
+      aim: 'under 100 ms',
+      met: owner.p99 < 100,
     },
     {
       what: 'Crank wheel of 16 valves turned a degree a frame: frames over 20 ms',

@@ -25,6 +25,7 @@ import { recheckRoutes } from './rechecks/routes.ts';
 import { settingRoutes } from './setting/routes.ts';
 import { sheetRoutes } from './sheets/routes.ts';
 import { recordRoutes } from './records/routes.ts';
+import { ranRoutes } from './ran/routes.ts';
 import { paperRoutes } from './signoff/papers.ts';
 import { signoffRoutes } from './signoff/routes.ts';
 import { turningRoutes } from './turning/routes.ts';
@@ -48,6 +49,7 @@ const ROOMS = [
   settingRoutes,
   signoffRoutes,
   paperRoutes,
+  ranRoutes,
   recordRoutes,
   recheckRoutes,
   instrumentRoutes,

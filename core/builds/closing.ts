@@ -1,6 +1,6 @@
 import { passesLeft, type Fastening } from '../assembly/index.ts';
 import { imbalances, ledgerKey, type Imbalance, type LedgerLine } from '../parts/index.ts';
-import { standingLines, type Entry } from './entries.ts';
+import { standingLines, type Entry } from '../entries/index.ts';
 import type { KeptTick } from './standing.ts';
 
 /** The check by which a lead lets a ledger stand that does not balance, having written down why. */

@@ -5,7 +5,7 @@ export { LEDGER_EXPLAINED, partsExplained, partsOff, passesOpen } from './closin
 export { heldDownToSet, pointHeldDown, toolAt, toolsIn } from './holds.ts';
 export { judgedAnew } from './judgedAnew.ts';
 export { lastChange, lastDone, pointsBare } from './lastChange.ts';
-export { standingLines, type Entry, type Standing } from './entries.ts';
+export { standingLines, type Entry, type Standing } from '../entries/index.ts';
 export { disturbances, disturbedBy, lastDisturbed, type Disturbance, type ProvesAgain } from './disturbed.ts';
 export {
   goesOn,

@@ -6,7 +6,7 @@ import { acceptedPoints } from './accepted.ts';
 import { lastDisturbed, type ProvesAgain } from './disturbed.ts';
 import { bridgesOpen } from './bridges.ts';
 import { partsExplained, partsOff, passesOpen } from './closing.ts';
-import type { Entry } from './entries.ts';
+import type { Entry } from '../entries/index.ts';
 import { toolsIn } from './holds.ts';
 import { pointsBare } from './lastChange.ts';
 import type { BuildStanding } from './stageMove.ts';

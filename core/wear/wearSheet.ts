@@ -1,4 +1,4 @@
-import { standingLines, type Entry, type Standing } from '../builds/index.ts';
+import { standingLines, type Entry, type Standing } from '../entries/index.ts';
 import type { Pattern } from '../sheets/index.ts';
 import {
   gradePressures,

@@ -1,6 +1,7 @@
 import type { BuildRowChange, BuildWrite } from '@zero-lash/contract/builds';
 import { headWorkLine } from '@zero-lash/contract/headwork';
 import { ledgerLine } from '@zero-lash/contract/parts';
+import { ranLine } from '@zero-lash/contract/ran';
 import { wearLine } from '@zero-lash/contract/wear';
 import { STAGE_KEYS } from '@zero-lash/core/builds';
 import type { Pattern } from '@zero-lash/core/sheets';
@@ -17,6 +18,7 @@ const LINES = {
   wear: wearLine,
   headwork: headWorkLine,
   ledger: ledgerLine,
+  ran: ranLine,
 } as const;
 /** A room in which one hand writes several lines at one moment, and the newest of each stands. */
 export type EntryRoom = keyof typeof LINES;
@@ -34,6 +36,7 @@ const PARSE = {
   wear: stored('a wear sheet', { 1: z.array(LINES.wear) }),
   headwork: stored('head work', { 1: z.array(LINES.headwork) }),
   ledger: stored('a count of parts', { 1: z.array(LINES.ledger) }),
+  ran: stored('how it ran', { 1: z.array(LINES.ran) }),
 };
 
 /** Reads what was written in a room of a build, oldest first; one entry where it is named. */
@@ -73,7 +76,13 @@ export async function addEntry<Room extends EntryRoom>(
   ) => { readonly path: string; readonly message: string } | null,
 ): Promise<BuildWrite> {
   const build = await takeUp(db, buildId);
-  if (build.stage === STAGE_KEYS.at(-1))
+  const signed = build.stage === STAGE_KEYS.at(-1);
+  // how it ran is said once it runs, and everything else before
+  if (room === 'ran' && !signed)
+    throw new Refusal('wrong_stage', {
+      detail: 'How it ran is written down once it is signed off and runs.',
+    });
+  if (room !== 'ran' && signed)
     throw new Refusal('wrong_stage', {
       detail: 'This build is signed off: what is found now belongs to its next one.',
     });

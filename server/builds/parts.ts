@@ -20,6 +20,7 @@ export const PARTS: {
   wear: (db, build) => readEntries(db, build, 'wear'),
   headwork: (db, build) => readEntries(db, build, 'headwork'),
   ledger: (db, build) => readEntries(db, build, 'ledger'),
+  ran: (db, build) => readEntries(db, build, 'ran'),
   photographs: (db, build) => readPhotographs(db, build),
   'know-how': (db, build) => readKnowHow(db, { build }),
 };

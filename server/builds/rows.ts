@@ -54,6 +54,10 @@ const ROWS: {
     idOf: ({ id }) => id,
     read: async (db, build, id) => (await readEntries(db, build, 'ledger', id))[0],
   },
+  ran: {
+    idOf: ({ id }) => id,
+    read: async (db, build, id) => (await readEntries(db, build, 'ran', id))[0],
+  },
   photograph: {
     idOf: ({ id }) => id,
     read: async (db, build, id) => (await readPhotographs(db, build, id))[0],

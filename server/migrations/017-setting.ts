@@ -33,6 +33,9 @@ export async function up(knex: Knex): Promise<void> {
     alter table rounds add constraint rounds_turn_school_check
       check (turn_school in
         ('maker', 'fewest', 'each-firing', 'companion', 'open-pair', 'lobe-away', 'cam-by-hand'));
+    alter table build_entries drop constraint build_entries_room_check;
+    alter table build_entries add constraint build_entries_room_check
+      check (room in ('wear', 'headwork', 'ledger', 'ran'));
     create table piece_orders (
       id uuid primary key,
       system text not null check (length(system) between 1 and 40),
@@ -58,6 +61,12 @@ export async function down(knex: Knex): Promise<void> {
     alter table sheet_revisions drop column assembly, drop column piece_charts;
     alter table piece_moves drop column order_id;
     drop table piece_orders;
+    alter table build_entries disable trigger build_entries_append_only;
+    delete from build_entries where room = 'ran';
+    alter table build_entries enable trigger build_entries_append_only;
+    alter table build_entries drop constraint build_entries_room_check;
+    alter table build_entries add constraint build_entries_room_check
+      check (room in ('wear', 'headwork', 'ledger'));
     update rounds set turn_school = null where turn_school = 'cam-by-hand';
     alter table rounds drop constraint rounds_turn_school_check;
     alter table rounds add constraint rounds_turn_school_check

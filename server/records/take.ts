@@ -11,6 +11,7 @@ import {
   type RecordTaken,
 } from '@zero-lash/contract/records';
 import { sheetBody } from '@zero-lash/contract/sheets';
+import { ranLine } from '@zero-lash/contract/ran';
 import { wearLine } from '@zero-lash/contract/wear';
 import { intervalOf, type Reading } from '@zero-lash/core/measuring';
 import { strFromU8, unzipSync } from 'fflate';
@@ -82,6 +83,7 @@ const LINES: Readonly<Record<string, z.ZodType>> = {
   wear: z.array(wearLine),
   headwork: z.array(headWorkLine),
   ledger: z.array(ledgerLine),
+  ran: z.array(ranLine),
 };
 const revisionParts = sheetBody.pick({
   pattern: true,

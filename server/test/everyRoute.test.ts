@@ -245,6 +245,9 @@ async function makeSamples() {
     'POST /api/drawer/counts': at('drawer/counts', {
       ...{ system: DRAWER_SYSTEM, lines: [{ thickness: 2.5, count: 2 }], note: 'counted twice' },
     }),
+    'POST /api/builds/:id/ran': at(`builds/${running.build.id}/ran`, {
+      lines: [{ kind: 'power', value: 42.5, unit: 'kW', text: 'smooth' }],
+    }),
     'POST /api/records': at('records', {
       file: (await zipRecord(shop.db, build.engine.id)).toString('base64'),
     }),

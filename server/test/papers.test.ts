@@ -1,9 +1,10 @@
+import type { RanOfBuild } from '@zero-lash/contract/ran';
 import { LEDGER_EXPLAINED, provenBy } from '@zero-lash/core/builds';
 import { lashPoints } from '@zero-lash/core/sheets';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { readPdf } from './pdf.ts';
-import { LEAD, TestShop, VIEWER } from './shop.ts';
+import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
 import { Work } from './worked.ts';
 
 const SCREWS = 'Edger, Pellow Mill';
@@ -163,5 +164,38 @@ describe('closing an engine', () => {
     expect((refused.body as unknown as { detail: string }).detail).toContain('19 pins of the chain');
     for (const step of [0, 1, 2]) await work.tick('set', `step ${step}`);
     expect((await work.go('prove')).status).toBe(200);
+  });
+});
+
+describe('how an engine ran', () => {
+  it('is written down once it is signed off, and its builds stand side by side', async () => {
+    const work = await Work.on(shop, SCREWS);
+    const ran = (line: object) =>
+      work.write('ran', { lines: [{ kind: 'power', value: 41, unit: 'kW', text: '', ...line }] });
+    await work.reach('close');
+    expect((await ran({})).body.code).toBe('wrong_stage');
+    await work.tickAll();
+    await work.signOff();
+    expect((await ran({})).status).toBe(201);
+    expect((await ran({ kind: 'word', value: null, unit: '', text: 'starts at once' })).status).toBe(201);
+    expect((await ran({ value: null })).status).toBe(400);
+    // of what was found nothing is written there any more
+    expect((await work.write('ledger', { lines: [] })).status).toBe(400);
+    const engineId = work.build.engine.id;
+    const next = await shop.write(BENCH, 'POST', `engines/${engineId}/builds`, {
+      ...{ revisionId: work.build.sheet.id, complaint: 'Again' },
+    });
+    expect(next.status).toBe(201);
+    const { body } = await shop.call<RanOfBuild[]>(VIEWER, 'GET', `engines/${engineId}/ran`);
+    expect(body).toMatchObject([
+      {
+        number: 1,
+        entries: [
+          { by: BENCH, lines: [{ kind: 'power', value: 41, unit: 'kW' }] },
+          { lines: [{ kind: 'word', text: 'starts at once' }] },
+        ],
+      },
+    ]);
+    expect((await shop.call(VIEWER, 'GET', `engines/${randomUUID()}/ran`)).status).toBe(404);
   });
 });

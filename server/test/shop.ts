@@ -35,6 +35,7 @@ const BUILD_PARTS = [
   'wear',
   'headwork',
   'ledger',
+  'ran',
   'photographs',
   'know-how',
 ] as const;

@@ -4,6 +4,7 @@ import type { NewKnowHow } from '@zero-lash/contract/knowHow';
 import type { NewConditions, NewReading } from '@zero-lash/contract/measuring';
 import type { NewLedger } from '@zero-lash/contract/parts';
 import type { DroppedPhotograph, NewPhotograph } from '@zero-lash/contract/photographs';
+import type { NewRan } from '@zero-lash/contract/ran';
 import type { NewSetting } from '@zero-lash/contract/setting';
 import type { Turning } from '@zero-lash/contract/turning';
 import type { NewWear } from '@zero-lash/contract/wear';
@@ -22,6 +23,7 @@ export type BenchWrite =
   | { readonly kind: 'wear'; readonly about: string; readonly body: NewWear }
   | { readonly kind: 'headwork'; readonly about: string; readonly body: NewHeadWork }
   | { readonly kind: 'ledger'; readonly about: string; readonly body: NewLedger }
+  | { readonly kind: 'ran'; readonly about: string; readonly body: NewRan }
   | { readonly kind: 'photograph'; readonly body: NewPhotograph }
   | { readonly kind: 'photograph-dropped'; readonly id: string; readonly body: DroppedPhotograph }
   | { readonly kind: 'know-how'; readonly body: NewKnowHow }
@@ -98,6 +100,8 @@ export function sentAs(buildId: string, write: BenchWrite): Sent {
       };
     case 'ledger':
       return { ...inBuild(buildId, 'ledger'), kind, about: write.about, said: write.about, body: write.body };
+    case 'ran':
+      return { ...inBuild(buildId, 'ran'), kind, about: write.about, said: write.about, body: write.body };
     case 'photograph': {
       const { about } = write.body;
       const said = about === '' ? 'A photograph' : `The photograph of ${about}`;

@@ -15,6 +15,7 @@ export const ROOM_OF = {
   wear: 'wear',
   headwork: 'headwork',
   ledger: 'ledger',
+  ran: 'ran',
   photograph: 'photographs',
   'know-how': 'know-how',
 } as const satisfies Record<ChangeKind, BuildRoom>;
@@ -54,6 +55,7 @@ const LAY: {
   wear: withRow,
   headwork: withRow,
   ledger: withRow,
+  ran: withRow,
   photograph: withRow,
   'know-how': withRow,
   recheck: (rechecks, row) =>

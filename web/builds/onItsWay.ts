@@ -66,6 +66,7 @@ const ROW: { readonly [K in Kind]: (item: OutboxItem, build: BuildView) => RowOf
   wear: entryOf,
   headwork: entryOf,
   ledger: entryOf,
+  ran: entryOf,
   photograph: (item) => {
     const { stage, about, note, shows = '' } = item.body as NewPhotograph;
     // how large it is kept is the server's to say

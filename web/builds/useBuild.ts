@@ -22,6 +22,7 @@ export function useBuild(id: string) {
   const wear = useRoom(id, 'wear');
   const headwork = useRoom(id, 'headwork');
   const ledger = useRoom(id, 'ledger');
+  const ran = useRoom(id, 'ran');
   const photographs = useRoom(id, 'photographs');
   const knowHow = useRoom(id, 'know-how');
   const sheet = useRevisionQuery(head.rows?.revisionId ?? skipToken);
@@ -40,12 +41,13 @@ export function useBuild(id: string) {
   );
   const rooms = [
     ...[head, rounds, settings, ticks, notes, rechecks],
-    ...[wear, headwork, ledger, photographs, knowHow],
+    ...[wear, headwork, ledger, ran, photographs, knowHow],
   ];
   const build = useMemo((): BuildView | undefined => {
     if (!head.rows || !rounds.rows || !settings.rows || !ticks.rows || !notes.rows || !rechecks.rows)
       return undefined;
     if (!wear.rows || !headwork.rows || !ledger.rows || !photographs.rows || !knowHow.rows) return undefined;
+    if (!ran.rows) return undefined;
     if (!goneBy || !judged) return undefined;
     return {
       ...head.rows,
@@ -58,6 +60,7 @@ export function useBuild(id: string) {
       wear: wear.rows,
       headwork: headwork.rows,
       ledger: ledger.rows,
+      ran: ran.rows,
       photographs: photographs.rows,
       'know-how': knowHow.rows,
     };
@@ -71,6 +74,7 @@ export function useBuild(id: string) {
     wear.rows,
     headwork.rows,
     ledger.rows,
+    ran.rows,
     photographs.rows,
     knowHow.rows,
     goneBy,

@@ -17,6 +17,7 @@ import { EditEngine } from './EditEngine.tsx';
 import { useEngineQuery } from './endpoints.ts';
 import { GapCourse } from './GapCourse.tsx';
 import { PutAway } from './PutAway.tsx';
+import { RanCompared } from '../ran/RanCompared.tsx';
 import { WhatIsIn } from './WhatIsIn.tsx';
 import { Running } from './Running.tsx';
 
@@ -63,6 +64,9 @@ export default function EnginePage() {
           </Box>
           <Box marginTop="6">
             <WhatIsIn engineId={engine.id} />
+          </Box>
+          <Box marginTop="6">
+            <RanCompared engineId={engine.id} />
           </Box>
         </Box>
         <Box display="grid" gap="6" alignContent="start">

@@ -9,6 +9,7 @@ import type {
   PieceThere,
   PutAwayRequest,
 } from '@zero-lash/contract/engines';
+import type { RanOfBuild } from '@zero-lash/contract/ran';
 import type { RecordTaken } from '@zero-lash/contract/records';
 import { api, write } from '../app/api.ts';
 
@@ -24,6 +25,10 @@ export const enginesApi = api.injectEndpoints({
     }),
     enginePieces: build.query<PieceThere[], string>({
       query: (id) => `engines/${id}/pieces`,
+      providesTags: (_result, _error, id) => [{ type: 'Engine', id }],
+    }),
+    engineRan: build.query<RanOfBuild[], string>({
+      query: (id) => `engines/${id}/ran`,
       providesTags: (_result, _error, id) => [{ type: 'Engine', id }],
     }),
     addEngine: build.mutation<EngineRow, NewEngine>({
@@ -59,6 +64,7 @@ export const {
   useEnginesQuery,
   useEngineQuery,
   useEnginePiecesQuery,
+  useEngineRanQuery,
   useAddEngineMutation,
   useTakeRecordMutation,
   useChangeEngineMutation,

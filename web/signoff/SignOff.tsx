@@ -9,6 +9,7 @@ import { ProblemNote } from '../app/ProblemNote.tsx';
 import { StillUnsent } from '../app/StillUnsent.tsx';
 import { useOnceSent } from '../app/useOnceSent.ts';
 import { useRole } from '../people/useRole.ts';
+import { HowItRan } from '../ran/HowItRan.tsx';
 import { BuildPapers } from './BuildPapers.tsx';
 import { useSignOffMutation } from './endpoints.ts';
 
@@ -29,6 +30,7 @@ export function SignOff({ build }: { readonly build: BuildView }) {
         )}
         {build.signOff.statement && <Box marginTop="2">“{build.signOff.statement}”</Box>}
         <BuildPapers build={build} />
+        <HowItRan build={build} />
       </Box>
     );
   const standing = standingOf(build);

@@ -1,0 +1,1 @@
+export { standingLines, type Entry, type Standing } from './entries.ts';
