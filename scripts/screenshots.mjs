@@ -27,12 +27,10 @@ const VIEWS = [
     },
   ],
   [
-    'build-blades',
+    'build-screw',
     async (page) => {
-      await page.getByRole('link', { name: /Frost fan 7/ }).click();
-      await page.getByLabel('Measured by').selectOption('Step by step');
-      await page.getByRole('button', { name: 'goes', exact: true }).click();
-      await page.getByText('Try 0.40').waitFor();
+      await page.getByRole('link', { name: /Frost fan 9/ }).click();
+      await page.getByText(/that much is set off/).waitFor();
     },
   ],
   [
@@ -72,7 +70,7 @@ const VIEWS = [
   [
     'build-shim-plan',
     async (page) => {
-      await page.getByRole('link', { name: /Railcar 1/ }).click();
+      await page.getByRole('link', { name: /Railcar 4/ }).click();
       await page.getByRole('region', { name: 'Moves of the plan' }).waitFor();
       await page.getByRole('heading', { name: 'Shim plan' }).evaluate((heading) => heading.scrollIntoView());
     },

@@ -227,6 +227,8 @@ interface Fitted {
   readonly input: z.output<typeof newSetting>;
   readonly personId: string;
   readonly at: Date;
+  /** the mark on the piece that came out, as far as anybody wrote it down */
+  readonly markOut: string;
 }
 
 /**
@@ -235,7 +237,7 @@ interface Fitted {
  */
 export async function moveForSetting(
   db: Knex,
-  { sheet, buildId, input, personId, at }: Fitted,
+  { sheet, buildId, input, personId, at, markOut }: Fitted,
 ): Promise<void> {
   const { point, from, to, installed, fitted } = input;
   const system = pieceSystem(meansFor(sheet.pattern, pointAt(sheet, point).role));
@@ -255,9 +257,17 @@ export async function moveForSetting(
         why: 'found',
         note: 'the drawer was said to have none',
       });
-    moves.push({ ...there, thickness: out, count: -1, why: 'fitted', note: '' });
+    moves.push({ ...there, thickness: out, count: -1, why: 'fitted', note: marked(input.mark) });
   }
   if (to === 'drawer' && installed !== null)
-    moves.push({ ...there, thickness: tenthsFromMm(installed), count: 1, why: 'taken-out', note: '' });
+    moves.push({
+      ...there,
+      thickness: tenthsFromMm(installed),
+      count: 1,
+      why: 'taken-out',
+      note: marked(markOut),
+    });
   await insertMoves(db, moves, personId);
 }
+
+const marked = (mark: string) => (mark === '' ? '' : `marked ${mark}`);

@@ -55,7 +55,9 @@ export async function addSetting(
     query
       .where({ build_id: buildId, point: input.point, superseded: false })
       .whereRaw(`(kind = 'left') = ?`, [input.kind === 'left']);
-  const earlier = await db('settings').modify(standing).first('at');
+  const earlier = (await db('settings').modify(standing).first('at', 'mark')) as
+    { at: Date; mark: string } | undefined;
+  if (input.giver !== null) await refuseTwice(db, buildId, input);
   const late = earlier !== undefined && at < earlier.at;
   if (earlier && !late) await db('settings').modify(standing).update('superseded', true);
   await db('settings').insert({
@@ -76,7 +78,38 @@ export async function addSetting(
     at,
     superseded: late,
   });
-  await moveForSetting(db, { sheet, buildId, input, personId: hand.personId, at });
+  await moveForSetting(db, {
+    ...{ sheet, buildId, input, personId: hand.personId, at },
+    // the mark that was on what came out
+    markOut: earlier?.mark ?? '',
+  });
   const [row] = await readSettings(db, buildId, hand.key);
   return written(build, { kind: 'setting', row: row! });
+}
+
+/**
+ * Refuses a piece that is in somewhere else already: what a point gave it has not, until something is fitted there again.
+ *
+ * @throws Refusal `not_there`
+ */
+async function refuseTwice(
+  db: Knex,
+  buildId: string,
+  { point, giver }: z.output<typeof newSetting>,
+): Promise<void> {
+  const standing = { build_id: buildId, superseded: false };
+  const own = (await db('settings')
+    .where({ ...standing, point: giver })
+    .whereIn('kind', ['fitted', 'bare'])
+    .first('at')) as { at: Date } | undefined;
+  const given = (await db('settings')
+    .where({ ...standing, piece_giver: giver, piece_from: 'engine' })
+    .whereNot({ point })
+    .orderBy('at', 'desc')
+    .first('point', 'at')) as { point: string; at: Date } | undefined;
+  if (!given || (own && own.at > given.at)) return;
+  throw new Refusal('not_there', {
+    detail: `What was in at ${giver!} is in at ${given.point} already: a piece is not in two places.`,
+    fields: [{ path: 'giver', message: `its piece is in at ${given.point}` }],
+  });
 }

@@ -313,3 +313,28 @@ describe('what is in an engine', () => {
     expect((await shop.call(VIEWER, 'GET', `engines/${randomUUID()}/pieces`)).status).toBe(404);
   });
 });
+
+describe('a piece', () => {
+  it('keeps its mark on its way, and is not in two places', async () => {
+    const work = await Work.on(shop, 'Railcar 1, front engine');
+    await work.reach('set');
+    const [a, b, c] = work.points as [string, string, string];
+    const fit = (point: string, change: object) =>
+      work.set(point, { kind: 'fitted', installed: 2.5, fitted: 2.45, ...change });
+    expect((await fit(a, { mark: '245', from: 'drawer', to: 'drawer' })).status).toBe(201);
+    expect((await fit(a, { installed: 2.45, fitted: 2.5, to: 'drawer' })).status).toBe(201);
+    const notes = (await ledger())
+      .filter(({ buildId }) => buildId === work.build.id)
+      .map(({ why, note }) => [why, note]);
+    expect(notes).toContainEqual(['fitted', 'marked 245']);
+    expect(notes).toContainEqual(['taken-out', 'marked 245']);
+    // what was in at one goes to a second, and not to a third as well
+    const given = { installed: 2.4, fitted: 2.5, from: 'engine', giver: a, to: 'engine' };
+    expect((await fit(b, given)).status).toBe(201);
+    const twice = await fit(c, given);
+    expect(twice).toMatchObject({ status: 409, body: { code: 'not_there', fields: [{ path: 'giver' }] } });
+    // once something is in there again, that may be given
+    expect((await fit(a, { installed: 2.5, fitted: 2.55, from: 'drawer' })).status).toBe(201);
+    expect((await fit(c, { ...given, fitted: 2.55 })).status).toBe(201);
+  });
+});

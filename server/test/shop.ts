@@ -9,8 +9,7 @@ import type { Knex } from 'knex';
 import { afterEach, expect, inject } from 'vitest';
 import type { z } from 'zod';
 import { buildApp, type AppOptions } from '../app.ts';
-import { connect, migrate } from '../database.ts';
-import { loadDemo } from '../demo/load.ts';
+import { connect } from '../database.ts';
 import { DEMO_PEOPLE } from '../demo/world.ts';
 
 /** An answer, as far as tests look. */
@@ -55,10 +54,8 @@ export class TestShop {
   }
 
   static async open(): Promise<TestShop> {
-    const url = await emptyDatabase();
+    const url = await newDatabase(inject('demoName'));
     const db = connect(url);
-    await migrate(db);
-    await loadDemo(db);
     return new TestShop(db, await TestShop.server(db), url);
   }
 
@@ -214,11 +211,14 @@ const MISFITS: string[] = [];
 afterEach(() => expect(MISFITS.splice(0)).toEqual([]));
 
 /** Makes an empty database in the tests' cluster; gives its address. */
-export async function emptyDatabase(): Promise<string> {
+export const emptyDatabase = (): Promise<string> => newDatabase('template1');
+
+/** Makes a database like another one, that nobody is connected to. */
+async function newDatabase(like: string): Promise<string> {
   const url = new URL(inject('clusterUrl'));
   const admin = connect(url.href);
   const name = `test_${randomUUID().replaceAll('-', '')}`;
-  await admin.raw(`create database ${name}`);
+  await admin.raw(`create database ${name} template ${like}`);
   await admin.destroy();
   url.pathname = `/${name}`;
   return url.href;

@@ -13,10 +13,12 @@ interface Props {
   readonly build: BuildView;
   readonly points: readonly PiecePoint[];
   readonly moves: readonly OrderedMove[];
+  /** mm, the piece that goes into a point */
+  readonly into: ReadonlyMap<string, number>;
 }
 
 /** The moves of a plan over the head, in their order; where the cam is out, all at once as a tray to be filled. */
-export function MovesDrawn({ build, points, moves }: Props) {
+export function MovesDrawn({ build, points, moves, into }: Props) {
   const { figure } = useLengths(points[0]?.point.stamped);
   const { pattern } = build.sheet;
   const drawn = useMemo(
@@ -50,10 +52,29 @@ export function MovesDrawn({ build, points, moves }: Props) {
         moves={drawn}
       />
       {camOut && (
-        <Flex gap="2" flexWrap="wrap" fontSize="sm" color="faded">
-          With the cam out nothing has to wait loose: lay the pieces out as a tray, each by the point it goes
-          to, and fit them in one go.
-        </Flex>
+        <Box>
+          <Box fontSize="sm" color="faded">
+            With the cam out nothing has to wait loose: fill the tray, each piece by the point it goes to, and
+            fit them in one go.
+          </Box>
+          <Flex as="ul" gap="2" flexWrap="wrap" marginTop="1" listStyleType="none" aria-label="Tray to fill">
+            {moves.map(({ key }) => (
+              <Box
+                as="li"
+                key={key}
+                border="1px dashed"
+                borderColor="ink"
+                borderRadius="4px"
+                paddingX="3"
+                paddingY="1"
+                textAlign="center"
+              >
+                <Box fontFamily="mono">{key}</Box>
+                <Box fontWeight="650">{figure(into.get(key)!)}</Box>
+              </Box>
+            ))}
+          </Flex>
+        </Box>
       )}
     </Box>
   );

@@ -191,7 +191,14 @@ function Moves({ build, points, plans, choices, onChoose, enabled }: MovesProps)
       {order.length === 0 && unsolved.length === 0 && (
         <Box>Nothing is to be changed: what is in leaves every point in its band.</Box>
       )}
-      {order.length > 0 && <MovesDrawn build={build} points={points} moves={order} />}
+      {order.length > 0 && (
+        <MovesDrawn
+          build={build}
+          points={points}
+          moves={order}
+          into={new Map(moving.map(({ key, thickness }) => [key, thickness!]))}
+        />
+      )}
       {order.length > 0 && (
         <Box overflowX="auto" tabIndex={0} role="region" aria-label="Moves of the plan">
           <Box as="table" css={{ '& td, & th': { paddingInlineEnd: '14px' }, '& svg': { flexShrink: 0 } }}>

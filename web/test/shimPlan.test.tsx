@@ -451,6 +451,23 @@ describe('one’s own feel', () => {
   });
 });
 
+describe('the moves of a plan', () => {
+  it('are drawn over the head, and with the cam out laid out as a tray', async () => {
+    await signIn('bench');
+    // each wants what is in at the other
+    const shown = engine({ '1I': [0.3, 0.31], '2I': [0.19, 0.2] }, { '1I': 2.5, '2I': 2.55 });
+    show(<ShimPlan build={shown} />);
+    expect(await screen.findByRole('group', { name: /Moves over the head. 1: / })).toBeTruthy();
+    const tray = screen.getByRole('list', { name: 'Tray to fill' });
+    expect(
+      within(tray)
+        .getAllByRole('listitem')
+        .map((each) => each.textContent)
+        .sort(),
+    ).toEqual(['1I2.55', '2I2.50']);
+  });
+});
+
 describe('what the maker prints', () => {
   const chart = {
     role: 'intake' as const,
