@@ -1,6 +1,8 @@
 import { createRequire } from 'node:module';
-import { openSync, type Font } from 'fontkit';
+import { readFileSync } from 'node:fs';
+import { create, type Font } from 'fontkit';
 import PDFDocument from 'pdfkit';
+import { decompress } from 'wawoff2';
 
 /** A PDF being drawn. */
 export type Pdf = InstanceType<typeof PDFDocument>;
@@ -22,23 +24,24 @@ type Weight = 'plain' | 'bold';
 /** The two files a weight's letters are in: the usual ones, and those with other languages' marks. */
 const FILES: Readonly<Record<Weight, readonly string[]>> = {
   plain: [
-    require.resolve('@fontsource/sofia-sans-semi-condensed/files/sofia-sans-semi-condensed-latin-400-normal.woff'),
-    require.resolve('@fontsource/sofia-sans-semi-condensed/files/sofia-sans-semi-condensed-latin-ext-400-normal.woff'),
+    require.resolve('@fontsource/sofia-sans-semi-condensed/files/sofia-sans-semi-condensed-latin-400-normal.woff2'),
+    require.resolve('@fontsource/sofia-sans-semi-condensed/files/sofia-sans-semi-condensed-latin-ext-400-normal.woff2'),
   ],
   bold: [
-    require.resolve('@fontsource/sofia-sans-semi-condensed/files/sofia-sans-semi-condensed-latin-700-normal.woff'),
-    require.resolve('@fontsource/sofia-sans-semi-condensed/files/sofia-sans-semi-condensed-latin-ext-700-normal.woff'),
+    require.resolve('@fontsource/sofia-sans-semi-condensed/files/sofia-sans-semi-condensed-latin-700-normal.woff2'),
+    require.resolve('@fontsource/sofia-sans-semi-condensed/files/sofia-sans-semi-condensed-latin-ext-700-normal.woff2'),
   ],
 };
-const FONTS = new Map<string, Font>();
+/** Each file unpacked once: unpacking takes longer than drawing a page. */
+const FACES = new Map<string, { readonly bytes: Buffer; readonly font: Font }>();
 
-function fontAt(file: string): Font {
-  let font = FONTS.get(file);
-  if (!font) {
-    font = openSync(file) as Font;
-    FONTS.set(file, font);
+/** Has the faces at hand; whatever is drawn waits for it. */
+export async function loadFaces(): Promise<void> {
+  for (const file of Object.values(FILES).flat()) {
+    if (FACES.has(file)) continue;
+    const bytes = Buffer.from(await decompress(readFileSync(file)));
+    FACES.set(file, { bytes, font: create(bytes) as Font });
   }
-  return font;
 }
 
 /** Letters that no shipped face has, said another way. */
@@ -53,7 +56,7 @@ function runsOf(text: string, weight: Weight): { readonly file: string; readonly
   const runs: { file: string; text: string }[] = [];
   const letters = [...text].flatMap((letter) => [...(SAID_OTHERWISE[letter] ?? letter)]);
   for (const letter of letters) {
-    const file = files.find((each) => fontAt(each).hasGlyphForCodePoint(letter.codePointAt(0)!));
+    const file = files.find((each) => FACES.get(each)!.font.hasGlyphForCodePoint(letter.codePointAt(0)!));
     const shown = file || letter === '\n' ? letter : '?';
     const last = runs.at(-1);
     const into = file ?? last?.file ?? files[0]!;
@@ -102,6 +105,7 @@ export class Paper {
       ...options,
       info: { Title: title },
     });
+    for (const [file, { bytes }] of FACES) this.pdf.registerFont(file, bytes as never);
     this.pdf.on('data', (chunk: Buffer) => this.#chunks.push(chunk));
     this.#ended = new Promise((done) => this.pdf.once('end', done));
     this.#document = this.pdf.struct('Document');

@@ -4,6 +4,7 @@ import type { OwnerSheetPaper } from '../signoff/ownerSheet.ts';
 import { drawOwnerSheet } from './drawOwnerSheet.ts';
 import { drawLabel, type LabelPaper } from './label.ts';
 import { drawMeasuringSheet, type MeasuringSheetPaper } from './measuringSheet.ts';
+import { loadFaces } from './paper.ts';
 import { drawList, type ListPaper } from './listPaper.ts';
 import { drawStopCard } from '../sheets/stopCard.ts';
 
@@ -25,12 +26,13 @@ const DRAW: { readonly [Name in keyof Paper]: (from: Paper[Name]) => Promise<Uin
 };
 
 /** What the thread for papers does with one job: `Papers` calls it. */
-export default function draw<Name extends keyof Paper>({
+export default async function draw<Name extends keyof Paper>({
   name,
   from,
 }: {
   readonly name: Name;
   readonly from: Paper[Name];
 }): Promise<Uint8Array> {
+  await loadFaces();
   return DRAW[name](from);
 }
