@@ -8,7 +8,7 @@ const IN: Readonly<Record<string, string>> = { '2Ea': '2.80', '3Ea': '2.75', '1I
 test('a plan for sixteen valves is made, bought for, and fitted move by move; the drawer balances after it', async ({
   page,
 }) => {
-  await signIn(page, 'Ilse Marrand');
+  await signIn(page, 'Tobin Hask');
   const isIn = (key: string) => GAPS[key] ?? (key.includes('I') ? 0.14 : 0.25);
   await withHeadOpen(page, 'T16 Rack', 'Planned for a journey', 'head-work', isIn);
   await expect(page.getByRole('checkbox').first()).toBeVisible();
