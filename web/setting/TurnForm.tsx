@@ -24,7 +24,8 @@ export function TurnForm(props: MeansProps) {
   const [own, setOwn] = useState('');
   const [complaint, setComplaint] = useState<string>();
   const [asked, setAsked] = useState<number | null>(null);
-  const advice = advise(props, null, shift);
+  // of a gap read with its nut tight the shift is in the reading already: it goes out with the nut and comes back with it
+  const advice = advise(props, null, props.reading?.beforeLock ? shift : 0);
   const turn = advice.kind === 'turn' ? advice.turn : null;
   const turns = turn !== null && turn.direction !== 'none';
   const nut = means.kind === 'pivot-nut';

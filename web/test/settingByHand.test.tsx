@@ -28,11 +28,15 @@ const ON_BUCKET = {
   ...{ marking: '', seatOffset: null, stampedIn: 'mm' },
 } as Means;
 
-const form = (view: BuildView, gap: readonly [number, number] = [0.1, 0.12]) => (
+const form = (
+  view: BuildView,
+  gap: readonly [number, number] = [0.1, 0.12],
+  change: Partial<ReturnType<typeof reading>> = {},
+) => (
   <SettingForm
     build={view}
     point={limitedPoints(view.sheet).find(({ key }) => key === '1I')!}
-    reading={reading('1I', ...gap, 'tight')}
+    reading={{ ...reading('1I', ...gap, 'tight'), ...change }}
     stale={false}
     target={0.25}
     onNext={() => undefined}
@@ -83,8 +87,12 @@ describe('turning a screw', () => {
     expect(screen.getByRole('img', { name: /^loosen 50°/ })).toBeTruthy();
     cleanup();
     await feels([{ means: 'screw', count: 8, mean: 0.03, sd: 0.01, use: 0.03 }]);
+    // of a gap read with its nut tight the shift is in the reading already
     show(form(build({}, SCREW)));
-    // 0.03 mm of a pitch of 1 mm is 10.8° less
+    expect(screen.getByRole('img', { name: /^loosen 50°/ })).toBeTruthy();
+    cleanup();
+    // with it loose 0.03 mm of a pitch of 1 mm are 10.8° less
+    show(form(build({}, SCREW), [0.1, 0.12], { beforeLock: true }));
     expect(screen.getByRole('img', { name: /^loosen 40°/ })).toBeTruthy();
     expect(screen.getByText(/Before locking: set it with/).textContent).toContain('0.22; then 0.25');
   });
