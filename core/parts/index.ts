@@ -16,4 +16,11 @@ export {
   type WayRound,
 } from './ledger.ts';
 export { layOutTray, type Tray, type TrayPlace } from './tray.ts';
-export { ORDER_WORDS, partsList, type OrderState, type PartsListLine } from './partsList.ts';
+export {
+  ORDER_WORDS,
+  partsList,
+  partsListOf,
+  partsListRow,
+  type OrderState,
+  type PartsListLine,
+} from './partsList.ts';

@@ -1,5 +1,5 @@
 import { PARTS, type PartFate } from '../wear/index.ts';
-import type { LedgerLine } from './ledger.ts';
+import { ledgerOf, wantedParts, type LedgerLine, type WantsAtHand } from './ledger.ts';
 
 /** How far a part is on its way. */
 export const ORDER_WORDS = {
@@ -60,4 +60,24 @@ export function partsList(
     ];
   });
   return [...worn, ...atHand];
+}
+
+/**
+ * Lists the parts of a build from its sheet, what is worn, and the lines of the count as they stand, by key.
+ *
+ * Rule: only what is wanted at hand is listed from the count; what was taken off and kept is no part to get.
+ *
+ * @example partsListOf(sheet, partFates(wear, sheet.pattern), standingLines(entries, ledgerKey)).map(partsListRow)
+ */
+export function partsListOf(
+  sheet: WantsAtHand,
+  fates: readonly PartFate[],
+  counted: ReadonlyMap<string, { readonly line: LedgerLine }>,
+): readonly PartsListLine[] {
+  return partsList(fates, ledgerOf(wantedParts(sheet), counted));
+}
+
+/** A line of a parts list in words: part, place, count, state, why. */
+export function partsListRow({ name, place, count, state, reason }: PartsListLine): readonly string[] {
+  return [name, place, String(count), ORDER_WORDS[state], reason];
 }

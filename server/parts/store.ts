@@ -1,14 +1,7 @@
 import type { BuildHead } from '@zero-lash/contract/builds';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { standingLines } from '@zero-lash/core/builds';
-import {
-  expectedParts,
-  ledgerKey,
-  ledgerOf,
-  ORDER_WORDS,
-  partsList,
-  wantedParts,
-} from '@zero-lash/core/parts';
+import { ledgerKey, partsListOf, partsListRow } from '@zero-lash/core/parts';
 import { aimsOutside } from '@zero-lash/core/setting';
 import { ROLE_WORDS } from '@zero-lash/core/sheets';
 import { partFates, wearSheetOf } from '@zero-lash/core/wear';
@@ -44,10 +37,7 @@ export async function readPartsList(db: Knex, buildId: string): Promise<ListPape
   const { rows: head } = await readHead(db, buildId);
   const sheet = await findRevision(db, head.revisionId);
   const wear = wearSheetOf(await readEntries(db, buildId, 'wear'), sheet.wearLimits);
-  const ledger = ledgerOf(
-    [...wantedParts(sheet), ...expectedParts(sheet.pattern)],
-    standingLines(await readEntries(db, buildId, 'ledger'), ledgerKey),
-  );
+  const counted = standingLines(await readEntries(db, buildId, 'ledger'), ledgerKey);
   const aimed = aimedOutside(sheet.limits, head);
   const on = dayIn(await shopZone(db), new Date());
   return {
@@ -55,9 +45,7 @@ export async function readPartsList(db: Knex, buildId: string): Promise<ListPape
     under: `Build ${head.number} · ${sheet.maker} ${sheet.name}, revision ${sheet.number} · ${on}`,
     notes: aimed === '' ? [] : [aimed],
     columns: COLUMNS,
-    rows: partsList(partFates(wear, sheet.pattern), ledger).map(({ name, place, count, state, reason }) => [
-      ...[name, place, String(count), ORDER_WORDS[state], reason],
-    ]),
+    rows: partsListOf(sheet, partFates(wear, sheet.pattern), counted).map(partsListRow),
     empty: 'Nothing is replaced, and nothing is wanted.',
   };
 }

@@ -1,14 +1,7 @@
 import { lastDone, provenBy, standingOf } from '@zero-lash/core/builds';
 import { formatInterval, formatLength, tenthsFromMm, type ShopUnit } from '@zero-lash/core/length';
 import { whyNoProof, type Verdict } from '@zero-lash/core/measuring';
-import {
-  expectedParts,
-  ledgerKey,
-  ledgerOf,
-  ORDER_WORDS,
-  partsList,
-  wantedParts,
-} from '@zero-lash/core/parts';
+import { ledgerKey, partsListOf, partsListRow } from '@zero-lash/core/parts';
 import { layOutHeads, lashPoints, ROLE_WORDS, type HeadMap } from '@zero-lash/core/sheets';
 import { partFates, PARTS, wearSheetOf } from '@zero-lash/core/wear';
 import { standingLines } from '@zero-lash/core/builds';
@@ -74,10 +67,6 @@ export async function readOwnerSheet(db: Knex, buildId: string): Promise<OwnerSh
   const owned = await db('engines').where({ id: engine.id }).first('owner', 'serial', 'duty');
   const wear = wearSheetOf(await readEntries(db, buildId, 'wear'), sheet.wearLimits);
   const fates = partFates(wear, sheet.pattern);
-  const ledger = ledgerOf(
-    [...wantedParts(sheet), ...expectedParts(sheet.pattern)],
-    standingLines(build.ledger, ledgerKey),
-  );
   const [planned] = (await readRechecks(db, { build_id: buildId })).filter(
     ({ status }) => status === 'planned',
   );
@@ -114,15 +103,9 @@ export async function readOwnerSheet(db: Knex, buildId: string): Promise<OwnerSh
         ...[part === 'seal' ? place : PARTS[part].title, part === 'seal' ? '' : place],
         ...[verdict!, reasons.join('; ')],
       ]),
-    replaced: partsList(fates, ledger)
+    replaced: partsListOf(sheet, fates, standingLines(build.ledger, ledgerKey))
       .filter(({ state }) => state === 'fitted')
-      .map(({ name, place, count, state, reason }) => [
-        name,
-        place,
-        String(count),
-        ORDER_WORDS[state],
-        reason,
-      ]),
+      .map(partsListRow),
     next: planned
       ? `Next check: ${[
           planned.dueUsage !== null && `at ${planned.dueUsage} ${engine.usageUnit}`,

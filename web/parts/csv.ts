@@ -1,5 +1,5 @@
 import { standingLines } from '@zero-lash/core/builds';
-import { ledgerKey, ledgerOf, ORDER_WORDS, partsList, wantedParts } from '@zero-lash/core/parts';
+import { ledgerKey, partsListOf, partsListRow } from '@zero-lash/core/parts';
 import type { PartFate } from '@zero-lash/core/wear';
 import Papa from 'papaparse';
 import type { BuildView } from '../builds/buildView.ts';
@@ -9,11 +9,8 @@ export function writePartsCsv(
   { sheet, ledger }: Pick<BuildView, 'sheet' | 'ledger'>,
   fates: readonly PartFate[],
 ): string {
-  const counted = ledgerOf(wantedParts(sheet), standingLines(ledger, ledgerKey));
   return Papa.unparse({
     fields: ['part', 'place', 'count', 'state', 'why'],
-    data: partsList(fates, counted).map(({ name, place, count, state, reason }) => [
-      ...[name, place, count, ORDER_WORDS[state], reason],
-    ]),
+    data: partsListOf(sheet, fates, standingLines(ledger, ledgerKey)).map((line) => [...partsListRow(line)]),
   });
 }
