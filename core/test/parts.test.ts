@@ -8,6 +8,8 @@ import {
   ledgerKey,
   ledgerOf,
   partsList,
+  partsListOf,
+  partsListRow,
   wantedParts,
   type LedgerLine,
 } from '../parts/index.ts';
@@ -125,6 +127,17 @@ describe('a parts list', () => {
     expect(wantedParts({ pattern: holds, wanted: [] }).length).toBe(
       wantedParts({ pattern: inlineSix, wanted: [] }).length + 1,
     );
+  });
+
+  it('of a build has what was counted of its spares, in words, and nothing that came off it', () => {
+    const sheet = { pattern: inlineSix, wanted: [{ name: 'Plug', count: 2, kind: 'spare' as const }] };
+    const off = fresh(inlineSix).map((line) => counted(line, { out: 1 }));
+    const [plug] = ledgerOf(wantedParts(sheet), new Map());
+    const lines = [counted(plug!, { out: 1 }), ...off].map((line) => [line.key, { line }] as const);
+    expect(partsListOf(sheet, [], new Map(lines)).map(partsListRow)).toEqual([
+      ['Plug', '', '1', 'in hand', ''],
+      ['Plug', '', '1', 'to order', ''],
+    ]);
   });
 
   it('goes by what a sheet lists, where it lists anything', () => {
