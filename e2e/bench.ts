@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { expect, type Page } from '@playwright/test';
+import { expect, type Locator, type Page } from '@playwright/test';
 import type { BuildHead, BuildWrite } from '@zero-lash/contract/builds';
 import type { Round } from '@zero-lash/contract/measuring';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
@@ -59,6 +59,20 @@ export const entry = (page: Page) => page.getByRole('textbox', { name: /^Gap at/
 /** Waits until the selected point is the one named. */
 export const selected = (page: Page, key: string) =>
   expect(page.getByRole('heading', { name: key, exact: true, level: 2 })).toBeVisible();
+
+/** Ticks everything there is to tick, once it is there: a list that is only looked up is empty while it loads. */
+export async function tickEverything(
+  where: Page | Locator,
+  hand: 'mouse' | 'finger' = 'mouse',
+): Promise<void> {
+  const boxes = where.getByRole('checkbox');
+  await expect(boxes.first()).toBeVisible();
+  for (const box of await boxes.all()) {
+    if (hand === 'finger' && !(await box.isChecked())) await box.tap();
+    else await box.check();
+    await expect(box).toBeChecked();
+  }
+}
 
 /** Does something at each point as it comes to hand, as many as are named; in the order that the stops have. */
 export async function eachAtHand(

@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { readFile } from 'node:fs/promises';
-import { changeHands, onHead, openEngine, signIn, withHeadOpen } from './bench.ts';
+import { changeHands, onHead, openEngine, signIn, tickEverything, withHeadOpen } from './bench.ts';
 
 test('a round from paper proves an engine, which is not signed off while a bolt is missing, and its papers are printed', async ({
   page,
@@ -24,12 +24,10 @@ test('a round from paper proves an engine, which is not signed off while a bolt 
   for (const key of ['1I', '4E']) await expect(onHead(page, key)).toHaveAttribute('data-state', 'in-spec');
   const table = page.getByRole('region', { name: 'From found to proved' });
   await expect(table.getByRole('row', { name: /^4E/ })).toContainText('0.34–0.36');
-  for (const box of await page.getByRole('group', { name: 'Tick off' }).getByRole('checkbox').all())
-    await box.check();
+  await tickEverything(page.getByRole('group', { name: 'Tick off' }));
   await page.getByRole('button', { name: 'Go on to Close and sign off' }).click();
   await expect(page.getByRole('heading', { name: 'Close and sign off', level: 2 })).toBeVisible();
-  for (const box of await page.getByRole('group', { name: 'Tick off' }).getByRole('checkbox').all())
-    await box.check();
+  await tickEverything(page.getByRole('group', { name: 'Tick off' }));
   await expect(page.getByText(/Waiting to be sent/)).toHaveCount(0);
   const id = page.url().split('/').at(-1)!;
   const bolt = {

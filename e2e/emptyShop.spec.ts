@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { entry, onHead, selected } from './bench.ts';
+import { entry, onHead, selected, tickEverything } from './bench.ts';
 import { openOwnShop } from './shopFloor.ts';
 
 let shop: Awaited<ReturnType<typeof openOwnShop>> | undefined;
@@ -78,10 +78,7 @@ test('an empty shop, from its first lead to a gap measured on its first engine',
     ['Open up', 'As found'],
   ] as const) {
     await expect(page.getByRole('heading', { name: at, level: 2 })).toBeVisible();
-    for (const box of await page.getByRole('checkbox').all()) {
-      await box.click();
-      await expect(box).toBeChecked();
-    }
+    await tickEverything(page);
     await page.getByRole('button', { name: `Go on to ${to}` }).click();
     await expect(page.getByRole('heading', { name: to, level: 2 })).toBeVisible();
   }

@@ -12,6 +12,7 @@ import {
   selected,
   eachAtHand,
   signIn,
+  tickEverything,
 } from './bench.ts';
 import { openOwnShop } from './shopFloor.ts';
 
@@ -296,7 +297,7 @@ test('hands that change at once leave nothing behind that the next would wait fo
     await new Promise((resolve) => setTimeout(resolve, 700));
     await route.continue();
   });
-  for (const box of await page.getByRole('checkbox').all()) await box.check();
+  await tickEverything(page);
   await changeHands(page, 'Osk Velland');
   await expect(page.getByText(/What Tobin Hask did is sent when/)).toHaveCount(0);
   await page.getByRole('button', { name: /Go on to/ }).click();

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { changeHands, onHead, openEngine, eachAtHand, selected, signIn } from './bench.ts';
+import { changeHands, onHead, openEngine, eachAtHand, selected, signIn, tickEverything } from './bench.ts';
 
 const ENGINE = 'Railcar 3, front engine';
 const POINTS = [1, 2, 3, 4].flatMap((n) => [`${n}Ia`, `${n}Ib`, `${n}Ea`, `${n}Eb`]);
@@ -10,13 +10,6 @@ async function tapIn(page: Page, text: string): Promise<void> {
   for (const sign of text)
     await page.getByRole('button', { name: sign === ' ' ? 'and' : sign, exact: true }).tap();
   await page.getByRole('button', { name: 'Keep reading' }).tap();
-}
-
-async function tick(page: Page): Promise<void> {
-  for (const box of await page.getByRole('checkbox').all()) {
-    await box.tap();
-    await expect(box).toBeChecked();
-  }
 }
 
 async function goOn(page: Page, to: string): Promise<void> {
@@ -30,9 +23,9 @@ test('a shim engine with sixteen valves, from the stand to its recheck, by touch
   await page.getByLabel(/what is it here for/).fill('Noise at the front');
   await page.getByRole('button', { name: 'Open a build' }).tap();
   await expect(page.getByRole('heading', { name: 'Take in', level: 2 })).toBeVisible();
-  await tick(page);
+  await tickEverything(page, 'finger');
   await goOn(page, 'Open up');
-  await tick(page);
+  await tickEverything(page, 'finger');
   await goOn(page, 'As found');
   await page.getByLabel('Measured by').selectOption('One blade, light drag');
   await eachAtHand(page, POINTS.length, async (key) => {
@@ -41,9 +34,9 @@ test('a shim engine with sixteen valves, from the stand to its recheck, by touch
   });
   await expect(onHead(page, '2Ea')).toHaveAccessibleName(/^2Ea, exhaust, tight, 0\.13 to 0\.15/);
   await goOn(page, 'Wear');
-  await tick(page);
+  await tickEverything(page, 'finger');
   await goOn(page, 'Head and cam work');
-  await tick(page);
+  await tickEverything(page, 'finger');
   await goOn(page, 'Set');
 
   await selected(page, '2Ea');
@@ -63,9 +56,9 @@ test('a shim engine with sixteen valves, from the stand to its recheck, by touch
     await tapIn(page, key.includes('I') ? '.15' : '.25');
     await expect(onHead(page, key)).toHaveAttribute('data-state', 'in-spec');
   });
-  await tick(page);
+  await tickEverything(page, 'finger');
   await goOn(page, 'Close and sign off');
-  await tick(page);
+  await tickEverything(page, 'finger');
   await changeHands(page, 'Osk Velland');
   await page.getByRole('button', { name: 'Sign off and plan the recheck' }).tap();
   await expect(page.getByText('Recheck 1', { exact: true })).toBeVisible();

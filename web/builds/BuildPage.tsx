@@ -221,14 +221,13 @@ const WorkArea = memo(function WorkArea({ work }: AreaProps) {
       {open && mayWork && here && (
         <BlindChoice blind={blind} onChoose={setBlind} anything={here.readings.some(({ by }) => by !== me)} />
       )}
-      <StageWork build={build} stage={looking} blind={blind} onPoint={select} onLook={look}>
-        {/* what is planned would tell what was found */}
-        {Under && !blind && (
-          <Suspense fallback={wide ? <Box minHeight="480px" /> : null}>
-            <Under build={build} />
-          </Suspense>
-        )}
-      </StageWork>
+      {/* one boundary about both, so the way on never moves under a finger as the room comes in above it */}
+      <Suspense fallback={wide ? <Box minHeight="480px" /> : null}>
+        <StageWork build={build} stage={looking} blind={blind} onPoint={select} onLook={look}>
+          {/* what is planned would tell what was found */}
+          {Under && !blind && <Under build={build} />}
+        </StageWork>
+      </Suspense>
     </>
   );
 });
