@@ -1,25 +1,25 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
+import type { EngineRow } from '@zero-lash/contract/engines';
 import type { RecordTaken } from '@zero-lash/contract/records';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { Link } from 'react-router';
+import { CSV, FileButton } from '../app/FileButton.tsx';
 import { Note } from '../app/Note.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { saveFile } from '../app/saveFile.ts';
 import { useRole } from '../people/useRole.ts';
 import { useSheetsQuery } from '../sheets/endpoints.ts';
-import { useAddEngineMutation, useEnginesQuery, useTakeRecordMutation } from './endpoints.ts';
+import { useAddEngineMutation, useLazyEnginesQuery, useTakeRecordMutation } from './endpoints.ts';
 import { readEnginesCsv, writeEnginesCsv, type EngineLine } from './enginesCsv.ts';
 
-/** More than any shop has at once: who is here already is looked for among them. */
-const ALL = 500;
+/** How many are asked for at a time. */
+const AT_ONCE = 500;
 
 /** Engines from elsewhere: a list from a CSV, looked through first, or one engine's whole record; and the list as a file. */
 export function EnginesIn() {
   const { mayWork, mayLead } = useRole();
-  const list = useRef<HTMLInputElement>(null);
-  const record = useRef<HTMLInputElement>(null);
   const { data: sheets } = useSheetsQuery();
-  const { data: here } = useEnginesQuery({ search: '', limit: ALL });
+  const [ask, asking] = useLazyEnginesQuery();
   const [add, adding] = useAddEngineMutation();
   const [take, taking] = useTakeRecordMutation();
   const [lines, setLines] = useState<readonly EngineLine[] | null>(null);
@@ -27,6 +27,32 @@ export function EnginesIn() {
   const [taken, setTaken] = useState<RecordTaken | null>(null);
   const good = lines?.filter(({ engine }) => engine !== null) ?? [];
   const bad = lines?.filter(({ error }) => error !== null) ?? [];
+
+  /** Every engine of the shop, however many; among those that are put away, or those that are not. */
+  async function everyEngine(away: boolean): Promise<readonly EngineRow[]> {
+    const found: EngineRow[] = [];
+    for (;;) {
+      const page = await ask({ search: '', away: String(away), limit: AT_ONCE, offset: found.length }).unwrap();
+      found.push(...page.engines);
+      if (page.engines.length === 0 || found.length >= page.total) return found;
+    }
+  }
+
+  async function readList(file: File) {
+    setDone(null);
+    const text = await file.text();
+    // who is put away has a name too
+    const here = await Promise.all([everyEngine(false), everyEngine(true)]).catch(() => null);
+    // what came of asking is shown below
+    if (!here) return;
+    const names = here.flat().map(({ name }) => name.toLowerCase());
+    setLines(readEnginesCsv(text, sheets ?? [], new Set(names)));
+  }
+
+  async function saveList() {
+    const here = await everyEngine(false).catch(() => null);
+    if (here) saveFile('engines.csv', writeEnginesCsv(here));
+  }
 
   async function addAll() {
     let added = 0;
@@ -40,6 +66,7 @@ export function EnginesIn() {
   }
 
   async function takeFile(file: File) {
+    setTaken(null);
     const answer = await take({ file: toBase64(new Uint8Array(await file.arrayBuffer())) });
     setTaken('data' in answer && answer.data ? answer.data : null);
   }
@@ -47,53 +74,25 @@ export function EnginesIn() {
   return (
     <Box marginBottom="4">
       <Flex gap="3" flexWrap="wrap">
-        {mayWork && <Button onClick={() => list.current?.click()}>Read a list (CSV)…</Button>}
-        {mayLead && (
-          <Button loading={taking.isLoading} onClick={() => record.current?.click()}>
-            Take a record in (ZIP)…
-          </Button>
+        {mayWork && (
+          <FileButton what="CSV of engines" accept={CSV} onFile={readList}>
+            Read a list (CSV)…
+          </FileButton>
         )}
-        <Button
-          variant="plain"
-          disabled={!here}
-          onClick={() => saveFile('engines.csv', writeEnginesCsv(here!.engines))}
-        >
+        {mayLead && (
+          <FileButton
+            what="ZIP of a record"
+            accept=".zip,application/zip"
+            loading={taking.isLoading}
+            onFile={takeFile}
+          >
+            Take a record in (ZIP)…
+          </FileButton>
+        )}
+        <Button variant="plain" loading={asking.isFetching} onClick={() => void saveList()}>
           This list as CSV
         </Button>
       </Flex>
-      <input
-        ref={list}
-        type="file"
-        accept=".csv,text/csv"
-        hidden
-        aria-label="CSV of engines"
-        onChange={async ({ target }) => {
-          const [chosen] = target.files ?? [];
-          setDone(null);
-          if (chosen)
-            setLines(
-              readEnginesCsv(
-                await chosen.text(),
-                sheets ?? [],
-                new Set((here?.engines ?? []).map(({ name }) => name.toLowerCase())),
-              ),
-            );
-          target.value = '';
-        }}
-      />
-      <input
-        ref={record}
-        type="file"
-        accept=".zip,application/zip"
-        hidden
-        aria-label="ZIP of a record"
-        onChange={async ({ target }) => {
-          const [chosen] = target.files ?? [];
-          setTaken(null);
-          if (chosen) await takeFile(chosen);
-          target.value = '';
-        }}
-      />
       {lines && (
         <Note tone={bad.length > 0 ? 'tight' : 'brass'} marginTop="2">
           {good.length} of {lines.length} lines are understood
@@ -132,7 +131,7 @@ export function EnginesIn() {
             : `is taken in, with ${taken.builds} builds and ${taken.readings} readings.`}
         </Box>
       )}
-      <ProblemNote error={adding.error ?? taking.error} />
+      <ProblemNote error={adding.error ?? taking.error ?? asking.error} />
     </Box>
   );
 }

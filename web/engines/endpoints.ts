@@ -62,6 +62,7 @@ export const enginesApi = api.injectEndpoints({
 
 export const {
   useEnginesQuery,
+  useLazyEnginesQuery,
   useEngineQuery,
   useEnginePiecesQuery,
   useEngineRanQuery,

@@ -2,7 +2,8 @@ import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import { parseEntry, type Reading } from '@zero-lash/core/measuring';
 import { ROLE_WORDS } from '@zero-lash/core/sheets';
 import { useRef, useState } from 'react';
-import { Labelled, Select } from '../app/Labelled.tsx';
+import { Choice } from '../app/Choice.tsx';
+import { Labelled } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
 import { Note } from '../app/Note.tsx';
 import type { BuildView } from '../builds/buildView.ts';
@@ -41,13 +42,7 @@ export function ColumnRound({ build, round, turning, states, blind }: Props) {
     <Box as="section" aria-label="A round from paper">
       <Box maxWidth="320px" marginBottom="2">
         <Labelled label="Points stand">
-          <Select value={order} onChange={({ target }) => setOrder(target.value as Order)}>
-            {Object.entries(ORDERS).map(([key, words]) => (
-              <option key={key} value={key}>
-                {words}
-              </option>
-            ))}
-          </Select>
+          <Choice of={ORDERS} value={order} onChoose={setOrder} />
         </Labelled>
       </Box>
       <Box fontSize="sm" color="faded">

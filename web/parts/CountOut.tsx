@@ -7,12 +7,21 @@ import {
   type WayRound,
 } from '@zero-lash/core/parts';
 import { useState } from 'react';
+import { Choice } from '../app/Choice.tsx';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';
 import type { BuildView } from '../builds/buildView.ts';
 import { TrayDrawing } from '../drawings/TrayDrawing.tsx';
 import { CountField } from './CountField.tsx';
 import { useLedger, type LedgerWork } from './useLedger.ts';
+
+/** Which way an arrow looks, as it is chosen. */
+const ARROWS = Object.fromEntries(
+  Object.entries(WAYS_ROUND).map(([key, words]) => [
+    key,
+    key === 'unsaid' ? 'arrow: not said' : `arrow ${words}`,
+  ]),
+) as Record<WayRound, string>;
 
 /** What a cap of a cam is called in the list. */
 const CAP = 'Cam cap';
@@ -184,17 +193,7 @@ function WayOf({ name, way, onWay }: WayOfProps) {
   if (!onWay) return way === 'unsaid' ? null : <>, arrow {WAYS_ROUND[way]}</>;
   return (
     <Box display="inline-block" width="170px" marginLeft="3">
-      <Select
-        aria-label={`${name}, its arrow looks`}
-        value={way}
-        onChange={({ target }) => onWay(target.value as WayRound)}
-      >
-        {Object.entries(WAYS_ROUND).map(([key, words]) => (
-          <option key={key} value={key}>
-            {key === 'unsaid' ? 'arrow: not said' : `arrow ${words}`}
-          </option>
-        ))}
-      </Select>
+      <Choice aria-label={`${name}, its arrow looks`} of={ARROWS} value={way} onChoose={onWay} />
     </Box>
   );
 }

@@ -1,6 +1,6 @@
-import { Button } from '@chakra-ui/react';
 import { MOST_PHOTO_BYTES, type NewPhotograph } from '@zero-lash/contract/photographs';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
+import { FileButton } from '../app/FileButton.tsx';
 import { Note } from '../app/Note.tsx';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 import { base64Of, madeSmaller, whyNoPicture } from './picture.ts';
@@ -20,7 +20,6 @@ interface Props {
 /** Takes a photograph: it is looked at and made smaller here, and waits on the device until it is sent. */
 export function AddPhotograph({ buildId, of, label, children, plain = false, onAdded }: Props) {
   const put = useBenchWrite(buildId);
-  const input = useRef<HTMLInputElement>(null);
   const [complaint, setComplaint] = useState<string | null>(null);
 
   async function add(file: File) {
@@ -37,21 +36,14 @@ export function AddPhotograph({ buildId, of, label, children, plain = false, onA
 
   return (
     <>
-      <Button variant={plain ? 'plain' : undefined} onClick={() => input.current?.click()}>
-        {children}
-      </Button>
-      <input
-        ref={input}
-        type="file"
+      <FileButton
+        what={label}
         accept="image/png,image/jpeg,image/webp"
-        hidden
-        aria-label={label}
-        onChange={({ target }) => {
-          const [file] = target.files ?? [];
-          if (file) void add(file);
-          target.value = '';
-        }}
-      />
+        variant={plain ? 'plain' : undefined}
+        onFile={add}
+      >
+        {children}
+      </FileButton>
       {complaint && (
         <Note tone="tight" role="alert" marginTop="2">
           {complaint}

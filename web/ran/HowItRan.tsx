@@ -1,7 +1,8 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import { RAN_KINDS, type RanKind, type RanLine } from '@zero-lash/contract/ran';
 import { useState, type FormEvent } from 'react';
-import { Labelled, Select } from '../app/Labelled.tsx';
+import { Choice } from '../app/Choice.tsx';
+import { Labelled } from '../app/Labelled.tsx';
 import { PartHeading } from '../app/Page.tsx';
 import { numberTyped } from '../app/figures.ts';
 import type { BuildView } from '../builds/buildView.ts';
@@ -62,13 +63,7 @@ export function HowItRan({ build }: { readonly build: BuildView }) {
           <Flex gap="3" alignItems="flex-end" flexWrap="wrap" marginTop="2">
             <Box width="180px">
               <Labelled label="What">
-                <Select value={kind} onChange={({ target }) => setKind(target.value as RanKind)}>
-                  {Object.entries(RAN_KINDS).map(([key, words]) => (
-                    <option key={key} value={key}>
-                      {words}
-                    </option>
-                  ))}
-                </Select>
+                <Choice of={RAN_KINDS} value={kind} onChoose={setKind} />
               </Labelled>
             </Box>
             <Box width="110px">

@@ -1,8 +1,9 @@
 import { Button } from '@chakra-ui/react';
 import { sheetFile, type SheetFile } from '@zero-lash/contract/sheets';
 import { rolesOf } from '@zero-lash/core/sheets';
-import { useRef, useState, type ChangeEvent } from 'react';
+import { useState } from 'react';
 import { useNavigate } from 'react-router';
+import { FileButton } from '../app/FileButton.tsx';
 import { Note } from '../app/Note.tsx';
 
 const MOST_BYTES = 200_000;
@@ -11,13 +12,9 @@ const SHOWN = 6;
 /** The ways to a new sheet: from nothing, or from a file. */
 export function SheetActions() {
   const navigate = useNavigate();
-  const chosen = useRef<HTMLInputElement>(null);
   const [wrong, setWrong] = useState<readonly string[]>([]);
 
-  async function readChosen(event: ChangeEvent<HTMLInputElement>) {
-    const [file] = event.target.files ?? [];
-    event.target.value = '';
-    if (!file) return;
+  async function readChosen(file: File) {
     const read =
       file.size > MOST_BYTES
         ? { wrong: ['The file is far too large for a spec sheet.'] }
@@ -28,15 +25,9 @@ export function SheetActions() {
 
   return (
     <>
-      <input
-        ref={chosen}
-        type="file"
-        accept="application/json,.json"
-        hidden
-        aria-label="A spec sheet file"
-        onChange={(event) => void readChosen(event)}
-      />
-      <Button onClick={() => chosen.current?.click()}>Read from a file</Button>
+      <FileButton what="A spec sheet file" accept="application/json,.json" onFile={readChosen}>
+        Read from a file
+      </FileButton>
       <Button variant="solid" onClick={() => void navigate('/sheets/new')}>
         New spec sheet
       </Button>

@@ -1,8 +1,10 @@
 // Long because the drawer is one page: what lies in it, what comes and goes, and what was moved.
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { DrawerMove, DrawerSystem } from '@zero-lash/contract/drawer';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { Link } from 'react-router';
+import { CSV, FileButton } from '../app/FileButton.tsx';
+import { Choice } from '../app/Choice.tsx';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
 import { Note } from '../app/Note.tsx';
@@ -119,7 +121,6 @@ function Moving({ system }: { readonly system: DrawerSystem }) {
   const [text, setText] = useState('');
   const [note, setNote] = useState('');
   const [kit, setKit] = useState<readonly KitLine[] | null>(null);
-  const file = useRef<HTMLInputElement>(null);
   const [move, moving] = useMovePiecesMutation();
   const [count, counting] = useCountPiecesMutation();
   const typed = piecesTyped(text, system.made);
@@ -154,13 +155,7 @@ function Moving({ system }: { readonly system: DrawerSystem }) {
       >
         <Box width="240px">
           <Labelled label="What">
-            <Select value={way} onChange={({ target }) => setWay(target.value as Way)}>
-              {Object.entries(WAYS).map(([key, words]) => (
-                <option key={key} value={key}>
-                  {words}
-                </option>
-              ))}
-            </Select>
+            <Choice of={WAYS} value={way} onChoose={setWay} />
           </Labelled>
         </Box>
         <Box flex="1" minWidth="240px">
@@ -189,20 +184,14 @@ function Moving({ system }: { readonly system: DrawerSystem }) {
         >
           Write down
         </Button>
-        <Button onClick={() => file.current?.click()}>Read a CSV…</Button>
+        <FileButton
+          what="CSV of pieces"
+          accept={CSV}
+          onFile={async (file) => setKit(readKitCsv(await file.text(), system.made))}
+        >
+          Read a CSV…
+        </FileButton>
       </Flex>
-      <input
-        ref={file}
-        type="file"
-        accept=".csv,text/csv"
-        hidden
-        aria-label="CSV of pieces"
-        onChange={async ({ target }) => {
-          const [chosen] = target.files ?? [];
-          if (chosen) setKit(readKitCsv(await chosen.text(), system.made));
-          target.value = '';
-        }}
-      />
       {kit && (
         <Note tone={bad.length > 0 ? 'tight' : 'brass'} marginTop="2">
           {kit.length - bad.length} of {kit.length} lines are understood: {WAYS[way].toLowerCase()}.

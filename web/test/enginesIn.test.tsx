@@ -6,7 +6,6 @@ import { describe, expect, it, vi } from 'vitest';
 import { store } from '../app/store.ts';
 import { readEnginesCsv, writeEnginesCsv } from '../engines/enginesCsv.ts';
 import { EnginesIn } from '../engines/EnginesIn.tsx';
-import { enginesApi } from '../engines/endpoints.ts';
 import { sheetsApi } from '../sheets/endpoints.ts';
 import { atTheBench, show, signIn } from './shownBench.tsx';
 
@@ -75,15 +74,26 @@ describe('a list of engines', () => {
   it('is looked through before anything is taken in, and what fails is still there', async () => {
     await signIn('lead');
     await store.dispatch(sheetsApi.util.upsertQueryData('sheets', undefined, SHEETS as never));
-    await store.dispatch(
-      enginesApi.util.upsertQueryData('engines', { search: '', limit: 500 }, { engines: [], total: 0 }),
-    );
+    // one more than is asked for at a time, and one that is put away
+    const named = (names: readonly string[]) => names.map((name) => ({ name }));
+    const here = named([...Array.from({ length: 500 }, (_, index) => `Pump ${index}`), 'Fan C']);
+    const away = named(['Fan D']);
+    const answers = vi.spyOn(globalThis, 'fetch').mockImplementation((input) => {
+      const { searchParams: asked } = new URL((input as Request).url);
+      const all = asked.get('away') === 'true' ? away : here;
+      const from = Number(asked.get('offset'));
+      const engines = all.slice(from, from + Number(asked.get('limit')));
+      return Promise.resolve(Response.json({ engines, total: all.length }));
+    });
     show(<EnginesIn />);
-    const text = 'name,sheet\nFan A,Q4 Orchard\nFan B,Q9';
-    const file = new File([text], 'engines.csv', { type: 'text/csv' });
+    const lines = ['name,sheet', 'Fan A,Q4 Orchard', 'Fan B,Q9', 'Fan C,Q4 Orchard', 'Fan D,Q4 Orchard'];
+    const file = new File([lines.join('\n')], 'engines.csv', { type: 'text/csv' });
     fireEvent.change(screen.getByLabelText('CSV of engines'), { target: { files: [file] } });
-    await screen.findByText(/1 of 2 lines are understood: Fan A/);
+    await screen.findByText(/1 of 4 lines are understood: Fan A/);
     expect(screen.getByText('Line 3: there is no spec sheet “Q9”.')).toBeTruthy();
+    expect(screen.getByText('Line 4: “Fan C” is here already.')).toBeTruthy();
+    expect(screen.getByText('Line 5: “Fan D” is here already.')).toBeTruthy();
+    answers.mockRestore();
     const sent = vi.spyOn(globalThis, 'fetch').mockRejectedValue(new TypeError('away'));
     fireEvent.click(screen.getByRole('button', { name: 'Take the 1 in' }));
     await waitFor(() => expect(sent).toHaveBeenCalled());

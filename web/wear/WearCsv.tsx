@@ -1,5 +1,6 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
-import { memo, useRef, useState } from 'react';
+import { memo, useState } from 'react';
+import { CSV, FileButton } from '../app/FileButton.tsx';
 import { Note } from '../app/Note.tsx';
 import { saveFile } from '../app/saveFile.ts';
 import type { BuildView } from '../builds/buildView.ts';
@@ -18,7 +19,6 @@ const MOST_BYTES = 2_000_000;
 
 /** Reads a wear sheet from a CSV file, after showing what is in it, and writes one. */
 export const WearCsv = memo(function WearCsv({ build, work }: Props) {
-  const input = useRef<HTMLInputElement>(null);
   const [read, setRead] = useState<
     (ReadCsv & { readonly name: string; readonly doubts: readonly DoubtedLine[] }) | null
   >(null);
@@ -51,23 +51,15 @@ export const WearCsv = memo(function WearCsv({ build, work }: Props) {
   return (
     <Box>
       <Flex gap="2" flexWrap="wrap">
-        {work.enabled && <Button onClick={() => input.current?.click()}>Read figures from a CSV</Button>}
+        {work.enabled && (
+          <FileButton what="CSV of readings" accept={CSV} onFile={open}>
+            Read figures from a CSV
+          </FileButton>
+        )}
         <Button variant="plain" onClick={() => void save()}>
           Save as CSV
         </Button>
       </Flex>
-      <input
-        ref={input}
-        type="file"
-        accept=".csv,text/csv"
-        hidden
-        aria-label="CSV of readings"
-        onChange={({ target }) => {
-          const [file] = target.files ?? [];
-          if (file) void open(file);
-          target.value = '';
-        }}
-      />
       {complaint && (
         <Note tone="tight" role="alert" marginTop="2">
           {complaint}
