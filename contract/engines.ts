@@ -20,13 +20,15 @@ const engineFields = z.object({
   serial: remark(60),
   owner: remark(80),
   duty: remark(120),
+  /** where it stands */
+  place: remark(60).default(''),
 });
 
 export const newEngine = engineFields.extend({ sheetId: id, usage });
-export type NewEngine = z.infer<typeof newEngine>;
+export type NewEngine = z.input<typeof newEngine>;
 
 export const engineChange = engineFields.extend({ version });
-export type EngineChange = z.infer<typeof engineChange>;
+export type EngineChange = z.input<typeof engineChange>;
 
 /** An engine in a list. */
 export const engineRow = engineFields.extend({
@@ -39,6 +41,9 @@ export const engineRow = engineFields.extend({
   /** what it has run in all, over every meter it had; rechecks are planned by it */
   running: z.number(),
   usageOn: day,
+  /** how often it was run hot and went cold again, as far as it was logged */
+  heatCycles: z.int(),
+  ownerId: id.nullable(),
   stage: stageKey.nullable(),
   buildId: id.nullable(),
   recheck: plannedRecheck.nullable(),
@@ -129,6 +134,8 @@ export const newUsage = z
     reason: remark(200).default(''),
     /** what the old meter showed last, and the new one when it was fitted */
     newMeter: z.object({ lastOfOld: usage, startedAt: usage }).nullable().default(null),
+    /** how often it was run hot and went cold, in all; left out where nobody counts */
+    heatCycles: z.int().min(0).max(1_000_000).nullable().default(null),
   })
   .refine(({ usage: now, newMeter }) => newMeter === null || newMeter.startedAt <= now, {
     path: ['newMeter', 'startedAt'],

@@ -1,6 +1,7 @@
 import { allowOver, provesAgain } from './setting.ts';
 import { z } from 'zod';
-import { id, line, moment, version, written, zone } from './values.ts';
+import { mailAddress } from './owners.ts';
+import { id, line, moment, remark, version, written, zone } from './values.ts';
 
 /** Bench measures and sets; a lead also signs off, publishes spec sheets and manages people; a viewer reads. */
 export const personRole = z.enum(['bench', 'lead', 'viewer']);
@@ -15,6 +16,8 @@ export const person = z.object({
   name: line(60),
   role: personRole,
   active: z.boolean(),
+  /** where reminders of rechecks go, of a lead; empty where they do not */
+  email: z.string(),
   version,
 });
 export type Person = z.infer<typeof person>;
@@ -28,11 +31,14 @@ export const personChange = z.object({
   role: personRole.optional(),
   active: z.boolean().optional(),
   passphrase: passphrase.optional(),
+  email: mailAddress.optional(),
 });
 export type PersonChange = z.infer<typeof personChange>;
 
 export const signIn = z.object({ name: line(60), passphrase: written.min(1).max(200) });
 export type SignIn = z.infer<typeof signIn>;
+
+const clockTime = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, { error: 'a time of day, such as 19:00' });
 
 const shopFields = {
   name: line(80),
@@ -44,6 +50,15 @@ const shopFields = {
   provesAgain,
   /** taken over the greatest clearance, never under the least */
   allowOver,
+  /** nobody is told anything between these hours of the shop's clock; alike, there are none */
+  quietFrom: clockTime,
+  quietTo: clockTime,
+  /** days before it is expected that a recheck is told of */
+  remindDays: z.int().min(0).max(120),
+  /** where a meter feed answers, as `host:port`; empty where there is none */
+  meterFeed: remark(80).refine((text) => text === '' || /^[\w.-]+:\d{1,5}$/.test(text), {
+    error: 'a host and a port, such as 127.0.0.1:4529',
+  }),
   version,
 };
 

@@ -3,7 +3,7 @@ import { id, line } from './values.ts';
 
 /**
  * What a column of a record holds. An id that ends in `>` and a name is one of a row of that table in the same file; `?` stands
- * for what may be null.
+ * for what may be null, and `~` for what files written before it was kept do not have: the database's own default stands.
  */
 type Column = 'id' | 'text' | 'number' | 'truth' | 'moment' | 'day' | 'json' | `>${string}`;
 
@@ -27,7 +27,7 @@ export const RECORD_TABLES = {
     ...{ temperature: 'json?', usage_unit: 'text', recheck_plan: 'json', source: 'json', notes: 'text' },
     ...{ entered_by: '>people', checked_by: '>people?', created_at: 'moment', published_at: 'moment?' },
     ...{ version: 'number', wear_limits: 'json', torques: 'json', format: 'number', wanted: 'json' },
-    ...{ piece_charts: 'json', assembly: 'json' },
+    ...{ piece_charts: 'json', assembly: 'json', run_in: 'json~' },
   },
   sheet_limits: {
     ...{ revision_id: '>sheet_revisions', role: 'text', min_tenths: 'number', max_tenths: 'number' },
@@ -40,11 +40,11 @@ export const RECORD_TABLES = {
     ...{ id: 'id', sheet_id: '>sheets', name: 'text', serial: 'text', owner: 'text', duty: 'text' },
     ...{ usage_unit: 'text', usage: 'number', usage_at: 'moment', version: 'number', created_at: 'moment' },
     ...{ ran_before: 'number', meter_from: 'number', put_away_at: 'moment?', put_away_by: '>people?' },
-    put_away_why: 'text?',
+    ...{ put_away_why: 'text?', place: 'text~', heat_cycles: 'number~' },
   },
   usages: {
     ...{ id: 'id', engine_id: '>engines', usage: 'number', reason: 'text', read_at: 'moment', by: '>people' },
-    ...{ running: 'number', new_meter: 'truth' },
+    ...{ running: 'number', new_meter: 'truth', heat_cycles: 'number?~', source: 'text~' },
   },
   builds: {
     ...{ id: 'id', engine_id: '>engines', revision_id: '>sheet_revisions', number: 'number', stage: 'text' },
@@ -56,7 +56,10 @@ export const RECORD_TABLES = {
   rechecks: {
     ...{ id: 'id', build_id: '>builds', engine_id: '>engines', sequence: 'number', planned_usage: 'number' },
     ...{ due_usage: 'number?', due_date: 'day?', status: 'text', outcome: 'text?', done_at: 'moment?' },
-    ...{ done_by: '>people?', after_outcome: 'text?' },
+    ...{ done_by: '>people?', after_outcome: 'text?', due_cycles: 'number?~', planned_cycles: 'number~' },
+    ...{ season: 'text~', plan_usage: 'number?~', plan_date: 'day?~', by_forecast: 'truth~', held: 'truth~' },
+    ...{ bench_day: 'day?~', expected_day: 'day?~', earliest_day: 'day?~', latest_day: 'day?~' },
+    ...{ forecast: 'json?~', version: 'number~' },
   },
   rounds: {
     ...{
@@ -119,7 +122,9 @@ export const RECORD_TABLES = {
     ...{ height: 'number', dropped_at: 'moment?', dropped_by: '>people?', by: '>people', at: 'moment' },
     shows: 'text',
   },
-} as const satisfies Readonly<Record<string, Readonly<Record<string, Column | `${Column}?`>>>>;
+} as const satisfies Readonly<
+  Record<string, Readonly<Record<string, Column | `${Column}?` | `${Column}~` | `${Column}?~`>>>
+>;
 export type RecordTable = keyof typeof RECORD_TABLES;
 
 const MOST_ROWS = 200_000;
@@ -136,9 +141,10 @@ const KINDS = {
 } as const;
 
 function columnOf(kind: string): z.ZodType {
-  const bare = kind.replace(/\?$/, '');
+  const bare = kind.replace(/[?~]+$/, '');
   const schema: z.ZodType = bare.startsWith('>') ? id : KINDS[bare as keyof typeof KINDS];
-  return kind.endsWith('?') ? schema.nullable() : schema;
+  const maybe = /\?~?$/.test(kind) ? schema.nullable() : schema;
+  return kind.endsWith('~') ? maybe.optional() : maybe;
 }
 
 const rowsOf = (columns: Readonly<Record<string, string>>) =>

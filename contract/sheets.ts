@@ -1,5 +1,6 @@
 import { doubtSequence } from '@zero-lash/core/assembly';
 import { tenthsFromMm } from '@zero-lash/core/length';
+import { isDayOfYear, isEmptyStep } from '@zero-lash/core/rechecks';
 import { lashPoints } from '@zero-lash/core/sheets';
 import { doubtLimit, LIMIT_KINDS, type LimitKey } from '@zero-lash/core/wear';
 import { z } from 'zod';
@@ -21,6 +22,7 @@ const degrees = z.number().min(0).max(719.999);
 /** Degrees after a cylinder's own firing TDC, a whole cycle early or late at the most. */
 const brakeAngle = z.number().min(-720).max(1440);
 const ratio = z.number().min(0.5).max(4);
+const few = (most: number) => z.int({ abort: true }).min(1, { abort: true }).max(most, { abort: true });
 const pitch = z.number().min(0.2).max(3);
 const torque = z.number().positive().max(500).nullable();
 
@@ -74,7 +76,8 @@ export const pattern = z
     cylinders: z.array(cylinder).min(1).max(12),
     turns: z.enum(['clockwise', 'anticlockwise']),
     seenFrom: z.enum(['front', 'flywheel']),
-    valves: z.object({ intake: z.int().min(1).max(3), exhaust: z.int().min(1).max(2) }),
+    // a number that nothing has is no question of what follows from it: it ends here
+    valves: z.object({ intake: few(3), exhaust: few(2) }),
     bridges: z.object({ intake: z.boolean(), exhaust: z.boolean() }),
     bridgeKind: z.enum(['plain', 'guided']).default('plain'),
     closingSide: z.boolean(),
@@ -169,10 +172,13 @@ export const recheckStep = z
   .object({
     afterUsage: usage.positive().nullable(),
     afterDays: z.int().min(1).max(3650).nullable(),
+    afterCycles: z.int().min(1).max(10_000).nullable().default(null),
+    /** a day of the year, month and day: it is looked at before that */
+    before: z.string().refine(isDayOfYear, { error: 'is no day of the year' }).nullable().default(null),
+    /** what begins on that day, in the shop's words */
+    season: remark(40).default(''),
   })
-  .refine(({ afterUsage, afterDays }) => afterUsage !== null || afterDays !== null, {
-    error: 'a recheck needs running or days',
-  });
+  .refine((step) => !isEmptyStep(step), { error: 'a recheck needs running, days, heat cycles or a season' });
 
 export const source = z.object({
   manual: line(120),
@@ -291,6 +297,14 @@ export const assemblyStep = z.object({
   hold: z.boolean().default(false),
 });
 
+/** What an engine goes through before it is signed off: run hot and left to go cold, and its head torqued again where that is asked for. */
+export const runIn = z
+  .object({ heatCycles: z.int().min(0).max(20, { error: 'at most 20' }), retorque: z.boolean() })
+  .refine(({ heatCycles, retorque }) => !retorque || heatCycles > 0, {
+    path: ['heatCycles'],
+    error: 'the head is torqued again after a heat cycle or more',
+  });
+
 /** What a spec sheet says; the part that a published revision never changes. */
 export const sheetBody = z.object({
   pattern,
@@ -306,6 +320,7 @@ export const sheetBody = z.object({
   /** what the maker prints of pieces: it governs a plan */
   pieceCharts: z.array(pieceChart).max(5).default([]),
   assembly: z.array(assemblyStep).max(40).default([]),
+  runIn: runIn.default({ heatCycles: 0, retorque: false }),
   usageUnit,
   recheckPlan: z.array(recheckStep).min(1).max(12),
   source,

@@ -25,7 +25,13 @@ export const today = z.object({
   /** drafts of spec sheets that a lead who did not write at them may check and publish */
   drafts: z.array(z.object({ sheetId: id, name: z.string(), number: z.int(), writers: z.array(z.string()) })),
   rechecks: z.object({
-    counts: z.object({ 'not-held': z.int(), overdue: z.int(), due: z.int(), coming: z.int() }),
+    counts: z.object({
+      'not-held': z.int(),
+      overdue: z.int(),
+      due: z.int(),
+      coming: z.int(),
+      waiting: z.int(),
+    }),
     list: z.array(
       z.object({
         id,

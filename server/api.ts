@@ -1,8 +1,10 @@
 import compress from '@fastify/compress';
 import type { FastifyInstance } from 'fastify';
 import { buildRoutes } from './builds/routes.ts';
+import { calendarRoutes } from './calendar/routes.ts';
 import { engineRoutes } from './engines/routes.ts';
 import type { GaugeListener } from './gauges/listener.ts';
+import { fleetRoutes } from './fleet/routes.ts';
 import { gaugeRoutes } from './gauges/routes.ts';
 import type { Awakening } from './health/awakening.ts';
 import { drawerRoutes } from './drawer/routes.ts';
@@ -21,7 +23,10 @@ import { peopleRoutes } from './people/routes.ts';
 import { Refusal } from './plugins/errors.ts';
 import { guard } from './plugins/signIn.ts';
 import { needsKey } from './plugins/writes.ts';
+import { ownerRoutes } from './owners/routes.ts';
 import { recheckRoutes } from './rechecks/routes.ts';
+import { reminderRoutes } from './reminders/routes.ts';
+import type { Mailer } from './reminders/mailer.ts';
 import { settingRoutes } from './setting/routes.ts';
 import { sheetRoutes } from './sheets/routes.ts';
 import { recordRoutes } from './records/routes.ts';
@@ -30,6 +35,7 @@ import { paperRoutes } from './signoff/papers.ts';
 import { signoffRoutes } from './signoff/routes.ts';
 import { turningRoutes } from './turning/routes.ts';
 import { todayRoutes } from './today/routes.ts';
+import { usageRoutes } from './usage/routes.ts';
 
 /** Answers smaller than this go as they are. */
 const WORTH_COMPRESSING_BYTES = 1024;
@@ -52,6 +58,10 @@ const ROOMS = [
   ranRoutes,
   recordRoutes,
   recheckRoutes,
+  ownerRoutes,
+  usageRoutes,
+  calendarRoutes,
+  fleetRoutes,
   instrumentRoutes,
   drawerRoutes,
 ];
@@ -61,13 +71,14 @@ export interface ApiOptions {
   readonly awakening: Awakening;
   readonly bus: LiveBus;
   readonly listener: GaugeListener;
+  readonly mailer: Mailer;
 }
 
 /**
  * Every room's routes behind one door: who is not signed in is let in only where a route says that it is open, and a
  * write comes with a key of its own.
  */
-export async function api(app: FastifyInstance, { awakening, bus, listener }: ApiOptions) {
+export async function api(app: FastifyInstance, { awakening, bus, listener, mailer }: ApiOptions) {
   app.addHook('onRequest', (_request, _reply, done) => {
     done(awakening.awake ? undefined : new Refusal('waking'));
   });
@@ -84,4 +95,5 @@ export async function api(app: FastifyInstance, { awakening, bus, listener }: Ap
   await app.register(peopleRoutes);
   await app.register(liveRoutes, { bus });
   await app.register(gaugeRoutes, { listener });
+  await app.register(reminderRoutes, { mailer });
 }

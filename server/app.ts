@@ -7,7 +7,7 @@ import { validatorCompiler } from 'fastify-type-provider-zod';
 import type { Knex } from 'knex';
 import { answers, type AnswerWatch } from './answers.ts';
 import { api } from './api.ts';
-import { everySoOften } from './background.ts';
+import { everySoOften, inBackground } from './background.ts';
 import { GaugeListener } from './gauges/listener.ts';
 import { Awakening } from './health/awakening.ts';
 import { healthRoutes } from './health/routes.ts';
@@ -18,10 +18,15 @@ import { answerError, errors } from './plugins/errors.ts';
 import { answerClientError, answerExpectations } from './plugins/lowHttp.ts';
 import { signIn } from './plugins/signIn.ts';
 import { ownHosts } from './share/hosts.ts';
+import { startJobs, type Jobs } from './reminders/jobs.ts';
+import { mailboxIn, type Mailer } from './reminders/mailer.ts';
 import { tidy, TIDY_EVERY_MS } from './tidy.ts';
+import { FEED_EVERY_MS, takeFeed } from './usage/feed.ts';
 import { firstPage } from './today/firstPage.ts';
 
 const MOST_BYTES = 256 * 1024;
+/** Where the simulated mailbox is. */
+const MAILBOX = '.data/mailbox';
 const YEAR_SECONDS = 31_536_000;
 /** How long a request may take to come in whole, and the part of that after which it is looked at again. */
 const RECEIVED_WITHIN_MS = 30_000;
@@ -43,6 +48,10 @@ export interface AppOptions {
   readonly trustProxy?: string | false;
   /** is shown every answer before it goes out */
   readonly watchAnswers?: AnswerWatch;
+  /** carries reminders out; into a simulated mailbox in a folder of the program's own where it is left out */
+  readonly mailer?: Mailer;
+  /** the database that the shop's jobs are kept in; without it nothing is done by the clock */
+  readonly jobs?: string;
   /** ms in which a request has to come in whole; half a minute where it is left out */
   readonly receivedWithinMs?: number;
 }
@@ -82,28 +91,35 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
     strictTransportSecurity: false,
   });
   await app.register(healthRoutes, { awakening });
+  const mailer = options.mailer ?? mailboxIn(MAILBOX);
   const bus = new LiveBus(app.db, app.log);
   const listener = new GaugeListener(app.db, bus, app.log);
   const web = options.webRoot && existsSync(join(options.webRoot, 'index.html')) ? options.webRoot : null;
   await app.register(async (known) => {
     await known.register(signIn);
-    await known.register(api, { prefix: '/api', awakening, bus, listener });
+    await known.register(api, { prefix: '/api', awakening, bus, listener, mailer });
     if (web) await known.register(firstPage, { root: web });
   });
   if (web) await app.register(pages, { root: web });
   let closed = false;
-  let stopTidying: (() => void) | undefined;
+  const stopped: (() => void)[] = [];
+  let jobs: Promise<Jobs> | undefined;
   app.addHook('onReady', () => {
     bus.start();
     void awakening.done.then(() => {
       if (closed) return;
       listener.start();
-      stopTidying = everySoOften(app.log, 'tidying', TIDY_EVERY_MS, () => tidy(app.db));
+      stopped.push(everySoOften(app.log, 'tidying', TIDY_EVERY_MS, () => tidy(app.db)));
+      if (!options.jobs) return;
+      stopped.push(everySoOften(app.log, 'the meter feed', FEED_EVERY_MS, () => takeFeed(app.db)));
+      jobs = startJobs(options.jobs, { db: app.db, mailer, log: app.log });
+      inBackground(app.log, 'starting the jobs', jobs);
     });
   });
   app.addHook('onClose', async () => {
     closed = true;
-    stopTidying?.();
+    for (const stop of stopped) stop();
+    await jobs?.then(({ stop }) => stop()).catch(() => undefined);
     listener.stop();
     await bus.close();
   });
@@ -119,6 +135,10 @@ const PAGES = [
   '/sheets/*',
   '/instruments',
   '/shop',
+  '/rechecks',
+  '/usage',
+  '/fleet',
+  '/owners',
 ];
 
 /** Serves the application; a page's own address answers with the application too, so that it can be reloaded. */

@@ -11,6 +11,7 @@ import { Awakening } from './health/awakening.ts';
 import { addFirstLead } from './people/firstLead.ts';
 import { ensureShop } from './people/store.ts';
 import { isDatabaseAway } from './plugins/databaseErrors.ts';
+import { mailboxIn, smtpAt } from './reminders/mailer.ts';
 import { shopSecret } from './secret.ts';
 import { share, type Shared } from './share/share.ts';
 
@@ -38,6 +39,12 @@ async function main(): Promise<void> {
     awakening,
     secret: settings.secret,
     trustProxy: process.env.TRUST_PROXY ?? false,
+    jobs: settings.url,
+    ...(process.env.SMTP_URL
+      ? { mailer: smtpAt(process.env.SMTP_URL, process.env.MAIL_FROM) }
+      : process.env.MAILBOX
+        ? { mailer: mailboxIn(process.env.MAILBOX) }
+        : {}),
     hosts: [...listed(process.env.HOSTS), ...listed(process.env.ZERO_LASH_SHARE_ADDRESSES)],
     ...(process.env.WEB_ROOT ? { webRoot: process.env.WEB_ROOT } : {}),
     ...(process.env.LOG_LEVEL ? { logLevel: process.env.LOG_LEVEL } : {}),

@@ -4,6 +4,7 @@ import { LEDGER_EXPLAINED } from './closing.ts';
 import { pointAccepted } from './accepted.ts';
 import { bridgedPoints, bridgeOf } from './bridges.ts';
 import { disturbances, lastDisturbed, slackenedInWords } from './disturbed.ts';
+import { heatCyclesOf, isHeatCycle, NO_RUN_IN, type RunInSays } from './heatCycles.ts';
 import { heldDownToSet, pointHeldDown } from './holds.ts';
 import type { KeptBuild, KeptTick } from './standing.ts';
 import { goesOn } from './stageMove.ts';
@@ -13,12 +14,13 @@ import { stageOf, type StageKey } from './stages.ts';
 interface SaysOfAssembly {
   readonly torques?: readonly Fastening[];
   readonly assembly?: readonly AssemblyStep[];
+  readonly runIn?: RunInSays;
 }
 
 /**
  * Says whether a stage of an engine has a check: its own ones, what may be slackened where points are set, a tool that holds
  * a valve down there, a bridge that is balanced first, the passes of
- * a tightening there and where it is closed, a ledger that a lead explains, and a lead's acceptance of a point where it is proved.
+ * a tightening there and where it is closed, the heat cycles that its sheet asks for, a ledger that a lead explains, and a lead's acceptance of a point where it is proved.
  *
  * @example hasCheck('set', 'head-A', pattern) // true
  */
@@ -26,13 +28,14 @@ export function hasCheck(
   key: StageKey,
   check: string,
   pattern: Pattern,
-  { torques = [], assembly = [] }: SaysOfAssembly = {},
+  { torques = [], assembly = [], runIn = NO_RUN_IN }: SaysOfAssembly = {},
 ): boolean {
   const { checks, sets, measures, demands } = stageOf(key);
   const closes = demands.includes('signed-off');
   if (isPass(check)) return (sets || closes) && passesOf(torques).some((pass) => pass.key === check);
   if (sets && isAssembly(check, assembly)) return true;
   if (closes && check === LEDGER_EXPLAINED) return true;
+  if (closes && heatCyclesOf(runIn).includes(check)) return true;
   if (checks.some((each) => each.key === check)) return true;
   const held = pointHeldDown(check);
   if (sets && held !== null) return heldDownToSet(pattern).includes(held);
@@ -55,6 +58,7 @@ export function checkInWords(key: StageKey, check: string): string {
   if (held !== null) return `Tool in at ${held}, holding the valve down`;
   if (/^step \d+$/.test(check)) return 'A step of assembly';
   if (isPass(check)) return 'A pass of tightening';
+  if (isHeatCycle(check)) return 'Run hot and left to go cold';
   if (check === LEDGER_EXPLAINED) return 'The count explained by a lead';
   const bridge = bridgeOf(check);
   if (bridge !== null) return `Bridge of ${bridge} balanced first`;
@@ -87,6 +91,8 @@ export function undoneBy<Tick extends KeptTick>(
     ({ stage, check, done, at }) =>
       done &&
       pointAccepted(check) === null &&
+      // what ran hot ran hot, whatever is opened again after it
+      !isHeatCycle(check) &&
       ((again && unticks.includes(stage)) ||
         (unticksIfChanged.includes(stage) && Date.parse(at) <= changedAt)),
   );

@@ -112,6 +112,35 @@ const REACH: Readonly<Record<ProvesAgain, (pattern: Pattern, from: LashPoint, to
   'every-point': () => true,
 };
 
+/** What is slackened that is taken off and put together again. */
+const TAKEN_OFF = ['rockers', 'cam'];
+
+/**
+ * Finds when a cam or the rockers last came out, ticked as such or for the sake of a piece under them; ms, or -Infinity.
+ *
+ * @example camOutAt(build) > Date.parse(tick.at)
+ */
+export function camOutAt({
+  sheet: { pattern },
+  settings,
+  ticks,
+}: Pick<KeptBuild, 'sheet' | 'settings' | 'ticks'>): number {
+  const points = new Map(lashPoints(pattern).map((point) => [point.key, point]));
+  return Math.max(
+    -Infinity,
+    ...settings
+      .filter(
+        ({ kind, point }) => kind !== 'left' && points.has(point) && comesOut(pattern, points.get(point)!),
+      )
+      .map(({ at }) => Date.parse(at)),
+    ...ticks
+      .filter(
+        ({ stage, check, done }) => done && stage === SETTING && TAKEN_OFF.includes(check.split('-')[0]!),
+      )
+      .map(({ at }) => Date.parse(at)),
+  );
+}
+
 /** The stage where points are set, and what was slackened is ticked off. */
 const SETTING = STAGES.find(({ sets }) => sets)!.key;
 

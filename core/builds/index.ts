@@ -1,4 +1,15 @@
 export { ACCEPTABLE, acceptance, acceptedPoints, mayAccept, pointAccepted } from './accepted.ts';
+export {
+  heatCycleAt,
+  heatCyclesOf,
+  isHeatCycle,
+  NO_RUN_IN,
+  runInLeft,
+  type RunInLeft,
+  type RunInSays,
+} from './heatCycles.ts';
+export { addedTo } from './added.ts';
+export { assemblyDone } from './assembled.ts';
 export { checkInWords, hasCheck, undoneBy } from './checks.ts';
 export { bridgeAt, bridgedPoints, bridgeOf, bridgesOpen } from './bridges.ts';
 export { LEDGER_EXPLAINED, partsExplained, partsOff, passesOpen } from './closing.ts';

@@ -1,3 +1,4 @@
+import type { RunInLeft } from './heatCycles.ts';
 import type { Verdict } from '../measuring/index.ts';
 import { STAGE_KEYS, stageOf, type Demand, type StageKey } from './stages.ts';
 
@@ -34,6 +35,8 @@ export interface BuildStanding {
   readonly partsExplained: boolean;
   /** passes of tightening that were begun and not finished, in words */
   readonly passesOpen: readonly string[];
+  /** heat cycles, and heads to be torqued again, that the sheet asks for before it is signed off */
+  readonly runIn: RunInLeft;
   readonly signedOff: boolean;
 }
 
@@ -51,6 +54,8 @@ export interface Obstacle {
     | 'assembly_open'
     | 'parts_off'
     | 'passes_open'
+    | 'heat_cycles_open'
+    | 'retorque_open'
     | 'points_out'
     | 'not_signed_off';
   readonly text: string;
@@ -131,7 +136,7 @@ export function obstaclesToSignOff(standing: BuildStanding): Obstacle[] {
 }
 
 /** What keeps an engine from being closed: parts that are not back, and what is half tightened. */
-function notClosed({ partsOff, partsExplained, passesOpen }: BuildStanding): Obstacle[] {
+function notClosed({ partsOff, partsExplained, passesOpen, runIn }: BuildStanding): Obstacle[] {
   return [
     ...(partsOff.length > 0 && !partsExplained
       ? [
@@ -147,6 +152,24 @@ function notClosed({ partsOff, partsExplained, passesOpen }: BuildStanding): Obs
           {
             code: 'passes_open' as const,
             text: `Begun to be tightened and not finished: ${passesOpen.join(', ')}.`,
+            points: [],
+          },
+        ]
+      : []),
+    ...(runIn.cycles > 0
+      ? [
+          {
+            code: 'heat_cycles_open' as const,
+            text: `Run hot and left to go cold ${runIn.cycles === 1 ? 'once more' : `${runIn.cycles} times more`}, as the sheet says.`,
+            points: [],
+          },
+        ]
+      : []),
+    ...(runIn.heads.length > 0
+      ? [
+          {
+            code: 'retorque_open' as const,
+            text: `The sheet has head ${runIn.heads.join(' and ')} torqued again after its heat cycles, cold: go back to Set, tick it there, and prove every gap again, since it moves them.`,
             points: [],
           },
         ]

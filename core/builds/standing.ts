@@ -1,4 +1,6 @@
 import { whyNoProof, type KeptReading, type NoProof } from '../measuring/index.ts';
+import { assemblyDone } from './assembled.ts';
+import { NO_RUN_IN, runInLeft, type RunInSays } from './heatCycles.ts';
 import { assemblyLeft, type AssemblyStep, type Fastening } from '../assembly/index.ts';
 import type { LedgerLine } from '../parts/index.ts';
 import { lashPoints, type Pattern } from '../sheets/index.ts';
@@ -19,6 +21,7 @@ export interface KeptBuild {
     readonly pattern: Pattern;
     readonly torques?: readonly Fastening[];
     readonly assembly?: readonly AssemblyStep[];
+    readonly runIn?: RunInSays;
   };
   /** each check as it was last ticked, or unticked */
   readonly ticks: readonly KeptTick[];
@@ -155,10 +158,12 @@ export function standingOf(build: KeptBuild): BuildStanding {
     set: pointsSet(build),
     heldDown: toolsIn(build.ticks),
     bare: pointsBare(build.settings),
-    assemblyLeft: assemblyLeft(
-      build.sheet.assembly ?? [],
-      new Set(build.ticks.filter(({ done }) => done).map(({ check }) => check)),
-    ).map(({ text }) => text),
+    assemblyLeft: assemblyLeft(build.sheet.assembly ?? [], assemblyDone(build)).map(({ text }) => text),
+    runIn: runInLeft(
+      build.sheet.runIn ?? NO_RUN_IN,
+      [...new Set(build.sheet.pattern.cylinders.map(({ bank }) => bank))].sort(),
+      build.ticks,
+    ),
     unbalanced: bridgesOpen(build),
     partsOff: partsOff(build.ledger ?? []).map(({ line, off }) => partInWords(line, off)),
     partsExplained: partsExplained({ ledger: build.ledger ?? [], ticks: build.ticks }),

@@ -1,5 +1,7 @@
 export {
   expectedParts,
+  fasteningsOf,
+  isFastening,
   imbalances,
   LEDGER_GROUPS,
   ledgerKey,

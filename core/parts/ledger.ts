@@ -177,6 +177,25 @@ export function ledgerOf(
   return [...fresh, ...added].filter(({ dropped }) => !dropped);
 }
 
+const FASTENS = /\b(bolt|screw|stud|nut|washer|clip)s?\b/i;
+
+/**
+ * Says whether a line is of what fastens the cover or the caps.
+ *
+ * @example isFastening({ group: 'cover', name: 'Cover bolt, long' }) // true
+ */
+export const isFastening = ({ group, name }: Pick<LedgerLine, 'group' | 'name'>): boolean =>
+  (group === 'cover' || group === 'caps') && FASTENS.test(name);
+
+/**
+ * Lists what fastens the cover and the caps and was counted out: those of unequal length go back to their own places.
+ *
+ * @example fasteningsOf(ledger).map(({ name, place }) => `${name} ${place}`)
+ */
+export function fasteningsOf(ledger: readonly LedgerLine[]): readonly LedgerLine[] {
+  return ledger.filter((line) => isFastening(line) && (line.out ?? 0) > 0);
+}
+
 /** A line whose count in is not its count out. */
 export interface Imbalance {
   readonly line: LedgerLine;

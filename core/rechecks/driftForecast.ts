@@ -56,12 +56,66 @@ const ON_BOUNDARY = 1e-9;
  * @example driftForecast(input).dueUsage // 225
  */
 export function driftForecast(input: DriftForecastInput): DriftForecast {
-  const { spec, prior, operatorSd, threshold, horizon, step } = input;
-  const observations = input.observations.toSorted((a, b) => a.usage - b.usage);
+  const { spec, threshold, horizon, step } = input;
+  if (!(step > 0)) throw new RangeError('step must be above 0');
+  const { state, rowAt, last } = learnDrift(input);
+  const forecast = (usage: number) => {
+    const row = rowAt(usage);
+    const mean = dot(row, state.mean);
+    const sd = Math.sqrt(Math.max(0, dot(row, times(state.covariance, row))));
+    return { usage, mean, sd, pTight: below(spec.min, mean, sd), pLoose: 1 - below(spec.max, mean, sd) };
+  };
+  let dueUsage: number | null = null;
+  for (let ahead = 0; dueUsage === null; ahead += 1) {
+    const usage = last + ahead * step;
+    if (usage > horizon + ON_BOUNDARY) break;
+    const { pTight, pLoose } = forecast(usage);
+    if (pTight + pLoose >= threshold - ON_BOUNDARY) dueUsage = usage;
+  }
+  return { bedIn: state.mean[1]!, perUnit: state.mean[2]!, at: input.at.map(forecast), dueUsage };
+}
+
+/** What is known of a point's course once its observations are in. */
+export interface KnownDrift {
+  /** mm a unit of usage, and how well it is known */
+  readonly perUnit: number;
+  readonly perUnitSd: number;
+  /** the gap at a usage, mm, without what measuring adds */
+  readonly at: (usage: number) => Normal;
+}
+
+/**
+ * Learns how a point moves from what it measured, with as much of a prior as it is given.
+ *
+ * @throws RangeError as `driftForecast` does
+ * @example driftOf({ observations, prior, operatorSd: 0.004 }).perUnitSd
+ */
+export function driftOf(
+  input: Pick<DriftForecastInput, 'observations' | 'prior' | 'operatorSd'>,
+): KnownDrift {
+  const { state, rowAt } = learnDrift(input);
+  return {
+    perUnit: state.mean[2]!,
+    perUnitSd: Math.sqrt(state.covariance[2]![2]!),
+    at: (usage) => {
+      const row = rowAt(usage);
+      return {
+        mean: dot(row, state.mean),
+        sd: Math.sqrt(Math.max(0, dot(row, times(state.covariance, row)))),
+      };
+    },
+  };
+}
+
+function learnDrift({
+  observations: given,
+  prior,
+  operatorSd,
+}: Pick<DriftForecastInput, 'observations' | 'prior' | 'operatorSd'>) {
+  const observations = given.toSorted((a, b) => a.usage - b.usage);
   const [first] = observations;
   if (!first) throw new RangeError('observations must not be empty');
   if (!(prior.tau > 0)) throw new RangeError('prior.tau must be above 0');
-  if (!(step > 0)) throw new RangeError('step must be above 0');
   const rowAt = (usage: number) => [1, 1 - Math.exp(-usage / prior.tau), usage] as const;
   let state: Posterior = {
     mean: [(first.lo + first.hi) / 2, prior.bedIn.mean, prior.perUnit.mean],
@@ -72,21 +126,7 @@ export function driftForecast(input: DriftForecastInput): DriftForecast {
     if (!(noise > 0)) throw new RangeError(`observations.${index}: has no width, and operatorSd is 0`);
     state = learn(state, rowAt(usage), (lo + hi) / 2, noise);
   });
-  const forecast = (usage: number) => {
-    const row = rowAt(usage);
-    const mean = dot(row, state.mean);
-    const sd = Math.sqrt(Math.max(0, dot(row, times(state.covariance, row))));
-    return { usage, mean, sd, pTight: below(spec.min, mean, sd), pLoose: 1 - below(spec.max, mean, sd) };
-  };
-  const last = observations.at(-1)!.usage;
-  let dueUsage: number | null = null;
-  for (let ahead = 0; dueUsage === null; ahead += 1) {
-    const usage = last + ahead * step;
-    if (usage > horizon + ON_BOUNDARY) break;
-    const { pTight, pLoose } = forecast(usage);
-    if (pTight + pLoose >= threshold - ON_BOUNDARY) dueUsage = usage;
-  }
-  return { bedIn: state.mean[1]!, perUnit: state.mean[2]!, at: input.at.map(forecast), dueUsage };
+  return { state, rowAt, last: observations.at(-1)!.usage };
 }
 
 /** How likely a figure with a mean and spread lies below another; without spread it does or does not. */

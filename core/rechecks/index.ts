@@ -1,7 +1,31 @@
 export { addDays, daysBetween, type Day } from './calendar.ts';
 export { DUE_IN_LAST_OF, DUE_WITHIN_DAYS, dueState, type DueState, type RecheckOutcome } from './dueState.ts';
 export { onMeter, type Metered } from './onMeter.ts';
-export { nextRecheck, type RecheckDue, type RecheckStep } from './plan.ts';
+export { isEmptyStep, nextRecheck, type RecheckDue, type RecheckStep } from './plan.ts';
+export { isQuiet, loudFrom, type QuietHours } from './quiet.ts';
+export { isDayOfYear, nextOf } from './season.ts';
 export { runningDoubt, type RunningDoubt } from './runningDoubt.ts';
-export { driftForecast, type DriftForecast, type DriftForecastInput } from './driftForecast.ts';
+export {
+  driftForecast,
+  driftOf,
+  type DriftForecast,
+  type DriftForecastInput,
+  type KnownDrift,
+} from './driftForecast.ts';
+export {
+  broughtForward,
+  causesOf,
+  FORECAST_THRESHOLD,
+  ownDrift,
+  pointForecasts,
+  rolePriors,
+  saidOf,
+  statedPrior,
+  USUAL_FEEL,
+  type OwnDrift,
+  type PointCourse,
+  type PointForecast,
+  type RolePrior,
+  type UsageUnit,
+} from './pointForecasts.ts';
 export { recheckDue, type RecheckDueInput, type RecheckExpected } from './recheckDue.ts';

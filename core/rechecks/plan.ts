@@ -1,52 +1,77 @@
 import { addDays, type Day } from './calendar.ts';
+import { nextOf } from './season.ts';
 
-/** One step of a recheck plan: look again after so much running or so many days, whichever is first. */
+/** One step of a recheck plan: look again after so much running, so many days or heat cycles, or before a season; whichever is first. */
 export interface RecheckStep {
   /** in the engine's own unit of usage; null where running does not count */
   readonly afterUsage: number | null;
   /** null where the calendar does not count */
   readonly afterDays: number | null;
+  /** how often it was run hot and went cold again */
+  readonly afterCycles?: number | null | undefined;
+  /** a day of the year, `MM-DD`, before which it is looked at */
+  readonly before?: string | null | undefined;
 }
 
 /** When a recheck is due. */
 export interface RecheckDue {
   readonly dueUsage: number | null;
   readonly dueDate: Day | null;
+  /** heat cycles in all */
+  readonly dueCycles: number | null;
+}
+
+/**
+ * Says whether a step gives nothing by which a recheck would ever be due.
+ *
+ * @example isEmptyStep({ afterUsage: null, afterDays: null }) // true
+ */
+export function isEmptyStep({ afterUsage, afterDays, afterCycles, before }: RecheckStep): boolean {
+  return afterUsage === null && afterDays === null && (afterCycles ?? null) === null && !before;
 }
 
 /**
  * Plans the recheck that follows a sign-off or an earlier recheck. The last step of a plan repeats for ever.
  *
- * @param plan at least one step, each with running or days or both
+ * Rule: a season is looked at before its first day; one that begins on the very day of the sign-off is next year's.
+ *
+ * @param plan at least one step, each with running, days, heat cycles or a season
  * @param sequence which recheck since sign-off, from 1
- * @param from the day and running figure it counts from
- * @param watched a point was let stand at the edge of its band: half the running and half the days, so it is looked at sooner
- * @throws RangeError when the plan is empty or the step has neither
+ * @param from the day, running figure and heat cycles it counts from
+ * @param watched a point was let stand at the edge of its band: half the running, days and heat cycles, so it is looked at sooner
+ * @throws RangeError when the plan is empty or the step has nothing to go by
  * @example
  * nextRecheck([{ afterUsage: 10, afterDays: 30 }], 1, { day: '2030-01-01', usage: 100 })
- * // { dueUsage: 110, dueDate: '2030-01-31' }
+ * // { dueUsage: 110, dueDate: '2030-01-31', dueCycles: null }
  */
 export function nextRecheck(
   plan: readonly RecheckStep[],
   sequence: number,
-  from: { readonly day: Day; readonly usage: number },
+  from: { readonly day: Day; readonly usage: number; readonly cycles?: number },
   watched = false,
 ): RecheckDue {
   const step = plan[Math.min(sequence, plan.length) - 1];
   if (!step) throw new RangeError('a recheck plan needs at least one step');
-  if (step.afterUsage === null && step.afterDays === null)
-    throw new RangeError('a recheck step needs running or days');
-  const { afterUsage, afterDays } = watched ? sooner(step) : step;
+  if (isEmptyStep(step)) throw new RangeError('a recheck step needs running, days, heat cycles or a season');
+  const { afterUsage, afterDays, afterCycles = null, before = null } = watched ? sooner(step) : step;
+  const days = [
+    ...(afterDays === null ? [] : [addDays(from.day, afterDays)]),
+    ...(before === null ? [] : [nextOf(before, from.day)]),
+  ].sort();
   return {
     dueUsage: afterUsage === null ? null : Math.round((from.usage + afterUsage) * 10) / 10,
-    dueDate: afterDays === null ? null : addDays(from.day, afterDays),
+    dueDate: days[0] ?? null,
+    dueCycles: afterCycles === null ? null : (from.cycles ?? 0) + afterCycles,
   };
 }
 
-/** Half of a step, a whole day at least. */
-function sooner({ afterUsage, afterDays }: RecheckStep): RecheckStep {
+/** Half of a step, a whole day or heat cycle at least; a season begins when it begins. */
+function sooner({ afterUsage, afterDays, afterCycles = null, before = null }: RecheckStep): RecheckStep {
+  const half = (whole: number | null) => (whole === null ? null : Math.max(1, Math.floor(whole / 2)));
   return {
     afterUsage: afterUsage === null ? null : afterUsage / 2,
-    afterDays: afterDays === null ? null : Math.max(1, Math.floor(afterDays / 2)),
+    afterDays: half(afterDays),
+    afterCycles: half(afterCycles),
+    before,
   };
 }

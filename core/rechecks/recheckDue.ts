@@ -1,4 +1,5 @@
 import { addDays, daysBetween, type Day } from './calendar.ts';
+import { nextOf } from './season.ts';
 
 /** One step of a recheck plan, and what the engine has run. */
 export interface RecheckDueInput {
@@ -61,16 +62,6 @@ export function recheckDue({ from, step, log, windowDays = USUAL_WINDOW }: Reche
 /** The first of the days that are any. */
 function earliest(days: readonly (Day | null)[]): Day | null {
   return days.filter((day) => day !== null).sort()[0] ?? null;
-}
-
-/** The next day of the year after a day; on that day itself, next year's. */
-function nextOf(dayOfYear: string, after: Day): Day {
-  const year = Number(after.slice(0, 4));
-  const inYear = (one: number) => {
-    const leap = new Date(Date.UTC(one, 1, 29)).getUTCMonth() === 1;
-    return `${String(one).padStart(4, '0')}-${dayOfYear === '02-29' && !leap ? '02-28' : dayOfYear}`;
-  };
-  return [inYear(year), inYear(year + 1)].find((day) => day > after)!;
 }
 
 /** One figure a day, in order: of two on one day the later listed stands. */

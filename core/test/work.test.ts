@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Verdict } from '../measuring/index.ts';
 import { lashPoints, layOutHeads, stepOnHead } from '../sheets/index.ts';
 import { mayMove, obstaclesTo, obstaclesToSignOff, STAGES, type BuildStanding } from '../builds/index.ts';
-import { addDays, dueState, nextRecheck } from '../rechecks/index.ts';
+import { addDays, dueState, isDayOfYear, isEmptyStep, nextOf, nextRecheck } from '../rechecks/index.ts';
 import { inlineFour, vTwelve } from './patterns.ts';
 
 describe('lash points', () => {
@@ -57,6 +57,7 @@ describe('the order of the work', () => {
     ticked: new Set(STAGES.flatMap(({ key, checks }) => checks.map((check) => `${key}:${check.key}`))),
     points: ['1I', '1E'],
     accepted: new Set(),
+    runIn: { cycles: 0, heads: [] },
     offBase: new Set(),
     asFound: new Map<string, Verdict>([
       ['1I', 'in-spec'],
@@ -125,11 +126,54 @@ describe('rechecks', () => {
 
   it('follow the plan, and the last step repeats', () => {
     const from = { day: '2031-01-31', usage: 100 };
-    expect(nextRecheck(plan, 1, from)).toEqual({ dueUsage: 110, dueDate: '2031-03-02' });
-    expect(nextRecheck(plan, 7, from)).toEqual({ dueUsage: 350, dueDate: null });
-    expect(nextRecheck(plan, 1, from, true)).toEqual({ dueUsage: 105, dueDate: '2031-02-15' });
+    expect(nextRecheck(plan, 1, from)).toEqual({ dueUsage: 110, dueDate: '2031-03-02', dueCycles: null });
+    expect(nextRecheck(plan, 7, from)).toEqual({ dueUsage: 350, dueDate: null, dueCycles: null });
+    expect(nextRecheck(plan, 1, from, true)).toEqual({
+      dueUsage: 105,
+      dueDate: '2031-02-15',
+      dueCycles: null,
+    });
     expect(() => nextRecheck([], 1, from)).toThrow(RangeError);
+    const empty = [{ afterUsage: null, afterDays: null }];
+    expect(() => nextRecheck(empty, 1, from)).toThrow(RangeError);
+    expect(isEmptyStep(empty[0]!)).toBe(true);
     expect(addDays('2032-02-28', 1)).toBe('2032-02-29');
+  });
+
+  it('go by heat cycles and before a season as well, whichever is first', () => {
+    const from = { day: '2031-01-31', usage: 100, cycles: 4 };
+    const step = { afterUsage: null, afterDays: 120, afterCycles: 7, before: '04-15' };
+    expect(nextRecheck([step], 1, from)).toEqual({ dueUsage: null, dueDate: '2031-04-15', dueCycles: 11 });
+    // a season begins when it begins; what is watched comes in half the days and half the heat
+    expect(nextRecheck([step], 1, from, true)).toEqual({
+      ...{ dueUsage: null, dueDate: '2031-04-01', dueCycles: 7 },
+    });
+    expect(nextRecheck([{ ...step, afterDays: null, before: '01-31' }], 1, from).dueDate).toBe('2032-01-31');
+    expect(nextOf('02-29', '2031-01-01')).toBe('2031-02-28');
+    expect(nextOf('02-29', '2031-12-01')).toBe('2032-02-29');
+    for (const [text, is] of [
+      ...[
+        ['02-29', true],
+        ['12-31', true],
+        ['02-30', false],
+        ['00-10', false],
+        ['1-1', false],
+      ],
+    ] as const)
+      expect(isDayOfYear(text as string), text as string).toBe(is);
+  });
+
+  it.each([
+    [3, 'coming'],
+    [9, 'coming'],
+    [10, 'due'],
+    [11, 'overdue'],
+  ] as const)('with %d heat cycles of ten are %s, unless a lead holds them back', (cycles, state) => {
+    const due = { dueUsage: null, dueDate: null, dueCycles: 10 };
+    const now = { day: '2031-01-01', usage: 0, cycles };
+    expect(dueState(due, { usage: 0, cycles: 2 }, now)).toBe(state);
+    expect(dueState(due, { usage: 0, cycles: 2 }, now, 'held', true)).toBe('waiting');
+    expect(dueState(due, { usage: 0, cycles: 2 }, now, 'out', true)).toBe('not-held');
   });
 
   it.each([

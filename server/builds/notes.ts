@@ -1,5 +1,12 @@
 import type { BuildWrite, noteRequest, tickRequest } from '@zero-lash/contract/builds';
-import { hasCheck, LEDGER_EXPLAINED, mayAccept, pointAccepted, provenBy } from '@zero-lash/core/builds';
+import {
+  stageOf,
+  hasCheck,
+  LEDGER_EXPLAINED,
+  mayAccept,
+  pointAccepted,
+  provenBy,
+} from '@zero-lash/core/builds';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { Refusal } from '../plugins/errors.ts';
@@ -52,7 +59,10 @@ async function refuseAcceptance(db: Knex, id: string, check: string, { leads }: 
   });
 }
 
-/** Writes something down at a stage, where the build is or was. */
+/**
+ * Writes something down at a stage, where the build is or was. What is written where it was signed off, after it was, is an
+ * addition to the sign-off, which itself is never changed.
+ */
 export async function addNote(
   db: Knex,
   id: string,
@@ -60,6 +70,11 @@ export async function addNote(
   hand: Hand,
 ): Promise<BuildWrite> {
   const build = await takeUp(db, id);
+  const signed = stageOf(stage).demands.includes('signed-off')
+    ? await db('sign_offs').where({ build_id: id }).first('at')
+    : undefined;
+  if (signed && !hand.leads)
+    throw new Refusal('forbidden', { detail: 'Signed off: only a lead adds something to it.' });
   const at = whenTaken(takenAt, hand, build.openedAt);
   await db('stage_notes').insert({ id: hand.key, build_id: id, stage, text, by: hand.personId, at });
   const [row] = await readNotes(db, id, hand.key);

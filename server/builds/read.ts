@@ -79,9 +79,15 @@ export async function readHead(db: Knex, id: string): Promise<AsOf<BuildHead>> {
     seq,
     rows: {
       ...head,
+      openedAt: head.openedAt.toISOString(),
+      closedAt: head.closedAt?.toISOString() ?? null,
       engine: { id: engineId, name: engine, usageUnit, usage, running },
-      abandoned: abandonedAt && { at: abandonedAt, by: abandonedBy, why: abandonedWhy },
-      signOff: signedAt ? { by: signedBy, at: signedAt, usage: signedUsage, statement, accepted } : null,
+      abandoned: abandonedAt && { at: abandonedAt.toISOString(), by: abandonedBy, why: abandonedWhy },
+      signOff: signedAt
+        ? {
+            ...{ by: signedBy, at: signedAt.toISOString(), usage: signedUsage, statement, accepted },
+          }
+        : null,
     },
   };
 }
@@ -99,13 +105,15 @@ export async function readTicks(db: Knex, buildId: string): Promise<TickRow[]> {
 
 /** What was written down in a build, oldest first; one note where it is named. */
 export async function readNotes(db: Knex, buildId: string, id?: string): Promise<NoteRow[]> {
+  // moments are written as they cross the wire: a Date read as a text loses its milliseconds
   const query = db('stage_notes as n')
     .join('people as p', 'p.id', 'n.by')
     .where('n.build_id', buildId)
     .orderBy(['n.at', 'n.id'])
     .select('n.id', 'n.stage', 'n.text', 'p.name as by', 'n.at');
   if (id !== undefined) query.where('n.id', id);
-  return query;
+  const rows = (await query) as (Omit<NoteRow, 'at'> & { at: Date })[];
+  return rows.map(({ at, ...row }) => ({ ...row, at: at.toISOString() }));
 }
 
 /** A build with everything that its standing is judged by. */

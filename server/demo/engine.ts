@@ -1,10 +1,11 @@
 // Long because a whole history is told in one place, in the order it happened.
 import type { SheetRevision } from '@zero-lash/contract/sheets';
+import { dueColumns } from '../rechecks/planning.ts';
 import { judge } from '@zero-lash/core/measuring';
 import { lashPoints, meansFor, type LashPoint } from '@zero-lash/core/sheets';
 import type { Tenths } from '@zero-lash/core/length';
 import { STAGE_KEYS, type RoundKind, stageOf, type StageKey } from '@zero-lash/core/builds';
-import { nextRecheck, type Day, type RecheckOutcome } from '@zero-lash/core/rechecks';
+import type { Day, RecheckOutcome } from '@zero-lash/core/rechecks';
 import type { Knex } from 'knex';
 import { dayIn } from '../clock.ts';
 import { BLADE_STEP, DemoGaps } from './gaps.ts';
@@ -30,6 +31,15 @@ export async function loadEngine(
   const teller = new EngineTeller(db, engine, sheet, cast);
   await teller.tell();
 }
+
+/** Where owners' engines stand that do not say it in their name. */
+const YARDS: Readonly<Record<string, string>> = {
+  'Overmere Rack Railway': 'Overmere depot',
+  'Kestrel Ridge Ropeway': 'Kestrel Ridge',
+  'Frostmere Ice Track': 'Frostmere',
+};
+
+const placeOf = (name: string, owner: string) => YARDS[owner] ?? name.split(', ')[1] ?? '';
 
 /** Tells the history of one engine as rows, in the order it happened. */
 class EngineTeller {
@@ -59,8 +69,10 @@ class EngineTeller {
         serial,
         owner,
         duty,
+        place: placeOf(name, owner),
         usage_unit: this.#sheet.usageUnit,
-        usage,
+        usage: this.#shown(usage, 0),
+        ran_before: usage - this.#shown(usage, 0),
         usage_at: this.#ago(1),
       })
       .returning('id');
@@ -68,6 +80,7 @@ class EngineTeller {
     const oldest = Math.max(30, ...this.#engine.builds.map((build) => build.openedDaysAgo));
     for (let days = oldest; days >= 1; days -= Math.max(1, Math.round(oldest / 12)))
       await this.#logUsage(days);
+    if (this.#engine.newMeterDaysAgo !== undefined) await this.#logUsage(this.#engine.newMeterDaysAgo, true);
     for (const [index, build] of this.#engine.builds.entries())
       await this.#tellBuild(build, index + 1, this.#engine.builds[index + 1]);
   }
@@ -85,12 +98,22 @@ class EngineTeller {
     return Math.max(0, Math.round((usage - daysAgo * usagePerDay) * 10) / 10);
   }
 
-  async #logUsage(daysAgo: number): Promise<void> {
-    const usage = daysAgo === 1 ? this.#engine.usage : this.#usageAt(daysAgo - 1);
+  /** What the meter shows where the engine has run so much in all: a new one began at 0. */
+  #shown(running: number, daysAgo: number): number {
+    const { newMeterDaysAgo = -1 } = this.#engine;
+    return daysAgo > newMeterDaysAgo
+      ? running
+      : Math.round((running - this.#usageAt(newMeterDaysAgo)) * 10) / 10;
+  }
+
+  async #logUsage(daysAgo: number, newMeter = false): Promise<void> {
+    const running = daysAgo === 1 ? this.#engine.usage : this.#usageAt(newMeter ? daysAgo : daysAgo - 1);
     await this.#db('usages').insert({
       engine_id: this.#engineId,
-      usage,
-      running: usage,
+      usage: newMeter ? 0 : this.#shown(running, daysAgo - 1),
+      running,
+      new_meter: newMeter,
+      reason: newMeter ? `new meter, begun at 0; the old one stopped at ${running}` : '',
       read_at: this.#ago(daysAgo),
       by: this.#cast.bench,
     });
@@ -313,14 +336,10 @@ class EngineTeller {
 
   #due(buildId: string, sequence: number, from: number, after: RecheckOutcome | null) {
     const usage = this.#usageAt(from);
-    const due = nextRecheck(this.#sheet.recheckPlan, sequence, { day: this.#day(from), usage });
     return {
       build_id: buildId,
       engine_id: this.#engineId,
-      sequence,
-      planned_usage: usage,
-      due_usage: due.dueUsage,
-      due_date: due.dueDate,
+      ...dueColumns(this.#sheet.recheckPlan, sequence, { day: this.#day(from), usage, cycles: 0 }),
       after_outcome: after,
     };
   }

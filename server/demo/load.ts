@@ -1,12 +1,16 @@
-import type { SheetRevision } from '@zero-lash/contract/sheets';
+import { randomUUID } from 'node:crypto';
+import type { NewSheet, SheetRevision } from '@zero-lash/contract/sheets';
 import type { Knex } from 'knex';
 import { addPerson, ensureShop } from '../people/store.ts';
+import { recordChecks, refreshForecast } from '../rechecks/planning.ts';
+import { refreshExpected } from '../rechecks/forecast.ts';
 import { addSheet, publishRevision, reviseSheet } from '../sheets/store.ts';
 import { loadAtSet } from './atSet.ts';
 import { loadDrawer } from './drawer.ts';
 import { loadEngine } from './engine.ts';
 import { loadInstruments } from './instruments.ts';
 import { loadOpenHeads } from './openHead.ts';
+import { DEMO_FLEET, DEMO_OWNERS } from './fleet.ts';
 import { DEMO_DRAFT, DEMO_SECOND_REVISIONS, DEMO_SHEETS } from './sheets/index.ts';
 import { DEMO_ENGINES, DEMO_PEOPLE, DEMO_SHOP } from './world.ts';
 
@@ -27,10 +31,10 @@ export async function loadDemo(db: Knex, now: Date = new Date()): Promise<boolea
     const bladeSet = await loadInstruments(transaction, lead, now);
     const sheets: Record<string, SheetRevision> = {};
     for (const [key, sheet] of Object.entries(DEMO_SHEETS)) {
-      const draft = await addSheet(transaction, sheet, people['Osk Velland']!);
+      const draft = await addSheet(transaction, inSeason(sheet, now), people['Osk Velland']!);
       sheets[key] = await publishRevision(transaction, draft.id, draft.version, lead);
     }
-    for (const [index, engine] of DEMO_ENGINES.entries())
+    for (const [index, engine] of [...DEMO_ENGINES, ...DEMO_FLEET].entries())
       await loadEngine(transaction, engine, sheets[engine.sheet]!, {
         bench,
         lead,
@@ -40,6 +44,7 @@ export async function loadDemo(db: Knex, now: Date = new Date()): Promise<boolea
       });
     await loadOpenHeads(transaction, { bench, now });
     await loadAtSet(transaction, { bench, lead, now });
+    await loadRechecks(transaction, lead);
     await loadDrawer(transaction, { bench, lead });
     await addSheet(transaction, DEMO_DRAFT, bench);
     for (const [key, body] of Object.entries(DEMO_SECOND_REVISIONS)) {
@@ -47,5 +52,44 @@ export async function loadDemo(db: Knex, now: Date = new Date()): Promise<boolea
       await publishRevision(transaction, draft.id, draft.version, lead);
     }
     return true;
+  });
+}
+
+const SEASON_IN_DAYS = 21;
+
+/** A sheet whose rechecks come before a season: it begins three weeks after the demo is loaded, whenever that is. */
+function inSeason(sheet: NewSheet, now: Date): NewSheet {
+  const begins = new Date(now.getTime() + SEASON_IN_DAYS * 86_400_000).toISOString().slice(5, 10);
+  const plan = sheet.body.recheckPlan.map((step) =>
+    step.season === '' ? step : { ...step, before: begins },
+  );
+  return { ...sheet, body: { ...sheet.body, recheckPlan: plan } };
+}
+
+/** What came of the rechecks of the demo world: every finding against its forecast, and every planned one forecast. */
+async function loadRechecks(db: Knex, lead: string): Promise<void> {
+  for (const [name, wish] of Object.entries(DEMO_OWNERS)) await db('owners').where({ name }).update(wish);
+  await db('people').where({ name: 'Ilse Marrand' }).update({ email: 'ilse@overmereworks.example' });
+  const rechecks = (await db('rechecks')
+    .orderByRaw('done_at nulls last')
+    .select('id', 'status', 'engine_id')) as {
+    id: string;
+    status: string;
+    engine_id: string;
+  }[];
+  for (const { id, status } of rechecks) if (status === 'done') await recordChecks(db, id);
+  for (const { id, status, engine_id: engineId } of rechecks)
+    if (status === 'planned') {
+      await refreshForecast(db, id);
+      await refreshExpected(db, engineId);
+    }
+  const held = await db('rechecks as r')
+    .join('engines as e', 'e.id', 'r.engine_id')
+    .where({ 'e.name': 'Emergency set, Overmere Infirmary', 'r.status': 'planned' })
+    .first('r.id');
+  await db('rechecks').where({ id: held.id }).update({ held: true });
+  await db('recheck_changes').insert({
+    ...{ id: randomUUID(), recheck_id: held.id, kind: 'held', by: lead },
+    why: 'The infirmary cannot do without it before its second set is back',
   });
 }

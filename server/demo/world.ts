@@ -41,6 +41,8 @@ export interface DemoEngine {
   readonly sheet: keyof typeof DEMO_SHEETS;
   readonly usage: number;
   readonly usagePerDay: number;
+  /** when its meter was replaced by one that began at 0 */
+  readonly newMeterDaysAgo?: number;
   readonly builds: readonly DemoBuild[];
 }
 

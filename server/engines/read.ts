@@ -29,6 +29,9 @@ interface EngineRecord extends Omit<EngineRow, 'recheck' | 'usageOn' | 'putAway'
   after: RecheckOutcome | null;
   dueUsage: number | null;
   dueDate: Day | null;
+  dueCycles: number | null;
+  plannedCycles: number;
+  held: boolean;
 }
 
 /** The day it is in the shop, and the zone that day is one of. */
@@ -72,6 +75,12 @@ function engineQuery(db: Knex): Knex.QueryBuilder {
       'r.after_outcome as after',
       'r.due_usage as dueUsage',
       'r.due_date as dueDate',
+      'r.due_cycles as dueCycles',
+      'r.planned_cycles as plannedCycles',
+      'r.held',
+      'e.heat_cycles as heatCycles',
+      'e.place',
+      'e.owner_id as ownerId',
     );
 }
 
@@ -87,6 +96,9 @@ function rowFrom(record: EngineRecord, { today, zone }: ShopCalendar): EngineRow
     after,
     dueUsage,
     dueDate,
+    dueCycles,
+    plannedCycles,
+    held,
     ...engine
   } = record;
   return {
@@ -100,11 +112,13 @@ function rowFrom(record: EngineRecord, { today, zone }: ShopCalendar): EngineRow
             sequence,
             dueUsage,
             dueDate,
+            dueCycles,
             state: dueState(
-              { dueUsage, dueDate },
-              plannedUsage,
-              { day: today, usage: engine.running },
+              { dueUsage, dueDate, dueCycles },
+              { usage: plannedUsage, cycles: plannedCycles },
+              { day: today, usage: engine.running, cycles: engine.heatCycles },
               after,
+              held,
             ),
           }
         : null,

@@ -9,6 +9,7 @@ import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { Refusal } from '../plugins/errors.ts';
 import { newestPublished } from '../sheets/read.ts';
+import { logFigure } from '../usage/store.ts';
 import { findEngine } from './read.ts';
 
 export async function addEngine(db: Knex, engine: NewEngine, personId: string): Promise<EngineRow> {
@@ -22,6 +23,7 @@ export async function addEngine(db: Knex, engine: NewEngine, personId: string): 
       serial: engine.serial,
       owner: engine.owner,
       duty: engine.duty,
+      place: engine.place ?? '',
       usage_unit: newest.usageUnit,
       usage: engine.usage,
     })
@@ -88,76 +90,17 @@ async function changeAt(db: Knex, id: string, version: number, fields: object): 
   return current;
 }
 
-/**
- * Logs a running figure. One below the last needs a reason, where a slip is put right; or it is the first of a new
- * meter, and what the engine has run goes on from where the old one stopped.
- */
+/** Logs a running figure as it is read off the engine now. */
 export async function logUsage(
   db: Knex,
   engineId: string,
-  { usage, reason, newMeter }: z.output<typeof newUsage>,
+  { usage, reason, newMeter, heatCycles }: z.output<typeof newUsage>,
   personId: string,
 ): Promise<EngineRow> {
-  const engine = await db('engines')
-    .where({ id: engineId })
-    .forNoKeyUpdate()
-    .first<{ usage: number; running: number; meter_from: number } | undefined>(
-      'usage',
-      'running',
-      'meter_from',
-    );
-  if (!engine) throw new Refusal('not_found', { detail: 'There is no such engine.' });
-  if (newMeter) {
-    if (newMeter.lastOfOld < engine.usage)
-      throw new Refusal('usage_back', {
-        detail: `The old meter was last read at ${engine.usage}: it cannot have stopped below that.`,
-        fields: [{ path: 'newMeter.lastOfOld', message: `below the last figure, ${engine.usage}` }],
-      });
-    await db('engines')
-      .where({ id: engineId })
-      .update({
-        usage,
-        usage_at: db.fn.now(),
-        ran_before: engine.running + (newMeter.lastOfOld - engine.usage),
-        meter_from: newMeter.startedAt,
-      });
-  } else {
-    refuseBack(engine, usage, reason);
-    await db('engines').where({ id: engineId }).update({ usage, usage_at: db.fn.now() });
-  }
-  const [logged] = await db('engines').where({ id: engineId }).select('running');
-  await db('usages').insert({
-    engine_id: engineId,
-    usage,
-    running: logged.running,
-    new_meter: newMeter !== null,
-    reason: newMeter ? meterInWords(newMeter, reason) : reason,
-    by: personId,
-  });
+  await logFigure(
+    db,
+    { engineId, usage, reason, newMeter, heatCycles, at: new Date(), source: 'hand' },
+    personId,
+  );
   return findEngine(db, engineId);
-}
-
-function refuseBack(
-  { usage: last, meter_from: meterFrom }: { readonly usage: number; readonly meter_from: number },
-  usage: number,
-  reason: string,
-): void {
-  if (usage < meterFrom)
-    throw new Refusal('usage_back', {
-      detail: `This meter read ${meterFrom} when it was fitted. A lower figure is another meter’s: say that a new one was fitted.`,
-      fields: [{ path: 'usage', message: `below what this meter began at, ${meterFrom}` }],
-    });
-  if (usage < last && reason === '')
-    throw new Refusal('usage_back', {
-      detail: `The last figure was ${last}. A lower one needs a reason, or a new meter.`,
-      fields: [{ path: 'usage', message: `below the last figure, ${last}` }],
-    });
-}
-
-function meterInWords(
-  { lastOfOld, startedAt }: { readonly lastOfOld: number; readonly startedAt: number },
-  reason: string,
-): string {
-  const fitted = `new meter, begun at ${startedAt}; the old one stopped at ${lastOfOld}`;
-  return reason === '' ? fitted : `${fitted}: ${reason}`;
 }

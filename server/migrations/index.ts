@@ -16,6 +16,7 @@ import * as openHead from './014-open-head.ts';
 import * as atHand from './015-at-hand.ts';
 import * as drawer from './016-drawer.ts';
 import * as setting from './017-setting.ts';
+import * as rechecks from './018-rechecks.ts';
 
 const MIGRATIONS = {
   '001-people': people,
@@ -35,6 +36,7 @@ const MIGRATIONS = {
   '015-at-hand': atHand,
   '016-drawer': drawer,
   '017-setting': setting,
+  '018-rechecks': rechecks,
 } as const;
 
 type Name = keyof typeof MIGRATIONS;

@@ -35,6 +35,7 @@ export async function drawOwnerSheet(sheet: OwnerSheetPaper): Promise<Buffer> {
   paper.line(sheet.complaint, { size: 11 });
   paper.line(sheet.signed, { size: 11, weight: 'bold' });
   if (sheet.statement !== '') paper.line(`“${sheet.statement}”`, { size: 10.5 });
+  for (const text of sheet.added) paper.line(text, { size: 10.5 });
   drawHead(paper, sheet);
   paper.heading(`Clearances, ${sheet.unit}`, 2);
   drawPoints(paper, sheet.points);

@@ -11,7 +11,7 @@ import { announce } from '../live/bus.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { hashPassphrase } from './passphrase.ts';
 
-const COLUMNS = ['id', 'name', 'role', 'active', 'version'] as const;
+const COLUMNS = ['id', 'name', 'role', 'active', 'email', 'version'] as const;
 const CHANGES_SHOWN = 40;
 
 export function listPeople(db: Knex): Promise<Person[]> {
@@ -74,6 +74,7 @@ export async function changePerson(db: Knex, id: string, change: PersonChange, b
     .update({
       name: change.name ?? current.name,
       role: change.role ?? current.role,
+      ...(change.email === undefined ? {} : { email: change.email }),
       active: change.active ?? current.active,
       version: current.version + 1,
       ...(change.passphrase ? { passphrase_hash: await hashPassphrase(change.passphrase) } : {}),
@@ -147,24 +148,35 @@ const SHOP = [
   'gauges_on_network as gaugesOnNetwork',
   'proves_again as provesAgain',
   'allow_over as allowOver',
+  'remind_days as remindDays',
+  'meter_feed as meterFeed',
   'version',
 ] as const;
 
 export async function readShop(db: Knex): Promise<Shop> {
-  return (await db('shop').first(...SHOP)) as Shop;
+  const {
+    quiet_from: from,
+    quiet_to: to,
+    ...shop
+  } = await db('shop').first(...SHOP, 'quiet_from', 'quiet_to');
+  return { ...shop, quietFrom: String(from).slice(0, 5), quietTo: String(to).slice(0, 5) };
 }
 
 export async function changeShop(db: Knex, change: ShopChange): Promise<Shop> {
   const { name, unit, zone, gaugesOnNetwork, provesAgain, allowOver, version } = change;
+  const { quietFrom, quietTo, remindDays, meterFeed } = change;
   const updated = await db('shop')
     .where({ version })
-
     .update({
       name,
       unit,
       zone,
       gauges_on_network: gaugesOnNetwork,
       proves_again: provesAgain,
+      quiet_from: quietFrom,
+      quiet_to: quietTo,
+      remind_days: remindDays,
+      meter_feed: meterFeed,
       allow_over: JSON.stringify(allowOver.filter(({ over }) => over > 0)),
       version: version + 1,
     });

@@ -41,7 +41,7 @@ export class DatabaseSessionStore implements SessionStore {
   get(sid: string, callback: (error: unknown, session?: StoredSession | null) => void): void {
     this.#db
       .raw(
-        `select s.data, p.id, p.name, p.role, p.version from sessions s join people p on p.id = s.person_id
+        `select s.data, p.id, p.name, p.role, p.email, p.version from sessions s join people p on p.id = s.person_id
          where s.sid = ? and p.active and s.expires_at > now()`,
         [this.markOf(sid)],
       )

@@ -1,14 +1,16 @@
 import { addDays, DUE_IN_LAST_OF, DUE_WITHIN_DAYS, type Day } from '@zero-lash/core/rechecks';
 
 /**
- * How pressing a planned recheck `r` of an engine `e` is, as the core's `dueState` says it: -1 not held, 0 overdue, 1 due, 2 coming;
+ * How pressing a planned recheck `r` of an engine `e` is, as the core's `dueState` says it: -1 not held, 0 overdue, 1 due, 2 coming, 3 held back;
  * null where none is planned. A property test holds the two together.
  */
 export const NEARNESS_SQL = `case
     when r.id is null then null
     when r.after_outcome <> 'held' then -1
-    when r.due_date < :day or e.running > r.due_usage then 0
-    when r.due_date <= :soon or (r.due_usage - e.running) * :parts <= r.due_usage - r.planned_usage then 1
+    when r.held then 3
+    when r.due_date < :day or e.running > r.due_usage or e.heat_cycles > r.due_cycles then 0
+    when r.due_date <= :soon or (r.due_usage - e.running) * :parts <= r.due_usage - r.planned_usage
+      or (r.due_cycles - e.heat_cycles) * :parts <= r.due_cycles - r.planned_cycles then 1
     else 2
   end`;
 

@@ -1,4 +1,5 @@
 import type { EngineView } from '@zero-lash/contract/engines';
+import type { PastRecheck } from '@zero-lash/contract/rechecks';
 import { dueState } from '@zero-lash/core/rechecks';
 import type { Knex } from 'knex';
 import { shopDay } from '../clock.ts';
@@ -22,6 +23,20 @@ export async function readRechecks(
       'r.after_outcome as after',
       'r.due_usage as dueUsage',
       'r.due_date as dueDate',
+      'r.due_cycles as dueCycles',
+      'r.planned_cycles as plannedCycles',
+      'r.season',
+      'r.plan_usage as planUsage',
+      'r.plan_date as planDate',
+      'r.by_forecast as byForecast',
+      'r.held',
+      'r.bench_day as benchDay',
+      'r.expected_day as expectedDay',
+      'r.earliest_day as earliestDay',
+      'r.latest_day as latestDay',
+      'r.forecast',
+      'r.version',
+      'e.heat_cycles as heatCycles',
       'r.status',
       'r.outcome',
       'r.done_at as doneAt',
@@ -29,12 +44,47 @@ export async function readRechecks(
       'e.running',
       'e.put_away_at as awayAt',
     );
-  return rows.map(({ plannedUsage, after, running, awayAt, ...row }) => ({
+  const changes = await readChanges(
+    db,
+    rows.map(({ id }) => id),
+  );
+  return rows.map(({ plannedUsage, plannedCycles, heatCycles, after, running, awayAt, ...row }) => ({
     ...row,
+    changes: changes.get(row.id) ?? [],
     state:
       // nothing of an engine that was put away is due
       row.status === 'planned' && !awayAt
-        ? dueState(row, plannedUsage, { day: today, usage: running }, after)
+        ? dueState(
+            row,
+            { usage: plannedUsage, cycles: plannedCycles },
+            { day: today, usage: running, cycles: heatCycles },
+            after,
+            row.held,
+          )
         : null,
   }));
+}
+
+/** What was done about rechecks by a lead or at planning a bench day, newest first. */
+async function readChanges(
+  db: Knex,
+  ids: readonly string[],
+): Promise<ReadonlyMap<string, PastRecheck['changes']>> {
+  const found = new Map<string, PastRecheck['changes']>();
+  const rows = (await db('recheck_changes as c')
+    .join('people as p', 'p.id', 'c.by')
+    .whereIn('c.recheck_id', [...ids])
+    .orderBy(['c.recheck_id', { column: 'c.at', order: 'desc' }])
+    .select(
+      'c.recheck_id as id',
+      'c.kind',
+      'c.day',
+      'c.why',
+      'p.name as by',
+      'c.at',
+    )) as (PastRecheck['changes'][number] & {
+    id: string;
+  })[];
+  for (const { id, ...change } of rows) found.set(id, [...(found.get(id) ?? []), change]);
+  return found;
 }

@@ -1,5 +1,12 @@
 import { buildWrite } from '@zero-lash/contract/builds';
-import { recheckOpening } from '@zero-lash/contract/rechecks';
+import {
+  benchDay,
+  recheckFilters,
+  recheckList,
+  recheckMove,
+  recheckOpening,
+  recheckSearch,
+} from '@zero-lash/contract/rechecks';
 import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
@@ -7,6 +14,7 @@ import { z } from 'zod';
 import { handOf } from '../builds/hand.ts';
 import { writeBuild } from '../builds/write.ts';
 import { needs, personOf } from '../plugins/signIn.ts';
+import { listRechecks, readFilters } from './list.ts';
 import * as store from './store.ts';
 
 export function recheckRoutes(instance: FastifyInstance, _options: object, done: () => void): void {
@@ -23,6 +31,32 @@ export function recheckRoutes(instance: FastifyInstance, _options: object, done:
         store.openRecheckRound(transaction, request.params.id, request.body.takenAt, handOf(request)),
       ),
   );
+
+  app.post(
+    '/rechecks/:id/move',
+    { schema: { params, body: recheckMove, response }, preHandler: needs('lead') },
+    (request, reply) =>
+      writeBuild(request, reply, 201, (transaction) =>
+        store.moveRecheck(transaction, request.params.id, request.body, handOf(request)),
+      ),
+  );
+
+  app.post(
+    '/rechecks/:id/bench-day',
+    { schema: { params, body: benchDay, response }, preHandler },
+    (request, reply) =>
+      writeBuild(request, reply, 201, (transaction) =>
+        store.planBenchDay(transaction, request.params.id, request.body, handOf(request)),
+      ),
+  );
+
+  app.get(
+    '/rechecks',
+    { schema: { querystring: recheckSearch, response: { 200: recheckList } } },
+    (request) => listRechecks(app.db, request.query),
+  );
+
+  app.get('/rechecks/filters', { schema: { response: { 200: recheckFilters } } }, () => readFilters(app.db));
 
   app.post('/rechecks/:id/outcome', { schema: { params, response }, preHandler }, (request, reply) =>
     writeBuild(request, reply, 201, (transaction) =>

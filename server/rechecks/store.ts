@@ -1,52 +1,20 @@
+import type { benchDay, recheckMove } from '@zero-lash/contract/rechecks';
 import type { BuildRowChange, BuildWrite } from '@zero-lash/contract/builds';
 import { isUndecided } from '@zero-lash/core/builds';
 import { whyNoProof, type KeptReading } from '@zero-lash/core/measuring';
-import { nextRecheck, type RecheckOutcome, type RecheckStep } from '@zero-lash/core/rechecks';
+import type { RecheckOutcome } from '@zero-lash/core/rechecks';
 import { lashPoints } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
+import type { z } from 'zod';
 import { takeUpByPart, written, type TakenUp } from '../builds/course.ts';
 import { whenTaken, type Hand } from '../builds/hand.ts';
 import { shopDay } from '../clock.ts';
 import { readRoundRows } from '../measuring/rounds.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { findRevision } from '../sheets/read.ts';
+import { refreshExpected } from './forecast.ts';
+import { planRecheck, recordChecks } from './planning.ts';
 import { readRechecks } from './read.ts';
-
-interface PlannedAfter {
-  readonly sequence: number;
-  /** what the engine has run when it is planned */
-  readonly usage: number;
-  /** what the recheck before it came to; null for the first */
-  readonly after: RecheckOutcome | null;
-  /** a point was let stand as it is: it is looked at sooner */
-  readonly watched?: boolean;
-}
-
-/**
- * Plans the recheck that follows a sign-off or a recheck, by the build's own spec sheet. One that was planned before, and
- * dropped because what it followed was opened again, is planned anew.
- */
-export async function planRecheck(
-  db: Knex,
-  build: Pick<TakenUp, 'id' | 'engineId'>,
-  plan: readonly RecheckStep[],
-  { sequence, usage, after, watched = false }: PlannedAfter,
-): Promise<void> {
-  const due = nextRecheck(plan, sequence, { day: await shopDay(db), usage }, watched);
-  await db('rechecks')
-    .insert({
-      build_id: build.id,
-      engine_id: build.engineId,
-      sequence,
-      planned_usage: usage,
-      due_usage: due.dueUsage,
-      due_date: due.dueDate,
-      after_outcome: after,
-      status: 'planned',
-    })
-    .onConflict(['build_id', 'sequence'])
-    .merge();
-}
 
 interface RecheckTakenUp {
   readonly id: string;
@@ -139,6 +107,7 @@ export async function closeRecheck(db: Knex, id: string, personId: string): Prom
     .where({ id })
     .update({ status: 'done', outcome, done_at: db.fn.now(), done_by: personId });
   await db('rounds').where({ id: round.id }).update({ closed_at: db.fn.now() });
+  await recordChecks(db, id);
   await planRecheck(db, build, sheet.recheckPlan, { sequence: sequence + 1, usage: running, after: outcome });
   return written(build, ...(await recheckChanges(db, build.id, round.id)));
 }
@@ -152,3 +121,83 @@ export async function recheckChanges(db: Knex, buildId: string, roundId: string)
     { kind: 'round' as const, row: round! },
   ];
 }
+
+/** What a lead does about a planned recheck: moves it to a day, holds it back, lets it go again, or drops it for the next. */
+export async function moveRecheck(
+  db: Knex,
+  id: string,
+  { kind, day, why, version }: z.output<typeof recheckMove>,
+  hand: Pick<Hand, 'key' | 'personId'>,
+): Promise<BuildWrite> {
+  const { build, sequence, running } = await takeUpRecheck(db, id);
+  const [row] = await db('rechecks')
+    .where({ id, version })
+    .increment('version', 1)
+    .returning(['held', 'after_outcome']);
+  const [current] = await readRechecks(db, { id });
+  if (!row) throw new Refusal('stale', { current });
+  const today = await shopDay(db);
+  if (kind === 'moved' && day! < today)
+    throw new Refusal('recheck_move', {
+      detail: `${day} is gone already.`,
+      fields: [{ path: 'day', message: 'is gone' }],
+    });
+  if (kind === 'held' && row.held) throw new Refusal('recheck_move', { detail: 'It is held back already.' });
+  if (kind === 'released' && !row.held) throw new Refusal('recheck_move', { detail: 'It is not held back.' });
+  if (kind === 'moved')
+    // the day a lead names governs: running and forecast do not bring it back before that
+    await db('rechecks')
+      .where({ id })
+      .update({ due_date: day, due_usage: null, due_cycles: null, by_forecast: false });
+  if (kind === 'held' || kind === 'released')
+    await db('rechecks')
+      .where({ id })
+      .update({ held: kind === 'held' });
+  await db('recheck_changes').insert({ id: hand.key, recheck_id: id, kind, day, why, by: hand.personId });
+  if (kind === 'dropped') {
+    await db('rechecks').where({ id }).update({ status: 'dropped' });
+    const sheet = await findRevision(db, build.revisionId);
+    await planRecheck(db, build, sheet.recheckPlan, {
+      ...{ sequence: sequence + 1, usage: running, after: row.after_outcome },
+    });
+  } else await refreshExpected(db, build.engineId);
+  return written(build, ...(await rechecksOf(db, build.id)));
+}
+
+/** Plans the day on which an engine stands on the bench for its recheck, no later than it is due; or takes it off the calendar. */
+export async function planBenchDay(
+  db: Knex,
+  id: string,
+  { day, version }: z.output<typeof benchDay>,
+  hand: Pick<Hand, 'key' | 'personId'>,
+): Promise<BuildWrite> {
+  const { build } = await takeUpRecheck(db, id);
+  const [row] = await db('rechecks')
+    .where({ id, version })
+    .increment('version', 1)
+    .returning(['due_date', 'held']);
+  const [current] = await readRechecks(db, { id });
+  if (!row) throw new Refusal('stale', { current });
+  const last = row.due_date as string | null;
+  const today = await shopDay(db);
+  const refused =
+    day === null
+      ? null
+      : day < today
+        ? `${day} is gone already.`
+        : // what is overdue is done as soon as it can be
+          last !== null && day > last && last >= today
+          ? `It is due by ${last}. Only a lead moves it past that, and says why.`
+          : null;
+  if (refused)
+    throw new Refusal('recheck_move', {
+      detail: refused,
+      fields: [{ path: 'day', message: 'is not allowed' }],
+    });
+  await db('rechecks').where({ id }).update({ bench_day: day });
+  await db('recheck_changes').insert({ id: hand.key, recheck_id: id, kind: 'bench', day, by: hand.personId });
+  return written(build, ...(await rechecksOf(db, build.id)));
+}
+
+const rechecksOf = async (db: Knex, buildId: string): Promise<BuildRowChange[]> =>
+  (await readRechecks(db, { build_id: buildId })).map((row) => ({ kind: 'recheck' as const, row }));

@@ -92,6 +92,7 @@ const revisionParts = sheetBody.pick({
   recheckPlan: true,
   pieceCharts: true,
   assembly: true,
+  runIn: true,
 });
 
 /** Looks through a record's rows: what each refers to is in the file, and what follows from something else does follow. */
@@ -125,7 +126,7 @@ function lookThrough({ people, tables }: RecordFile): void {
   tables.sheet_revisions.forEach((row, index) =>
     fits('sheet_revisions', index, 'pattern', revisionParts, {
       ...{ pattern: row.pattern, wearLimits: row.wear_limits, torques: row.torques },
-      ...{ pieceCharts: row.piece_charts, assembly: row.assembly },
+      ...{ pieceCharts: row.piece_charts, assembly: row.assembly, runIn: row.run_in },
       recheckPlan: row.recheck_plan,
     }),
   );

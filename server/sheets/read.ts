@@ -67,6 +67,7 @@ async function readRevisions(db: Knex, narrow: (query: Knex.QueryBuilder) => voi
       'r.wanted',
       'r.piece_charts as pieceCharts',
       'r.assembly',
+      'r.run_in as runIn',
       'r.version',
       'e.name as enteredBy',
       'c.name as checkedBy',
@@ -171,7 +172,8 @@ export async function listSheets(db: Knex): Promise<SheetSummary[]> {
 /** A revision as a file that another shop can read. */
 export async function writeFile(db: Knex, id: string): Promise<SheetFile> {
   const { name, maker, pattern, condition, temperature, limits, ...rest } = await findRevision(db, id);
-  const { wearLimits, torques, wanted, pieceCharts, assembly, usageUnit, recheckPlan, source, notes } = rest;
+  const { wearLimits, torques, wanted, pieceCharts, assembly, runIn } = rest;
+  const { usageUnit, recheckPlan, source, notes } = rest;
   return {
     format: 'zero-lash-sheet',
     formatVersion: 1,
@@ -186,6 +188,7 @@ export async function writeFile(db: Knex, id: string): Promise<SheetFile> {
     wanted,
     pieceCharts,
     assembly,
+    runIn,
     usageUnit,
     recheckPlan,
     source,

@@ -19,17 +19,9 @@ import {
   type PositionSchool,
   type StopPlan,
 } from '@zero-lash/core/turning';
-import PDFDocument from 'pdfkit';
+import { BRASS, FADED, HAIRLINE, INK, MARGIN, Paper, write, type Pdf } from '../papers/paper.ts';
 
-const INK = '#2c2a26';
-const FADED = '#625c50';
-const BRASS = '#7c5c12';
-const HAIRLINE = '#aea48e';
-const MARGIN = 42;
 const RADIUS = 120;
-const PAGE_BOTTOM = 780;
-
-type Pdf = InstanceType<typeof PDFDocument>;
 
 /**
  * Draws the stop card for the wall: the plan, the wheel, the table. A4, upright.
@@ -37,37 +29,27 @@ type Pdf = InstanceType<typeof PDFDocument>;
  * @returns the PDF's bytes
  */
 export async function drawStopCard(sheet: SheetRevision, school: PositionSchool): Promise<Buffer> {
-  const pdf = new PDFDocument({
-    size: 'A4',
-    margin: MARGIN,
-    info: { Title: `Stops, ${sheet.maker} ${sheet.name}` },
-  });
-  const chunks: Buffer[] = [];
-  pdf.on('data', (chunk: Buffer) => chunks.push(chunk));
-  const ended = new Promise<void>((resolve) => pdf.once('end', resolve));
+  const paper = new Paper(`Stops, ${sheet.maker} ${sheet.name}`);
   const plan = planStops(sheet.pattern, school);
-  drawHead(pdf, sheet, school);
-  drawWheel(pdf, sheet, plan);
-  drawPlan(pdf, sheet, plan);
-  drawTable(pdf, sheet, plan);
-  drawFoot(pdf);
-  pdf.end();
-  await ended;
-  return Buffer.concat(chunks);
+  drawHead(paper, sheet, school);
+  paper.figure(`Two turns of the crank with ${plan.stops.length} stops on them`, () =>
+    drawWheel(paper.pdf, sheet, plan),
+  );
+  drawPlan(paper, sheet, plan);
+  drawTable(paper, sheet, plan);
+  drawFoot(paper);
+  return paper.done();
 }
 
-function drawHead(pdf: Pdf, sheet: SheetRevision, school: PositionSchool): void {
+function drawHead(paper: Paper, sheet: SheetRevision, school: PositionSchool): void {
   const { name, line } = POSITION_SCHOOLS.find(({ key }) => key === school)!;
-  pdf.fillColor(INK).font('Helvetica-Bold').fontSize(20).text(`Where to turn: ${sheet.maker} ${sheet.name}`);
-  pdf
-    .font('Helvetica')
-    .fontSize(10)
-    .fillColor(FADED)
-    .text(`${name}. ${line}`)
-    .text(
-      `Turns ${turningInWords(sheet.pattern)}. Revision ${sheet.number}, ${sheet.status}; ${sheet.source.manual}${sheet.source.page && `, page ${sheet.source.page}`}.`,
-    );
-  pdf.moveDown(0.6);
+  paper.heading(`Where to turn: ${sheet.maker} ${sheet.name}`);
+  paper.line(`${name}. ${line}`, { size: 10, colour: FADED });
+  paper.line(
+    `Turns ${turningInWords(sheet.pattern)}. Revision ${sheet.number}, ${sheet.status}; ${sheet.source.manual}${sheet.source.page && `, page ${sheet.source.page}`}.`,
+    { size: 10, colour: FADED },
+  );
+  paper.pdf.moveDown(0.6);
 }
 
 /** The same geometry as the wheel on the screen: the first turn inside, the second round it. */
@@ -94,50 +76,40 @@ function drawWheel(pdf: Pdf, { pattern }: SheetRevision, plan: StopPlan): void {
     pdf.strokeColor(INK).lineWidth(1).moveTo(from!.x, from!.y).lineTo(to!.x, to!.y).stroke();
     const label = onWheel(pattern.turns, outer + 9, stop.angle);
     pdf.circle(label.x, label.y, 7).fillAndStroke('#ffffff', INK);
-    pdf
-      .fillColor(INK)
-      .font('Helvetica-Bold')
-      .fontSize(9)
-      .text(String(index + 1), label.x - 7, label.y - 3.5, { width: 14, align: 'center', lineBreak: false });
+    write(pdf, String(index + 1), {
+      ...{ size: 9, weight: 'bold', width: 14, align: 'center' },
+      at: { x: label.x - 7, y: label.y - 5.5 },
+    });
   });
-  pdf.fillColor(FADED).font('Helvetica').fontSize(8);
-  pdf.text('first turn inside', -40, -9, { width: 80, align: 'center' });
-  pdf.text('second outside', -40, 1, { width: 80, align: 'center' });
+  const small = { size: 8, colour: FADED, align: 'center' } as const;
+  write(pdf, 'first turn inside', { ...small, width: 80, at: { x: -40, y: -9 } });
+  write(pdf, 'second outside', { ...small, width: 80, at: { x: -40, y: 1 } });
   pdf.restore();
-  pdf.fillColor(FADED).fontSize(8);
-  pdf.text('dark: intake; brass: exhaust; dashed: brake rocker', centre.x - RADIUS, centre.y + RADIUS + 14, {
-    width: RADIUS * 2,
-    align: 'center',
+  write(pdf, 'dark: intake; brass: exhaust; dashed: brake rocker', {
+    ...{ ...small, width: RADIUS * 2 },
+    at: { x: centre.x - RADIUS, y: centre.y + RADIUS + 14 },
   });
   pdf.x = MARGIN;
   pdf.y = top;
 }
 
-function drawPlan(pdf: Pdf, { pattern }: SheetRevision, plan: StopPlan): void {
+function drawPlan(paper: Paper, { pattern }: SheetRevision, plan: StopPlan): void {
+  const { pdf } = paper;
   const width = pdf.page.width - 2 * MARGIN - RADIUS * 2 - 30;
   const wheelEnds = pdf.y + RADIUS * 2 + 50;
   plan.stops.forEach((stop, index) => {
     const before = plan.stops[index - 1];
     const text = stopText(pattern, stop, before?.angle ?? null);
-    if (pdf.y > PAGE_BOTTOM - 70) pdf.addPage();
-    const room = pdf.y < wheelEnds ? width : pdf.page.width - 2 * MARGIN;
-    pdf
-      .fillColor(INK)
-      .font('Helvetica-Bold')
-      .fontSize(11)
-      .text(`${index + 1}. ${text.way}`, MARGIN, pdf.y, { width: room });
-    pdf
-      .font('Helvetica')
-      .fontSize(10)
-      .text(`Do: ${stop.points.join('  ')}`, { width: room });
-    pdf.fillColor(FADED).fontSize(9).text(`Signs: ${text.signs}.`, { width: room });
+    paper.room(70);
+    const room = { width: pdf.y < wheelEnds ? width : pdf.page.width - 2 * MARGIN };
+    pdf.x = MARGIN;
+    paper.line(`${index + 1}. ${text.way}`, { ...room, weight: 'bold' });
+    paper.line(`Do: ${stop.points.join('  ')}`, { ...room, size: 10 });
+    paper.line(`Signs: ${text.signs}.`, { ...room, size: 9, colour: FADED });
     pdf.moveDown(0.5);
   });
   if (plan.unreachable.length > 0)
-    pdf
-      .fillColor(INK)
-      .fontSize(10)
-      .text(`Not reached this way: ${plan.unreachable.join(', ')}`, { width });
+    paper.line(`Not reached this way: ${plan.unreachable.join(', ')}`, { width, size: 10 });
   pdf.y = Math.max(pdf.y, wheelEnds);
 }
 
@@ -145,7 +117,7 @@ function stopText(pattern: SheetRevision['pattern'], stop: PlannedStop, from: nu
   return { way: wayToStop(pattern, stop, from), signs: signsInWords(stop).slice(0, -1).join('; ') };
 }
 
-function drawTable(pdf: Pdf, { pattern }: SheetRevision, plan: StopPlan): void {
+function drawTable(paper: Paper, { pattern }: SheetRevision, plan: StopPlan): void {
   const { stops } = stopTable({
     cylinders: pattern.cylinders,
     points: lashPoints(pattern),
@@ -153,29 +125,22 @@ function drawTable(pdf: Pdf, { pattern }: SheetRevision, plan: StopPlan): void {
     angles: plan.stops.map(({ angle }) => angle),
     margin: marginOf(pattern),
   });
-  if (pdf.y > PAGE_BOTTOM - 60) pdf.addPage();
-  pdf.fillColor(INK).font('Helvetica-Bold').fontSize(11).text('May be measured at each stop', MARGIN, pdf.y);
+  paper.room(60);
+  paper.pdf.x = MARGIN;
+  paper.heading('May be measured at each stop', 2);
   for (const [index, { angle, closed }] of stops.entries()) {
-    if (pdf.y > PAGE_BOTTOM) pdf.addPage();
+    paper.room(0);
     const turn = angle >= TURN ? 'second turn' : 'first turn';
-    pdf
-      .font('Helvetica')
-      .fontSize(9)
-      .text(`${index + 1}   ${Math.round((angle % TURN) * 10) / 10}°, ${turn}:  ${closed.join('  ')}`, {
-        width: pdf.page.width - 2 * MARGIN,
-      });
+    paper.line(`${index + 1}   ${Math.round((angle % TURN) * 10) / 10}°, ${turn}:  ${closed.join('  ')}`, {
+      size: 9,
+    });
   }
-  pdf.moveDown(0.6);
+  paper.pdf.moveDown(0.6);
 }
 
-function drawFoot(pdf: Pdf): void {
-  pdf
-    .fillColor(FADED)
-    .fontSize(9)
-    .text(
-      'Cold and unable to start: ignition, fuel and battery isolated, hands clear of belts and fans. Gone past a mark: go back past it and come up to it again in the running direction. Any resistance you did not expect: stop, go back, find out why. The maker’s manual governs.',
-      MARGIN,
-      pdf.y,
-      { width: pdf.page.width - 2 * MARGIN },
-    );
+function drawFoot(paper: Paper): void {
+  paper.line(
+    'Cold and unable to start: ignition, fuel and battery isolated, hands clear of belts and fans. Gone past a mark: go back past it and come up to it again in the running direction. Any resistance you did not expect: stop, go back, find out why. The maker’s manual governs.',
+    { size: 9, colour: FADED },
+  );
 }

@@ -111,6 +111,7 @@ function columnsOf(body: SheetBody) {
     wanted: JSON.stringify(body.wanted),
     piece_charts: JSON.stringify(body.pieceCharts),
     assembly: JSON.stringify(body.assembly),
+    run_in: JSON.stringify(body.runIn),
     source: JSON.stringify(body.source),
     notes: body.notes,
   };

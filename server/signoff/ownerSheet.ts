@@ -1,4 +1,4 @@
-import { lastDone, provenBy, standingOf } from '@zero-lash/core/builds';
+import { addedTo, lastDone, provenBy, standingOf } from '@zero-lash/core/builds';
 import { formatInterval, formatLength, tenthsFromMm, type ShopUnit } from '@zero-lash/core/length';
 import { whyNoProof, type Verdict } from '@zero-lash/core/measuring';
 import { ledgerKey, partsListOf, partsListRow } from '@zero-lash/core/parts';
@@ -8,7 +8,7 @@ import { standingLines } from '@zero-lash/core/builds';
 import type { Setting } from '@zero-lash/contract/setting';
 import type { Knex } from 'knex';
 import { readEntries } from '../builds/entries.ts';
-import { readWhole, type WholeBuild } from '../builds/read.ts';
+import { readNotes, readWhole, type WholeBuild } from '../builds/read.ts';
 import { dayIn, shopZone } from '../clock.ts';
 import { aimedOutside } from '../parts/store.ts';
 import { readRechecks } from '../rechecks/read.ts';
@@ -47,6 +47,8 @@ export interface OwnerSheetPaper {
   readonly sheet: string;
   readonly signed: string;
   readonly statement: string;
+  /** what a lead added after it was signed, each with its day and name */
+  readonly added: readonly string[];
   readonly cautions: readonly string[];
   readonly head: HeadMap;
   readonly points: readonly OwnerPoint[];
@@ -86,6 +88,11 @@ export async function readOwnerSheet(db: Knex, buildId: string): Promise<OwnerSh
       ? `Signed off by ${signOff.by} on ${dayIn(zone, new Date(signOff.at))}.`
       : 'Not signed off yet: this is how it stands so far.',
     statement: signOff?.statement ?? '',
+    added: signOff
+      ? addedTo(signOff, await readNotes(db, buildId)).map(
+          ({ text, by, at }) => `Added ${dayIn(zone, new Date(at))} by ${by}: ${text}`,
+        )
+      : [],
     cautions: [
       ...(aimed === '' ? [] : [aimed]),
       ...(signOff && signOff.accepted.length > 0

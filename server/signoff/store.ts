@@ -7,7 +7,7 @@ import { headChange, refuseFor, refuseStale } from '../builds/store.ts';
 import { readRoundRows } from '../measuring/rounds.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { readRechecks } from '../rechecks/read.ts';
-import { planRecheck } from '../rechecks/store.ts';
+import { planRecheck } from '../rechecks/planning.ts';
 
 /** Signs a build off: every point proved in spec, everything ticked; the first recheck is planned with it. */
 export async function signOff(

@@ -118,7 +118,7 @@ describe('a backup of a worked shop', () => {
         migrations: migrations.names.slice(0, -1),
         migrate: migrations.up,
       }),
-    ).rejects.toThrow(/newer Zero Lash \(017-setting\)/);
+    ).rejects.toThrow(/newer Zero Lash \(018-rechecks\)/);
     expect(await everyRow(target)).toEqual({});
   });
 

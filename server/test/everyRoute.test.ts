@@ -1,6 +1,7 @@
 // Long because every route has its sample here, and all of them are tried in the same ways.
 import { randomUUID } from 'node:crypto';
 import { zipRecord } from '../records/read.ts';
+import type { Owner } from '@zero-lash/contract/owners';
 import type { PieceOrder } from '@zero-lash/contract/drawer';
 import type { BuildWrite } from '@zero-lash/contract/builds';
 import type { EngineList, EngineRow, EngineView } from '@zero-lash/contract/engines';
@@ -32,10 +33,15 @@ afterAll(() => shop.close());
 const routes = () => routesOf(shop.app);
 
 /** Writes that change a row people edit, and say which version of it they saw. */
-const VERSIONED = /^P(?:ATCH|UT) |sign-off$|stage$|publication$|abandon$|restore$|put-away$|bring-back$/;
-const OPEN = ['GET /api/health', 'POST /api/session'];
+const VERSIONED =
+  /^P(?:ATCH|UT) |sign-off$|stage$|publication$|abandon$|restore$|put-away$|bring-back$|move$|bench-day$/;
+/** The last of them is let in by its address, which nobody guesses. */
+const OPEN = ['GET /api/health', 'POST /api/session', 'GET /api/calendar/:token'];
 /** Writes of a person's own session, whoever they are. */
-const OF_ONES_OWN = ['POST /api/session', 'DELETE /api/session', 'DELETE /api/session/everywhere'];
+const OF_ONES_OWN = [
+  ...['POST /api/session', 'DELETE /api/session', 'DELETE /api/session/everywhere'],
+  ...['POST /api/calendar-feeds', 'DELETE /api/calendar-feeds/:id'],
+];
 
 async function makeSamples() {
   const build = await shop.buildOf('Frost fan 7, Chapel Slope');
@@ -61,10 +67,14 @@ async function makeSamples() {
   const closing = await Work.on(shop, 'Edger, Pellow Mill');
   await closing.reach('close');
   await closing.tickAll();
-  const running = await Work.on(shop, 'Edger, Pellow Mill');
-  await running.reach('close');
-  await running.tickAll();
-  await running.signOff();
+  const signedOff = async () => {
+    const work = await Work.on(shop, 'Edger, Pellow Mill');
+    await work.reach('close');
+    await work.tickAll();
+    await work.signOff();
+    return work;
+  };
+  const running = await signedOff();
   const recheck = await running.recheck();
   const mistaken = await Work.on(shop, 'Edger, Pellow Mill');
   const abandoned = await Work.on(shop, 'Edger, Pellow Mill');
@@ -92,6 +102,13 @@ async function makeSamples() {
   const { body: ordered } = await shop.call<PieceOrder[]>(BENCH, 'POST', 'drawer/orders', {
     ...{ system: DRAWER_SYSTEM, lines: [{ thickness: 2.45, count: 2 }] },
   });
+  const aPlanned = async () => (await signedOff()).build.rechecks.find(({ status }) => status === 'planned')!;
+  const [plannedOf, benched] = [await aPlanned(), await aPlanned()];
+  const { body: owners } = await shop.call<Owner[]>(LEAD, 'GET', 'owners');
+  const [line] = await shop
+    .db('meter_lines')
+    .insert({ serial: 'X9', at: new Date(), usage: 3, state: 'asked', why: 'no engine' })
+    .returning('id');
   const rowOf = (answer: { readonly body: unknown }) =>
     (answer.body as BuildWrite).changes[0]!.row as { id: string; version: number };
   const at = (path: string, sample: object) => ({ path, body: sample });
@@ -120,6 +137,7 @@ async function makeSamples() {
         unit: 'mm',
         zone: 'Europe/Vienna',
         gaugesOnNetwork: false,
+        ...{ quietFrom: '20:00', quietTo: '06:30', remindDays: 10, meterFeed: '' },
         provesAgain: 'cylinder',
         allowOver: [],
         version: session.shop.version,
@@ -248,6 +266,22 @@ async function makeSamples() {
     'POST /api/builds/:id/ran': at(`builds/${running.build.id}/ran`, {
       lines: [{ kind: 'power', value: 42.5, unit: 'kW', text: 'smooth' }],
     }),
+    'POST /api/rechecks/:id/move': at(`rechecks/${plannedOf.id}/move`, {
+      ...{ kind: 'held', why: 'away', version: plannedOf.version },
+    }),
+    'POST /api/rechecks/:id/bench-day': at(`rechecks/${benched.id}/bench-day`, {
+      ...{ day: null, version: benched.version },
+    }),
+    'PATCH /api/owners/:id': at(`owners/${owners[0]!.id}`, {
+      ...{ name: owners[0]!.name, email: '', tells: 'mail', note: '', version: owners[0]!.version },
+    }),
+    'POST /api/usage/round': at('usage/round', {
+      lines: [{ engineId: build.engine.id, usage: 99_999, heatCycles: 4, reason: '' }],
+    }),
+    'POST /api/usage/questions/:id': at(`usage/questions/${line.id}`, { is: 'left' }),
+    'POST /api/usage/feed': at('usage/feed', {}),
+    'POST /api/reminders/now': at('reminders/now', {}),
+    'POST /api/calendar-feeds': at('calendar-feeds', {}),
     'POST /api/records': at('records', {
       file: (await zipRecord(shop.db, build.engine.id)).toString('base64'),
     }),

@@ -25,6 +25,8 @@ const NO_JSON = new Set([
   'GET /api/sheet-revisions/:id/piece-chart',
   'GET /api/drawer/orders/:id/paper',
   'GET /api/photographs/:id',
+  'GET /api/rechecks/:id/calendar',
+  'GET /api/calendar/:token',
 ]);
 
 about('the description of the routes', () => {

@@ -60,7 +60,7 @@ describe('an engine’s record', () => {
         where table_schema = 'public' group by 1`,
     );
     const worked: Readonly<Record<string, readonly string[]>> = {
-      engines: ['sought', 'running'],
+      engines: ['sought', 'running', 'owner_id'],
       sheet_revisions: ['writers'],
       photographs: ['picture'],
       // of a gauge what tells which it was, and not where or how it is reached here

@@ -184,6 +184,7 @@ export class TestShop {
 
 /** Answers that are no JSON of their route: a stream, a file, a page. */
 const NOT_PARSED = new Set([
+  'text/calendar',
   'text/event-stream',
   'application/pdf',
   'application/openapi+json',

@@ -1,4 +1,5 @@
 import type { Today } from '@zero-lash/contract/today';
+import type { UsageUnit } from '@zero-lash/contract/values';
 import { STAGE_KEYS, type StageKey } from '@zero-lash/core/builds';
 import { dueState, type Day, type RecheckOutcome } from '@zero-lash/core/rechecks';
 import type { Knex } from 'knex';
@@ -19,8 +20,9 @@ export async function readToday(db: Knex, day: Day): Promise<Today> {
       from builds b join engines e on e.id = b.engine_id
       where b.closed_at is null and b.stage <> 'run-in'
     ), planned as (
-      select r.id, r.build_id, r.engine_id, r.sequence, r.planned_usage, r.after_outcome, r.due_usage, r.due_date,
-        e.name, e.owner, e.usage, e.running, e.usage_unit,
+      select r.id, r.build_id, r.engine_id, r.sequence, r.planned_usage, r.planned_cycles, r.after_outcome, r.due_usage,
+        r.due_date, r.due_cycles, r.held,
+        e.name, e.owner, e.usage, e.running, e.heat_cycles, e.usage_unit,
         ${NEARNESS_SQL} as nearness
       from rechecks r join engines e on e.id = r.engine_id
       where r.status = 'planned' and e.put_away_at is null
@@ -34,7 +36,8 @@ export async function readToday(db: Knex, day: Day): Promise<Today> {
         from bench where place <= :builds) as bench,
       (select json_build_object('not-held', count(*) filter (where nearness = -1),
           'overdue', count(*) filter (where nearness = 0),
-          'due', count(*) filter (where nearness = 1), 'coming', count(*) filter (where nearness = 2))
+          'due', count(*) filter (where nearness = 1), 'coming', count(*) filter (where nearness = 2),
+          'waiting', count(*) filter (where nearness = 3))
         from planned) as counts,
       (select coalesce(json_agg(json_build_object('sheetId', d.sheet_id, 'name', s.maker || ' ' || s.name,
           'number', d.number, 'writers', (select coalesce(json_agg(w.name), '[]') from people w where w.id = any(d.writers)))
@@ -64,6 +67,10 @@ interface TodayRow {
     engine_id: string;
     sequence: number;
     planned_usage: number;
+    planned_cycles: number;
+    due_cycles: number | null;
+    heat_cycles: number;
+    held: boolean;
     after_outcome: RecheckOutcome | null;
     due_usage: number | null;
     due_date: Day | null;
@@ -71,7 +78,7 @@ interface TodayRow {
     owner: string;
     usage: number;
     running: number;
-    usage_unit: 'hours' | 'km' | 'starts';
+    usage_unit: UsageUnit;
   }[];
 }
 
@@ -100,7 +107,13 @@ function shape(day: Day, row: TodayRow): Today {
           usageUnit: recheck.usage_unit,
           running: recheck.running,
           ...due,
-          state: dueState(due, recheck.planned_usage, { day, usage: recheck.running }, recheck.after_outcome),
+          state: dueState(
+            { ...due, dueCycles: recheck.due_cycles },
+            { usage: recheck.planned_usage, cycles: recheck.planned_cycles },
+            { day, usage: recheck.running, cycles: recheck.heat_cycles },
+            recheck.after_outcome,
+            recheck.held,
+          ),
           sequence: recheck.sequence,
         };
       }),

@@ -9,7 +9,7 @@ import {
   wrenchesFor,
   type Pass,
 } from '@zero-lash/core/assembly';
-import type { StageKey } from '@zero-lash/core/builds';
+import { assemblyDone, type StageKey } from '@zero-lash/core/builds';
 import { useMemo } from 'react';
 import type { BuildView } from '../builds/buildView.ts';
 import { Check } from '../builds/Check.tsx';
@@ -29,7 +29,10 @@ export function PutTogether({ build }: { readonly build: BuildView }) {
   const { mayWork } = useRole();
   const { assembly = [] } = build.sheet;
   if (assembly.length === 0) return null;
-  const done = new Map(build.ticks.filter((tick) => tick.done).map(({ check, by }) => [check, by]));
+  const standing = assemblyDone(build);
+  const done = new Map(
+    build.ticks.filter(({ check }) => standing.has(check)).map(({ check, by }) => [check, by]),
+  );
   return (
     <Box as="details" borderTop="1px solid" borderColor="hairline">
       <Box as="summary" minHeight="44px" paddingY="2" cursor="pointer">
@@ -37,7 +40,7 @@ export function PutTogether({ build }: { readonly build: BuildView }) {
       </Box>
       <Box fontSize="sm" color="faded">
         Where anything was taken apart: once one step is ticked, those that may not be skipped are looked at
-        before the engine is turned.
+        before the engine is turned. What comes out again is put together again.
       </Box>
       {assembly.map(({ text, hold }, index) => (
         <Check

@@ -1,4 +1,6 @@
 import { Tighten } from '../assembly/Tighten.tsx';
+import { HeatCycles } from '../assembly/HeatCycles.tsx';
+import { WhereTheyGo } from '../assembly/WhereTheyGo.tsx';
 import { CountIn } from '../parts/CountIn.tsx';
 import { SignOff } from '../signoff/SignOff.tsx';
 import { Pressures } from '../wear/Pressures.tsx';
@@ -10,7 +12,9 @@ export function Closing({ build }: { readonly build: BuildView }) {
   return (
     <>
       <CountIn build={build} />
+      <WhereTheyGo build={build} />
       <Tighten build={build} stage="close" />
+      <HeatCycles build={build} />
       <Box as="details">
         <Box as="summary" minHeight="44px" paddingY="2" cursor="pointer">
           Compression and leak-down, once more

@@ -57,7 +57,13 @@ export function StageWork({ build, stage, blind, onPoint, onLook, children }: Pr
           onLook={onLook}
         />
       )}
-      <Notes buildId={build.id} notes={build.notes} stage={stage} enabled={mayWork && !build.closedAt} />
+      <Notes
+        buildId={build.id}
+        notes={build.notes}
+        stage={stage}
+        // what is added to a sign-off is a lead's, and stands with it
+        enabled={mayWork && !build.closedAt && !(build.signOff && demandsSignOff(stage))}
+      />
       {stage === build.stage && (
         <Abandon
           id={build.id}
@@ -70,6 +76,8 @@ export function StageWork({ build, stage, blind, onPoint, onLook, children }: Pr
     </Box>
   );
 }
+
+const demandsSignOff = (stage: StageKey) => stageOf(stage).demands.includes('signed-off');
 
 /** A build that sets a recheck's finding again begins where points are set. */
 export const firstStage = ({ carried }: Pick<BuildView, 'carried'>): StageKey =>

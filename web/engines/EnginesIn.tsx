@@ -32,7 +32,12 @@ export function EnginesIn() {
   async function everyEngine(away: boolean): Promise<readonly EngineRow[]> {
     const found: EngineRow[] = [];
     for (;;) {
-      const page = await ask({ search: '', away: String(away), limit: AT_ONCE, offset: found.length }).unwrap();
+      const page = await ask({
+        search: '',
+        away: String(away),
+        limit: AT_ONCE,
+        offset: found.length,
+      }).unwrap();
       found.push(...page.engines);
       if (page.engines.length === 0 || found.length >= page.total) return found;
     }

@@ -1,5 +1,6 @@
 import { Box, Button, Flex, Heading, Input } from '@chakra-ui/react';
 import {
+  isFastening,
   LEDGER_GROUPS,
   WAYS_ROUND,
   type LedgerGroup,
@@ -140,7 +141,16 @@ export function LedgerTable({ lines, work, side }: TableProps) {
                   )}
                 </Box>
                 <td>
-                  {line.place}
+                  {work.enabled && side === 'out' && isFastening(line) ? (
+                    <PlaceField
+                      key={line.place}
+                      label={`${name}, where it sat`}
+                      place={line.place}
+                      onPlace={(place) => work.write(`Where ${line.name} sat`, [{ ...line, place }])}
+                    />
+                  ) : (
+                    line.place
+                  )}
                   <WayOf
                     name={name}
                     way={line.way}
@@ -178,6 +188,28 @@ export function LedgerTable({ lines, work, side }: TableProps) {
         </tbody>
       </table>
     </Box>
+  );
+}
+
+interface PlaceFieldProps {
+  readonly label: string;
+  readonly place: string;
+  readonly onPlace: (place: string) => void;
+}
+
+/** Where something sat, written down as it comes off; kept when the field is left. */
+function PlaceField({ label, place, onPlace }: PlaceFieldProps) {
+  const [typed, setTyped] = useState(place);
+  return (
+    <Input
+      aria-label={label}
+      value={typed}
+      maxLength={60}
+      placeholder="where it sat"
+      onChange={({ target }) => setTyped(target.value)}
+      onBlur={() => typed.trim() !== place && onPlace(typed.trim())}
+      onKeyDown={({ key, currentTarget }) => key === 'Enter' && currentTarget.blur()}
+    />
   );
 }
 

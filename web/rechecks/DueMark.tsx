@@ -5,6 +5,7 @@ const WORDS: Readonly<Record<DueState, string>> = {
   overdue: 'overdue',
   due: 'due',
   coming: 'coming',
+  waiting: 'held back',
 };
 
 /** What a done recheck found. */
@@ -16,7 +17,9 @@ export const OUTCOME_WORDS = {
 
 /** How near a recheck is: a full, a half or an open hourglass-like dial, with the word. */
 export function DueMark({ state }: { readonly state: DueState }) {
-  const colour = { 'not-held': 'tight', overdue: 'tight', due: 'brass', coming: 'faded' }[state];
+  const colour = { 'not-held': 'tight', overdue: 'tight', due: 'brass', coming: 'faded', waiting: 'faded' }[
+    state
+  ];
   const paint = `var(--zl-colors-${colour})`;
   return (
     <span className="zl-due" style={{ color: paint }}>

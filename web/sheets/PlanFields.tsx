@@ -3,8 +3,8 @@ import { LIMIT_KINDS } from '@zero-lash/core/wear';
 import { ROLE_WORDS, type Role } from '@zero-lash/core/sheets';
 import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
 import { Labelled, TextArea } from '../app/Labelled.tsx';
-import { AreaField, ChoiceField, FormPart, TextField } from './FormField.tsx';
-import type { SheetValues } from './formValues.ts';
+import { AreaField, ChoiceField, FormPart, TextField, TickField } from './FormField.tsx';
+import { FRESH_STEP, type SheetValues } from './formValues.ts';
 
 const LIMIT_OPTIONS = Object.entries(LIMIT_KINDS).map(([key, { title, unit }]): [string, string] => [
   key,
@@ -42,6 +42,7 @@ export function PlanFields() {
   const { control, register } = useFormContext<SheetValues>();
   const usageUnit = useWatch({ control, name: 'usageUnit' });
   const assembly = useWatch({ control, name: 'assembly' });
+  const heatCycles = useWatch({ control, name: 'heatCycles' });
   const plan = useFieldArray<SheetValues, 'plan'>({ control, name: 'plan' });
   const wear = useFieldArray<SheetValues, 'wear'>({ control, name: 'wear' });
   const torques = useFieldArray<SheetValues, 'torques'>({ control, name: 'torques' });
@@ -49,7 +50,7 @@ export function PlanFields() {
   const charts = useFieldArray<SheetValues, 'pieceCharts'>({ control, name: 'pieceCharts' });
   return (
     <>
-      <FormPart title="Look again after" columns={4}>
+      <FormPart title="Look again after" columns={7}>
         <ChoiceField
           name="usageUnit"
           label="Running is counted in"
@@ -57,6 +58,7 @@ export function PlanFields() {
             ['hours', 'hours'],
             ['km', 'km'],
             ['starts', 'starts'],
+            ['events', 'events'],
           ]}
         />
         {plan.fields.map((field, index) => (
@@ -66,6 +68,9 @@ export function PlanFields() {
             </Box>
             <TextField name={`plan.${index}.afterUsage`} label={usageUnit} inputMode="decimal" />
             <TextField name={`plan.${index}.afterDays`} label="or days" inputMode="numeric" />
+            <TextField name={`plan.${index}.afterCycles`} label="or heat cycles" inputMode="numeric" />
+            <TextField name={`plan.${index}.before`} label="or before" placeholder="1.10." />
+            <TextField name={`plan.${index}.season`} label="when begins" placeholder="first frost" />
             <Button
               variant="plain"
               alignSelf="end"
@@ -76,7 +81,16 @@ export function PlanFields() {
             </Button>
           </Box>
         ))}
-        <Button onClick={() => plan.append({ afterUsage: '', afterDays: '' })}>Add a recheck</Button>
+        <Button onClick={() => plan.append(FRESH_STEP)}>Add a recheck</Button>
+      </FormPart>
+      <FormPart title="Before it is signed off" columns={3} folded={heatCycles.trim() === ''}>
+        <TextField
+          name="heatCycles"
+          label="Heat cycles: run hot, left to go cold"
+          inputMode="numeric"
+          placeholder="none"
+        />
+        <TickField name="retorque" label="Head torqued again after them, cold" />
       </FormPart>
       <FormPart title="Wear limits" columns={7} folded={wear.fields.length === 0}>
         {wear.fields.map((field, index) => (

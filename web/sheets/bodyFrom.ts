@@ -1,4 +1,5 @@
 // Long because each field's own sentence for what is wrong with it stands here.
+import { isDayOfYear } from '@zero-lash/core/rechecks';
 import { sheetBody, type SheetBody, type WearLimit } from '@zero-lash/contract/sheets';
 import {
   parseLimits,
@@ -64,7 +65,11 @@ export function readForm(values: SheetValues): ReadForm {
     recheckPlan: values.plan.map((step, index) => ({
       afterUsage: optional(step.afterUsage, `plan.${index}.afterUsage`, errors),
       afterDays: optional(step.afterDays, `plan.${index}.afterDays`, errors),
+      afterCycles: optional(step.afterCycles, `plan.${index}.afterCycles`, errors),
+      before: dayOfYear(step.before, `plan.${index}.before`, errors),
+      season: step.season.trim(),
     })),
+    runIn: { heatCycles: optional(values.heatCycles, 'heatCycles', errors) ?? 0, retorque: values.retorque },
     source: { manual: values.manual, edition: values.edition, page: values.page },
     notes: values.notes,
   };
@@ -102,6 +107,7 @@ function fieldOf(path: readonly string[], values: SheetValues, limits: SheetBody
   if (first === 'torques') return `torques.${second}.${third || 'fastening'}`;
   if (first === 'wanted') return `wanted.${second}.${third || 'name'}`;
   if (first === 'assembly') return 'assembly';
+  if (first === 'runIn') return 'heatCycles';
   if (first === 'source') return second;
   if (first === 'temperature') return 'tempTo';
   return first;
@@ -143,6 +149,16 @@ function required(text: string, field: string, errors: Record<string, string>): 
 
 function optional(text: string, field: string, errors: Record<string, string>): number | null {
   return text.trim() === '' ? null : required(text, field, errors);
+}
+
+/** A day of the year as day and month, `1.10.`, read as `10-01`; null where nothing is typed. */
+function dayOfYear(text: string, field: string, errors: Record<string, string>): string | null {
+  if (text.trim() === '') return null;
+  const [, day, month] = /^(\d{1,2})[./\s-]+(\d{1,2})\.?$/.exec(text.trim()) ?? [];
+  const written = `${month?.padStart(2, '0')}-${day?.padStart(2, '0')}`;
+  if (isDayOfYear(written)) return written;
+  errors[field] = 'day and month, such as 1.10.';
+  return null;
 }
 
 function numbers(text: string, field: string, errors: Record<string, string>): number[] {

@@ -97,7 +97,17 @@ export interface SheetValues {
     readonly kind: WantedPart['kind'];
   }[];
   readonly usageUnit: SheetBody['usageUnit'];
-  readonly plan: readonly { readonly afterUsage: string; readonly afterDays: string }[];
+  readonly plan: readonly {
+    readonly afterUsage: string;
+    readonly afterDays: string;
+    readonly afterCycles: string;
+    /** a day of the year, day and month, and what begins then */
+    readonly before: string;
+    readonly season: string;
+  }[];
+  /** heat cycles before it is signed off, and whether the head is torqued again after them */
+  readonly heatCycles: string;
+  readonly retorque: boolean;
   readonly manual: string;
   readonly edition: string;
   readonly page: string;
@@ -134,6 +144,9 @@ export const USUAL_CYLINDERS: Readonly<Record<SheetValues['layout'], Pick<SheetV
   };
 
 /** What a new sheet starts from: an in-line four, the commonest there is. */
+/** A step of a recheck plan that says nothing yet. */
+export const FRESH_STEP = { afterUsage: '', afterDays: '', afterCycles: '', before: '', season: '' };
+
 export const FRESH_SHEET: SheetValues = {
   maker: '',
   name: '',
@@ -180,12 +193,20 @@ export const FRESH_SHEET: SheetValues = {
   assembly: '',
   wanted: [],
   usageUnit: 'hours',
-  plan: [{ afterUsage: '', afterDays: '' }],
+  plan: [FRESH_STEP],
+  heatCycles: '',
+  retorque: false,
   manual: '',
   edition: '',
   page: '',
   notes: '',
 };
+
+/** `10-01` as it is typed: day and month. */
+function dayOfYearTyped(before: string | null | undefined): string {
+  const [month, day] = (before ?? '').split('-').map(Number);
+  return month && day ? `${day}.${month}.` : '';
+}
 
 const typed = (value: number | null | undefined) =>
   value === null || value === undefined ? '' : String(value);
@@ -262,7 +283,12 @@ export function valuesFrom(sheet: SheetRevision | SheetFile): SheetValues {
     plan: sheet.recheckPlan.map((step) => ({
       afterUsage: typed(step.afterUsage),
       afterDays: typed(step.afterDays),
+      afterCycles: typed(step.afterCycles),
+      before: dayOfYearTyped(step.before),
+      season: step.season ?? '',
     })),
+    heatCycles: sheet.runIn?.heatCycles ? String(sheet.runIn.heatCycles) : '',
+    retorque: sheet.runIn?.retorque ?? false,
     manual: source.manual,
     edition: source.edition,
     page: source.page,

@@ -1,4 +1,4 @@
-import type { SheetBody } from '@zero-lash/contract/sheets';
+import type { RecheckStep } from '@zero-lash/core/rechecks';
 import type { Means, Pattern } from '@zero-lash/core/sheets';
 
 /** `V-twin, 75°`, `in-line four`, `single` */
@@ -68,11 +68,22 @@ export function firingInWords(cylinders: Pattern['cylinders']): string {
   return even ? `${names}, every ${gaps[0]}°` : `${names}, ${gaps.map((gap) => `${gap}°`).join(' then ')}`;
 }
 
+/** `10-01` in words: 1 October. */
+export function dayOfYearInWords(day: string): string {
+  const [month, date] = day.split('-').map(Number);
+  const named = new Date(Date.UTC(2000, month! - 1, date)).toLocaleDateString('en-GB', {
+    ...{ month: 'long', timeZone: 'UTC' },
+  });
+  return `${date} ${named}`;
+}
+
 /** One step of a recheck plan. */
-export function stepInWords(step: SheetBody['recheckPlan'][number], unit: string): string {
+export function stepInWords(step: RecheckStep & { readonly season?: string }, unit: string): string {
   return [
     step.afterUsage !== null && `${step.afterUsage} ${unit}`,
     step.afterDays !== null && `${step.afterDays} days`,
+    step.afterCycles && `${step.afterCycles} heat cycles`,
+    step.before && `before ${step.season || 'the season'} (${dayOfYearInWords(step.before)})`,
   ]
     .filter(Boolean)
     .join(' or ');

@@ -10,6 +10,7 @@ import { StillUnsent } from '../app/StillUnsent.tsx';
 import { useOnceSent } from '../app/useOnceSent.ts';
 import { useRole } from '../people/useRole.ts';
 import { HowItRan } from '../ran/HowItRan.tsx';
+import { Additions } from './Additions.tsx';
 import { BuildPapers } from './BuildPapers.tsx';
 import { useSignOffMutation } from './endpoints.ts';
 
@@ -29,6 +30,7 @@ export function SignOff({ build }: { readonly build: BuildView }) {
           <Box marginTop="2">Let stand as they were: {build.signOff.accepted.join(', ')}.</Box>
         )}
         {build.signOff.statement && <Box marginTop="2">“{build.signOff.statement}”</Box>}
+        <Additions build={build} />
         <BuildPapers build={build} />
         <HowItRan build={build} />
       </Box>

@@ -4,13 +4,23 @@ import 'fake-indexeddb/auto';
 import { ChakraProvider } from '@chakra-ui/react';
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
-import type { PastRecheck } from '@zero-lash/contract/rechecks';
 import { memo } from 'react';
 import { Provider } from 'react-redux';
 import { MemoryRouter } from 'react-router';
 import { describe, expect, it } from 'vitest';
 import { inlineSix } from '../../core/test/patterns.ts';
-import { at, atTheBench, build, put, reading, round, SCREW, show, signIn } from './shownBench.tsx';
+import {
+  at,
+  atTheBench,
+  build,
+  put,
+  reading,
+  round,
+  SCREW,
+  show,
+  signIn,
+  plannedRecheck,
+} from './shownBench.tsx';
 import { store } from '../app/store.ts';
 import { useSame } from '../app/useSame.ts';
 import { useShared } from '../app/useShared.ts';
@@ -279,10 +289,7 @@ describe('what stands at a stage', () => {
 });
 
 describe('the rechecks of a build', () => {
-  const recheck: PastRecheck = {
-    ...{ id: 'rc', buildId: 'b', sequence: 1, dueUsage: 150, dueDate: '2031-03-01', status: 'planned' },
-    ...{ outcome: null, doneAt: null, doneBy: null, state: 'due' },
-  };
+  const recheck = plannedRecheck;
   const view = (rounds: Round[]) => build({ stage: 'run-in', rechecks: [recheck], rounds });
 
   it('begin at a word, with a round of the recheck’s own id', () => {

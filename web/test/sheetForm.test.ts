@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { bladesTyped, measuredTyped } from '../instruments/bladesTyped.ts';
 import { readForm } from '../sheets/bodyFrom.ts';
 import { limitDoubt, meansDoubts } from '../sheets/doubts.ts';
-import { FRESH_MEANS, FRESH_SHEET, USUAL_CYLINDERS, valuesFrom } from '../sheets/formValues.ts';
+import { FRESH_MEANS, FRESH_SHEET, FRESH_STEP, USUAL_CYLINDERS, valuesFrom } from '../sheets/formValues.ts';
 import { changesBetween, sheetInWords } from '../sheets/inWords.ts';
 
 const cap = {
@@ -118,7 +118,7 @@ describe('the spec sheet form', () => {
       ...valuesFrom(gorge),
       maker: ' ',
       limits: { intake: '0.15 ± 0.4', exhaust: '', brake: 'wide' },
-      plan: [{ afterUsage: '', afterDays: '' }],
+      plan: [FRESH_STEP],
       tempTo: '',
       page: '3',
     });
@@ -131,8 +131,10 @@ describe('the spec sheet form', () => {
       'limits.exhaust': expect.stringMatching(/what does the source say for exhaust/),
       'limits.brake': expect.stringMatching(/not a pair of limits/),
     });
-    const noPlan = readForm({ ...valuesFrom(gorge), plan: [{ afterUsage: '', afterDays: '' }] });
-    expect(noPlan.errors).toEqual({ 'plan.0.afterUsage': 'A recheck needs running or days.' });
+    const noPlan = readForm({ ...valuesFrom(gorge), plan: [FRESH_STEP] });
+    expect(noPlan.errors).toEqual({
+      'plan.0.afterUsage': 'A recheck needs running, days, heat cycles or a season.',
+    });
   });
 
   it.each([

@@ -12,13 +12,14 @@ import { inlineSix } from '../../core/test/patterns.ts';
 import { outboxRead } from '../app/outbox.ts';
 import { store } from '../app/store.ts';
 import { system } from '../app/theme.ts';
+import type { PastRecheck } from '@zero-lash/contract/rechecks';
 import type { BuildView } from '../builds/buildView.ts';
 import { peopleApi } from '../people/endpoints.ts';
 
 export const signIn = (role: Session['person']['role']) =>
   store.dispatch(
     peopleApi.util.upsertQueryData('session', undefined, {
-      person: { id: 'tobin', name: 'Tobin Hask', role, active: true, version: 1 },
+      person: { id: 'tobin', name: 'Tobin Hask', role, active: true, email: '', version: 1 },
       shop: {
         name: 'Overmere',
         unit: 'mm',
@@ -26,10 +27,20 @@ export const signIn = (role: Session['person']['role']) =>
         gaugesOnNetwork: false,
         provesAgain: 'disturbed',
         allowOver: [],
+        ...{ quietFrom: '19:00', quietTo: '07:00', remindDays: 14, meterFeed: '' },
         version: 1,
       },
     }),
   );
+
+/** A planned recheck with nothing special about it. */
+export const plannedRecheck: PastRecheck = {
+  ...{ id: 'rc', buildId: 'b', sequence: 1, dueUsage: 150, dueDate: '2031-03-01', dueCycles: null },
+  ...{ status: 'planned', outcome: null, doneAt: null, doneBy: null, state: 'due', season: '' },
+  ...{ planUsage: 150, planDate: '2031-03-01', byForecast: false, held: false, benchDay: null },
+  ...{ expectedDay: '2031-02-20', earliestDay: '2031-02-10', latestDay: '2031-03-01', forecast: null },
+  ...{ changes: [], version: 1 },
+};
 
 export const at = '2031-01-01T10:00:00Z';
 export const reading = (

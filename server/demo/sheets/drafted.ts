@@ -1,5 +1,5 @@
 import type { NewSheet } from '@zero-lash/contract/sheets';
-import { CAP_TORQUES, COOL_ROOM, PLAIN, WEAR_LIMITS } from './parts.ts';
+import { CAP_TORQUES, COOL_ROOM, PLAIN, WEAR_LIMITS, step } from './parts.ts';
 
 /** A parallel twin whose valves are drawn shut by rockers of their own; its sheet waits for a second pair of eyes. */
 export const drawnShutTwin: NewSheet = {
@@ -41,8 +41,9 @@ export const drawnShutTwin: NewSheet = {
     wanted: [],
     pieceCharts: [],
     assembly: [],
+    runIn: { heatCycles: 0, retorque: false },
     usageUnit: 'hours',
-    recheckPlan: [{ afterUsage: 10, afterDays: 60 }],
+    recheckPlan: [step(10, 60)],
     source: { manual: 'Vessany P2 works leaflet', edition: '', page: '3' },
     notes: 'Copied from a photograph of the leaflet: check every figure against the paper.',
   },

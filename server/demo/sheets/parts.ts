@@ -17,6 +17,16 @@ export function inLine(firingOrder: readonly number[]): Cylinders {
     }));
 }
 
+/** A step of a recheck plan: after so much running or so many days, or before a season. */
+export const step = (
+  afterUsage: number | null,
+  afterDays: number | null,
+  more: Partial<SheetBody['recheckPlan'][number]> = {},
+): SheetBody['recheckPlan'][number] => ({
+  ...{ afterUsage, afterDays, afterCycles: null, before: null, season: '' },
+  ...more,
+});
+
 export const PLAIN: Pick<
   Pattern,
   | 'bankAngle'

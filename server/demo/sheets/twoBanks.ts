@@ -1,5 +1,5 @@
 import type { NewSheet } from '@zero-lash/contract/sheets';
-import { CAP_TORQUES, COOL_ROOM, PLAIN, WEAR_LIMITS } from './parts.ts';
+import { CAP_TORQUES, COOL_ROOM, PLAIN, WEAR_LIMITS, step } from './parts.ts';
 
 export const pumpTwin: NewSheet = {
   name: 'HV2 Pumper',
@@ -38,11 +38,9 @@ export const pumpTwin: NewSheet = {
     wanted: [],
     pieceCharts: [],
     assembly: [],
+    runIn: { heatCycles: 0, retorque: false },
     usageUnit: 'hours',
-    recheckPlan: [
-      { afterUsage: 5, afterDays: 21 },
-      { afterUsage: 100, afterDays: 180 },
-    ],
+    recheckPlan: [step(5, 21), step(100, 180)],
     source: { manual: 'Hadderby HV2 fitter’s notes', edition: 'blue cover', page: '12' },
     notes: 'Timing is a cautious default: the notes give none.',
   },
@@ -99,11 +97,9 @@ export const racerFour: NewSheet = {
     wanted: [],
     pieceCharts: [],
     assembly: [],
+    runIn: { heatCycles: 0, retorque: false },
     usageUnit: 'hours',
-    recheckPlan: [
-      { afterUsage: 5, afterDays: 30 },
-      { afterUsage: 20, afterDays: 120 },
-    ],
+    recheckPlan: [step(5, 30), step(20, 120)],
     source: { manual: 'Vessany R4 tuner’s folder', edition: '2', page: '9' },
     notes: '',
   },
@@ -153,11 +149,9 @@ export const flatFour: NewSheet = {
     wanted: [],
     pieceCharts: [],
     assembly: [],
+    runIn: { heatCycles: 2, retorque: true },
     usageUnit: 'hours',
-    recheckPlan: [
-      { afterUsage: 25, afterDays: 90 },
-      { afterUsage: 500, afterDays: 730 },
-    ],
+    recheckPlan: [step(25, 90), step(500, 730)],
     source: { manual: 'Quillmere B4 workshop book', edition: '2nd', page: '52' },
     notes: '',
   },
@@ -204,11 +198,9 @@ export const ropewayTwelve: NewSheet = {
     wanted: [],
     pieceCharts: [],
     assembly: [],
+    runIn: { heatCycles: 0, retorque: false },
     usageUnit: 'hours',
-    recheckPlan: [
-      { afterUsage: 50, afterDays: 120 },
-      { afterUsage: 1000, afterDays: 365 },
-    ],
+    recheckPlan: [step(50, 120), step(1000, 365)],
     source: { manual: 'Quillmere V12 ropeway volume', edition: '1', page: '203' },
     notes: '',
   },

@@ -1,0 +1,22 @@
+import { z } from 'zod';
+import { id, line, remark, version } from './values.ts';
+
+/** An address for mail, or nothing where none is known. */
+export const mailAddress = z
+  .string()
+  .trim()
+  .max(120)
+  .refine((text) => text === '' || z.email().safeParse(text).success, { error: 'is no mail address' });
+
+const fields = {
+  name: line(80),
+  email: mailAddress,
+  /** by mail, or left in peace */
+  tells: z.enum(['mail', 'peace']),
+  note: remark(200),
+};
+
+export const owner = z.object({ id, ...fields, engines: z.int(), version });
+export type Owner = z.infer<typeof owner>;
+export const ownerChange = z.object({ ...fields, version });
+export type OwnerChange = z.input<typeof ownerChange>;

@@ -1,0 +1,65 @@
+import type { Bank } from '../sheets/index.ts';
+import type { KeptTick } from './standing.ts';
+import { STAGES } from './stages.ts';
+
+const MARK = 'heat ';
+const SETTING = STAGES.find(({ sets }) => sets)!.key;
+
+/** What a sheet says of an engine's first hours, before it is signed off. */
+export interface RunInSays {
+  /** how often it is run hot and left to go cold */
+  readonly heatCycles: number;
+  /** the head is torqued again after them, cold: only where the sheet asks for it */
+  readonly retorque: boolean;
+}
+
+/** A sheet that says nothing of it. */
+export const NO_RUN_IN: RunInSays = { heatCycles: 0, retorque: false };
+
+/**
+ * Names the check by which a heat cycle is ticked off, from 1.
+ *
+ * @example heatCycleAt(2) // 'heat 2'
+ */
+export const heatCycleAt = (number: number): string => `${MARK}${number}`;
+
+/**
+ * Says whether a check is one of a heat cycle: it stays done, whatever is opened again after it.
+ *
+ * @example isHeatCycle('heat 2') // true
+ */
+export const isHeatCycle = (check: string): boolean => check.startsWith(MARK);
+
+/** Every check of the heat cycles that a sheet asks for. */
+export const heatCyclesOf = ({ heatCycles }: RunInSays): readonly string[] =>
+  Array.from({ length: heatCycles }, (_, index) => heatCycleAt(index + 1));
+
+/** What is left of an engine's first hours. */
+export interface RunInLeft {
+  readonly cycles: number;
+  /** heads that are torqued again and were not since the last heat cycle */
+  readonly heads: readonly Bank[];
+}
+
+/**
+ * Finds what is left of the heat cycles, and which heads are still to be torqued again after the last of them.
+ *
+ * Rule: a gasket settles by heat; a head torqued before the last heat cycle was torqued too early, and one torqued after it
+ * moves every gap under it.
+ *
+ * @param banks heads of the engine
+ * @example runInLeft({ heatCycles: 2, retorque: true }, ['A'], ticks) // { cycles: 1, heads: [] }
+ */
+export function runInLeft(says: RunInSays, banks: readonly Bank[], ticks: readonly KeptTick[]): RunInLeft {
+  const checks = new Set(heatCyclesOf(says));
+  const done = ticks.filter((tick) => tick.done && checks.has(tick.check));
+  const cycles = says.heatCycles - done.length;
+  if (!says.retorque || cycles > 0 || done.length === 0) return { cycles, heads: [] };
+  const cold = Math.max(...done.map(({ at }) => Date.parse(at)));
+  const torqued = (bank: Bank) =>
+    ticks.some(
+      ({ stage, check, done: isDone, at }) =>
+        isDone && stage === SETTING && check === `head-${bank}` && Date.parse(at) >= cold,
+    );
+  return { cycles, heads: banks.filter((bank) => !torqued(bank)) };
+}

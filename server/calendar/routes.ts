@@ -1,0 +1,74 @@
+import { createHash, randomBytes } from 'node:crypto';
+import { calendarFeed, newCalendarFeed } from '@zero-lash/contract/calendar';
+import { id } from '@zero-lash/contract/values';
+import type { FastifyInstance, FastifyReply } from 'fastify';
+import type { ZodTypeProvider } from 'fastify-type-provider-zod';
+import { z } from 'zod';
+import { shopDay } from '../clock.ts';
+import { Refusal } from '../plugins/errors.ts';
+import { personOf } from '../plugins/signIn.ts';
+import { writeOnce } from '../plugins/writes.ts';
+import { addFeed, ownerOfFeed, readFeeds, withdrawFeed } from './store.ts';
+import { writeCalendar } from './write.ts';
+
+const TOKEN_BYTES = 32;
+const hashOf = (token: string) => createHash('sha256').update(token).digest();
+
+/** Rechecks as iCalendar: a file for one, and a private address of one's own for all, which can be withdrawn. */
+export function calendarRoutes(instance: FastifyInstance, _options: object, done: () => void): void {
+  const app = instance.withTypeProvider<ZodTypeProvider>();
+  const params = z.object({ id });
+  const send = (reply: FastifyReply, name: string, text: string) =>
+    reply
+      .header('content-disposition', `inline; filename="${name}.ics"`)
+      .header('cache-control', 'private, no-store')
+      .type('text/calendar; charset=utf-8')
+      .send(text);
+
+  app.get('/rechecks/:id/calendar', { schema: { params } }, async (request, reply) => {
+    const text = await writeCalendar(app.db, {
+      ...{ only: request.params.id, today: await shopDay(app.db) },
+      origin: `${request.protocol}://${request.host}`,
+    });
+    if (text === null) throw new Refusal('not_found', { detail: 'No such recheck is planned.' });
+    return send(reply, 'recheck', text);
+  });
+
+  // whoever knows the address is let in, as a calendar program cannot sign in; it reads nothing but days and names
+  app.get(
+    '/calendar/:token',
+    { schema: { params: z.object({ token: z.string().max(80) }) }, config: { open: true } },
+    async (request, reply) => {
+      const token = request.params.token.replace(/\.ics$/, '');
+      if (!(await ownerOfFeed(app.db, hashOf(token))))
+        throw new Refusal('not_found', { detail: 'There is no such calendar, or it was withdrawn.' });
+      const text = await writeCalendar(app.db, {
+        ...{ today: await shopDay(app.db), origin: `${request.protocol}://${request.host}` },
+      });
+      return send(reply, 'rechecks', text!);
+    },
+  );
+
+  app.get('/calendar-feeds', { schema: { response: { 200: z.array(calendarFeed) } } }, (request) =>
+    readFeeds(app.db, personOf(request).id),
+  );
+
+  app.post('/calendar-feeds', { schema: { response: { 201: newCalendarFeed } } }, (request, reply) =>
+    writeOnce(app.db, request, reply, 201, async (transaction) => {
+      const token = randomBytes(TOKEN_BYTES).toString('base64url');
+      const feed = await addFeed(transaction, personOf(request).id, hashOf(token));
+      return { ...feed, path: `/api/calendar/${token}.ics` };
+    }),
+  );
+
+  app.delete(
+    '/calendar-feeds/:id',
+    { schema: { params, response: { 200: z.array(calendarFeed) } } },
+    (request, reply) =>
+      writeOnce(app.db, request, reply, 200, async (transaction) => {
+        await withdrawFeed(transaction, request.params.id, personOf(request).id);
+        return readFeeds(transaction, personOf(request).id);
+      }),
+  );
+  done();
+}

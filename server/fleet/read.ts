@@ -1,0 +1,146 @@
+import type { FleetList, FleetSays } from '@zero-lash/contract/fleet';
+import { calibrationOf, fleetPrior, intervalSays, LEAST_ENGINES } from '@zero-lash/core/fleet';
+import { mmFromTenths } from '@zero-lash/core/length';
+import { USUAL_FEEL, type UsageUnit } from '@zero-lash/core/rechecks';
+import type { Knex } from 'knex';
+import { Refusal } from '../plugins/errors.ts';
+
+/** So many of the newest findings, and of the newest estimates, say what more of them would say again. */
+const MOST = 2000;
+
+/** Patterns that anything was rechecked of, the most engines first. */
+export async function listFleet(db: Knex): Promise<FleetList> {
+  const { rows } = await db.raw(
+    `select s.id as "sheetId", s.maker || ' ' || s.name as name, count(distinct c.engine_id)::int as engines,
+        count(distinct c.recheck_id)::int as rechecks
+       from point_checks c join sheets s on s.id = c.sheet_id
+      group by s.id order by 3 desc, 2`,
+  );
+  return rows as FleetList;
+}
+
+/** What all engines of one pattern say. */
+export async function readFleet(db: Knex, sheetId: string): Promise<FleetSays> {
+  const sheet = await db('sheets as s')
+    .where('s.id', sheetId)
+    .first(
+      's.name',
+      's.maker',
+      db.raw(`(select r.usage_unit from sheet_revisions r where r.sheet_id = s.id
+      order by r.status = 'published' desc, r.number desc limit 1) as unit`),
+    );
+  if (!sheet) throw new Refusal('not_found', { detail: 'There is no such spec sheet.' });
+  const [whole, positions, checks, findings, drifts, expected] = await Promise.all([
+    db('point_checks')
+      .where({ sheet_id: sheetId })
+      .first(
+        db.raw('count(distinct engine_id)::int as engines'),
+        db.raw('count(distinct recheck_id)::int as rechecks'),
+      ),
+    readPositions(db, sheetId),
+    readChecks(db, sheetId),
+    readFindings(db, sheetId),
+    readDrifts(db, sheetId),
+    readExpectedOut(db, sheetId),
+  ]);
+  const roles = [...new Set(drifts.map(({ role }) => role))].sort().flatMap((role) => {
+    const own = drifts.filter((drift) => drift.role === role);
+    const engines = new Set(own.map(({ engine }) => engine)).size;
+    const { count, mean, betweenSd } = fleetPrior({ estimates: own });
+    return engines < LEAST_ENGINES || mean === null
+      ? []
+      : [{ role, engines, points: count, perUnit: mean, betweenSd: betweenSd! }];
+  });
+  const out = checks.reduce((sum, each) => sum + each.out, 0);
+  return {
+    ...{ sheetId, name: `${sheet.maker} ${sheet.name}`, usageUnit: sheet.unit as UsageUnit },
+    ...{ engines: whole.engines, rechecks: whole.rechecks, roles },
+    positions: positions.filter(({ engines }) => engines >= LEAST_ENGINES),
+    checks: checks.filter(({ engines }) => engines >= LEAST_ENGINES),
+    calibration: calibrationOf(findings, USUAL_FEEL),
+    interval: intervalSays({
+      ...{ engines: whole.engines, rechecks: whole.rechecks, out, expectedOut: expected },
+    }),
+  };
+}
+
+/** Each place: how fast it moves in the mean of its engines, how often it was out, on how many engines it goes first. */
+async function readPositions(db: Knex, sheetId: string): Promise<FleetSays['positions']> {
+  const { rows } = await db.raw(
+    `with newest as (
+       select distinct on (engine_id, point) engine_id, point, role, per_unit, since, at
+         from point_checks where sheet_id = :sheet and per_unit is not null order by engine_id, point, at desc
+     ), ranked as (
+       select *, row_number() over (partition by engine_id order by abs(per_unit) desc, point) as place from newest
+     ), drift as (
+       select point, count(*)::int as engines, avg(per_unit) as per_unit,
+         (count(*) filter (where place = 1))::int as first from ranked group by point
+     )
+     select c.point, min(c.role) as role, d.engines, d.per_unit as "perUnit", count(*)::int as checks,
+         (count(*) filter (where c.verdict in ('tight', 'loose')))::int as out, d.first as "goesFirst"
+       from point_checks c join drift d on d.point = c.point
+      where c.sheet_id = :sheet group by c.point, d.engines, d.per_unit, d.first order by c.point`,
+    { sheet: sheetId },
+  );
+  return rows as FleetSays['positions'];
+}
+
+/** Each check of the plan: how many found a point out, and what the engines had run by then. */
+async function readChecks(db: Knex, sheetId: string): Promise<FleetSays['checks']> {
+  const { rows } = await db.raw(
+    `with looked as (
+       select c.recheck_id, c.engine_id, r.sequence, bool_or(c.verdict in ('tight', 'loose')) as out, max(c.since) as since
+         from point_checks c join rechecks r on r.id = c.recheck_id
+        where c.sheet_id = :sheet group by 1, 2, 3
+     )
+     select sequence, count(distinct engine_id)::int as engines, count(*)::int as rechecks,
+         (count(*) filter (where out))::int as out, round(avg(since), 1)::float8 as since
+       from looked group by 1 order by 1`,
+    { sheet: sheetId },
+  );
+  return rows as FleetSays['checks'];
+}
+
+async function readFindings(db: Knex, sheetId: string) {
+  const rows = (await db('point_checks')
+    .where({ sheet_id: sheetId })
+    .whereNotNull('said_mean')
+    .orderBy('at', 'desc')
+    .limit(MOST)
+    .select({ engine: 'engine_id', lo: 'lo', hi: 'hi', saidMean: 'said_mean', saidSd: 'said_sd' })) as {
+    engine: string;
+    lo: number;
+    hi: number;
+    saidMean: number;
+    saidSd: number;
+  }[];
+  return rows.map(({ lo, hi, ...row }) => ({
+    ...row,
+    found: (mmFromTenths(lo) + mmFromTenths(hi)) / 2,
+    width: mmFromTenths(hi - lo),
+  }));
+}
+
+async function readDrifts(db: Knex, sheetId: string) {
+  const { rows } = await db.raw(
+    `select * from (
+       select distinct on (engine_id, point) engine_id as engine, role, per_unit as value, se, at
+         from point_checks where sheet_id = :sheet and se > 0 order by engine_id, point, at desc
+     ) n order by at desc limit ${MOST}`,
+    { sheet: sheetId },
+  );
+  return rows as { engine: string; role: string; value: number; se: number }[];
+}
+
+/** How likely a planned recheck of the pattern will find a point out, in the mean, by its forecast; null where none is. */
+async function readExpectedOut(db: Knex, sheetId: string): Promise<number | null> {
+  const { rows } = await db.raw(
+    `select avg(worst)::float8 as share from (
+       select (select max((f->>'pTight')::float8 + (f->>'pLoose')::float8)
+           from jsonb_array_elements(r.forecast->'points') f) as worst
+         from rechecks r join engines e on e.id = r.engine_id
+        where e.sheet_id = :sheet and r.status = 'planned' and r.forecast is not null limit ${MOST}) w`,
+    { sheet: sheetId },
+  );
+  return rows[0].share as number | null;
+}

@@ -1,0 +1,17 @@
+import { fleetList, fleetSays } from '@zero-lash/contract/fleet';
+import { id } from '@zero-lash/contract/values';
+import type { FastifyInstance } from 'fastify';
+import type { ZodTypeProvider } from 'fastify-type-provider-zod';
+import { z } from 'zod';
+import { listFleet, readFleet } from './read.ts';
+
+export function fleetRoutes(instance: FastifyInstance, _options: object, done: () => void): void {
+  const app = instance.withTypeProvider<ZodTypeProvider>();
+
+  app.get('/fleet', { schema: { response: { 200: fleetList } } }, () => listFleet(app.db));
+
+  app.get('/fleet/:id', { schema: { params: z.object({ id }), response: { 200: fleetSays } } }, (request) =>
+    readFleet(app.db, request.params.id),
+  );
+  done();
+}

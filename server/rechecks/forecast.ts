@@ -1,0 +1,165 @@
+import type { RecheckForecast } from '@zero-lash/contract/rechecks';
+import { provenBy } from '@zero-lash/core/builds';
+import { whyNoProof } from '@zero-lash/core/measuring';
+import {
+  broughtForward,
+  daysBetween,
+  FORECAST_THRESHOLD,
+  pointForecasts,
+  recheckDue,
+  rolePriors,
+  type Day,
+  type OwnDrift,
+  type PointCourse,
+  type RolePrior,
+  type UsageUnit,
+} from '@zero-lash/core/rechecks';
+import { lashPoints, rolesOf } from '@zero-lash/core/sheets';
+import type { Knex } from 'knex';
+import { readWhole, type WholeBuild } from '../builds/read.ts';
+import { dayIn, shopZone } from '../clock.ts';
+
+/** What each point of a signed build measured since it was set, and what it had run by then. */
+export interface BuildCourses {
+  readonly build: WholeBuild;
+  /** running in all when it was signed off */
+  readonly setAt: number;
+  readonly courses: readonly PointCourse[];
+}
+
+/** Collects what the points of a build measured since they were set: as proved, and at every recheck. */
+export async function readCourses(db: Knex, buildId: string): Promise<BuildCourses> {
+  const build = await readWhole(db, buildId);
+  const ran = new Map(
+    (
+      (await db('rounds').where({ build_id: buildId }).select('id', 'usage')) as {
+        id: string;
+        usage: number | null;
+      }[]
+    ).map(({ id, usage }) => [id, usage]),
+  );
+  const setAt = build.signOff?.usage ?? build.engine.running;
+  const proofs = provenBy(build);
+  const courses = lashPoints(build.sheet.pattern).map(({ key, role }): PointCourse => {
+    const { min, max } = build.sheet.limits.find((limit) => limit.role === role)!;
+    const proof = proofs.get(key);
+    const seen = build.rounds
+      .filter(({ kind, carried }) => kind === 'recheck' && !carried)
+      .flatMap(({ id, readings }) =>
+        readings
+          .filter((reading) => reading.point === key && whyNoProof(reading, null) === null)
+          .map(({ lo, hi }) => ({ usage: Math.max(0, (ran.get(id) ?? setAt) - setAt), lo, hi })),
+      );
+    const observations = [...(proof ? [{ usage: 0, lo: proof.lo, hi: proof.hi }] : []), ...seen].flatMap(
+      // a gap without an upper end says nothing of where it is
+      ({ usage, lo, hi }) => (hi === null ? [] : [{ usage, lo, hi }]),
+    );
+    return { point: key, role, limits: { min, max }, observations };
+  });
+  return { build, setAt, courses };
+}
+
+/** What the shop's own closed rechecks of a pattern say of its roles; one engine is left out, so that none speaks for itself. */
+export async function readPriors(
+  db: Knex,
+  { sheetId, unit, but }: { readonly sheetId: string; readonly unit: UsageUnit; readonly but: string },
+  roles: readonly string[],
+): Promise<readonly RolePrior[]> {
+  const drifts = (await db('point_checks')
+    .where({ sheet_id: sheetId })
+    .whereNot({ engine_id: but })
+    .whereNotNull('per_unit')
+    .distinctOn('engine_id', 'point')
+    .orderBy(['engine_id', 'point', { column: 'at', order: 'desc' }])
+    .select('role', 'per_unit as value', 'se')) as OwnDrift[];
+  return rolePriors(
+    roles,
+    unit,
+    drifts.filter(({ se }) => se > 0),
+  );
+}
+
+/** A forecast for the next look, and the running it brings that look forward to; null where the plan looks soon enough. */
+export async function forecastNext(
+  db: Knex,
+  { build, setAt, courses }: BuildCourses,
+  { dueUsage, now }: { readonly dueUsage: number | null; readonly now: number },
+): Promise<{ readonly forecast: RecheckForecast; readonly brought: number | null }> {
+  const unit = build.engine.usageUnit;
+  const priors = await readPriors(
+    db,
+    { sheetId: build.sheet.sheetId, unit, but: build.engine.id },
+    rolesOf(build.sheet.pattern),
+  );
+  const points = pointForecasts(courses, unit, priors, {
+    now: Math.max(0, now - setAt),
+    at: Math.max(0, (dueUsage ?? now) - setAt),
+  });
+  return {
+    brought: broughtForward(points, { now, dueUsage, setAt }),
+    forecast: {
+      threshold: FORECAST_THRESHOLD,
+      priors: priors.map(({ role, from, count, perUnit, sd }) => ({ role, from, count, perUnit, sd })),
+      points: points.map((point) => ({
+        ...point,
+        outAt: point.outAt === null ? null : Math.round((point.outAt + setAt) * 10) / 10,
+      })),
+    },
+  };
+}
+
+/** What an engine had run in all at the end of each day it was logged, oldest first. */
+export async function readLog(
+  db: Knex,
+  engineId: string,
+  zone: string,
+): Promise<{ day: Day; usage: number }[]> {
+  const rows = (await db('usages')
+    .where({ engine_id: engineId })
+    .orderBy(['read_at', 'id'])
+    .select('running', 'read_at')) as {
+    running: number;
+    read_at: Date;
+  }[];
+  return rows.map(({ running, read_at }) => ({ day: dayIn(zone, read_at), usage: running }));
+}
+
+/** Reckons anew on which day an engine's planned recheck will be, by how it is really used. */
+export async function refreshExpected(db: Knex, engineId: string): Promise<void> {
+  const planned = (await db('rechecks as r')
+    .where({ 'r.engine_id': engineId, 'r.status': 'planned' })
+    .select('r.id', 'r.due_usage as dueUsage', 'r.due_date as dueDate')) as {
+    id: string;
+    dueUsage: number | null;
+    dueDate: Day | null;
+  }[];
+  if (planned.length === 0) return;
+  const zone = await shopZone(db);
+  const log = await readLog(db, engineId, zone);
+  for (const { id, dueUsage, dueDate } of planned)
+    await db('rechecks')
+      .where({ id })
+      .update(expectedDays(log, { dueUsage, dueDate }, dayIn(zone)));
+}
+
+/** The day a recheck will be, with its spread, as columns of its row. */
+export function expectedDays(
+  log: readonly { readonly day: Day; readonly usage: number }[],
+  { dueUsage, dueDate }: { readonly dueUsage: number | null; readonly dueDate: Day | null },
+  today: Day,
+) {
+  if (dueUsage === null) return { expected_day: dueDate, earliest_day: dueDate, latest_day: dueDate };
+  // what it is due at stands: counted from nothing
+  const from = { day: dueDate === null ? today : earlier(today, dueDate), usage: 0 };
+  const { expectedDay, earliestDay, latestDay } = recheckDue({
+    from,
+    step: {
+      afterUsage: dueUsage,
+      afterDays: dueDate === null ? null : Math.max(0, daysBetween(from.day, dueDate)),
+    },
+    log,
+  });
+  return { expected_day: expectedDay, earliest_day: earliestDay, latest_day: latestDay };
+}
+
+const earlier = (a: Day, b: Day) => (a < b ? a : b);

@@ -1,0 +1,84 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { SheetRevision } from '@zero-lash/contract/sheets';
+import { readPdf } from './pdf.ts';
+import { BENCH, LEAD, TestShop } from './shop.ts';
+import { Work } from './worked.ts';
+
+let shop: TestShop;
+beforeAll(async () => {
+  shop = await TestShop.open();
+});
+afterAll(() => shop.close());
+
+/** A build on an engine whose sheet asks for heat cycles, and for the head to be torqued again after them. */
+const onFlat = () => Work.on(shop, 'Emergency set, Lower School');
+
+describe('an engine’s first hours', () => {
+  it('are gone through before it is signed off: heat cycles, the head torqued again, every gap proved anew', async () => {
+    const work = await onFlat();
+    await work.reach('close');
+    await work.tickAll();
+    const codes = async () => {
+      const refused = await work.signOff();
+      return [refused.status, refused.body['detail' as never] as unknown as string] as const;
+    };
+    expect((await codes())[1]).toContain('2 times more');
+    expect((await work.tick('close', 'heat 3')).status).toBe(422);
+    await work.tick('close', 'heat 1');
+    await work.tick('close', 'heat 2');
+    expect((await codes())[1]).toMatch(/head A and B torqued again/);
+    await work.go('set');
+    // what ran hot ran hot; the cover is off again
+    expect(work.ticked('close').toSorted()).toEqual(['heat 1', 'heat 2']);
+    await work.tick('set', 'head-A');
+    await work.tick('set', 'head-B');
+    await work.go('prove');
+    await work.tickAll();
+    expect(await work.go('close')).toMatchObject({ status: 409 });
+    for (const point of work.points) await work.measure(point);
+    expect((await work.go('close')).status).toBe(200);
+    await work.tickAll();
+    expect((await work.signOff()).status).toBe(201);
+  });
+
+  it('are said on the sheet, which refuses a torquing again after no heat', async () => {
+    const work = await onFlat();
+    const { body: all } = await shop.call<SheetRevision[]>(LEAD, 'GET', `sheets/${work.build.sheet.sheetId}`);
+    const { pattern, limits, condition, temperature, source, usageUnit, notes, recheckPlan } = all[0]!;
+    const body = { pattern, limits, condition, temperature, source, usageUnit, notes, recheckPlan };
+    const add = (change: object) =>
+      shop.call(LEAD, 'POST', 'sheets', {
+        ...{ name: `Flat ${Object.keys(change)[0] ?? ''}`, maker: 'Brunnock', body: { ...body, ...change } },
+      });
+    expect(all[0]!.runIn).toEqual({ heatCycles: 2, retorque: true });
+    expect(await add({ runIn: { heatCycles: 0, retorque: true } })).toMatchObject({
+      ...{ status: 400, body: { fields: [{ path: 'body.runIn.heatCycles' }] } },
+    });
+    for (const wrong of ['13-01', '02-30', '1-1', 'October'])
+      expect(
+        (await add({ recheckPlan: [{ afterUsage: null, afterDays: null, before: wrong }] })).status,
+      ).toBe(400);
+    expect((await add({ recheckPlan: [{ afterUsage: null, afterDays: null }] })).status).toBe(400);
+    expect(
+      await add({
+        recheckPlan: [{ afterUsage: null, afterDays: null, before: '10-01', season: 'first frost' }],
+      }),
+    ).toMatchObject({ status: 201, body: { recheckPlan: [{ before: '10-01', afterCycles: null }] } });
+  });
+});
+
+describe('a sign-off', () => {
+  it('is added to by a lead, with the day and a name, and is itself never changed', async () => {
+    const work = await Work.on(shop, 'Edger, Pellow Mill');
+    await work.reach('close');
+    await work.tickAll();
+    await work.write('notes', { stage: 'close', text: 'Breather cleaned' });
+    await work.signOff();
+    const add = (who: string) => work.write('notes', { stage: 'close', text: 'Idle set lower at 5 h' }, who);
+    expect(await add(BENCH)).toMatchObject({ status: 403 });
+    expect((await add(LEAD)).status).toBe(201);
+    const pdf = await readPdf((await shop.raw(LEAD, `/api/builds/${work.build.id}/owner-sheet`)).rawPayload);
+    expect(pdf.text).toMatch(/Added \d{4}-\d\d-\d\d by .*: Idle set lower at 5 h/);
+    expect(pdf.text).not.toContain('Breather cleaned');
+  });
+});

@@ -1,0 +1,280 @@
+import { mkdtemp, readdir, readFile } from 'node:fs/promises';
+import { createServer, type Server } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { CalendarFeed, NewCalendarFeed } from '@zero-lash/contract/calendar';
+import type { Mailbox } from '@zero-lash/contract/reminders';
+import ICAL from 'ical.js';
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { startJobs } from '../reminders/jobs.ts';
+import { makeReminders } from '../reminders/make.ts';
+import { mailboxIn, smtpAt, type Letter, type Mailer } from '../reminders/mailer.ts';
+import { sendReminders } from '../reminders/send.ts';
+import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
+
+let shop: TestShop;
+let folder: string;
+beforeAll(async () => {
+  shop = await TestShop.open();
+});
+afterAll(() => shop.close());
+beforeEach(async () => {
+  folder = await mkdtemp(join(tmpdir(), 'zero-lash-mail-'));
+  await shop.db('reminders').delete();
+});
+
+/** Noon of a day on which nobody is asleep. */
+const NOON = new Date(
+  Date.UTC(new Date().getUTCFullYear(), new Date().getUTCMonth(), new Date().getUTCDate(), 11),
+);
+const NIGHT = new Date(NOON.getTime() + 10 * 3_600_000);
+const letters = async () => (await readdir(folder)).filter((name) => name.endsWith('.eml'));
+const waiting = async () => (await shop.db('reminders').whereNull('sent_at')).length;
+
+/** Carries nothing, and counts how often each letter was handed to it. */
+function counting(fails: (letter: Letter) => boolean = () => false) {
+  const handed = new Map<string, number>();
+  const mailer: Mailer = {
+    through: 'mailbox',
+    send: (letter) => {
+      handed.set(letter.id, (handed.get(letter.id) ?? 0) + 1);
+      return fails(letter) ? Promise.reject(new Error('the line is busy')) : Promise.resolve();
+    },
+  };
+  return { handed, mailer };
+}
+
+describe('reminders', () => {
+  it('tell owners who have an address and wish it, and leads, once of each due day', async () => {
+    const made = await makeReminders(shop.db, NOON);
+    expect(made).toBeGreaterThan(3);
+    expect(await makeReminders(shop.db, NOON)).toBe(0);
+    const rows = (await shop.db('reminders')) as {
+      address: string;
+      recipient: string;
+      body: string;
+      stage: string;
+    }[];
+    const addresses = new Set(rows.map(({ address }) => address));
+    expect(addresses).toContain('yard@sellend.example');
+    expect(addresses).toContain('ilse@overmereworks.example');
+    // one wishes to be left in peace, one has no address
+    expect([...addresses].filter((each) => each.includes('infirmary'))).toEqual([]);
+    for (const { body, stage } of rows) {
+      expect(body).toMatch(/clearances are to be measured again (by|at) /);
+      expect(body.includes('That is past.')).toBe(stage === 'overdue');
+    }
+    // moved to another day it is told of anew
+    const { recheck_id: id } = await shop.db('reminders').first('recheck_id');
+    await shop.db('rechecks').where({ id }).update({ due_date: '2020-01-01' });
+    expect(await makeReminders(shop.db, NOON)).toBeGreaterThan(0);
+  });
+
+  it('wait for the morning', async () => {
+    await makeReminders(shop.db, NIGHT);
+    const { mailer, handed } = counting();
+    expect(await sendReminders(shop.db, mailer, NIGHT)).toBe(0);
+    expect(handed.size).toBe(0);
+    const morning = new Date(NIGHT.getTime() + 10 * 3_600_000);
+    expect(await sendReminders(shop.db, mailer, morning)).toBe(handed.size);
+    expect(handed.size).toBeGreaterThan(3);
+  });
+
+  it('go out as mail that another program reads, into a mailbox that has each once', async () => {
+    await makeReminders(shop.db, NOON);
+    const sent = await sendReminders(shop.db, mailboxIn(folder), NOON);
+    expect((await letters()).length).toBe(sent);
+    const [first] = await letters();
+    const text = await readFile(join(folder, first!), 'utf8');
+    expect(text).toMatch(/^From: /m);
+    expect(text).toMatch(/^Subject: Clearances /m);
+    expect(text).toContain(`Message-ID: <${first!.replace('.eml', '')}@zero-lash.invalid>`);
+    expect(await waiting()).toBe(0);
+  });
+
+  it('are each sent once by two servers at once', async () => {
+    await makeReminders(shop.db, NOON);
+    const { mailer, handed } = counting();
+    const sent = await Promise.all([
+      sendReminders(shop.db, mailer, NOON),
+      sendReminders(shop.db, mailer, NOON),
+      makeReminders(shop.db, NOON),
+    ]);
+    expect(sent[0] + sent[1]).toBe(handed.size);
+    expect([...handed.values()].every((times) => times === 1)).toBe(true);
+    expect(sent[2]).toBe(0);
+  });
+
+  it('are there once when a server ends between sending and writing it down', async () => {
+    await makeReminders(shop.db, NOON);
+    const mailbox = mailboxIn(folder);
+    let ended = '';
+    const dying: Mailer = {
+      through: 'mailbox',
+      send: async (letter) => {
+        await mailbox.send(letter);
+        ended = letter.id;
+        // its connection goes with it: nothing of the transaction stands
+        const { rows } = await shop.db.raw(
+          `select pg_terminate_backend(pid) from pg_stat_activity
+            where datname = current_database() and state = 'idle in transaction' and pid <> pg_backend_pid()`,
+        );
+        expect(rows.length).toBeGreaterThan(0);
+      },
+    };
+    await expect(sendReminders(shop.db, dying, NOON)).rejects.toThrow();
+    expect(await letters()).toEqual([`${ended}.eml`]);
+    expect((await shop.db('reminders').where({ id: ended }).first('sent_at')).sent_at).toBeNull();
+    const sent = await sendReminders(shop.db, mailbox, NOON);
+    // the same letter under the same name: it is there once
+    expect((await letters()).length).toBe(sent);
+    expect(await waiting()).toBe(0);
+  });
+
+  it('that cannot be sent are tried later, say why, and keep no other back', async () => {
+    await makeReminders(shop.db, NOON);
+    const bad = (await shop.db('reminders').orderBy('not_before').first('id')).id as string;
+    const { mailer, handed } = counting(({ id }) => id === bad);
+    const sent = await sendReminders(shop.db, mailer, NOON);
+    expect([handed.size, await waiting()]).toEqual([sent + 1, 1]);
+    const row = await shop.db('reminders').where({ id: bad }).first();
+    expect([row.tries, row.complaint]).toEqual([1, 'the line is busy']);
+    expect(row.not_before.getTime()).toBe(NOON.getTime() + 5 * 60_000);
+    await sendReminders(shop.db, mailer, new Date(NOON.getTime() + 6 * 60_000));
+    const later = await shop.db('reminders').where({ id: bad }).first();
+    expect(later.not_before.getTime()).toBe(NOON.getTime() + 16 * 60_000);
+    expect(await sendReminders(shop.db, counting().mailer, new Date(NOON.getTime() + 3_600_000))).toBe(1);
+  });
+
+  it('are not sent once nobody wants them: moved, held back, or left in peace', async () => {
+    await makeReminders(shop.db, NOON);
+    await shop.db('owners').where({ name: 'Sellend Orchards' }).update({ tells: 'peace' });
+    const { mailer } = counting();
+    await sendReminders(shop.db, mailer, NOON);
+    const left = await shop.db('reminders').where({ address: 'yard@sellend.example' });
+    expect(left.length).toBeGreaterThan(0);
+    expect(left.every((row) => row.sent_at === null && row.complaint === 'not wanted any more')).toBe(true);
+    await shop.db('owners').where({ name: 'Sellend Orchards' }).update({ tells: 'mail' });
+  });
+
+  it('are read on their page, with the owners that nobody can tell', async () => {
+    const { body, status } = await shop.call<Mailbox>(LEAD, 'POST', 'reminders/now');
+    expect(status).toBe(200);
+    expect(body.reminders.length).toBeGreaterThan(3);
+    expect(body.through).toBe('mailbox');
+    expect((await shop.call(BENCH, 'POST', 'reminders/now')).status).toBe(403);
+    await shop.db('owners').where({ name: 'Orrel and Daughters' }).update({ email: '' });
+    const again = await shop.call<Mailbox>(VIEWER, 'GET', 'reminders');
+    expect(again.body.unreached.map(({ owner }) => owner)).toContain('Orrel and Daughters');
+  });
+});
+
+describe('a mail server', () => {
+  const at = async (talk: (server: Server) => void, work: (port: number) => Promise<void>) => {
+    const server = createServer();
+    talk(server);
+    await new Promise<void>((ready) => server.listen(0, '127.0.0.1', ready));
+    const address = server.address();
+    await work(typeof address === 'object' && address ? address.port : 0);
+    server.close();
+  };
+  const letter = { id: 'a', to: 'yard@sellend.example', subject: 'x', body: 'y', at: new Date() };
+
+  it('that refuses is said with its own words', () =>
+    at(
+      (server) => server.on('connection', (socket) => socket.end('554 no service here\r\n')),
+      (port) => expect(smtpAt(`smtp://127.0.0.1:${port}`).send(letter)).rejects.toThrow(/554|no service/),
+    ));
+
+  it('that takes a letter has it as it was written', async () => {
+    const said: string[] = [];
+    await at(
+      (server) =>
+        server.on('connection', (socket) => {
+          let data = false;
+          socket.write('220 here\r\n');
+          socket.on('data', (chunk) => {
+            for (const line of chunk.toString().split('\r\n').filter(Boolean)) {
+              said.push(line);
+              if (data && line === '.') data = false;
+              else if (data) continue;
+              else if (line === 'DATA') data = true;
+              socket.write(line === 'DATA' ? '354 go\r\n' : line === 'QUIT' ? '221 bye\r\n' : '250 ok\r\n');
+              if (line === 'QUIT') socket.end();
+            }
+          });
+        }),
+      (port) => smtpAt(`smtp://127.0.0.1:${port}?ignoreTLS=true`, 'works@overmere.example').send(letter),
+    );
+    expect(said).toContain('RCPT TO:<yard@sellend.example>');
+    expect(said).toContain('MAIL FROM:<works@overmere.example>');
+    expect(said).toContain('Message-ID: <a@zero-lash.invalid>');
+  });
+});
+
+describe('the jobs', () => {
+  it('of two servers send each reminder once', async () => {
+    const { mailer, handed } = counting();
+    await shop.db('shop').update({ quiet_from: '00:00', quiet_to: '00:00' });
+    const url = shop.url;
+    const log = shop.app.log;
+    const [one, two] = await Promise.all([
+      startJobs(url, { db: shop.db, mailer, log }),
+      startJobs(url, { db: shop.db, mailer, log }),
+    ]);
+    await one.remindNow();
+    await two.remindNow();
+    await expect.poll(async () => (handed.size > 0 ? await waiting() : 1), { timeout: 20_000 }).toBe(0);
+    await Promise.all([one.stop(), two.stop()]);
+    expect([...handed.values()].every((times) => times === 1)).toBe(true);
+  });
+});
+
+describe('a calendar', () => {
+  const events = (text: string) =>
+    new ICAL.Component(ICAL.parse(text)).getAllSubcomponents('vevent').map((event) => new ICAL.Event(event));
+
+  it('of one recheck is read by another program, a whole day of its own', async () => {
+    const { id, expected_day: day } = await shop
+      .db('rechecks as r')
+      .join('engines as e', 'e.id', 'r.engine_id')
+      .where({ 'r.status': 'planned', 'e.name': 'Frost fan 12, Quarry Rows' })
+      .first('r.id', 'r.expected_day');
+    const file = await shop.raw(VIEWER, `/api/rechecks/${id}/calendar`);
+    expect(file.headers['content-type']).toContain('text/calendar');
+    const [event] = events(file.body);
+    expect(event!.uid).toBe(`${id}@zero-lash`);
+    expect(event!.startDate.isDate).toBe(true);
+    expect(event!.startDate.toString()).toBe(day);
+    expect(event!.duration.toSeconds()).toBe(86_400);
+    expect(event!.summary).toBe('Recheck: Frost fan 12, Quarry Rows');
+    expect((await shop.raw(VIEWER, `/api/rechecks/${crypto.randomUUID()}/calendar`)).statusCode).toBe(404);
+  });
+
+  it('of a person is read at an address that nobody can guess, until it is withdrawn', async () => {
+    const { body: made } = await shop.call<NewCalendarFeed>(VIEWER, 'POST', 'calendar-feeds');
+    const read = (path: string) => shop.app.inject({ method: 'GET', url: path });
+    const feed = await read(made.path);
+    expect(feed.statusCode).toBe(200);
+    const planned = await shop
+      .db('rechecks')
+      .where({ status: 'planned', held: false })
+      .whereNotNull('expected_day');
+    expect(events(feed.body).length).toBeGreaterThan(5);
+    expect(events(feed.body).length).toBeLessThanOrEqual(planned.length);
+    expect(feed.body).not.toMatch(/\.example|passphrase/);
+    for (const guess of [
+      made.path.slice(0, -6) + 'AA.ics',
+      '/api/calendar/x.ics',
+      `/api/calendar/${made.id}.ics`,
+    ])
+      expect((await read(guess)).statusCode, guess).toBe(404);
+    // of the address only a hash is kept
+    const { token_hash: hash } = await shop.db('calendar_feeds').where({ id: made.id }).first();
+    expect(made.path).not.toContain(hash.toString('base64url'));
+    expect((await shop.call(LEAD, 'DELETE', `calendar-feeds/${made.id}`)).status).toBe(404);
+    const { body: left } = await shop.call<CalendarFeed[]>(VIEWER, 'DELETE', `calendar-feeds/${made.id}`);
+    expect(left.find(({ id }) => id === made.id)!.withdrawnAt).not.toBeNull();
+    expect((await read(made.path)).statusCode).toBe(404);
+  });
+});
