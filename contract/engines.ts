@@ -27,7 +27,8 @@ const engineFields = z.object({
 export const newEngine = engineFields.extend({ sheetId: id, usage });
 export type NewEngine = z.input<typeof newEngine>;
 
-export const engineChange = engineFields.extend({ version });
+/** What is left out stays as it is. */
+export const engineChange = engineFields.extend({ place: remark(60).optional(), version });
 export type EngineChange = z.input<typeof engineChange>;
 
 /** An engine in a list. */

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { pattern } from './sheets.ts';
 import { day, id, moment, passage, takenAt, usageUnit, version } from './values.ts';
 
 export const dueStateValue = z.enum(['not-held', 'overdue', 'due', 'coming', 'waiting']);
@@ -46,6 +47,43 @@ export const recheckForecast = z.object({
   points: z.array(pointForecast),
 });
 export type RecheckForecast = z.infer<typeof recheckForecast>;
+
+/** How the gaps of an engine's last signed build moved since they were set; running in all, mm. */
+export const engineTrend = z.object({
+  buildId: id,
+  number: z.int(),
+  pattern,
+  usageUnit,
+  setAt: z.number(),
+  now: z.number(),
+  next: z
+    .object({
+      recheckId: id,
+      dueUsage: z.number().nullable(),
+      planUsage: z.number().nullable(),
+      dueDate: day.nullable(),
+      byForecast: z.boolean(),
+    })
+    .nullable(),
+  priors: z.array(
+    z.object({
+      role: z.string(),
+      from: z.enum(['own', 'stated']),
+      ...{ count: z.int(), perUnit: z.number(), sd: z.number(), betweenSd: z.number() },
+    }),
+  ),
+  points: z.array(
+    z.object({
+      point: z.string(),
+      role: z.string(),
+      limits: z.object({ min: z.number(), max: z.number() }),
+      /** usage since it was set */
+      observations: z.array(z.object({ usage: z.number(), lo: z.number(), hi: z.number() })),
+      unlike: z.enum(['tighter', 'looser']).nullable(),
+    }),
+  ),
+});
+export type EngineTrend = z.infer<typeof engineTrend>;
 
 /** What a lead did about a planned recheck. */
 export const recheckChange = z.object({

@@ -1,6 +1,6 @@
 import { ensureBuilt } from '../scripts/build.mjs';
 import { ensureDatabase, startCluster } from '../scripts/database.mjs';
-import { addressOf, freePort, startGauge, startServer, stopped } from '../scripts/server.mjs';
+import { addressOf, freePort, startGauge, startMeters, startServer, stopped } from '../scripts/server.mjs';
 
 /** Starts a throwaway database, a server with the demo world and its gauge for the journeys; ends all of them after. */
 export default async function openShop() {
@@ -8,6 +8,10 @@ export default async function openShop() {
   const gaugePort = await freePort();
   const gauge = startGauge(gaugePort);
   process.env.DEMO_GAUGE = `127.0.0.1:${gaugePort}`;
+  const meterPort = await freePort();
+  const meters = startMeters(meterPort);
+  process.env.DEMO_METERS = `127.0.0.1:${meterPort}`;
+  process.env.MAILBOX = `.data/mailbox-${process.pid}`;
   process.env.CLUSTER_URL = cluster.url('postgres');
   const server = startServer(
     {
@@ -20,7 +24,7 @@ export default async function openShop() {
   );
   process.env.BASE_URL = await addressOf(server);
   return async () => {
-    await Promise.all([stopped(gauge), stopped(server)]);
+    await Promise.all([stopped(gauge), stopped(meters), stopped(server)]);
     cluster.stop();
   };
 }

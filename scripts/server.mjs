@@ -25,6 +25,15 @@ export function startGauge(port, output = 'ignore') {
   });
 }
 
+/** Starts the simulated meter feed that ships with the program. */
+export function startMeters(port, output = 'ignore') {
+  return spawn(process.execPath, ['--import', 'tsx', 'server/usage/simulate.ts'], {
+    cwd: ROOT,
+    env: { ...process.env, METER_PORT: String(port) },
+    stdio: ['ignore', output, output],
+  });
+}
+
 /** Finds a port on loopback that nobody uses now. */
 export function freePort() {
   return new Promise((resolve, reject) => {

@@ -1,7 +1,7 @@
 import { ensureBuilt } from './build.mjs';
 import { ensureDatabase, startCluster } from './database.mjs';
 import { ensurePackages, stop } from './packages.mjs';
-import { startGauge, startServer } from './server.mjs';
+import { startGauge, startMeters, startServer } from './server.mjs';
 import { keepReviving, keepRunning, toldToStop } from './supervise.mjs';
 
 const LOOK_AT_DATABASE_MS = 2000;
@@ -23,6 +23,7 @@ const env = {
   DATABASE_URL: url,
   WEB_ROOT: ensureBuilt(),
   ZERO_LASH_DEMO: empty ? 'no' : 'yes',
+  ...(empty ? {} : { DEMO_METERS: '127.0.0.1:4529' }),
   ...(process.argv.includes('--share') ? { ZERO_LASH_SHARE: 'yes' } : {}),
 };
 const server = keepRunning('The server', () => startServer(env));
@@ -34,8 +35,15 @@ const gauge = empty
       () => startGauge(4519),
       () => undefined,
     );
+const meters = empty
+  ? null
+  : keepRunning(
+      'The simulated meter feed',
+      () => startMeters(4529),
+      () => undefined,
+    );
 const code = await Promise.race([server.ended, told.then(() => 0)]);
 leaveDatabase();
-await Promise.all([server.stop(), gauge?.stop()]);
+await Promise.all([server.stop(), gauge?.stop(), meters?.stop()]);
 cluster.stop();
 process.exit(code);

@@ -15,6 +15,7 @@ export {
 export {
   broughtForward,
   causesOf,
+  courseAhead,
   FORECAST_THRESHOLD,
   ownDrift,
   pointForecasts,

@@ -181,6 +181,30 @@ export function saidOf(
 }
 
 /**
+ * Forecasts one point along its running: what a drawing of its course shows.
+ *
+ * @param from, to usage since it was set
+ * @example courseAhead(course, 'hours', priors, { from: 0, to: 400, steps: 40 }).at(-1)?.sd
+ */
+export function courseAhead(
+  course: PointCourse,
+  unit: UsageUnit,
+  priors: readonly RolePrior[],
+  { from, to, steps }: { readonly from: number; readonly to: number; readonly steps: number },
+): readonly { readonly usage: number; readonly mean: number; readonly sd: number }[] {
+  if (course.observations.length === 0) return [];
+  const { at } = driftOf({
+    observations: course.observations,
+    prior: priorFor(course, unit, priors),
+    operatorSd: USUAL_FEEL,
+  });
+  return Array.from({ length: steps + 1 }, (_, index) => {
+    const usage = from + ((to - from) * index) / steps;
+    return { usage, ...at(usage) };
+  });
+}
+
+/**
  * Estimates how fast one point moves, from what it measured alone.
  *
  * @returns null where it was not looked at again after it was set

@@ -23,7 +23,7 @@ export async function loadDemo(db: Knex, now: Date = new Date()): Promise<boolea
   return db.transaction(async (transaction) => {
     if (await transaction('people').first('id')) return false;
     await ensureShop(transaction, DEMO_SHOP);
-    await transaction('shop').update(DEMO_SHOP);
+    await transaction('shop').update({ ...DEMO_SHOP, meter_feed: process.env.DEMO_METERS ?? '' });
     const people: Record<string, string> = {};
     for (const person of DEMO_PEOPLE) people[person.name] = (await addPerson(transaction, person)).id;
     const bench = people['Tobin Hask']!;

@@ -1,4 +1,4 @@
-import type { RecheckForecast } from '@zero-lash/contract/rechecks';
+import type { EngineTrend, RecheckForecast } from '@zero-lash/contract/rechecks';
 import { provenBy } from '@zero-lash/core/builds';
 import { whyNoProof } from '@zero-lash/core/measuring';
 import {
@@ -105,6 +105,54 @@ export async function forecastNext(
         outAt: point.outAt === null ? null : Math.round((point.outAt + setAt) * 10) / 10,
       })),
     },
+  };
+}
+
+/** How the gaps of an engine's last signed build moved; null where none is signed. */
+export async function readTrend(db: Knex, engineId: string): Promise<EngineTrend | null> {
+  const signed = await db('builds as b')
+    .join('sign_offs as s', 's.build_id', 'b.id')
+    .where('b.engine_id', engineId)
+    .orderBy('b.number', 'desc')
+    .first('b.id', 'b.number');
+  if (!signed) return null;
+  const { build, setAt, courses } = await readCourses(db, signed.id);
+  const unit = build.engine.usageUnit;
+  const [next] = (await db('rechecks')
+    .where({ build_id: signed.id, status: 'planned' })
+    .select({
+      ...{ recheckId: 'id', dueUsage: 'due_usage', planUsage: 'plan_usage', dueDate: 'due_date' },
+      byForecast: 'by_forecast',
+    })) as NonNullable<EngineTrend['next']>[];
+  const priors = await readPriors(
+    db,
+    { sheetId: build.sheet.sheetId, unit, but: engineId },
+    rolesOf(build.sheet.pattern),
+  );
+  const now = build.engine.running;
+  const since = Math.max(0, now - setAt);
+  const odd = new Map(
+    pointForecasts(courses, unit, priors, { now: since, at: since }).map(({ point, unlike }) => [
+      point,
+      unlike,
+    ]),
+  );
+  return {
+    ...{
+      buildId: signed.id,
+      number: signed.number,
+      pattern: build.sheet.pattern,
+      usageUnit: unit,
+      setAt,
+      now,
+    },
+    next: next ?? null,
+    priors: [...priors],
+    points: courses.map(({ observations, ...course }) => ({
+      ...course,
+      observations: [...observations],
+      unlike: odd.get(course.point) ?? null,
+    })),
   };
 }
 

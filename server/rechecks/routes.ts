@@ -1,6 +1,7 @@
 import { buildWrite } from '@zero-lash/contract/builds';
 import {
   benchDay,
+  engineTrend,
   recheckFilters,
   recheckList,
   recheckMove,
@@ -14,6 +15,7 @@ import { z } from 'zod';
 import { handOf } from '../builds/hand.ts';
 import { writeBuild } from '../builds/write.ts';
 import { needs, personOf } from '../plugins/signIn.ts';
+import { readTrend } from './forecast.ts';
 import { listRechecks, readFilters } from './list.ts';
 import * as store from './store.ts';
 
@@ -54,6 +56,13 @@ export function recheckRoutes(instance: FastifyInstance, _options: object, done:
     '/rechecks',
     { schema: { querystring: recheckSearch, response: { 200: recheckList } } },
     (request) => listRechecks(app.db, request.query),
+  );
+
+  app.get(
+    '/engines/:id/trend',
+    { schema: { params, response: { 200: engineTrend.nullable() } } },
+    async (request, reply) =>
+      reply.type('application/json; charset=utf-8').send(await readTrend(app.db, request.params.id)),
   );
 
   app.get('/rechecks/filters', { schema: { response: { 200: recheckFilters } } }, () => readFilters(app.db));

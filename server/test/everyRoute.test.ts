@@ -40,7 +40,7 @@ const OPEN = ['GET /api/health', 'POST /api/session', 'GET /api/calendar/:token'
 /** Writes of a person's own session, whoever they are. */
 const OF_ONES_OWN = [
   ...['POST /api/session', 'DELETE /api/session', 'DELETE /api/session/everywhere'],
-  ...['POST /api/calendar-feeds', 'DELETE /api/calendar-feeds/:id'],
+  ...['POST /api/calendar-feeds', 'DELETE /api/calendar-feeds/:id', 'POST /api/morning/looked'],
 ];
 
 async function makeSamples() {
@@ -281,6 +281,7 @@ async function makeSamples() {
     'POST /api/usage/questions/:id': at(`usage/questions/${line.id}`, { is: 'left' }),
     'POST /api/usage/feed': at('usage/feed', {}),
     'POST /api/reminders/now': at('reminders/now', {}),
+    'POST /api/morning/looked': at('morning/looked', {}),
     'POST /api/calendar-feeds': at('calendar-feeds', {}),
     'POST /api/records': at('records', {
       file: (await zipRecord(shop.db, build.engine.id)).toString('base64'),

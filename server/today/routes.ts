@@ -1,5 +1,9 @@
+import { morning } from '@zero-lash/contract/morning';
 import { today } from '@zero-lash/contract/today';
 import type { FastifyInstance } from 'fastify';
+import { personOf } from '../plugins/signIn.ts';
+import { writeOnce } from '../plugins/writes.ts';
+import { markLooked, readMorning } from './morning.ts';
 import { readToday } from './store.ts';
 
 /** Today as JSON, for the page that asks for it and for the first page, which has it in it. */
@@ -11,5 +15,16 @@ export function todayRoutes(app: FastifyInstance, _options: object, done: () => 
     void reply.type('application/json; charset=utf-8');
     return todayAsJson(app);
   });
+
+  app.get('/morning', { schema: { response: { 200: morning } } }, (request) =>
+    readMorning(app.db, personOf(request).id),
+  );
+
+  app.post('/morning/looked', { schema: { response: { 200: morning } } }, (request, reply) =>
+    writeOnce(app.db, request, reply, 200, async (transaction) => {
+      await markLooked(transaction, personOf(request).id);
+      return readMorning(transaction, personOf(request).id);
+    }),
+  );
   done();
 }

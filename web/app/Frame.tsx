@@ -16,6 +16,8 @@ import { useAppDispatch, useAppSelector } from './store.ts';
 const PLACES = [
   { to: '/', name: 'Today' },
   { to: '/engines', name: 'Engines' },
+  { to: '/rechecks', name: 'Rechecks' },
+  { to: '/usage', name: 'Usage' },
   { to: '/sheets', name: 'Spec sheets' },
   { to: '/instruments', name: 'Instruments' },
   { to: '/drawer', name: 'Drawer' },

@@ -18,6 +18,10 @@ const ReviseSheetPage = lazy(async () => ({
 const DraftPage = lazy(async () => ({ default: (await import('../sheets/SheetFormPage.tsx')).DraftPage }));
 const InstrumentsPage = lazy(() => import('../instruments/InstrumentsPage.tsx'));
 const DrawerPage = lazy(() => import('../shims/DrawerPage.tsx'));
+const RechecksPage = lazy(() => import('../rechecks/RechecksPage.tsx'));
+const UsagePage = lazy(() => import('../usage/UsagePage.tsx'));
+const OwnersPage = lazy(() => import('../owners/OwnersPage.tsx'));
+const FleetPage = lazy(() => import('../fleet/FleetPage.tsx'));
 const ShopPage = lazy(() => import('../people/ShopPage.tsx'));
 const SignInPage = lazy(() => import('../people/SignInPage.tsx'));
 
@@ -45,6 +49,10 @@ export const router = createBrowserRouter([
       { path: '/sheets/:id/draft', element: <DraftPage /> },
       { path: '/instruments', element: <InstrumentsPage /> },
       { path: '/drawer', element: <DrawerPage /> },
+      { path: '/rechecks', element: <RechecksPage /> },
+      { path: '/usage', element: <UsagePage /> },
+      { path: '/owners', element: <OwnersPage /> },
+      { path: '/fleet', element: <FleetPage /> },
       { path: '/shop', element: <ShopPage /> },
       { path: '*', element: <NotFound /> },
     ],

@@ -15,6 +15,7 @@ const FIELDS = [
   ['serial', 'Serial'],
   ['owner', 'Owner'],
   ['duty', 'What it drives'],
+  ['place', 'Where it stands'],
 ] as const;
 
 /** Changes what an engine is called and whose it is; where somebody else changed it meanwhile, both are shown. */
@@ -27,6 +28,7 @@ export function EditEngine({ engine, onDone }: { readonly engine: EngineView; re
       serial: engine.serial,
       owner: engine.owner,
       duty: engine.duty,
+      place: engine.place,
       version: engine.version,
     },
   });
@@ -39,7 +41,7 @@ export function EditEngine({ engine, onDone }: { readonly engine: EngineView; re
   return (
     <Box border="1px solid" borderColor="ink" background="raised" padding="4" marginBottom="5">
       <form onSubmit={handleSubmit(send)} noValidate>
-        <Box display="grid" gap="4" gridTemplateColumns={{ base: '1fr', md: 'repeat(4, minmax(0, 1fr))' }}>
+        <Box display="grid" gap="4" gridTemplateColumns={{ base: '1fr', md: 'repeat(5, minmax(0, 1fr))' }}>
           {FIELDS.map(([field, label]) => (
             <Labelled
               key={field}

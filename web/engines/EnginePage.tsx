@@ -2,7 +2,7 @@ import { Box, Button, Flex } from '@chakra-ui/react';
 import type { EngineView } from '@zero-lash/contract/engines';
 import { stageOf } from '@zero-lash/core/builds';
 import { onMeter } from '@zero-lash/core/rechecks';
-import { useState, type FormEvent } from 'react';
+import { lazy, Suspense, useState, type FormEvent } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { dayInWords } from '../app/dates.ts';
 import { Labelled, TextArea } from '../app/Labelled.tsx';
@@ -21,6 +21,10 @@ import { RanCompared } from '../ran/RanCompared.tsx';
 import { WhatIsIn } from './WhatIsIn.tsx';
 import { Running } from './Running.tsx';
 
+const EngineTrends = lazy(async () => ({
+  default: (await import('../rechecks/EngineTrends.tsx')).EngineTrends,
+}));
+
 /** One engine: its builds, its gaps over time, its rechecks and its running figure. */
 export default function EnginePage() {
   const { id = '' } = useParams();
@@ -34,7 +38,7 @@ export default function EnginePage() {
       title={engine.name}
       under={
         <>
-          {[engine.serial, engine.owner, engine.duty].filter(Boolean).join(' · ')} ·{' '}
+          {[engine.serial, engine.owner, engine.duty, engine.place].filter(Boolean).join(' · ')} ·{' '}
           <Link to={`/sheets/${engine.sheetId}`}>{engine.sheetName}</Link>
         </>
       }
@@ -58,6 +62,11 @@ export default function EnginePage() {
       >
         <Box minWidth="0">
           <Builds engine={engine} />
+          <Box marginTop="6">
+            <Suspense fallback={null}>
+              <EngineTrends engineId={engine.id} usage={engine.usage} running={engine.running} />
+            </Suspense>
+          </Box>
           <Box marginTop="6">
             <PartHeading>Gaps over time</PartHeading>
             <GapCourse engine={engine} />

@@ -1,5 +1,4 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
-import type { EngineRow } from '@zero-lash/contract/engines';
 import type { RecordTaken } from '@zero-lash/contract/records';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -9,17 +8,15 @@ import { ProblemNote } from '../app/ProblemNote.tsx';
 import { saveFile } from '../app/saveFile.ts';
 import { useRole } from '../people/useRole.ts';
 import { useSheetsQuery } from '../sheets/endpoints.ts';
-import { useAddEngineMutation, useLazyEnginesQuery, useTakeRecordMutation } from './endpoints.ts';
+import { useAddEngineMutation, useTakeRecordMutation } from './endpoints.ts';
+import { useEveryEngine } from './useEveryEngine.ts';
 import { readEnginesCsv, writeEnginesCsv, type EngineLine } from './enginesCsv.ts';
-
-/** How many are asked for at a time. */
-const AT_ONCE = 500;
 
 /** Engines from elsewhere: a list from a CSV, looked through first, or one engine's whole record; and the list as a file. */
 export function EnginesIn() {
   const { mayWork, mayLead } = useRole();
   const { data: sheets } = useSheetsQuery();
-  const [ask, asking] = useLazyEnginesQuery();
+  const { everyEngine, asking } = useEveryEngine();
   const [add, adding] = useAddEngineMutation();
   const [take, taking] = useTakeRecordMutation();
   const [lines, setLines] = useState<readonly EngineLine[] | null>(null);
@@ -27,21 +24,6 @@ export function EnginesIn() {
   const [taken, setTaken] = useState<RecordTaken | null>(null);
   const good = lines?.filter(({ engine }) => engine !== null) ?? [];
   const bad = lines?.filter(({ error }) => error !== null) ?? [];
-
-  /** Every engine of the shop, however many; among those that are put away, or those that are not. */
-  async function everyEngine(away: boolean): Promise<readonly EngineRow[]> {
-    const found: EngineRow[] = [];
-    for (;;) {
-      const page = await ask({
-        search: '',
-        away: String(away),
-        limit: AT_ONCE,
-        offset: found.length,
-      }).unwrap();
-      found.push(...page.engines);
-      if (page.engines.length === 0 || found.length >= page.total) return found;
-    }
-  }
 
   async function readList(file: File) {
     setDone(null);

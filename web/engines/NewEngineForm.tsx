@@ -21,7 +21,7 @@ export function NewEngineForm({ onDone }: { readonly onDone: () => void }) {
   const navigate = useNavigate();
   const { register, handleSubmit, watch, formState } = useForm<NewEngine>({
     resolver: zodResolver(newEngine),
-    defaultValues: { serial: '', owner: '', duty: '' },
+    defaultValues: { serial: '', owner: '', duty: '', place: '' },
   });
   const { errors } = formState;
   const unit = published.find(({ id }) => id === watch('sheetId'))?.usageUnit ?? 'hours';
@@ -78,6 +78,9 @@ export function NewEngineForm({ onDone }: { readonly onDone: () => void }) {
           </Labelled>
           <Labelled label="What it drives" error={errors.duty?.message && sentence(errors.duty.message)}>
             <Input {...register('duty')} />
+          </Labelled>
+          <Labelled label="Where it stands" error={errors.place?.message && sentence(errors.place.message)}>
+            <Input {...register('place')} />
           </Labelled>
         </Box>
         <ProblemNote error={error} />

@@ -13,11 +13,17 @@ export function PersonRow({ person }: { readonly person: Person }) {
   const [changing, setChanging] = useState(false);
   const [name, setName] = useState(person.name);
   const [passphrase, setPassphrase] = useState('');
-  const send = (what: { name?: string; role?: PersonRole; active?: boolean; passphrase?: string }) =>
-    change({ id: person.id, version: person.version, ...what });
+  const [email, setEmail] = useState(person.email);
+  const send = (what: {
+    name?: string;
+    role?: PersonRole;
+    active?: boolean;
+    passphrase?: string;
+    email?: string;
+  }) => change({ id: person.id, version: person.version, ...what });
   async function keep(event: FormEvent) {
     event.preventDefault();
-    const result = await send({ name, ...(passphrase === '' ? {} : { passphrase }) });
+    const result = await send({ name, email, ...(passphrase === '' ? {} : { passphrase }) });
     if ('error' in result) return;
     setChanging(false);
     setPassphrase('');
@@ -49,6 +55,7 @@ export function PersonRow({ person }: { readonly person: Person }) {
           aria-label={`Name, passphrase of ${person.name}`}
           onClick={() => {
             setName(person.name);
+            setEmail(person.email);
             setChanging(!changing);
           }}
           paddingX="1"
@@ -80,6 +87,17 @@ export function PersonRow({ person }: { readonly person: Person }) {
                   autoComplete="new-password"
                   value={passphrase}
                   onChange={(event) => setPassphrase(event.target.value)}
+                />
+              </Labelled>
+            </Box>
+            <Box flex="1" minWidth="200px">
+              <Labelled label="Mail address, for reminders to a lead">
+                <Input
+                  type="email"
+                  maxLength={120}
+                  autoComplete="off"
+                  value={email}
+                  onChange={(event) => setEmail(event.target.value)}
                 />
               </Labelled>
             </Box>

@@ -86,6 +86,45 @@ export function ShopForm() {
           }
         />
       ))}
+      <OneLine
+        label="Quiet hours, from"
+        hint="Nobody is sent a reminder between these hours of the shop’s clock. Alike, there are none."
+        value={shop.quietFrom}
+        action="Set from"
+        most={5}
+        complain={clockComplaint}
+        onSend={(quietFrom) => send({ quietFrom })}
+      />
+      <OneLine
+        label="Quiet hours, to"
+        value={shop.quietTo}
+        action="Set to"
+        most={5}
+        complain={clockComplaint}
+        onSend={(quietTo) => send({ quietTo })}
+      />
+      <OneLine
+        label="Reminded so many days before a recheck"
+        value={String(shop.remindDays)}
+        action="Remind"
+        most={3}
+        complain={(typed) => (/^(\d{1,2}|1[01]\d|120)$/.test(typed) ? undefined : 'Whole days, up to 120.')}
+        onSend={(typed) => send({ remindDays: Number(typed) })}
+      />
+      <OneLine
+        label="Meter feed"
+        hint="Where the meters of engines are read: a host and a port."
+        value={shop.meterFeed}
+        action="Use it"
+        most={80}
+        mayBeEmpty
+        complain={(typed) =>
+          typed === '' || /^[\w.-]+:\d{1,5}$/.test(typed)
+            ? undefined
+            : 'A host and a port, such as 127.0.0.1:4529.'
+        }
+        onSend={(meterFeed) => send({ meterFeed })}
+      />
       <Tick
         label="Gauges may be reached on the shop’s network"
         checked={shop.gaugesOnNetwork}
@@ -105,6 +144,9 @@ type Allowed = (typeof ALLOWED)[number];
 /** mm */
 const MOST_OVER = 0.1;
 
+const clockComplaint = (typed: string) =>
+  /^([01]\d|2[0-3]):[0-5]\d$/.test(typed) ? undefined : 'A time of day, such as 19:00.';
+
 const ZONES = Intl.supportedValuesOf('timeZone');
 
 interface OneLineProps {
@@ -115,13 +157,25 @@ interface OneLineProps {
   readonly most: number;
   /** what may be chosen from as it is typed */
   readonly choices?: readonly string[];
+  /** nothing is a value too */
+  readonly mayBeEmpty?: boolean;
   /** what is wrong with what was typed */
   readonly complain?: (typed: string) => string | undefined;
   readonly onSend: (value: string) => Promise<object>;
 }
 
 /** One line that is changed by itself, with its own button. */
-function OneLine({ label, hint, value, action, most, choices, complain, onSend }: OneLineProps) {
+function OneLine({
+  label,
+  hint,
+  value,
+  action,
+  most,
+  choices,
+  mayBeEmpty = false,
+  complain,
+  onSend,
+}: OneLineProps) {
   const [typed, setTyped] = useState<string | null>(null);
   const [wrong, setWrong] = useState<string>();
   const now = typed ?? value;
@@ -147,7 +201,7 @@ function OneLine({ label, hint, value, action, most, choices, complain, onSend }
             />
           </Labelled>
         </Box>
-        <Button type="submit" disabled={now.trim() === value || now.trim() === ''}>
+        <Button type="submit" disabled={now.trim() === value || (!mayBeEmpty && now.trim() === '')}>
           {action}
         </Button>
       </Flex>

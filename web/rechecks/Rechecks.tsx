@@ -3,12 +3,12 @@ import type { BuildView } from '../builds/buildView.ts';
 import type { Round } from '@zero-lash/contract/measuring';
 import { lashPoints } from '@zero-lash/core/sheets';
 import { newestRound } from '@zero-lash/core/builds';
-import { onMeter } from '@zero-lash/core/rechecks';
-import { dayInWords } from '../app/dates.ts';
 import { ShopTime } from '../people/ShopTime.tsx';
 import { PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
+import { dueInWords, expectedInWords } from './due.ts';
 import { DueMark, OUTCOME_WORDS } from './DueMark.tsx';
+import { WhatIsForecast } from './WhatIsForecast.tsx';
 import { StillUnsent } from '../app/StillUnsent.tsx';
 import { useOnceSent } from '../app/useOnceSent.ts';
 import { leftToMeasure } from '../builds/points.ts';
@@ -44,16 +44,11 @@ export function Rechecks({ build }: { readonly build: BuildView }) {
             {next.state && next.state !== 'not-held' && <DueMark state={next.state} />}
           </Flex>
           <Box color="faded">
-            {[
-              next.dueDate && `by ${dayInWords(next.dueDate)}`,
-              next.dueUsage !== null &&
-                `at ${onMeter(next.dueUsage, build.engine)} ${build.engine.usageUnit}`,
-            ]
-              .filter(Boolean)
-              .join(' or ')}
-            , whichever is first; now at {build.engine.usage}
+            {dueInWords(next, build.engine)}, whichever is first; {expectedInWords(next)}; now at{' '}
+            {build.engine.usage}
             {build.engine.running !== build.engine.usage && `, ${build.engine.running} run in all`}
           </Box>
+          <WhatIsForecast recheck={next} engine={build.engine} />
           {mayWork && !build.closedAt && !round && (
             <Button
               variant={failed ? 'outline' : 'solid'}

@@ -13,6 +13,7 @@ import { DueMark } from '../rechecks/DueMark.tsx';
 import { useTodayQuery } from './endpoints.ts';
 import './today.css';
 
+const MorningPart = lazy(() => import('./MorningPart.tsx'));
 const FirstSteps = lazy(() => import('./FirstSteps.tsx'));
 
 /** How long an answer counts as fresh when the page is come back to. */
@@ -30,6 +31,9 @@ export default function TodayPage() {
           <ToCheck today={data} />
           <Bench today={data} />
           <DueList today={data} />
+          <Suspense fallback={null}>
+            <MorningPart />
+          </Suspense>
         </div>
       )}
     </Page>
@@ -138,7 +142,7 @@ function DueList({ today }: { readonly today: Today }) {
   const list = today.rechecks.list.filter(({ state }) => state !== 'not-held');
   const whole = counts.overdue + counts.due + counts.coming;
   return (
-    <section>
+    <section className="today-rechecks">
       <PartHeading>Rechecks</PartHeading>
       <div className="today-counts" role="status">
         {(['overdue', 'due', 'coming'] as const).map((state) => (
@@ -171,7 +175,7 @@ function DueList({ today }: { readonly today: Today }) {
       </ul>
       {whole > list.length && (
         <p className="today-more">
-          and {whole - list.length} more, further off, under <Link to="/engines">Engines</Link>
+          and {whole - list.length} more, further off, under <Link to="/rechecks">Rechecks</Link>
         </p>
       )}
     </section>

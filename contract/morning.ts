@@ -1,0 +1,19 @@
+import { z } from 'zod';
+import { id, moment } from './values.ts';
+
+/** What a build stands still for. */
+export const waitsFor = z.enum(['lead', 'parts', 'cold', 'second-look']);
+export type WaitsFor = z.infer<typeof waitsFor>;
+
+/** What waits for what, and what changed since this person last looked. */
+export const morning = z.object({
+  waits: z.array(z.object({ for: waitsFor, buildId: id, engine: z.string(), text: z.string() })),
+  /** lines of the meter feed that want an answer */
+  questions: z.int(),
+  /** null where this person never said so */
+  since: moment.nullable(),
+  changed: z.array(
+    z.object({ at: moment, by: z.string(), engine: z.string(), text: z.string(), path: z.string() }),
+  ),
+});
+export type Morning = z.infer<typeof morning>;

@@ -1,0 +1,111 @@
+import type { Morning } from '@zero-lash/contract/morning';
+import { stageOf, type StageKey } from '@zero-lash/core/builds';
+import type { Knex } from 'knex';
+
+const SHOWN = 20;
+/** A person who never looked is told of a week. */
+const FIRST_DAYS = 7;
+
+/** What waits for what, and what changed since somebody last said that they had looked. */
+export async function readMorning(db: Knex, personId: string): Promise<Morning> {
+  const { looked_at: since } = (await db('people').where({ id: personId }).first('looked_at')) as {
+    looked_at: Date | null;
+  };
+  const from = since ?? new Date(Date.now() - FIRST_DAYS * 86_400_000);
+  const [waits, changed, questions] = await Promise.all([
+    readWaits(db),
+    readChanged(db, personId, from),
+    db('meter_lines').where({ state: 'asked' }).count<{ count: string }[]>('id as count'),
+  ]);
+  return { waits, changed, questions: Number(questions[0]!.count), since: since?.toISOString() ?? null };
+}
+
+/** A person has looked: what changed until now is not told again. */
+export async function markLooked(db: Knex, personId: string): Promise<void> {
+  await db('people').where({ id: personId }).update({ looked_at: db.fn.now() });
+}
+
+/** Builds that stand still for a lead, for parts that are on order, for a cold engine, or for a second look. */
+async function readWaits(db: Knex): Promise<Morning['waits']> {
+  const { rows } = await db.raw(
+    `with open as (
+       select b.id, b.stage, e.name from builds b join engines e on e.id = b.engine_id
+        where b.closed_at is null and b.stage <> 'run-in'
+     )
+     select * from (
+       select 'lead' as for, o.id as "buildId", o.name as engine, 'everything is counted in and ticked off' as text, 1 as place
+         from open o where o.stage = 'close' and (select count(*) from stage_ticks t
+          where t.build_id = o.id and t.stage = 'close' and t.done and t.check_key in ('counted-in', 'cover', 'first-start')) = 3
+       union all
+       select 'parts', o.id, o.name, 'ordered: ' || coalesce(nullif(p.note, ''), p.system), 2
+         from open o join piece_orders p on p.build_id = o.id and p.closed_at is null
+       union all
+       select 'second-look', o.id, o.name, string_agg(g.point, ', ' order by g.point), 3
+         from open o join rounds r on r.build_id = o.id and r.closed_at is null
+           join readings g on g.round_id = r.id and not g.superseded and g.verdict = 'conflict'
+        group by o.id, o.name
+       union all
+       select 'cold', o.id, o.name, 'not said to be cold yet', 4
+         from open o where o.stage = 'take-in' and not exists (select 1 from stage_ticks t
+          where t.build_id = o.id and t.stage = 'take-in' and t.check_key = 'cold' and t.done)
+     ) w order by place, engine limit ${SHOWN}`,
+  );
+  return (rows as (Morning['waits'][number] & { place: number })[]).map(({ place: _, ...row }) => row);
+}
+
+interface Changed {
+  readonly at: Date;
+  readonly by: string;
+  readonly engine: string;
+  readonly what: 'moved' | 'signed' | 'recheck' | 'change' | 'sheet';
+  readonly detail: string;
+  readonly id: string;
+}
+
+/** What others did since then, newest first. */
+async function readChanged(db: Knex, personId: string, since: Date): Promise<Morning['changed']> {
+  const { rows } = await db.raw(
+    `select c.at, p.name as by, c.engine, c.what, c.detail, c.id from (
+       select m.at, m.by, e.name as engine, 'moved' as what, m.to_stage as detail, b.id
+         from stage_moves m join builds b on b.id = m.build_id join engines e on e.id = b.engine_id
+        where m.at > :since and m.to_stage <> 'run-in'
+       union all
+       select s.at, s.by, e.name, 'signed', '', b.id
+         from sign_offs s join builds b on b.id = s.build_id join engines e on e.id = b.engine_id where s.at > :since
+       union all
+       select r.done_at, r.done_by, e.name, 'recheck', r.outcome, r.build_id
+         from rechecks r join engines e on e.id = r.engine_id where r.status = 'done' and r.done_at > :since
+       union all
+       select h.at, h.by, e.name, 'change', h.kind || coalesce(': ' || nullif(h.why, ''), ''), r.build_id
+         from recheck_changes h join rechecks r on r.id = h.recheck_id join engines e on e.id = r.engine_id
+        where h.at > :since
+       union all
+       select v.published_at, v.checked_by, s.maker || ' ' || s.name, 'sheet', v.number::text, s.id
+         from sheet_revisions v join sheets s on s.id = v.sheet_id where v.published_at > :since
+     ) c join people p on p.id = c.by where c.by <> :me order by c.at desc limit ${SHOWN}`,
+    { since, me: personId },
+  );
+  return (rows as Changed[]).map(({ at, by, engine, what, detail, id }) => ({
+    ...{ at: at.toISOString(), by, engine, text: textOf(what, detail) },
+    path: what === 'sheet' ? `/sheets/${id}` : `/builds/${id}`,
+  }));
+}
+
+const OUTCOMES: Readonly<Record<string, string>> = {
+  ...{ held: 'every gap held', undecided: 'not every gap decided', out: 'a gap has left its band' },
+};
+
+function textOf(what: Changed['what'], detail: string): string {
+  switch (what) {
+    case 'moved':
+      return `is at ${stageOf(detail as StageKey).title}`;
+    case 'signed':
+      return 'is signed off';
+    case 'recheck':
+      return `rechecked: ${OUTCOMES[detail] ?? detail}`;
+    case 'change':
+      return `its recheck was ${detail}`;
+    case 'sheet':
+      return `revision ${detail} was published`;
+  }
+}

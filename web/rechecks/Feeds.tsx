@@ -1,0 +1,68 @@
+import { Box, Button, Flex } from '@chakra-ui/react';
+import { useState } from 'react';
+import { ShopTime } from '../people/ShopTime.tsx';
+import { ProblemNote } from '../app/ProblemNote.tsx';
+import {
+  useAddCalendarFeedMutation,
+  useCalendarFeedsQuery,
+  useWithdrawCalendarFeedMutation,
+} from './endpoints.ts';
+
+/** Private addresses by which a calendar program of one's own reads every planned recheck. */
+export function Feeds() {
+  const [open, setOpen] = useState(false);
+  const { data: feeds } = useCalendarFeedsQuery(undefined, { skip: !open });
+  const [add, adding] = useAddCalendarFeedMutation();
+  const [withdraw, withdrawing] = useWithdrawCalendarFeedMutation();
+  const made = adding.data;
+  return (
+    <Box
+      as="details"
+      borderTop="1px solid"
+      borderColor="hairline"
+      onToggle={(event) => setOpen((event.target as HTMLDetailsElement).open)}
+    >
+      <Box as="summary" minHeight="44px" paddingY="2" cursor="pointer">
+        <b>In a calendar of your own</b>
+      </Box>
+      <Box fontSize="sm" color="faded" marginBottom="2">
+        Whoever has the address reads every planned recheck without signing in. It is shown once. Withdraw it
+        and it leads nowhere.
+      </Box>
+      {made && (
+        <Box fontFamily="mono" marginBottom="2" overflowWrap="anywhere" role="status">
+          {location.origin}
+          {made.path}
+        </Box>
+      )}
+      {(feeds ?? []).map(({ id, madeAt, withdrawnAt }) => (
+        <Flex
+          key={id}
+          gap="3"
+          alignItems="center"
+          minHeight="44px"
+          borderBottom="1px solid"
+          borderColor="hairline"
+        >
+          <Box flex="1">
+            made <ShopTime at={madeAt} />
+            {withdrawnAt && (
+              <>
+                , withdrawn <ShopTime at={withdrawnAt} />
+              </>
+            )}
+          </Box>
+          {!withdrawnAt && (
+            <Button variant="plain" loading={withdrawing.isLoading} onClick={() => void withdraw(id)}>
+              Withdraw
+            </Button>
+          )}
+        </Flex>
+      ))}
+      <Button marginTop="2" loading={adding.isLoading} onClick={() => void add()}>
+        Make an address
+      </Button>
+      <ProblemNote error={adding.error ?? withdrawing.error} />
+    </Box>
+  );
+}

@@ -1,0 +1,48 @@
+import { onMeter } from '@zero-lash/core/rechecks';
+import { dayInWords } from '../app/dates.ts';
+
+/** A planned recheck, as far as when it is due goes. */
+interface Due {
+  readonly dueDate: string | null;
+  readonly dueUsage: number | null;
+  readonly dueCycles: number | null;
+  readonly season: string;
+}
+
+/** What its engine's meter shows, and counts. */
+interface Meter {
+  readonly usage: number;
+  readonly running: number;
+  readonly usageUnit: string;
+}
+
+/**
+ * When a recheck is due, in words: `by 1 Oct 2031, before the first frost, or at 350 hours`.
+ */
+export function dueInWords({ dueDate, dueUsage, dueCycles, season }: Due, engine: Meter): string {
+  return [
+    dueDate && `by ${dayInWords(dueDate)}${season ? `, before ${season}` : ''}`,
+    dueUsage !== null && `at ${onMeter(dueUsage, engine)} ${engine.usageUnit}`,
+    dueCycles !== null && `at ${dueCycles} heat cycles`,
+  ]
+    .filter(Boolean)
+    .join(' or ');
+}
+
+/** The day it is expected on by how the engine is used, with its spread where there is one. */
+export function expectedInWords({
+  expectedDay,
+  earliestDay,
+  latestDay,
+}: {
+  readonly expectedDay: string | null;
+  readonly earliestDay: string | null;
+  readonly latestDay: string | null;
+}): string {
+  if (!expectedDay) return 'no day can be said yet: log its running';
+  const spread =
+    earliestDay && latestDay && earliestDay !== latestDay
+      ? ` (${dayInWords(earliestDay)} to ${dayInWords(latestDay)})`
+      : '';
+  return `expected ${dayInWords(expectedDay)}${spread}`;
+}

@@ -1,0 +1,80 @@
+import type { WaitsFor } from '@zero-lash/contract/morning';
+import { Link } from 'react-router';
+import { PartHeading } from '../app/Page.tsx';
+import { ShopTime } from '../people/ShopTime.tsx';
+import { useMarkLookedMutation, useMorningQuery } from './endpoints.ts';
+
+const WAITS: Readonly<Record<WaitsFor, string>> = {
+  lead: 'a lead to sign',
+  parts: 'parts',
+  cold: 'a cold engine',
+  'second-look': 'a second look',
+};
+
+/** What waits for what, and what changed since this person last looked. It comes after the rest of the page is there. */
+export default function MorningPart() {
+  const { data } = useMorningQuery(undefined, { refetchOnMountOrArgChange: true });
+  const [looked, { isLoading }] = useMarkLookedMutation();
+  if (!data || (data.waits.length === 0 && data.changed.length === 0 && data.questions === 0)) return null;
+  return (
+    <section className="today-morning" aria-label="This morning">
+      {(data.waits.length > 0 || data.questions > 0) && (
+        <div>
+          <PartHeading>What waits for what</PartHeading>
+          <ul>
+            {data.questions > 0 && (
+              <li>
+                <Link to="/usage" className="zl-row today-build">
+                  <b>Meters</b>
+                  <span>
+                    {data.questions === 1 ? 'one line' : `${data.questions} lines`} of the feed cannot be as{' '}
+                    {data.questions === 1 ? 'it stands' : 'they stand'}: say what{' '}
+                    {data.questions === 1 ? 'it is' : 'they are'}
+                  </span>
+                </Link>
+              </li>
+            )}
+            {data.waits.map(({ for: what, buildId, engine, text }) => (
+              <li key={`${what} ${buildId}`}>
+                <Link to={`/builds/${buildId}`} className="zl-row today-build">
+                  <b>{engine}</b>
+                  <span>
+                    waits for {WAITS[what]}: {text}
+                  </span>
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+      {data.changed.length > 0 && (
+        <div>
+          <PartHeading>
+            {data.since ? (
+              <>
+                Changed since you looked, <ShopTime at={data.since} />
+              </>
+            ) : (
+              'Changed this week'
+            )}
+          </PartHeading>
+          <ul>
+            {data.changed.map(({ at, by, engine, text, path }) => (
+              <li key={`${at} ${path} ${text}`}>
+                <Link to={path} className="zl-row today-build">
+                  <b>{engine}</b>
+                  <span>
+                    {text}; {by}, <ShopTime at={at} />
+                  </span>
+                </Link>
+              </li>
+            ))}
+          </ul>
+          <button type="button" className="today-seen" disabled={isLoading} onClick={() => void looked()}>
+            I have seen it
+          </button>
+        </div>
+      )}
+    </section>
+  );
+}

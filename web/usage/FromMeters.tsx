@@ -1,0 +1,86 @@
+import { Box, Button, Flex, Input } from '@chakra-ui/react';
+import type { MeterQuestion } from '@zero-lash/contract/usage';
+import { useState } from 'react';
+import { Labelled } from '../app/Labelled.tsx';
+import { Note } from '../app/Note.tsx';
+import { ProblemNote } from '../app/ProblemNote.tsx';
+import { runningTyped } from '../app/figures.ts';
+import { ShopTime } from '../people/ShopTime.tsx';
+import { useRole } from '../people/useRole.ts';
+import { useAnswerMeterMutation, useMeterQuestionsQuery, useTakeFeedMutation } from './endpoints.ts';
+
+/** What the shop's meter feed sent that cannot be as it stands, and a look at the feed. */
+export function FromMeters() {
+  const { mayWork } = useRole();
+  const { data } = useMeterQuestionsQuery(undefined, { refetchOnMountOrArgChange: true });
+  const [take, { data: taken, error, isLoading }] = useTakeFeedMutation();
+  if (!data || (!data.feed && data.questions.length === 0)) return null;
+  return (
+    <Box as="section" aria-label="From the meters" marginBottom="4">
+      {data.questions.map((question) => (
+        <Question key={question.id} question={question} enabled={mayWork} />
+      ))}
+      {mayWork && data.feed && (
+        <Flex gap="3" alignItems="center" marginTop="2">
+          <Button loading={isLoading} onClick={() => void take()}>
+            Look at the meter feed now
+          </Button>
+          {taken && (
+            <Box role="status">
+              {taken.taken} written down, {taken.asked} to be asked about.
+            </Box>
+          )}
+        </Flex>
+      )}
+      <ProblemNote error={error} />
+    </Box>
+  );
+}
+
+function Question({ question, enabled }: { readonly question: MeterQuestion; readonly enabled: boolean }) {
+  const { id, serial, at, usage, engine, engineId, usageUnit, last, why } = question;
+  const [answer, { error, isLoading }] = useAnswerMeterMutation();
+  const [old, setOld] = useState(String(last ?? ''));
+  const [reason, setReason] = useState('');
+  return (
+    <Note tone="tight" marginBottom="2" role="group" aria-label={`Meter of ${engine ?? serial}`}>
+      The meter of <b>{engine ?? serial}</b> sent {usage} {usageUnit}, <ShopTime at={at} />
+      {last !== null && `; it showed ${last} before`}. {why}
+      {enabled && (
+        <Flex gap="3" alignItems="flex-end" flexWrap="wrap" marginTop="2">
+          {engineId && (
+            <>
+              <Box width="170px">
+                <Labelled label="The old meter stopped at">
+                  <Input inputMode="decimal" value={old} onChange={({ target }) => setOld(target.value)} />
+                </Labelled>
+              </Box>
+              <Button
+                loading={isLoading}
+                onClick={() => void answer({ id, is: 'new-meter', lastOfOld: runningTyped(old) })}
+              >
+                A new meter was fitted
+              </Button>
+              <Box width="200px">
+                <Labelled label="Or right, because">
+                  <Input maxLength={200} value={reason} onChange={({ target }) => setReason(target.value)} />
+                </Labelled>
+              </Box>
+              <Button
+                variant="plain"
+                disabled={reason.trim() === ''}
+                onClick={() => void answer({ id, is: 'right', reason: reason.trim() })}
+              >
+                It is right
+              </Button>
+            </>
+          )}
+          <Button variant="plain" onClick={() => void answer({ id, is: 'left' })}>
+            Leave it out
+          </Button>
+        </Flex>
+      )}
+      <ProblemNote error={error} />
+    </Note>
+  );
+}

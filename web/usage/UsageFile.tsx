@@ -1,0 +1,97 @@
+import { Box, Button, Flex } from '@chakra-ui/react';
+import { useState } from 'react';
+import { CSV, FileButton } from '../app/FileButton.tsx';
+import { Note } from '../app/Note.tsx';
+import { ProblemNote } from '../app/ProblemNote.tsx';
+import { saveFile } from '../app/saveFile.ts';
+import { useEveryEngine } from '../engines/useEveryEngine.ts';
+import { useShopTimes } from '../people/useShopTimes.ts';
+import { useLogRoundMutation } from './endpoints.ts';
+import { readUsageCsv, writeUsageCsv, type MeterLine } from './usageCsv.ts';
+
+const AT_ONCE = 500;
+
+/** Meters from a CSV, looked through first; and all of them as one. */
+export function UsageFile() {
+  const times = useShopTimes();
+  const { everyEngine, asking } = useEveryEngine();
+  const [lines, setLines] = useState<readonly MeterLine[] | null>(null);
+  const [said, setSaid] = useState<readonly string[]>([]);
+  const [log, { error, isLoading }] = useLogRoundMutation();
+  const good = lines?.filter(({ body }) => body !== null) ?? [];
+  const told = lines?.filter((line) => line.error !== null || line.doubt !== null) ?? [];
+  async function read(file: File) {
+    setSaid([]);
+    const text = await file.text();
+    const engines = await everyEngine().catch(() => null);
+    if (engines) setLines(readUsageCsv(text, engines, times.today()));
+  }
+  async function take() {
+    let taken = 0;
+    const refused: string[] = [];
+    // oldest first, so that a file in any order goes into the log in its own
+    const ordered = good.toSorted((a, b) => (a.body!.day ?? '9999').localeCompare(b.body!.day ?? '9999'));
+    for (let from = 0; from < ordered.length; from += AT_ONCE) {
+      const part = ordered.slice(from, from + AT_ONCE);
+      const answer = await log({ source: 'csv', lines: part.map(({ body }) => body!) });
+      if (!('data' in answer) || !answer.data) return;
+      answer.data.lines.forEach(({ state, detail }, index) => {
+        if (state === 'taken') taken += 1;
+        else refused.push(`Line ${part[index]!.line}, ${part[index]!.engine}: ${detail}`);
+      });
+    }
+    setLines(null);
+    setSaid([`${taken} of ${ordered.length} lines were written down.`, ...refused]);
+  }
+  return (
+    <Box>
+      <Flex gap="3" flexWrap="wrap">
+        <FileButton what="CSV of meters" accept={CSV} loading={asking.isFetching} onFile={read}>
+          Read meters from a CSV…
+        </FileButton>
+        <Button
+          variant="plain"
+          onClick={() =>
+            void everyEngine()
+              .then((engines) => saveFile('meters.csv', writeUsageCsv(engines)))
+              .catch(() => undefined)
+          }
+        >
+          This list as CSV
+        </Button>
+      </Flex>
+      {lines && (
+        <Note tone={told.length > 0 ? 'tight' : 'brass'} marginTop="2">
+          {good.length} of {lines.length} lines are understood.
+          {told.map(({ line, error: wrong, doubt }) => (
+            <Box key={line}>
+              Line {line}: {wrong ?? doubt}
+              {wrong === null && ' Look at it before it is taken.'}
+            </Box>
+          ))}
+          <Flex gap="2" marginTop="2">
+            <Button
+              variant="solid"
+              disabled={good.length === 0}
+              loading={isLoading}
+              onClick={() => void take()}
+            >
+              Write the {good.length} down
+            </Button>
+            <Button variant="plain" onClick={() => setLines(null)}>
+              Leave it
+            </Button>
+          </Flex>
+        </Note>
+      )}
+      {said.length > 0 && (
+        <Box role="status" marginTop="2">
+          {said.map((line) => (
+            <div key={line}>{line}</div>
+          ))}
+        </Box>
+      )}
+      <ProblemNote error={error ?? asking.error} />
+    </Box>
+  );
+}

@@ -1,0 +1,39 @@
+import type {
+  FeedTaken,
+  MeterAnswer,
+  MeterQuestion,
+  UsageRound,
+  UsageRoundTaken,
+} from '@zero-lash/contract/usage';
+import { api, write } from '../app/api.ts';
+
+interface Questions {
+  readonly feed: boolean;
+  readonly questions: readonly MeterQuestion[];
+}
+
+const USED = ['Engines', 'Engine', 'Today', 'Build', 'Rechecks', 'Usage'] as const;
+
+const usageApi = api.injectEndpoints({
+  endpoints: (build) => ({
+    logRound: build.mutation<UsageRoundTaken, UsageRound>({
+      query: (body) => write('POST', 'usage/round', body),
+      invalidatesTags: [...USED],
+    }),
+    meterQuestions: build.query<Questions, void>({
+      query: () => 'usage/questions',
+      providesTags: ['Usage'],
+    }),
+    answerMeter: build.mutation<Questions, MeterAnswer & { id: string }>({
+      query: ({ id, ...body }) => write('POST', `usage/questions/${id}`, body),
+      invalidatesTags: [...USED],
+    }),
+    takeFeed: build.mutation<FeedTaken, void>({
+      query: () => write('POST', 'usage/feed'),
+      invalidatesTags: [...USED],
+    }),
+  }),
+});
+
+export const { useLogRoundMutation, useMeterQuestionsQuery, useAnswerMeterMutation, useTakeFeedMutation } =
+  usageApi;
