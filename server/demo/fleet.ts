@@ -7,7 +7,7 @@ import type { DemoEngine } from './world.ts';
 export const DEMO_FLEET: readonly DemoEngine[] = [
   {
     name: 'Frost fan 12, Quarry Rows',
-    serial: 'Q4-2301',
+    serial: 'Q4-2302',
     owner: 'Sellend Orchards',
     duty: 'frost fan',
     sheet: 'orchardFour',

@@ -110,15 +110,24 @@ describe('a meter feed', () => {
     feed.add({ serial: good.serial.toLowerCase(), at: at(-5), usage: good.usage + 3, heatCycles: 12 });
     feed.add({ serial: back.serial, at: at(-4), usage: 6 });
     feed.add({ serial: 'X9-0001', at: at(-3), usage: 88 });
-    expect((await look()).body).toEqual({ taken: 1, asked: 2, seen: 3 });
+    // of two engines it may be either
+    await shop.db('engines').where('name', 'like', 'Chipper%').update({ serial: 'TWICE' });
+    await shop.db('engines').where('name', 'like', 'Edger%').update({ serial: 'twice' });
+    feed.add({ serial: 'Twice', at: at(-2), usage: 9000 });
+    expect((await look()).body).toEqual({ taken: 1, asked: 3, seen: 4 });
     expect((await engineOf('Frost fan 16')).usage).toBe(good.usage + 3);
     expect((await look()).body).toMatchObject({ taken: 0, asked: 0 });
     const asked = await questions();
     expect(asked.questions.map(({ engine, why }) => [engine, why])).toEqual([
       [back.name, expect.stringContaining('A lower one needs a reason')],
       [null, 'No engine here has this serial.'],
+      [null, 'More than one engine here has this serial.'],
     ]);
-    const [backwards, stranger] = asked.questions as [MeterQuestion, MeterQuestion];
+    const [backwards, stranger, either] = asked.questions as MeterQuestion[] as [
+      MeterQuestion,
+      MeterQuestion,
+      MeterQuestion,
+    ];
     const answer = (id: string, body: object, who = BENCH) =>
       shop.call<{ code: string }>(who, 'POST', `usage/questions/${id}`, body);
     expect((await answer(backwards.id, { is: 'left' }, VIEWER)).status).toBe(403);
@@ -131,6 +140,7 @@ describe('a meter feed', () => {
     expect((await answer(stranger.id, { is: 'right' })).status).toBe(409);
     expect((await answer(stranger.id, { is: 'left' })).status).toBe(200);
     expect((await answer(stranger.id, { is: 'left' })).body).toMatchObject({ code: 'feed_answered' });
+    await answer(either.id, { is: 'left' });
     expect((await questions()).questions).toEqual([]);
   });
 

@@ -35,21 +35,29 @@ type Line = z.output<typeof feedLine>;
 
 async function takeLine(db: Knex.Transaction, line: Line, by: string): Promise<'taken' | 'asked' | null> {
   const at = new Date(line.at);
-  const engine = await db('engines')
+  const [engine, other] = await db('engines')
     .whereRaw('lower(serial) = lower(?)', [line.serial])
     .whereNull('put_away_at')
-    .first('id');
+    .orderBy('created_at')
+    .limit(2)
+    .select('id');
+  const one = engine && !other;
   const [row] = await db('meter_lines')
     .insert({
       ...{ serial: line.serial, at, usage: line.usage, heat_cycles: line.heatCycles, state: 'asked' },
-      ...{ engine_id: engine?.id ?? null, why: engine ? '' : 'No engine here has this serial.' },
+      ...{ engine_id: one ? engine.id : null },
+      why: one
+        ? ''
+        : other
+          ? 'More than one engine here has this serial.'
+          : 'No engine here has this serial.',
     })
     // two servers look at one feed: a line is taken by one of them
     .onConflict(['serial', 'at'])
     .ignore()
     .returning('id');
   if (!row) return null;
-  if (!engine) return 'asked';
+  if (!one) return 'asked';
   try {
     await db.transaction((own) =>
       logFigure(
@@ -138,7 +146,7 @@ export async function answerQuestion(
   if (is !== 'left') {
     if (!line.engine_id)
       throw new Refusal('feed_answered', {
-        detail: 'No engine here has this serial: give it one first, or leave the line.',
+        detail: 'Which engine it is of is not clear: give one engine this serial first, or leave the line.',
       });
     const { usage: last } = await db('engines').where({ id: line.engine_id }).first('usage');
     await logFigure(

@@ -9,7 +9,7 @@ try {
   // of the demo world's meters one goes on as it should, one runs backwards, and one is of no engine
   const feed = await startSimulatedFeed(port, [
     { serial: 'Q4-2340', at: new Date(now - 2 * HOUR_MS).toISOString(), usage: 962.5, heatCycles: 31 },
-    { serial: 'Q4-2301', at: new Date(now - HOUR_MS).toISOString(), usage: 14.2 },
+    { serial: 'Q4-2302', at: new Date(now - HOUR_MS).toISOString(), usage: 14.2 },
     { serial: 'X9-0001', at: new Date(now - HOUR_MS).toISOString(), usage: 88 },
   ]);
   process.stdout.write(`A simulated meter feed listens at 127.0.0.1:${feed.port}\n`);

@@ -21,7 +21,7 @@ export function WhereTheyGo({ build }: { readonly build: BuildView }) {
       <ul>
         {lines.map((line) => (
           <li key={line.key} className="fastening">
-            <b>{line.name}</b> × {line.out} {whereOf(line)}
+            <b>{line.name}</b> × {line.out}: {whereOf(line)}
           </li>
         ))}
       </ul>
@@ -31,6 +31,5 @@ export function WhereTheyGo({ build }: { readonly build: BuildView }) {
 
 /** Where they sat, and what was written down of them. */
 function whereOf({ place, note }: LedgerLine): string {
-  const said = [place && `at ${place}`, note].filter(Boolean).join(': ');
-  return said === '' ? '(their places were not written down)' : said;
+  return [place, note].filter(Boolean).join('; ') || 'their places were not written down';
 }

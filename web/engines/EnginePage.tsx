@@ -64,7 +64,7 @@ export default function EnginePage() {
           <Builds engine={engine} />
           <Box marginTop="6">
             <Suspense fallback={null}>
-              <EngineTrends engineId={engine.id} usage={engine.usage} running={engine.running} />
+              <EngineTrends engineId={engine.id} />
             </Suspense>
           </Box>
           <Box marginTop="6">

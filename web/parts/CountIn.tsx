@@ -45,7 +45,7 @@ export function CountIn({ build }: { readonly build: BuildView }) {
           {off
             .map(
               ({ line, off: by }) =>
-                `${line.name} ${line.place}: ${by < 0 ? `${-by} missing` : `${by} left over`}`,
+                `${[line.name, line.place].filter(Boolean).join(' ')}: ${by < 0 ? `${-by} missing` : `${by} left over`}`,
             )
             .join('; ')}
           . Look for it before anything is closed or turned.

@@ -1,6 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react';
 import type { EngineTrend } from '@zero-lash/contract/rechecks';
-import { causesOf, courseAhead, onMeter, type RolePrior } from '@zero-lash/core/rechecks';
+import { causesOf, courseAhead, type RolePrior } from '@zero-lash/core/rechecks';
 import { layOutHeads, ROLE_WORDS, stepOnHead, type Role } from '@zero-lash/core/sheets';
 import { useMemo, useState, type KeyboardEvent } from 'react';
 import { useLengths } from '../app/lengths.ts';
@@ -20,29 +20,13 @@ const KEYS: Readonly<Record<string, 'left' | 'right' | 'up' | 'down'>> = {
 };
 
 /** How every gap of an engine moved since it was set: all by their places on the head, and one of them large. */
-export function EngineTrends({
-  engineId,
-  usage,
-  running,
-}: {
-  readonly engineId: string;
-  readonly usage: number;
-  readonly running: number;
-}) {
+export function EngineTrends({ engineId }: { readonly engineId: string }) {
   const { data: trend } = useEngineTrendQuery(engineId, { refetchOnMountOrArgChange: true });
   if (!trend || trend.points.every(({ observations }) => observations.length === 0)) return null;
-  return <Trends key={trend.buildId} trend={trend} usage={usage} running={running} />;
+  return <Trends key={trend.buildId} trend={trend} />;
 }
 
-function Trends({
-  trend,
-  usage,
-  running,
-}: {
-  readonly trend: EngineTrend;
-  readonly usage: number;
-  readonly running: number;
-}) {
+function Trends({ trend }: { readonly trend: EngineTrend }) {
   const odd = trend.points.filter(({ unlike }) => unlike !== null);
   const [chosen, setChosen] = useState(odd[0]?.point ?? trend.points[0]!.point);
   const head = useMemo(() => layOutHeads(trend.pattern), [trend.pattern]);
@@ -58,14 +42,13 @@ function Trends({
     event.currentTarget.querySelector<HTMLElement>(`[data-point="${next}"]`)?.focus();
   };
   const point = drawn.get(chosen)!;
-  const meter = (at: number) => onMeter(at, { usage, running });
   return (
     <Box as="section" aria-label="Lash trend">
       <PartHeading>Lash trend since build {trend.number}</PartHeading>
       {odd.map((each) => (
         <Odd key={each.point} point={each} />
       ))}
-      <Selected trend={trend} point={point} meter={meter} />
+      <Selected trend={trend} point={point} />
       <div
         className="trends"
         role="radiogroup"
@@ -90,7 +73,7 @@ function Trends({
               {key}
               {drawn.get(key)!.unlike ? ` ${drawn.get(key)!.unlike}` : ''}
             </b>
-            <Drawn trend={trend} point={drawn.get(key)!} size="small" meter={meter} />
+            <Drawn trend={trend} point={drawn.get(key)!} size="small" />
           </button>
         ))}
       </div>
@@ -114,20 +97,12 @@ function Odd({ point: { point, unlike } }: { readonly point: Point }) {
   );
 }
 
-function Selected({
-  trend,
-  point,
-  meter,
-}: {
-  readonly trend: EngineTrend;
-  readonly point: Point;
-  readonly meter: (at: number) => number;
-}) {
+function Selected({ trend, point }: { readonly trend: EngineTrend; readonly point: Point }) {
   const { interval, band } = useLengths();
   return (
     <Flex gap="5" flexWrap="wrap" alignItems="flex-start" marginBottom="3">
       <Box flex="1" minWidth="280px" maxWidth="640px">
-        <Drawn trend={trend} point={point} size="large" meter={meter} />
+        <Drawn trend={trend} point={point} size="large" />
       </Box>
       <Box minWidth="200px">
         <table className="trend-looks">
@@ -136,14 +111,14 @@ function Selected({
           </caption>
           <thead>
             <tr>
-              <th scope="col">at {trend.usageUnit}</th>
+              <th scope="col">{trend.usageUnit} run in all</th>
               <th scope="col">found</th>
             </tr>
           </thead>
           <tbody>
             {point.observations.map(({ usage, lo, hi }, index) => (
               <tr key={index}>
-                <td>{meter(trend.setAt + usage)}</td>
+                <td>{tenth(trend.setAt + usage)}</td>
                 <td>{interval(lo, hi)}</td>
               </tr>
             ))}
@@ -158,15 +133,13 @@ interface DrawnProps {
   readonly trend: EngineTrend;
   readonly point: Point;
   readonly size: 'small' | 'large';
-  readonly meter: (at: number) => number;
 }
 
-function Drawn({ trend, point, size, meter }: DrawnProps) {
+function Drawn({ trend, point, size }: DrawnProps) {
   const { figure } = useLengths();
   const { setAt, now, next, usageUnit, priors } = trend;
   const end = Math.max(now, next?.dueUsage ?? 0, next?.planUsage ?? 0);
   const to = (end - setAt) * BEYOND;
-  const shown = (at: number | null) => (at === null ? null : meter(at));
   const ahead = useMemo(
     () => courseAhead(point, usageUnit, priors as readonly RolePrior[], { from: 0, to, steps: STEPS }),
     [point, usageUnit, priors, to],
@@ -174,13 +147,13 @@ function Drawn({ trend, point, size, meter }: DrawnProps) {
   return (
     <LashTrend
       limits={point.limits}
-      looks={point.observations.map((look) => ({ ...look, usage: meter(setAt + look.usage) }))}
-      ahead={ahead.map((step) => ({ ...step, usage: meter(setAt + step.usage) }))}
-      now={meter(now)}
-      due={shown(next?.dueUsage ?? null)}
-      planned={shown(next?.planUsage ?? null)}
-      from={meter(setAt)}
-      to={meter(setAt + to)}
+      looks={point.observations.map((look) => ({ ...look, usage: setAt + look.usage }))}
+      ahead={ahead.map((step) => ({ ...step, usage: setAt + step.usage }))}
+      now={now}
+      due={next?.dueUsage ?? null}
+      planned={next?.planUsage ?? null}
+      from={setAt}
+      to={setAt + to}
       size={size}
       label={inWords(point)}
       figure={figure}
@@ -188,6 +161,8 @@ function Drawn({ trend, point, size, meter }: DrawnProps) {
     />
   );
 }
+
+const tenth = (figure: number) => Math.round(figure * 10) / 10;
 
 function inWords({ point, role, observations, unlike }: Point): string {
   const last = observations.at(-1);

@@ -2,6 +2,7 @@ import { Box, Button, Flex } from '@chakra-ui/react';
 import type { RecheckSearch } from '@zero-lash/contract/rechecks';
 import type { DueState } from '@zero-lash/core/rechecks';
 import { lazy, Suspense, useState } from 'react';
+import { Link } from 'react-router';
 import { Choice } from '../app/Choice.tsx';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { Empty, Page } from '../app/Page.tsx';
@@ -37,7 +38,20 @@ export default function RechecksPage() {
     );
   };
   return (
-    <Page title="Rechecks" under="Whether the gaps held, and when to look again">
+    <Page
+      title="Rechecks"
+      under="Whether the gaps held, and when to look again"
+      actions={
+        <>
+          <Link className="zl-tool" to="/fleet">
+            What our engines say
+          </Link>
+          <Link className="zl-tool" to="/owners">
+            Owners
+          </Link>
+        </>
+      }
+    >
       <ProblemNote error={error} onRetry={refetch} />
       {data && (
         <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">

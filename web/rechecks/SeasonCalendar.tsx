@@ -48,7 +48,8 @@ export function SeasonCalendar({ narrow, today }: Props) {
   const { mayWork } = useRole();
   const [month, setMonth] = useState(monthFrom(today, 0));
   const [chosen, setChosen] = useState<string | null>(null);
-  const first = mondayOf(month);
+  // of this month the weeks that are gone show nothing: it begins with this one
+  const first = mondayOf(month === monthFrom(today, 0) ? today : month);
   const last = addDays(first, WEEKS * 7 - 1);
   const holdsToday = first <= today && last >= today;
   const { data } = useRechecksQuery({

@@ -44,7 +44,8 @@ function Question({ question, enabled }: { readonly question: MeterQuestion; rea
   const [reason, setReason] = useState('');
   return (
     <Note tone="tight" marginBottom="2" role="group" aria-label={`Meter of ${engine ?? serial}`}>
-      The meter of <b>{engine ?? serial}</b> sent {usage} {usageUnit}, <ShopTime at={at} />
+      The meter of <b>{engine ?? serial}</b> sent {[usage, usageUnit].filter(Boolean).join(' ')},{' '}
+      <ShopTime at={at} />
       {last !== null && `; it showed ${last} before`}. {why}
       {enabled && (
         <Flex gap="3" alignItems="flex-end" flexWrap="wrap" marginTop="2">

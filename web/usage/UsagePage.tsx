@@ -110,9 +110,7 @@ export default function UsagePage() {
             <th scope="col">Last read</th>
             <th scope="col">Now</th>
             <th scope="col">Heat cycles in all</th>
-            <th scope="col">
-              <span className="zl-hidden">What came of it</span>
-            </th>
+            <th scope="col">What came of it</th>
           </tr>
         </thead>
         <tbody>

@@ -58,12 +58,14 @@ export function readUsageCsv(text: string, engines: readonly Known[], today: str
     const asked = of('engine');
     const line = { line: index + 2, engine: asked };
     const bad = (error: string): MeterLine => ({ ...line, body: null, error, doubt: null });
-    const engine = engines.find(
+    const named = engines.filter(
       ({ name, serial }) =>
         name.toLowerCase() === asked.toLowerCase() ||
         (serial !== '' && serial.toLowerCase() === asked.toLowerCase()),
     );
+    const [engine] = named;
     if (!engine) return bad(`there is no engine “${asked}”`);
+    if (named.length > 1) return bad(`more than one engine is called “${asked}”, or has it for a serial`);
     const unit = of('unit').toLowerCase() || unitOfHead;
     if (unit !== '' && unit !== engine.usageUnit)
       return bad(`${engine.name} is counted in ${engine.usageUnit}, and not in ${unit}`);
