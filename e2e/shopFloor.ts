@@ -55,6 +55,12 @@ export async function openOwnShop(
     /** what the server said when it opened, how to sign in first of all */
     said: () => said,
     stop: () => stopped(server),
+    /** ends it in the middle of whatever it does */
+    kill: async () => {
+      const ended = new Promise((resolve) => server.once('exit', resolve));
+      server.kill('SIGKILL');
+      await ended;
+    },
     start: async () => {
       server = startServer(env, 'pipe');
       await addressOf(server);

@@ -48,7 +48,7 @@ export function freePort() {
 
 /** Tells a server to stop and waits until it has. */
 export function stopped(server) {
-  if (server.exitCode !== null) return Promise.resolve();
+  if (server.exitCode !== null || server.signalCode !== null) return Promise.resolve();
   const gone = new Promise((resolve) => server.once('exit', resolve));
   server.kill('SIGTERM');
   return gone;

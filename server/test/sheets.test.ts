@@ -1,3 +1,4 @@
+import { readPdf } from './pdf.ts';
 import { sheetFile, type SheetFile, type SheetRevision } from '@zero-lash/contract/sheets';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { DEMO_SHEETS } from '../demo/sheets/index.ts';
@@ -131,6 +132,22 @@ describe('a spec sheet', () => {
     expect(back.body).toEqual({ ...out.body, name: `${name} copy` });
   });
 
+  it('refuses more valves than any engine has, however many', async () => {
+    const { body } = await shop.call<SheetFile>(
+      VIEWER,
+      'GET',
+      `sheet-revisions/${(await shop.buildOf('Edger, Pellow Mill')).sheet.id}/file`,
+    );
+    for (const exhaust of [3, 50, 2.3e242, -1, 0.5])
+      expect(
+        await shop.call(LEAD, 'POST', 'sheets', {
+          ...{ name: 'Many valves', maker: 'Vessany' },
+          body: { ...body, pattern: { ...body.pattern, valves: { intake: 1, exhaust } } },
+        }),
+        String(exhaust),
+      ).toMatchObject({ status: 400, body: { fields: [{ path: 'body.pattern.valves.exhaust' }] } });
+  });
+
   it('prints a stop card by every school, and refuses a school there is not', async () => {
     const { id } = (await shop.buildOf('Summit drive, Kestrel Ridge')).sheet;
     const path = `/api/sheet-revisions/${id}/stop-card`;
@@ -141,6 +158,9 @@ describe('a spec sheet', () => {
       expect(card.headers['content-type']).toBe('application/pdf');
       expect(card.rawPayload.subarray(0, 5).toString()).toBe('%PDF-');
       expect(card.rawPayload.byteLength).toBeGreaterThan(3000);
+      const { embedded, tagged, parts } = await readPdf(card.rawPayload);
+      expect([embedded, tagged]).toEqual([true, true]);
+      expect(parts).toContain('Figure');
     }
     expect((await shop.raw(VIEWER, `${path}?school=guess`)).statusCode).toBe(400);
   });

@@ -192,20 +192,34 @@ describe('when a recheck is due', () => {
           tenths(6000),
           fc.constantFrom(0.9, 0.95, 1).map((share) => -share),
         ),
-        async (planned, after, ran) => {
+        fc.record({
+          dueCycles: fc.option(fc.integer({ min: 1, max: 30 })),
+          cycles: fc.integer({ min: 0, max: 32 }),
+          held: fc.boolean(),
+        }),
+        async (planned, after, ran, { dueCycles, cycles, held }) => {
           const due = Math.round((planned + after) * 10) / 10;
           // figures at the very edge are what the two would differ on
           const usage = Math.round((planned + (ran < 0 ? after * -ran : ran)) * 10) / 10;
           await shop
             .db('engines')
             .where({ id: build.engine.id })
-            .update({ usage, ran_before: 0, meter_from: 0 });
+            .update({ usage, ran_before: 0, meter_from: 0, heat_cycles: cycles });
           await shop
             .db('rechecks')
             .where({ id: recheck.id })
-            .update({ planned_usage: planned, due_usage: due, due_date: null });
+            .update({
+              ...{ planned_usage: planned, due_usage: due, due_date: null, held },
+              ...{ due_cycles: dueCycles, planned_cycles: 0 },
+            });
           const today = (await shop.call<Today>(VIEWER, 'GET', 'today')).body;
-          const state = dueState({ dueUsage: due, dueDate: null }, planned, { day: today.day, usage });
+          const state = dueState(
+            { dueUsage: due, dueDate: null, dueCycles },
+            { usage: planned, cycles: 0 },
+            { day: today.day, usage, cycles },
+            null,
+            held,
+          );
           const others = await shop.db('rechecks').where({ status: 'planned' }).whereNot({ id: recheck.id });
           const { counts } = today.rechecks;
           expect(Object.values(counts).reduce((sum, count) => sum + count, 0)).toBe(others.length + 1);

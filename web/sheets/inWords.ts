@@ -97,10 +97,11 @@ export function sheetInWords(sheet: SheetBody): SheetLine[] {
       name: 'Put together',
       text: sheet.assembly.map(({ text, hold }) => `${hold ? 'not to be skipped: ' : ''}${text}`).join('; '),
     },
-    (sheet.runIn?.heatCycles ?? 0) > 0 && {
-      name: 'Before it is signed off',
-      text: `${sheet.runIn.heatCycles} heat cycles${sheet.runIn.retorque ? ', then the head torqued again, cold' : ''}`,
-    },
+    sheet.runIn &&
+      (sheet.runIn.heatCycles > 0 || sheet.runIn.retorque) && {
+        name: 'Before it is signed off',
+        text: `${sheet.runIn.heatCycles} heat cycles${sheet.runIn.retorque ? ', then the head torqued again, cold' : ''}`,
+      },
     sheet.wanted.length > 0 && {
       name: 'Wanted at hand',
       text: sheet.wanted.map(({ name, count }) => (count > 1 ? `${name} ${count}` : name)).join(', '),

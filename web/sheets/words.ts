@@ -83,6 +83,7 @@ export function stepInWords(step: RecheckStep & { readonly season?: string }, un
     step.afterUsage !== null && `${step.afterUsage} ${unit}`,
     step.afterDays !== null && `${step.afterDays} days`,
     step.afterCycles && `${step.afterCycles} heat cycles`,
+    !step.before && step.season,
     step.before && `before ${step.season || 'the season'} (${dayOfYearInWords(step.before)})`,
   ]
     .filter(Boolean)

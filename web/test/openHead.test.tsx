@@ -353,7 +353,7 @@ describe('a count of parts', () => {
     expect(screen.queryByRole('alert')).toBeNull();
     unmount();
     show(<CountIn build={build({ stage: 'close', ledger: ledger({ ...line, in: 1 }) })} />);
-    expect(screen.getByRole('alert').textContent).toContain('Cover bolt, long : 1 missing');
+    expect(screen.getByRole('alert').textContent).toContain('Cover bolt, long: 1 missing');
   });
 });
 

@@ -222,14 +222,15 @@ const OTHERS: Readonly<Record<string, readonly string[]>> = {
   camDrive: ['gears', 'belt'],
   bridgeKind: ['plain', 'guided'],
   stampedIn: ['mm', 'in'],
+  before: ['10-01'],
 };
 
 function anotherValue(name: string, now: unknown): unknown {
   if (typeof now === 'number') return now + 1;
   if (typeof now === 'boolean') return !now;
-  if (now === null) return 7;
   const few = OTHERS[name];
-  return few ? few.find((word) => word !== now) : `${String(now)}x`;
+  if (few) return few.find((word) => word !== now);
+  return now === null ? 7 : `${String(now)}x`;
 }
 
 describe('whatever changes on a sheet', () => {
