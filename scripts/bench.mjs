@@ -11,10 +11,12 @@ const percent = (share) => `${(share * 100).toFixed(1)} %`;
 
 ensurePackages();
 const executablePath = ensureChromium();
+const { benchForecasts } = await import('./bench/forecast.mjs');
 const { benchCrankStops } = await import('./bench/crankStops.mjs');
 const { benchFirstPage } = await import('./bench/firstPage.mjs');
 const { addManyEngines } = await import('./bench/manyEngines.mjs');
 const { printTable } = await import('./bench/table.mjs');
+const { benchRechecks } = await import('./bench/rechecks.mjs');
 const { benchShimPlan } = await import('./bench/shimPlan.mjs');
 const { benchOwnerSheet } = await import('./bench/ownerSheet.mjs');
 const { benchRebuilds } = await import('./bench/rebuilds.mjs');
@@ -51,6 +53,7 @@ try {
   const bench = await signIn('Tobin Hask', 'two-full-turns');
   const lead = await signIn('Ilse Marrand', 'brass-and-feeler');
   const reads = await benchReads(base, viewer.cookie, await addressesOf(base, viewer.cookie));
+  const anew = await benchRechecks(base, viewer.cookie);
   const chromium = {
     executablePath,
     args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking'],
@@ -58,6 +61,7 @@ try {
   const page = await benchFirstPage(base, viewer.inBrowser, chromium);
   const wheel = await benchWheel(base, viewer.inBrowser, chromium);
   const stops = await benchCrankStops();
+  const forecasts = await benchForecasts();
   const plan = await benchShimPlan();
   const rebuilds = await benchRebuilds();
   const owner = await benchOwnerSheet(base, viewer.cookie);
@@ -125,6 +129,18 @@ try {
       aim: 'under 2',
       met: rebuilds.plan.passedOut < 2,
     },
+    {
+      what: `Forecasts of ${forecasts.points} points seen five times each; a straight line through the same looks ${forecasts.lineMs.toFixed(1)} ms`,
+      result: `${forecasts.ms.toFixed(0)} ms, ${forecasts.ratio.toFixed(0)} times that`,
+      aim: 'under 1000 ms',
+      met: forecasts.ms < 1000,
+    },
+    ...anew.map(({ name, ms, bareMs, most }) => ({
+      what: `${name}, read anew each time: p95; a bare “select 1” ${bareMs.toFixed(1)} ms`,
+      result: `${ms.toFixed(0)} ms, ${(ms / bareMs).toFixed(0)} times that`,
+      aim: `under ${most} ms`,
+      met: ms < most,
+    })),
     {
       what: 'The owner’s sheet of a V12 with 24 valves, as a PDF: median',
       result: `${owner.ms.toFixed(0)} ms`,

@@ -58,21 +58,25 @@ const ON_BOUNDARY = 1e-9;
 export function driftForecast(input: DriftForecastInput): DriftForecast {
   const { spec, threshold, horizon, step } = input;
   if (!(step > 0)) throw new RangeError('step must be above 0');
-  const { state, rowAt, last } = learnDrift(input);
+  const { state, last } = learnDrift(input);
   const forecast = (usage: number) => {
-    const row = rowAt(usage);
-    const mean = dot(row, state.mean);
-    const sd = Math.sqrt(Math.max(0, dot(row, times(state.covariance, row))));
+    const [mean, sd] = [state.meanAt(usage), state.sdAt(usage)];
     return { usage, mean, sd, pTight: below(spec.min, mean, sd), pLoose: 1 - below(spec.max, mean, sd) };
+  };
+  // what is out at most is known at little cost, and settles most steps
+  const mayBeOut = (usage: number) => {
+    const [mean, sd] = [state.meanAt(usage), state.sdAt(usage)];
+    return atMost((spec.min - mean) / sd) + atMost((mean - spec.max) / sd);
   };
   let dueUsage: number | null = null;
   for (let ahead = 0; dueUsage === null; ahead += 1) {
     const usage = last + ahead * step;
     if (usage > horizon + ON_BOUNDARY) break;
+    if (mayBeOut(usage) < threshold - ON_BOUNDARY) continue;
     const { pTight, pLoose } = forecast(usage);
     if (pTight + pLoose >= threshold - ON_BOUNDARY) dueUsage = usage;
   }
-  return { bedIn: state.mean[1]!, perUnit: state.mean[2]!, at: input.at.map(forecast), dueUsage };
+  return { bedIn: state.bedIn, perUnit: state.perUnit, at: input.at.map(forecast), dueUsage };
 }
 
 /** What is known of a point's course once its observations are in. */
@@ -93,17 +97,11 @@ export interface KnownDrift {
 export function driftOf(
   input: Pick<DriftForecastInput, 'observations' | 'prior' | 'operatorSd'>,
 ): KnownDrift {
-  const { state, rowAt } = learnDrift(input);
+  const { state } = learnDrift(input);
   return {
-    perUnit: state.mean[2]!,
-    perUnitSd: Math.sqrt(state.covariance[2]![2]!),
-    at: (usage) => {
-      const row = rowAt(usage);
-      return {
-        mean: dot(row, state.mean),
-        sd: Math.sqrt(Math.max(0, dot(row, times(state.covariance, row)))),
-      };
-    },
+    perUnit: state.perUnit,
+    perUnitSd: state.perUnitSd,
+    at: (usage) => ({ mean: state.meanAt(usage), sd: state.sdAt(usage) }),
   };
 }
 
@@ -116,18 +114,21 @@ function learnDrift({
   const [first] = observations;
   if (!first) throw new RangeError('observations must not be empty');
   if (!(prior.tau > 0)) throw new RangeError('prior.tau must be above 0');
-  const rowAt = (usage: number) => [1, 1 - Math.exp(-usage / prior.tau), usage] as const;
-  let state: Posterior = {
-    mean: [(first.lo + first.hi) / 2, prior.bedIn.mean, prior.perUnit.mean],
-    covariance: diagonal([START_SD, prior.bedIn.sd, prior.perUnit.sd]),
-  };
+  const state = new Posterior(
+    [(first.lo + first.hi) / 2, prior.bedIn.mean, prior.perUnit.mean],
+    [START_SD, prior.bedIn.sd, prior.perUnit.sd],
+    prior.tau,
+  );
   observations.forEach(({ usage, lo, hi }, index) => {
     const noise = (hi - lo) ** 2 / 12 + operatorSd ** 2;
     if (!(noise > 0)) throw new RangeError(`observations.${index}: has no width, and operatorSd is 0`);
-    state = learn(state, rowAt(usage), (lo + hi) / 2, noise);
+    state.learn(usage, (lo + hi) / 2, noise);
   });
-  return { state, rowAt, last: observations.at(-1)!.usage };
+  return { state, last: observations.at(-1)!.usage };
 }
+
+/** At most so much of the standard normal lies below a figure: half of e to minus half its square, where it is under 0. */
+const atMost = (z: number) => (z < 0 ? Math.exp((-z * z) / 2) / 2 : 1);
 
 /** How likely a figure with a mean and spread lies below another; without spread it does or does not. */
 function below(limit: number, mean: number, sd: number): number {
@@ -135,30 +136,73 @@ function below(limit: number, mean: number, sd: number): number {
   return mean < limit ? 1 : 0;
 }
 
-interface Posterior {
-  readonly mean: readonly number[];
-  readonly covariance: readonly (readonly number[])[];
-}
+/**
+ * What is known of a start, a bedding in and a drift: their means and how they vary together. Written out, and not as matrices,
+ * because ten thousand points are forecast at once.
+ */
+class Posterior {
+  readonly #tau: number;
+  #start: number;
+  #bedIn: number;
+  perUnit: number;
+  /** variances of the three, and how they vary together */
+  #ss: number;
+  #sb = 0;
+  #sp = 0;
+  #bb: number;
+  #bp = 0;
+  #pp: number;
 
-/** Brings what is known up to date by one observation of a row of the model. */
-function learn(
-  { mean, covariance }: Posterior,
-  row: readonly number[],
-  seen: number,
-  noise: number,
-): Posterior {
-  const across = times(covariance, row);
-  const variance = dot(row, across) + noise;
-  const gain = across.map((one) => one / variance);
-  const off = seen - dot(row, mean);
-  return {
-    mean: mean.map((one, index) => one + gain[index]! * off),
-    covariance: covariance.map((line, i) => line.map((one, j) => one - gain[i]! * across[j]!)),
-  };
-}
+  constructor(means: readonly [number, number, number], sds: readonly [number, number, number], tau: number) {
+    [this.#start, this.#bedIn, this.perUnit] = means;
+    [this.#ss, this.#bb, this.#pp] = [sds[0] ** 2, sds[1] ** 2, sds[2] ** 2];
+    this.#tau = tau;
+  }
 
-const dot = (a: readonly number[], b: readonly number[]) =>
-  a.reduce((sum, one, index) => sum + one * b[index]!, 0);
-const times = (matrix: readonly (readonly number[])[], row: readonly number[]) =>
-  matrix.map((line) => dot(line, row));
-const diagonal = (sds: readonly number[]) => sds.map((sd, i) => sds.map((_, j) => (i === j ? sd ** 2 : 0)));
+  get bedIn(): number {
+    return this.#bedIn;
+  }
+
+  get perUnitSd(): number {
+    return Math.sqrt(this.#pp);
+  }
+
+  meanAt(usage: number): number {
+    return this.#start + this.#bedded(usage) * this.#bedIn + usage * this.perUnit;
+  }
+
+  sdAt(usage: number): number {
+    const bedded = this.#bedded(usage);
+    const variance =
+      this.#ss +
+      2 * bedded * this.#sb +
+      2 * usage * this.#sp +
+      bedded * bedded * this.#bb +
+      2 * bedded * usage * this.#bp +
+      usage * usage * this.#pp;
+    return Math.sqrt(Math.max(0, variance));
+  }
+
+  /** Brings what is known up to date by one observation. */
+  learn(usage: number, seen: number, noise: number): void {
+    const bedded = this.#bedded(usage);
+    const s = this.#ss + bedded * this.#sb + usage * this.#sp;
+    const b = this.#sb + bedded * this.#bb + usage * this.#bp;
+    const p = this.#sp + bedded * this.#bp + usage * this.#pp;
+    const variance = s + bedded * b + usage * p + noise;
+    const off = (seen - this.meanAt(usage)) / variance;
+    this.#start += s * off;
+    this.#bedIn += b * off;
+    this.perUnit += p * off;
+    this.#ss -= (s * s) / variance;
+    this.#sb -= (s * b) / variance;
+    this.#sp -= (s * p) / variance;
+    this.#bb -= (b * b) / variance;
+    this.#bp -= (b * p) / variance;
+    this.#pp -= (p * p) / variance;
+  }
+
+  #bedded(usage: number): number {
+    return 1 - Math.exp(-usage / this.#tau);
+  }
+}

@@ -118,11 +118,11 @@ function priorFor(
   course: Pick<PointCourse, 'role' | 'observations'>,
   unit: UsageUnit,
   priors: readonly RolePrior[],
+  measured = ownDrift(course, unit),
 ): DriftForecastInput['prior'] {
   const stated = statedPrior(unit);
   const known = priors.find((prior) => prior.role === course.role);
   const perUnit = known ? { mean: known.perUnit, sd: known.sd } : stated.perUnit;
-  const measured = ownDrift(course, unit);
   const alone =
     measured !== null &&
     Math.abs(measured.value - perUnit.mean) > SPEAKS_FOR_ITSELF * Math.hypot(measured.se, perUnit.sd);
@@ -148,7 +148,8 @@ export function pointForecasts(
 ): readonly PointForecast[] {
   const ahead = Math.max(at - now, 1);
   const horizon = now + ahead * LOOKED_AHEAD;
-  const odd = oddPoints(courses, unit, priors);
+  const drifts = new Map(courses.map((course) => [course, ownDrift(course, unit)]));
+  const odd = oddPoints(drifts, unit, priors);
   return known(courses).map((course) => {
     const { point, limits, observations } = course;
     const {
@@ -156,7 +157,7 @@ export function pointForecasts(
       at: seen,
       dueUsage,
     } = driftForecast({
-      ...{ observations, spec: limits, prior: priorFor(course, unit, priors) },
+      ...{ observations, spec: limits, prior: priorFor(course, unit, priors, drifts.get(course)) },
       ...{ operatorSd: USUAL_FEEL, threshold: FORECAST_THRESHOLD, horizon, at: [at] },
       step: (horizon - now) / STEPS,
     });
@@ -226,18 +227,15 @@ export function ownDrift(
 
 /** Points that move unlike the others of their role on the same engine, and which way. */
 function oddPoints(
-  courses: readonly PointCourse[],
+  drifts: ReadonlyMap<PointCourse, ReturnType<typeof ownDrift>>,
   unit: UsageUnit,
   priors: readonly RolePrior[],
 ): ReadonlyMap<string, 'tighter' | 'looser'> {
   const odd = new Map<string, 'tighter' | 'looser'>();
-  for (const role of new Set(courses.map((course) => course.role))) {
-    const moved = courses
-      .filter((course) => course.role === role)
-      .flatMap((course) => {
-        const drift = ownDrift(course, unit);
-        return drift ? [{ key: course.point, perUnit: drift.value, se: drift.se }] : [];
-      });
+  for (const role of new Set([...drifts.keys()].map((course) => course.role))) {
+    const moved = [...drifts].flatMap(([course, drift]) =>
+      course.role === role && drift ? [{ key: course.point, perUnit: drift.value, se: drift.se }] : [],
+    );
     if (moved.length === 0) continue;
     const mean = moved.reduce((sum, { perUnit }) => sum + perUnit, 0) / moved.length;
     const betweenSd =

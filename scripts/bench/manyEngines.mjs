@@ -39,6 +39,30 @@ export async function addManyEngines(url, engines, roundsEach) {
        from rounds r join lash_points p on p.revision_id = r.revision_id
        join builds b on b.id = r.build_id join engines e on e.id = b.engine_id where e.serial like 'B-%'`,
     );
+    // what two closed rechecks of each said, and when the next is expected
+    await client.query(
+      `insert into rechecks (build_id, engine_id, sequence, planned_usage, due_usage, status, outcome, done_at, done_by)
+       select b.id, b.engine_id, 1 + n, 0, 200, 'done', 'held', now() - n * interval '200 days', b.opened_by
+       from builds b join engines e on e.id = b.engine_id, generate_series(1, 2) n
+       where b.stage = 'run-in' and e.serial like 'B-%'`,
+    );
+    await client.query(
+      `insert into point_checks (recheck_id, point, sheet_id, engine_id, role, since, lo, hi, from_lo, from_hi,
+         verdict, per_unit, se, said_mean, said_sd, at, newest)
+       select r.id, p.key, e.sheet_id, e.id, p.role, 200 * r.sequence, 2400, 2500, 2450, 2550,
+         case when random() < 0.02 then 'tight' else 'in-spec' end, -0.00004 + random() * 0.00002, 0.00003,
+         0.245 + random() * 0.01, 0.006, r.done_at, r.sequence = 2
+       from rechecks r join engines e on e.id = r.engine_id join builds b on b.id = r.build_id
+         join lash_points p on p.revision_id = b.revision_id
+       where r.status = 'done' and e.serial like 'B-%'`,
+    );
+    await client.query(
+      `update rechecks r set expected_day = due_date, plan_usage = due_usage, plan_date = due_date,
+         forecast = (select jsonb_build_object('threshold', 0.2, 'priors', '[]'::jsonb, 'points', jsonb_agg(jsonb_build_object(
+           'point', p.key, 'perUnit', 0, 'mean', 0.25, 'sd', 0.01, 'pTight', 0.01, 'pLoose', 0.01, 'outAt', null, 'unlike', null)))
+           from lash_points p join builds b on b.revision_id = p.revision_id where b.id = r.build_id)
+       where r.status = 'planned' and r.engine_id in (select id from engines where serial like 'B-%')`,
+    );
     await client.query('commit');
     await client.query('analyze');
     const { rows } = await client.query(

@@ -30,13 +30,7 @@ export async function readFleet(db: Knex, sheetId: string): Promise<FleetSays> {
       order by r.status = 'published' desc, r.number desc limit 1) as unit`),
     );
   if (!sheet) throw new Refusal('not_found', { detail: 'There is no such spec sheet.' });
-  const [whole, positions, checks, findings, drifts, expected] = await Promise.all([
-    db('point_checks')
-      .where({ sheet_id: sheetId })
-      .first(
-        db.raw('count(distinct engine_id)::int as engines'),
-        db.raw('count(distinct recheck_id)::int as rechecks'),
-      ),
+  const [positions, { checks, ...whole }, findings, drifts, expected] = await Promise.all([
     readPositions(db, sheetId),
     readChecks(db, sheetId),
     readFindings(db, sheetId),
@@ -68,37 +62,46 @@ export async function readFleet(db: Knex, sheetId: string): Promise<FleetSays> {
 async function readPositions(db: Knex, sheetId: string): Promise<FleetSays['positions']> {
   const { rows } = await db.raw(
     `with newest as (
-       select distinct on (engine_id, point) engine_id, point, role, per_unit, since, at
-         from point_checks where sheet_id = :sheet and per_unit is not null order by engine_id, point, at desc
-     ), ranked as (
-       select *, row_number() over (partition by engine_id order by abs(per_unit) desc, point) as place from newest
+       select engine_id, point, per_unit from point_checks
+        where sheet_id = :sheet and newest and per_unit is not null
      ), drift as (
-       select point, count(*)::int as engines, avg(per_unit) as per_unit,
-         (count(*) filter (where place = 1))::int as first from ranked group by point
+       select point, count(*)::int as engines, avg(per_unit) as per_unit from newest group by 1
+     ), first as (
+       -- the greatest drift of each engine, with the place it is at behind it
+       select substr(most, 17) as point, count(*)::int as engines from (
+         select max(to_char(abs(per_unit), 'FM000000.000000000') || point) as most from newest group by engine_id) f group by 1
+     ), checked as (
+       select point, min(role) as role, count(*)::int as checks,
+           (count(*) filter (where verdict in ('tight', 'loose')))::int as out
+         from point_checks where sheet_id = :sheet group by 1
      )
-     select c.point, min(c.role) as role, d.engines, d.per_unit as "perUnit", count(*)::int as checks,
-         (count(*) filter (where c.verdict in ('tight', 'loose')))::int as out, d.first as "goesFirst"
-       from point_checks c join drift d on d.point = c.point
-      where c.sheet_id = :sheet group by c.point, d.engines, d.per_unit, d.first order by c.point`,
+     select c.point, c.role, d.engines, d.per_unit as "perUnit", c.checks, c.out, coalesce(f.engines, 0) as "goesFirst"
+       from checked c join drift d on d.point = c.point left join first f on f.point = c.point order by c.point`,
     { sheet: sheetId },
   );
   return rows as FleetSays['positions'];
 }
 
-/** Each check of the plan: how many found a point out, and what the engines had run by then. */
-async function readChecks(db: Knex, sheetId: string): Promise<FleetSays['checks']> {
+/** How much there is in all, and each check of the plan: how many found a point out, and what the engines had run by then. */
+async function readChecks(
+  db: Knex,
+  sheetId: string,
+): Promise<Pick<FleetSays, 'checks' | 'engines' | 'rechecks'>> {
   const { rows } = await db.raw(
-    `with looked as (
-       select c.recheck_id, c.engine_id, r.sequence, bool_or(c.verdict in ('tight', 'loose')) as out, max(c.since) as since
-         from point_checks c join rechecks r on r.id = c.recheck_id
-        where c.sheet_id = :sheet group by 1, 2, 3
+    `with looked as materialized (
+       select c.recheck_id, min(c.engine_id::text) as engine, bool_or(c.verdict in ('tight', 'loose')) as out,
+           max(c.since) as since
+         from point_checks c where c.sheet_id = :sheet group by 1
+     ), by_check as (
+       select r.sequence, count(distinct l.engine)::int as engines, count(*)::int as rechecks,
+           (count(*) filter (where l.out))::int as out, round(avg(l.since), 1)::float8 as since
+         from looked l join rechecks r on r.id = l.recheck_id group by 1
      )
-     select sequence, count(distinct engine_id)::int as engines, count(*)::int as rechecks,
-         (count(*) filter (where out))::int as out, round(avg(since), 1)::float8 as since
-       from looked group by 1 order by 1`,
+     select (select count(distinct engine)::int from looked) as engines, (select count(*)::int from looked) as rechecks,
+       (select coalesce(json_agg(b order by b.sequence), '[]') from by_check b) as checks`,
     { sheet: sheetId },
   );
-  return rows as FleetSays['checks'];
+  return rows[0] as Pick<FleetSays, 'checks' | 'engines' | 'rechecks'>;
 }
 
 async function readFindings(db: Knex, sheetId: string) {
@@ -123,10 +126,8 @@ async function readFindings(db: Knex, sheetId: string) {
 
 async function readDrifts(db: Knex, sheetId: string) {
   const { rows } = await db.raw(
-    `select * from (
-       select distinct on (engine_id, point) engine_id as engine, role, per_unit as value, se, at
-         from point_checks where sheet_id = :sheet and se > 0 order by engine_id, point, at desc
-     ) n order by at desc limit ${MOST}`,
+    `select engine_id as engine, role, per_unit as value, se from point_checks
+      where sheet_id = :sheet and newest and se > 0 order by at desc limit ${MOST}`,
     { sheet: sheetId },
   );
   return rows as { engine: string; role: string; value: number; se: number }[];

@@ -71,6 +71,7 @@ export async function up(knex: Knex): Promise<void> {
     create unique index usages_fed_once on usages (engine_id, read_at) where source = 'feed';
 
     alter table rechecks
+      drop constraint rechecks_check,
       add column due_cycles int,
       add column planned_cycles int not null default 0,
       -- what begins on the day it is due before, in the sheet's words
@@ -87,6 +88,8 @@ export async function up(knex: Knex): Promise<void> {
       add column forecast jsonb,
       add column version int not null default 1;
     update rechecks set plan_usage = due_usage, plan_date = due_date, expected_day = due_date;
+    alter table rechecks add constraint rechecks_due_by_something
+      check (due_usage is not null or due_date is not null or due_cycles is not null);
     create index rechecks_planned on rechecks (expected_day) where status = 'planned';
 
     create table recheck_changes (
@@ -123,10 +126,13 @@ export async function up(knex: Knex): Promise<void> {
       said_mean double precision,
       said_sd double precision,
       at timestamptz not null,
+      -- of this point of this engine nothing was found later
+      newest boolean not null default true,
       primary key (recheck_id, point)
     );
     create index point_checks_of_sheet on point_checks (sheet_id, role);
     create index point_checks_of_engine on point_checks (engine_id);
+    create index point_checks_newest on point_checks (sheet_id) where newest;
 
     alter table people
       add column email text not null default '' check (length(email) <= 120),
@@ -190,7 +196,10 @@ export async function down(knex: Knex): Promise<void> {
     alter table shop drop column remind_days, drop column quiet_to, drop column quiet_from;
     alter table people drop column looked_at, drop column email;
     drop index rechecks_planned;
+    update rechecks set due_date = coalesce(expected_day, current_date) where due_usage is null and due_date is null;
     alter table rechecks
+      drop constraint rechecks_due_by_something,
+      add constraint rechecks_check check (due_usage is not null or due_date is not null),
       drop column version, drop column forecast, drop column latest_day, drop column earliest_day, drop column expected_day,
       drop column bench_day, drop column held, drop column by_forecast, drop column plan_date, drop column plan_usage,
       drop column season, drop column planned_cycles, drop column due_cycles;

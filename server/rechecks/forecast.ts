@@ -59,6 +59,8 @@ export async function readCourses(db: Knex, buildId: string): Promise<BuildCours
   return { build, setAt, courses };
 }
 
+const MOST = 2000;
+
 /** What the shop's own closed rechecks of a pattern say of its roles; one engine is left out, so that none speaks for itself. */
 export async function readPriors(
   db: Knex,
@@ -66,11 +68,12 @@ export async function readPriors(
   roles: readonly string[],
 ): Promise<readonly RolePrior[]> {
   const drifts = (await db('point_checks')
-    .where({ sheet_id: sheetId })
+    .where({ sheet_id: sheetId, newest: true })
     .whereNot({ engine_id: but })
     .whereNotNull('per_unit')
-    .distinctOn('engine_id', 'point')
-    .orderBy(['engine_id', 'point', { column: 'at', order: 'desc' }])
+    // more of them would say the same again
+    .orderBy('at', 'desc')
+    .limit(MOST)
     .select('role', 'per_unit as value', 'se')) as OwnDrift[];
   return rolePriors(
     roles,

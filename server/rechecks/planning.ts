@@ -125,5 +125,34 @@ export async function recordChecks(db: Knex, recheckId: string): Promise<void> {
       },
     ];
   });
-  if (rows.length > 0) await db('point_checks').insert(rows).onConflict(['recheck_id', 'point']).merge();
+  if (rows.length === 0) return;
+  // a recheck that was opened again is judged anew: it stays the newest
+  await db('point_checks')
+    .where({ engine_id: build.engine.id })
+    .whereIn(
+      'point',
+      rows.map(({ point }) => point),
+    )
+    .update({ newest: false });
+  await db('point_checks')
+    .insert(rows.map((row) => ({ ...row, newest: true })))
+    .onConflict(['recheck_id', 'point'])
+    .merge();
+}
+
+/** Takes back what a recheck was found to say, until it is judged anew: what was found before it is the newest again. */
+export async function forgetChecks(db: Knex, recheckId: string): Promise<void> {
+  const gone = (await db('point_checks')
+    .where({ recheck_id: recheckId })
+    .delete()
+    .returning(['engine_id'])) as {
+    engine_id: string;
+  }[];
+  if (gone.length === 0) return;
+  await db.raw(
+    `update point_checks c set newest = true
+      where c.engine_id = :engine and not exists (
+        select 1 from point_checks l where l.engine_id = c.engine_id and l.point = c.point and l.at > c.at)`,
+    { engine: gone[0]!.engine_id },
+  );
 }

@@ -2,6 +2,7 @@ import type { BuildRowChange } from '@zero-lash/contract/builds';
 import type { Knex } from 'knex';
 import type { RoundTakenUp } from '../measuring/takeUpRound.ts';
 import { Refusal } from '../plugins/errors.ts';
+import { forgetChecks } from './planning.ts';
 import { recheckChanges } from './store.ts';
 
 /**
@@ -23,6 +24,7 @@ export async function reopenRecheck(
   await db('rechecks')
     .where({ id: recheckId })
     .update({ status: 'planned', outcome: null, done_at: null, done_by: null });
+  await forgetChecks(db, recheckId!);
   await db('rounds').where({ id }).update({ closed_at: null });
   return recheckChanges(db, build.id, id);
 }

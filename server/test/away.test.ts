@@ -159,6 +159,7 @@ describe('a gauge', () => {
       shop.call(LEAD, 'PATCH', 'shop', {
         ...{ name: 'Overmere Valley Engine Works', unit: 'mm', zone: 'Europe/Vienna' },
         ...{ gaugesOnNetwork, provesAgain: 'disturbed', allowOver: [], version },
+        ...{ quietFrom: '19:00', quietTo: '07:00', remindDays: 14, meterFeed: '' },
       });
     expect((await allow(true, now.version)).status).toBe(200);
     const far = await shop.call<Instrument>(LEAD, 'POST', 'instruments', {

@@ -1,4 +1,5 @@
 import type { EngineView } from '@zero-lash/contract/engines';
+import type { SheetFile, SheetRevision } from '@zero-lash/contract/sheets';
 import type { FleetList, FleetSays } from '@zero-lash/contract/fleet';
 import type { PastRecheck, RecheckList } from '@zero-lash/contract/rechecks';
 import { addDays } from '@zero-lash/core/rechecks';
@@ -137,6 +138,54 @@ describe('a planned recheck', () => {
     expect(next.planUsage).toBe(630);
     expect(next.dueUsage).toBeLessThan(630);
     expect(next.dueUsage).toBeGreaterThan(330);
+  });
+
+  it('may be due by heat cycles alone, as they are counted', async () => {
+    const like = await shop.buildOf('Edger, Pellow Mill');
+    const { body: sheet } = await shop.call<SheetFile>(LEAD, 'GET', `sheet-revisions/${like.sheet.id}/file`);
+    const { format: _, formatVersion: __, name: ___, maker, ...body } = sheet;
+    const step = { afterUsage: null, afterDays: null, afterCycles: 5 };
+    const { body: draft } = await shop.call<SheetRevision>(BENCH, 'POST', 'sheets', {
+      ...{ name: 'By heat', maker, body: { ...body, recheckPlan: [step] } },
+    });
+    await shop.call(LEAD, 'POST', `sheet-revisions/${draft.id}/publication`, { version: draft.version });
+    const { body: engine } = await shop.call<EngineView>(BENCH, 'POST', 'engines', {
+      ...{ name: 'By heat', serial: '', owner: '', duty: '', usage: 10, sheetId: draft.sheetId },
+    });
+    const work = await Work.on(shop, 'Edger, Pellow Mill', { engineId: engine.id, revisionId: draft.id });
+    await work.reach('close');
+    await work.tickAll();
+    expect((await work.signOff()).status).toBe(201);
+    expect(planned(work.build)).toMatchObject({
+      dueCycles: 5,
+      dueUsage: null,
+      dueDate: null,
+      state: 'coming',
+    });
+    const count = async (heatCycles: number) => {
+      await shop.call(BENCH, 'POST', `engines/${engine.id}/usages`, { usage: 10, heatCycles });
+      return planned(await shop.build(work.build.id)).state;
+    };
+    expect([await count(4), await count(5), await count(6)]).toEqual(['coming', 'due', 'overdue']);
+  });
+
+  it('that is opened again by a late reading says nothing of all engines until it is judged anew', async () => {
+    const work = await signed();
+    const id = await work.recheck();
+    const before = new Date().toISOString();
+    await work.judge(id);
+    const checks = async () => shop.db('point_checks').where({ recheck_id: id });
+    expect((await checks()).every(({ newest }) => newest)).toBe(true);
+    expect((await checks()).length).toBe(work.points.length);
+    await shop.read(BENCH, id, {
+      ...{
+        point: work.points[0],
+        reading: { kind: 'value', value: 0.1, uncertainty: 0.002 },
+        asTyped: '0.1',
+      },
+      takenAt: before,
+    });
+    expect(await checks()).toEqual([]);
   });
 
   it('is looked for by owner, place and pattern, the most pressing first', async () => {

@@ -16,8 +16,19 @@ export class Work {
     this.build = build;
   }
 
-  /** A build on a new engine of the pattern of another. */
-  static async on(shop: TestShop, like: string): Promise<Work> {
+  /** A build on a new engine of the pattern of another, or on an engine of one's own. */
+  static async on(
+    shop: TestShop,
+    like: string,
+    own?: { readonly engineId: string; readonly revisionId: string },
+  ): Promise<Work> {
+    if (own) {
+      const { engineId, revisionId } = own;
+      const opened = await shop.write(BENCH, 'POST', `engines/${engineId}/builds`, {
+        ...{ revisionId, complaint: 'Proof' },
+      });
+      return new Work(shop, opened.body);
+    }
     const { sheet } = await shop.buildOf(like);
     const { body: engine } = await shop.call<EngineRow>(BENCH, 'POST', 'engines', {
       ...{ name: `Proof ${randomUUID().slice(0, 8)}`, serial: '', owner: '', duty: '', usage: 10 },

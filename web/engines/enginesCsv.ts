@@ -16,7 +16,7 @@ export interface EngineLine {
   readonly error: string | null;
 }
 
-const HEADS = ['name', 'serial', 'owner', 'duty', 'sheet', 'usage'] as const;
+const HEADS = ['name', 'serial', 'owner', 'duty', 'place', 'sheet', 'usage'] as const;
 type Head = (typeof HEADS)[number];
 
 /** How a heading may be written besides. */
@@ -68,7 +68,10 @@ export function readEnginesCsv(
     return {
       line,
       error: null,
-      engine: { name, serial: of('serial'), owner: of('owner'), duty: of('duty'), sheetId: sheet.id, usage },
+      engine: {
+        ...{ name, serial: of('serial'), owner: of('owner'), duty: of('duty'), place: of('place') },
+        ...{ sheetId: sheet.id, usage },
+      },
     };
   });
 }
@@ -77,8 +80,8 @@ export function readEnginesCsv(
 export function writeEnginesCsv(engines: readonly EngineRow[]): string {
   return Papa.unparse({
     fields: [...HEADS, 'unit'],
-    data: engines.map(({ name, serial, owner, duty, sheetName, usage, usageUnit }) => [
-      ...[name, serial, owner, duty, sheetName, usage, usageUnit],
+    data: engines.map(({ name, serial, owner, duty, place, sheetName, usage, usageUnit }) => [
+      ...[name, serial, owner, duty, place, sheetName, usage, usageUnit],
     ]),
   });
 }

@@ -26,7 +26,14 @@ describe('a list of engines', () => {
       {
         ...{ line: 2, error: null },
         engine: {
-          ...{ name: 'Frost fan 20', serial: '', owner: 'Sellend Orchards', duty: '', sheetId: 's1' },
+          ...{
+            name: 'Frost fan 20',
+            serial: '',
+            owner: 'Sellend Orchards',
+            duty: '',
+            place: '',
+            sheetId: 's1',
+          },
           usage: 1204.5,
         },
       },
@@ -63,11 +70,19 @@ describe('a list of engines', () => {
 
   it('is written as it is read', () => {
     const row = {
-      ...{ name: 'Fan, upper', serial: 'Q4-1', owner: 'O', duty: 'd', sheetName: 'Q4 Orchard', usage: 12.5 },
+      ...{
+        name: 'Fan, upper',
+        serial: 'Q4-1',
+        owner: 'O',
+        duty: 'd',
+        place: 'Mill Field',
+        sheetName: 'Q4 Orchard',
+        usage: 12.5,
+      },
       usageUnit: 'hours',
     } as EngineRow;
     expect(read(writeEnginesCsv([row]))).toMatchObject([
-      { engine: { name: 'Fan, upper', serial: 'Q4-1', sheetId: 's1', usage: 12.5 } },
+      { engine: { name: 'Fan, upper', serial: 'Q4-1', place: 'Mill Field', sheetId: 's1', usage: 12.5 } },
     ]);
   });
 
