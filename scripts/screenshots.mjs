@@ -2,7 +2,7 @@ import { mkdirSync } from 'node:fs';
 import { ensureBuilt } from './build.mjs';
 import { ensureDatabase, startCluster } from './database.mjs';
 import { ensurePackages, ROOT } from './packages.mjs';
-import { addressOf, freePort, startGauge, startServer, stopped } from './server.mjs';
+import { addressOf, freePort, startGauge, startMeters, startServer, stopped } from './server.mjs';
 import { ensureChromium } from './system.mjs';
 
 const FOLDER = `${ROOT}docs/screenshots`;
@@ -12,13 +12,6 @@ const TABLET = { width: 768, height: 1024 };
 const VIEWS = [
   ['today', async () => {}],
   ['engines', (page) => page.getByRole('link', { name: 'Engines', exact: true }).click()],
-  [
-    'engine',
-    async (page) => {
-      await page.getByRole('link', { name: 'Engines', exact: true }).click();
-      await page.getByRole('link', { name: 'Frost fan 5, Mill Field' }).click();
-    },
-  ],
   [
     'build-as-found',
     async (page) => {
@@ -45,26 +38,6 @@ const VIEWS = [
       await page.mouse.move(640, 400);
       await page.mouse.wheel(0, -330);
       await page.waitForTimeout(500);
-    },
-  ],
-  [
-    'gauge-tablet',
-    async (page) => {
-      await page.getByRole('link', { name: /Frost fan 7/ }).click();
-      await page.getByLabel('Measured by').selectOption('Digital gauge');
-      await page.getByRole('button', { name: 'Take it' }).click();
-      await page.getByText('heard here').waitFor();
-      await page
-        .getByRole('region', { name: 'Simulated gauge' })
-        .evaluate((panel) => panel.scrollIntoView({ block: 'end' }));
-    },
-    { viewport: TABLET, hasTouch: true, isMobile: true },
-  ],
-  [
-    'build-set',
-    async (page) => {
-      await page.getByRole('link', { name: /Railcar 1/ }).click();
-      await page.getByText(/thinner opens the gap/).waitFor();
     },
   ],
   [
@@ -106,6 +79,25 @@ const VIEWS = [
         .evaluate((heading) => heading.scrollIntoView());
     },
   ],
+  [
+    'lash-trend',
+    async (page) => {
+      await page.getByRole('link', { name: 'Engines', exact: true }).click();
+      await page.locator('#engine-search').fill('Cold Corner');
+      await page.getByRole('link', { name: 'Frost fan 18, Cold Corner' }).click();
+      await page.getByRole('region', { name: 'Lash trend' }).evaluate((part) => part.scrollIntoView());
+    },
+  ],
+  ['rechecks', (page) => page.getByRole('link', { name: 'Rechecks', exact: true }).click()],
+  ['usage', (page) => page.getByRole('link', { name: 'Usage', exact: true }).click()],
+  [
+    'fleet',
+    async (page) => {
+      await page.getByRole('link', { name: 'Rechecks', exact: true }).click();
+      await page.getByRole('link', { name: 'What our engines say' }).click();
+      await page.getByText('How good forecasts were').waitFor();
+    },
+  ],
   ['build-close', (page) => page.getByRole('link', { name: /Edger/ }).click()],
   ['build-recheck', (page) => page.getByRole('link', { name: /Fire pump, Overmere Quay/ }).click()],
   [
@@ -125,7 +117,6 @@ const VIEWS = [
       await page.getByRole('slider').waitFor();
     },
   ],
-  ['instruments', (page) => page.getByRole('link', { name: 'Instruments' }).click()],
 ];
 
 ensurePackages();
@@ -135,6 +126,8 @@ const only = process.argv.slice(2);
 const cluster = await startCluster(`.data/screenshots-${process.pid}`, { throwaway: true });
 const gaugePort = await freePort();
 const gauge = startGauge(gaugePort);
+const meterPort = await freePort();
+const meters = startMeters(meterPort);
 let server;
 let browser;
 try {
@@ -145,6 +138,7 @@ try {
       WEB_ROOT: ensureBuilt(),
       ZERO_LASH_DEMO: 'yes',
       PORT: '0',
+      DEMO_METERS: `127.0.0.1:${meterPort}`,
       DEMO_GAUGE: `127.0.0.1:${gaugePort}`,
     },
     'pipe',
@@ -181,6 +175,6 @@ try {
 } finally {
   await browser?.close();
   if (server) await stopped(server);
-  await stopped(gauge);
+  await Promise.all([stopped(gauge), stopped(meters)]);
   cluster.stop();
 }
