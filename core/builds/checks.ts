@@ -3,7 +3,7 @@ import { isAssembly, isPass, passesOf, type AssemblyStep, type Fastening } from 
 import { LEDGER_EXPLAINED } from './closing.ts';
 import { pointAccepted } from './accepted.ts';
 import { bridgedPoints, bridgeOf } from './bridges.ts';
-import { disturbances, lastDisturbed, slackenedInWords } from './disturbed.ts';
+import { disturbances, headsToTorque, lastDisturbed, slackenedInWords } from './disturbed.ts';
 import { heatCyclesOf, isHeatCycle, NO_RUN_IN, type RunInSays } from './heatCycles.ts';
 import { heldDownToSet, pointHeldDown } from './holds.ts';
 import type { KeptBuild, KeptTick } from './standing.ts';
@@ -42,6 +42,7 @@ export function hasCheck(
   const bridge = bridgeOf(check);
   if (sets && bridge !== null) return bridgedPoints(pattern).includes(bridge);
   if (sets) return disturbances(pattern).some((each) => each.key === check);
+  if (measures === 'recheck') return headsToTorque(pattern).some((each) => each.key === check);
   const point = pointAccepted(check);
   return measures === 'proved' && point !== null && lashPoints(pattern).some((each) => each.key === point);
 }
@@ -52,7 +53,7 @@ export function hasCheck(
  * @example checkInWords('prove', 'accepted 3E') // '3E let stand as it is'
  */
 export function checkInWords(key: StageKey, check: string): string {
-  const { checks, sets } = stageOf(key);
+  const { checks } = stageOf(key);
   const point = pointAccepted(check);
   const held = pointHeldDown(check);
   if (held !== null) return `Tool in at ${held}, holding the valve down`;
@@ -64,7 +65,7 @@ export function checkInWords(key: StageKey, check: string): string {
   if (bridge !== null) return `Bridge of ${bridge} balanced first`;
   return (
     checks.find((each) => each.key === check)?.text ??
-    (point !== null ? `${point} let stand as it is` : sets ? slackenedInWords(check) : undefined) ??
+    (point !== null ? `${point} let stand as it is` : slackenedInWords(check)) ??
     check
   );
 }

@@ -52,6 +52,14 @@ export function disturbances(pattern: Pattern): readonly Disturbance[] {
 }
 
 /**
+ * Lists the heads that may be torqued again once an engine runs, each with the points it bears on.
+ *
+ * @example headsToTorque(pattern).map(({ key }) => key) // ['head-A']
+ */
+export const headsToTorque = (pattern: Pattern): readonly Disturbance[] =>
+  disturbances(pattern).filter(({ key }) => key.startsWith('head-'));
+
+/**
  * Says what was slackened, by its key alone; undefined where that is no key of such a thing.
  *
  * @example slackenedInWords('head-A') // 'Head A torqued again'

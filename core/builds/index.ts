@@ -10,6 +10,7 @@ export {
 } from './heatCycles.ts';
 export { addedTo } from './added.ts';
 export { assemblyDone } from './assembled.ts';
+export { headsToTorque } from './disturbed.ts';
 export { checkInWords, hasCheck, undoneBy } from './checks.ts';
 export { bridgeAt, bridgedPoints, bridgeOf, bridgesOpen } from './bridges.ts';
 export { LEDGER_EXPLAINED, partsExplained, partsOff, passesOpen } from './closing.ts';

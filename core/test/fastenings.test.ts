@@ -1,6 +1,7 @@
 import {
   boltsInRows,
   doubtSequence,
+  doubtTorque,
   parseTorqueSteps,
   tightenOrder,
   wrenchesFor,
@@ -99,4 +100,32 @@ describe('bolts in rows', () => {
   ])('of rows %j doubt the order %j: %s', (rows, sequence, said) =>
     expect(doubtSequence(rows, sequence)).toBe(said),
   );
+});
+
+describe('a torque that can hardly be meant', () => {
+  it.each([
+    ['Cover bolts', '90 Nm', 9],
+    ['Cover bolts', '0.9 Nm', 9],
+    ['Cam caps', '8 Nm, then 140 Nm', 14],
+    ['Head nuts', '6 Nm, then 14 Nm', 140],
+    ['Rocker shaft', '20 Nm, then 300 Nm', 30],
+  ])('of %s, %s, is asked about', (fastening, steps, meantNm) => {
+    expect(doubtTorque(fastening, steps)).toMatchObject({ meantNm });
+  });
+
+  it('is a later step under an earlier one as well, and nothing that a maker gives', () => {
+    expect(doubtTorque('Head nuts', '145 Nm, then 60 Nm')).toMatchObject({ written: '60 Nm', meantNm: null });
+    for (const [fastening, steps] of [
+      ['Head nuts', '60 Nm, then 145 Nm'],
+      ['Head bolts', '20 Nm, then 45 Nm, then 90°'],
+      ['Cam caps', '8 Nm, then 14 Nm'],
+      ['Cover bolts', '9 Nm'],
+      ['Cover bolts', '80 lbf·in'],
+      ['Rocker shaft', '20 Nm, then 60 Nm'],
+      ['Manifold', '25 Nm'],
+      ['Head bolts', '90°'],
+      ['Head bolts', 'hand tight'],
+    ] as const)
+      expect(doubtTorque(fastening, steps), `${fastening} ${steps}`).toBeNull();
+  });
 });

@@ -13,6 +13,7 @@ import { Refusal } from '../plugins/errors.ts';
 import { takeUp, written } from './course.ts';
 import { whenTaken, type Hand } from './hand.ts';
 import { findRevision } from '../sheets/read.ts';
+import { lookAtOnce } from '../rechecks/store.ts';
 import { readNotes, readTicks, readWhole } from './read.ts';
 
 /** Ticks a check of the stage the build is at, or takes the tick back. What was done last holds, whichever came in first. */
@@ -40,10 +41,16 @@ export async function tick(
       .onConflict(['build_id', 'stage', 'check_key'])
       .merge();
   const row = (await readTicks(db, id)).find((each) => each.stage === stage && each.check === check);
-  return written(build, {
-    kind: 'tick',
-    row: row ?? { stage, check, done, by: hand.name, at: at.toISOString() },
-  });
+  const torqued = here && done && stageOf(stage).measures === 'recheck';
+  const looked = torqued ? await lookAtOnce(db, id, hand) : [];
+  return written(
+    build,
+    {
+      kind: 'tick',
+      row: row ?? { stage, check, done, by: hand.name, at: at.toISOString() },
+    },
+    ...looked.map((each) => ({ kind: 'recheck' as const, row: each })),
+  );
 }
 
 /** Lets a point stand as it is only by a lead's hand, and only where it was left alone and is no worse than wide. */

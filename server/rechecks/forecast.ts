@@ -1,5 +1,5 @@
 import type { EngineTrend, RecheckForecast } from '@zero-lash/contract/rechecks';
-import { provenBy } from '@zero-lash/core/builds';
+import { headsToTorque, provenBy, stageOf } from '@zero-lash/core/builds';
 import { whyNoProof } from '@zero-lash/core/measuring';
 import {
   broughtForward,
@@ -40,6 +40,12 @@ export async function readCourses(db: Knex, buildId: string): Promise<BuildCours
   );
   const setAt = build.signOff?.usage ?? build.engine.running;
   const proofs = provenBy(build);
+  // a head that was torqued again is a step and no drift: what was measured under it before says nothing of where it is now
+  const steps = new Map<string, number>();
+  for (const { key, points } of headsToTorque(build.sheet.pattern))
+    for (const tick of build.ticks)
+      if (tick.done && tick.check === key && stageOf(tick.stage).measures === 'recheck')
+        for (const point of points) steps.set(point, Date.parse(tick.at));
   const courses = lashPoints(build.sheet.pattern).map(({ key, role }): PointCourse => {
     const { min, max } = build.sheet.limits.find((limit) => limit.role === role)!;
     const proof = proofs.get(key);
@@ -47,10 +53,18 @@ export async function readCourses(db: Knex, buildId: string): Promise<BuildCours
       .filter(({ kind, carried }) => kind === 'recheck' && !carried)
       .flatMap(({ id, readings }) =>
         readings
-          .filter((reading) => reading.point === key && whyNoProof(reading, null) === null)
+          .filter(
+            (reading) =>
+              reading.point === key &&
+              whyNoProof(reading, null) === null &&
+              Date.parse(reading.takenAt) > (steps.get(key) ?? -Infinity),
+          )
           .map(({ lo, hi }) => ({ usage: Math.max(0, (ran.get(id) ?? setAt) - setAt), lo, hi })),
       );
-    const observations = [...(proof ? [{ usage: 0, lo: proof.lo, hi: proof.hi }] : []), ...seen].flatMap(
+    const observations = [
+      ...(proof && !steps.has(key) ? [{ usage: 0, lo: proof.lo, hi: proof.hi }] : []),
+      ...seen,
+    ].flatMap(
       // a gap without an upper end says nothing of where it is
       ({ usage, lo, hi }) => (hi === null ? [] : [{ usage, lo, hi }]),
     );

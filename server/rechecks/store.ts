@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import type { benchDay, recheckMove } from '@zero-lash/contract/rechecks';
 import type { BuildRowChange, BuildWrite } from '@zero-lash/contract/builds';
 import { isUndecided } from '@zero-lash/core/builds';
@@ -13,7 +14,7 @@ import { readRoundRows } from '../measuring/rounds.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { findRevision } from '../sheets/read.ts';
 import { refreshExpected } from './forecast.ts';
-import { planRecheck, recordChecks } from './planning.ts';
+import { planRecheck, recordChecks, refreshForecast } from './planning.ts';
 import { readRechecks } from './read.ts';
 
 interface RecheckTakenUp {
@@ -201,3 +202,24 @@ export async function planBenchDay(
 
 const rechecksOf = async (db: Knex, buildId: string): Promise<BuildRowChange[]> =>
   (await readRechecks(db, { build_id: buildId })).map((row) => ({ kind: 'recheck' as const, row }));
+
+/** A head was torqued again: every gap under it is another one, so the planned recheck is due at once, whatever was planned. */
+export async function lookAtOnce(
+  db: Knex,
+  buildId: string,
+  { personId }: Pick<Hand, 'personId'>,
+): Promise<Awaited<ReturnType<typeof readRechecks>>> {
+  const today = await shopDay(db);
+  const [recheck] = await db('rechecks')
+    .where({ build_id: buildId, status: 'planned' })
+    .update({ due_date: today, held: false, version: db.raw('version + 1') })
+    .returning(['id', 'engine_id']);
+  if (!recheck) return [];
+  await db('recheck_changes').insert({
+    ...{ id: randomUUID(), recheck_id: recheck.id, kind: 'moved', day: today, by: personId },
+    why: 'The head was torqued again, which moves every gap under it',
+  });
+  await refreshForecast(db, recheck.id);
+  await refreshExpected(db, recheck.engine_id);
+  return readRechecks(db, { build_id: buildId });
+}

@@ -82,3 +82,37 @@ describe('a sign-off', () => {
     expect(pdf.text).not.toContain('Breather cleaned');
   });
 });
+
+describe('a head that is torqued again once the engine runs', () => {
+  it('has every gap under it looked at at once, and forecast by what is measured after', async () => {
+    const work = await onFlat();
+    await work.reach('close');
+    await work.tickAll();
+    for (const check of ['heat 1', 'heat 2']) await work.tick('close', check);
+    await work.go('set');
+    for (const check of ['head-A', 'head-B']) await work.tick('set', check);
+    await work.go('prove');
+    await work.reach('close');
+    await work.tickAll();
+    expect((await work.signOff()).status).toBe(201);
+    const planned = () => work.build.rechecks.find(({ status }) => status === 'planned')!;
+    const before = planned();
+    expect(before.forecast!.points.length).toBe(work.points.length);
+    expect((await work.tick('run-in', 'rockers-A')).status).toBe(422);
+    expect((await work.tick('run-in', 'head-A')).status).toBe(200);
+    const now = planned();
+    expect(now.dueDate! < before.dueDate!).toBe(true);
+    expect(now.state).toBe('due');
+    expect(now.changes[0]).toMatchObject({ kind: 'moved', why: expect.stringContaining('torqued again') });
+    // of what lies under that head nothing is known by now; of the other all that was
+    const known = now.forecast!.points.map(({ point }) => point);
+    expect(known.length).toBeGreaterThan(0);
+    expect(known.length).toBeLessThan(work.points.length);
+    const id = await work.recheck();
+    expect((await work.judge(id)).status).toBe(201);
+    expect(planned().forecast!.points.length).toBe(work.points.length);
+    // what was found after it is no drift from before it
+    const checks = await shop.db('point_checks').where({ recheck_id: id }).pluck('point');
+    expect(checks.sort()).toEqual([...known].sort());
+  });
+});

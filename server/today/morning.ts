@@ -2,7 +2,7 @@ import type { Morning } from '@zero-lash/contract/morning';
 import { stageOf, type StageKey } from '@zero-lash/core/builds';
 import type { Knex } from 'knex';
 
-const SHOWN = 20;
+const SHOWN = 12;
 /** A person who never looked is told of a week. */
 const FIRST_DAYS = 7;
 
@@ -65,7 +65,8 @@ interface Changed {
 /** What others did since then, newest first. */
 async function readChanged(db: Knex, personId: string, since: Date): Promise<Morning['changed']> {
   const { rows } = await db.raw(
-    `select c.at, p.name as by, c.engine, c.what, c.detail, c.id from (
+    // of one kind of news of one build the newest says it all
+    `select * from (select distinct on (c.what, c.id) c.at, p.name as by, c.engine, c.what, c.detail, c.id from (
        select m.at, m.by, e.name as engine, 'moved' as what, m.to_stage as detail, b.id
          from stage_moves m join builds b on b.id = m.build_id join engines e on e.id = b.engine_id
         where m.at > :since and m.to_stage <> 'run-in'
@@ -82,7 +83,8 @@ async function readChanged(db: Knex, personId: string, since: Date): Promise<Mor
        union all
        select v.published_at, v.checked_by, s.maker || ' ' || s.name, 'sheet', v.number::text, s.id
          from sheet_revisions v join sheets s on s.id = v.sheet_id where v.published_at > :since
-     ) c join people p on p.id = c.by where c.by <> :me order by c.at desc limit ${SHOWN}`,
+     ) c join people p on p.id = c.by where c.by <> :me order by c.what, c.id, c.at desc) n
+      order by at desc limit ${SHOWN}`,
     { since, me: personId },
   );
   return (rows as Changed[]).map(({ at, by, engine, what, detail, id }) => ({

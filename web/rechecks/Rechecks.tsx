@@ -8,6 +8,7 @@ import { PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { dueInWords, expectedInWords } from './due.ts';
 import { DueMark, OUTCOME_WORDS } from './DueMark.tsx';
+import { HeadTorqued } from './HeadTorqued.tsx';
 import { WhatIsForecast } from './WhatIsForecast.tsx';
 import { StillUnsent } from '../app/StillUnsent.tsx';
 import { useOnceSent } from '../app/useOnceSent.ts';
@@ -49,6 +50,7 @@ export function Rechecks({ build }: { readonly build: BuildView }) {
             {build.engine.running !== build.engine.usage && `, ${build.engine.running} run in all`}
           </Box>
           <WhatIsForecast recheck={next} engine={build.engine} />
+          <HeadTorqued build={build} enabled={mayWork && !build.closedAt && build.stage === 'run-in'} />
           {mayWork && !build.closedAt && !round && (
             <Button
               variant={failed ? 'outline' : 'solid'}

@@ -9,6 +9,7 @@ import { Empty, Page } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { DueMark } from './DueMark.tsx';
 import { useRecheckFiltersQuery, useRechecksQuery } from './endpoints.ts';
+import { PlanTogether } from './PlanTogether.tsx';
 import { RecheckLine } from './RecheckLine.tsx';
 import { Feeds } from './Feeds.tsx';
 import { Reminders } from './Reminders.tsx';
@@ -78,6 +79,9 @@ export default function RechecksPage() {
               </Labelled>
             </Box>
           </Flex>
+          {narrow.place && (
+            <PlanTogether key={narrow.place} place={narrow.place} rechecks={data.rechecks} today={data.day} />
+          )}
           {view === 'calendar' ? (
             <Suspense fallback={null}>
               <SeasonCalendar narrow={narrow} today={data.day} />

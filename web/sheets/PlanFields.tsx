@@ -2,7 +2,10 @@ import { Box, Button } from '@chakra-ui/react';
 import { LIMIT_KINDS } from '@zero-lash/core/wear';
 import { ROLE_WORDS, type Role } from '@zero-lash/core/sheets';
 import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
+import { useState } from 'react';
 import { Labelled, TextArea } from '../app/Labelled.tsx';
+import { DoubtNote } from './DoubtNote.tsx';
+import { torqueDoubt } from './doubts.ts';
 import { AreaField, ChoiceField, FormPart, TextField, TickField } from './FormField.tsx';
 import { FRESH_STEP, type SheetValues } from './formValues.ts';
 
@@ -34,6 +37,29 @@ function LimitFigures({ index }: { readonly index: number }) {
       )}
       <TextField name={`wear.${index}.limit`} label={last} inputMode="decimal" />
     </>
+  );
+}
+
+/** Asks in place about torques that can hardly be meant. */
+function TorqueQuestion({ index }: { readonly index: number }) {
+  const { setValue } = useFormContext<SheetValues>();
+  const [fastening, steps] = useWatch<
+    SheetValues,
+    [`torques.${number}.fastening`, `torques.${number}.steps`]
+  >({ name: [`torques.${index}.fastening`, `torques.${index}.steps`] });
+  const [settled, setSettled] = useState<string>();
+  const doubt = torqueDoubt({ fastening, steps });
+  if (!doubt || doubt.key === settled) return null;
+  // of several steps the odd one alone is put right by hand
+  const single = !steps.includes(',');
+  return (
+    <DoubtNote
+      doubt={doubt}
+      onSettle={setSettled}
+      {...(single
+        ? { onUse: (meant: string) => setValue(`torques.${index}.steps`, meant, { shouldDirty: true }) }
+        : {})}
+    />
   );
 }
 
@@ -132,6 +158,7 @@ export function PlanFields() {
             <Button variant="plain" alignSelf="end" onClick={() => torques.remove(index)}>
               Take out
             </Button>
+            <TorqueQuestion index={index} />
             <TextField
               name={`torques.${index}.rows`}
               label="Bolts a row, near row first"

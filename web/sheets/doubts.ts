@@ -1,3 +1,4 @@
+import { doubtTorque } from '@zero-lash/core/assembly';
 import { doubtLimits, parseLimits, doubtMeans, type Pattern, type Role } from '@zero-lash/core/sheets';
 import type { SheetValues } from './formValues.ts';
 
@@ -25,6 +26,24 @@ export function limitDoubt(
   if (!doubt) return null;
   const suggestion = doubt.suggestion && `${doubt.suggestion.min}–${doubt.suggestion.max} mm`;
   return { key: `${role} ${doubt.code} ${text}`, text: doubt.text, suggestion };
+}
+
+/** The question there is about how a fastening is tightened. */
+export function torqueDoubt({
+  fastening,
+  steps,
+}: {
+  readonly fastening: string;
+  readonly steps: string;
+}): Doubt | null {
+  const doubt = doubtTorque(fastening, steps);
+  return (
+    doubt && {
+      key: `${fastening} ${steps}`,
+      text: `${fastening || 'A fastening'}: ${doubt.why}. Has its decimal point slipped?`,
+      suggestion: doubt.meantNm === null ? null : `${doubt.meantNm} Nm`,
+    }
+  );
 }
 
 /** The questions there are about how a pattern is set. */

@@ -110,13 +110,47 @@ describe('the rechecks page', () => {
       ]),
     );
     cleanup();
-    server({ rechecks: list(row({ held: true, state: 'waiting' })), 'rechecks/filters': FILTERS });
+    server({
+      rechecks: list(row({ held: true, state: 'waiting', version: 5 })),
+      'rechecks/filters': FILTERS,
+    });
     show(<RechecksPage />);
+    await waitFor(() => expect(screen.getByRole('article').textContent).toContain('held back'));
     fireEvent.click(await screen.findByRole('button', { name: 'Move or hold Frost fan 12' }));
     const choices = within(screen.getByLabelText('What of Frost fan 12')).getAllByRole('option');
     expect(choices.map(({ textContent }) => textContent)).toEqual([
       ...['Move it to a day', 'Let it go again', 'Drop it for the next'],
     ]);
+  });
+
+  it('has every engine of one place planned on one day, and says which could not be', async () => {
+    await signIn('bench');
+    const two = list(row(), row({ id: 'r2', engine: 'Frost fan 14' }), row({ id: 'r3', held: true }));
+    const sent: string[] = [];
+    vi.spyOn(globalThis, 'fetch').mockImplementation((input) => {
+      const request = input as Request;
+      const path = new URL(request.url).pathname.replace('/api/', '');
+      if (request.method !== 'GET') sent.push(path);
+      if (path === 'rechecks/r2/bench-day')
+        return Promise.resolve(
+          Response.json({ code: 'recheck_move', detail: 'It is due before.' }, { status: 409 }),
+        );
+      return Promise.resolve(
+        Response.json(path === 'rechecks' ? two : path.endsWith('filters') ? FILTERS : {}),
+      );
+    });
+    show(<RechecksPage />);
+    fireEvent.change(await screen.findByLabelText('Place'), { target: { value: '' } });
+    expect(screen.queryByRole('button', { name: 'Plan them together' })).toBeNull();
+    await screen.findByRole('option', { name: 'Quarry Rows' });
+    fireEvent.change(screen.getByLabelText('Place'), { target: { value: 'Quarry Rows' } });
+    fireEvent.change(await screen.findByLabelText('All 2 at Quarry Rows on one day'), {
+      target: { value: '2031-02-18' },
+    });
+    fireEvent.click(screen.getByRole('button', { name: 'Plan them together' }));
+    await screen.findByText('1 of 2 are planned on 18 Feb 2031.');
+    expect(screen.getByText('Frost fan 14: It is due before.')).toBeTruthy();
+    expect(sent).toEqual(['rechecks/r1/bench-day', 'rechecks/r2/bench-day']);
   });
 
   it('stands over the days: what is overdue on today, a season on its first day', async () => {

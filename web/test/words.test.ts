@@ -1,3 +1,4 @@
+import { torqueDoubt } from '../sheets/doubts.ts';
 import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
 import { describe, expect, it } from 'vitest';
 import { problemFrom } from '../app/api.ts';
@@ -143,5 +144,27 @@ describe('a failed request', () => {
     expect(problemFrom({ status: 'FETCH_ERROR', error: 'refused' })?.code).toBe('unreached');
     expect(problemFrom({ status: 502, data: '<html>' })?.code).toBe('unreached');
     expect(problemFrom(undefined)).toBeNull();
+  });
+});
+
+describe('a torque ten times off', () => {
+  it('is asked about where it is typed, with what was meant', () => {
+    expect(torqueDoubt({ fastening: 'Cover bolts', steps: '90 Nm' })).toMatchObject({ suggestion: '9 Nm' });
+    expect(torqueDoubt({ fastening: 'Cover bolts', steps: '9 Nm' })).toBeNull();
+  });
+});
+
+describe('a recheck before a season', () => {
+  it('says what begins, and when', () => {
+    const step = {
+      afterUsage: 250,
+      afterDays: null,
+      afterCycles: 12,
+      before: '10-01',
+      season: 'the first frost',
+    };
+    expect(stepInWords(step, 'hours')).toBe(
+      '250 hours or 12 heat cycles or before the first frost (1 October)',
+    );
   });
 });
