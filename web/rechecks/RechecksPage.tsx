@@ -73,7 +73,7 @@ export default function RechecksPage() {
           </div>
           <Flex gap="3" flexWrap="wrap" alignItems="flex-end">
             <Filters narrow={narrow} onNarrow={set} />
-            <Box width="180px">
+            <Box width={{ base: 'calc(50% - 6px)', md: '180px' }}>
               <Labelled label="Shown">
                 <Choice of={VIEWS} value={view} onChoose={setView} />
               </Labelled>
@@ -130,7 +130,7 @@ function Filters({ narrow, onNarrow }: FiltersProps) {
     ['Pattern', 'sheet', data?.sheets ?? []],
   ] as const;
   return choices.map(([label, key, all]) => (
-    <Box key={key} width="200px">
+    <Box key={key} width={{ base: 'calc(50% - 6px)', md: '200px' }}>
       <Labelled label={label}>
         <Select value={narrow[key] ?? ''} onChange={({ target }) => onNarrow({ [key]: target.value })}>
           <option value="">all</option>

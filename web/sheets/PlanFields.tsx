@@ -77,16 +77,18 @@ export function PlanFields() {
   return (
     <>
       <FormPart title="Look again after" columns={7}>
-        <ChoiceField
-          name="usageUnit"
-          label="Running is counted in"
-          options={[
-            ['hours', 'hours'],
-            ['km', 'km'],
-            ['starts', 'starts'],
-            ['events', 'events'],
-          ]}
-        />
+        <Box gridColumn={{ md: '1 / span 2' }}>
+          <ChoiceField
+            name="usageUnit"
+            label="Running is counted in"
+            options={[
+              ['hours', 'hours'],
+              ['km', 'km'],
+              ['starts', 'starts'],
+              ['events', 'events'],
+            ]}
+          />
+        </Box>
         {plan.fields.map((field, index) => (
           <Box key={field.id} display="contents">
             <Box gridColumn="1" alignSelf="end" paddingBottom="3">
@@ -107,7 +109,9 @@ export function PlanFields() {
             </Button>
           </Box>
         ))}
-        <Button onClick={() => plan.append(FRESH_STEP)}>Add a recheck</Button>
+        <Box gridColumn="1 / -1">
+          <Button onClick={() => plan.append(FRESH_STEP)}>Add a recheck</Button>
+        </Box>
       </FormPart>
       <FormPart title="Before it is signed off" columns={3} folded={heatCycles.trim() === ''}>
         <TextField
