@@ -16,6 +16,10 @@ async function atEveryPage(page: Page, look: (page: Page) => Promise<void>): Pro
     ['/sheets/new', 'New spec sheet'],
     ['/instruments', 'Instruments'],
     ['/drawer', 'Drawer'],
+    ['/rechecks', 'Rechecks'],
+    ['/usage', 'Usage'],
+    ['/owners', 'Owners'],
+    ['/fleet', 'What our engines say'],
     ['/shop', 'Shop'],
   ] as const) {
     await open(page, path);

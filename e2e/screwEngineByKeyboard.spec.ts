@@ -103,7 +103,7 @@ test('a screw engine, from the stand to its second recheck, by keyboard', async 
   await expect(page.getByText('1,211')).toBeVisible();
   await page.getByRole('link', { name: 'Today' }).press('Enter');
   await expect(page.getByRole('link', { name: new RegExp(`overdue.*${ENGINE}`) })).toBeVisible();
-  await page.getByRole('link', { name: new RegExp(ENGINE) }).press('Enter');
+  await page.getByRole('link', { name: new RegExp(`overdue.*${ENGINE}`) }).press('Enter');
   await page.getByRole('button', { name: 'Measure it now' }).press('Enter');
   await typeRound(
     page,
@@ -114,6 +114,8 @@ test('a screw engine, from the stand to its second recheck, by keyboard', async 
       ]),
     ),
   );
+  // the entry has the keys again before anything else is gone to
+  await expect(entry(page)).toBeFocused();
   await page.getByRole('button', { name: 'Judge the recheck' }).press('Enter');
   await expect(page.getByText(/a gap has left its band, by Ilse Marrand/)).toBeVisible();
   await expect(page.getByText(/Recheck 2/)).toBeVisible();

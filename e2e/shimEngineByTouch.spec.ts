@@ -1,5 +1,14 @@
 import { expect, test, type Page } from '@playwright/test';
-import { changeHands, onHead, openEngine, eachAtHand, selected, signIn, tickEverything } from './bench.ts';
+import {
+  changeHands,
+  entry,
+  onHead,
+  openEngine,
+  eachAtHand,
+  selected,
+  signIn,
+  tickEverything,
+} from './bench.ts';
 
 const ENGINE = 'Railcar 3, front engine';
 const POINTS = [1, 2, 3, 4].flatMap((n) => [`${n}Ia`, `${n}Ib`, `${n}Ea`, `${n}Eb`]);
@@ -7,8 +16,14 @@ const POINTS = [1, 2, 3, 4].flatMap((n) => [`${n}Ia`, `${n}Ib`, `${n}Ea`, `${n}E
 test.use({ viewport: { width: 768, height: 1024 }, hasTouch: true, isMobile: true });
 
 async function tapIn(page: Page, text: string): Promise<void> {
-  for (const sign of text)
+  // what is typed stands in the entry as it is tapped: nobody goes on before it does
+  await expect(entry(page)).toHaveValue('');
+  let typed = '';
+  for (const sign of text) {
     await page.getByRole('button', { name: sign === ' ' ? 'and' : sign, exact: true }).tap();
+    typed += sign;
+    await expect(entry(page)).toHaveValue(typed);
+  }
   await page.getByRole('button', { name: 'Keep reading' }).tap();
 }
 

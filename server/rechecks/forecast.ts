@@ -100,7 +100,16 @@ export async function readPriors(
 export async function forecastNext(
   db: Knex,
   { build, setAt, courses }: BuildCourses,
-  { dueUsage, now }: { readonly dueUsage: number | null; readonly now: number },
+  {
+    dueUsage,
+    now,
+    then = null,
+  }: {
+    readonly dueUsage: number | null;
+    readonly now: number;
+    /** what it will have run when it is looked at, where no running says when */
+    readonly then?: number | null;
+  },
 ): Promise<{ readonly forecast: RecheckForecast; readonly brought: number | null }> {
   const unit = build.engine.usageUnit;
   const priors = await readPriors(
@@ -110,10 +119,10 @@ export async function forecastNext(
   );
   const points = pointForecasts(courses, unit, priors, {
     now: Math.max(0, now - setAt),
-    at: Math.max(0, (dueUsage ?? now) - setAt),
+    at: Math.max(0, (dueUsage ?? then ?? now) - setAt),
   });
   return {
-    brought: broughtForward(points, { now, dueUsage, setAt }),
+    brought: broughtForward(points, { now, dueUsage: dueUsage ?? then, setAt }),
     forecast: {
       threshold: FORECAST_THRESHOLD,
       priors: priors.map(({ role, from, count, perUnit, sd }) => ({ role, from, count, perUnit, sd })),
@@ -187,6 +196,15 @@ export async function readLog(
     read_at: Date;
   }[];
   return rows.map(({ running, read_at }) => ({ day: dayIn(zone, read_at), usage: running }));
+}
+
+/** What an engine will have run in all by a day, at the rate of its log; null where that does not say. */
+export async function runningBy(db: Knex, engineId: string, day: Day | null): Promise<number | null> {
+  const log = await readLog(db, engineId, await shopZone(db));
+  const [first, last] = [log[0], log.at(-1)];
+  if (day === null || !first || !last || first.day === last.day) return null;
+  const rate = (last.usage - first.usage) / daysBetween(first.day, last.day);
+  return last.usage + Math.max(0, rate * daysBetween(last.day, day));
 }
 
 /** Reckons anew on which day an engine's planned recheck will be, by how it is really used. */

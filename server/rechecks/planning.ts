@@ -12,7 +12,7 @@ import { rolesOf } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import type { TakenUp } from '../builds/course.ts';
 import { shopDay } from '../clock.ts';
-import { forecastNext, readCourses, readPriors, refreshExpected } from './forecast.ts';
+import { forecastNext, readCourses, readPriors, refreshExpected, runningBy } from './forecast.ts';
 
 interface PlannedAfter {
   readonly sequence: number;
@@ -79,11 +79,19 @@ export async function refreshForecast(db: Knex, id: string): Promise<void> {
   const recheck = await db('rechecks as r')
     .join('engines as e', 'e.id', 'r.engine_id')
     .where('r.id', id)
-    .first('r.build_id as buildId', 'r.plan_usage as planUsage', 'e.running');
+    .first(
+      'r.build_id as buildId',
+      'r.plan_usage as planUsage',
+      'r.plan_date as planDate',
+      'r.engine_id as engineId',
+      'e.running',
+    );
   const moved = await db('recheck_changes').where({ recheck_id: id, kind: 'moved' }).first('id');
   const { forecast, brought } = await forecastNext(db, await readCourses(db, recheck.buildId), {
     dueUsage: recheck.planUsage,
     now: recheck.running,
+    // by the calendar alone: what it will have run by that day, as it is used
+    then: recheck.planUsage === null ? await runningBy(db, recheck.engineId, recheck.planDate) : null,
   });
   await db('rechecks')
     .where({ id })

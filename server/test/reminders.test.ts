@@ -186,6 +186,16 @@ describe('a mail server', () => {
       (port) => expect(smtpAt(`smtp://127.0.0.1:${port}`).send(letter)).rejects.toThrow(/554|no service/),
     ));
 
+  it('that says nothing is given up', () =>
+    at(
+      // it takes the call, and keeps silent
+      (server) => server.on('connection', (socket) => socket.on('error', () => undefined)),
+      (port) =>
+        expect(smtpAt(`smtp://127.0.0.1:${port}`, undefined, 300).send(letter)).rejects.toThrow(
+          /timeout|never/i,
+        ),
+    ));
+
   it('that takes a letter has it as it was written', async () => {
     const said: string[] = [];
     await at(

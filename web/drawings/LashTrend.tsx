@@ -23,6 +23,8 @@ interface Props {
   readonly to: number;
   /** a small one stands among many, without figures */
   readonly size: 'small' | 'large';
+  /** how wide a large one may be, px: its figures stay as large as they are */
+  readonly width?: number;
   readonly label: string;
   /** writes a length in the unit of the shop */
   readonly figure: (mm: number) => string;
@@ -43,7 +45,7 @@ const BEYOND = 0.45;
  */
 export function LashTrend(props: Props) {
   const { limits, looks, ahead, now, due, planned, from, to, size, label, figure, unit } = props;
-  const room = SIZES[size];
+  const room = { ...SIZES[size], ...(size === 'large' && props.width ? { width: props.width } : {}) };
   const large = size === 'large';
   const band = limits.max - limits.min;
   const ends = looks.flatMap(({ lo, hi }) => [lo, hi]);

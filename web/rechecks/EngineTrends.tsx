@@ -6,6 +6,7 @@ import { useMemo, useState, type KeyboardEvent } from 'react';
 import { useLengths } from '../app/lengths.ts';
 import { Note } from '../app/Note.tsx';
 import { PartHeading } from '../app/Page.tsx';
+import { useWidth } from '../drawings/useWidth.ts';
 import { LashTrend } from '../drawings/LashTrend.tsx';
 import { useEngineTrendQuery } from './endpoints.ts';
 import './rechecks.css';
@@ -13,6 +14,8 @@ import './rechecks.css';
 type Point = EngineTrend['points'][number];
 
 const STEPS = 40;
+/** px */
+const LARGEST = 640;
 /** How far beyond the next look is drawn. */
 const BEYOND = 1.25;
 const KEYS: Readonly<Record<string, 'left' | 'right' | 'up' | 'down'>> = {
@@ -99,10 +102,11 @@ function Odd({ point: { point, unlike } }: { readonly point: Point }) {
 
 function Selected({ trend, point }: { readonly trend: EngineTrend; readonly point: Point }) {
   const { interval, band } = useLengths();
+  const [frame, width] = useWidth<HTMLDivElement>(LARGEST);
   return (
     <Flex gap="5" flexWrap="wrap" alignItems="flex-start" marginBottom="3">
-      <Box flex="1" minWidth="280px" maxWidth="640px">
-        <Drawn trend={trend} point={point} size="large" />
+      <Box ref={frame} flex="1" minWidth="280px" maxWidth={`${LARGEST}px`}>
+        <Drawn trend={trend} point={point} size="large" width={width} />
       </Box>
       <Box minWidth="200px">
         <table className="trend-looks">
@@ -133,9 +137,10 @@ interface DrawnProps {
   readonly trend: EngineTrend;
   readonly point: Point;
   readonly size: 'small' | 'large';
+  readonly width?: number;
 }
 
-function Drawn({ trend, point, size }: DrawnProps) {
+function Drawn({ trend, point, size, width }: DrawnProps) {
   const { figure } = useLengths();
   const { setAt, now, next, usageUnit, priors } = trend;
   const end = Math.max(now, next?.dueUsage ?? 0, next?.planUsage ?? 0);
@@ -155,6 +160,7 @@ function Drawn({ trend, point, size }: DrawnProps) {
       from={setAt}
       to={setAt + to}
       size={size}
+      {...(width ? { width } : {})}
       label={inWords(point)}
       figure={figure}
       unit={usageUnit}

@@ -218,7 +218,7 @@ function UsageRow({ engine, typed, today, enabled, answer, onType }: RowProps) {
         <Input
           aria-label={`${engine.name}, heat cycles in all`}
           inputMode="numeric"
-          placeholder={engine.heatCycles > 0 ? String(engine.heatCycles) : ''}
+          placeholder={engine.heatCycles > 0 ? `heat: ${engine.heatCycles}` : 'heat cycles'}
           disabled={!enabled}
           value={typed.cycles}
           onChange={({ target }) => onType({ cycles: target.value })}
