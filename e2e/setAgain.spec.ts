@@ -109,5 +109,6 @@ test('a recheck that did not hold is set again in a short build, measured with b
   await expect(page.getByText('Recheck 1', { exact: true })).toBeVisible();
   await page.getByRole('link', { name: 'Today', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Today' })).toBeVisible();
-  await expect(failed).toHaveCount(0);
+  // another journey's engine may stand there
+  await expect(failed.getByRole('link', { name: new RegExp(ENGINE) })).toHaveCount(0);
 });

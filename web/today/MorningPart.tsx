@@ -1,4 +1,5 @@
 import type { WaitsFor } from '@zero-lash/contract/morning';
+import { useId, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { PartHeading } from '../app/Page.tsx';
 import { ShopTime } from '../people/ShopTime.tsx';
@@ -36,12 +37,9 @@ export default function MorningPart() {
             )}
             {data.waits.map(({ for: what, buildId, engine, text }) => (
               <li key={`${what} ${buildId}`}>
-                <Link to={`/builds/${buildId}`} className="zl-row today-build">
-                  <b>{engine}</b>
-                  <span>
-                    waits for {WAITS[what]}: {text}
-                  </span>
-                </Link>
+                <Row engine={engine} path={`/builds/${buildId}`}>
+                  waits for {WAITS[what]}: {text}
+                </Row>
               </li>
             ))}
           </ul>
@@ -61,12 +59,9 @@ export default function MorningPart() {
           <ul>
             {data.changed.map(({ at, by, engine, text, path }) => (
               <li key={`${at} ${path} ${text}`}>
-                <Link to={path} className="zl-row today-build">
-                  <b>{engine}</b>
-                  <span>
-                    {text}; {by}, <ShopTime at={at} />
-                  </span>
-                </Link>
+                <Row engine={engine} path={path}>
+                  {text}; {by}, <ShopTime at={at} />
+                </Row>
               </li>
             ))}
           </ul>
@@ -76,5 +71,27 @@ export default function MorningPart() {
         </div>
       )}
     </section>
+  );
+}
+
+interface RowProps {
+  readonly engine: string;
+  readonly path: string;
+  readonly children: ReactNode;
+}
+
+/** One line of news, with the way there behind it: the engine's own link on this page is the one on the bench. */
+function Row({ engine, path, children }: RowProps) {
+  const id = useId();
+  return (
+    <div className="today-news">
+      <div id={id}>
+        <b>{engine}</b>
+        <span>{children}</span>
+      </div>
+      <Link to={path} className="zl-tool" aria-describedby={id}>
+        Look
+      </Link>
+    </div>
   );
 }
