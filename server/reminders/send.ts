@@ -26,6 +26,10 @@ async function sendOne(db: Knex.Transaction, mailer: Mailer, now: Date): Promise
     .whereNull('sent_at')
     .where('not_before', '<=', now)
     .whereNot({ complaint: NOT_WANTED })
+    // of a recheck that is held back nothing is told, until it is let go again
+    .whereNotExists(
+      db('rechecks as r').select(db.raw('1')).whereRaw('r.id = reminders.recheck_id and r.held'),
+    )
     .orderBy('not_before')
     .forUpdate()
     .skipLocked()
@@ -62,7 +66,7 @@ async function stillWanted(
   const recheck = await db('rechecks as r')
     .join('engines as e', 'e.id', 'r.engine_id')
     .leftJoin('owners as o', 'o.id', 'e.owner_id')
-    .where({ 'r.id': row.recheck_id, 'r.status': 'planned', 'r.held': false })
+    .where({ 'r.id': row.recheck_id, 'r.status': 'planned' })
     .whereNull('e.put_away_at')
     .first('o.tells', 'o.email');
   if (!recheck) return false;

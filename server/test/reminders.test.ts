@@ -157,6 +157,19 @@ describe('reminders', () => {
     await shop.db('owners').where({ name: 'Sellend Orchards' }).update({ tells: 'mail' });
   });
 
+  it('of a recheck that is held back wait, and go out once it is let go', async () => {
+    await makeReminders(shop.db, NOON);
+    const { recheck_id: id } = await shop.db('reminders').first('recheck_id');
+    const left = async () =>
+      (await shop.db('reminders').where({ recheck_id: id }).whereNull('sent_at')).length;
+    const all = await left();
+    await shop.db('rechecks').where({ id }).update({ held: true });
+    await sendReminders(shop.db, counting().mailer, NOON);
+    expect([await waiting(), await left()]).toEqual([all, all]);
+    await shop.db('rechecks').where({ id }).update({ held: false });
+    expect(await sendReminders(shop.db, counting().mailer, NOON)).toBe(all);
+  });
+
   it('are read on their page, with the owners that nobody can tell', async () => {
     const { body, status } = await shop.call<Mailbox>(LEAD, 'POST', 'reminders/now');
     expect(status).toBe(200);
