@@ -1,4 +1,5 @@
 import { spawn } from 'node:child_process';
+import { randomInt } from 'node:crypto';
 import { createServer } from 'node:net';
 import { ROOT } from './packages.mjs';
 
@@ -34,15 +35,34 @@ export function startMeters(port, output = 'ignore') {
   });
 }
 
-/** Finds a port on loopback that nobody uses now. */
-export function freePort() {
-  return new Promise((resolve, reject) => {
+/** Below what a system hands out by itself (from 32768 on), so that no connection of another takes one meanwhile. */
+const PORTS = { first: 20_000, last: 31_999 };
+/** What a server takes beside its own: a shared one is encrypted at the next, and is made known at the one after. */
+const PORTS_A_SERVER = 3;
+const given = new Set();
+
+/**
+ * Finds a port on loopback that nobody uses now and that the system gives nobody else, whatever comes between this and
+ * the server that takes it; the two after it are free too. It gives no port twice.
+ * @returns {Promise<number>}
+ * @example startServer({ PORT: String(await freePort()) })
+ */
+export async function freePort() {
+  for (;;) {
+    const strides = Math.floor((PORTS.last - PORTS.first) / PORTS_A_SERVER);
+    const port = PORTS.first + randomInt(strides) * PORTS_A_SERVER;
+    if (given.has(port)) continue;
+    given.add(port);
+    const each = Array.from({ length: PORTS_A_SERVER }, (_, after) => isFree(port + after));
+    if ((await Promise.all(each)).every(Boolean)) return port;
+  }
+}
+
+function isFree(port) {
+  return new Promise((resolve) => {
     const probe = createServer();
-    probe.once('error', reject);
-    probe.listen(0, '127.0.0.1', () => {
-      const { port } = probe.address();
-      probe.close(() => resolve(port));
-    });
+    probe.once('error', () => resolve(false));
+    probe.listen(port, () => probe.close(() => resolve(true)));
   });
 }
 
