@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { pastRecheck, plannedRecheck } from './rechecks.ts';
+import { recheckPlan } from './sheets.ts';
 import { stageKey } from './stages.ts';
 import {
   day,
@@ -9,6 +10,7 @@ import {
   passage,
   putAway,
   remark,
+  takenAt,
   usage,
   usageUnit,
   version,
@@ -116,7 +118,20 @@ export const usageRow = z.object({
   by: z.string(),
 });
 
+/** What an engine is looked at by: its sheet's plan, or one of its own, with who gave it that and why. */
+export const enginePlan = z.object({
+  steps: recheckPlan,
+  own: z.object({ why: z.string(), by: z.string(), at: moment }).nullable(),
+});
+export type EnginePlan = z.infer<typeof enginePlan>;
+
+/** A plan of an engine's own; none goes back to its sheet's. */
+export const newEnginePlan = z.object({ steps: recheckPlan.nullable(), why: passage(200), version });
+export type NewEnginePlan = z.input<typeof newEnginePlan>;
+
 export const engineView = engineRow.extend({
+  /** null where no revision of its sheet is published yet */
+  plan: enginePlan.nullable(),
   builds: z.array(engineBuild),
   gaps: z.array(gapRow),
   rechecks: z.array(pastRecheck),
@@ -137,6 +152,9 @@ export const newUsage = z
     newMeter: z.object({ lastOfOld: usage, startedAt: usage }).nullable().default(null),
     /** how often it was run hot and went cold, in all; left out where nobody counts */
     heatCycles: z.int().min(0).max(1_000_000).nullable().default(null),
+    /** the day it was read on, where that is not the day it was written down */
+    day: day.nullable().default(null),
+    takenAt,
   })
   .refine(({ usage: now, newMeter }) => newMeter === null || newMeter.startedAt <= now, {
     path: ['newMeter', 'startedAt'],

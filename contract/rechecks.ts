@@ -87,7 +87,7 @@ export type EngineTrend = z.infer<typeof engineTrend>;
 
 /** What a lead did about a planned recheck. */
 export const recheckChange = z.object({
-  kind: z.enum(['moved', 'held', 'released', 'dropped', 'bench']),
+  kind: z.enum(['moved', 'held', 'released', 'dropped', 'bench', 'replanned']),
   day: day.nullable(),
   why: z.string(),
   by: z.string(),
@@ -103,6 +103,11 @@ export const pastRecheck = z.object({
   dueCycles: z.int().nullable(),
   /** what begins on the day it is due before */
   season: z.string(),
+  /** the first and the last day of that season, as far as they are known */
+  seasonFrom: day.nullable(),
+  seasonUntil: day.nullable(),
+  /** the points of a short look, with those that are suspect; null where every point is measured */
+  points: z.array(z.string()).nullable(),
   /** the running and the day the plan had, where the forecast or a lead has it otherwise */
   planUsage: z.number().nullable(),
   planDate: day.nullable(),
@@ -169,6 +174,9 @@ export const recheckRow = plannedRecheck.extend({
   running: z.number(),
   heatCycles: z.int(),
   season: z.string(),
+  seasonFrom: day.nullable(),
+  seasonUntil: day.nullable(),
+  points: z.array(z.string()).nullable(),
   byForecast: z.boolean(),
   held: z.boolean(),
   benchDay: day.nullable(),

@@ -42,6 +42,9 @@ export const RECORD_TABLES = {
     ...{ ran_before: 'number', meter_from: 'number', put_away_at: 'moment?', put_away_by: '>people?' },
     ...{ put_away_why: 'text?', place: 'text~', heat_cycles: 'number~' },
   },
+  engine_plans: {
+    ...{ id: 'id', engine_id: '>engines', plan: 'json?', why: 'text', by: '>people', at: 'moment' },
+  },
   usages: {
     ...{ id: 'id', engine_id: '>engines', usage: 'number', reason: 'text', read_at: 'moment', by: '>people' },
     ...{ running: 'number', new_meter: 'truth', heat_cycles: 'number?~', source: 'text~' },
@@ -59,7 +62,25 @@ export const RECORD_TABLES = {
     ...{ done_by: '>people?', after_outcome: 'text?', due_cycles: 'number?~', planned_cycles: 'number~' },
     ...{ season: 'text~', plan_usage: 'number?~', plan_date: 'day?~', by_forecast: 'truth~', held: 'truth~' },
     ...{ bench_day: 'day?~', expected_day: 'day?~', earliest_day: 'day?~', latest_day: 'day?~' },
-    ...{ forecast: 'json?~', version: 'number~' },
+    ...{ forecast: 'json?~', version: 'number~', planned_on: 'day?~', watched: 'truth~', sample: 'json~' },
+    ...{ points: 'json?~', season_from: 'day?~', season_until: 'day?~' },
+  },
+  recheck_changes: {
+    ...{
+      id: 'id',
+      recheck_id: '>rechecks',
+      kind: 'text',
+      day: 'day?',
+      why: 'text',
+      by: '>people',
+      at: 'moment',
+    },
+  },
+  point_checks: {
+    ...{ recheck_id: '>rechecks', point: 'text', sheet_id: '>sheets', engine_id: '>engines', role: 'text' },
+    ...{ since: 'number', lo: 'number', hi: 'number', from_lo: 'number', from_hi: 'number', verdict: 'text' },
+    ...{ per_unit: 'number?', se: 'number?', said_mean: 'number?', said_sd: 'number?', at: 'moment' },
+    newest: 'truth',
   },
   rounds: {
     ...{
@@ -126,6 +147,8 @@ export const RECORD_TABLES = {
   Record<string, Readonly<Record<string, Column | `${Column}?` | `${Column}~` | `${Column}?~`>>>
 >;
 export type RecordTable = keyof typeof RECORD_TABLES;
+/** What files written before it was kept do not have at all. */
+const LATER: ReadonlySet<string> = new Set<RecordTable>(['engine_plans', 'recheck_changes', 'point_checks']);
 
 const MOST_ROWS = 200_000;
 const json: z.ZodType = z.union([z.array(z.unknown()), z.record(z.string(), z.unknown())]);
@@ -167,7 +190,10 @@ export const recordFile = z.strictObject({
   people: z.array(z.strictObject({ id, name: line(60) })).max(1000),
   tables: z.strictObject(
     Object.fromEntries(
-      Object.entries(RECORD_TABLES).map(([name, columns]) => [name, rowsOf(columns)]),
+      Object.entries(RECORD_TABLES).map(([name, columns]) => [
+        name,
+        LATER.has(name) ? rowsOf(columns).default([]) : rowsOf(columns),
+      ]),
     ) as Record<RecordTable, ReturnType<typeof rowsOf>>,
   ),
 });

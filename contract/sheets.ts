@@ -168,17 +168,32 @@ export const roleLimits = z
   });
 export type RoleLimits = z.infer<typeof roleLimits>;
 
+const dayOfYear = z.string().refine(isDayOfYear, { error: 'is no day of the year' }).nullable().default(null);
+
+/** When to look again, whichever is first, and at which points. */
 export const recheckStep = z
   .object({
     afterUsage: usage.positive().nullable(),
     afterDays: z.int().min(1).max(3650).nullable(),
     afterCycles: z.int().min(1).max(10_000).nullable().default(null),
     /** a day of the year, month and day: it is looked at before that */
-    before: z.string().refine(isDayOfYear, { error: 'is no day of the year' }).nullable().default(null),
+    before: dayOfYear,
+    /** the last day of the season that begins then; none where nobody says */
+    until: dayOfYear,
     /** what begins on that day, in the shop's words */
     season: remark(40).default(''),
+    /** the points that a short look takes; none for every point */
+    points: z.array(line(12)).max(200).default([]),
   })
-  .refine((step) => !isEmptyStep(step), { error: 'a recheck needs running, days, heat cycles or a season' });
+  .refine((step) => !isEmptyStep(step), { error: 'a recheck needs running, days, heat cycles or a season' })
+  .refine(({ before, until }) => before !== null || until === null, {
+    path: ['before'],
+    error: 'a season that ends has a first day',
+  });
+
+/** What is looked at when, step by step; the last one repeats. */
+export const recheckPlan = z.array(recheckStep).min(1).max(12);
+export type RecheckPlan = z.infer<typeof recheckPlan>;
 
 export const source = z.object({
   manual: line(120),
@@ -305,8 +320,8 @@ export const runIn = z
     error: 'the head is torqued again after a heat cycle or more',
   });
 
-/** What a spec sheet says; the part that a published revision never changes. */
-export const sheetBody = z.object({
+/** What a spec sheet says, field by field. */
+export const sheetFields = z.object({
   pattern,
   condition: z.enum(['cold', 'hot']),
   temperature: z
@@ -322,13 +337,40 @@ export const sheetBody = z.object({
   assembly: z.array(assemblyStep).max(40).default([]),
   runIn: runIn.default({ heatCycles: 0, retorque: false }),
   usageUnit,
-  recheckPlan: z.array(recheckStep).min(1).max(12),
+  recheckPlan,
   source,
   notes: remarks(2000),
 });
+
+/** Points that a plan names and the head does not have: where they stand in the plan, from 0. */
+export function strangePoints(
+  plan: readonly { readonly points: readonly string[] }[],
+  keys: ReadonlySet<string>,
+): readonly { readonly step: number; readonly point: string }[] {
+  return plan.flatMap(({ points }, step) =>
+    points.filter((point) => !keys.has(point)).map((point) => ({ step, point })),
+  );
+}
+
+/** What holds a sheet together: its plan names points of its own head. */
+function namesItsPoints(
+  { pattern: head, recheckPlan: plan }: Pick<z.output<typeof sheetFields>, 'pattern' | 'recheckPlan'>,
+  context: z.core.$RefinementCtx,
+): void {
+  const keys = new Set(lashPoints(head).map(({ key }) => key));
+  for (const { step, point } of strangePoints(plan, keys))
+    context.addIssue({
+      code: 'custom',
+      path: ['recheckPlan', step, 'points'],
+      message: `there is no point ${point} on this head`,
+    });
+}
+
+/** What a spec sheet says; the part that a published revision never changes. */
+export const sheetBody = sheetFields.superRefine(namesItsPoints);
 export type SheetBody = z.infer<typeof sheetBody>;
 
-export const sheetRevision = sheetBody.extend({
+export const sheetRevision = sheetFields.extend({
   id,
   sheetId: id,
   name: line(80),
@@ -358,12 +400,14 @@ export const publication = z.object({ version });
 export const newRevision = z.object({ body: sheetBody });
 
 /** A sheet as it is written to a file and read from one. */
-export const sheetFile = z.object({
-  format: z.literal('zero-lash-sheet', { error: 'this is not a Zero Lash spec sheet' }),
-  formatVersion: z.literal(1, { error: 'this file was written by a newer Zero Lash' }),
-  ...named,
-  ...sheetBody.shape,
-});
+export const sheetFile = z
+  .object({
+    format: z.literal('zero-lash-sheet', { error: 'this is not a Zero Lash spec sheet' }),
+    formatVersion: z.literal(1, { error: 'this file was written by a newer Zero Lash' }),
+    ...named,
+    ...sheetFields.shape,
+  })
+  .superRefine(namesItsPoints);
 export type SheetFile = z.infer<typeof sheetFile>;
 
 /** A sheet in a list: its newest published revision, or its draft where there is none. */

@@ -18,7 +18,7 @@ import { answerError, errors } from './plugins/errors.ts';
 import { answerClientError, answerExpectations } from './plugins/lowHttp.ts';
 import { signIn } from './plugins/signIn.ts';
 import { ownHosts } from './share/hosts.ts';
-import { startJobs, type Jobs } from './reminders/jobs.ts';
+import { startJobs, type Jobs } from './jobs.ts';
 import { mailboxIn, type Mailer } from './reminders/mailer.ts';
 import { tidy, TIDY_EVERY_MS } from './tidy.ts';
 import { FEED_EVERY_MS, takeFeed } from './usage/feed.ts';

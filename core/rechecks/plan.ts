@@ -1,5 +1,5 @@
 import { addDays, type Day } from './calendar.ts';
-import { nextOf } from './season.ts';
+import { seasonAfter, type Season } from './season.ts';
 
 /** One step of a recheck plan: look again after so much running, so many days or heat cycles, or before a season; whichever is first. */
 export interface RecheckStep {
@@ -9,8 +9,10 @@ export interface RecheckStep {
   readonly afterDays: number | null;
   /** how often it was run hot and went cold again */
   readonly afterCycles?: number | null | undefined;
-  /** a day of the year, `MM-DD`, before which it is looked at */
+  /** a day of the year, `MM-DD`, before which it is looked at: a season's first */
   readonly before?: string | null | undefined;
+  /** that season's last day, `MM-DD`; null where nobody said */
+  readonly until?: string | null | undefined;
 }
 
 /** When a recheck is due. */
@@ -19,6 +21,8 @@ export interface RecheckDue {
   readonly dueDate: Day | null;
   /** heat cycles in all */
   readonly dueCycles: number | null;
+  /** the season it comes before; null where the step names none */
+  readonly season: Season | null;
 }
 
 /**
@@ -42,7 +46,7 @@ export function isEmptyStep({ afterUsage, afterDays, afterCycles, before }: Rech
  * @throws RangeError when the plan is empty or the step has nothing to go by
  * @example
  * nextRecheck([{ afterUsage: 10, afterDays: 30 }], 1, { day: '2030-01-01', usage: 100 })
- * // { dueUsage: 110, dueDate: '2030-01-31', dueCycles: null }
+ * // { dueUsage: 110, dueDate: '2030-01-31', dueCycles: null, season: null }
  */
 export function nextRecheck(
   plan: readonly RecheckStep[],
@@ -53,25 +57,26 @@ export function nextRecheck(
   const step = plan[Math.min(sequence, plan.length) - 1];
   if (!step) throw new RangeError('a recheck plan needs at least one step');
   if (isEmptyStep(step)) throw new RangeError('a recheck step needs running, days, heat cycles or a season');
-  const { afterUsage, afterDays, afterCycles = null, before = null } = watched ? sooner(step) : step;
+  const { afterUsage, afterDays, afterCycles = null } = watched ? sooner(step) : step;
+  const season = seasonAfter(step, from.day);
   const days = [
     ...(afterDays === null ? [] : [addDays(from.day, afterDays)]),
-    ...(before === null ? [] : [nextOf(before, from.day)]),
+    ...(season === null ? [] : [season.from]),
   ].sort();
   return {
     dueUsage: afterUsage === null ? null : Math.round((from.usage + afterUsage) * 10) / 10,
     dueDate: days[0] ?? null,
     dueCycles: afterCycles === null ? null : (from.cycles ?? 0) + afterCycles,
+    season,
   };
 }
 
 /** Half of a step, a whole day or heat cycle at least; a season begins when it begins. */
-function sooner({ afterUsage, afterDays, afterCycles = null, before = null }: RecheckStep): RecheckStep {
+function sooner({ afterUsage, afterDays, afterCycles = null }: RecheckStep): RecheckStep {
   const half = (whole: number | null) => (whole === null ? null : Math.max(1, Math.floor(whole / 2)));
   return {
     afterUsage: afterUsage === null ? null : afterUsage / 2,
     afterDays: half(afterDays),
     afterCycles: half(afterCycles),
-    before,
   };
 }

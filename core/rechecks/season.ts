@@ -1,4 +1,4 @@
-import type { Day } from './calendar.ts';
+import { addDays, type Day } from './calendar.ts';
 
 const LEAP = 2000;
 
@@ -28,4 +28,30 @@ export function nextOf(dayOfYear: string, after: Day): Day {
     return `${String(one).padStart(4, '0')}-${dayOfYear === '02-29' && !leap ? '02-28' : dayOfYear}`;
   };
   return [inYear(year), inYear(year + 1)].find((day) => day > after)!;
+}
+
+/** A season of one year or of two: its first day, and its last where somebody said. */
+export interface Season {
+  readonly from: Day;
+  readonly until: Day | null;
+}
+
+/**
+ * Finds the next season that a recheck comes before.
+ *
+ * Rule: it ends on the first of its last days that comes after its first; a season that ends on the day it begins is of one day.
+ *
+ * @returns null where no season is named
+ * @example seasonAfter({ before: '10-01', until: '03-31' }, '2030-05-01') // { from: '2030-10-01', until: '2031-03-31' }
+ */
+export function seasonAfter(
+  {
+    before,
+    until,
+  }: { readonly before?: string | null | undefined; readonly until?: string | null | undefined },
+  after: Day,
+): Season | null {
+  if (!before) return null;
+  const from = nextOf(before, after);
+  return { from, until: until ? nextOf(until, addDays(from, -1)) : null };
 }

@@ -126,12 +126,17 @@ describe('rechecks', () => {
 
   it('follow the plan, and the last step repeats', () => {
     const from = { day: '2031-01-31', usage: 100 };
-    expect(nextRecheck(plan, 1, from)).toEqual({ dueUsage: 110, dueDate: '2031-03-02', dueCycles: null });
-    expect(nextRecheck(plan, 7, from)).toEqual({ dueUsage: 350, dueDate: null, dueCycles: null });
+    expect(nextRecheck(plan, 1, from)).toEqual({
+      ...{ dueUsage: 110, dueDate: '2031-03-02', dueCycles: null, season: null },
+    });
+    expect(nextRecheck(plan, 7, from)).toEqual({
+      ...{ dueUsage: 350, dueDate: null, dueCycles: null, season: null },
+    });
     expect(nextRecheck(plan, 1, from, true)).toEqual({
       dueUsage: 105,
       dueDate: '2031-02-15',
       dueCycles: null,
+      season: null,
     });
     expect(() => nextRecheck([], 1, from)).toThrow(RangeError);
     const empty = [{ afterUsage: null, afterDays: null }];
@@ -143,10 +148,14 @@ describe('rechecks', () => {
   it('go by heat cycles and before a season as well, whichever is first', () => {
     const from = { day: '2031-01-31', usage: 100, cycles: 4 };
     const step = { afterUsage: null, afterDays: 120, afterCycles: 7, before: '04-15' };
-    expect(nextRecheck([step], 1, from)).toEqual({ dueUsage: null, dueDate: '2031-04-15', dueCycles: 11 });
+    expect(nextRecheck([step], 1, from)).toEqual({
+      ...{ dueUsage: null, dueDate: '2031-04-15', dueCycles: 11 },
+      season: { from: '2031-04-15', until: null },
+    });
     // a season begins when it begins; what is watched comes in half the days and half the heat
     expect(nextRecheck([step], 1, from, true)).toEqual({
       ...{ dueUsage: null, dueDate: '2031-04-01', dueCycles: 7 },
+      season: { from: '2031-04-15', until: null },
     });
     expect(nextRecheck([{ ...step, afterDays: null, before: '01-31' }], 1, from).dueDate).toBe('2032-01-31');
     expect(nextOf('02-29', '2031-01-01')).toBe('2031-02-28');

@@ -28,7 +28,7 @@ const KEPT: Kept<BuildWrite> = {
 };
 
 /** What is told of a write: its rows, or only their kinds where they are too large to be told. */
-function eventOf({ build, seq, changes }: BuildWrite): LiveEvent {
+export function toldOf({ build, seq, changes }: BuildWrite): LiveEvent {
   const told: LiveEvent = { kind: 'build', build, seq, changes };
   if (Buffer.byteLength(JSON.stringify(told)) < MOST_TOLD_BYTES) return told;
   return {
@@ -57,7 +57,7 @@ export function writeBuild(
     status,
     async (transaction) => {
       const told = [await work(transaction)].flat() as BuildWrite[];
-      await announce(transaction, ...told.map(eventOf));
+      await announce(transaction, ...told.map(toldOf));
       return told[0]!;
     },
     KEPT,

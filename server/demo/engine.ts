@@ -339,8 +339,7 @@ class EngineTeller {
     return {
       build_id: buildId,
       engine_id: this.#engineId,
-      ...dueColumns(this.#sheet.recheckPlan, sequence, { day: this.#day(from), usage, cycles: 0 }),
-      after_outcome: after,
+      ...dueColumns(this.#sheet.recheckPlan, sequence, { day: this.#day(from), usage, cycles: 0, after }),
     };
   }
 

@@ -85,6 +85,13 @@ export const DEMO_FLEET: readonly DemoEngine[] = [
   },
 ];
 
+/** A plan of its own for the engine whose exhaust sinks: sooner than its sheet says, and at a few points of the head. */
+export const DEMO_OWN_PLAN = {
+  engine: 'Frost fan 18, Cold Corner',
+  step: { afterUsage: 120, afterDays: 90, points: ['1I', '1E', '4I', '4E'] },
+  why: 'An exhaust sinks fast: looked at often until the seat is cut, the rest by a sample',
+} as const;
+
 /** Owners and how they wish to be told; the addresses are made up, and lead nowhere. */
 export const DEMO_OWNERS: Readonly<
   Record<string, { readonly email: string; readonly tells: 'mail' | 'peace' }>

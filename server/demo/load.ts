@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import type { NewSheet, SheetRevision } from '@zero-lash/contract/sheets';
 import type { Knex } from 'knex';
 import { addPerson, ensureShop } from '../people/store.ts';
-import { recordChecks, refreshForecast } from '../rechecks/planning.ts';
+import { recordChecks, refreshForecast, replan } from '../rechecks/planning.ts';
 import { refreshExpected } from '../rechecks/forecast.ts';
 import { addSheet, publishRevision, reviseSheet } from '../sheets/store.ts';
 import { loadAtSet } from './atSet.ts';
@@ -10,7 +10,7 @@ import { loadDrawer } from './drawer.ts';
 import { loadEngine } from './engine.ts';
 import { loadInstruments } from './instruments.ts';
 import { loadOpenHeads } from './openHead.ts';
-import { DEMO_FLEET, DEMO_OWNERS } from './fleet.ts';
+import { DEMO_FLEET, DEMO_OWN_PLAN, DEMO_OWNERS } from './fleet.ts';
 import { DEMO_DRAFT, DEMO_SECOND_REVISIONS, DEMO_SHEETS } from './sheets/index.ts';
 import { DEMO_ENGINES, DEMO_PEOPLE, DEMO_SHOP } from './world.ts';
 
@@ -56,12 +56,15 @@ export async function loadDemo(db: Knex, now: Date = new Date()): Promise<boolea
 }
 
 const SEASON_IN_DAYS = 21;
+const SEASON_LASTS_DAYS = 150;
 
 /** A sheet whose rechecks come before a season: it begins three weeks after the demo is loaded, whenever that is. */
 function inSeason(sheet: NewSheet, now: Date): NewSheet {
-  const begins = new Date(now.getTime() + SEASON_IN_DAYS * 86_400_000).toISOString().slice(5, 10);
+  const dayIn = (days: number) => new Date(now.getTime() + days * 86_400_000).toISOString().slice(5, 10);
   const plan = sheet.body.recheckPlan.map((step) =>
-    step.season === '' ? step : { ...step, before: begins },
+    step.season === ''
+      ? step
+      : { ...step, before: dayIn(SEASON_IN_DAYS), until: dayIn(SEASON_IN_DAYS + SEASON_LASTS_DAYS) },
   );
   return { ...sheet, body: { ...sheet.body, recheckPlan: plan } };
 }
@@ -83,6 +86,17 @@ async function loadRechecks(db: Knex, lead: string): Promise<void> {
       await refreshForecast(db, id);
       await refreshExpected(db, engineId);
     }
+  const { engine, step, why } = DEMO_OWN_PLAN;
+  const own = await db('engines as e')
+    .join('builds as b', 'b.engine_id', 'e.id')
+    .join('sheet_revisions as v', 'v.id', 'b.revision_id')
+    .where('e.name', engine)
+    .first('e.id', 'v.recheck_plan as plan');
+  const plan = [{ ...own.plan.at(-1), ...step }];
+  await db('engine_plans').insert({
+    ...{ id: randomUUID(), engine_id: own.id, plan: JSON.stringify(plan), why, by: lead },
+  });
+  await replan(db, own.id, { why, personId: lead });
   const held = await db('rechecks as r')
     .join('engines as e', 'e.id', 'r.engine_id')
     .where({ 'e.name': 'Emergency set, Overmere Infirmary', 'r.status': 'planned' })

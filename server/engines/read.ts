@@ -15,6 +15,7 @@ import type { z } from 'zod';
 import { dayIn, shopZone } from '../clock.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { NEARNESS_SQL, nearnessOn } from '../rechecks/nearness.ts';
+import { readPlan } from '../rechecks/ownPlan.ts';
 import { readRechecks } from '../rechecks/read.ts';
 import { newestPublished } from '../sheets/read.ts';
 
@@ -182,6 +183,7 @@ export async function viewEngine(db: Knex, id: string): Promise<EngineView> {
     builds: await readBuilds(db, id),
     gaps: await readGaps(db, id),
     rechecks: await readRechecks(db, { engine_id: id }),
+    plan: await readPlan(db, engine),
     usages: await db('usages as u')
       .join('people as p', 'p.id', 'u.by')
       .where('u.engine_id', id)

@@ -7,6 +7,7 @@ import {
   engineSearch,
   engineView,
   newEngine,
+  newEnginePlan,
   newUsage,
   pieceThere,
 } from '@zero-lash/contract/engines';
@@ -17,6 +18,8 @@ import { z } from 'zod';
 import { needs, personOf } from '../plugins/signIn.ts';
 import { writeOnce } from '../plugins/writes.ts';
 import { readPieces } from './pieces.ts';
+import { handOf } from '../builds/hand.ts';
+import * as plan from './plan.ts';
 import * as read from './read.ts';
 import * as store from './store.ts';
 
@@ -74,12 +77,22 @@ export function engineRoutes(instance: FastifyInstance, _options: object, done: 
       ),
   );
 
+  app.put(
+    '/engines/:id/plan',
+    { schema: { params, body: newEnginePlan, response: { 200: engineView } }, preHandler: needs('lead') },
+    (request, reply) =>
+      writeOnce(app.db, request, reply, 200, async (transaction) => {
+        await plan.givePlan(transaction, request.params.id, request.body, handOf(request));
+        return read.viewEngine(transaction, request.params.id);
+      }),
+  );
+
   app.post(
     '/engines/:id/usages',
     { schema: { params, body: newUsage, response: { 201: engineRow } }, preHandler: needs('bench') },
     (request, reply) =>
       writeOnce(app.db, request, reply, 201, (transaction) =>
-        store.logUsage(transaction, request.params.id, request.body, personOf(request).id),
+        store.logUsage(transaction, request.params.id, request.body, handOf(request)),
       ),
   );
   done();

@@ -7,9 +7,10 @@ import type {
 } from '@zero-lash/contract/engines';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
+import { whenTaken, type Hand } from '../builds/hand.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { newestPublished } from '../sheets/read.ts';
-import { logFigure } from '../usage/store.ts';
+import { logFigure, readOn } from '../usage/store.ts';
 import { findEngine } from './read.ts';
 
 export async function addEngine(db: Knex, engine: NewEngine, personId: string): Promise<EngineRow> {
@@ -81,7 +82,7 @@ export function bringBack(db: Knex, id: string, version: number): Promise<Engine
 }
 
 /** Changes an engine as somebody saw it. */
-async function changeAt(db: Knex, id: string, version: number, fields: object): Promise<EngineRow> {
+export async function changeAt(db: Knex, id: string, version: number, fields: object): Promise<EngineRow> {
   const updated = await db('engines')
     .where({ id, version })
     .update({ ...fields, version: version + 1 });
@@ -90,17 +91,14 @@ async function changeAt(db: Knex, id: string, version: number, fields: object): 
   return current;
 }
 
-/** Logs a running figure as it is read off the engine now. */
+/** Logs a running figure as it was read off the engine: when it was written down, or on the day that is named. */
 export async function logUsage(
   db: Knex,
   engineId: string,
-  { usage, reason, newMeter, heatCycles }: z.output<typeof newUsage>,
-  personId: string,
+  { day, takenAt, ...figure }: z.output<typeof newUsage>,
+  hand: Hand,
 ): Promise<EngineRow> {
-  await logFigure(
-    db,
-    { engineId, usage, reason, newMeter, heatCycles, at: new Date(), source: 'hand' },
-    personId,
-  );
+  const at = await readOn(db, day, whenTaken(takenAt, hand, new Date(0)));
+  await logFigure(db, { ...figure, engineId, at, source: 'hand' }, hand.personId);
   return findEngine(db, engineId);
 }

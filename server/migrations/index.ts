@@ -17,6 +17,7 @@ import * as atHand from './015-at-hand.ts';
 import * as drawer from './016-drawer.ts';
 import * as setting from './017-setting.ts';
 import * as rechecks from './018-rechecks.ts';
+import * as ownPlans from './019-own-plans.ts';
 
 const MIGRATIONS = {
   '001-people': people,
@@ -37,6 +38,7 @@ const MIGRATIONS = {
   '016-drawer': drawer,
   '017-setting': setting,
   '018-rechecks': rechecks,
+  '019-own-plans': ownPlans,
 } as const;
 
 type Name = keyof typeof MIGRATIONS;

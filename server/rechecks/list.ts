@@ -37,7 +37,8 @@ export async function listRechecks(
           'id', r.id, 'sequence', r.sequence, 'dueUsage', r.due_usage, 'dueDate', r.due_date, 'dueCycles', r.due_cycles,
           'nearness', p.nearness, 'buildId', r.build_id, 'engineId', e.id, 'engine', e.name, 'owner', e.owner,
           'place', e.place, 'sheetName', s.name, 'usageUnit', e.usage_unit, 'usage', e.usage, 'running', e.running,
-          'heatCycles', e.heat_cycles, 'season', r.season, 'byForecast', r.by_forecast, 'held', r.held,
+          'heatCycles', e.heat_cycles, 'season', r.season, 'seasonFrom', r.season_from,
+          'seasonUntil', r.season_until, 'points', r.points, 'byForecast', r.by_forecast, 'held', r.held,
           'benchDay', r.bench_day, 'expectedDay', r.expected_day, 'earliestDay', r.earliest_day,
           'latestDay', r.latest_day, 'version', r.version,
           'unlike', coalesce((select json_agg(json_build_object('point', f->>'point', 'way', f->>'unlike'))

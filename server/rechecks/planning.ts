@@ -1,9 +1,12 @@
+import { randomUUID } from 'node:crypto';
 import { tenthsFromMm } from '@zero-lash/core/length';
+import type { RecheckForecast } from '@zero-lash/contract/rechecks';
 import {
-  isEmptyStep,
   nextRecheck,
   ownDrift,
+  pointsOfLook,
   saidOf,
+  suspectsOf,
   type Day,
   type RecheckOutcome,
   type RecheckStep,
@@ -12,7 +15,16 @@ import { rolesOf } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import type { TakenUp } from '../builds/course.ts';
 import { shopDay } from '../clock.ts';
-import { forecastNext, readCourses, readPriors, refreshExpected, runningBy } from './forecast.ts';
+import { findRevision } from '../sheets/read.ts';
+import {
+  forecastNext,
+  readCourses,
+  readPriors,
+  refreshExpected,
+  runningBy,
+  type BuildCourses,
+} from './forecast.ts';
+import { readOwnPlan } from './ownPlan.ts';
 
 interface PlannedAfter {
   readonly sequence: number;
@@ -24,45 +36,65 @@ interface PlannedAfter {
   readonly watched?: boolean;
 }
 
-/** A step of a sheet's plan, with what begins on its day. */
-type SheetStep = RecheckStep & { readonly season?: string };
+/** A step of a plan, with what begins on its day and the points it takes. */
+type PlanStep = RecheckStep & { readonly season?: string; readonly points?: readonly string[] };
+
+interface CountedFrom {
+  readonly day: Day;
+  readonly usage: number;
+  readonly cycles: number;
+  /** a point was let stand as it is: it is looked at sooner */
+  readonly watched?: boolean;
+  /** what the recheck before it came to; null for the first */
+  readonly after: RecheckOutcome | null;
+}
 
 /** What a recheck is due by, as the columns of its row. */
 export function dueColumns(
-  plan: readonly SheetStep[],
+  plan: readonly PlanStep[],
   sequence: number,
-  from: { readonly day: Day; readonly usage: number; readonly cycles: number },
-  watched = false,
+  { watched = false, after, ...from }: CountedFrom,
 ) {
-  const { dueUsage, dueDate, dueCycles } = nextRecheck(plan, sequence, from, watched);
-  const step = plan[Math.min(sequence, plan.length) - 1];
+  const { dueUsage, dueDate, dueCycles, season } = nextRecheck(plan, sequence, from, watched);
+  const step = plan[Math.min(sequence, plan.length) - 1]!;
+  // what nobody could decide is looked at whole
+  const sample = after === null || after === 'held' ? (step.points ?? []) : [];
   return {
-    sequence,
-    planned_usage: from.usage,
-    planned_cycles: from.cycles,
+    ...{ sequence, watched, after_outcome: after },
+    ...{ planned_usage: from.usage, planned_cycles: from.cycles, planned_on: from.day },
     ...{ due_usage: dueUsage, due_date: dueDate, due_cycles: dueCycles },
     ...{ plan_usage: dueUsage, plan_date: dueDate },
-    season: step && !isEmptyStep(step) && step.before ? (step.season ?? '') : '',
+    ...{ season: season ? (step.season ?? '') : '', sample: JSON.stringify(sample) },
+    ...{ season_from: season?.from ?? null, season_until: season?.until ?? null },
   };
 }
 
+/** What an engine is looked at by: a plan of its own where it was given one, else its sheet's. */
+async function planOf(
+  db: Knex,
+  { engineId, revisionId }: Pick<TakenUp, 'engineId' | 'revisionId'>,
+): Promise<readonly PlanStep[]> {
+  const own = await readOwnPlan(db, engineId);
+  return own?.steps ?? (await findRevision(db, revisionId)).recheckPlan;
+}
+
 /**
- * Plans the recheck that follows a sign-off or a recheck, by the build's own spec sheet, and sooner where its forecast asks for
- * it. One that was planned before, and dropped because what it followed was opened again, is planned anew.
+ * Plans the recheck that follows a sign-off or a recheck, by the engine's own plan or the build's own spec sheet, and sooner
+ * where its forecast asks for it. One that was planned before, and dropped because what it followed was opened again, is
+ * planned anew.
  */
 export async function planRecheck(
   db: Knex,
-  build: Pick<TakenUp, 'id' | 'engineId'>,
-  plan: readonly SheetStep[],
+  build: Pick<TakenUp, 'id' | 'engineId' | 'revisionId'>,
   { sequence, usage, after, watched = false }: PlannedAfter,
 ): Promise<void> {
   const engine = await db('engines').where({ id: build.engineId }).first('heat_cycles');
-  const from = { day: await shopDay(db), usage, cycles: engine.heat_cycles as number };
+  const from = { day: await shopDay(db), usage, cycles: engine.heat_cycles as number, watched, after };
   const [row] = await db('rechecks')
     .insert({
       ...{ build_id: build.id, engine_id: build.engineId },
-      ...dueColumns(plan, sequence, from, watched),
-      ...{ after_outcome: after, status: 'planned', by_forecast: false, held: false, bench_day: null },
+      ...dueColumns(await planOf(db, build), sequence, from),
+      ...{ status: 'planned', by_forecast: false, held: false, bench_day: null },
     })
     .onConflict(['build_id', 'sequence'])
     .merge()
@@ -70,6 +102,50 @@ export async function planRecheck(
   await refreshForecast(db, row.id);
   await refreshExpected(db, build.engineId);
 }
+
+/**
+ * Plans an engine's next recheck anew, because the plan it goes by was changed. One that a lead moved stays where it was moved
+ * to, and one that is being measured is measured as it was begun.
+ *
+ * @returns the recheck that was planned anew, or null where none was
+ */
+export async function replan(
+  db: Knex,
+  engineId: string,
+  { why, personId }: { readonly why: string; readonly personId: string },
+): Promise<string | null> {
+  const recheck = await db('rechecks as r')
+    .join('builds as b', 'b.id', 'r.build_id')
+    .where({ 'r.engine_id': engineId, 'r.status': 'planned' })
+    .first('r.*', 'b.revision_id');
+  if (!recheck || (await isMoved(db, recheck.id)) || (await isBegun(db, recheck.id))) return null;
+  const plan = await planOf(db, { engineId, revisionId: recheck.revision_id });
+  const due = dueColumns(plan, recheck.sequence, {
+    ...{ day: recheck.planned_on, usage: recheck.planned_usage, cycles: recheck.planned_cycles },
+    ...{ watched: recheck.watched, after: recheck.after_outcome },
+  });
+  const late = recheck.bench_day !== null && due.due_date !== null && recheck.bench_day > due.due_date;
+  await db('rechecks')
+    .where({ id: recheck.id })
+    .update({
+      ...due,
+      ...(late ? { bench_day: null } : {}),
+      by_forecast: false,
+      version: recheck.version + 1,
+    });
+  await db('recheck_changes').insert({
+    ...{ id: randomUUID(), recheck_id: recheck.id, kind: 'replanned', day: null, why, by: personId },
+  });
+  await refreshForecast(db, recheck.id);
+  await refreshExpected(db, engineId);
+  return recheck.id as string;
+}
+
+const isMoved = async (db: Knex, id: string): Promise<boolean> =>
+  Boolean(await db('recheck_changes').where({ recheck_id: id, kind: 'moved' }).first('id'));
+
+const isBegun = async (db: Knex, id: string): Promise<boolean> =>
+  Boolean(await db('rounds').where({ recheck_id: id }).first('id'));
 
 /**
  * Forecasts a planned recheck anew, from what its points measured and what the shop's other engines say by now; brings it
@@ -84,10 +160,12 @@ export async function refreshForecast(db: Knex, id: string): Promise<void> {
       'r.plan_usage as planUsage',
       'r.plan_date as planDate',
       'r.engine_id as engineId',
+      'r.sample',
       'e.running',
     );
-  const moved = await db('recheck_changes').where({ recheck_id: id, kind: 'moved' }).first('id');
-  const { forecast, brought } = await forecastNext(db, await readCourses(db, recheck.buildId), {
+  const moved = await isMoved(db, id);
+  const courses = await readCourses(db, recheck.buildId);
+  const { forecast, brought } = await forecastNext(db, courses, {
     dueUsage: recheck.planUsage,
     now: recheck.running,
     // by the calendar alone: what it will have run by that day, as it is used
@@ -97,8 +175,25 @@ export async function refreshForecast(db: Knex, id: string): Promise<void> {
     .where({ id })
     .update({
       forecast: JSON.stringify(forecast),
+      forecast_at: db.fn.now(),
+      // what is asked of somebody who measures already is not asked otherwise
+      ...((await isBegun(db, id)) ? {} : { points: pointsAsked(courses, recheck.sample, forecast) }),
       ...(moved ? {} : { by_forecast: brought !== null, due_usage: brought ?? recheck.planUsage }),
     });
+}
+
+/** The points of a short look as its column has them: those the plan names, and whatever is suspect beside them. */
+function pointsAsked(
+  { courses }: BuildCourses,
+  sample: readonly string[],
+  { points }: RecheckForecast,
+): string | null {
+  const asked = pointsOfLook(
+    courses.map(({ point }) => point),
+    sample,
+    suspectsOf(points),
+  );
+  return asked && JSON.stringify(asked);
 }
 
 /** Writes down what each point of a recheck was found at, held against what had been forecast of it. */

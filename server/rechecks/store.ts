@@ -3,7 +3,7 @@ import type { benchDay, recheckMove } from '@zero-lash/contract/rechecks';
 import type { BuildRowChange, BuildWrite } from '@zero-lash/contract/builds';
 import { isUndecided } from '@zero-lash/core/builds';
 import { whyNoProof, type KeptReading } from '@zero-lash/core/measuring';
-import type { RecheckOutcome } from '@zero-lash/core/rechecks';
+import { leftOfLook, type RecheckOutcome } from '@zero-lash/core/rechecks';
 import { lashPoints } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
@@ -21,6 +21,8 @@ interface RecheckTakenUp {
   readonly id: string;
   readonly sequence: number;
   readonly running: number;
+  /** the points of a short look; null where every point is measured */
+  readonly points: readonly string[] | null;
   readonly build: TakenUp;
 }
 
@@ -30,7 +32,7 @@ async function takeUpRecheck(db: Knex, id: string): Promise<RecheckTakenUp> {
   const recheck = await db('rechecks as r')
     .join('engines as e', 'e.id', 'r.engine_id')
     .where('r.id', id)
-    .first('r.id', 'r.status', 'r.sequence', 'e.running');
+    .first('r.id', 'r.status', 'r.sequence', 'r.points', 'e.running');
   if (recheck.status !== 'planned') throw new Refusal('recheck_done');
   if (build.closedAt) throw new Refusal('build_closed');
   return { ...recheck, build };
@@ -64,11 +66,12 @@ export async function openRecheckRound(
   return written(build, { kind: 'round', row: row! });
 }
 
-/** What the readings of a recheck's round come to, and the points that are not proved either way. */
+/** What the readings of a recheck's round come to, and the points that are still to be measured. */
 async function judgeRound(
   db: Knex,
   roundId: string,
   points: readonly string[],
+  look: readonly string[] | null,
 ): Promise<{ readonly outcome: RecheckOutcome; readonly left: readonly string[] }> {
   const taken = (await db('readings')
     .where({ round_id: roundId, superseded: false })
@@ -79,18 +82,17 @@ async function judgeRound(
   const readings = taken.filter(
     (row) => whyNoProof({ ...row, takenAt: row.takenAt.toISOString() }, null) === null,
   );
-  const measured = new Set(readings.map(({ point }) => point));
   const out = readings.some(({ verdict }) => verdict === 'tight' || verdict === 'loose');
   const undecided = readings.some(({ verdict }) => isUndecided(verdict));
   return {
     outcome: out ? 'out' : undecided ? 'undecided' : 'held',
-    left: points.filter((key) => !measured.has(key)),
+    left: leftOfLook(points, look, readings),
   };
 }
 
-/** Judges a recheck once every point is measured, and plans the next. */
+/** Judges a recheck once every point it takes is measured, and plans the next. */
 export async function closeRecheck(db: Knex, id: string, personId: string): Promise<BuildWrite> {
-  const { build, sequence, running } = await takeUpRecheck(db, id);
+  const { build, sequence, running, points } = await takeUpRecheck(db, id);
   const round = await db('rounds').where({ recheck_id: id }).first('id');
   if (!round) throw new Refusal('recheck_incomplete');
   const sheet = await findRevision(db, build.revisionId);
@@ -98,6 +100,7 @@ export async function closeRecheck(db: Knex, id: string, personId: string): Prom
     db,
     round.id,
     lashPoints(sheet.pattern).map(({ key }) => key),
+    points,
   );
   if (left.length > 0)
     throw new Refusal('recheck_incomplete', {
@@ -109,7 +112,7 @@ export async function closeRecheck(db: Knex, id: string, personId: string): Prom
     .update({ status: 'done', outcome, done_at: db.fn.now(), done_by: personId });
   await db('rounds').where({ id: round.id }).update({ closed_at: db.fn.now() });
   await recordChecks(db, id);
-  await planRecheck(db, build, sheet.recheckPlan, { sequence: sequence + 1, usage: running, after: outcome });
+  await planRecheck(db, build, { sequence: sequence + 1, usage: running, after: outcome });
   return written(build, ...(await recheckChanges(db, build.id, round.id)));
 }
 
@@ -157,10 +160,7 @@ export async function moveRecheck(
   await db('recheck_changes').insert({ id: hand.key, recheck_id: id, kind, day, why, by: hand.personId });
   if (kind === 'dropped') {
     await db('rechecks').where({ id }).update({ status: 'dropped' });
-    const sheet = await findRevision(db, build.revisionId);
-    await planRecheck(db, build, sheet.recheckPlan, {
-      ...{ sequence: sequence + 1, usage: running, after: row.after_outcome },
-    });
+    await planRecheck(db, build, { sequence: sequence + 1, usage: running, after: row.after_outcome });
   } else await refreshExpected(db, build.engineId);
   return written(build, ...(await rechecksOf(db, build.id)));
 }

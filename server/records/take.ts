@@ -10,7 +10,7 @@ import {
   type RecordTable,
   type RecordTaken,
 } from '@zero-lash/contract/records';
-import { sheetBody } from '@zero-lash/contract/sheets';
+import { recheckPlan, sheetFields } from '@zero-lash/contract/sheets';
 import { ranLine } from '@zero-lash/contract/ran';
 import { wearLine } from '@zero-lash/contract/wear';
 import { intervalOf, type Reading } from '@zero-lash/core/measuring';
@@ -85,7 +85,7 @@ const LINES: Readonly<Record<string, z.ZodType>> = {
   ledger: z.array(ledgerLine),
   ran: z.array(ranLine),
 };
-const revisionParts = sheetBody.pick({
+const revisionParts = sheetFields.pick({
   pattern: true,
   wearLimits: true,
   torques: true,
@@ -129,6 +129,12 @@ function lookThrough({ people, tables }: RecordFile): void {
       ...{ pieceCharts: row.piece_charts, assembly: row.assembly, runIn: row.run_in },
       recheckPlan: row.recheck_plan,
     }),
+  );
+  tables.engine_plans.forEach((row, index) =>
+    fits('engine_plans', index, 'plan', recheckPlan.nullable(), row.plan),
+  );
+  tables.rechecks.forEach((row, index) =>
+    fits('rechecks', index, 'points', z.array(z.string()).nullish(), row.points),
   );
   tables.build_entries.forEach((row, index) =>
     fits('build_entries', index, 'lines', LINES[row.room as string] ?? z.never(), row.lines),
@@ -176,13 +182,15 @@ export async function takeRecord(db: Knex, { record, pictures }: Unpacked, by: s
     ...{ active: false, version: 1, address: null, check_due: null },
   });
   await insert(db, 'engines', rows.engines);
+  await insert(db, 'engine_plans', rows.engine_plans);
   await insert(db, 'usages', rows.usages);
   await insert(
     db,
     'builds',
     rows.builds.map((row) => ({ ...row, carried_round: null })),
   );
-  await insert(db, 'rechecks', rows.rechecks);
+  for (const table of ['rechecks', 'recheck_changes', 'point_checks'] as const)
+    await insert(db, table, rows[table]);
   await insert(db, 'rounds', rows.rounds);
   for (const { id, carried_round: round } of rows.builds)
     if (round !== null) await db('builds').where({ id }).update({ carried_round: round });

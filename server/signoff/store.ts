@@ -41,7 +41,7 @@ export async function signOff(
   await db('builds')
     .where({ id })
     .update({ stage: 'run-in', stage_since: db.fn.now(), version: version + 1 });
-  await planRecheck(db, taken, build.sheet.recheckPlan, {
+  await planRecheck(db, taken, {
     sequence: 1,
     usage,
     after: null,

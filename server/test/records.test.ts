@@ -63,6 +63,8 @@ describe('an engine’s record', () => {
       engines: ['sought', 'running', 'owner_id'],
       sheet_revisions: ['writers'],
       photographs: ['picture'],
+      // a shop that takes it in forecasts it anew, by what it knows itself
+      rechecks: ['forecast_at'],
       // of a gauge what tells which it was, and not where or how it is reached here
       instruments: ['address', 'check_due', 'active', 'version'],
     };
@@ -73,6 +75,23 @@ describe('an engine’s record', () => {
       expect([...Object.keys(RECORD_TABLES[table]), ...(worked[table] ?? [])].sort(), table).toEqual(
         columns.get(table)!.sort(),
       );
+  });
+
+  it('has every table that belongs to an engine, but for what belongs to the shop beside it', async () => {
+    const { rows } = await shop.db.raw(
+      `select distinct c.conrelid::regclass::text as name from pg_constraint c
+        where c.contype = 'f' and c.confrelid::regclass::text = any(:of)`,
+      { of: ['engines', 'builds', 'rounds', 'rechecks', 'readings'] },
+    );
+    const ofTheShop = [
+      // what it knows of a pattern and orders, where pieces lie, what a feed sent before anybody answered, and letters that went out
+      ...['know_how', 'piece_orders', 'piece_moves', 'meter_lines', 'reminders'],
+    ];
+    const belongs = (rows as { name: string }[]).map(({ name }) => name);
+    expect(belongs.filter((name) => !ofTheShop.includes(name)).sort()).toEqual(
+      TABLES.filter((table) => belongs.includes(table)).sort(),
+    );
+    expect(ofTheShop.filter((name) => !belongs.includes(name))).toEqual([]);
   });
 
   it('is taken in by another shop without loss, and once however often', async () => {

@@ -6,7 +6,7 @@ import type { CalendarFeed, NewCalendarFeed } from '@zero-lash/contract/calendar
 import type { Mailbox } from '@zero-lash/contract/reminders';
 import ICAL from 'ical.js';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import { startJobs } from '../reminders/jobs.ts';
+import { startJobs } from '../jobs.ts';
 import { makeReminders } from '../reminders/make.ts';
 import { mailboxIn, smtpAt, type Letter, type Mailer } from '../reminders/mailer.ts';
 import { sendReminders } from '../reminders/send.ts';

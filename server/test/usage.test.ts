@@ -24,6 +24,30 @@ const engineOf = async (name: string) => {
 const round = async (...lines: object[]) =>
   (await shop.call<UsageRoundTaken>(BENCH, 'POST', 'usage/round', { lines })).body.lines;
 
+describe('a figure off a meter', () => {
+  it('that was kept on a device stands where it was read, and not where it came in', async () => {
+    const fan = await engineOf('Frost fan 3');
+    const log = (body: object) =>
+      shop.call<{ code: string }>(BENCH, 'POST', `engines/${fan.id}/usages`, body);
+    const readAt = new Date(Date.now() - 3_600_000).toISOString();
+    expect((await log({ usage: fan.usage + 4 })).status).toBe(201);
+    // an hour ago it showed less, and this was written down with no network
+    expect((await log({ usage: fan.usage + 3, takenAt: readAt })).status).toBe(201);
+    const after = await engineOf('Frost fan 3');
+    expect(after.usage).toBe(fan.usage + 4);
+    expect(after.usages.find(({ usage }) => usage === fan.usage + 3)?.readAt).toBe(readAt);
+    // then it cannot have shown more than it did later
+    expect((await log({ usage: fan.usage + 9, takenAt: readAt })).body.code).toBe('usage_order');
+    // a clock that goes ahead puts nothing into the future
+    await log({ usage: fan.usage + 5, takenAt: new Date(Date.now() + 86_400_000).toISOString() });
+    const [newest] = (await engineOf('Frost fan 3')).usages;
+    expect(Date.parse(newest!.readAt)).toBeLessThanOrEqual(Date.now());
+    expect((await log({ usage: fan.usage + 6, day: addDays(await shopDay(shop.db), 2) })).body.code).toBe(
+      'usage_order',
+    );
+  });
+});
+
 describe('a round of meters', () => {
   it('takes each line by itself, and says what is wrong with the others', async () => {
     const [fan, pump] = [await engineOf('Frost fan 12'), await engineOf('Fire pump, Brackwater')];

@@ -150,14 +150,10 @@ export async function logRound(
   { source, lines }: z.output<typeof usageRound>,
   personId: string,
 ): Promise<UsageRoundTaken> {
-  const zone = await shopZone(db);
-  const today = dayIn(zone);
   const answers: UsageRoundTaken['lines'] = [];
   for (const { day, ...line } of lines) {
     try {
-      if (day !== null && day > today)
-        throw new Refusal('usage_order', { detail: `${day} has not come yet.` });
-      const at = day === null || day === today ? new Date() : noonOf(day);
+      const at = await readOn(db, day);
       // a line that is refused takes back what it wrote itself, and nothing else
       const state = await db.transaction((own) => logFigure(own, { ...line, at, source }, personId));
       answers.push({
@@ -174,5 +170,15 @@ export async function logRound(
   return { lines: answers };
 }
 
-/** A day's figure stands at noon, wherever the shop is: the hour was not said. */
-const noonOf = (day: string) => new Date(`${day}T12:00:00Z`);
+/**
+ * The moment a figure was read: when it was written down, or on the day that is named. A day's figure stands at noon,
+ * wherever the shop is, for the hour was not said.
+ *
+ * @throws Refusal `usage_order` where the day has not come yet
+ */
+export async function readOn(db: Knex, day: string | null, writtenAt = new Date()): Promise<Date> {
+  if (day === null) return writtenAt;
+  const zone = await shopZone(db);
+  if (day > dayIn(zone)) throw new Refusal('usage_order', { detail: `${day} has not come yet.` });
+  return day === dayIn(zone, writtenAt) ? writtenAt : new Date(`${day}T12:00:00Z`);
+}

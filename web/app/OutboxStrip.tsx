@@ -7,7 +7,7 @@ import { useSession } from '../people/useSession.ts';
 export function OutboxStrip() {
   const { items, reached } = useAppSelector((state) => state.outbox);
   const waiting = items.filter(({ refused }) => refused === null);
-  const refused = items.length - waiting.length;
+  const refused = items.filter(({ refused: why }) => why !== null);
   const me = useSession()?.person.id;
   const others = [...new Set(waiting.filter(({ personId }) => personId !== me).map(({ by }) => by))];
   if (reached && items.length === 0) return null;
@@ -27,11 +27,18 @@ export function OutboxStrip() {
           {!reached && 'The server is not reached. Go on: what you do at the bench is kept on this device. '}
           {waiting.length > 0 && `Waiting to be sent, ${waiting.length}: ${namesOf(waiting)}. `}
           {others.map((name) => `What ${name} did is sent when ${name} signs in here again. `)}
-          {refused > 0 && `Refused, ${refused}: the build says why.`}
+          {refused.length > 0 && `Refused, ${refused.length}: ${whereItSays(refused)} why.`}
         </Box>
       </Flex>
     </Box>
   );
+}
+
+/** Where what was refused says so: in its build, or on the page of the meters. */
+function whereItSays(refused: readonly { readonly buildId: string }[]): string {
+  const ofMeters = refused.filter(({ buildId }) => buildId === '').length;
+  if (ofMeters === 0) return 'the build says';
+  return ofMeters === refused.length ? 'Usage says' : 'the build and Usage say';
 }
 
 const SHOWN = 8;

@@ -21,7 +21,7 @@ const ATTEMPTS = 4;
  */
 const patient = retry(
   async (args: string | FetchArgs, api, extra) => {
-    const reading = typeof args === 'string' ? args : null;
+    const reading = readAt(args);
     const result = await plain(args, api, extra);
     const unreached = result.error?.status === 'FETCH_ERROR' || result.error?.status === 'TIMEOUT_ERROR';
     if (reading !== null || unreached) api.dispatch(serverReached(!unreached));
@@ -34,6 +34,17 @@ const patient = retry(
   },
   { maxRetries: ATTEMPTS - 1 },
 );
+
+/** The path of what is only read, with what it is narrowed by in one order; null of a write. */
+function readAt(args: string | FetchArgs): string | null {
+  if (typeof args === 'string') return args;
+  if (args.method && args.method !== 'GET') return null;
+  const given = Object.entries((args.params ?? {}) as Record<string, unknown>)
+    .filter(([, value]) => value !== undefined && value !== '')
+    .map(([name, value]) => [name, String(value)])
+    .sort();
+  return given.length === 0 ? args.url : `${args.url}?${new URLSearchParams(given as string[][]).toString()}`;
+}
 
 /** The one door to the server; each resource adds its endpoints in its own folder. */
 export const api = createApi({

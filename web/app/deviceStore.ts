@@ -10,6 +10,7 @@ export interface OutboxItem {
   readonly order: number;
   readonly personId: string;
   readonly by: string;
+  /** empty where it belongs to no build: a figure off a meter */
   readonly buildId: string;
   /** what kind of row it brings */
   readonly kind: string;

@@ -1,6 +1,9 @@
 /** Paths whose last answer is kept on the device, so that the pages seen before open without a server. */
 const KEPT =
-  /^(?:session|today|tools|engines\/[\w-]+(?:\/wear)?|sheets|sheets\/[\w-]+|sheet-revisions\/[\w-]+|builds\/[\w-]+(?:\/[\w-]+)?)$/;
+  /^(?:session|today|tools|owners|usage\/questions|engines\/[\w-]+(?:\/(?:wear|trend|pieces|ran))?|sheets|sheets\/[\w-]+|sheet-revisions\/[\w-]+|builds\/[\w-]+(?:\/[\w-]+)?|rechecks\/filters)$/;
+/** Lists too, as they open; what somebody looked for by a word is another list each time, and is not kept. */
+const KEPT_LIST = /^(?:engines|rechecks)\?(?!.*\b(?:search|offset)=)/;
+const isKept = (url: string) => KEPT.test(url) || KEPT_LIST.test(url);
 /** How long keeping waits at the start: the first page comes first. */
 const SETTLED_MS = 1500;
 
@@ -9,7 +12,7 @@ const openStore = async () => (await import('./deviceStore.ts')).deviceStore;
 
 /** Keeps an answer, where it is one that pages open with. A device that refuses to keep costs the convenience only. */
 export async function keepAnswer(url: string, value: unknown): Promise<void> {
-  if (!KEPT.test(url)) return;
+  if (!isKept(url)) return;
   await settled
     .then(openStore)
     .then((store) => store.answers.put({ url, value }))
@@ -18,7 +21,7 @@ export async function keepAnswer(url: string, value: unknown): Promise<void> {
 
 /** The last answer kept for a path; undefined where there is none. */
 export async function keptAnswer(url: string): Promise<unknown> {
-  if (!KEPT.test(url)) return undefined;
+  if (!isKept(url)) return undefined;
   try {
     return (await (await openStore()).answers.get(url))?.value;
   } catch {

@@ -16,6 +16,7 @@ const ORDER: readonly PointState[] = [
   'changed-since',
   'before-lock',
   'bare',
+  'passed-over',
   'not-measured',
 ];
 

@@ -9,7 +9,7 @@ import type { NewSetting } from '@zero-lash/contract/setting';
 import type { Turning } from '@zero-lash/contract/turning';
 import type { NewWear } from '@zero-lash/contract/wear';
 import { checkInWords } from '@zero-lash/core/builds';
-import type { OutboxItem } from '../app/deviceStore.ts';
+import type { Sent as SentItem } from '../app/useOutbox.ts';
 
 /** Everything a person writes at the bench, which needs no server to be done. */
 export type BenchWrite =
@@ -29,7 +29,7 @@ export type BenchWrite =
   | { readonly kind: 'know-how'; readonly body: NewKnowHow }
   | { readonly kind: 'round'; readonly recheckId: string; readonly sequence: number };
 
-type Sent = Pick<OutboxItem, 'kind' | 'within' | 'about' | 'said' | 'method' | 'path' | 'body'>;
+type Sent = Omit<SentItem, 'buildId'>;
 
 const CHECK_WORDS = 24;
 const shortened = (text: string) => (text.length > CHECK_WORDS ? `${text.slice(0, CHECK_WORDS)}…` : text);

@@ -13,6 +13,7 @@ import {
   type StageKey,
 } from '@zero-lash/core/builds';
 import { whyNoProof } from '@zero-lash/core/measuring';
+import { leftOfLook } from '@zero-lash/core/rechecks';
 import type { StopProgress } from '@zero-lash/core/turning';
 import type { HeadPoint } from '../drawings/HeadMap.tsx';
 import type { PointState } from '../drawings/states.ts';
@@ -96,6 +97,7 @@ export function headPoints(
   /** what was last changed at a point, as far as that bears on this round */
   changed: LastChange,
   closed: ReadonlySet<string> | null = null,
+  aside: ReadonlySet<string> = new Set(),
 ): Record<string, HeadPoint> {
   return Object.fromEntries(
     points.map(({ key, stamped = 'mm' }) => {
@@ -103,7 +105,7 @@ export function headPoints(
       const change = changed(key);
       const known = stateOf(reading, change?.at ?? null);
       // with nothing in a gap is neither tight nor loose, however wide
-      const state = change?.kind === 'bare' ? 'bare' : known;
+      const state = aside.has(key) ? 'passed-over' : change?.kind === 'bare' ? 'bare' : known;
       return [
         key,
         {
@@ -165,9 +167,39 @@ export function settledPoints(
   return new Set(points.filter(settled).map(({ key }) => key));
 }
 
-/** How many of a round's points are still to be measured. */
-export function leftToMeasure(points: readonly LashPoint[], round: Round | undefined): number {
-  return points.filter(({ key }) => TO_MEASURE.has(stateOf(readingAt(round, key), null))).length;
+/** How many of a recheck's points are still to be measured: those of a short look, or of the whole head once one does not hold. */
+export function leftToMeasure(
+  points: readonly LashPoint[],
+  round: Round | undefined,
+  look: readonly string[] | null,
+): number {
+  return leftOfLook(
+    points.map(({ key }) => key),
+    look,
+    provingIn(points, round),
+  ).length;
+}
+
+/** The newest reading of each point of a round, where it proves anything. */
+function provingIn(points: readonly LashPoint[], round: Round | undefined): ReadingRow[] {
+  return points.flatMap(({ key }) => {
+    const reading = readingAt(round, key);
+    return reading && !TO_MEASURE.has(stateOf(reading, null)) ? [reading] : [];
+  });
+}
+
+/** The points that a short look passes over, as far as it holds; none of any other round. */
+export function passedOver(
+  points: readonly LashPoint[],
+  round: Round | undefined,
+  rechecks: BuildView['rechecks'],
+): ReadonlySet<string> {
+  const look = rechecks.find(({ id }) => id === round?.recheckId)?.points;
+  if (!look) return new Set();
+  const all = points.map(({ key }) => key);
+  const read = provingIn(points, round);
+  const asked = new Set([...leftOfLook(all, look, read), ...read.map(({ point }) => point)]);
+  return new Set(all.filter((key) => !asked.has(key)));
 }
 
 /** The next point without a reading that proves anything after one, round the end; null when every point has one. */

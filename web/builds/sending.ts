@@ -4,7 +4,13 @@ import type { store as applicationStore } from '../app/store.ts';
 import { triesRead } from '../measuring/tries.ts';
 import { readTries } from '../measuring/triesKept.ts';
 import { peopleApi } from '../people/endpoints.ts';
+import { api } from '../app/api.ts';
+import { METER_FIGURE, USED } from '../usage/endpoints.ts';
 import { buildsApi, hearOf } from './endpoints.ts';
+
+/** Of a whole round of meters the lists are asked for again once, this long after the last of them was sent. */
+const ROUND_OVER_MS = 250;
+let metersRead: ReturnType<typeof setTimeout> | undefined;
 
 /** Sends what was done at the bench, for whoever is signed in, and lays the answers into what is shown. */
 export function sendBenchWork(store: typeof applicationStore): void {
@@ -12,6 +18,11 @@ export function sendBenchWork(store: typeof applicationStore): void {
   startSending(store, {
     sender: () => peopleApi.endpoints.session.select()(store.getState()).data?.person.id,
     onWritten: async (answer, item) => {
+      if (item.kind === METER_FIGURE) {
+        clearTimeout(metersRead);
+        metersRead = setTimeout(() => store.dispatch(api.util.invalidateTags([...USED])), ROUND_OVER_MS);
+        return;
+      }
       // kept on the device before it leaves the outbox, so that a reload without the server finds it in one of the two
       await hearOf(store.dispatch, store.getState, answer as BuildWrite);
       store.dispatch(

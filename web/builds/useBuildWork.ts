@@ -30,6 +30,7 @@ import {
   isOpenRound,
   limitedPoints,
   nextToMeasure,
+  passedOver,
   roundOfStage,
   settledPoints,
   type LastChange,
@@ -67,6 +68,7 @@ export interface BuildWork {
 
 /** States in which there is nothing to set: it is right, or nothing is known to set it by. */
 const SETTLED: ReadonlySet<PointState> = new Set([
+  'passed-over',
   'in-spec',
   'not-measured',
   'off-base',
@@ -129,9 +131,14 @@ export function useBuildWork(known: BuildView): BuildWork {
     [build, looking],
   );
   const changed = useMemo(() => changesAt(build, looking), [build.settings, build.ticks, looking]);
+  const aside = useMemo(() => passedOver(points, here, build.rechecks), [points, here, build.rechecks]);
   const settled = useMemo(
-    () => settledPoints(points, round, changed, stageOf(looking).sets ? leftAlone(build) : null),
-    [points, round, changed, looking, build.settings],
+    () =>
+      new Set([
+        ...settledPoints(points, round, changed, stageOf(looking).sets ? leftAlone(build) : null),
+        ...aside,
+      ]),
+    [points, round, changed, looking, build.settings, aside],
   );
   const turning = useTurning(build, round, settled);
   const closed = useMemo(
@@ -140,8 +147,8 @@ export function useBuildWork(known: BuildView): BuildWork {
   );
   const shown = useShared(
     useMemo(
-      () => headPoints(points, round, figure, done, changed, closed),
-      [points, round, unit, done, changed, closed],
+      () => headPoints(points, round, figure, done, changed, closed, aside),
+      [points, round, unit, done, changed, closed, aside],
     ),
   );
   const states = useShared(
@@ -181,7 +188,12 @@ export function useBuildWork(known: BuildView): BuildWork {
   const onNext = useStable(() => {
     const next = stageOf(looking).sets
       ? leftToSet().find(({ key }) => key !== selected.key)?.key
-      : nextToMeasure(points, round, selected.key, turning.progress);
+      : nextToMeasure(
+          points.filter(({ key }) => key === selected.key || !aside.has(key)),
+          round,
+          selected.key,
+          turning.progress,
+        );
     select(next ?? selected.key);
   });
 

@@ -35,6 +35,8 @@ export function MarkShape({ state }: { readonly state: PointState }) {
       );
     case 'bare':
       return <path d="M2.5 4.5v7h11v-7M5.5 4.5h5" fill="none" stroke={colour} strokeWidth="1.3" />;
+    case 'passed-over':
+      return <path d="M4 8h8" stroke={colour} strokeWidth="1.6" fill="none" />;
     case 'conflict':
       return <path d="M3 3l10 10M13 3L3 13" stroke={colour} strokeWidth="2.4" fill="none" />;
     default:

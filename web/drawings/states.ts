@@ -1,7 +1,8 @@
 import type { Verdict } from '@zero-lash/core/measuring';
 
 /** What a lash point is, as far as anybody can see: a verdict, nothing measured yet, or a reading that proves nothing. */
-export type PointState = Verdict | 'not-measured' | 'off-base' | 'changed-since' | 'before-lock' | 'bare';
+export type PointState =
+  Verdict | 'not-measured' | 'off-base' | 'changed-since' | 'before-lock' | 'bare' | 'passed-over';
 
 /** The word that stands beside every mark. */
 export const STATE_WORDS: Readonly<Record<PointState, string>> = {
@@ -17,6 +18,7 @@ export const STATE_WORDS: Readonly<Record<PointState, string>> = {
   'changed-since': 'set, not measured since',
   'before-lock': 'not locked yet',
   bare: 'nothing in',
+  'passed-over': 'not in this look',
 };
 
 /** The colour token of a state; never the only sign of it. */
@@ -33,6 +35,7 @@ export const STATE_COLOURS: Readonly<Record<PointState, string>> = {
   'changed-since': 'faded',
   'before-lock': 'brass',
   bare: 'faded',
+  'passed-over': 'faded',
 };
 
 /** A colour token as an SVG paint. */

@@ -1,10 +1,8 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { EngineView } from '@zero-lash/contract/engines';
 import { stageOf } from '@zero-lash/core/builds';
-import { onMeter } from '@zero-lash/core/rechecks';
 import { lazy, Suspense, useState, type FormEvent } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { dayInWords } from '../app/dates.ts';
 import { Labelled, TextArea } from '../app/Labelled.tsx';
 import { Empty, Page, PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
@@ -12,10 +10,12 @@ import { useOpenBuildMutation } from '../builds/endpoints.ts';
 import { ShopTime } from '../people/ShopTime.tsx';
 import { useRole } from '../people/useRole.ts';
 import { useSheetQuery } from '../sheets/endpoints.ts';
+import { dueInWords } from '../rechecks/due.ts';
 import { DueMark, OUTCOME_WORDS } from '../rechecks/DueMark.tsx';
 import { EditEngine } from './EditEngine.tsx';
 import { useEngineQuery } from './endpoints.ts';
 import { GapCourse } from './GapCourse.tsx';
+import { GivePlan, LookedAt } from './OwnPlan.tsx';
 import { PutAway } from './PutAway.tsx';
 import { RanCompared } from '../ran/RanCompared.tsx';
 import { WhatIsIn } from './WhatIsIn.tsx';
@@ -31,6 +31,7 @@ export default function EnginePage() {
   const { data: engine, error, refetch } = useEngineQuery(id, { refetchOnMountOrArgChange: true });
   const { mayWork } = useRole();
   const [editing, setEditing] = useState(false);
+  const [planning, setPlanning] = useState(false);
   if (error) return <ProblemNote error={error} onRetry={refetch} />;
   if (!engine) return null;
   return (
@@ -55,6 +56,9 @@ export default function EnginePage() {
       }
     >
       {editing && <EditEngine engine={engine} onDone={() => setEditing(false)} />}
+      {planning && engine.plan && (
+        <GivePlan engine={engine} plan={engine.plan} onDone={() => setPlanning(false)} />
+      )}
       <Box
         display="grid"
         gap="8"
@@ -81,6 +85,7 @@ export default function EnginePage() {
         <Box display="grid" gap="6" alignContent="start">
           <Running engine={engine} mayWork={mayWork} />
           <PastRechecks engine={engine} />
+          <LookedAt engine={engine} onChange={() => setPlanning(true)} />
           <PutAway engine={engine} />
         </Box>
       </Box>
@@ -208,12 +213,7 @@ function PastRechecks({ engine }: { readonly engine: EngineView }) {
           <Box fontSize="sm" color="faded">
             {recheck.outcome
               ? `${OUTCOME_WORDS[recheck.outcome]}, ${recheck.doneBy}`
-              : [
-                  recheck.dueDate && `by ${dayInWords(recheck.dueDate)}`,
-                  recheck.dueUsage !== null && `at ${onMeter(recheck.dueUsage, engine)} ${engine.usageUnit}`,
-                ]
-                  .filter(Boolean)
-                  .join(' or ')}
+              : dueInWords(recheck, engine)}
           </Box>
         </Box>
       ))}

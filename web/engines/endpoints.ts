@@ -5,6 +5,7 @@ import type {
   EngineSearch,
   EngineView,
   NewEngine,
+  NewEnginePlan,
   NewUsage,
   PieceThere,
   PutAwayRequest,
@@ -44,6 +45,11 @@ export const enginesApi = api.injectEndpoints({
       invalidatesTags: (result, _error, { id }) =>
         result ? ['Engines', 'Today', 'Build', { type: 'Engine', id }] : [],
     }),
+    giveEnginePlan: build.mutation<EngineView, NewEnginePlan & { id: string }>({
+      query: ({ id, ...body }) => write('PUT', `engines/${id}/plan`, body),
+      invalidatesTags: (result, _error, { id }) =>
+        result ? ['Engines', 'Today', 'Build', 'Rechecks', { type: 'Engine', id }] : [],
+    }),
     logUsage: build.mutation<EngineRow, NewUsage & { id: string }>({
       query: ({ id, ...body }) => write('POST', `engines/${id}/usages`, body),
       invalidatesTags: (result, _error, { id }) =>
@@ -69,6 +75,7 @@ export const {
   useAddEngineMutation,
   useTakeRecordMutation,
   useChangeEngineMutation,
+  useGiveEnginePlanMutation,
   useLogUsageMutation,
   usePutAwayMutation,
   useBringBackMutation,

@@ -9,6 +9,7 @@ import type {
   SignIn,
 } from '@zero-lash/contract/people';
 import { api, write } from '../app/api.ts';
+import { keepAnswer } from '../app/keptAnswers.ts';
 
 export const peopleApi = api.injectEndpoints({
   endpoints: (build) => ({
@@ -18,6 +19,8 @@ export const peopleApi = api.injectEndpoints({
       async onQueryStarted(_arg, { dispatch, queryFulfilled }) {
         try {
           const { data } = await queryFulfilled;
+          // who came in a moment ago finds the pages again too, where the network goes before they are opened anew
+          void keepAnswer('session', data);
           await dispatch(peopleApi.util.upsertQueryData('session', undefined, data));
         } catch {
           // the page shows the refusal

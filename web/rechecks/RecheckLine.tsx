@@ -45,6 +45,7 @@ export function RecheckLine({ recheck, today }: { readonly recheck: RecheckRow; 
           </>
         )}
         <small>{dueInWords(recheck, recheck)}</small>
+        {recheck.points && <small>a short look: {recheck.points.join(' ')}</small>}
         <small>{expectedInWords(recheck)}</small>
       </div>
       <div className="recheck-actions">

@@ -33,7 +33,8 @@ export function Rechecks({ build }: { readonly build: BuildView }) {
   const { once, waiting: sending, unsent } = useOnceSent(build.id);
   const judge = (recheckId: string) => once(() => close({ recheckId }));
   const others = othersAt(round, useSession()?.person.name);
-  const left = leftToMeasure(lashPoints(build.sheet.pattern), round);
+  const points = lashPoints(build.sheet.pattern);
+  const left = leftToMeasure(points, round, next?.points ?? null);
   return (
     <Box>
       <PartHeading>Rechecks</PartHeading>
@@ -49,6 +50,7 @@ export function Rechecks({ build }: { readonly build: BuildView }) {
             {build.engine.usage}
             {build.engine.running !== build.engine.usage && `, ${build.engine.running} run in all`}
           </Box>
+          {next.points && <ShortLook points={next.points} of={points.length} />}
           <WhatIsForecast recheck={next} engine={build.engine} />
           <HeadTorqued build={build} enabled={mayWork && !build.closedAt && build.stage === 'run-in'} />
           {mayWork && !build.closedAt && !round && (
@@ -100,6 +102,16 @@ export function Rechecks({ build }: { readonly build: BuildView }) {
           {recheck.outcome && OUTCOME_WORDS[recheck.outcome]}, by {recheck.doneBy}
         </Box>
       ))}
+    </Box>
+  );
+}
+
+/** Which points a short look takes, and what makes it one of the whole head. */
+function ShortLook({ points, of }: { readonly points: readonly string[]; readonly of: number }) {
+  return (
+    <Box marginTop="1">
+      A short look: <b>{points.join(' ')}</b>, {points.length} of {of} points. Once one of them is out or
+      undecided, the whole head is measured.
     </Box>
   );
 }

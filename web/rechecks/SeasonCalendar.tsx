@@ -64,9 +64,7 @@ export function SeasonCalendar({ narrow, today }: Props) {
     useSensor(KeyboardSensor),
   );
   const rechecks = data?.rechecks ?? [];
-  const seasons = new Map(
-    rechecks.flatMap(({ season, dueDate }) => (season && dueDate ? [[dueDate, season] as const] : [])),
-  );
+  const seasons = seasonsIn(rechecks);
   const drop = ({ active, over }: DragEndEvent) => {
     const recheck = rechecks.find(({ id }) => id === active.id);
     if (recheck && over && mayBe(recheck, String(over.id), today))
@@ -112,7 +110,8 @@ export function SeasonCalendar({ narrow, today }: Props) {
                 day={day}
                 today={today}
                 outside={monthFrom(day, 0) !== month}
-                season={seasons.get(day)}
+                season={seasons.find(({ from }) => from === day)}
+                inSeason={seasons.some(({ from, until }) => from <= day && day <= (until ?? from))}
               >
                 {rechecks
                   .filter((recheck) => dayOf(recheck, today) === day)
@@ -132,7 +131,10 @@ export function SeasonCalendar({ narrow, today }: Props) {
       <Box fontSize="sm" color="faded" marginTop="1">
         {mayWork &&
           'Drag one to the day it is to stand on the bench, no later than it is due; or choose it and type the day. '}
-        A day with a brass edge is one that a season begins on.
+        {seasons.length > 0 && 'A brass edge runs along the days of a season. '}
+        {seasons
+          .filter(({ until }) => until === null)
+          .map(({ season }) => `When ${season} ends nobody has said: only its first day is marked. `)}
       </Box>
     </Box>
   );
@@ -143,15 +145,36 @@ function mayBe({ dueDate }: RecheckRow, day: string, today: string): boolean {
   return day >= today && (dueDate === null || day <= dueDate || dueDate < today);
 }
 
+interface Season {
+  readonly season: string;
+  readonly from: string;
+  readonly until: string | null;
+}
+
+/** The seasons that the rechecks shown come before, each once. */
+function seasonsIn(rechecks: readonly RecheckRow[]): readonly Season[] {
+  const seasons = new Map<string, Season>();
+  for (const { season, seasonFrom, seasonUntil } of rechecks)
+    if (seasonFrom)
+      seasons.set(`${season} ${seasonFrom} ${seasonUntil}`, {
+        season: season || 'the season',
+        from: seasonFrom,
+        until: seasonUntil,
+      });
+  return [...seasons.values()];
+}
+
 interface DayProps {
   readonly day: string;
   readonly today: string;
   readonly outside: boolean;
-  readonly season: string | undefined;
+  /** the season that begins on it */
+  readonly season: Season | undefined;
+  readonly inSeason: boolean;
   readonly children: React.ReactNode;
 }
 
-function Day({ day, today, outside, season, children }: DayProps) {
+function Day({ day, today, outside, season, inSeason, children }: DayProps) {
   const { setNodeRef, isOver } = useDroppable({ id: day, disabled: day < today });
   return (
     <div
@@ -160,12 +183,12 @@ function Day({ day, today, outside, season, children }: DayProps) {
       data-outside={outside || undefined}
       data-today={day === today || undefined}
       data-over={isOver ? 'yes' : undefined}
-      data-season={season}
+      data-season={inSeason || undefined}
       data-day={day}
     >
       <small>
         {Number(day.slice(8))}
-        {season && ` · ${season}`}
+        {season && ` · ${season.season}${season.until ? `, to ${dayInWords(season.until)}` : ''}`}
       </small>
       {children}
     </div>

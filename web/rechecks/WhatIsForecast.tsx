@@ -11,6 +11,7 @@ const CHANGE_WORDS = {
     held: 'held back',
     released: 'let go again',
     dropped: 'dropped',
+    replanned: 'Planned anew',
     bench: 'on the bench',
   },
 } as const;

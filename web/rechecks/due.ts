@@ -22,11 +22,18 @@ interface Meter {
 export function dueInWords({ dueDate, dueUsage, dueCycles, season }: Due, engine: Meter): string {
   return [
     dueDate && `by ${dayInWords(dueDate)}${season ? `, before ${season}` : ''}`,
-    dueUsage !== null && `at ${onMeter(dueUsage, engine)} ${engine.usageUnit}`,
+    dueUsage !== null && usageInWords(dueUsage, engine),
     dueCycles !== null && `at ${dueCycles} heat cycles`,
   ]
     .filter(Boolean)
     .join(' or ');
+}
+
+/** What the meter shows when a recheck is due; of one that came due on a meter it had before, how long it is over. */
+function usageInWords(dueUsage: number, engine: Meter): string {
+  const shown = onMeter(dueUsage, engine);
+  if (shown >= 0) return `at ${shown} ${engine.usageUnit}`;
+  return `${Math.round((engine.running - dueUsage) * 10) / 10} ${engine.usageUnit} ago`;
 }
 
 /** The day it is expected on by how the engine is used, with its spread where there is one. */

@@ -7,7 +7,8 @@ import { Labelled, TextArea } from '../app/Labelled.tsx';
 import { DoubtNote } from './DoubtNote.tsx';
 import { torqueDoubt } from './doubts.ts';
 import { AreaField, ChoiceField, FormPart, TextField, TickField } from './FormField.tsx';
-import { FRESH_STEP, type SheetValues } from './formValues.ts';
+import type { SheetValues } from './formValues.ts';
+import { PlanSteps } from './PlanSteps.tsx';
 
 const LIMIT_OPTIONS = Object.entries(LIMIT_KINDS).map(([key, { title, unit }]): [string, string] => [
   key,
@@ -69,15 +70,14 @@ export function PlanFields() {
   const usageUnit = useWatch({ control, name: 'usageUnit' });
   const assembly = useWatch({ control, name: 'assembly' });
   const heatCycles = useWatch({ control, name: 'heatCycles' });
-  const plan = useFieldArray<SheetValues, 'plan'>({ control, name: 'plan' });
   const wear = useFieldArray<SheetValues, 'wear'>({ control, name: 'wear' });
   const torques = useFieldArray<SheetValues, 'torques'>({ control, name: 'torques' });
   const wanted = useFieldArray<SheetValues, 'wanted'>({ control, name: 'wanted' });
   const charts = useFieldArray<SheetValues, 'pieceCharts'>({ control, name: 'pieceCharts' });
   return (
     <>
-      <FormPart title="Look again after" columns={7}>
-        <Box gridColumn={{ md: '1 / span 2' }}>
+      <FormPart title="Look again after" columns={4}>
+        <Box>
           <ChoiceField
             name="usageUnit"
             label="Running is counted in"
@@ -89,29 +89,7 @@ export function PlanFields() {
             ]}
           />
         </Box>
-        {plan.fields.map((field, index) => (
-          <Box key={field.id} display="contents">
-            <Box gridColumn="1" alignSelf="end" paddingBottom="3">
-              {index === 0 ? 'First' : `Then, ${index + 1}`}
-            </Box>
-            <TextField name={`plan.${index}.afterUsage`} label={usageUnit} inputMode="decimal" />
-            <TextField name={`plan.${index}.afterDays`} label="or days" inputMode="numeric" />
-            <TextField name={`plan.${index}.afterCycles`} label="or heat cycles" inputMode="numeric" />
-            <TextField name={`plan.${index}.before`} label="or before" placeholder="1.10." />
-            <TextField name={`plan.${index}.season`} label="when begins" placeholder="first frost" />
-            <Button
-              variant="plain"
-              alignSelf="end"
-              disabled={plan.fields.length === 1}
-              onClick={() => plan.remove(index)}
-            >
-              Take out
-            </Button>
-          </Box>
-        ))}
-        <Box gridColumn="1 / -1">
-          <Button onClick={() => plan.append(FRESH_STEP)}>Add a recheck</Button>
-        </Box>
+        <PlanSteps usageUnit={usageUnit} />
       </FormPart>
       <FormPart title="Before it is signed off" columns={3} folded={heatCycles.trim() === ''}>
         <TextField

@@ -1,5 +1,4 @@
 // Long because each field's own sentence for what is wrong with it stands here.
-import { isDayOfYear } from '@zero-lash/core/rechecks';
 import { sheetBody, type SheetBody, type WearLimit } from '@zero-lash/contract/sheets';
 import {
   parseLimits,
@@ -14,6 +13,7 @@ import { LIMIT_KINDS } from '@zero-lash/core/wear';
 import { firingAngles, inCycle, parseFiringOrder } from '@zero-lash/core/turning';
 import { numberTyped } from '../app/figures.ts';
 import { sentence } from '../app/sentence.ts';
+import { readSteps } from './planSteps.ts';
 import { CAUTIOUS_TIMING, type MeansValues, type SheetValues } from './formValues.ts';
 
 /** What is wrong with the form: a sentence by the field's path. */
@@ -62,13 +62,7 @@ export function readForm(values: SheetValues): ReadForm {
       count: wholes(count, `wanted.${index}.count`, errors)[0] ?? 1,
     })),
     usageUnit: values.usageUnit,
-    recheckPlan: values.plan.map((step, index) => ({
-      afterUsage: optional(step.afterUsage, `plan.${index}.afterUsage`, errors),
-      afterDays: optional(step.afterDays, `plan.${index}.afterDays`, errors),
-      afterCycles: optional(step.afterCycles, `plan.${index}.afterCycles`, errors),
-      before: dayOfYear(step.before, `plan.${index}.before`, errors),
-      season: step.season.trim(),
-    })),
+    recheckPlan: readSteps(values.plan, errors),
     runIn: { heatCycles: optional(values.heatCycles, 'heatCycles', errors) ?? 0, retorque: values.retorque },
     source: { manual: values.manual, edition: values.edition, page: values.page },
     notes: values.notes,
@@ -149,16 +143,6 @@ function required(text: string, field: string, errors: Record<string, string>): 
 
 function optional(text: string, field: string, errors: Record<string, string>): number | null {
   return text.trim() === '' ? null : required(text, field, errors);
-}
-
-/** A day of the year as day and month, `1.10.`, read as `10-01`; null where nothing is typed. */
-function dayOfYear(text: string, field: string, errors: Record<string, string>): string | null {
-  if (text.trim() === '') return null;
-  const [, day, month] = /^(\d{1,2})[./\s-]+(\d{1,2})\.?$/.exec(text.trim()) ?? [];
-  const written = `${month?.padStart(2, '0')}-${day?.padStart(2, '0')}`;
-  if (isDayOfYear(written)) return written;
-  errors[field] = 'day and month, such as 1.10.';
-  return null;
 }
 
 function numbers(text: string, field: string, errors: Record<string, string>): number[] {

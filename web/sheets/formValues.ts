@@ -2,6 +2,7 @@
 import type { SheetBody, SheetFile, SheetRevision, WearLimit } from '@zero-lash/contract/sheets';
 import type { WantedPart } from '@zero-lash/core/parts';
 import { rolesOf, type Means, type Pattern, type Role, parseLimits } from '@zero-lash/core/sheets';
+import { FRESH_STEP, stepsTyped, type StepValues } from './planSteps.ts';
 import { writeChart } from '@zero-lash/core/setting';
 import { firingSteps } from '@zero-lash/core/turning';
 
@@ -97,14 +98,7 @@ export interface SheetValues {
     readonly kind: WantedPart['kind'];
   }[];
   readonly usageUnit: SheetBody['usageUnit'];
-  readonly plan: readonly {
-    readonly afterUsage: string;
-    readonly afterDays: string;
-    readonly afterCycles: string;
-    /** a day of the year, day and month, and what begins then */
-    readonly before: string;
-    readonly season: string;
-  }[];
+  readonly plan: readonly StepValues[];
   /** heat cycles before it is signed off, and whether the head is torqued again after them */
   readonly heatCycles: string;
   readonly retorque: boolean;
@@ -144,9 +138,6 @@ export const USUAL_CYLINDERS: Readonly<Record<SheetValues['layout'], Pick<SheetV
   };
 
 /** What a new sheet starts from: an in-line four, the commonest there is. */
-/** A step of a recheck plan that says nothing yet. */
-export const FRESH_STEP = { afterUsage: '', afterDays: '', afterCycles: '', before: '', season: '' };
-
 export const FRESH_SHEET: SheetValues = {
   maker: '',
   name: '',
@@ -201,12 +192,6 @@ export const FRESH_SHEET: SheetValues = {
   page: '',
   notes: '',
 };
-
-/** `10-01` as it is typed: day and month. */
-function dayOfYearTyped(before: string | null | undefined): string {
-  const [month, day] = (before ?? '').split('-').map(Number);
-  return month && day ? `${day}.${month}.` : '';
-}
 
 const typed = (value: number | null | undefined) =>
   value === null || value === undefined ? '' : String(value);
@@ -280,13 +265,7 @@ export function valuesFrom(sheet: SheetRevision | SheetFile): SheetValues {
     assembly: (sheet.assembly ?? []).map(({ text, hold }) => `${hold ? '! ' : ''}${text}`).join('\n'),
     wanted: sheet.wanted.map(({ count, ...rest }) => ({ ...rest, count: String(count) })),
     usageUnit: sheet.usageUnit,
-    plan: sheet.recheckPlan.map((step) => ({
-      afterUsage: typed(step.afterUsage),
-      afterDays: typed(step.afterDays),
-      afterCycles: typed(step.afterCycles),
-      before: dayOfYearTyped(step.before),
-      season: step.season ?? '',
-    })),
+    plan: stepsTyped(sheet.recheckPlan),
     heatCycles: sheet.runIn?.heatCycles ? String(sheet.runIn.heatCycles) : '',
     retorque: sheet.runIn?.retorque ?? false,
     manual: source.manual,

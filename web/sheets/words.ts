@@ -78,16 +78,23 @@ export function dayOfYearInWords(day: string): string {
 }
 
 /** One step of a recheck plan. */
-export function stepInWords(step: RecheckStep & { readonly season?: string }, unit: string): string {
-  return [
+export function stepInWords(
+  step: RecheckStep & { readonly season?: string; readonly points?: readonly string[] },
+  unit: string,
+): string {
+  const when = [
     step.afterUsage !== null && `${step.afterUsage} ${unit}`,
     step.afterDays !== null && `${step.afterDays} days`,
     step.afterCycles && `${step.afterCycles} heat cycles`,
+    // a slip of an imported file, shown as it stands
     !step.before && step.season,
-    step.before && `before ${step.season || 'the season'} (${dayOfYearInWords(step.before)})`,
+    !step.before && step.until && `until ${step.until}`,
+    step.before &&
+      `before ${step.season || 'the season'} (${[step.before, step.until ?? ''].filter(Boolean).map(dayOfYearInWords).join(' to ')})`,
   ]
     .filter(Boolean)
     .join(' or ');
+  return step.points && step.points.length > 0 ? `${when}, at ${step.points.join(' ')}` : when;
 }
 
 function inInches({ stampedIn }: { readonly stampedIn?: 'mm' | 'in' }): string {

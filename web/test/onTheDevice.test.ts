@@ -10,7 +10,7 @@ import { roundHere, withoutOthers } from '../measuring/pending.ts';
 import { triesMade, triesRead, triesReducer } from '../measuring/tries.ts';
 import { foreseenInWords, heldThickness, triesInWords } from '../measuring/tryWords.ts';
 import { withItsWay } from '../builds/onItsWay.ts';
-import { closedAt, nextToMeasure, stateOf } from '../builds/points.ts';
+import { closedAt, leftToMeasure, nextToMeasure, passedOver, stateOf } from '../builds/points.ts';
 
 const row = (point: string, by = 'Osk Velland', blind = false) =>
   ({
@@ -215,5 +215,33 @@ describe('the next point', () => {
 
   it('knows nothing of a crank nobody has placed', () => {
     expect(closedAt({} as never, null)).toBeNull();
+  });
+});
+
+describe('a short look on the device', () => {
+  const points = ['1I', '1E', '2I'].map((key) => ({ key })) as never;
+  const looked = (...readings: ReadingRow[]) =>
+    ({ ...round, kind: 'recheck', recheckId: 'rc', readings }) as Round;
+  const read = (point: string) => ({ ...row(point), reading: { kind: 'value', value: 0.1 } }) as ReadingRow;
+  const rechecks = [{ id: 'rc', points: ['1I', '2I'] }] as never;
+  const over = (of: Round) => [...passedOver(points, of, rechecks)];
+
+  it('passes over what it does not take, until a point of it does not hold', () => {
+    expect(over(looked())).toEqual(['1E']);
+    expect(leftToMeasure(points, looked(), ['1I', '2I'])).toBe(2);
+    expect(over(looked(read('1I')))).toEqual(['1E']);
+    expect(leftToMeasure(points, looked(read('1I')), ['1I', '2I'])).toBe(1);
+    const tight = { ...read('1I'), verdict: 'tight' } as ReadingRow;
+    expect(over(looked(tight))).toEqual([]);
+    expect(leftToMeasure(points, looked(tight), ['1I', '2I'])).toBe(2);
+  });
+
+  it('shows what was measured beside it, and passes nothing over in a round of every point', () => {
+    expect(over(looked(read('1E')))).toEqual([]);
+    expect([...passedOver(points, looked(), [{ id: 'rc', points: null }] as never)]).toEqual([]);
+    expect([...passedOver(points, { ...round, readings: [] }, rechecks)]).toEqual([]);
+    // a reading that proves nothing is measured again
+    const offBase = { ...read('1I'), offBase: true } as ReadingRow;
+    expect(leftToMeasure(points, looked(offBase), ['1I', '2I'])).toBe(2);
   });
 });

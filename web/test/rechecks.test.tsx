@@ -35,6 +35,7 @@ const row = (change: Partial<RecheckRow> = {}): RecheckRow => ({
   ...{ buildId: 'b', engineId: 'e', engine: 'Frost fan 12', owner: 'Sellend', place: 'Quarry Rows' },
   ...{ sheetName: 'Q4 Orchard', usageUnit: 'hours', usage: 120, running: 120, heatCycles: 0, season: '' },
   ...{ byForecast: true, held: false, benchDay: null, expectedDay: '2031-02-20', earliestDay: '2031-02-10' },
+  ...{ seasonFrom: null, seasonUntil: null, points: null },
   ...{ latestDay: '2031-03-01', unlike: [{ point: '3E', way: 'tighter' as const }], version: 4 },
   ...change,
 });
@@ -164,7 +165,8 @@ describe('the rechecks page', () => {
           expectedDay: '2031-01-02',
           dueDate: '2031-01-02',
         }),
-        row({ season: 'the first frost' }),
+        row({ season: 'the first frost', seasonFrom: '2031-03-01', seasonUntil: '2031-03-12' }),
+        row({ id: 'r3', engine: 'Rescue drive', season: 'the rope', seasonFrom: '2031-03-20' }),
       ),
     });
     const { container } = show(<SeasonCalendar narrow={{}} today="2031-02-14" />);
@@ -172,7 +174,12 @@ describe('the rechecks page', () => {
     const on = (day: string) => container.querySelector(`[data-day="${day}"]`)!;
     expect(on('2031-02-14').textContent).toContain('Trimmer');
     expect(on('2031-02-20').textContent).toContain('Frost fan 12');
-    expect(on('2031-03-01').getAttribute('data-season')).toBe('the first frost');
+    expect(on('2031-03-01').textContent).toContain('the first frost, to 12 Mar 2031');
+    const inSeason = ['2031-02-28', '2031-03-01', '2031-03-12', '2031-03-13', '2031-03-20', '2031-03-21'];
+    expect(inSeason.map((day) => on(day).hasAttribute('data-season'))).toEqual([
+      ...[false, true, true, false, true, false],
+    ]);
+    expect(screen.getByText(/When the rope ends nobody has said/)).toBeTruthy();
     // the weeks that are gone are not shown of this month
     expect(container.querySelector('[data-day="2031-02-01"]')).toBeNull();
     fireEvent.click(screen.getByRole('button', { name: 'Frost fan 12' }));

@@ -4,7 +4,8 @@ import { describe, expect, it } from 'vitest';
 import { bladesTyped, measuredTyped } from '../instruments/bladesTyped.ts';
 import { readForm } from '../sheets/bodyFrom.ts';
 import { limitDoubt, meansDoubts } from '../sheets/doubts.ts';
-import { FRESH_MEANS, FRESH_SHEET, FRESH_STEP, USUAL_CYLINDERS, valuesFrom } from '../sheets/formValues.ts';
+import { FRESH_MEANS, FRESH_SHEET, USUAL_CYLINDERS, valuesFrom } from '../sheets/formValues.ts';
+import { FRESH_STEP } from '../sheets/planSteps.ts';
 import { changesBetween, sheetInWords } from '../sheets/inWords.ts';
 
 const cap = {

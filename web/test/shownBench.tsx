@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto';
 import { ChakraProvider } from '@chakra-ui/react';
-import { cleanup, render } from '@testing-library/react';
+import { cleanup, configure, render } from '@testing-library/react';
 import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
 import type { Session } from '@zero-lash/contract/people';
 import type { Means, Pattern } from '@zero-lash/core/sheets';
@@ -39,7 +39,7 @@ export const plannedRecheck: PastRecheck = {
   ...{ status: 'planned', outcome: null, doneAt: null, doneBy: null, state: 'due', season: '' },
   ...{ planUsage: 150, planDate: '2031-03-01', byForecast: false, held: false, benchDay: null },
   ...{ expectedDay: '2031-02-20', earliestDay: '2031-02-10', latestDay: '2031-03-01', forecast: null },
-  ...{ changes: [], version: 1 },
+  ...{ changes: [], version: 1, seasonFrom: null, seasonUntil: null, points: null },
 };
 
 export const at = '2031-01-01T10:00:00Z';
@@ -120,6 +120,12 @@ export const show = (element: ReactElement) =>
     </Provider>,
   );
 export const put = () => store.getState().outbox.items.map(({ kind, path, body }) => ({ kind, path, body }));
+
+// a machine that does something else besides is no reason to fail
+configure({ asyncUtilTimeout: 5000 });
+
+/** There is no server but the one a test stands in for: what asks after its test finds nobody, and no real one. */
+globalThis.fetch = () => Promise.reject(new TypeError('Failed to fetch'));
 
 /** Somebody of the bench signs in before each test, and leaves nothing on the device after it. */
 export function atTheBench(): void {

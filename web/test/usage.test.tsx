@@ -1,11 +1,13 @@
 // @vitest-environment happy-dom
 import 'fake-indexeddb/auto';
-import { fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { act, cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import type { EngineRow } from '@zero-lash/contract/engines';
 import { afterEach, describe, expect, it, vi } from 'vitest';
+import { itemGone, outboxRead } from '../app/outbox.ts';
+import { store } from '../app/store.ts';
 import { readUsageCsv, writeUsageCsv } from '../usage/usageCsv.ts';
 import UsagePage from '../usage/UsagePage.tsx';
-import { atTheBench, show, signIn } from './shownBench.tsx';
+import { atTheBench, put, show, signIn } from './shownBench.tsx';
 
 atTheBench();
 afterEach(() => vi.restoreAllMocks());
@@ -21,6 +23,7 @@ const ENGINES = [
   engine({ id: 'e2', name: 'Railcar 1', serial: '', usageUnit: 'km', usage: 48_210 }),
 ];
 const TODAY = '2031-01-11';
+const PROBLEM = { type: 'about:blank', title: '', status: 409, code: 'usage_order' };
 const read = (...lines: string[]) => readUsageCsv(lines.join('\n'), ENGINES, TODAY);
 
 describe('a list of meters', () => {
@@ -88,57 +91,91 @@ describe('a list of meters', () => {
 });
 
 describe('the usage log', () => {
-  /** The page, with a server that answers what it is told; gives what was sent. */
-  async function shown(answer: (body: { lines: { engineId: string }[] }) => object) {
-    const sent: { lines: object[] }[] = [];
+  /** The page, with a server that lists engines and takes no figure; `reached` says whether it is there. */
+  async function shown(reached = () => true) {
     vi.spyOn(globalThis, 'fetch').mockImplementation(async (input) => {
-      const request = input as Request;
-      const { pathname } = new URL(request.url);
-      if (pathname.endsWith('/usage/round')) {
-        const body = (await request.json()) as { lines: { engineId: string }[] };
-        sent.push(body);
-        return Response.json(answer(body));
-      }
+      const { pathname, searchParams } = new URL((input as Request).url);
+      if (!reached()) throw new TypeError('Failed to fetch');
       if (pathname.endsWith('/usage/questions')) return Response.json({ feed: false, questions: [] });
-      return Response.json({ engines: ENGINES, total: ENGINES.length });
+      const engines = ENGINES.filter(({ name }) => name.includes(searchParams.get('search') ?? ''));
+      return Response.json({ engines, total: engines.length });
     });
     await signIn('bench');
     show(<UsagePage />);
     await screen.findByLabelText('Frost fan 12, now in hours');
-    return sent;
   }
   const type = (label: string | RegExp, value: string) =>
     fireEvent.change(screen.getByLabelText(label), { target: { value } });
   const writeDown = () => screen.getByRole('button', { name: /^Write down/ });
+  const rowOf = (name: string) => screen.getByRole('row', { name: new RegExp(name) });
+  /** What the server would not have, as the sender writes it down. */
+  const refuse = (about: string) =>
+    act(() => {
+      const items = store.getState().outbox.items.map((item) => ({
+        ...item,
+        refused: item.about === about ? { ...PROBLEM, detail: 'It does not fit.' } : item.refused,
+      }));
+      store.dispatch(outboxRead(items));
+    });
 
-  it('sends what was typed, keeps what was refused, and says why', async () => {
-    const sent = await shown(({ lines }) => ({
-      lines: lines.map(({ engineId }) => ({
-        engineId,
-        ...(engineId === 'e1'
-          ? { state: 'taken', code: null, detail: '' }
-          : { state: 'refused', code: 'usage_order', detail: 'It does not fit.' }),
-      })),
-    }));
+  it('keeps what was typed on the device until it is sent, says what waits, and why one was refused', async () => {
+    await shown();
     expect(writeDown()).toHaveProperty('disabled', true);
     type('Frost fan 12, now in hours', '1432,5');
     type('Frost fan 12, heat cycles in all', '13');
     type('Railcar 1, now in km', '48,300');
     expect(writeDown().textContent).toBe('Write down 2');
     fireEvent.click(writeDown());
-    await screen.findByText('It does not fit.');
-    expect(sent[0]!.lines).toMatchObject([
-      { engineId: 'e1', usage: 1432.5, heatCycles: 13, newMeter: null },
-      { engineId: 'e2', usage: 48_300, heatCycles: null },
+    expect(put()).toEqual([
+      {
+        ...{ kind: 'meter-figure', path: 'engines/e1/usages' },
+        body: { usage: 1432.5, day: null, heatCycles: 13, reason: '', newMeter: null },
+      },
+      {
+        ...{ kind: 'meter-figure', path: 'engines/e2/usages' },
+        body: { usage: 48_300, day: null, heatCycles: null, reason: '', newMeter: null },
+      },
     ]);
-    await waitFor(() =>
-      expect(screen.getByLabelText('Frost fan 12, now in hours')).toHaveProperty('value', ''),
+    expect(rowOf('Frost fan 12').textContent).toContain('1432.5 hours waits to be sent');
+    expect(screen.getByLabelText('Frost fan 12, now in hours')).toHaveProperty('value', '');
+    refuse('Railcar 1');
+    expect(rowOf('Railcar 1').textContent).toContain(
+      '48300 km of Railcar 1 was not written: It does not fit.',
     );
-    expect(screen.getByLabelText('Railcar 1, now in km')).toHaveProperty('value', '48,300');
+    const [sent] = store.getState().outbox.items;
+    act(() => void store.dispatch(itemGone(sent!.key)));
+    expect(rowOf('Frost fan 12').textContent).toContain('written down');
+    fireEvent.click(within(rowOf('Railcar 1')).getByRole('button', { name: 'Throw it away' }));
+    await waitFor(() =>
+      expect(store.getState().outbox.items.map(({ about }) => about)).not.toContain('Railcar 1'),
+    );
   });
 
+  it('finds what was typed again after it was left', async () => {
+    await shown();
+    type('Frost fan 12, now in hours', '1433');
+    cleanup();
+    await shown();
+    expect(screen.getByLabelText('Frost fan 12, now in hours')).toHaveProperty('value', '1433');
+    fireEvent.click(writeDown());
+    cleanup();
+    await shown();
+    expect(screen.getByLabelText('Frost fan 12, now in hours')).toHaveProperty('value', '');
+  });
+
+  it('is looked through on the device where the server is not reached', async () => {
+    let there = true;
+    await shown(() => there);
+    there = false;
+    type('Find', 'rail');
+    await waitFor(() => expect(screen.queryByLabelText('Frost fan 12, now in hours')).toBeNull(), {
+      timeout: 8000,
+    });
+    expect(screen.getByLabelText('Railcar 1, now in km')).toBeTruthy();
+  }, 10_000);
+
   it('asks about a lower figure: a new meter, or why it is right', async () => {
-    const sent = await shown(() => ({ lines: [] }));
+    await shown();
     type('Frost fan 12, now in hours', '12');
     expect(screen.getByText(/is it a new meter, or was there a slip/)).toBeTruthy();
     expect(writeDown()).toHaveProperty('disabled', true);
@@ -147,19 +184,17 @@ describe('the usage log', () => {
     expect(screen.getByText('The old meter stopped at 1420 or above.')).toBeTruthy();
     type('The old one stopped at', '1425');
     fireEvent.click(writeDown());
-    await waitFor(() => expect(sent.length).toBe(1));
-    expect(sent[0]!.lines[0]).toMatchObject({ usage: 12, newMeter: { lastOfOld: 1425, startedAt: 0 } });
+    expect(put()[0]!.body).toMatchObject({ usage: 12, newMeter: { lastOfOld: 1425, startedAt: 0 } });
   });
 
   it('offers what was meant where a decimal point was left out', async () => {
-    await shown(() => ({ lines: [] }));
+    await shown();
     type('Frost fan 12, now in hours', '999999');
-    const row = screen.getByRole('row', { name: /Frost fan 12/ });
-    expect(within(row).getByRole('alert').textContent).toContain('Far above 1,420');
+    expect(within(rowOf('Frost fan 12')).getByRole('alert').textContent).toContain('Far above 1,420');
   });
 
   it('is only read by a viewer', async () => {
-    await shown(() => ({ lines: [] }));
+    await shown();
     await signIn('viewer');
     await waitFor(() => expect(screen.queryByRole('button', { name: /^Write down/ })).toBeNull());
     expect(screen.getByLabelText('Frost fan 12, now in hours')).toHaveProperty('disabled', true);

@@ -1,68 +1,55 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
-import type { EngineRow } from '@zero-lash/contract/engines';
-import type { UsageLine, UsageRoundTaken } from '@zero-lash/contract/usage';
+import type { EngineList, EngineRow, NewUsage } from '@zero-lash/contract/engines';
 import { runningDoubt } from '@zero-lash/core/rechecks';
 import { useState } from 'react';
+import { shallowEqual } from 'react-redux';
 import { Link } from 'react-router';
+import { problemFrom } from '../app/api.ts';
 import { dayInWords } from '../app/dates.ts';
 import { grouped, runningTyped } from '../app/figures.ts';
 import { Labelled } from '../app/Labelled.tsx';
 import { Empty, Page } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
+import { RefusedNotes } from '../app/RefusedNotes.tsx';
+import { useAppDispatch, useAppSelector } from '../app/store.ts';
+import { useOutbox } from '../app/useOutbox.ts';
 import { useEnginesQuery } from '../engines/endpoints.ts';
 import { useRole } from '../people/useRole.ts';
 import { useShopTimes } from '../people/useShopTimes.ts';
-import { useLogRoundMutation } from './endpoints.ts';
+import { draftTyped } from '../measuring/drafts.ts';
+import { METER_FIGURE } from './endpoints.ts';
+import { figureOf, NOTHING, sentAs, type Typed } from './figures.ts';
 import { FromMeters } from './FromMeters.tsx';
 import { UsageFile } from './UsageFile.tsx';
 import './usage.css';
 
-/** What was typed for one engine, before it is written down. */
-interface Typed {
-  readonly figure: string;
-  readonly cycles: string;
-  /** why a lower figure is right */
-  readonly reason: string;
-  /** what the old meter stopped at, where this is the first of a new one */
-  readonly oldMeter: string | null;
-}
-
-const NOTHING: Typed = { figure: '', cycles: '', reason: '', oldMeter: null };
 const PAGE = 100;
+/** Where what is typed is kept on the device. */
+const TYPED = 'usage';
 
 /** The usage log: every engine in one list, its meter typed straight down; from a file, or from a feed. */
 export default function UsagePage() {
   const { mayWork } = useRole();
   const times = useShopTimes();
+  const put = useOutbox();
   const [search, setSearch] = useState('');
   const [shown, setShown] = useState(PAGE);
   const [day, setDay] = useState('');
-  const [typed, setTyped] = useState<Readonly<Record<string, Typed>>>({});
-  const [answers, setAnswers] = useState<UsageRoundTaken['lines']>([]);
-  const { data, error, refetch } = useEnginesQuery(
-    { search, limit: Math.min(500, shown) },
-    { refetchOnMountOrArgChange: true },
-  );
-  const [log, logging] = useLogRoundMutation();
-  const engines = data?.engines ?? [];
+  const [typed, setTyped] = useTyped();
+  const [sent, setSent] = useState<ReadonlySet<string>>(new Set());
+  const { engines, total, error, refetch } = useMeters(search, Math.min(500, shown));
   const set = (id: string, change: Partial<Typed>) =>
-    setTyped((all) => ({ ...all, [id]: { ...(all[id] ?? NOTHING), ...change } }));
+    setTyped({ ...typed, [id]: { ...(typed[id] ?? NOTHING), ...change } });
   const lines = engines.flatMap((engine) => {
-    const line = lineOf(engine, typed[engine.id] ?? NOTHING, day || null);
+    const line = figureOf(engine, typed[engine.id] ?? NOTHING, day || null);
     return line === null ? [] : [{ engine, line }];
   });
   const bad = lines.filter(({ line }) => 'error' in line);
-  async function send() {
-    const answer = await log({
-      lines: lines.map(({ line }) => line as UsageLine),
-    });
-    if (!('data' in answer) || !answer.data) return;
-    setAnswers(answer.data.lines);
-    // what was refused is still there to be put right
-    const taken = new Set(
-      answer.data.lines.filter(({ state }) => state !== 'refused').map(({ engineId }) => engineId),
-    );
-    setTyped((all) => Object.fromEntries(Object.entries(all).filter(([id]) => !taken.has(id))));
+  function writeDown() {
+    for (const { engine, line } of lines) put(sentAs(engine, line as NewUsage));
+    const written = new Set(lines.map(({ engine }) => engine.id));
+    setSent(new Set([...sent, ...written]));
+    setTyped(Object.fromEntries(Object.entries(typed).filter(([id]) => !written.has(id))));
   }
   return (
     <Page
@@ -91,18 +78,12 @@ export default function UsagePage() {
           </Box>
         )}
         {mayWork && (
-          <Button
-            variant="solid"
-            disabled={lines.length === 0 || bad.length > 0}
-            loading={logging.isLoading}
-            onClick={() => void send()}
-          >
+          <Button variant="solid" disabled={lines.length === 0 || bad.length > 0} onClick={writeDown}>
             Write down {lines.length > 0 ? lines.length : ''}
           </Button>
         )}
       </Flex>
-      <ProblemNote error={logging.error} />
-      {data && engines.length === 0 && <Empty>No engine fits.</Empty>}
+      {total !== undefined && engines.length === 0 && <Empty>No engine fits.</Empty>}
       <table className="usage">
         <thead>
           <tr>
@@ -121,42 +102,19 @@ export default function UsagePage() {
               typed={typed[engine.id] ?? NOTHING}
               today={day || times.today()}
               enabled={mayWork}
-              answer={answers.find(({ engineId }) => engineId === engine.id)}
+              sent={sent.has(engine.id)}
               onType={(change) => set(engine.id, change)}
             />
           ))}
         </tbody>
       </table>
-      {data && data.total > engines.length && (
+      {total !== undefined && total > engines.length && (
         <Button variant="plain" onClick={() => setShown((before) => before + PAGE)}>
-          {data.total - engines.length} more
+          {total - engines.length} more
         </Button>
       )}
     </Page>
   );
-}
-
-/** What is written down of an engine: nothing, a line, or what is wrong with what was typed. */
-function lineOf(
-  engine: EngineRow,
-  { figure, cycles, reason, oldMeter }: Typed,
-  day: string | null,
-): UsageLine | { readonly error: string } | null {
-  if (figure.trim() === '' && cycles.trim() === '') return null;
-  const usage = figure.trim() === '' ? engine.usage : runningTyped(figure);
-  if (Number.isNaN(usage) || usage < 0) return { error: 'A number, as the meter shows it.' };
-  const heatCycles = cycles.trim() === '' ? null : Number(cycles);
-  if (heatCycles !== null && (!Number.isInteger(heatCycles) || heatCycles < 0))
-    return { error: 'A whole number of heat cycles.' };
-  const lastOfOld = oldMeter === null ? null : runningTyped(oldMeter);
-  if (lastOfOld !== null && !(lastOfOld >= engine.usage))
-    return { error: `The old meter stopped at ${engine.usage} or above.` };
-  if (day === null && usage < engine.usage && lastOfOld === null && reason.trim() === '')
-    return { error: 'Lower than it was: is it a new meter, or was there a slip?' };
-  return {
-    ...{ engineId: engine.id, usage, day, heatCycles, reason: reason.trim() },
-    newMeter: lastOfOld === null ? null : { lastOfOld, startedAt: Math.min(0, usage) },
-  };
 }
 
 interface RowProps {
@@ -164,12 +122,13 @@ interface RowProps {
   readonly typed: Typed;
   readonly today: string;
   readonly enabled: boolean;
-  readonly answer: UsageRoundTaken['lines'][number] | undefined;
+  /** a figure of it was written down here */
+  readonly sent: boolean;
   readonly onType: (change: Partial<Typed>) => void;
 }
 
-function UsageRow({ engine, typed, today, enabled, answer, onType }: RowProps) {
-  const line = lineOf(engine, typed, null);
+function UsageRow({ engine, typed, today, enabled, sent, onType }: RowProps) {
+  const line = figureOf(engine, typed, null);
   const usage = runningTyped(typed.figure);
   const lower = !Number.isNaN(usage) && usage < engine.usage;
   const doubt =
@@ -228,12 +187,65 @@ function UsageRow({ engine, typed, today, enabled, answer, onType }: RowProps) {
         {line && 'error' in line ? (
           <small>{line.error}</small>
         ) : (
-          answer && <small>{answer.state === 'taken' ? 'written down' : answer.detail}</small>
+          <OnItsWay engineId={engine.id} sent={sent} />
         )}
       </td>
     </tr>
   );
 }
+
+/** What became of the figures of an engine: on their way, refused and why, or written down. */
+function OnItsWay({ engineId, sent }: { readonly engineId: string; readonly sent: boolean }) {
+  const items = useAppSelector(
+    (state) => state.outbox.items.filter(({ kind, within }) => kind === METER_FIGURE && within === engineId),
+    shallowEqual,
+  );
+  const waiting = items.filter(({ refused }) => refused === null);
+  return (
+    <>
+      {waiting.map(({ key, said }) => (
+        <small key={key}>{said.split(' of ')[0]} waits to be sent</small>
+      ))}
+      {items.length === 0 && sent && <small>written down</small>}
+      <RefusedNotes buildId="" which={({ within }) => within === engineId} />
+    </>
+  );
+}
+
+/** What was typed and not written down yet, which stays on this device. */
+function useTyped() {
+  const dispatch = useAppDispatch();
+  const [typed, setTyped] = useState<Readonly<Record<string, Typed>>>(
+    JSON.parse(useAppSelector((state) => state.drafts[TYPED]) ?? '{}'),
+  );
+  return [
+    typed,
+    (now: Readonly<Record<string, Typed>>) => {
+      setTyped(now);
+      dispatch(draftTyped({ key: TYPED, text: Object.keys(now).length === 0 ? '' : JSON.stringify(now) }));
+    },
+  ] as const;
+}
+
+/**
+ * Every engine with its meter, or those that are looked for. Where the server is not reached they are looked for among those
+ * this device knows.
+ */
+function useMeters(search: string, limit: number) {
+  const options = { refetchOnMountOrArgChange: true };
+  const all = useEnginesQuery({ limit }, options);
+  const found = useEnginesQuery({ search, limit }, { ...options, skip: search === '' });
+  const away = found.error && problemFrom(found.error)?.code === 'unreached';
+  if (search === '') return { ...rowsOf(all.data), error: all.error, refetch: all.refetch };
+  if (!away || !all.data)
+    return { ...rowsOf(found.data ?? all.data), error: found.error, refetch: found.refetch };
+  const engines = all.data.engines.filter(({ name, serial, owner, place }) =>
+    [name, serial, owner, place].join(' ').toLowerCase().includes(search.trim().toLowerCase()),
+  );
+  return { engines, total: engines.length, error: undefined, refetch: found.refetch };
+}
+
+const rowsOf = (data: EngineList | undefined) => ({ engines: data?.engines ?? [], total: data?.total });
 
 /** The field of the next engine's figure, for who types straight down. */
 function nextFigure(from: HTMLElement): HTMLInputElement | undefined {

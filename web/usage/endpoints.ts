@@ -7,12 +7,16 @@ import type {
 } from '@zero-lash/contract/usage';
 import { api, write } from '../app/api.ts';
 
+/** A figure off a meter, as the outbox calls it. */
+export const METER_FIGURE = 'meter-figure';
+
 interface Questions {
   readonly feed: boolean;
   readonly questions: readonly MeterQuestion[];
 }
 
-const USED = ['Engines', 'Engine', 'Today', 'Build', 'Rechecks', 'Usage'] as const;
+/** What a running figure of an engine bears on. */
+export const USED = ['Engines', 'Engine', 'Today', 'Build', 'Rechecks', 'Usage'] as const;
 
 const usageApi = api.injectEndpoints({
   endpoints: (build) => ({

@@ -23,7 +23,7 @@ export const step = (
   afterDays: number | null,
   more: Partial<SheetBody['recheckPlan'][number]> = {},
 ): SheetBody['recheckPlan'][number] => ({
-  ...{ afterUsage, afterDays, afterCycles: null, before: null, season: '' },
+  ...{ afterUsage, afterDays, afterCycles: null, before: null, until: null, season: '', points: [] },
   ...more,
 });
 

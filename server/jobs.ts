@@ -1,12 +1,14 @@
 import type { FastifyBaseLogger } from 'fastify';
 import type { Knex } from 'knex';
 import PgBoss from 'pg-boss';
-import { oneServerAtATime } from '../database.ts';
-import { makeReminders } from './make.ts';
-import type { Mailer } from './mailer.ts';
-import { sendReminders } from './send.ts';
+import { oneServerAtATime } from './database.ts';
+import { makeReminders } from './reminders/make.ts';
+import type { Mailer } from './reminders/mailer.ts';
+import { keepForecastsUp } from './rechecks/keepUp.ts';
+import { sendReminders } from './reminders/send.ts';
 
 const REMIND = 'remind';
+const FORECAST = 'forecast';
 /** Every quarter of an hour: one job for all servers of a shop, however many there are. */
 const EVERY = '*/15 * * * *';
 
@@ -17,7 +19,10 @@ export interface Jobs {
   readonly stop: () => Promise<void>;
 }
 
-/** Starts the shop's jobs on its own database: reminders are made and sent by whichever server takes the job. */
+/**
+ * Starts the shop's jobs on its own database: reminders are made and sent, and forecasts kept up, by whichever server takes
+ * the job.
+ */
 export async function startJobs(
   url: string,
   { db, mailer, log }: { readonly db: Knex; readonly mailer: Mailer; readonly log: FastifyBaseLogger },
@@ -27,12 +32,17 @@ export async function startJobs(
   // servers that start together make the same tables and the same queue: one after another
   await oneServerAtATime(db, async () => {
     await boss.start();
-    await boss.createQueue(REMIND, { name: REMIND, policy: 'short', retryLimit: 3 });
-    await boss.schedule(REMIND, EVERY);
+    for (const name of [REMIND, FORECAST]) {
+      await boss.createQueue(name, { name, policy: 'short', retryLimit: 3 });
+      await boss.schedule(name, EVERY);
+    }
   });
   await boss.work(REMIND, async () => {
     await makeReminders(db);
     await sendReminders(db, mailer);
+  });
+  await boss.work(FORECAST, async () => {
+    await keepForecastsUp(db);
   });
   return {
     remindNow: async () => {

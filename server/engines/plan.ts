@@ -1,0 +1,47 @@
+import type { newEnginePlan } from '@zero-lash/contract/engines';
+import { strangePoints } from '@zero-lash/contract/sheets';
+import { lashPoints } from '@zero-lash/core/sheets';
+import type { Knex } from 'knex';
+import type { z } from 'zod';
+import { takeUpByPart, written } from '../builds/course.ts';
+import type { Hand } from '../builds/hand.ts';
+import { toldOf } from '../builds/write.ts';
+import { announce } from '../live/bus.ts';
+import { Refusal } from '../plugins/errors.ts';
+import { sheetOf } from '../rechecks/ownPlan.ts';
+import { replan } from '../rechecks/planning.ts';
+import { readRechecks } from '../rechecks/read.ts';
+import { changeAt } from './store.ts';
+
+/**
+ * Gives an engine a plan of its own, or lets it go by its sheet again. Its next recheck is planned anew, unless a lead moved
+ * that one or it is being measured.
+ *
+ * @throws Refusal `invalid` where the plan names a point that the head does not have
+ */
+export async function givePlan(
+  db: Knex,
+  id: string,
+  { steps, why, version }: z.output<typeof newEnginePlan>,
+  hand: Hand,
+): Promise<void> {
+  const { sheetId } = await changeAt(db, id, version, {});
+  const sheet = await sheetOf(db, id, sheetId);
+  if (!sheet) throw new Refusal('sheet_not_published');
+  const strange = strangePoints(steps ?? [], new Set(lashPoints(sheet.pattern).map(({ key }) => key)));
+  if (strange.length > 0)
+    throw new Refusal('invalid', {
+      fields: strange.map(({ step, point }) => ({
+        path: `steps.${step}.points`,
+        message: `there is no point ${point} on this head`,
+      })),
+    });
+  await db('engine_plans').insert({
+    ...{ id: hand.key, engine_id: id, plan: steps && JSON.stringify(steps), why, by: hand.personId },
+  });
+  const recheckId = await replan(db, id, { why, personId: hand.personId });
+  if (recheckId === null) return;
+  const build = (await takeUpByPart(db, 'rechecks', recheckId))!;
+  const rechecks = await readRechecks(db, { build_id: build.id });
+  await announce(db, toldOf(written(build, ...rechecks.map((row) => ({ kind: 'recheck' as const, row })))));
+}

@@ -1,0 +1,128 @@
+import { Box, Button, Flex, Input } from '@chakra-ui/react';
+import type { EnginePlan, EngineView } from '@zero-lash/contract/engines';
+import { useState, type FormEvent } from 'react';
+import { FormProvider, useForm } from 'react-hook-form';
+import { problemFrom } from '../app/api.ts';
+import { Labelled } from '../app/Labelled.tsx';
+import { PartHeading } from '../app/Page.tsx';
+import { ProblemNote } from '../app/ProblemNote.tsx';
+import { ShopTime } from '../people/ShopTime.tsx';
+import { useRole } from '../people/useRole.ts';
+import { PlanSteps } from '../sheets/PlanSteps.tsx';
+import { readPlan, stepsTyped, type StepValues } from '../sheets/planSteps.ts';
+import { stepInWords } from '../sheets/words.ts';
+import { useGiveEnginePlanMutation } from './endpoints.ts';
+
+interface Props {
+  readonly engine: EngineView;
+  /** opens the form for a plan of its own */
+  readonly onChange: () => void;
+}
+
+/** What an engine is looked at by: its sheet's plan, or one of its own and why. */
+export function LookedAt({ engine, onChange }: Props) {
+  const { mayLead } = useRole();
+  const { plan } = engine;
+  if (!plan) return null;
+  return (
+    <Box as="section" aria-label="Looked at">
+      <PartHeading>Looked at</PartHeading>
+      <ol>
+        {plan.steps.map((step, index) => (
+          <li key={index}>
+            {index === 0 ? 'after ' : 'then after '}
+            {stepInWords(step, engine.usageUnit)}
+            {index > 0 && index === plan.steps.length - 1 && ', and so on'}
+          </li>
+        ))}
+      </ol>
+      <Box fontSize="sm" color="faded">
+        {plan.own ? (
+          <>
+            A plan of its own, by {plan.own.by}, <ShopTime at={plan.own.at} day />: {plan.own.why}
+          </>
+        ) : (
+          'As its spec sheet says.'
+        )}
+      </Box>
+      {mayLead && (
+        <Button variant="plain" paddingX="0" onClick={onChange}>
+          {plan.own ? 'Change its plan' : 'Give it a plan of its own'}
+        </Button>
+      )}
+    </Box>
+  );
+}
+
+/** The form in which a lead gives an engine a plan of its own, or lets it go by its sheet again. */
+export function GivePlan({
+  engine,
+  plan,
+  onDone,
+}: {
+  readonly engine: EngineView;
+  readonly plan: EnginePlan;
+  readonly onDone: () => void;
+}) {
+  const form = useForm<{ plan: StepValues[] }>({ defaultValues: { plan: stepsTyped(plan.steps) } });
+  const [why, setWhy] = useState('');
+  const [missing, setMissing] = useState(false);
+  const [give, { error, isLoading }] = useGiveEnginePlanMutation();
+  const keys = new Set(engine.limits.map(({ point }) => point));
+  const theirs = problemFrom(error)?.code === 'stale' ? (problemFrom(error)!.current as EngineView) : null;
+  async function send(steps: Parameters<typeof give>[0]['steps']) {
+    setMissing(why.trim() === '');
+    if (why.trim() === '') return;
+    const version = theirs?.version ?? engine.version;
+    const answer = await give({ id: engine.id, steps, why: why.trim(), version });
+    if (!('error' in answer)) onDone();
+  }
+  async function keep(event: FormEvent) {
+    event.preventDefault();
+    form.clearErrors();
+    const read = readPlan(form.getValues('plan'), keys);
+    for (const [field, message] of Object.entries(read.errors)) form.setError(field as 'plan', { message });
+    if (read.plan) await send(read.plan);
+  }
+  return (
+    <Box
+      as="section"
+      aria-label={`A plan of its own for ${engine.name}`}
+      border="1px solid"
+      borderColor="ink"
+      background="raised"
+      padding="4"
+      marginBottom="5"
+    >
+      <FormProvider {...form}>
+        <form onSubmit={(event) => void keep(event)} noValidate>
+          <PartHeading>A plan of its own</PartHeading>
+          <Box display="grid" gap="4">
+            <PlanSteps usageUnit={engine.usageUnit} />
+            <Labelled label="Because" error={missing ? 'Say in a line why.' : undefined}>
+              <Input value={why} maxLength={200} onChange={({ target }) => setWhy(target.value)} />
+            </Labelled>
+          </Box>
+          <Box fontSize="sm" color="faded" marginTop="2">
+            The maker’s manual and local rules govern: look no later, and at no fewer points, than they ask.
+            Its next recheck is planned anew, unless a lead moved that one or it is being measured.
+          </Box>
+          <ProblemNote error={error} />
+          <Flex gap="2" marginTop="4" flexWrap="wrap">
+            <Button type="submit" variant="solid" loading={isLoading}>
+              {theirs ? 'Keep mine all the same' : 'Keep its plan'}
+            </Button>
+            {plan.own && (
+              <Button loading={isLoading} onClick={() => void send(null)}>
+                By its sheet again
+              </Button>
+            )}
+            <Button variant="plain" onClick={onDone}>
+              Cancel
+            </Button>
+          </Flex>
+        </form>
+      </FormProvider>
+    </Box>
+  );
+}

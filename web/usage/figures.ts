@@ -1,0 +1,49 @@
+import type { EngineRow, NewUsage } from '@zero-lash/contract/engines';
+import { runningTyped } from '../app/figures.ts';
+import type { Sent } from '../app/useOutbox.ts';
+import { METER_FIGURE } from './endpoints.ts';
+
+/** What was typed for one engine, before it is written down. */
+export interface Typed {
+  readonly figure: string;
+  readonly cycles: string;
+  /** why a lower figure is right */
+  readonly reason: string;
+  /** what the old meter stopped at, where this is the first of a new one */
+  readonly oldMeter: string | null;
+}
+
+export const NOTHING: Typed = { figure: '', cycles: '', reason: '', oldMeter: null };
+
+/** What is written down of an engine: nothing, a figure, or what is wrong with what was typed. */
+export function figureOf(
+  engine: Pick<EngineRow, 'usage'>,
+  { figure, cycles, reason, oldMeter }: Typed,
+  day: string | null,
+): NewUsage | { readonly error: string } | null {
+  if (figure.trim() === '' && cycles.trim() === '') return null;
+  const usage = figure.trim() === '' ? engine.usage : runningTyped(figure);
+  if (Number.isNaN(usage) || usage < 0) return { error: 'A number, as the meter shows it.' };
+  const heatCycles = cycles.trim() === '' ? null : Number(cycles);
+  if (heatCycles !== null && (!Number.isInteger(heatCycles) || heatCycles < 0))
+    return { error: 'A whole number of heat cycles.' };
+  const lastOfOld = oldMeter === null ? null : runningTyped(oldMeter);
+  if (lastOfOld !== null && !(lastOfOld >= engine.usage))
+    return { error: `The old meter stopped at ${engine.usage} or above.` };
+  if (day === null && usage < engine.usage && lastOfOld === null && reason.trim() === '')
+    return { error: 'Lower than it was: is it a new meter, or was there a slip?' };
+  return {
+    ...{ usage, day, heatCycles, reason: reason.trim() },
+    newMeter: lastOfOld === null ? null : { lastOfOld, startedAt: Math.min(0, usage) },
+  };
+}
+
+/** How a figure off an engine's meter is sent, and what it is called while it waits. */
+export function sentAs({ id, name, usageUnit }: EngineRow, body: NewUsage): Sent {
+  return {
+    ...{ kind: METER_FIGURE, buildId: '', within: id, method: 'POST', path: `engines/${id}/usages` },
+    about: name,
+    said: `${body.usage} ${usageUnit} of ${name}`,
+    body,
+  };
+}
