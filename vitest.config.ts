@@ -1,16 +1,21 @@
+import { availableParallelism } from 'node:os';
 import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
   test: {
+    // half of what a file of server tests takes is waiting for its database
+    maxWorkers: Math.max(2, availableParallelism()),
     projects: [
-      { test: { name: 'core', include: ['core/**/*.test.ts'], testTimeout: 30_000 } },
-      { test: { name: 'contract', include: ['contract/**/*.test.ts'] } },
+      { test: { name: 'core', include: ['core/**/*.test.ts'], testTimeout: 30_000, isolate: false } },
+      { test: { name: 'contract', include: ['contract/**/*.test.ts'], isolate: false } },
       { test: { name: 'web', include: ['web/**/*.test.{ts,tsx}'] } },
       {
         test: {
           name: 'server',
           include: ['server/**/*.test.ts'],
           globalSetup: ['server/test/cluster.ts'],
+          // each file has a database of its own, and the program holds nothing beside it: it is read in once a worker
+          isolate: false,
           hookTimeout: 60_000,
           testTimeout: 30_000,
         },
