@@ -94,13 +94,8 @@ export const recheckChange = z.object({
   at: moment,
 });
 
-export const pastRecheck = z.object({
-  id,
-  buildId: id,
-  sequence: z.int(),
-  dueUsage: z.number().nullable(),
-  dueDate: day.nullable(),
-  dueCycles: z.int().nullable(),
+/** What is known of a recheck that is planned, beside when it is due. */
+const plannedFields = {
   /** what begins on the day it is due before */
   season: z.string(),
   /** the first and the last day of that season, as far as they are known */
@@ -108,9 +103,6 @@ export const pastRecheck = z.object({
   seasonUntil: day.nullable(),
   /** the points of a short look, with those that are suspect; null where every point is measured */
   points: z.array(z.string()).nullable(),
-  /** the running and the day the plan had, where the forecast or a lead has it otherwise */
-  planUsage: z.number().nullable(),
-  planDate: day.nullable(),
   /** the forecast brought it forward */
   byForecast: z.boolean(),
   held: z.boolean(),
@@ -118,6 +110,19 @@ export const pastRecheck = z.object({
   expectedDay: day.nullable(),
   earliestDay: day.nullable(),
   latestDay: day.nullable(),
+};
+
+export const pastRecheck = z.object({
+  id,
+  buildId: id,
+  sequence: z.int(),
+  dueUsage: z.number().nullable(),
+  dueDate: day.nullable(),
+  dueCycles: z.int().nullable(),
+  /** the running and the day the plan had, where the forecast or a lead has it otherwise */
+  planUsage: z.number().nullable(),
+  planDate: day.nullable(),
+  ...plannedFields,
   forecast: recheckForecast.nullable(),
   changes: z.array(recheckChange),
   version,
@@ -173,16 +178,7 @@ export const recheckRow = plannedRecheck.extend({
   usage: z.number(),
   running: z.number(),
   heatCycles: z.int(),
-  season: z.string(),
-  seasonFrom: day.nullable(),
-  seasonUntil: day.nullable(),
-  points: z.array(z.string()).nullable(),
-  byForecast: z.boolean(),
-  held: z.boolean(),
-  benchDay: day.nullable(),
-  expectedDay: day.nullable(),
-  earliestDay: day.nullable(),
-  latestDay: day.nullable(),
+  ...plannedFields,
   /** points that move unlike the others of their engine */
   unlike: z.array(z.object({ point: z.string(), way: z.enum(['tighter', 'looser']) })),
   version,

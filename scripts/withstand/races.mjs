@@ -1,8 +1,13 @@
 import { randomUUID } from 'node:crypto';
 import { buildOf, classOf, countBy } from './shop.mjs';
 
-/** The recheck that is planned in a build; an id of nothing where none is any more. */
-const plannedIn = ({ rechecks }) => rechecks.find(({ status }) => status === 'planned')?.id ?? randomUUID();
+/** The recheck that is planned in a build; one that is nowhere where none is any more. */
+const recheckIn = ({ rechecks }) =>
+  rechecks.find(({ status }) => status === 'planned') ?? { id: randomUUID(), version: 1 };
+const plannedIn = (build) => recheckIn(build).id;
+/** Pieces of the demo's own drawer. */
+const DRAWN = { system: 'shim under-bucket 9.5', note: '' };
+const daysOn = (days) => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
 
 /** Every kind of write, as it is begun anew: what it is called, and how it is done with what is there now. */
 function writesOf({ lead, bench, sheetBody }) {
@@ -110,6 +115,44 @@ function writesOf({ lead, bench, sheetBody }) {
       const id = plannedIn(await build('Trimmer'));
       return () => bench('POST', `rechecks/${id}/outcome`);
     },
+    'a recheck moved': async () => {
+      const { id, version } = recheckIn(await build('Frost fan 12'));
+      const day = daysOn(60);
+      return () => lead('POST', `rechecks/${id}/move`, { kind: 'moved', day, why: 'away', version });
+    },
+    'a recheck dropped': async () => {
+      const { id, version } = recheckIn(await build('Frost fan 16'));
+      return () =>
+        lead('POST', `rechecks/${id}/move`, { kind: 'dropped', why: 'looked at elsewhere', version });
+    },
+    'a day at the bench': async () => {
+      const { id, version } = recheckIn(await build('Frost fan 12'));
+      return () => bench('POST', `rechecks/${id}/bench-day`, { day: daysOn(2), version });
+    },
+    'a plan of its own': async () => {
+      const { engine } = await build('Frost fan 12');
+      const { body } = await bench('GET', `engines/${engine.id}`);
+      const steps = [{ afterUsage: 90, afterDays: 60, points: ['1I', '4E'] }];
+      return () => lead('PUT', `engines/${engine.id}/plan`, { steps, why: 'cold', version: body.version });
+    },
+    'a round of meters': async () => {
+      const { engine } = await build('Frost fan 12');
+      const { engine: other } = await build('Frost fan 16');
+      const lines = [engine, other].map(({ id, usage }) => ({ engineId: id, usage: usage + 0.1 }));
+      return () => bench('POST', 'usage/round', { lines });
+    },
+    'what an owner wishes': async () => {
+      const { body } = await lead('GET', 'owners');
+      const { id, name: called, email, tells, note, version } = body[0];
+      return () => lead('PATCH', `owners/${id}`, { name: called, email, tells, note, version });
+    },
+    'reminders sent': async () => () => lead('POST', 'reminders/now'),
+    'a piece bought': async () => () =>
+      bench('POST', 'drawer/moves', { ...DRAWN, why: 'bought', lines: [{ thickness: 2.5, count: 1 }] }),
+    'a drawer counted': async () => () =>
+      bench('POST', 'drawer/counts', { ...DRAWN, lines: [{ thickness: 2.5, count: 4 }] }),
+    'pieces ordered': async () => () =>
+      bench('POST', 'drawer/orders', { ...DRAWN, buildId: null, lines: [{ thickness: 2.5, count: 1 }] }),
     'a sheet added': async () => () =>
       bench('POST', 'sheets', { name: shared, maker: 'Vessany', body: sheetBody }),
     'a draft published': async () => {

@@ -2,6 +2,7 @@ import { Box, Heading } from '@chakra-ui/react';
 import { boltPlaces, boltsInRows, tightenOrder } from '@zero-lash/core/assembly';
 import type { Bank } from '@zero-lash/core/sheets';
 import { useMemo } from 'react';
+import { Fold } from '../app/Fold.tsx';
 import type { BuildView } from '../builds/buildView.ts';
 import { BoltDrawing } from '../drawings/BoltDrawing.tsx';
 
@@ -46,10 +47,7 @@ export function SlackenOrder({ build }: { readonly build: BuildView }) {
   const heads = useMemo(() => slackened(sheet), [sheet]);
   const said = sheet.torques.filter(({ order }) => order !== '');
   return (
-    <Box as="details" borderTop="1px solid" borderColor="hairline">
-      <Box as="summary" minHeight="44px" paddingY="2" cursor="pointer">
-        <b>In which order to slacken</b>
-      </Box>
+    <Fold title={<b>In which order to slacken</b>} ruled="above">
       {said.length > 0 && (
         <Box paddingBottom="2">
           <Heading as="h4" fontSize="md" fontWeight="650">
@@ -72,6 +70,6 @@ export function SlackenOrder({ build }: { readonly build: BuildView }) {
         A quarter turn at a time. Where the maker’s manual gives an order, the manual governs. Cam caps: all
         of them evenly, half a turn at a time, until no spring presses any more.
       </Box>
-    </Box>
+    </Fold>
   );
 }

@@ -11,6 +11,7 @@ import {
 } from '@zero-lash/core/assembly';
 import { assemblyDone, type StageKey } from '@zero-lash/core/builds';
 import { useMemo } from 'react';
+import { Fold } from '../app/Fold.tsx';
 import type { BuildView } from '../builds/buildView.ts';
 import { Check } from '../builds/Check.tsx';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
@@ -34,10 +35,7 @@ export function PutTogether({ build }: { readonly build: BuildView }) {
     build.ticks.filter(({ check }) => standing.has(check)).map(({ check, by }) => [check, by]),
   );
   return (
-    <Box as="details" borderTop="1px solid" borderColor="hairline">
-      <Box as="summary" minHeight="44px" paddingY="2" cursor="pointer">
-        <b>Put together</b>
-      </Box>
+    <Fold title={<b>Put together</b>} ruled="above">
       <Box fontSize="sm" color="faded">
         Where anything was taken apart: once one step is ticked, those that may not be skipped are looked at
         before the engine is turned. What comes out again is put together again.
@@ -53,7 +51,7 @@ export function PutTogether({ build }: { readonly build: BuildView }) {
           }
         />
       ))}
-    </Box>
+    </Fold>
   );
 }
 
@@ -63,10 +61,7 @@ export function Tighten({ build, stage }: Props) {
   const passes = useMemo(() => passesOf(torques), [torques]);
   if (passes.length === 0) return null;
   return (
-    <Box as="details" borderTop="1px solid" borderColor="hairline">
-      <Box as="summary" minHeight="44px" paddingY="2" cursor="pointer">
-        <b>Tighten, pass by pass</b>
-      </Box>
+    <Fold title={<b>Tighten, pass by pass</b>} ruled="above">
       <Box fontSize="sm" color="faded">
         Threads as the sheet says, dry or oiled, and blind holes empty of oil and water. Every bolt of a
         fastening is at one step before any goes on to the next; each is marked with paint when it is done.
@@ -79,7 +74,7 @@ export function Tighten({ build, stage }: Props) {
           <Fastened key={each.fastening} build={build} stage={stage} torque={each} passes={own} />
         ) : null;
       })}
-    </Box>
+    </Fold>
   );
 }
 

@@ -1,6 +1,7 @@
 import { Box } from '@chakra-ui/react';
 import { fasteningsOf, type LedgerLine } from '@zero-lash/core/parts';
 import { useMemo } from 'react';
+import { Fold } from '../app/Fold.tsx';
 import type { BuildView } from '../builds/buildView.ts';
 import { useLedger } from '../parts/useLedger.ts';
 
@@ -10,10 +11,7 @@ export function WhereTheyGo({ build }: { readonly build: BuildView }) {
   const lines = useMemo(() => fasteningsOf(ledger), [ledger]);
   if (lines.length === 0) return null;
   return (
-    <Box as="details" borderTop="1px solid" borderColor="hairline">
-      <Box as="summary" minHeight="44px" paddingY="2" cursor="pointer">
-        <b>Where bolts and washers go</b>
-      </Box>
+    <Fold title={<b>Where bolts and washers go</b>} ruled="above">
       <Box fontSize="sm" color="faded">
         As they were counted out. A long bolt in a short hole cracks it, or tears its thread out: each goes
         back to its own place.
@@ -25,7 +23,7 @@ export function WhereTheyGo({ build }: { readonly build: BuildView }) {
           </li>
         ))}
       </ul>
-    </Box>
+    </Fold>
   );
 }
 

@@ -4,6 +4,7 @@ import { runningDoubt, type RunningDoubt } from '@zero-lash/core/rechecks';
 import { useState, type FormEvent } from 'react';
 import { dayInWords } from '../app/dates.ts';
 import { grouped, runningTyped } from '../app/figures.ts';
+import { Fold } from '../app/Fold.tsx';
 import { Note } from '../app/Note.tsx';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { PartHeading } from '../app/Page.tsx';
@@ -45,30 +46,30 @@ export function Running({ engine, mayWork }: { readonly engine: EngineView; read
 
 /** Every figure that was logged, newest first. */
 function PastFigures({ engine }: { readonly engine: EngineView }) {
-  const [open, setOpen] = useState(false);
   return (
-    <Box
-      as="details"
-      fontSize="sm"
-      marginTop="1"
-      onToggle={(event) => setOpen((event.target as HTMLDetailsElement).open)}
-    >
-      <Box as="summary" cursor="pointer" minHeight="44px" paddingY="2" color="faded">
-        Logged {engine.usages.length} times
-      </Box>
-      <ul>
-        {(open ? engine.usages : []).map(({ usage, readAt, reason, by }) => (
-          <Flex as="li" key={readAt} gap="3" borderTop="1px solid" borderColor="hairline" paddingY="1">
-            <b>
-              {grouped(usage)} {engine.usageUnit}
-            </b>
-            <Box color="faded" marginLeft="auto" textAlign="right">
-              <ShopTime at={readAt} day />, {by}
-              {reason && `: ${reason}`}
-            </Box>
-          </Flex>
-        ))}
-      </ul>
+    <Box fontSize="sm" marginTop="1">
+      <Fold
+        title={
+          <Box as="span" color="faded">
+            Logged {engine.usages.length} times
+          </Box>
+        }
+        ruled="none"
+      >
+        <ul>
+          {engine.usages.map(({ usage, readAt, reason, by }) => (
+            <Flex as="li" key={readAt} gap="3" borderTop="1px solid" borderColor="hairline" paddingY="1">
+              <b>
+                {grouped(usage)} {engine.usageUnit}
+              </b>
+              <Box color="faded" marginLeft="auto" textAlign="right">
+                <ShopTime at={readAt} day />, {by}
+                {reason && `: ${reason}`}
+              </Box>
+            </Flex>
+          ))}
+        </ul>
+      </Fold>
     </Box>
   );
 }

@@ -1,6 +1,6 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
-import { useState } from 'react';
 import { ShopTime } from '../people/ShopTime.tsx';
+import { Fold } from '../app/Fold.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import {
   useAddCalendarFeedMutation,
@@ -10,21 +10,20 @@ import {
 
 /** Private addresses by which a calendar program of one's own reads every planned recheck. */
 export function Feeds() {
-  const [open, setOpen] = useState(false);
-  const { data: feeds } = useCalendarFeedsQuery(undefined, { skip: !open });
+  return (
+    <Fold title={<b>In a calendar of your own</b>} ruled="above">
+      <Addresses />
+    </Fold>
+  );
+}
+
+function Addresses() {
+  const { data: feeds } = useCalendarFeedsQuery();
   const [add, adding] = useAddCalendarFeedMutation();
   const [withdraw, withdrawing] = useWithdrawCalendarFeedMutation();
   const made = adding.data;
   return (
-    <Box
-      as="details"
-      borderTop="1px solid"
-      borderColor="hairline"
-      onToggle={(event) => setOpen((event.target as HTMLDetailsElement).open)}
-    >
-      <Box as="summary" minHeight="44px" paddingY="2" cursor="pointer">
-        <b>In a calendar of your own</b>
-      </Box>
+    <>
       <Box fontSize="sm" color="faded" marginBottom="2">
         Whoever has the address reads every planned recheck without signing in. It is shown once. Withdraw it
         and it leads nowhere.
@@ -63,6 +62,6 @@ export function Feeds() {
         Make an address
       </Button>
       <ProblemNote error={adding.error ?? withdrawing.error} />
-    </Box>
+    </>
   );
 }

@@ -1,9 +1,9 @@
 import { Box, Button } from '@chakra-ui/react';
 import type { Reminder } from '@zero-lash/contract/reminders';
-import { useState } from 'react';
 import { Link } from 'react-router';
 import { Empty } from '../app/Page.tsx';
 import { Note } from '../app/Note.tsx';
+import { Fold } from '../app/Fold.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { ShopTime } from '../people/ShopTime.tsx';
 import { useRole } from '../people/useRole.ts';
@@ -11,20 +11,19 @@ import { useMailboxQuery, useRemindNowMutation } from './endpoints.ts';
 
 /** What owners and leads were told by mail, what waits to be, and who cannot be told. */
 export function Reminders() {
+  return (
+    <Fold title={<b>Reminders by mail</b>} ruled="above">
+      <Letters />
+    </Fold>
+  );
+}
+
+function Letters() {
   const { mayLead } = useRole();
-  const [open, setOpen] = useState(false);
-  const { data } = useMailboxQuery(undefined, { skip: !open, refetchOnMountOrArgChange: true });
+  const { data } = useMailboxQuery(undefined, { refetchOnMountOrArgChange: true });
   const [remind, { error, isLoading }] = useRemindNowMutation();
   return (
-    <Box
-      as="details"
-      borderTop="1px solid"
-      borderColor="hairline"
-      onToggle={(event) => setOpen((event.target as HTMLDetailsElement).open)}
-    >
-      <Box as="summary" minHeight="44px" paddingY="2" cursor="pointer">
-        <b>Reminders by mail</b>
-      </Box>
+    <>
       {data && (
         <>
           <Box fontSize="sm" color="faded" marginBottom="2">
@@ -58,32 +57,34 @@ export function Reminders() {
         </>
       )}
       <ProblemNote error={error} />
-    </Box>
+    </>
   );
 }
 
 function Letter({ reminder }: { readonly reminder: Reminder }) {
   const { subject, address, sentAt, notBefore, tries, complaint, body } = reminder;
+  const came = sentAt ? (
+    <>
+      sent <ShopTime at={sentAt} />
+    </>
+  ) : complaint === 'not wanted any more' ? (
+    complaint
+  ) : (
+    <>
+      waits until <ShopTime at={notBefore} />
+      {tries > 0 && `: tried ${tries === 1 ? 'once' : `${tries} times`}, ${complaint}`}
+    </>
+  );
+  const title = (
+    <>
+      {subject} · {address} · {came}
+    </>
+  );
   return (
-    <Box as="details" borderBottom="1px solid" borderColor="hairline">
-      <Box as="summary" minHeight="44px" paddingY="2" cursor="pointer">
-        {subject} · {address} ·{' '}
-        {sentAt ? (
-          <>
-            sent <ShopTime at={sentAt} />
-          </>
-        ) : complaint === 'not wanted any more' ? (
-          complaint
-        ) : (
-          <>
-            waits until <ShopTime at={notBefore} />
-            {tries > 0 && `: tried ${tries === 1 ? 'once' : `${tries} times`}, ${complaint}`}
-          </>
-        )}
-      </Box>
+    <Fold title={title} ruled="below">
       <Box whiteSpace="pre-wrap" fontFamily="mono" fontSize="sm" paddingBottom="2">
         {body}
       </Box>
-    </Box>
+    </Fold>
   );
 }

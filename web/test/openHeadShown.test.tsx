@@ -23,7 +23,7 @@ import { Photographs } from '../photographs/Photographs.tsx';
 import { BetweenBuilds } from '../wear/BetweenBuilds.tsx';
 import { Pressures } from '../wear/Pressures.tsx';
 import { WearSheetWork } from '../wear/WearSheetWork.tsx';
-import { at, atTheBench, build, put, show, signIn } from './shownBench.tsx';
+import { at, atTheBench, build, put, show, showUnfolded, signIn } from './shownBench.tsx';
 
 atTheBench();
 
@@ -272,7 +272,9 @@ describe('the order of slackening', () => {
     const torques = [
       { fastening: 'Cam caps', steps: '8 Nm', order: 'from the middle out', rows: [], sequence: [] },
     ];
-    show(<SlackenOrder build={{ ...view, sheet: { ...view.sheet, torques } as BuildView['sheet'] }} />);
+    showUnfolded(
+      <SlackenOrder build={{ ...view, sheet: { ...view.sheet, torques } as BuildView['sheet'] }} />,
+    );
     expect(
       screen.getByText(/Cam caps, tightened from the middle out: slackened the other way round/),
     ).toBeTruthy();
@@ -284,7 +286,9 @@ describe('the order of slackening, with the sheet’s own bolts', () => {
   const drawn = (sequence: number[]) => {
     const view = build({ stage: 'open-up' });
     const torques = [{ fastening: 'Head bolts', steps: '20 Nm', order: '', rows: [2, 2], sequence }];
-    show(<SlackenOrder build={{ ...view, sheet: { ...view.sheet, torques } as BuildView['sheet'] }} />);
+    showUnfolded(
+      <SlackenOrder build={{ ...view, sheet: { ...view.sheet, torques } as BuildView['sheet'] }} />,
+    );
     return screen.getByRole('img').getAttribute('aria-label');
   };
   it('is the maker’s, the other way round', () => {

@@ -11,7 +11,7 @@ import { ExplainLedger } from '../parts/ExplainLedger.tsx';
 import { HowItRan, ranInWords } from '../ran/HowItRan.tsx';
 import { RanCompared } from '../ran/RanCompared.tsx';
 import type { BuildView } from '../builds/buildView.ts';
-import { atTheBench, build, put, show, signIn } from './shownBench.tsx';
+import { atTheBench, build, put, show, showUnfolded, signIn } from './shownBench.tsx';
 
 atTheBench();
 
@@ -86,10 +86,10 @@ const tick = (check: string) => ({
 describe('putting an engine together', () => {
   it('is ticked step by step, and tightened pass by pass, one after another', async () => {
     await signIn('bench');
-    show(<PutTogether build={together()} />);
+    showUnfolded(<PutTogether build={together()} />);
     fireEvent.click(screen.getByRole('checkbox', { name: /19 pins.*not to be skipped/ }));
     expect(put()).toMatchObject([{ kind: 'tick', body: { stage: 'set', check: 'step 0' } }]);
-    show(<Tighten build={together()} stage="set" />);
+    showUnfolded(<Tighten build={together()} stage="set" />);
     const second = () => screen.getByRole('checkbox', { name: /Pass 2 of 2: on by 90°/ });
     expect(second()).toHaveProperty('disabled', true);
     const first = screen.getByRole('checkbox', { name: /Pass 1 of 2: 60 Nm/ });
@@ -105,7 +105,7 @@ describe('putting an engine together', () => {
 
   it('a pass is free once the one before it is done', async () => {
     await signIn('bench');
-    show(<Tighten build={together([tick('pass 0.0')])} stage="set" />);
+    showUnfolded(<Tighten build={together([tick('pass 0.0')])} stage="set" />);
     expect(screen.getByRole('checkbox', { name: /Pass 2 of 2/ })).toHaveProperty('disabled', false);
   });
 });

@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto';
 import { ChakraProvider } from '@chakra-ui/react';
-import { cleanup, configure, render } from '@testing-library/react';
+import { cleanup, configure, fireEvent, render } from '@testing-library/react';
 import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
 import type { Session } from '@zero-lash/contract/people';
 import type { Means, Pattern } from '@zero-lash/core/sheets';
@@ -119,6 +119,14 @@ export const show = (element: ReactElement) =>
       </ChakraProvider>
     </Provider>,
   );
+/** Shows something and opens whatever is folded away in it. */
+export function showUnfolded(element: ReactElement): void {
+  show(element);
+  for (const fold of document.querySelectorAll('details')) {
+    fold.open = true;
+    fireEvent(fold, new Event('toggle'));
+  }
+}
 export const put = () => store.getState().outbox.items.map(({ kind, path, body }) => ({ kind, path, body }));
 
 // a machine that does something else besides is no reason to fail
