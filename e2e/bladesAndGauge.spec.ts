@@ -233,6 +233,7 @@ test.describe('on a tablet', () => {
       last = key;
       await go!.getByRole('button', { name: 'goes' }).tap();
       taps += 1;
+      await expect(go!.getByRole('button', { name: 'goes' })).toHaveAttribute('aria-pressed', 'true');
       if (taps > 2 * SIXTEEN.length - 2) return;
       await noGo!.getByRole('button', { name: 'won’t' }).tap();
       taps += 1;

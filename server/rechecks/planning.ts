@@ -117,6 +117,8 @@ export async function replan(
   const recheck = await db('rechecks as r')
     .join('builds as b', 'b.id', 'r.build_id')
     .where({ 'r.engine_id': engineId, 'r.status': 'planned' })
+    // a build before what is in it, as every write does
+    .forNoKeyUpdate('b')
     .first('r.*', 'b.revision_id');
   if (!recheck || (await isMoved(db, recheck.id)) || (await isBegun(db, recheck.id))) return null;
   const plan = await planOf(db, { engineId, revisionId: recheck.revision_id });

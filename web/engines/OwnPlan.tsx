@@ -1,6 +1,6 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { EnginePlan, EngineView } from '@zero-lash/contract/engines';
-import { useState, type FormEvent } from 'react';
+import { useEffect, useRef, useState, type FormEvent } from 'react';
 import { FormProvider, useForm } from 'react-hook-form';
 import { problemFrom } from '../app/api.ts';
 import { Labelled } from '../app/Labelled.tsx';
@@ -68,6 +68,12 @@ export function GivePlan({
   const [why, setWhy] = useState('');
   const [missing, setMissing] = useState(false);
   const [give, { error, isLoading }] = useGiveEnginePlanMutation();
+  const box = useRef<HTMLDivElement>(null);
+  // whoever asked for it far down the page is taken to it
+  useEffect(() => {
+    box.current?.scrollIntoView({ block: 'start' });
+    box.current?.querySelector('input')?.focus({ preventScroll: true });
+  }, []);
   const keys = new Set(engine.limits.map(({ point }) => point));
   const theirs = problemFrom(error)?.code === 'stale' ? (problemFrom(error)!.current as EngineView) : null;
   async function send(steps: Parameters<typeof give>[0]['steps']) {
@@ -86,6 +92,7 @@ export function GivePlan({
   }
   return (
     <Box
+      ref={box}
       as="section"
       aria-label={`A plan of its own for ${engine.name}`}
       border="1px solid"

@@ -25,8 +25,15 @@ export function ShopForm() {
   };
   const send = (what: Partial<ShopChange>) => change({ ...shop, ...what });
   return (
-    <Box as="section" display="grid" gap="3">
-      <PartHeading>The shop</PartHeading>
+    <Box
+      as="section"
+      display="grid"
+      gap="4"
+      columnGap="8"
+      alignItems="start"
+      gridTemplateColumns={{ base: 'minmax(0, 1fr)', md: 'repeat(2, minmax(0, 1fr))' }}
+    >
+      <Part title="The shop" />
       <OneLine
         label="It is called"
         value={shop.name}
@@ -53,6 +60,7 @@ export function ShopForm() {
         complain={(zone) => (isZone(zone) ? undefined : 'There is no such zone: choose one from the list.')}
         onSend={(zone) => send({ zone })}
       />
+      <Part title="Setting and proving" />
       <Labelled
         label="After a change, prove again"
         hint="At least what the change bears on; more where this shop wants it. It holds for builds opened from now on."
@@ -86,6 +94,7 @@ export function ShopForm() {
           }
         />
       ))}
+      <Part title="Rechecks and meters" />
       <OneLine
         label="Quiet hours, from"
         hint="Nobody is sent a reminder between these hours of the shop’s clock. Alike, there are none."
@@ -134,6 +143,15 @@ export function ShopForm() {
         <Caution>Whatever answers at a gauge’s address is believed. Allow it on a network you know.</Caution>
       )}
       <ProblemNote error={error} />
+    </Box>
+  );
+}
+
+/** What the fields below it are about. */
+function Part({ title }: { readonly title: string }) {
+  return (
+    <Box gridColumn="1 / -1">
+      <PartHeading>{title}</PartHeading>
     </Box>
   );
 }

@@ -32,13 +32,13 @@ export default function ShopPage() {
           gap="8"
           gridTemplateColumns={{ base: 'minmax(0, 1fr)', lg: 'minmax(0, 1fr) 340px' }}
         >
-          <Box>
+          <Box display="grid" gap="8" alignContent="start">
             <People />
+            <ShopForm />
             <Changes />
           </Box>
           <Box display="grid" gap="8" alignContent="start">
             <AddPerson />
-            <ShopForm />
             <OwnFeel />
             <SignedIn />
           </Box>

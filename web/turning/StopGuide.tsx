@@ -4,6 +4,7 @@ import type { Pattern } from '@zero-lash/core/sheets';
 import { camByHandInWords, gonePastInWords, signsInWords, wayToStop } from '@zero-lash/core/turning';
 import { memo, useState } from 'react';
 import { Caution } from '../app/Caution.tsx';
+import { useSteady } from '../app/useSteady.ts';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';
 import { WhichTdc } from './WhichTdc.tsx';
 import type { TurningWork } from './useTurning.ts';
@@ -24,6 +25,8 @@ export const StopGuide = memo(function StopGuide({ buildId, pattern, work, enabl
   const { progress, turning } = work;
   const { here, next, stops } = progress;
   const [asked, setAsked] = useState<Asked>(null);
+  // it says less once the crank stands there, and the head below it is tapped meanwhile
+  const steady = useSteady<HTMLDivElement>();
   const leaving = here === null || here.left.length === 0;
   const shown = leaving ? next : here;
   const [held] = toolsLeftIn(work);
@@ -38,7 +41,7 @@ export const StopGuide = memo(function StopGuide({ buildId, pattern, work, enabl
       paddingY="2"
       marginBottom="2"
     >
-      <Flex gap="3" alignItems="center" flexWrap="wrap">
+      <Flex ref={steady} gap="3" alignItems="center" flexWrap="wrap" boxSizing="border-box">
         <Box flex="1" minWidth="260px" aria-live="polite">
           {held && <Caution>{held.text}</Caution>}
           {!held && byHand && (

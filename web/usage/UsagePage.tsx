@@ -149,6 +149,7 @@ function UsageRow({ engine, typed, today, enabled, sent, onType }: RowProps) {
         <Input
           aria-label={`${engine.name}, now in ${engine.usageUnit}`}
           inputMode="decimal"
+          placeholder={engine.usageUnit}
           disabled={!enabled}
           value={typed.figure}
           onChange={({ target }) => onType({ figure: target.value })}
