@@ -1,3 +1,4 @@
+import { setTimeout as pause } from 'node:timers/promises';
 import type { Knex } from 'knex';
 import { takeUpByPart, written } from '../builds/course.ts';
 import { toldOf } from '../builds/write.ts';
@@ -8,6 +9,8 @@ import { readRechecks } from './read.ts';
 
 /** So many at a time, those that were forecast longest ago first; the rest wait for the next time. */
 const MOST = 100;
+/** Between one and the next, so that whoever works meanwhile is not kept waiting. */
+const PAUSE_MS = 50;
 
 /**
  * Forecasts planned rechecks anew of whose pattern the shop has learned something since, and tells whoever looks at one that
@@ -32,7 +35,8 @@ export async function keepForecastsUp(db: Knex): Promise<number> {
       order by r.forecast_at nulls first limit :most`,
     { most: MOST },
   );
-  for (const { id } of rows as { id: string }[])
+  for (const { id } of rows as { id: string }[]) {
+    await pause(PAUSE_MS);
     await db.transaction(async (transaction) => {
       // as every write in a build does, it waits for the one before it
       await transaction('builds')
@@ -53,6 +57,7 @@ export async function keepForecastsUp(db: Knex): Promise<number> {
         toldOf(written(build, ...changes.map((row) => ({ kind: 'recheck' as const, row })))),
       );
     });
+  }
   return rows.length;
 }
 

@@ -212,7 +212,8 @@ export async function lookAtOnce(
   const today = await shopDay(db);
   const [recheck] = await db('rechecks')
     .where({ build_id: buildId, status: 'planned' })
-    .update({ due_date: today, held: false, version: db.raw('version + 1') })
+    // no sample speaks for a head whose every gap is another one
+    .update({ due_date: today, held: false, sample: '[]', points: null, version: db.raw('version + 1') })
     .returning(['id', 'engine_id']);
   if (!recheck) return [];
   await db('recheck_changes').insert({

@@ -1,3 +1,4 @@
+import type { EngineView } from '@zero-lash/contract/engines';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { readPdf } from './pdf.ts';
@@ -96,13 +97,24 @@ describe('a head that is torqued again once the engine runs', () => {
     await work.tickAll();
     expect((await work.signOff()).status).toBe(201);
     const planned = () => work.build.rechecks.find(({ status }) => status === 'planned')!;
+    // by a plan of its own only one point of it is looked at
+    const { id: engineId } = work.build.engine;
+    const { body: engine } = await shop.call<EngineView>(LEAD, 'GET', `engines/${engineId}`);
+    await shop.call(LEAD, 'PUT', `engines/${engineId}/plan`, {
+      ...{ steps: [{ ...engine.plan!.steps[0]!, points: work.points.slice(0, 1) }], why: 'x' },
+      version: engine.version,
+    });
+    work.build = await shop.build(work.build.id);
     const before = planned();
+    expect(before.points).toEqual(work.points.slice(0, 1));
     expect(before.forecast!.points.length).toBe(work.points.length);
     expect((await work.tick('run-in', 'rockers-A')).status).toBe(422);
     expect((await work.tick('run-in', 'head-A')).status).toBe(200);
     const now = planned();
     expect(now.dueDate! < before.dueDate!).toBe(true);
     expect(now.state).toBe('due');
+    // no sample speaks for a head whose every gap is another one
+    expect(now.points).toBeNull();
     expect(now.changes[0]).toMatchObject({ kind: 'moved', why: expect.stringContaining('torqued again') });
     // of what lies under that head nothing is known by now; of the other all that was
     const known = now.forecast!.points.map(({ point }) => point);

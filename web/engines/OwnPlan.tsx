@@ -4,6 +4,7 @@ import { useEffect, useRef, useState, type FormEvent } from 'react';
 import { FormProvider, useForm } from 'react-hook-form';
 import { problemFrom } from '../app/api.ts';
 import { Labelled } from '../app/Labelled.tsx';
+import { Note } from '../app/Note.tsx';
 import { PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { ShopTime } from '../people/ShopTime.tsx';
@@ -75,7 +76,8 @@ export function GivePlan({
     box.current?.querySelector('input')?.focus({ preventScroll: true });
   }, []);
   const keys = new Set(engine.limits.map(({ point }) => point));
-  const theirs = problemFrom(error)?.code === 'stale' ? (problemFrom(error)!.current as EngineView) : null;
+  const problem = problemFrom(error);
+  const theirs = problem?.code === 'stale' ? (problem.current as EngineView) : null;
   async function send(steps: Parameters<typeof give>[0]['steps']) {
     setMissing(why.trim() === '');
     if (why.trim() === '') return;
@@ -115,6 +117,13 @@ export function GivePlan({
             Its next recheck is planned anew, unless a lead moved that one or it is being measured.
           </Box>
           <ProblemNote error={error} />
+          {theirs && engine.plan && (
+            <Note>
+              It is looked at after{' '}
+              {engine.plan.steps.map((step) => stepInWords(step, engine.usageUnit)).join('; then ')} now
+              {engine.plan.own && `, by ${engine.plan.own.by}: ${engine.plan.own.why}`}.
+            </Note>
+          )}
           <Flex gap="2" marginTop="4" flexWrap="wrap">
             <Button type="submit" variant="solid" loading={isLoading}>
               {theirs ? 'Keep mine all the same' : 'Keep its plan'}

@@ -47,8 +47,11 @@ export const enginesApi = api.injectEndpoints({
     }),
     giveEnginePlan: build.mutation<EngineView, NewEnginePlan & { id: string }>({
       query: ({ id, ...body }) => write('PUT', `engines/${id}/plan`, body),
-      invalidatesTags: (result, _error, { id }) =>
-        result ? ['Engines', 'Today', 'Build', 'Rechecks', { type: 'Engine', id }] : [],
+      // where somebody was there before, what they gave it is shown beside what was refused
+      invalidatesTags: (_result, _error, { id }) => [
+        ...(['Engines', 'Today', 'Build', 'Rechecks'] as const),
+        { type: 'Engine', id },
+      ],
     }),
     logUsage: build.mutation<EngineRow, NewUsage & { id: string }>({
       query: ({ id, ...body }) => write('POST', `engines/${id}/usages`, body),
