@@ -12,11 +12,12 @@ export async function readMorning(db: Knex, personId: string): Promise<Morning> 
     looked_at: Date | null;
   };
   const from = since ?? new Date(Date.now() - FIRST_DAYS * 86_400_000);
-  const [waits, changed, questions] = await Promise.all([
-    readWaits(db),
-    readChanged(db, personId, from),
-    db('meter_lines').where({ state: 'asked' }).count<{ count: string }[]>('id as count'),
-  ]);
+  // one after another: it is read inside a transaction too, which has one connection
+  const waits = await readWaits(db);
+  const changed = await readChanged(db, personId, from);
+  const questions = await db('meter_lines')
+    .where({ state: 'asked' })
+    .count<{ count: string }[]>('id as count');
   return { waits, changed, questions: Number(questions[0]!.count), since: since?.toISOString() ?? null };
 }
 
