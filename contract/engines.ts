@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { pastRecheck, plannedRecheck } from './rechecks.ts';
-import { recheckPlan } from './sheets.ts';
+import { recheckPlan } from './recheckPlan.ts';
 import { stageKey } from './stages.ts';
 import {
   day,

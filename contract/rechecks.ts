@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { pattern } from './sheets.ts';
+import { pattern } from './pattern.ts';
 import { day, id, moment, passage, takenAt, usageUnit, version } from './values.ts';
 
 export const dueStateValue = z.enum(['not-held', 'overdue', 'due', 'coming', 'waiting']);

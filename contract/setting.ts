@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { role } from './sheets.ts';
+import { role } from './pattern.ts';
 import { id, limitMm, line, moment, remark, takenAt, thicknessMm } from './values.ts';
 
 export const newSetting = z

@@ -1,9 +1,10 @@
 import { doubtSequence } from '@zero-lash/core/assembly';
 import { tenthsFromMm } from '@zero-lash/core/length';
-import { isDayOfYear, isEmptyStep } from '@zero-lash/core/rechecks';
 import { lashPoints } from '@zero-lash/core/sheets';
 import { doubtLimit, LIMIT_KINDS, type LimitKey } from '@zero-lash/core/wear';
 import { z } from 'zod';
+import { pattern, role } from './pattern.ts';
+import { recheckPlan, strangePoints } from './recheckPlan.ts';
 import {
   day,
   id,
@@ -13,151 +14,9 @@ import {
   remark,
   remarks,
   thicknessMm,
-  usage,
   usageUnit,
   version,
 } from './values.ts';
-
-const degrees = z.number().min(0).max(719.999);
-/** Degrees after a cylinder's own firing TDC, a whole cycle early or late at the most. */
-const brakeAngle = z.number().min(-720).max(1440);
-const ratio = z.number().min(0.5).max(4);
-const few = (most: number) => z.int({ abort: true }).min(1, { abort: true }).max(most, { abort: true });
-const pitch = z.number().min(0.2).max(3);
-const torque = z.number().positive().max(500).nullable();
-
-export const role = z.enum(['intake', 'exhaust', 'intake-closing', 'exhaust-closing', 'brake']);
-
-const sizes = z
-  .object({ from: thicknessMm, to: thicknessMm, step: z.number().min(0.005).max(1) })
-  .refine(({ from, to }) => from <= to, {
-    path: ['to'],
-    error: 'the thickest is not below the thinnest',
-  });
-const stampedIn = z.enum(['mm', 'in']).default('mm');
-const locking = z.enum(['lock-nut', 'self-locking']);
-
-export const means = z.discriminatedUnion('kind', [
-  z.object({
-    kind: z.literal('screw'),
-    end: z.enum(['valve', 'pushrod']),
-    pitch,
-    rockerRatio: ratio,
-    locking,
-    torqueNm: torque,
-  }),
-  z.object({ kind: z.literal('pivot-nut'), pitch, rockerRatio: ratio, locking, torqueNm: torque }),
-  z.object({
-    kind: z.literal('shim'),
-    seat: z.enum(['on-bucket', 'under-bucket', 'under-finger']),
-    sizes,
-    diameter: z.number().min(3).max(60),
-    marking: remark(120),
-    stampedIn,
-    seatOffset: z.number().min(0).max(20).nullable(),
-    /** of a finger: valve arm over cam arm */
-    rockerRatio: ratio.optional(),
-  }),
-  z.object({ kind: z.literal('bucket'), sizes, marking: remark(120), stampedIn }),
-  z.object({ kind: z.literal('lash-cap'), sizes, marking: remark(120), stampedIn }),
-]);
-
-const cylinder = z.object({
-  id: z.string().regex(/^[A-Z]?\d{1,2}$/, { error: 'a cylinder is named by a number, such as 1' }),
-  bank: z.enum(['A', 'B']),
-  place: z.int().min(1).max(12),
-  firesAt: degrees,
-});
-
-export const pattern = z
-  .object({
-    layout: z.enum(['single', 'inline', 'v', 'flat']),
-    bankAngle: z.number().min(10).max(180).nullable(),
-    cylinders: z.array(cylinder).min(1).max(12),
-    turns: z.enum(['clockwise', 'anticlockwise']),
-    seenFrom: z.enum(['front', 'flywheel']),
-    // a number that nothing has is no question of what follows from it: it ends here
-    valves: z.object({ intake: few(3), exhaust: few(2) }),
-    bridges: z.object({ intake: z.boolean(), exhaust: z.boolean() }),
-    bridgeKind: z.enum(['plain', 'guided']).default('plain'),
-    closingSide: z.boolean(),
-    brakes: z
-      .array(
-        z
-          .object({ cylinder: z.string().max(3), opens: brakeAngle, closes: brakeAngle })
-          .refine(({ opens, closes }) => closes > opens && closes - opens < 720, {
-            path: ['closes'],
-            error: 'the brake rocker closes after it opens, within one cycle',
-          }),
-      )
-      .max(12),
-    exhaustSide: z.enum(['left', 'right']),
-    timing: z.object({
-      ivoBtdc: z.number().min(-40).max(90),
-      ivcAbdc: z.number().min(-20).max(110),
-      evoBbdc: z.number().min(-20).max(110),
-      evcAtdc: z.number().min(-40).max(90),
-      assumed: z.boolean(),
-      /** mm of lift at which it was given; nothing at the seat, or where the source does not say */
-      lift: z.number().positive().max(3).nullable().default(null),
-    }),
-    turnsBack: z.boolean().default(true),
-    camDrive: z.enum(['chain', 'belt', 'gears', 'unsaid']).default('unsaid'),
-    /** what lifts a valve while the engine is cranked; degrees after its cylinder's firing TDC */
-    decompressor: z
-      .object({ role: z.enum(['intake', 'exhaust']), opens: brakeAngle, closes: brakeAngle })
-      .refine(({ opens, closes }) => closes > opens && closes - opens < 720, {
-        path: ['closes'],
-        error: 'the decompressor lets go after it lifts, within one cycle',
-      })
-      .nullable()
-      .default(null),
-    /** the maker's own table: the crank's place, and the points measured there */
-    makersStops: z
-      .array(z.object({ angle: degrees, points: z.array(z.string().max(12)).min(1).max(120) }))
-      .max(48)
-      .default([]),
-    margin: z.number().min(0).max(60),
-    marks: z.array(degrees).min(1).max(72),
-    means,
-    roleMeans: z.partialRecord(role, means),
-  })
-  .superRefine((value, context) => {
-    const complain = (path: (string | number)[], message: string) =>
-      context.addIssue({ code: 'custom', path, message });
-    const names = value.cylinders.map(({ id: name }) => name);
-    names.forEach((name, index) => {
-      if (names.indexOf(name) !== index)
-        complain(['cylinders', index, 'id'], `cylinder ${name} is there twice`);
-    });
-    const seats = value.cylinders.map(({ bank, place }) => `${bank}${place}`);
-    seats.forEach((seat, index) => {
-      if (seats.indexOf(seat) !== index)
-        complain(['cylinders', index, 'place'], 'two cylinders stand in one place');
-    });
-    value.brakes.forEach((brake, index) => {
-      if (value.brakes.findIndex(({ cylinder: other }) => other === brake.cylinder) !== index)
-        complain(['brakes', index, 'cylinder'], `cylinder ${brake.cylinder} has a brake rocker already`);
-      if (!names.includes(brake.cylinder))
-        complain(['brakes', index, 'cylinder'], `there is no cylinder ${brake.cylinder}`);
-    });
-    const points = new Set(lashPoints(value).map(({ key }) => key));
-    value.makersStops.forEach(({ angle, points: listed }, index) => {
-      const strange = listed.find((key) => !points.has(key));
-      if (strange) complain(['makersStops', index, 'points'], `there is no point ${strange}`);
-      if (value.makersStops.findIndex((other) => other.angle === angle) !== index)
-        complain(['makersStops', index, 'angle'], `${angle}° is there twice`);
-    });
-    const all = value.makersStops.flatMap((stop) => stop.points);
-    const twice = all.find((key, index) => all.indexOf(key) !== index);
-    if (twice) complain(['makersStops', 0, 'points'], `${twice} is there twice`);
-    if (value.layout === 'v' && value.bankAngle === null)
-      complain(['bankAngle'], 'a V engine needs the angle between its banks');
-    const banks = new Set(value.cylinders.map(({ bank }) => bank)).size;
-    if (['single', 'inline'].includes(value.layout) && banks > 1)
-      complain(['layout'], 'this layout has one bank only');
-    if (value.layout === 'single' && names.length > 1) complain(['cylinders'], 'a single has one cylinder');
-  });
 
 /** Limits of one role in mm, with what the source's own page says. */
 export const roleLimits = z
@@ -167,33 +26,6 @@ export const roleLimits = z
     error: 'the greatest clearance must be above the least, by a tenth of a micrometre or more',
   });
 export type RoleLimits = z.infer<typeof roleLimits>;
-
-const dayOfYear = z.string().refine(isDayOfYear, { error: 'is no day of the year' }).nullable().default(null);
-
-/** When to look again, whichever is first, and at which points. */
-export const recheckStep = z
-  .object({
-    afterUsage: usage.positive().nullable(),
-    afterDays: z.int().min(1).max(3650).nullable(),
-    afterCycles: z.int().min(1).max(10_000).nullable().default(null),
-    /** a day of the year, month and day: it is looked at before that */
-    before: dayOfYear,
-    /** the last day of the season that begins then; none where nobody says */
-    until: dayOfYear,
-    /** what begins on that day, in the shop's words */
-    season: remark(40).default(''),
-    /** the points that a short look takes; none for every point */
-    points: z.array(line(12)).max(200).default([]),
-  })
-  .refine((step) => !isEmptyStep(step), { error: 'a recheck needs running, days, heat cycles or a season' })
-  .refine(({ before, until }) => before !== null || until === null, {
-    path: ['before'],
-    error: 'a season that ends has a first day',
-  });
-
-/** What is looked at when, step by step; the last one repeats. */
-export const recheckPlan = z.array(recheckStep).min(1).max(12);
-export type RecheckPlan = z.infer<typeof recheckPlan>;
 
 export const source = z.object({
   manual: line(120),
@@ -341,16 +173,6 @@ export const sheetFields = z.object({
   source,
   notes: remarks(2000),
 });
-
-/** Points that a plan names and the head does not have: where they stand in the plan, from 0. */
-export function strangePoints(
-  plan: readonly { readonly points: readonly string[] }[],
-  keys: ReadonlySet<string>,
-): readonly { readonly step: number; readonly point: string }[] {
-  return plan.flatMap(({ points }, step) =>
-    points.filter((point) => !keys.has(point)).map((point) => ({ step, point })),
-  );
-}
 
 /** What holds a sheet together: its plan names points of its own head. */
 function namesItsPoints(

@@ -7,6 +7,7 @@ import * as people from '@zero-lash/contract/people';
 import { problem } from '@zero-lash/contract/problems';
 import { pastRecheck } from '@zero-lash/contract/rechecks';
 import { setting } from '@zero-lash/contract/setting';
+import { pattern } from '@zero-lash/contract/pattern';
 import * as sheets from '@zero-lash/contract/sheets';
 import { today } from '@zero-lash/contract/today';
 import { turning, turningRow } from '@zero-lash/contract/turning';
@@ -35,7 +36,7 @@ const NAMED = {
   Problem: problem,
   Recheck: pastRecheck,
   Setting: setting,
-  Pattern: sheets.pattern,
+  Pattern: pattern,
   SheetBody: sheets.sheetBody,
   SheetRevision: sheets.sheetRevision,
   Today: today,

@@ -1,5 +1,5 @@
 import type { newEnginePlan } from '@zero-lash/contract/engines';
-import { strangePoints } from '@zero-lash/contract/sheets';
+import { strangePoints } from '@zero-lash/contract/recheckPlan';
 import { lashPoints } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import type { z } from 'zod';

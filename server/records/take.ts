@@ -10,7 +10,8 @@ import {
   type RecordTable,
   type RecordTaken,
 } from '@zero-lash/contract/records';
-import { recheckPlan, sheetFields } from '@zero-lash/contract/sheets';
+import { recheckPlan } from '@zero-lash/contract/recheckPlan';
+import { sheetFields } from '@zero-lash/contract/sheets';
 import { ranLine } from '@zero-lash/contract/ran';
 import { wearLine } from '@zero-lash/contract/wear';
 import { intervalOf, type Reading } from '@zero-lash/core/measuring';

@@ -1,5 +1,5 @@
+import { pattern as patternSchema } from '@zero-lash/contract/pattern';
 import {
-  pattern as patternSchema,
   type SheetFile,
   type SheetRevision,
   type SheetSummary,

@@ -1,10 +1,10 @@
 import type { SheetRevision } from '@zero-lash/contract/sheets';
+import { role } from '@zero-lash/contract/pattern';
 import {
   draftChange,
   newRevision,
   newSheet,
   publication,
-  role,
   sheetFile,
   sheetRevision,
   sheetSummary,

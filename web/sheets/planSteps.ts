@@ -1,4 +1,4 @@
-import { recheckPlan, type RecheckPlan } from '@zero-lash/contract/sheets';
+import { recheckPlan, type RecheckPlan } from '@zero-lash/contract/recheckPlan';
 import { isDayOfYear, isEmptyStep } from '@zero-lash/core/rechecks';
 import { numberTyped } from '../app/figures.ts';
 
