@@ -8,7 +8,7 @@ import {
 import type { ProblemBody } from '@zero-lash/contract/problems';
 import { v4 as makeKey } from 'uuid';
 import { serverReached } from './outbox.ts';
-import { keepAnswer, keptAnswer } from './keptAnswers.ts';
+import { askedBy, forgetAnswers, keepAnswer, keptAnswer } from './keptAnswers.ts';
 
 const plain = fetchBaseQuery({ baseUrl: '/api', timeout: 20_000 });
 
@@ -22,13 +22,16 @@ const ATTEMPTS = 4;
 const patient = retry(
   async (args: string | FetchArgs, api, extra) => {
     const reading = readAt(args);
+    const by = askedBy();
     const result = await plain(args, api, extra);
     const unreached = result.error?.status === 'FETCH_ERROR' || result.error?.status === 'TIMEOUT_ERROR';
     if (reading !== null || unreached) api.dispatch(serverReached(!unreached));
+    // whoever was signed out elsewhere leaves nothing here that would open without the server
+    if (reading === 'session' && result.error?.status === 401) await forgetAnswers();
     if (result.error && typeof result.error.status === 'number' && result.error.status < 500)
       retry.fail(result.error, result.meta);
     if (reading === null) return result;
-    if (result.data !== undefined) void keepAnswer(reading, result.data);
+    if (result.data !== undefined) void keepAnswer(reading, result.data, by);
     const kept = unreached ? await keptAnswer(reading) : undefined;
     return kept === undefined ? result : { data: kept };
   },

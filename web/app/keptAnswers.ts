@@ -10,12 +10,21 @@ const SETTLED_MS = 1500;
 const settled = new Promise((resolve) => setTimeout(resolve, SETTLED_MS));
 const openStore = async () => (await import('./deviceStore.ts')).deviceStore;
 
-/** Keeps an answer, where it is one that pages open with. A device that refuses to keep costs the convenience only. */
-export async function keepAnswer(url: string, value: unknown): Promise<void> {
+/** How often this device was left by somebody: what was asked for before is of nobody's here any more. */
+let left = 0;
+/** Whose answers are asked for now; it goes with an answer to where it is kept. */
+export const askedBy = (): number => left;
+
+/**
+ * Keeps an answer, where it is one that pages open with. A device that refuses to keep costs the convenience only.
+ *
+ * @param by who asked, as `askedBy` said then: what comes in after they left is not kept
+ */
+export async function keepAnswer(url: string, value: unknown, by = left): Promise<void> {
   if (!isKept(url)) return;
   await settled
     .then(openStore)
-    .then((store) => store.answers.put({ url, value }))
+    .then((store) => (by === left ? store.answers.put({ url, value }) : undefined))
     .catch(() => undefined);
 }
 
@@ -31,6 +40,7 @@ export async function keptAnswer(url: string): Promise<unknown> {
 
 /** Forgets what was kept for whoever signs out; what is not sent yet stays. */
 export async function forgetAnswers(): Promise<void> {
+  left += 1;
   try {
     await (await openStore()).answers.clear();
   } catch {

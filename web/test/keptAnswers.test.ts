@@ -1,0 +1,55 @@
+// @vitest-environment happy-dom
+import 'fake-indexeddb/auto';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { store } from '../app/store.ts';
+import { peopleApi } from '../people/endpoints.ts';
+import { askedBy, forgetAnswers, keepAnswer, keptAnswer } from '../app/keptAnswers.ts';
+
+beforeEach(() => forgetAnswers());
+
+describe('what a device opens pages with', () => {
+  it('is the last answer of each page, and of lists as they open', async () => {
+    await keepAnswer('session', { person: 'Tobin' });
+    await keepAnswer('session', { person: 'Osk' });
+    expect(await keptAnswer('session')).toEqual({ person: 'Osk' });
+    for (const url of [
+      'engines?limit=100',
+      'rechecks?limit=50&state=open',
+      'rechecks/filters',
+      'usage/questions',
+    ]) {
+      await keepAnswer(url, url);
+      expect(await keptAnswer(url), url).toBe(url);
+    }
+    // what was looked for by a word, and pages further on, would be others each time
+    for (const url of ['engines?limit=100&search=saw', 'engines?limit=100&offset=100', 'people', 'fleet/1']) {
+      await keepAnswer(url, url);
+      expect(await keptAnswer(url), url).toBeUndefined();
+    }
+  });
+
+  it('is nobody’s any more once they left, though it comes in after', async () => {
+    await keepAnswer('today', 'kept');
+    const by = askedBy();
+    const onItsWay = keepAnswer('session', { person: 'Tobin' }, by);
+    await forgetAnswers();
+    await onItsWay;
+    await keepAnswer('today', 'late', by);
+    expect([await keptAnswer('session'), await keptAnswer('today')]).toEqual([undefined, undefined]);
+    await keepAnswer('session', { person: 'Osk' });
+    expect(await keptAnswer('session')).toEqual({ person: 'Osk' });
+  });
+
+  it('is gone once the server says that they are signed out, and stays while it is not reached', async () => {
+    const ask = () => store.dispatch(peopleApi.endpoints.session.initiate(undefined, { forceRefetch: true }));
+    await keepAnswer('session', { person: { id: 'p', name: 'Tobin' } });
+    await keepAnswer('today', 'kept');
+    const server = vi.spyOn(globalThis, 'fetch').mockRejectedValue(new TypeError('Failed to fetch'));
+    expect((await ask()).data).toEqual({ person: { id: 'p', name: 'Tobin' } });
+    server.mockResolvedValue(
+      Response.json({ code: 'unauthenticated', detail: 'Sign in first.' }, { status: 401 }),
+    );
+    expect((await ask()).isError).toBe(true);
+    expect([await keptAnswer('session'), await keptAnswer('today')]).toEqual([undefined, undefined]);
+  });
+});
