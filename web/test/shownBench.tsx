@@ -16,10 +16,10 @@ import type { PastRecheck } from '@zero-lash/contract/rechecks';
 import type { BuildView } from '../builds/buildView.ts';
 import { peopleApi } from '../people/endpoints.ts';
 
-export const signIn = (role: Session['person']['role']) =>
+export const signIn = (role: Session['person']['role'], id = 'tobin') =>
   store.dispatch(
     peopleApi.util.upsertQueryData('session', undefined, {
-      person: { id: 'tobin', name: 'Tobin Hask', role, active: true, email: '', version: 1 },
+      person: { id, name: 'Tobin Hask', role, active: true, email: '', version: 1 },
       shop: {
         name: 'Overmere',
         unit: 'mm',

@@ -157,6 +157,13 @@ describe('the usage log', () => {
     cleanup();
     await shown();
     expect(screen.getByLabelText('Frost fan 12, now in hours')).toHaveProperty('value', '1433');
+    cleanup();
+    // whoever comes after does not write down what another read
+    await signIn('bench', 'osk');
+    show(<UsagePage />);
+    expect(await screen.findByLabelText('Frost fan 12, now in hours')).toHaveProperty('value', '');
+    cleanup();
+    await shown();
     fireEvent.click(writeDown());
     cleanup();
     await shown();

@@ -15,6 +15,7 @@ import { useAppDispatch, useAppSelector } from '../app/store.ts';
 import { useOutbox } from '../app/useOutbox.ts';
 import { useEnginesQuery } from '../engines/endpoints.ts';
 import { useRole } from '../people/useRole.ts';
+import { useSession } from '../people/useSession.ts';
 import { useShopTimes } from '../people/useShopTimes.ts';
 import { draftTyped } from '../measuring/drafts.ts';
 import { METER_FIGURE } from './endpoints.ts';
@@ -24,8 +25,8 @@ import { UsageFile } from './UsageFile.tsx';
 import './usage.css';
 
 const PAGE = 100;
-/** Where what is typed is kept on the device. */
-const TYPED = 'usage';
+/** Where what somebody typed is kept on the device: nobody writes down what another read. */
+const typedBy = (person: string | undefined) => `usage:${person}`;
 
 /** The usage log: every engine in one list, its meter typed straight down; from a file, or from a feed. */
 export default function UsagePage() {
@@ -216,14 +217,15 @@ function OnItsWay({ engineId, sent }: { readonly engineId: string; readonly sent
 /** What was typed and not written down yet, which stays on this device. */
 function useTyped() {
   const dispatch = useAppDispatch();
+  const key = typedBy(useSession()?.person.id);
   const [typed, setTyped] = useState<Readonly<Record<string, Typed>>>(
-    JSON.parse(useAppSelector((state) => state.drafts[TYPED]) ?? '{}'),
+    JSON.parse(useAppSelector((state) => state.drafts[key]) ?? '{}'),
   );
   return [
     typed,
     (now: Readonly<Record<string, Typed>>) => {
       setTyped(now);
-      dispatch(draftTyped({ key: TYPED, text: Object.keys(now).length === 0 ? '' : JSON.stringify(now) }));
+      dispatch(draftTyped({ key, text: Object.keys(now).length === 0 ? '' : JSON.stringify(now) }));
     },
   ] as const;
 }
