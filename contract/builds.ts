@@ -57,6 +57,8 @@ export const buildHead = z.object({
   ownAims: ownAims.nullable(),
   /** as the shop had it when the build was opened */
   provesAgain,
+  /** a screw's reading after locking stands where two turns follow without resistance */
+  lockedStands: z.boolean(),
   allowOver,
   version,
   openedAt: moment,
@@ -94,6 +96,8 @@ export const tickRow = z.object({
   done: z.boolean(),
   by: z.string(),
   at: moment,
+  /** when it was ticked before, and taken back since, the first one first */
+  earlier: z.array(moment).optional(),
 });
 export type TickRow = z.infer<typeof tickRow>;
 

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { judgedBy, verdict } from './measuring.ts';
 import { pastRecheck, plannedRecheck } from './rechecks.ts';
 import { recheckPlan } from './recheckPlan.ts';
 import { stageKey } from './stages.ts';
@@ -88,7 +89,12 @@ export const gapRow = z.object({
   usage: z.number().nullable(),
   lo: z.number(),
   hi: z.number().nullable(),
-  verdict: z.string(),
+  /** something bounds it from below; where nothing does, `lo` is only shown as 0 */
+  floor: z.boolean(),
+  verdict,
+  onLimit: z.boolean(),
+  /** what it was judged by, and is shown with: not the newest revision's */
+  limits: judgedBy,
 });
 export type GapRow = z.infer<typeof gapRow>;
 

@@ -6,13 +6,22 @@ const reach = z
   .number()
   .min(0, { error: 'a clearance is never negative' })
   .max(25, { error: 'no clearance is over 25 mm' });
-const blade = z.number().positive({ error: 'a blade has a thickness' }).max(25);
 
 /** A reading as the bench took it; lengths in mm. */
 export const reading = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('tries'),
-    tries: z.array(z.object({ thickness: blade, result: z.enum(['goes', 'drags', 'wont']) })).max(40),
+    tries: z
+      .array(
+        z
+          .object({ thickness: reach, result: z.enum(['goes', 'drags', 'wont']) })
+          // at nothing only "goes" can be said: no blade goes, and it rocks across the gap
+          .refine(({ thickness, result }) => thickness > 0 || result === 'goes', {
+            path: ['thickness'],
+            error: 'a blade has a thickness',
+          }),
+      )
+      .max(40),
     repeatability: reach.default(0.01),
   }),
   z.object({ kind: z.literal('bracket'), go: reach, noGo: reach }).refine(({ go, noGo }) => go < noGo, {
@@ -56,14 +65,24 @@ const takenReading = z.object({
   /** the reading of this point that the device knew of; another one since then is kept beside it by name */
   over: id.nullable().optional(),
   reason: remark(120).default(''),
+  /** felt by a blade narrower than the hollow that is worn in there: what it says stands */
+  narrowBlade: z.boolean().default(false),
 });
 
 /** A reading with no try in it takes back what stood there, so that nothing is known any more, and says why. */
-export const newReading = takenReading.refine(
-  ({ reading, reason }) => reading.kind !== 'tries' || reading.tries.length > 0 || reason !== '',
-  { path: ['reading', 'tries'], error: 'at least one blade was tried, or the reason says why none counts' },
-);
+export const newReading = takenReading
+  .refine(({ reading, reason }) => reading.kind !== 'tries' || reading.tries.length > 0 || reason !== '', {
+    path: ['reading', 'tries'],
+    error: 'at least one blade was tried, or the reason says why none counts',
+  })
+  .refine(({ reading }) => reading.kind !== 'drag' || reading.blade > 0, {
+    path: ['reading', 'blade'],
+    error: 'a blade has a thickness',
+  });
 export type NewReading = z.input<typeof newReading>;
+
+/** The limits a reading is judged by, in mm, with what is taken over the greatest. */
+export const judgedBy = z.object({ min: z.number(), max: z.number(), allowOver: z.number() });
 
 export const readingRow = z.object({
   id,
@@ -73,8 +92,13 @@ export const readingRow = z.object({
   asTyped: z.string(),
   lo: z.number(),
   hi: z.number().nullable(),
+  /** something bounds it from below; where nothing does, `lo` is only shown as 0 */
+  floor: z.boolean(),
   verdict,
   onLimit: z.boolean(),
+  /** what it was judged by */
+  limits: judgedBy,
+  narrowBlade: z.boolean(),
   doubtKept: z.boolean(),
   crankAngle: z.number().nullable(),
   /** taken with its follower off the base circle, and kept all the same */
@@ -84,7 +108,9 @@ export const readingRow = z.object({
   blind: z.boolean(),
   beforeLock: z.boolean(),
   /** what a blind second look is held against */
-  firstLook: z.object({ by: z.string(), lo: z.number(), hi: z.number().nullable() }).nullable(),
+  firstLook: z
+    .object({ by: z.string(), lo: z.number(), hi: z.number().nullable(), floor: z.boolean() })
+    .nullable(),
   by: z.string(),
   at: moment,
   supersedes: id.nullable(),
@@ -103,7 +129,10 @@ export const pastReading = readingRow
     asTyped: true,
     lo: true,
     hi: true,
+    floor: true,
     verdict: true,
+    onLimit: true,
+    limits: true,
     by: true,
     takenAt: true,
     reason: true,

@@ -19,14 +19,16 @@ const sizes = z
     error: 'the thickest is not below the thinnest',
   });
 const stampedIn = z.enum(['mm', 'in']).default('mm');
+const gapAt = z.enum(['valve', 'cam']);
 const locking = z.enum(['lock-nut', 'self-locking']);
 
 export const means = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('screw'),
-    end: z.enum(['valve', 'pushrod']),
+    end: z.enum(['valve', 'pushrod', 'finger-pivot']),
     pitch,
     rockerRatio: ratio,
+    gapAt: gapAt.optional(),
     locking,
     torqueNm: torque,
   }),
@@ -41,6 +43,12 @@ export const means = z.discriminatedUnion('kind', [
     seatOffset: z.number().min(0).max(20).nullable(),
     /** of a finger: valve arm over cam arm */
     rockerRatio: ratio.optional(),
+    /** of a finger: where its gap is taken */
+    gapAt: gapAt.optional(),
+    /** under buckets: the maker allows turning with nothing in */
+    turnsBare: z.boolean().optional(),
+    /** on buckets: where the crank is put before a tool holds a valve down */
+    toolCrank: remark(120).optional(),
   }),
   z.object({ kind: z.literal('bucket'), sizes, marking: remark(120), stampedIn }),
   z.object({ kind: z.literal('lash-cap'), sizes, marking: remark(120), stampedIn }),
@@ -135,6 +143,12 @@ export const pattern = z
     const all = value.makersStops.flatMap((stop) => stop.points);
     const twice = all.find((key, index) => all.indexOf(key) !== index);
     if (twice) complain(['makersStops', 0, 'points'], `${twice} is there twice`);
+    for (const [path, each] of [
+      ['means', value.means],
+      ...Object.entries(value.roleMeans).map(([of, own]) => [`roleMeans.${of}`, own]),
+    ] as [string, z.output<typeof means> | undefined][])
+      if (each?.kind === 'screw' && each.end === 'finger-pivot' && each.rockerRatio <= 1)
+        complain([...path.split('.'), 'rockerRatio'], 'the ratio of a finger is above 1');
     if (value.layout === 'v' && value.bankAngle === null)
       complain(['bankAngle'], 'a V engine needs the angle between its banks');
     const banks = new Set(value.cylinders.map(({ bank }) => bank)).size;

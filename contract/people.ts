@@ -48,6 +48,8 @@ const shopFields = {
   /** gauges may be reached on the shop's own network, besides those on the server's machine */
   gaugesOnNetwork: z.boolean(),
   provesAgain,
+  /** a screw's reading after locking stands where two turns follow without resistance; for builds opened from then on */
+  lockedStands: z.boolean(),
   /** taken over the greatest clearance, never under the least */
   allowOver,
   /** nobody is told anything between these hours of the shop's clock; alike, there are none */

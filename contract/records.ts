@@ -31,7 +31,7 @@ export const RECORD_TABLES = {
   },
   sheet_limits: {
     ...{ revision_id: '>sheet_revisions', role: 'text', min_tenths: 'number', max_tenths: 'number' },
-    as_written: 'text',
+    ...{ as_written: 'text', allow_over_tenths: 'number?~', allow_over_why: 'text~' },
   },
   lash_points: {
     ...{ revision_id: '>sheet_revisions', key: 'text', ordinal: 'number', cylinder: 'text', role: 'text' },
@@ -54,7 +54,7 @@ export const RECORD_TABLES = {
     ...{ stage_since: 'moment', complaint: 'text', aim: 'text', version: 'number', opened_at: 'moment' },
     ...{ opened_by: '>people', closed_at: 'moment?', seq: 'number', carried_round: '>rounds?' },
     ...{ proves_again: 'text', abandoned_at: 'moment?', abandoned_by: '>people?', abandoned_why: 'text?' },
-    ...{ own_aims: 'json?', aim_by: '>people?', allow_over: 'json' },
+    ...{ own_aims: 'json?', aim_by: '>people?', allow_over: 'json', locked_stands: 'truth~' },
   },
   rechecks: {
     ...{ id: 'id', build_id: '>builds', engine_id: '>engines', sequence: 'number', planned_usage: 'number' },
@@ -104,6 +104,7 @@ export const RECORD_TABLES = {
   },
   stage_ticks: {
     ...{ build_id: '>builds', stage: 'text', check_key: 'text', by: '>people', at: 'moment', done: 'truth' },
+    earlier: 'json~',
   },
   stage_notes: { id: 'id', build_id: '>builds', stage: 'text', text: 'text', by: '>people', at: 'moment' },
   round_conditions: {
@@ -117,6 +118,7 @@ export const RECORD_TABLES = {
     ...{ supersedes: '>readings?', superseded: 'truth', reason: 'text', crank_angle: 'number?' },
     ...{ off_base: 'truth', instrument_id: '>instruments?', taken_at: 'moment', blind: 'truth' },
     ...{ first_look: '>readings?', format: 'number', before_lock: 'truth' },
+    ...{ allow_over_tenths: 'number~', narrow_blade: 'truth~' },
   },
   settings: {
     ...{ id: 'id', build_id: '>builds', revision_id: '>sheet_revisions', point: 'text', kind: 'text' },
@@ -132,6 +134,7 @@ export const RECORD_TABLES = {
       usage: 'number',
       statement: 'text',
       accepted: 'json',
+      seq: 'number?~',
     },
   },
   build_entries: {

@@ -21,6 +21,8 @@ export const newSetting = z
     takenAt,
   })
   .superRefine((value, context) => {
+    if (value.kind === 'turned' && value.degrees === 0)
+      context.addIssue({ code: 'custom', path: ['degrees'], message: 'nothing was turned' });
     if (value.kind === 'fitted' && value.fitted === null)
       context.addIssue({ code: 'custom', path: ['fitted'], message: 'say what was fitted' });
     if (value.kind === 'bare' && value.fitted !== null)
@@ -61,6 +63,8 @@ export const ownAim = z.object({ role, target: limitMm });
 export const ownAims = z.object({ figures: z.array(ownAim), reason: z.string(), by: z.string() });
 export type OwnAims = z.infer<typeof ownAims>;
 
+export const OVER_TOO_MUCH = 'more than 0.1 mm over the band is another limit, not an allowance';
+
 /** How far over the greatest clearance a shop still takes the points of a role; mm. */
 export const allowOver = z
   .array(
@@ -69,7 +73,7 @@ export const allowOver = z
       over: z
         .number()
         .min(0, { error: 'nothing under the band is ever allowed' })
-        .max(0.1, { error: 'more than 0.1 mm over the band is another limit, not an allowance' }),
+        .max(0.1, { error: OVER_TOO_MUCH }),
     }),
   )
   .max(8);

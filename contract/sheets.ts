@@ -4,6 +4,7 @@ import { lashPoints } from '@zero-lash/core/sheets';
 import { doubtLimit, LIMIT_KINDS, type LimitKey } from '@zero-lash/core/wear';
 import { z } from 'zod';
 import { pattern, role } from './pattern.ts';
+import { OVER_TOO_MUCH } from './setting.ts';
 import { recheckPlan, strangePoints } from './recheckPlan.ts';
 import {
   day,
@@ -20,7 +21,21 @@ import {
 
 /** Limits of one role in mm, with what the source's own page says. */
 export const roleLimits = z
-  .object({ role, min: limitMm, max: limitMm, asWritten: remark(40) })
+  .object({
+    role,
+    min: limitMm,
+    max: limitMm,
+    asWritten: remark(40),
+    /** what is taken over the greatest, and why; nothing where the sheet does not say and the shop's own rule stands */
+    allowance: z
+      .object({ over: z.number().min(0).max(0.1, { error: OVER_TOO_MUCH }), why: remark(120) })
+      .refine(({ over, why }) => over === 0 || why !== '', {
+        path: ['why'],
+        error: 'say why more than the greatest is taken',
+      })
+      .nullable()
+      .optional(),
+  })
   .refine(({ min, max }) => tenthsFromMm(min) < tenthsFromMm(max), {
     path: ['max'],
     error: 'the greatest clearance must be above the least, by a tenth of a micrometre or more',

@@ -1,25 +1,11 @@
 import { z } from 'zod';
-import { length, limits, operation, type Operation } from './operations/operation.ts';
+import { MEASURING_OPERATIONS } from './operations/measuring.ts';
+import { length, operation, type Operation } from './operations/operation.ts';
 import { RECHECK_OPERATIONS } from './operations/rechecks.ts';
 import { SETTING_OPERATIONS } from './operations/setting.ts';
 import { WEAR_OPERATIONS } from './operations/wear.ts';
-import { assess, bladeStack, nextBlade } from './measuring/index.ts';
 import { crankStops, openPairs, stopTable } from './turning/index.ts';
-import { parseLength } from './length/index.ts';
-import { screwTurn } from './setting/index.ts';
 
-const reading = z.discriminatedUnion('kind', [
-  z.object({
-    kind: z.literal('tries'),
-    tries: z.array(z.object({ thickness: length, result: z.enum(['goes', 'drags', 'wont']) })),
-    repeatability: length.default(0.01),
-  }),
-  z.object({ kind: z.literal('bracket'), go: length, noGo: length }),
-  z.object({ kind: z.literal('drag'), blade: length, repeatability: length.default(0.01) }),
-  z.object({ kind: z.literal('value'), value: length, uncertainty: length }),
-  z.object({ kind: z.literal('go-only'), go: length }),
-  z.object({ kind: z.literal('no-go-only'), noGo: length }),
-]);
 const engine = {
   cylinders: z.array(z.object({ id: z.string(), firesAt: z.number() })).min(1),
   points: z.array(
@@ -43,23 +29,9 @@ const engine = {
     evcAtdc: z.number(),
   }),
 };
-const maxStack = z.int().min(1).max(6);
 
 /** Every operation of the core that the shell command reaches, by name. Lengths in mm, angles in crank degrees. */
 export const OPERATIONS: Readonly<Record<string, Operation>> = {
-  assess: operation(
-    z.object({
-      spec: limits,
-      reading,
-      limitTolerance: length.optional(),
-      allowOver: length.optional(),
-    }),
-    assess,
-  ),
-  'blade-stack': operation(
-    z.object({ blades: z.array(z.number().positive()).min(1), target: length, maxStack }),
-    bladeStack,
-  ),
   'crank-stops': operation(
     z.object({
       ...engine,
@@ -70,37 +42,9 @@ export const OPERATIONS: Readonly<Record<string, Operation>> = {
     }),
     crankStops,
   ),
-  'next-blade': operation(
-    z.object({
-      blades: z.array(z.number().positive()),
-      maxStack,
-      lo: length,
-      hi: length.nullable(),
-      spec: limits,
-    }),
-    nextBlade,
-  ),
   'open-pairs': operation(z.object({ ...engine, within: length }), openPairs),
-  'parse-length': operation(
-    z.object({
-      text: z.string(),
-      defaultUnit: z.enum(['mm', 'um', 'thou', 'in']),
-      spec: limits.optional(),
-    }),
-    ({ text, defaultUnit, spec }) => parseLength(text, defaultUnit, spec),
-  ),
-  'screw-turn': operation(
-    z.object({
-      measured: length,
-      target: length,
-      pitch: z.number().positive(),
-      screwSide: z.enum(['valve', 'pushrod', 'pivot']),
-      rockerRatio: z.number().positive(),
-      lockShift: z.number().optional(),
-    }),
-    screwTurn,
-  ),
   'stop-table': operation(z.object({ ...engine, angles: z.array(z.number()), margin: length }), stopTable),
+  ...MEASURING_OPERATIONS,
   ...SETTING_OPERATIONS,
   ...WEAR_OPERATIONS,
   ...RECHECK_OPERATIONS,

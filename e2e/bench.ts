@@ -100,6 +100,27 @@ export const fours = (cylinders: number) =>
     ['Ia', 'Ib', 'Ea', 'Eb'].map((side) => `${index + 1}${side}`),
   ).flat();
 
+/** Writes down why nothing is counted out: a count is not ticked over nothing without a word. */
+export async function nothingToCount(page: Page): Promise<void> {
+  await page.getByLabel('Note at Open up').fill('Only the cover came off.');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(page.getByText('Only the cover came off.')).toBeVisible();
+}
+
+/** Ticks what puts a cam back: what the sheet does not let be skipped, and the passes of its caps. */
+export async function camBackIn(page: Page): Promise<void> {
+  await page.getByText('Put together', { exact: true }).click();
+  for (const step of await page.getByRole('checkbox', { name: /\(not to be skipped\)/ }).all())
+    await step.check();
+  await page.getByText('Tighten, pass by pass', { exact: true }).click();
+  const caps = page.getByRole('heading', { name: 'Cam caps' }).locator('..');
+  for (const pass of [/^Pass 1 of 2/, /^Pass 2 of 2/]) {
+    const box = caps.getByRole('checkbox', { name: pass });
+    await expect(box).toBeEnabled();
+    await box.check();
+  }
+}
+
 /** Writes as whoever is signed in on a page. */
 async function write(page: Page, path: string, data: unknown, base = process.env.BASE_URL!) {
   const answer = await page.request.post(`${base}/api/${path}`, {
@@ -178,6 +199,8 @@ async function onTheStand(
   let { version } = opened.changes[0]!.row as BuildHead;
   for (const [stage, checks, to] of BEFORE_MEASURING.slice(0, stages)) {
     for (const check of checks) await written(`builds/${id}/ticks`, { stage, check, done: true });
+    // a count over nothing wants a word
+    if (stage === 'open-up') await written(`builds/${id}/notes`, { stage, text: 'Only the cover came off.' });
     const moved = await written(`builds/${id}/stage`, { to, version });
     ({ version } = moved.changes[0]!.row as BuildHead);
   }

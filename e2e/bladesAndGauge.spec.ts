@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { atAsFound, fours, onHead, eachAtHand, selected, signIn } from './bench.ts';
+import { atAsFound, entry, fours, onHead, eachAtHand, selected, signIn } from './bench.ts';
 
 const SIXTEEN = fours(4);
 
@@ -48,26 +48,32 @@ test('what was tried is not lost by a question, and a try taken back is taken ba
   page,
 }) => {
   await signIn(page, 'Tobin Hask');
-  await atAsFound(page, 'S1 Sawyer', 'Tried and asked');
+  // a piece is chosen by the figure: what is out is narrowed further
+  await atAsFound(page, 'T16 Rack', 'Tried and asked');
   await page.getByLabel('Measured by').selectOption('Step by step');
-  for (const blade of ['0.08', '0.14', '0.15', '0.20']) {
+  for (const blade of ['0.11', '0.19', '0.20', '0.22']) {
     await expect(page.getByText(`ry ${blade}`)).toBeVisible();
     await page.getByRole('button', { name: 'goes', exact: true }).click();
   }
-  await expect(onHead(page, '1I')).toHaveAccessibleName(/loose, 0\.20 to …/);
+  await expect(onHead(page, '1Ia')).toHaveAccessibleName(/loose, 0\.22 to …/);
   await page.getByRole('button', { name: 'Take back' }).click();
-  await expect(onHead(page, '1I')).toHaveAccessibleName(/loose, 0\.15 to …/);
+  await expect(onHead(page, '1Ia')).toHaveAccessibleName(/loose, 0\.20 to …/);
   await expect(page.getByText(/Waiting to be sent/)).toHaveCount(0);
   await page.reload();
-  await expect(onHead(page, '1I')).toHaveAccessibleName(/loose, 0\.15 to …/);
-  await onHead(page, '1I').click();
-  for (const left of ['0.14', '0.08', '0.00']) {
+  await expect(onHead(page, '1Ia')).toHaveAccessibleName(/loose, 0\.20 to …/);
+  await onHead(page, '1Ia').click();
+  for (const left of ['0.19', '0.11', '0.00']) {
     await page.getByRole('button', { name: 'Take back' }).click();
-    await expect(onHead(page, '1I')).toHaveAccessibleName(new RegExp(`, ${left} to …`));
+    await expect(onHead(page, '1Ia')).toHaveAccessibleName(new RegExp(`, ${left} to …`));
   }
   await page.reload();
-  await onHead(page, '1I').click();
+  await onHead(page, '1Ia').click();
   await expect(page.getByText(/typed taken back by Tobin Hask/)).toBeVisible();
+
+  await atAsFound(page, 'S1 Sawyer', 'Asked of its base circle');
+  await entry(page).fill('0.12 0.13');
+  await page.keyboard.press('Enter');
+  await expect(onHead(page, '1I')).toHaveAttribute('data-state', 'in-spec');
 
   const guide = page.getByRole('region', { name: 'Where to turn' });
   await onHead(page, '1E').click();

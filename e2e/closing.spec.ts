@@ -10,6 +10,9 @@ test('a round from paper proves an engine, which is not signed off while a bolt 
   await withHeadOpen(page, 'Q4 Orchard', 'Closed for a journey', 'set', gap);
   await page.getByRole('button', { name: 'Go on to Prove' }).click();
   await expect(page.getByRole('heading', { name: 'Prove', level: 2 })).toBeVisible();
+  // what is read before the two turns proves nothing
+  await expect(page.getByText(/Two full turns by hand first/)).toBeVisible();
+  await tickEverything(page.getByRole('group', { name: 'Tick off' }));
   await page.getByRole('button', { name: 'Type a round from paper' }).click();
   const fields = page.getByLabel(/^Gap at .*, from paper$/);
   await expect(fields).toHaveCount(8);
@@ -24,7 +27,6 @@ test('a round from paper proves an engine, which is not signed off while a bolt 
   for (const key of ['1I', '4E']) await expect(onHead(page, key)).toHaveAttribute('data-state', 'in-spec');
   const table = page.getByRole('region', { name: 'From found to proved' });
   await expect(table.getByRole('row', { name: /^4E/ })).toContainText('0.34–0.36');
-  await tickEverything(page.getByRole('group', { name: 'Tick off' }));
   await page.getByRole('button', { name: 'Go on to Close and sign off' }).click();
   await expect(page.getByRole('heading', { name: 'Close and sign off', level: 2 })).toBeVisible();
   await tickEverything(page.getByRole('group', { name: 'Tick off' }));

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { entry, onHead, selected, tickEverything } from './bench.ts';
+import { entry, nothingToCount, onHead, selected, tickEverything } from './bench.ts';
 import { openOwnShop } from './shopFloor.ts';
 
 let shop: Awaited<ReturnType<typeof openOwnShop>> | undefined;
@@ -79,6 +79,7 @@ test('an empty shop, from its first lead to a gap measured on its first engine',
   ] as const) {
     await expect(page.getByRole('heading', { name: at, level: 2 })).toBeVisible();
     await tickEverything(page);
+    if (at === 'Open up') await nothingToCount(page);
     await page.getByRole('button', { name: `Go on to ${to}` }).click();
     await expect(page.getByRole('heading', { name: to, level: 2 })).toBeVisible();
   }

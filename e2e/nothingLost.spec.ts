@@ -12,6 +12,7 @@ import {
   selected,
   eachAtHand,
   signIn,
+  nothingToCount,
   tickEverything,
 } from './bench.ts';
 import { openOwnShop } from './shopFloor.ts';
@@ -297,6 +298,7 @@ test('hands that change at once leave nothing behind that the next would wait fo
     await new Promise((resolve) => setTimeout(resolve, 700));
     await route.continue();
   });
+  await nothingToCount(page);
   await tickEverything(page);
   await changeHands(page, 'Osk Velland');
   await expect(page.getByText(/What Tobin Hask did is sent when/)).toHaveCount(0);

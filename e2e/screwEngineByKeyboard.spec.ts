@@ -1,5 +1,15 @@
 import { expect, test, type Page } from '@playwright/test';
-import { changeHands, entry, onHead, openEngine, pairs, eachAtHand, selected, signIn } from './bench.ts';
+import {
+  changeHands,
+  entry,
+  nothingToCount,
+  onHead,
+  openEngine,
+  pairs,
+  eachAtHand,
+  selected,
+  signIn,
+} from './bench.ts';
 
 const ENGINE = 'Keyboard four';
 
@@ -47,6 +57,8 @@ test('a screw engine, from the stand to its second recheck, by keyboard', async 
   await tickAll(page, [/Engine cold/, /isolated/, /Outside cleaned/]);
   await goOn(page, 'Open up');
   await tickAll(page, [/Timing marks/, /counted out/, /Gasket/, /lobe/]);
+  await expect(page.getByText(/no part is counted: count them, or write down here why/)).toBeVisible();
+  await nothingToCount(page);
   await goOn(page, 'As found');
 
   await typeRound(page, {
@@ -85,11 +97,12 @@ test('a screw engine, from the stand to its second recheck, by keyboard', async 
     await expect(onHead(page, key)).toHaveAttribute('data-state', 'in-spec');
   }
   await goOn(page, 'Prove');
+  await tickAll(page, [/Two full turns/, /Timing marks/]);
+  await entry(page).focus();
   await typeRound(
     page,
     Object.fromEntries(pairs(4).map((key) => [key, key.endsWith('I') ? '0.23 0.25' : '0.33 0.35'])),
   );
-  await tickAll(page, [/Two full turns/, /Timing marks/]);
   await goOn(page, 'Close and sign off');
   await tickAll(page, [/counted in/, /Cover on/, /First start/]);
   await expect(page.getByText('A lead signs it off.')).toBeVisible();

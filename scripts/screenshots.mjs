@@ -105,6 +105,7 @@ const VIEWS = [
     async (page) => {
       await page.getByRole('link', { name: 'Spec sheets' }).click();
       await page.getByRole('link', { name: 'Tarnholt T16 Rack' }).click();
+      await page.getByRole('heading', { name: 'Tarnholt T16 Rack' }).waitFor();
     },
   ],
   [

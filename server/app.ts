@@ -1,3 +1,4 @@
+import { PAGES } from '@zero-lash/contract/pages';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import helmet from '@fastify/helmet';
@@ -126,21 +127,6 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
   return app;
 }
 
-const PAGES = [
-  '/sign-in',
-  '/engines',
-  '/engines/*',
-  '/builds/*',
-  '/sheets',
-  '/sheets/*',
-  '/instruments',
-  '/shop',
-  '/rechecks',
-  '/usage',
-  '/fleet',
-  '/owners',
-];
-
 /** Serves the application; a page's own address answers with the application too, so that it can be reloaded. */
 async function pages(web: FastifyInstance, { root }: { readonly root: string }): Promise<void> {
   await web.register(files, {
@@ -153,6 +139,7 @@ async function pages(web: FastifyInstance, { root }: { readonly root: string }):
       void reply.header('cache-control', forever ? `public, max-age=${YEAR_SECONDS}, immutable` : 'no-cache');
     },
   });
-  for (const path of PAGES)
+  // the first page has what it shows already in it, and is served by itself
+  for (const path of PAGES.filter((each) => each !== '/'))
     web.get(path, { config: { open: true } }, (_request, reply) => reply.sendFile('index.html'));
 }

@@ -1,6 +1,6 @@
 export { boltPlaces, type BoltPlace } from './boltPlaces.ts';
 export { boltsInRows, doubtSequence } from './boltRows.ts';
-export { isPass, passesLeft, passesOf, type Fastening, type Pass } from './passes.ts';
+export { capPasses, isPass, passesLeft, passesOf, type Fastening, type Pass } from './passes.ts';
 export { doubtTorque, type TorqueDoubt } from './doubtTorque.ts';
 export { assemblyAt, assemblyLeft, isAssembly, type AssemblyStep } from './steps.ts';
 export { tightenOrder, type TightenOrder, type TightenOrderInput } from './tightenOrder.ts';

@@ -44,6 +44,17 @@ export function passesOf(torques: readonly Fastening[]): readonly Pass[] {
  */
 export const isPass = (check: string): boolean => check.startsWith(MARK);
 
+/** Fastenings that hold a cam in its place: its caps, its holder or carrier. */
+const HOLDS_CAM = /\bcam(shaft)?s?\b.*\b(caps?|holders?|carriers?|bearings?|bridges?)\b|^caps?\b/i;
+
+/**
+ * Lists the passes in which the caps of the cams are tightened, as far as a sheet gives them.
+ *
+ * @example capPasses([{ fastening: 'Cam caps', steps: '8 Nm, then 14 Nm' }]).length // 2
+ */
+export const capPasses = (torques: readonly Fastening[]): readonly Pass[] =>
+  passesOf(torques).filter(({ fastening }) => HOLDS_CAM.test(fastening));
+
 /**
  * Lists what was begun to be tightened and not finished: a pass is left out, or a fastening stands between two of them.
  *

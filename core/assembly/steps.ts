@@ -23,16 +23,18 @@ export const isAssembly = (check: string, steps: readonly AssemblyStep[]): boole
   steps.some((_, index) => assemblyAt(index) === check);
 
 /**
- * Lists the steps that may not be skipped and are not done, once anything of the assembly is: on an engine of which nothing
- * was taken apart nobody puts anything together.
+ * Lists the steps that may not be skipped and are not done, once anything was taken apart that they put together, or any of them
+ * is done: on an engine of which nothing was taken apart nobody puts anything together.
  *
  * @param done checks that are ticked
+ * @param apart something was taken apart that the steps put together
  * @example assemblyLeft(steps, new Set(['step 0'])).map(({ text }) => text)
  */
 export function assemblyLeft(
   steps: readonly AssemblyStep[],
   done: ReadonlySet<string>,
+  apart = false,
 ): readonly AssemblyStep[] {
-  const begun = steps.some((_, index) => done.has(assemblyAt(index)));
+  const begun = apart || steps.some((_, index) => done.has(assemblyAt(index)));
   return begun ? steps.filter(({ hold }, index) => hold && !done.has(assemblyAt(index))) : [];
 }

@@ -1,11 +1,11 @@
-import { lashPoints, type Pattern } from '../sheets/index.ts';
+import { lashPoints, rolesOf, type Pattern } from '../sheets/index.ts';
 import { isAssembly, isPass, passesOf, type AssemblyStep, type Fastening } from '../assembly/index.ts';
 import { LEDGER_EXPLAINED } from './closing.ts';
 import { pointAccepted } from './accepted.ts';
 import { bridgedPoints, bridgeOf } from './bridges.ts';
 import { disturbances, headsToTorque, lastDisturbed, slackenedInWords } from './disturbed.ts';
 import { heatCyclesOf, isHeatCycle, NO_RUN_IN, type RunInSays } from './heatCycles.ts';
-import { heldDownToSet, pointHeldDown } from './holds.ts';
+import { heldDownToSet, mayBeBare, pointHeldDown, TURNED_BARE } from './holds.ts';
 import type { KeptBuild, KeptTick } from './standing.ts';
 import { goesOn } from './stageMove.ts';
 import { stageOf, type StageKey } from './stages.ts';
@@ -40,6 +40,7 @@ export function hasCheck(
   const held = pointHeldDown(check);
   if (sets && held !== null) return heldDownToSet(pattern).includes(held);
   const bridge = bridgeOf(check);
+  if (sets && check === TURNED_BARE) return rolesOf(pattern).some((role) => mayBeBare(pattern, role));
   if (sets && bridge !== null) return bridgedPoints(pattern).includes(bridge);
   if (sets) return disturbances(pattern).some((each) => each.key === check);
   if (measures === 'recheck') return headsToTorque(pattern).some((each) => each.key === check);
@@ -61,6 +62,7 @@ export function checkInWords(key: StageKey, check: string): string {
   if (isPass(check)) return 'A pass of tightening';
   if (isHeatCycle(check)) return 'Run hot and left to go cold';
   if (check === LEDGER_EXPLAINED) return 'The count explained by a lead';
+  if (check === TURNED_BARE) return 'Turned with nothing in, as the maker allows: accepted for this build';
   const bridge = bridgeOf(check);
   if (bridge !== null) return `Bridge of ${bridge} balanced first`;
   return (

@@ -1,7 +1,8 @@
-import { passesLeft, type Fastening } from '../assembly/index.ts';
+import { passesLeft } from '../assembly/index.ts';
+import { passesDone } from './assembled.ts';
 import { imbalances, ledgerKey, type Imbalance, type LedgerLine } from '../parts/index.ts';
 import { standingLines, type Entry } from '../entries/index.ts';
-import type { KeptTick } from './standing.ts';
+import type { KeptBuild, KeptTick } from './standing.ts';
 
 /** The check by which a lead lets a ledger stand that does not balance, having written down why. */
 export const LEDGER_EXPLAINED = 'ledger-explained';
@@ -37,15 +38,8 @@ export function partsExplained({
  *
  * @example passesOpen(build) // ['Head nuts, pass 2 of 2 (145 Nm)']
  */
-export function passesOpen({
-  torques,
-  ticks,
-}: {
-  readonly torques: readonly Fastening[];
-  readonly ticks: readonly KeptTick[];
-}): readonly string[] {
-  const done = new Set(ticks.filter((tick) => tick.done).map(({ check }) => check));
-  return passesLeft(torques, done).map(
+export function passesOpen(build: Pick<KeptBuild, 'sheet' | 'settings' | 'ticks'>): readonly string[] {
+  return passesLeft(build.sheet.torques ?? [], passesDone(build)).map(
     ({ fastening, number, of, step }) => `${fastening}, pass ${number} of ${of} (${step.asWritten})`,
   );
 }

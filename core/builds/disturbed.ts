@@ -1,4 +1,13 @@
-import { lashPoints, meansFor, rolesOf, type Bank, type LashPoint, type Pattern } from '../sheets/index.ts';
+import {
+  gearParts,
+  lashPoints,
+  meansFor,
+  rolesOf,
+  type Bank,
+  type LashPoint,
+  type Pattern,
+  type Role,
+} from '../sheets/index.ts';
 import type { KeptBuild } from './standing.ts';
 import { STAGES } from './stages.ts';
 
@@ -16,18 +25,18 @@ export interface Disturbance {
 
 const ROCKERS: Partial<Readonly<Record<string, string>>> = {
   screw: 'Rocker shaft slackened or taken off',
+  'pivot-nut': 'Pivot nuts or pedestals slackened or taken off',
   'lash-cap': 'Rockers or fingers taken off',
   'under-finger': 'Fingers taken off',
 };
 
-const CAM: ReadonlySet<string> = new Set(['bucket', 'under-bucket', 'under-finger']);
-
 /**
  * Lists what may be slackened or taken out of an engine by itself and put back, head by head.
  *
- * Rule: a rocker shaft, a cam or a head that was slackened lies anew; every gap under it is another one until it is measured.
+ * Rule: a rocker shaft, a cam or a head that was slackened lies anew; every gap under it is another one until it is measured. A
+ * cam in the block works every head.
  *
- * @example disturbances(pattern).map(({ text }) => text) // ['Rocker shaft slackened or taken off', 'Head torqued again']
+ * @example disturbances(pattern).map(({ key }) => key) // ['rockers-A', 'cam-A', 'newcam-A', 'head-A']
  */
 export function disturbances(pattern: Pattern): readonly Disturbance[] {
   const banks = [...new Set(pattern.cylinders.map(({ bank }) => bank))].sort();
@@ -36,8 +45,9 @@ export function disturbances(pattern: Pattern): readonly Disturbance[] {
   const rockers = [...ways].map((way) => ROCKERS[way]).find((text) => text !== undefined);
   const kinds = [
     ...(rockers === undefined ? [] : [{ key: 'rockers', text: rockers }]),
-    ...([...ways].some((way) => CAM.has(way)) ? [{ key: 'cam', text: 'Cam taken out and put back' }] : []),
-    { key: 'head', text: 'Head torqued again' },
+    { key: 'cam', text: 'Cam taken out and put back' },
+    { key: 'newcam', text: 'Another cam, or other followers or rockers, fitted' },
+    { key: 'head', text: 'Head off, or torqued again' },
   ];
   const where = (bank: Bank) => (banks.length > 1 ? `, bank ${bank}` : '');
   return banks.flatMap((bank) =>
@@ -45,7 +55,10 @@ export function disturbances(pattern: Pattern): readonly Disturbance[] {
       key: `${key}-${bank}`,
       text: `${text}${where(bank)}`,
       points: lashPoints(pattern)
-        .filter((point) => bankOf(pattern, point) === bank)
+        .filter(
+          (point) =>
+            bankOf(pattern, point) === bank || (key.endsWith('cam') && gearParts(pattern).camIn === 'block'),
+        )
         .map((point) => point.key),
     })),
   );
@@ -69,7 +82,8 @@ export function slackenedInWords(key: string): string | undefined {
   const words: Readonly<Record<string, string>> = {
     rockers: `Rockers of head ${bank} slackened or taken off`,
     cam: `Cam of head ${bank} taken out`,
-    head: `Head ${bank} torqued again`,
+    newcam: `Another cam, followers or rockers in head ${bank}`,
+    head: `Head ${bank} off, or torqued again`,
   };
   return words[what ?? ''];
 }
@@ -112,16 +126,24 @@ const valveOf = ({ role }: LashPoint) => role.replace('-closing', '');
 
 /** Whether a change at the first point is one for the second. */
 const REACH: Readonly<Record<ProvesAgain, (pattern: Pattern, from: LashPoint, to: LashPoint) => boolean>> = {
-  // the two sides of a valve that is drawn shut bear on one another
-  disturbed: (_, from, to) =>
-    from.cylinder === to.cylinder && from.index === to.index && valveOf(from) === valveOf(to),
+  // the two sides of a valve that is drawn shut bear on one another, and a tool that holds a bucket down its neighbour's too
+  disturbed: (pattern, from, to) =>
+    from.cylinder === to.cylinder &&
+    valveOf(from) === valveOf(to) &&
+    (from.index === to.index || underOneTool(pattern, from)),
   cylinder: (_, from, to) => from.cylinder === to.cylinder,
   head: (pattern, from, to) => bankOf(pattern, from) === bankOf(pattern, to),
   'every-point': () => true,
 };
 
+/** Whether the piece of a point is changed under a tool that holds down the buckets of its like valves together. */
+function underOneTool(pattern: Pattern, { role }: LashPoint): boolean {
+  const means = meansFor(pattern, role);
+  return means.kind === 'shim' && means.seat === 'on-bucket';
+}
+
 /** What is slackened that is taken off and put together again. */
-const TAKEN_OFF = ['rockers', 'cam'];
+const TAKEN_OFF = ['rockers', 'cam', 'newcam'];
 
 /**
  * Finds when a cam or the rockers last came out, ticked as such or for the sake of a piece under them; ms, or -Infinity.
@@ -149,6 +171,64 @@ export function camOutAt({
   );
 }
 
+/**
+ * Finds when a cam last came out of its caps, ticked as such or for the sake of a piece under it; ms, or -Infinity.
+ *
+ * @example camCapsOffAt(build) > -Infinity // from the first shim under a bucket on
+ */
+export function camCapsOffAt({
+  sheet: { pattern },
+  settings,
+  ticks,
+}: Pick<KeptBuild, 'sheet' | 'settings' | 'ticks'>): number {
+  if (gearParts(pattern).camIn === 'block') return -Infinity;
+  const roles = new Map(lashPoints(pattern).map(({ key, role }) => [key, role]));
+  return Math.max(
+    -Infinity,
+    ...settings
+      .filter(({ kind, point }) => {
+        const role = roles.get(point);
+        return kind !== 'left' && role !== undefined && liesUnderCam(pattern, role);
+      })
+      .map(({ at }) => Date.parse(at)),
+    ...ticks
+      .filter(({ stage, check, done }) => done && stage === SETTING && /^(new)?cam-/.test(check))
+      .map(({ at }) => Date.parse(at)),
+  );
+}
+
+/** Whether the piece of a role lies under a cam, which comes out before it is changed. */
+function liesUnderCam(pattern: Pattern, role: Role): boolean {
+  const means = meansFor(pattern, role);
+  return means.kind === 'bucket' || (means.kind === 'shim' && means.seat === 'under-bucket');
+}
+
+/**
+ * Finds for each point when what its gap rested on was last taken apart: what was found before says nothing of how it is. A piece
+ * under a cam is chosen with the cam out, by what was found with it in: it goes back as it lay, unless it is another one.
+ *
+ * Rule: a reading belongs to the shaft, nuts, cam and head that it was taken with.
+ *
+ * @example lastTakenApart(build).get('1I') // when its rocker shaft was off
+ */
+export function lastTakenApart({
+  sheet: { pattern },
+  ticks,
+}: Pick<KeptBuild, 'sheet' | 'ticks'>): ReadonlyMap<string, string> {
+  const last = new Map<string, string>();
+  const roles = new Map(lashPoints(pattern).map(({ key, role }) => [key, role]));
+  const ticked = ticks.filter(({ stage, done }) => done && stage === SETTING);
+  if (ticked.length === 0) return last;
+  for (const { key, points } of disturbances(pattern))
+    for (const { check, at } of ticked)
+      if (check === key)
+        for (const point of points) {
+          if (key.startsWith('cam-') && liesUnderCam(pattern, roles.get(point)!)) continue;
+          if (Date.parse(at) > Date.parse(last.get(point) ?? '0001-01-01')) last.set(point, at);
+        }
+  return last;
+}
+
 /** The stage where points are set, and what was slackened is ticked off. */
 const SETTING = STAGES.find(({ sets }) => sets)!.key;
 
@@ -170,8 +250,12 @@ export function lastDisturbed({
     for (const key of points)
       if (Date.parse(at) > Date.parse(last.get(key) ?? '0001-01-01')) last.set(key, at);
   };
-  for (const { point, kind, at } of settings)
-    if (kind !== 'left') disturb(disturbedBy(pattern, point, provesAgain), at);
+  for (const { point, kind, at, giver } of settings)
+    if (kind !== 'left') {
+      disturb(disturbedBy(pattern, point, provesAgain), at);
+      // a piece that went to another place was taken out of its own
+      if (giver) disturb(disturbedBy(pattern, giver, provesAgain), at);
+    }
   const ticked = ticks.filter(({ stage, done }) => done && stage === SETTING);
   if (ticked.length > 0)
     for (const { key, points } of disturbances(pattern))

@@ -1,5 +1,6 @@
 import { lashPoints, meansFor, type Pattern } from '../sheets/index.ts';
-import type { KeptTick } from './standing.ts';
+import { pointsBare } from './lastChange.ts';
+import type { KeptBuild, KeptTick } from './standing.ts';
 import { STAGES } from './stages.ts';
 
 const MARK = 'tool ';
@@ -44,5 +45,39 @@ export function toolsIn(ticks: readonly Pick<KeptTick, 'stage' | 'check' | 'done
   return ticks.flatMap(({ stage, check, done }) => {
     const point = done && stage === setting ? pointHeldDown(check) : null;
     return point === null ? [] : [point];
+  });
+}
+
+/** The check by which it is accepted for one build that its cam is turned with nothing under a bucket. */
+export const TURNED_BARE = 'turned-bare';
+
+/**
+ * Says whether a point may be measured with nothing in: only a shim under a bucket, and only where the sheet says that the maker
+ * allows it to be turned so.
+ *
+ * @example mayBeBare(pattern, 'intake')
+ */
+export function mayBeBare(pattern: Pattern, role: Parameters<typeof meansFor>[1]): boolean {
+  const means = meansFor(pattern, role);
+  return means.kind === 'shim' && means.seat === 'under-bucket' && (means.turnsBare ?? false);
+}
+
+/**
+ * Lists the points with nothing in for which the crank is held: with a top shim or a finger's shim out always, until the old one or a
+ * spare is back; with one under a bucket out until the caution is accepted for this build.
+ *
+ * @example bareHeld(build) // ['1I']
+ */
+export function bareHeld({
+  sheet: { pattern },
+  settings,
+  ticks,
+}: Pick<KeptBuild, 'sheet' | 'settings' | 'ticks'>): readonly string[] {
+  const setting = STAGES.find(({ sets }) => sets)!.key;
+  const accepted = ticks.some(({ stage, check, done }) => done && stage === setting && check === TURNED_BARE);
+  const roles = new Map(lashPoints(pattern).map(({ key, role }) => [key, role]));
+  return pointsBare(settings).filter((point) => {
+    const role = roles.get(point);
+    return role !== undefined && !(accepted && mayBeBare(pattern, role));
   });
 }

@@ -9,16 +9,25 @@ export {
   type RunInSays,
 } from './heatCycles.ts';
 export { addedTo } from './added.ts';
-export { assemblyDone } from './assembled.ts';
+export { assemblyDone, capsLoose, passesDone } from './assembled.ts';
+export { nothingCounted, wearLeft, type WearLeft } from './decided.ts';
 export { headsToTorque } from './disturbed.ts';
 export { checkInWords, hasCheck, undoneBy } from './checks.ts';
 export { bridgeAt, bridgedPoints, bridgeOf, bridgesOpen } from './bridges.ts';
 export { LEDGER_EXPLAINED, partsExplained, partsOff, passesOpen } from './closing.ts';
-export { heldDownToSet, pointHeldDown, toolAt, toolsIn } from './holds.ts';
+export { bareHeld, heldDownToSet, mayBeBare, pointHeldDown, toolAt, toolsIn, TURNED_BARE } from './holds.ts';
 export { judgedAnew } from './judgedAnew.ts';
 export { lastChange, lastDone, pointsBare } from './lastChange.ts';
 export { standingLines, type Entry, type Standing } from '../entries/index.ts';
-export { disturbances, disturbedBy, lastDisturbed, type Disturbance, type ProvesAgain } from './disturbed.ts';
+export {
+  camCapsOffAt,
+  disturbances,
+  disturbedBy,
+  lastDisturbed,
+  lastTakenApart,
+  type Disturbance,
+  type ProvesAgain,
+} from './disturbed.ts';
 export {
   goesOn,
   isUndecided,
@@ -41,11 +50,12 @@ export {
   type StageCheck,
   type StageKey,
 } from './stages.ts';
+export { countsFrom, NOT_YET, provenBy, provesFrom } from './proved.ts';
 export {
   findings,
+  findingsNow,
   newestRound,
   pointsSet,
-  provenBy,
   standingOf,
   type KeptBuild,
   type KeptRound,

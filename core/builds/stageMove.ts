@@ -29,6 +29,16 @@ export interface BuildStanding {
   readonly unbalanced: readonly string[];
   /** steps of assembly that may not be skipped and are not done, where it was begun */
   readonly assemblyLeft: readonly string[];
+  /** passes of the cam caps, in words, that are not done since a cam was out */
+  readonly capsLoose: readonly string[];
+  /** points with nothing in for which the crank is held */
+  readonly bareHeld: readonly string[];
+  /** "counted out" is ticked over no part, and nobody wrote down why */
+  readonly nothingCounted: boolean;
+  /** parts that are broken or at replace with nobody's decision, in words */
+  readonly undecided: readonly string[];
+  /** parts fitted new whose figures are not written down, in words */
+  readonly newParts: readonly string[];
   /** parts that did not come back as they were counted out, in words */
   readonly partsOff: readonly string[];
   /** a lead wrote down why */
@@ -52,6 +62,11 @@ export interface Obstacle {
     | 'points_bare'
     | 'bridges_open'
     | 'assembly_open'
+    | 'caps_open'
+    | 'bare_held'
+    | 'nothing_counted'
+    | 'wear_undecided'
+    | 'new_parts'
     | 'parts_off'
     | 'passes_open'
     | 'heat_cycles_open'
@@ -97,7 +112,26 @@ export function obstaclesTo(standing: BuildStanding): Obstacle[] {
  *
  * @example toolsLeftIn({ heldDown: ['3E'] })[0]?.code // 'tool_in'
  */
-export function toolsLeftIn({ heldDown }: Pick<BuildStanding, 'heldDown'>): Obstacle[] {
+export function toolsLeftIn({
+  heldDown,
+  bareHeld = [],
+}: Pick<BuildStanding, 'heldDown'> & Partial<Pick<BuildStanding, 'bareHeld'>>): Obstacle[] {
+  return [...tools(heldDown), ...held(bareHeld)];
+}
+
+/** Points with nothing in: a lobe turned onto them can push the collets out. */
+function held(points: readonly string[]): Obstacle[] {
+  if (points.length === 0) return [];
+  return [
+    {
+      code: 'bare_held',
+      text: `Nothing is in at ${points.join(', ')}: the crank stays where it is until the old piece or a spare is back, or, under a bucket and where the sheet says the maker allows it, the caution is accepted for this build.`,
+      points: [...points],
+    },
+  ];
+}
+
+function tools(heldDown: readonly string[]): Obstacle[] {
   if (heldDown.length === 0) return [];
   const valves = heldDown.length === 1 ? 'the valve' : 'valves';
   return [
@@ -111,11 +145,23 @@ export function toolsLeftIn({ heldDown }: Pick<BuildStanding, 'heldDown'>): Obst
 
 /** What is missing of each thing that has to hold. */
 const UNMET: Readonly<Record<Demand, (standing: BuildStanding) => Obstacle[]>> = {
+  counted: ({ nothingCounted }) =>
+    nothingCounted
+      ? [
+          {
+            code: 'nothing_counted',
+            text: 'Counted out is ticked, and no part is counted: count them, or write down here why there is nothing to count.',
+            points: [],
+          },
+        ]
+      : [],
+  'wear-decided': undecidedWear,
   'all-found': ({ points, asFound, offBase }) => unmeasured(points, asFound, offBase, 'as found'),
   'all-set': (standing) => [
     ...leftBare(standing),
     ...leftUnbalanced(standing),
     ...halfTogether(standing),
+    ...loose(standing),
     ...unset(standing),
   ],
   'all-proved': unproved,
@@ -131,6 +177,10 @@ export function obstaclesToSignOff(standing: BuildStanding): Obstacle[] {
   return [
     ...obstaclesTo({ ...standing, stage: 'close', signedOff: true }),
     ...notClosed(standing),
+    ...halfTogether(standing),
+    ...loose(standing),
+    ...undecidedWear(standing),
+    ...withoutFigures(standing),
     ...unproved(standing),
   ];
 }
@@ -194,6 +244,40 @@ function halfTogether({ assemblyLeft }: BuildStanding): Obstacle[] {
     {
       code: 'assembly_open',
       text: `Put together and not looked at yet: ${assemblyLeft.join('; ')}.`,
+      points: [],
+    },
+  ];
+}
+
+/** A cam was out, and its caps are not tightened: nothing is turned like that. */
+function loose({ capsLoose }: BuildStanding): Obstacle[] {
+  if (capsLoose.length === 0) return [];
+  return [
+    {
+      code: 'caps_open',
+      text: `A cam was out, and its caps are not tightened since: ${capsLoose.join(', ')}.`,
+      points: [],
+    },
+  ];
+}
+
+function undecidedWear({ undecided }: BuildStanding): Obstacle[] {
+  if (undecided.length === 0) return [];
+  return [
+    {
+      code: 'wear_undecided',
+      text: `Broken or at replace, and nobody says what becomes of it: ${undecided.join('; ')}. Decide it at Wear.`,
+      points: [],
+    },
+  ];
+}
+
+function withoutFigures({ newParts }: BuildStanding): Obstacle[] {
+  if (newParts.length === 0) return [];
+  return [
+    {
+      code: 'new_parts',
+      text: `Fitted new, and not measured: ${newParts.join(', ')}. Their figures are written down at Wear first.`,
       points: [],
     },
   ];

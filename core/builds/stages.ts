@@ -20,13 +20,15 @@ export type StageKey = (typeof STAGE_KEYS)[number];
 export interface StageCheck {
   readonly key: string;
   readonly text: string;
+  /** what is read at this stage counts only after it was ticked */
+  readonly beforeReadings?: boolean;
 }
 
 /** What kind of round readings are taken in. */
 export type RoundKind = 'as-found' | 'as-set' | 'proved' | 'recheck';
 
 /** Something that has to hold before a stage is left. */
-export type Demand = 'all-found' | 'all-set' | 'all-proved' | 'signed-off';
+export type Demand = 'counted' | 'all-found' | 'wear-decided' | 'all-set' | 'all-proved' | 'signed-off';
 
 /** A caution of a stage: of every engine, or of those whose gaps are set so that it matters. */
 export type StageCaution =
@@ -115,7 +117,7 @@ export const STAGES: readonly Stage[] = [
     ends: [],
     sets: false,
     shows: null,
-    demands: [],
+    demands: ['counted'],
     unticks: ['prove', 'close'],
     unticksIfChanged: [],
   },
@@ -156,7 +158,7 @@ export const STAGES: readonly Stage[] = [
     ends: [],
     sets: false,
     shows: 'as-found',
-    demands: [],
+    demands: ['wear-decided'],
     unticks: ['prove', 'close'],
     unticksIfChanged: [],
   },
@@ -237,7 +239,7 @@ export const STAGES: readonly Stage[] = [
       },
     ],
     checks: [
-      { key: 'two-turns', text: 'Two full turns by hand, nothing felt' },
+      { key: 'two-turns', text: 'Two full turns by hand, nothing felt', beforeReadings: true },
       { key: 'marks', text: 'Timing marks checked again' },
     ],
     measures: 'proved',

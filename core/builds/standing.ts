@@ -1,15 +1,18 @@
 import { whyNoProof, type KeptReading, type NoProof } from '../measuring/index.ts';
-import { assemblyDone } from './assembled.ts';
+import type { GivenLimit, WearLine } from '../wear/index.ts';
+import { assemblyDone, capsLoose } from './assembled.ts';
+import { nothingCounted, wearLeft } from './decided.ts';
 import { NO_RUN_IN, runInLeft, type RunInSays } from './heatCycles.ts';
 import { assemblyLeft, type AssemblyStep, type Fastening } from '../assembly/index.ts';
 import type { LedgerLine } from '../parts/index.ts';
 import { lashPoints, type Pattern } from '../sheets/index.ts';
 import { acceptedPoints } from './accepted.ts';
-import { lastDisturbed, type ProvesAgain } from './disturbed.ts';
+import { camOutAt, lastTakenApart, type ProvesAgain } from './disturbed.ts';
 import { bridgesOpen } from './bridges.ts';
 import { partsExplained, partsOff, passesOpen } from './closing.ts';
+import { provenBy } from './proved.ts';
 import type { Entry } from '../entries/index.ts';
-import { toolsIn } from './holds.ts';
+import { bareHeld, toolsIn } from './holds.ts';
 import { pointsBare } from './lastChange.ts';
 import type { BuildStanding } from './stageMove.ts';
 import { stageOf, type RoundKind, type StageKey } from './stages.ts';
@@ -22,6 +25,7 @@ export interface KeptBuild {
     readonly torques?: readonly Fastening[];
     readonly assembly?: readonly AssemblyStep[];
     readonly runIn?: RunInSays;
+    readonly wearLimits?: readonly GivenLimit[];
   };
   /** each check as it was last ticked, or unticked */
   readonly ticks: readonly KeptTick[];
@@ -31,6 +35,12 @@ export interface KeptBuild {
   readonly ledger?: readonly Entry<LedgerLine>[];
   /** how much is proved again after a change, where the shop wants more than it disturbed */
   readonly provesAgain?: ProvesAgain;
+  /** the shop lets a screw's reading after locking stand, where two turns follow without resistance */
+  readonly lockedStands?: boolean;
+  /** what is written down of its wear; left out where that is not asked about */
+  readonly wear?: readonly Entry<WearLine>[];
+  /** notes of its stages; left out where that is not asked about */
+  readonly notes?: readonly { readonly stage: StageKey; readonly text: string }[];
   readonly signOff: object | null;
 }
 
@@ -40,6 +50,8 @@ export interface KeptTick {
   readonly check: string;
   readonly done: boolean;
   readonly at: string;
+  /** when it was ticked before, and taken back since */
+  readonly earlier?: readonly string[];
 }
 
 /** A round as it is kept: the reading that stands at each point. */
@@ -56,6 +68,8 @@ export interface KeptSetting {
   /** left alone on purpose, it changes nothing */
   readonly kind: 'turned' | 'fitted' | 'left' | 'bare';
   readonly at: string;
+  /** the point whose piece it was until then */
+  readonly giver?: string | null;
 }
 
 /**
@@ -90,27 +104,24 @@ export function findings<Round extends KeptRound>(
 }
 
 /**
- * Finds what proves each point: the newest reading at proving that nothing has disturbed since. Going back to set one point
- * takes nothing from the others; and where a build carries a recheck's finding over, what that found holds for the points
- * it leaves alone.
+ * Finds what each point is set by now: its newest finding, unless what it rested on was taken apart since.
  *
- * @example provenBy(build).get('3E')?.verdict // 'in-spec'
+ * @param also see `findings`
+ * @example findingsNow(build).has('3E') // false once its rocker shaft was off
  */
-export function provenBy<Round extends KeptRound>({
-  rounds,
-  ...build
-}: Omit<KeptBuild, 'rounds' | 'signOff'> & { readonly rounds: readonly Round[] }): ReadonlyMap<
-  string,
-  Round['readings'][number]
-> {
-  const disturbed = lastDisturbed(build);
-  const proven = new Map<string, Round['readings'][number]>();
-  for (const { kind, carried = false, readings } of rounds)
-    if (kind === 'proved' || carried)
-      for (const reading of readings)
-        if (whyNoProof(reading, disturbed.get(reading.point) ?? null) === null)
-          proven.set(reading.point, reading);
-  return proven;
+export function findingsNow<Round extends KeptRound>(
+  build: Pick<KeptBuild, 'sheet' | 'ticks'> & { readonly rounds: readonly Round[] },
+  also: NoProof | null = null,
+): ReadonlyMap<string, Round['readings'][number]> {
+  const apart = lastTakenApart(build);
+  const found = findings(build.rounds, also);
+  if (apart.size === 0) return found;
+  return new Map(
+    [...found].filter(([point, { takenAt }]) => {
+      const at = apart.get(point);
+      return at === undefined || Date.parse(takenAt) >= Date.parse(at);
+    }),
+  );
 }
 
 /**
@@ -119,10 +130,10 @@ export function provenBy<Round extends KeptRound>({
  *
  * @example pointsSet(build).has('3E')
  */
-export function pointsSet({ rounds, settings }: Pick<KeptBuild, 'rounds' | 'settings'>): Set<string> {
-  const found = findings(rounds);
+export function pointsSet(build: Pick<KeptBuild, 'rounds' | 'settings' | 'sheet' | 'ticks'>): Set<string> {
+  const found = findingsNow(build);
   return new Set(
-    settings
+    build.settings
       .filter(({ point, at }) => {
         const finding = found.get(point);
         return !finding || Date.parse(at) >= Date.parse(finding.takenAt);
@@ -151,14 +162,22 @@ export function standingOf(build: KeptBuild): BuildStanding {
     ticked: new Set(build.ticks.filter(({ done }) => done).map(({ stage, check }) => `${stage}:${check}`)),
     points: lashPoints(build.sheet.pattern).map(({ key }) => key),
     asFound: verdicts(found),
-    toSetBy: verdicts(findings(build.rounds).values()),
+    toSetBy: verdicts(findingsNow(build).values()),
     proved: verdicts(proofs.values()),
     accepted: acceptedPoints(build, proofs),
     offBase: new Set(here?.readings.filter(({ offBase }) => offBase).map(({ point }) => point)),
     set: pointsSet(build),
     heldDown: toolsIn(build.ticks),
     bare: pointsBare(build.settings),
-    assemblyLeft: assemblyLeft(build.sheet.assembly ?? [], assemblyDone(build)).map(({ text }) => text),
+    assemblyLeft: assemblyLeft(
+      build.sheet.assembly ?? [],
+      assemblyDone(build),
+      camOutAt(build) > -Infinity,
+    ).map(({ text }) => text),
+    capsLoose: capsLoose(build),
+    bareHeld: bareHeld(build),
+    nothingCounted: nothingCounted(build),
+    ...wearLeft(build),
     runIn: runInLeft(
       build.sheet.runIn ?? NO_RUN_IN,
       [...new Set(build.sheet.pattern.cylinders.map(({ bank }) => bank))].sort(),
@@ -167,7 +186,7 @@ export function standingOf(build: KeptBuild): BuildStanding {
     unbalanced: bridgesOpen(build),
     partsOff: partsOff(build.ledger ?? []).map(({ line, off }) => partInWords(line, off)),
     partsExplained: partsExplained({ ledger: build.ledger ?? [], ticks: build.ticks }),
-    passesOpen: passesOpen({ torques: build.sheet.torques ?? [], ticks: build.ticks }),
+    passesOpen: passesOpen(build),
     signedOff: build.signOff !== null,
   };
 }

@@ -8,10 +8,4 @@ export {
   type LashBudgetInput,
 } from './lashBudget.ts';
 export { alongAxis, OPERATION_WORDS, operationsFor, type HeadWorkLine } from './headWork.ts';
-export {
-  gainAt,
-  pointBudget,
-  type BudgetRow,
-  type PointBudget,
-  type PointBudgetInput,
-} from './pointBudget.ts';
+export { pointBudget, type BudgetRow, type PointBudget, type PointBudgetInput } from './pointBudget.ts';

@@ -1,3 +1,5 @@
+import type { GapAt } from '../sheets/index.ts';
+
 /** What may be done to a head or a cam that moves a clearance, and how its effect is worked out. */
 export const HEAD_OPERATIONS = {
   'seat-cut': { end: 'valve', opens: -1, closing: 1 },
@@ -51,7 +53,9 @@ export interface LashBudgetInput {
   /** valve arm over cam arm; 1 where there is no rocker */
   readonly rockerRatio?: number | undefined;
   /** where the gap is measured: at the valve, or at the cam over a finger's pad */
-  readonly gapAt?: 'valve' | 'cam' | undefined;
+  readonly gapAt?: GapAt | undefined;
+  /** where it pivots: between its ends, or at the end of a finger; between, if absent and the gap is at the valve */
+  readonly pivot?: 'between' | 'end' | undefined;
   readonly camIn?: 'block' | 'head' | undefined;
   readonly side?: 'opening' | 'closing' | undefined;
   /** the shim that is in at the end */
@@ -77,22 +81,24 @@ const ON_BOUNDARY = 1e-9;
 /**
  * Works out what head and cam work does to a clearance, before anybody cuts, and the shim that will bring it to its target.
  *
- * Rule: what moves the valve's end moves the gap by itself, what moves the cam's end through the rocker; a pivot moves both.
+ * Rule: what moves the valve's end moves the gap by itself, what moves the cam's end through the rocker; a pivot between the
+ * two moves both, and opens the gap as it goes up; one at the end of a finger closes it, for its pad is pushed against the cam.
  * Where the gap is measured at the cam everything is seen through the rocker the other way. Effects are not rounded, and a gap
  * may fall below 0: the valve is then held open.
  *
- * @throws RangeError where a step does not touch the gap of such an engine, or has neither depth
+ * @throws RangeError where a step does not touch the gap of such an engine, or has neither depth, or it is not said where
+ * the pivot of a gear is whose gap is at the cam
  * @example lashBudget({ lo: 0.14, hi: 0.15, steps: [{ kind: 'seat-cut', depth: 0.11 }] }).hi // 0.04
  */
 export function lashBudget(input: LashBudgetInput): LashBudget {
-  const { lo, hi, steps, rockerRatio = 1, gapAt = 'valve', installed, target, sizes } = input;
+  const { lo, hi, steps, rockerRatio = 1, installed, target, sizes } = input;
   if (!(rockerRatio > 0)) throw new RangeError('rockerRatio must be above 0');
   if (hi < lo) throw new RangeError('hi must not be below lo');
   const effects = steps.map((step, index) => effectOf(step, index, input));
   const sum = effects.reduce((all, one) => all + one, 0);
   const after = { effects, lo: lo + sum, hi: hi + sum };
   if (installed === undefined || target === undefined) return after;
-  const gain = gapAt === 'cam' ? 1 / rockerRatio : 1;
+  const gain = placeOf(input) === 'cam' ? 1 / rockerRatio : 1;
   const neededShim = installed + ((after.lo + after.hi) / 2 - target) / gain;
   if (!sizes) return { ...after, neededShim };
   const underThinnest = short(sizes.min - neededShim);
@@ -104,7 +110,7 @@ export function lashBudget(input: LashBudgetInput): LashBudget {
 const short = (by: number) => (by > ON_BOUNDARY ? by : 0);
 
 function effectOf(step: HeadStep, index: number, input: LashBudgetInput): number {
-  const { rockerRatio: ratio = 1, gapAt = 'valve', camIn = 'block', side = 'opening' } = input;
+  const { camIn = 'block', side = 'opening' } = input;
   const operation: {
     readonly end: 'valve' | 'cam' | 'pivot';
     readonly opens: number;
@@ -118,12 +124,24 @@ function effectOf(step: HeadStep, index: number, input: LashBudgetInput): number
   const way = side === 'closing' ? operation.closing : operation.opens;
   if (way === null)
     throw new RangeError(`steps.${index}.kind: what ${step.kind} does to a closing side is not known`);
-  const through = {
-    valve: gapAt === 'cam' ? 1 / ratio : 1,
-    cam: gapAt === 'cam' ? 1 : ratio,
-    pivot: gapAt === 'cam' ? (1 + ratio) / ratio : 1 + ratio,
-  }[operation.end];
+  const through = throughGear(operation.end, index, input);
   return way * through * depthOf(step, index) + 0;
+}
+
+/** Where a gap is taken: the one of a valve that is drawn shut always at the valve. */
+const placeOf = ({ gapAt = 'valve', side }: Pick<LashBudgetInput, 'gapAt' | 'side'>): GapAt =>
+  side === 'closing' ? 'valve' : gapAt;
+
+/** What a millimetre at one end comes to where the gap is taken. */
+function throughGear(end: 'valve' | 'cam' | 'pivot', index: number, input: LashBudgetInput): number {
+  const { rockerRatio: ratio = 1, pivot } = input;
+  const at = placeOf(input);
+  if (end === 'valve') return at === 'cam' ? 1 / ratio : 1;
+  if (end === 'cam') return at === 'cam' ? 1 : ratio;
+  if (at === 'cam' && pivot === undefined)
+    throw new RangeError(`steps.${index}.kind: say whether the pivot is between the ends or at the end`);
+  const moved = pivot === 'end' ? 1 - ratio : 1 + ratio;
+  return at === 'cam' ? moved / ratio : moved;
 }
 
 /** How far a step moves its end along its axis. */

@@ -1,10 +1,11 @@
 // Long because all that a point’s budget goes by stands together: its steps, its leverage, its piece or its screw.
-import { mmFromTenths, tenthsFromMm } from '../length/index.ts';
-import { judge, limitsFromMm, type Verdict } from '../measuring/index.ts';
-import { sizesOf } from '../setting/index.ts';
+import { formatLength, mmFromTenths, tenthsFromMm } from '../length/index.ts';
+import { boundedGap, endsOf, judge, type Limits, type Verdict } from '../measuring/index.ts';
+import { fitPiece, guardedBand, pieceOutcome, pieceWanted, screwGain, sizesOf } from '../setting/index.ts';
 import {
-  gearParts,
+  leverageOf,
   meansFor,
+  pieceGain,
   valvesOf,
   type LashPoint,
   type Means,
@@ -18,10 +19,11 @@ import { HEAD_OPERATIONS, lashBudget, type HeadOperation, type HeadStep } from '
 export interface PointBudgetInput {
   readonly pattern: Pattern;
   readonly point: Pick<LashPoint, 'key' | 'role'>;
-  /** the gap as found; null where it is not known, or no blade went */
-  readonly found: { readonly lo: number; readonly hi: number } | null;
+  /** the gap as found; null where it was not measured */
+  readonly found: { readonly lo: number; readonly hi: number | null; readonly floor?: boolean } | null;
   readonly lines: readonly HeadWorkLine[];
-  readonly limits: { readonly min: number; readonly max: number };
+  /** in tenths of a micrometre, see `limitsFromMm` */
+  readonly limits: Limits;
   readonly target: number;
   /** the piece the gap was found with; null where it is not known */
   readonly installed: number | null;
@@ -67,7 +69,7 @@ export interface PointBudget {
 }
 
 const ON_BOUNDARY = 1e-9;
-const inMm = (mm: number) => (Math.round(mm * 1000) / 1000).toFixed(3).replace(/0$/, '');
+const inMm = (mm: number) => formatLength(Math.round(mm * 1000) * 10, 'mm');
 
 /**
  * Works out what the head work planned and done leaves at a lash point, and whether anything made will bring it in.
@@ -80,11 +82,13 @@ const inMm = (mm: number) => (Math.round(mm * 1000) / 1000).toFixed(3).replace(/
  * @example pointBudget(input)?.piece?.underThinnest // 0.04
  */
 export function pointBudget(input: PointBudgetInput): PointBudget | null {
-  const { pattern, point, found, lines, limits, target, installed } = input;
+  const { pattern, point, lines, target, installed } = input;
+  const found = input.found && boundedGap(input.found);
   if (!found) return null;
   const steps = stepsAt(input);
   const means = meansFor(pattern, point.role);
-  const gear = leverage(pattern, point);
+  const gear = leverageOf(pattern, point.role);
+  const limits = { min: mmFromTenths(endsOf(input.limits).min), max: mmFromTenths(endsOf(input.limits).max) };
   const closing = point.role.endsWith('closing');
   const rows: BudgetRow[] = [];
   let { lo, hi } = found;
@@ -95,13 +99,13 @@ export function pointBudget(input: PointBudgetInput): PointBudget | null {
     hi += effect;
     rows.push({ step, operation, effect, lo, hi, done });
   }
-  const gain = gainAt(pattern, point);
+  const gain = pieceGain(pattern, point.role);
   const piece =
     'sizes' in means && installed !== null
       ? pieceFor(means.sizes, {
           lo,
           hi,
-          limits,
+          limits: input.limits,
           target,
           installed: installed + thickerBy(steps, means),
           gain,
@@ -154,30 +158,6 @@ function thickerBy(steps: readonly StepHere[], { kind }: Means): number {
     .reduce((sum, { move }) => sum + (move.depth ?? 0), 0);
 }
 
-/**
- * Says how much the gap of a point changes where it is measured for a change of its piece: less under a finger, whose gap is
- * taken at the cam.
- *
- * @example gainAt(pattern, point) // 1 on a bucket
- */
-export function gainAt(pattern: Pattern, point: Pick<LashPoint, 'role'>): number {
-  const { gapAt, rockerRatio } = leverage(pattern, point);
-  return gapAt === 'cam' ? 1 / rockerRatio : 1;
-}
-
-/** How a point's gap hangs on its cam. */
-function leverage(pattern: Pattern, { role }: Pick<LashPoint, 'role'>) {
-  const means = meansFor(pattern, role);
-  const finger = means.kind === 'shim' && means.seat === 'under-finger';
-  const ratio = 'rockerRatio' in means ? (means.rockerRatio ?? 1) : 1;
-  return {
-    rockerRatio: means.kind === 'shim' && !finger ? 1 : ratio,
-    gapAt: finger ? ('cam' as const) : ('valve' as const),
-    camIn: gearParts(pattern).camIn,
-    side: role.endsWith('closing') ? ('closing' as const) : ('opening' as const),
-  };
-}
-
 interface StepHere {
   readonly step: string;
   readonly operation: HeadOperation;
@@ -214,40 +194,45 @@ function stepsAt({ pattern, point, lines }: PointBudgetInput): StepHere[] {
     .toSorted((a, b) => OPERATION_ORDER.indexOf(a.operation) - OPERATION_ORDER.indexOf(b.operation));
 }
 
+/** What would bring a point to its target, the size that comes nearest to it in the plan's own order, and what that leaves. */
 function pieceFor(
   made: SizeRange,
-  {
-    lo,
-    hi,
-    limits,
-    target,
-    installed,
-    gain,
-  }: {
+  at: {
     readonly lo: number;
     readonly hi: number;
-    readonly limits: { readonly min: number; readonly max: number };
+    readonly limits: Limits;
     readonly target: number;
     readonly installed: number;
     readonly gain: number;
   },
 ): PointBudget['piece'] {
-  const sizes = sizesOf(made).map(mmFromTenths);
-  const needed = installed + ((lo + hi) / 2 - target) / gain;
-  const nearest = sizes.reduce((best, size) =>
-    Math.abs(size - needed) < Math.abs(best - needed) - ON_BOUNDARY ? size : best,
-  );
-  const change = (installed - nearest) * gain;
-  const leaves = { lo: lo + change, hi: hi + change };
+  const { lo, hi, target, installed, gain } = at;
+  const all = sizesOf(made);
+  const ends = endsOf(at.limits);
+  const gap = { lo: lo * 10_000, hi: hi * 10_000, installed: installed * 10_000, gain };
+  const needed = pieceWanted(gap, tenthsFromMm(target)) / 10_000;
+  // a forecast is known on both sides, also where it lies below nothing
+  const chosen = fitPiece({
+    ...{ lo, hi, floor: true, installed, gain, target },
+    ...{ sizes: all.map(mmFromTenths), min: mmFromTenths(ends.min), max: mmFromTenths(ends.max) },
+  });
+  const nearest =
+    chosen.size !== null
+      ? tenthsFromMm(chosen.size)
+      : all.reduce((best, size) =>
+          Math.abs(size - needed * 10_000) < Math.abs(best - needed * 10_000) - ON_BOUNDARY ? size : best,
+        );
+  const left = pieceOutcome(gap, nearest, guardedBand(ends, tenthsFromMm(target), 0));
+  const leaves = { lo: left.lo / 10_000, hi: left.hi / 10_000 };
   const past = (by: number) => (by > ON_BOUNDARY ? by : 0);
   return {
     needed,
-    nearest,
+    nearest: mmFromTenths(nearest),
     leaves,
-    verdict: judge({ lo: tenthsFromMm(leaves.lo), hi: tenthsFromMm(leaves.hi) }, limitsFromMm(limits))
+    verdict: judge({ lo: Math.round(left.lo), hi: Math.round(left.hi), floor: left.lo >= 0 }, at.limits)
       .verdict,
-    underThinnest: past(sizes[0]! - needed),
-    beyondThickest: past(needed - sizes.at(-1)!),
+    underThinnest: past(mmFromTenths(all[0]!) - needed),
+    beyondThickest: past(needed - mmFromTenths(all.at(-1)!)),
   };
 }
 
@@ -257,9 +242,12 @@ function screwFor(
   { lo, hi }: { readonly lo: number; readonly hi: number },
 ): PointBudget['screw'] {
   const means = meansFor(pattern, point.role);
-  if (means.kind !== 'screw' || standout === null) return null;
+  // under a finger's ball no sheet says which way a screw stands out as the gap opens
+  if (means.kind !== 'screw' || means.end === 'finger-pivot' || standout === null) return null;
+  const { gapAt } = leverageOf(pattern, point.role);
   const opens = target - (lo + hi) / 2;
-  const stands = standout + (means.end === 'pushrod' ? opens / means.rockerRatio : opens);
+  const stands =
+    standout + opens / screwGain({ screwSide: means.end, rockerRatio: means.rockerRatio, gapAt });
   const { min, max } = standoutLimits ?? { min: -Infinity, max: Infinity };
   return { standout: stands, outside: Math.max(0, min - stands, stands - max) };
 }

@@ -35,15 +35,19 @@ export function lengthWithUnit(tenths: Tenths, unit: ShopUnit): string {
 }
 
 /**
- * Writes an interval of lengths in the shop's unit; an open end reads as "or more".
+ * Writes an interval of lengths in the shop's unit; an open end reads as "or more". Where nothing was seen to bound it from below
+ * only the upper end is written: nobody measured the 0 that `lo` then is, and the valve may be held off its seat.
  *
  * @example formatInterval({ lo: 1300, hi: 1500 }, 'mm') // '0.13–0.15'
+ * @example formatInterval({ lo: 0, hi: 400, floor: false }, 'mm') // 'under 0.04'
  */
 export function formatInterval(
-  interval: { readonly lo: Tenths; readonly hi: Tenths | null },
+  interval: { readonly lo: Tenths; readonly hi: Tenths | null; readonly floor?: boolean | undefined },
   unit: ShopUnit,
 ): string {
   const lo = formatLength(interval.lo, unit);
+  if (interval.floor === false)
+    return interval.hi === null ? 'not known' : `under ${formatLength(interval.hi, unit)}`;
   if (interval.hi === null) return `${lo} or more`;
   if (interval.hi === interval.lo) return lo;
   return `${lo}–${formatLength(interval.hi, unit)}`;

@@ -10,7 +10,8 @@ export interface LengthSpec {
 export interface ParsedLength {
   readonly mm: number;
   readonly unit: LengthUnit;
-  readonly doubt: { readonly suggestion: number | null } | null;
+  /** what else may have been meant, in mm, likeliest first; there may be nothing */
+  readonly doubt: { readonly suggestions: readonly number[] } | null;
 }
 
 /** The answer for anything that is not a length, a signed number included. */
@@ -34,20 +35,22 @@ const SUFFIXES: Readonly<Record<string, LengthUnit>> = {
 const ENTRY = /^(\d+(?:[.,]\d*)?|[.,]\d+)\s*([a-zµμ"]*)$/i;
 const UNITS: readonly LengthUnit[] = ['mm', 'um', 'thou', 'in'];
 const SLIPS: readonly number[] = [0.1, 10, 0.01, 100];
+/** mm: what lies this near a boundary lies on it. */
+const ON_BOUNDARY = 1e-9;
 
 /**
  * Understands a length as a person types it: decimal point or comma, an optional unit.
  *
- * With limits, a value outside a quarter of the least and four times the greatest carries a doubt. Its
- * suggestion is what the person most likely meant: the same digits in another unit, or the point one or two
- * places away, whichever lands near the limits and nearest their middle.
+ * With limits, a value outside a quarter of the least and four times the greatest carries a doubt: what was typed stands
+ * beside every figure it may have been meant for, and none of them is pushed.
  *
  * @param text what was typed, such as `0.15`, `,15 mm`, `6 thou`, `.006"`, `150um`
  * @param defaultUnit the unit of a bare number
  * @param spec limits in mm, where the place the length belongs to has them
  * @returns the length in mm (exact, not rounded to tenths), the unit it was read in and any doubt; or an error
- * @example parseLength('1.5', 'mm', { min: 0.11, max: 0.19 }) // { mm: 1.5, unit: 'mm', doubt: { suggestion: 0.15 } }
- * Rule: shop practice; a reading four times off its limits is far more often a slip than a gap.
+ * @example parseLength('1.5', 'mm', { min: 0.11, max: 0.19 }) // { mm: 1.5, unit: 'mm', doubt: { suggestions: [0.15] } }
+ * Rule: shop practice; a reading four times off its limits is far more often a slip than a gap. First the point one or two
+ * places away, within the same four times; then the same digits in another unit, within one and a half times.
  */
 export function parseLength(
   text: string,
@@ -56,8 +59,7 @@ export function parseLength(
 ): ParsedLength | LengthError {
   const match = ENTRY.exec(text.trim());
   if (!match) return { error: 'not a length' };
-  const suffix = match[2]!.toLowerCase();
-  const unit = suffix === '' ? defaultUnit : SUFFIXES[suffix];
+  const unit = unitOf(match[2]!, defaultUnit);
   if (!unit) return { error: 'not a length' };
   const [whole = '', fraction = ''] = match[1]!.split(/[.,]/);
   const digits = Number(whole + fraction);
@@ -67,19 +69,40 @@ export function parseLength(
   return { mm, unit, doubt: spec ? doubtAbout(mm, unit, inUnit, spec) : null };
 }
 
+/**
+ * Reads the unit behind a figure, in any case; undefined where it is none.
+ *
+ * @example unitOf('Thou', 'mm') // 'thou'
+ */
+export function unitOf<Unit extends LengthUnit | null>(
+  suffix: string,
+  defaultUnit: Unit,
+): LengthUnit | Unit | undefined {
+  const said = suffix.toLowerCase();
+  if (said === '') return defaultUnit;
+  return Object.hasOwn(SUFFIXES, said) ? SUFFIXES[said] : undefined;
+}
+
 function doubtAbout(
   mm: number,
   unit: LengthUnit,
   inUnit: (unit: LengthUnit) => number,
   { min, max }: LengthSpec,
 ): ParsedLength['doubt'] {
-  if (mm >= min / 4 && mm <= max * 4) return null;
+  const within = (value: number, factor: number) =>
+    value >= min / factor - ON_BOUNDARY && value <= max * factor + ON_BOUNDARY;
+  if (within(mm, 4)) return null;
   const middle = (min + max) / 2;
-  const meant = [
-    ...UNITS.filter((other) => other !== unit).map(inUnit),
-    ...SLIPS.map((factor) => Number((mm * factor).toPrecision(12))),
-  ]
-    .filter((value) => value >= min / 1.5 && value <= max * 1.5)
-    .sort((a, b) => Math.abs(a - middle) - Math.abs(b - middle));
-  return { suggestion: meant[0] ?? null };
+  const likeliest = (values: readonly number[], factor: number) =>
+    values
+      .filter((value) => within(value, factor))
+      .sort((a, b) => Math.abs(a - middle) - Math.abs(b - middle));
+  const slipped = SLIPS.map((factor) => Number((mm * factor).toPrecision(12)));
+  const otherwise = UNITS.filter((other) => other !== unit).map(inUnit);
+  const suggestions = [...likeliest(slipped, 4), ...likeliest(otherwise, 1.5)];
+  return {
+    suggestions: suggestions.filter(
+      (value, index) => suggestions.findIndex((each) => Math.abs(each - value) < ON_BOUNDARY) === index,
+    ),
+  };
 }

@@ -9,12 +9,16 @@ export interface AssessInput {
   readonly reading: Reading;
   readonly limitTolerance?: number | undefined;
   readonly allowOver?: number | undefined;
+  /** a hollow is worn in where the blades went, wider than they are */
+  readonly hollow?: boolean | undefined;
 }
 
 /** What a reading proves, in mm, and how that stands against its limits. */
 export interface Assessment extends Judgement {
   readonly lo: number;
   readonly hi: number | null;
+  /** something bounds it from below; where nothing does, `lo` is only shown as 0 */
+  readonly floor: boolean;
 }
 
 /**
@@ -25,10 +29,10 @@ export interface Assessment extends Judgement {
  * @throws RangeError when a length is not a finite number
  * @example
  * assess({ spec: { min: 0.13, max: 0.18 }, reading: { kind: 'bracket', go: 0.15, noGo: 0.18 } })
- * // { lo: 0.15, hi: 0.18, verdict: 'in-spec', onLimit: false }
+ * // { lo: 0.15, hi: 0.18, floor: true, verdict: 'in-spec', onLimit: false }
  */
 export function assess(input: AssessInput): Assessment {
-  const interval = intervalOf(input.reading);
+  const interval = intervalOf(input.reading, input.hollow);
   const judgement = judge(interval, {
     min: tenthsFromMm(input.spec.min),
     max: tenthsFromMm(input.spec.max),
@@ -38,6 +42,7 @@ export function assess(input: AssessInput): Assessment {
   return {
     lo: mmFromTenths(interval.lo),
     hi: interval.hi === null ? null : mmFromTenths(interval.hi),
+    floor: interval.floor,
     ...judgement,
   };
 }

@@ -36,10 +36,11 @@ export function goNoGo(input: {
   const thickest = inside.at(-1)?.thickness;
   const noGo = inside.find(({ thickness }) => thickness === thickest);
   if (!go || !noGo || go.thickness >= noGo.thickness) return null;
-  return { go: held(go), noGo: held(noGo) };
+  return { go: heldBlades(go), noGo: heldBlades(noGo) };
 }
 
-const held = ({ blades, thickness }: Stack): HeldBlades => ({
+/** A stack with its lengths in mm. */
+export const heldBlades = ({ blades, thickness }: Stack): HeldBlades => ({
   blades: blades.map(mmFromTenths),
   thickness: mmFromTenths(thickness),
 });

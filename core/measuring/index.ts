@@ -3,10 +3,19 @@ export { bladesOf, mayBeBlade, stampOf, thicknessOf, type Blade, type BladeSet }
 export { assess, type Assessment, type AssessInput } from './assess.ts';
 export { bladeStack, handierStack, stacksOf, type NearestStack, type Stack } from './bladeStack.ts';
 export { conditionCautions, type Conditions, type Meant } from './conditions.ts';
-export { goNoGo, type GoNoGo, type HeldBlades } from './goNoGo.ts';
-export { intervalOf, USUAL_REPEATABILITY_MM, type Interval } from './interval.ts';
-export { judge, type Judgement, type Limits, type Verdict } from './judge.ts';
-export { narrowingBlade } from './narrowingBlade.ts';
+export { goNoGo, heldBlades, type GoNoGo, type HeldBlades } from './goNoGo.ts';
+export {
+  boundedGap,
+  hasFloor,
+  intervalOf,
+  USUAL_REPEATABILITY_MM,
+  whyUnknown,
+  type Interval,
+  type KnownGap,
+  type Unknown,
+} from './interval.ts';
+export { endsOf, judge, limitsFromMm, specOf, type Judgement, type Limits, type Verdict } from './judge.ts';
+export { NARROW_ENOUGH_MM, narrowingBlade, type NarrowingBladeInput } from './narrowingBlade.ts';
 export { nextBlade, type BladeTest, type NextBladeInput } from './nextBlade.ts';
 export { ABSURD_MM, parseEntry, type ParsedEntry } from './parseEntry.ts';
 export { parseTries, parseTry } from './parseTry.ts';
@@ -15,7 +24,6 @@ export {
   compareLooks,
   foresee,
   isDecided,
-  limitsFromMm,
   withoutContradicted,
   type Foreseen,
   type LooksCompared,

@@ -1,34 +1,65 @@
-import { mmFromTenths, tenthsFromMm } from '../length/index.ts';
+import { tenthsFromMm } from '../length/index.ts';
 import { handierStack, stacksOf } from './bladeStack.ts';
-import type { HeldBlades } from './goNoGo.ts';
+import { heldBlades, type HeldBlades } from './goNoGo.ts';
+import { hasFloor, type KnownGap } from './interval.ts';
 
-/** A gap this narrowly known, in mm, is known well enough to set by. */
-const NARROW_ENOUGH_MM = 0.05;
+/** mm: a gap this narrowly known is known well enough to choose a piece by. */
+export const NARROW_ENOUGH_MM = 0.02;
 
-/**
- * Says which blade, or stack, narrows a gap further, for setting by it: the one nearest the middle of what is known.
- *
- * @param input blades owned and what is known, in mm
- * @returns null where it is known narrowly enough, or no blade lies between
- * @example narrowingBlade({ blades: [0.05, 0.1, 0.15], maxStack: 1, lo: 0, hi: 0.2 })?.thickness // 0.1
- * Rule: halving; each try leaves half of what was not known.
- */
-export function narrowingBlade(input: {
+/** mm: the least step from the one end that is known, away from the band. */
+const LEAST_STEP = 0.02;
+/** mm: nearer than this to a known end a blade feels the same as that end. */
+const APART = 0.005;
+
+/** The blades a bench owns and what is known of a point that is out of its band; lengths in mm. */
+export interface NarrowingBladeInput extends KnownGap {
   readonly blades: readonly number[];
   readonly maxStack: number;
-  readonly lo: number;
-  readonly hi: number | null;
-}): HeldBlades | null {
-  const lo = tenthsFromMm(input.lo);
+  /** the maximum with the allowance in it */
+  readonly spec: { readonly min: number; readonly max: number };
+  /** a gap this narrowly known is known well enough to choose a piece by */
+  readonly enough: number;
+}
+
+/**
+ * Says which blade, or stack, to try next at a point that is out, to find out by how much: pieces are chosen by the figure. At a
+ * screw, out is out, and is set.
+ *
+ * Rule: with both ends known, halving; with one, a step from it away from the band, of 0.02 mm or as far as that end is out
+ * already, so that steps double.
+ *
+ * @returns null where the point is not known to be out, is known narrowly enough, or no blade lies there
+ * @example narrowingBlade({ blades: [0.1, 0.15], maxStack: 1, lo: 0, hi: 0.18, floor: false, spec: { min: 0.22, max: 0.3 }, enough: 0.02 })?.thickness // 0.15
+ */
+export function narrowingBlade(input: NarrowingBladeInput): HeldBlades | null {
+  const [least, min, max] = [input.lo, input.spec.min, input.spec.max].map(tenthsFromMm) as [
+    number,
+    number,
+    number,
+  ];
   const hi = input.hi === null ? null : tenthsFromMm(input.hi);
-  if (hi !== null && hi - lo <= tenthsFromMm(NARROW_ENOUGH_MM)) return null;
-  const between = stacksOf(input.blades.map(tenthsFromMm), input.maxStack).filter(
-    ({ thickness }) => thickness > lo && (hi === null || thickness < hi),
+  const lo = hasFloor(input) && least > 0 ? least : null;
+  if (hi !== null && least > hi) return null;
+  const tight = hi !== null && hi <= min;
+  const loose = lo !== null && lo >= max;
+  if (!tight && !loose) return null;
+  if (lo !== null && hi !== null && hi - lo <= tenthsFromMm(input.enough)) return null;
+  const step = (out: number) => Math.max(tenthsFromMm(LEAST_STEP), out);
+  const wanted =
+    lo !== null && hi !== null ? (lo + hi) / 2 : hi !== null ? hi - step(min - hi) : lo! + step(lo! - max);
+  const inside = stacksOf(input.blades.map(tenthsFromMm), input.maxStack).filter(
+    ({ thickness }) => thickness > (lo ?? 0) && thickness < (hi ?? Infinity),
   );
-  // with no upper end known, the next step up that is wide enough to be worth a try
-  const wanted = hi === null ? lo + tenthsFromMm(NARROW_ENOUGH_MM) : (lo + hi) / 2;
-  const best = between.sort(
-    (a, b) => Math.abs(a.thickness - wanted) - Math.abs(b.thickness - wanted) || handierStack(a, b),
-  )[0];
-  return best ? { blades: best.blades.map(mmFromTenths), thickness: mmFromTenths(best.thickness) } : null;
+  const apart = inside.filter(({ thickness }) =>
+    [lo, hi].every((end) => end === null || Math.abs(thickness - end) >= tenthsFromMm(APART)),
+  );
+  const worth = apart.length > 0 ? apart : inside;
+  const single = worth.filter(({ blades }) => blades.length === 1);
+  const [best] = (single.length > 0 ? single : worth).toSorted(
+    (a, b) =>
+      Math.abs(a.thickness - wanted) - Math.abs(b.thickness - wanted) ||
+      a.thickness - b.thickness ||
+      handierStack(a, b),
+  );
+  return best ? heldBlades(best) : null;
 }

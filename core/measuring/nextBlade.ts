@@ -1,13 +1,13 @@
 import { mmFromTenths, tenthsFromMm, type Tenths } from '../length/index.ts';
 import { handierStack, stacksOf, type Stack } from './bladeStack.ts';
+import type { KnownGap } from './interval.ts';
 import { judge } from './judge.ts';
 
 /** The blades a bench owns, what is known of the gap, and its limits; lengths in mm. */
-export interface NextBladeInput {
+export interface NextBladeInput extends KnownGap {
   readonly blades: readonly number[];
   readonly maxStack: number;
-  readonly lo: number;
-  readonly hi: number | null;
+  /** the maximum with the allowance in it */
   readonly spec: { readonly min: number; readonly max: number };
 }
 
@@ -31,6 +31,7 @@ export function nextBlade(input: NextBladeInput): { readonly test: BladeTest | n
   const interval = {
     lo: tenthsFromMm(input.lo),
     hi: input.hi === null ? null : tenthsFromMm(input.hi),
+    floor: input.floor,
   };
   const min = tenthsFromMm(input.spec.min);
   const max = tenthsFromMm(input.spec.max);

@@ -6,10 +6,10 @@ export type ParsedEntry =
   | {
       readonly reading: Reading;
       readonly unit: LengthUnit;
-      /** each length far outside the limits, with what was likely meant (mm) */
-      readonly doubts: readonly { readonly mm: number; readonly suggestion: number | null }[];
-      /** the reading with every suggestion taken; null where nothing is suggested */
-      readonly suggested: Reading | null;
+      /** mm, each length far outside the limits */
+      readonly doubts: readonly number[];
+      /** what else may have been meant, likeliest first; it stands beside what was typed, and none is pushed */
+      readonly meant: readonly Reading[];
     }
   | { readonly error: string };
 
@@ -51,22 +51,41 @@ export function parseEntry(
   const lengths = parts.map((part) => parseLength(part, unit, spec));
   const known = lengths.flatMap((length) => ('error' in length ? [] : [length]));
   if (known.length !== lengths.length) return { error: `“${entry}” is not a length.` };
-  const doubts = known.flatMap(({ mm, doubt }) => (doubt ? [{ mm, suggestion: doubt.suggestion }] : []));
+  const doubts = known.flatMap(({ mm, doubt }) => (doubt ? [mm] : []));
   const values = known.map(({ mm }) => mm);
-  const meant = known.map(({ mm, doubt }) => (doubt ? doubt.suggestion : mm));
+  const meant = meantBy(known);
   const build = (numbers: readonly number[]) =>
     readingFrom(numbers, goesOnly ? 'goes' : wontOnly ? 'wont' : 'both');
-  if (values.some((mm) => mm > ABSURD_MM) && meant.some((mm) => mm === null))
+  if (values.some((mm) => mm > ABSURD_MM) && meant.length === 0)
     return { error: `No clearance is ${Math.max(...values)} mm. Check the number and its unit.` };
   const reading = build(values);
+  if (reading.kind === 'drag' && reading.blade === 0) return { error: NO_BLADE };
   if (reading.kind === 'bracket' && reading.go >= reading.noGo)
     return { error: 'The blade that goes comes first and is the thinner of the two.' };
   return {
     reading,
     unit,
     doubts,
-    suggested: doubts.length > 0 && meant.every((mm) => mm !== null) ? build(meant as number[]) : null,
+    meant: meant.map(build).filter((each) => each.kind !== 'bracket' || each.go < each.noGo),
   };
+}
+
+const NO_BLADE =
+  'A blade has a thickness. Where none goes and it still rocks across the gap, up and down, type 0 g.';
+
+/** The figures that may have been meant: the same slip at each of them; nothing where one has no other meaning. */
+function meantBy(
+  known: readonly {
+    readonly mm: number;
+    readonly doubt: { readonly suggestions: readonly number[] } | null;
+  }[],
+): readonly (readonly number[])[] {
+  const each = known.map(({ mm, doubt }) => doubt?.suggestions ?? [mm]);
+  const ways = Math.max(...each.map(({ length }) => length));
+  if (known.every(({ doubt }) => doubt === null) || each.some(({ length }) => length === 0)) return [];
+  return Array.from({ length: ways }, (_, way) =>
+    each.map((figures) => figures[Math.min(way, figures.length - 1)]!),
+  );
 }
 
 function readingFrom(lengths: readonly number[], side: 'goes' | 'wont' | 'both'): Reading {

@@ -15,7 +15,8 @@ const RESULT_KEYS: Readonly<Record<string, TryResult>> = { g: 'goes', d: 'drags'
 export function parseTry(text: string, key: string, unit: LengthUnit): Try | null {
   const result = RESULT_KEYS[key.toLowerCase()];
   const length = parseLength(text, unit);
-  if (!result || 'error' in length || length.mm <= 0) return null;
+  // at nothing only "goes" can be said: no blade goes, but it rocks across the gap
+  if (!result || 'error' in length || (length.mm <= 0 && result !== 'goes')) return null;
   return { thickness: Math.round(length.mm * 1e4) / 1e4, result };
 }
 

@@ -1,4 +1,3 @@
-import { tenthsFromMm } from '../length/index.ts';
 import { intervalOf, USUAL_REPEATABILITY_MM, type Interval } from './interval.ts';
 import { judge, type Limits, type Verdict } from './judge.ts';
 import type { Try, TryResult } from './reading.ts';
@@ -23,9 +22,11 @@ export function foresee(
   thickness: number,
   limits: Limits,
   repeatability = USUAL_REPEATABILITY_MM,
+  hollow = false,
 ): Foreseen[] {
   return RESULTS.map((result) => {
-    const interval = intervalOf({ kind: 'tries', tries: [...tries, { thickness, result }], repeatability });
+    const all = [...tries, { thickness, result }];
+    const interval = intervalOf({ kind: 'tries', tries: all, repeatability }, hollow);
     return { result, interval, verdict: judge(interval, limits).verdict };
   });
 }
@@ -71,18 +72,3 @@ export function compareLooks(first: Interval, second: Interval): LooksCompared {
 export function isDecided(verdict: Verdict): boolean {
   return verdict === 'in-spec' || verdict === 'tight' || verdict === 'loose';
 }
-
-/** Limits in tenths of a micrometre, from limits in mm. */
-export const limitsFromMm = ({
-  min,
-  max,
-  allowOver,
-}: {
-  readonly min: number;
-  readonly max: number;
-  readonly allowOver?: number;
-}): Limits => ({
-  min: tenthsFromMm(min),
-  max: tenthsFromMm(max),
-  ...(allowOver ? { allowOver: tenthsFromMm(allowOver) } : {}),
-});

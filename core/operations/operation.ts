@@ -24,3 +24,10 @@ export const interval = z
 export const limits = z
   .object({ min: length, max: length })
   .refine(({ min, max }) => min <= max, { path: ['max'], error: 'must not be below min' });
+
+/** What is known of a gap where its upper end may be open: its `floor`, absent, is true only where lo is above 0. */
+export const knownGap = { lo: length, hi: length.nullable(), floor: z.boolean().optional() };
+
+/** A bench's blades and how many may be held together. */
+export const maxStack = z.int().min(1).max(6);
+export const someBlades = z.array(z.number().positive()).min(1);

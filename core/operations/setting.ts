@@ -4,12 +4,24 @@ import {
   baselineShim,
   bareFit,
   feelSpread,
+  fitPiece,
   lockShift,
+  screwTurn,
   seatOffset,
+  settingBlades,
   shimChart,
   shimPlan,
 } from '../setting/index.ts';
-import { interval, length, limits, operation, type Operation } from './operation.ts';
+import {
+  interval,
+  knownGap,
+  length,
+  limits,
+  maxStack,
+  operation,
+  someBlades,
+  type Operation,
+} from './operation.ts';
 
 const sizes = z.array(z.number().positive()).min(1);
 
@@ -41,6 +53,7 @@ export const SETTING_OPERATIONS: Readonly<Record<string, Operation>> = {
       target: length,
       sizes,
       installed: z.array(z.number().positive()).min(1),
+      gain: z.number().positive().optional(),
       clearances: z
         .array(
           z
@@ -65,20 +78,18 @@ export const SETTING_OPERATIONS: Readonly<Record<string, Operation>> = {
         z
           .object({
             key: z.string(),
-            lo: length,
-            hi: length,
+            ...knownGap,
             installed: z.number().positive(),
             min: length,
             max: length,
             target: length,
             gain: z.number().positive().optional(),
           })
-          .refine(({ lo, hi }) => lo <= hi, { path: ['hi'], error: 'must not be below lo' })
           .refine(({ min, max }) => min <= max, { path: ['max'], error: 'must not be below min' }),
       ),
       stock: z.array(z.object({ thickness: z.number().positive(), qty: z.int().nonnegative() })).default([]),
       orderable: z
-        .array(z.object({ thickness: z.number().positive(), price: z.number().nonnegative() }))
+        .array(z.object({ thickness: z.number().positive(), price: z.number().nonnegative().optional() }))
         .default([]),
       change: z.discriminatedUnion('rule', [
         z.object({ rule: z.literal('out-of-spec') }),
@@ -91,6 +102,47 @@ export const SETTING_OPERATIONS: Readonly<Record<string, Operation>> = {
       without: z.array(z.object({ key: z.string(), thickness: z.number().positive() })).optional(),
     }),
     shimPlan,
+  ),
+  'fit-piece': operation(
+    z
+      .object({
+        ...knownGap,
+        installed: z.number().positive(),
+        sizes,
+        min: length,
+        max: length,
+        target: length,
+        gain: z.number().positive().optional(),
+        guard: length.optional(),
+      })
+      .refine(({ min, max }) => min <= max, { path: ['max'], error: 'must not be below min' }),
+    fitPiece,
+  ),
+  'screw-turn': operation(
+    z.object({
+      measured: length,
+      target: length,
+      pitch: z.number().positive(),
+      screwSide: z.enum(['valve', 'pushrod', 'pivot', 'finger-pivot']),
+      rockerRatio: z.number().positive(),
+      gapAt: z.enum(['valve', 'cam']).optional(),
+      lockShift: z.number().optional(),
+    }),
+    screwTurn,
+  ),
+  'setting-blades': operation(
+    z
+      .object({
+        blades: someBlades,
+        maxStack,
+        min: length,
+        max: length,
+        target: length,
+        repeatability: length.optional(),
+        lockShift: z.number().optional(),
+      })
+      .refine(({ min, max }) => min <= max, { path: ['max'], error: 'must not be below min' }),
+    settingBlades,
   ),
   torque: operation(
     z.object({ value: z.number().nonnegative(), from: z.enum(TORQUE_UNITS), to: z.enum(TORQUE_UNITS) }),

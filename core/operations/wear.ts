@@ -101,6 +101,7 @@ export const WEAR_OPERATIONS: Readonly<Record<string, Operation>> = {
       ),
       rockerRatio: z.number().positive().optional(),
       gapAt: z.enum(['valve', 'cam']).optional(),
+      pivot: z.enum(['between', 'end']).optional(),
       camIn: z.enum(['block', 'head']).optional(),
       side: z.enum(['opening', 'closing']).optional(),
       installed: z.number().positive().optional(),

@@ -31,3 +31,4 @@ export {
   type UsageUnit,
 } from './pointForecasts.ts';
 export { recheckDue, type RecheckDueInput, type RecheckExpected } from './recheckDue.ts';
+export { comesInWords, nextCheckInWords, type NextCheck } from './nextCheck.ts';

@@ -94,6 +94,26 @@ export interface BaselinePoint {
   readonly hi: number;
   readonly min: number;
   readonly max: number;
+  /** see `pieceGain`; 1 if absent */
+  readonly gain?: number | undefined;
+}
+
+/** What one size would leave at a point whose gap is known as if nothing were in; mm. */
+const left = ({ lo, hi, gain = 1 }: Pick<BaselinePoint, 'lo' | 'hi' | 'gain'>, size: number) => ({
+  lo: gain * (lo - size),
+  hi: gain * (hi - size),
+});
+
+/**
+ * Lists the points whose valve an equal size would hold open: it is not turned over with that in.
+ *
+ * @example heldOpenBy([{ key: '1I', lo: 2.3, hi: 2.4 }], 2.35) // ['1I']
+ */
+export function heldOpenBy(
+  points: readonly Pick<BaselinePoint, 'key' | 'lo' | 'hi' | 'gain'>[],
+  size: number,
+): readonly string[] {
+  return points.filter((point) => left(point, size).lo < -ON_BOUNDARY).map(({ key }) => key);
 }
 
 /** Which one size is to be fitted everywhere, so that every gap can be measured; mm. */
@@ -124,13 +144,15 @@ export interface BaselineShim {
 export function baselineShim({ points, sizes, measurable }: BaselineShimInput): BaselineShim {
   if (points.length === 0) throw new RangeError('points must not be empty');
   if (sizes.length === 0) throw new RangeError('sizes must not be empty');
-  const within = (size: number, from: number, to: number, { lo, hi }: BaselinePoint) =>
-    lo - size >= from - ON_BOUNDARY && hi - size <= to + ON_BOUNDARY;
+  const within = (size: number, from: number, to: number, point: BaselinePoint) => {
+    const { lo, hi } = left(point, size);
+    return lo >= from - ON_BOUNDARY && hi <= to + ON_BOUNDARY;
+  };
   const all = sizes
     .toSorted((a, b) => a - b)
     .map((pick) => ({
       pick,
-      free: points.every(({ lo }) => lo - pick >= -ON_BOUNDARY),
+      free: heldOpenBy(points, pick).length === 0,
       measured: points.filter((point) => within(pick, measurable.from, measurable.to, point)).length,
       inSpec: points.filter((point) => within(pick, point.min, point.max, point)).length,
     }));
@@ -157,15 +179,15 @@ export function baselineShim({ points, sizes, measurable }: BaselineShimInput): 
  * @example sizeToMeasure({ key: '3E', lo: 2.1, hi: 2.2, min: 0.2, max: 0.3 }, [1.9, 2, 2.2], { from: 0.05, to: 0.5 }) // 2
  */
 export function sizeToMeasure(
-  point: Pick<BaselinePoint, 'lo' | 'hi'>,
+  point: Pick<BaselinePoint, 'lo' | 'hi' | 'gain'>,
   sizes: readonly number[],
   measurable: BaselineShimInput['measurable'],
 ): number | null {
-  const free = sizes.filter((size) => point.lo - size > ON_BOUNDARY);
-  const within = free.filter(
-    (size) =>
-      point.lo - size >= measurable.from - ON_BOUNDARY && point.hi - size <= measurable.to + ON_BOUNDARY,
-  );
+  const free = sizes.filter((size) => left(point, size).lo > ON_BOUNDARY);
+  const within = free.filter((size) => {
+    const { lo, hi } = left(point, size);
+    return lo >= measurable.from - ON_BOUNDARY && hi <= measurable.to + ON_BOUNDARY;
+  });
   const best = within.length > 0 ? within : free;
   return best.length > 0 ? Math.max(...best) : null;
 }
@@ -177,6 +199,8 @@ export interface ShimChartInput {
   readonly sizes: readonly number[];
   readonly installed: readonly number[];
   readonly clearances: readonly { readonly from: number; readonly to: number }[];
+  /** see `pieceGain`; 1 if absent */
+  readonly gain?: number | undefined;
 }
 
 /** For each range of clearances, and each shim installed: the size to fit, `keep`, or nothing where none brings it in. */
@@ -192,7 +216,8 @@ export interface ShimChart {
  *
  * @example shimChart(input).rows[0] // [null, 2.3, 2.35, …]
  */
-export function shimChart({ spec, target, sizes, installed, clearances }: ShimChartInput): ShimChart {
+export function shimChart(input: ShimChartInput): ShimChart {
+  const { spec, target, sizes, installed, clearances, gain = 1 } = input;
   if (sizes.length === 0) throw new RangeError('sizes must not be empty');
   const inSpec = (gap: number) => gap >= spec.min - ON_BOUNDARY && gap <= spec.max + ON_BOUNDARY;
   return {
@@ -200,8 +225,8 @@ export function shimChart({ spec, target, sizes, installed, clearances }: ShimCh
       if (inSpec(from) && inSpec(to)) return installed.map(() => 'keep' as const);
       const middle = (from + to) / 2;
       return installed.map((isIn) => {
-        const size = nearestOf(sizes, middle + isIn - target);
-        return inSpec(middle + isIn - size) ? size : null;
+        const size = nearestOf(sizes, isIn + (middle - target) / gain);
+        return inSpec(middle + gain * (isIn - size)) ? size : null;
       });
     }),
   };
@@ -220,8 +245,9 @@ export function chartOf(input: {
   readonly step: number;
   readonly sizes: readonly number[];
   readonly over?: number;
+  readonly gain?: number;
 }): ShimChart & { readonly clearances: ShimChartInput['clearances']; readonly installed: readonly number[] } {
-  const { spec, target, step, sizes, over = 8 } = input;
+  const { spec, target, step, sizes, over = 8, gain = 1 } = input;
   const [min, max, by] = [tenthsFromMm(spec.min), tenthsFromMm(spec.max), tenthsFromMm(step)];
   const under = Array.from({ length: Math.ceil(min / by) }, (_, index) => ({
     from: Math.max(0, min - (index + 1) * by),
@@ -238,6 +264,6 @@ export function chartOf(input: {
   return {
     clearances,
     installed: sizes,
-    ...shimChart({ spec, target, sizes, installed: sizes, clearances }),
+    ...shimChart({ spec, target, sizes, installed: sizes, clearances, gain }),
   };
 }

@@ -15,6 +15,26 @@ export interface AllowOver {
   readonly over: number;
 }
 
+/**
+ * The allowances that a build goes by from its opening on: the sheet's own, by role, each with its reason there; the shop's
+ * where a sheet that was published before it was asked says nothing.
+ *
+ * @param limits of a sheet, `allowance` in mm
+ * @example allowedBy(sheet.limits, shop.allowOver) // [{ role: 'intake', over: 0.02 }]
+ */
+export function allowedBy(
+  limits: readonly {
+    readonly role: Role;
+    readonly allowance?: { readonly over: number } | null | undefined;
+  }[],
+  shop: readonly AllowOver[],
+): AllowOver[] {
+  return limits.flatMap(({ role, allowance }) => {
+    const over = allowance ? allowance.over : (shop.find((each) => each.role === role)?.over ?? 0);
+    return over > 0 ? [{ role, over }] : [];
+  });
+}
+
 /** How one build departs from its sheet, as far as its gaps go. */
 export interface GoneBy {
   readonly aim: Aim;

@@ -1,17 +1,41 @@
-export { screwTurn, turnInWords, type ScrewTurn, type ScrewTurnInput } from './screwTurn.ts';
-export { afterShim, chooseShim, sureness, type ShimChoice, type Sureness } from './shimDifference.ts';
+export {
+  screwGain,
+  screwTurn,
+  turnInWords,
+  type ScrewSide,
+  type ScrewTurn,
+  type ScrewTurnInput,
+} from './screwTurn.ts';
+export { fitPiece, type FitPiece, type FitPieceInput, type NoPiece } from './fitPiece.ts';
+export {
+  guardedBand,
+  pieceOutcome,
+  pieceWanted,
+  type GapWithPiece,
+  type PieceBand,
+  type PieceOutcome,
+  type PieceStatus,
+} from './pieceOutcome.ts';
 export { chartSays, readChart, writeChart, type MakersChart } from './makersChart.ts';
 export { markDiffers, readMark } from './readMark.ts';
 export { pieceDoubt, type PieceDoubt } from './pieceDoubt.ts';
+export { roleChart, type RoleChart } from './roleChart.ts';
 export { sizesOf } from './sizes.ts';
 export { aimFor, type Aim, type OwnAim } from './target.ts';
-export { aimsOutside, limitsToGoBy, type AllowOver, type GoneBy } from './goBy.ts';
-export { adviseSetting, type SettingAdvice } from './advise.ts';
+export { aimsOutside, allowedBy, limitsToGoBy, type AllowOver, type GoneBy } from './goBy.ts';
+export {
+  adviseSetting,
+  surelyThin,
+  whatItLeaves,
+  type PieceLeaves,
+  type PointToSet,
+  type SettingAdvice,
+} from './advise.ts';
 export {
   bareBand,
   bareFit,
   baselineShim,
-  chartOf,
+  heldOpenBy,
   seatOffset,
   shimChart,
   sizeToMeasure,
@@ -32,14 +56,13 @@ export {
   type LockShift,
   type LockShiftInput,
 } from './feel.ts';
-export { settingBlades, type SettingBlades } from './settingBlades.ts';
+export { settingBlades, type SettingBlades, type SettingBladesInput } from './settingBlades.ts';
 export { leastAssignment, type Cost } from './assignment.ts';
 export {
   shimPlan,
   type PlanAssignment,
   type PlanChange,
   type PlanPoint,
-  type PlanStatus,
   type ShimPlan,
   type ShimPlanInput,
 } from './shimPlan.ts';

@@ -1,12 +1,19 @@
+import type { GapAt } from '../sheets/index.ts';
+
+/** Where an adjuster acts. */
+export type ScrewSide = 'valve' | 'pushrod' | 'pivot' | 'finger-pivot';
+
 /** An adjuster and what is wanted of it. Lengths in mm. */
 export interface ScrewTurnInput {
   readonly measured: number;
   readonly target: number;
   /** thread pitch of the adjuster */
   readonly pitch: number;
-  /** which side the screw is on: at the valve end, at the pushrod end, or a nut that carries the pivot */
-  readonly screwSide: 'valve' | 'pushrod' | 'pivot';
+  /** where it acts: at the valve end, at the pushrod end, as a nut that carries a rocker's pivot, or under a finger's ball */
+  readonly screwSide: ScrewSide;
   readonly rockerRatio: number;
+  /** where the gap is measured: at the valve, or at the cam over a finger's pad; at the valve if absent */
+  readonly gapAt?: GapAt | undefined;
   /** mean change of the gap when this operator tightens the lock nut (after − before); 0 where absent */
   readonly lockShift?: number | undefined;
 }
@@ -21,24 +28,47 @@ export interface ScrewTurn {
  * Works out how far to turn an adjuster so that the gap is on target after the lock nut is tight.
  *
  * A screw at the valve end moves the gap by its pitch a turn; at the pushrod end the rocker multiplies it by its
- * ratio; a nut that carries the pivot moves both ends, 1 + ratio.
+ * ratio; a nut that carries a rocker's pivot moves both ends, 1 + ratio; a screw under the ball at a finger's end moves it by
+ * ratio − 1, and the ball goes down to open the gap. Where the gap is taken at the cam, each is divided by the ratio.
  *
  * @returns degrees to a thousandth, and which way
- * @throws RangeError when pitch or ratio is not above zero
+ * @throws RangeError when pitch or ratio is not above zero, or a finger's ratio is not above 1
  * @example
  * screwTurn({ measured: 0.18, target: 0.14, pitch: 1, screwSide: 'valve', rockerRatio: 1.7 })
  * // { degrees: -14.4, direction: 'tighten' }
  * Rule: lever geometry of the rocker.
  */
 export function screwTurn(input: ScrewTurnInput): ScrewTurn {
-  const { measured, target, pitch, screwSide, rockerRatio, lockShift = 0 } = input;
+  const { measured, target, pitch, screwSide, rockerRatio, gapAt = 'valve', lockShift = 0 } = input;
   if (!(pitch > 0)) throw new RangeError('pitch must be above 0');
-  if (!(rockerRatio > 0)) throw new RangeError('rockerRatio must be above 0');
-  const gain = { valve: 1, pushrod: rockerRatio, pivot: 1 + rockerRatio }[screwSide];
+  const gain = screwGain({ screwSide, rockerRatio, gapAt });
   const exact = ((target - lockShift - measured) / gain / pitch) * 360;
   const rounded = Math.round(exact * 1000) / 1000;
   if (rounded === 0) return { degrees: 0, direction: 'none' };
   return { degrees: rounded, direction: rounded > 0 ? 'loosen' : 'tighten' };
+}
+
+/**
+ * Says by how much a gap changes, where it is taken, for a millimetre that its adjuster moves.
+ *
+ * @throws RangeError as `screwTurn` does
+ * @example screwGain({ screwSide: 'finger-pivot', rockerRatio: 1.5, gapAt: 'cam' }) // 0.333
+ */
+export function screwGain({
+  screwSide,
+  rockerRatio,
+  gapAt,
+}: Pick<ScrewTurnInput, 'screwSide' | 'rockerRatio' | 'gapAt'>): number {
+  if (!(rockerRatio > 0)) throw new RangeError('rockerRatio must be above 0');
+  if (screwSide === 'finger-pivot' && !(rockerRatio > 1))
+    throw new RangeError('rockerRatio must be above 1 where the pivot is at the end of a finger');
+  const atValve = {
+    valve: 1,
+    pushrod: rockerRatio,
+    pivot: 1 + rockerRatio,
+    'finger-pivot': rockerRatio - 1,
+  }[screwSide];
+  return gapAt === 'cam' ? atValve / rockerRatio : atValve;
 }
 
 /**

@@ -1,12 +1,19 @@
 // Long because a plan is one thing: which points are touched, what each may take, what that costs, and what comes of it.
 import { mmFromTenths, tenthsFromMm } from '../length/index.ts';
+import { whyUnknown, type KnownGap } from '../measuring/index.ts';
 import { leastAssignment, type Cost } from './assignment.ts';
+import {
+  guardedBand,
+  ON_BOUNDARY,
+  pieceOutcome,
+  type PieceBand,
+  type PieceOutcome,
+  type PieceStatus,
+} from './pieceOutcome.ts';
 
 /** A point as it was measured, with the shim that is in and its limits; mm. */
-export interface PlanPoint {
+export interface PlanPoint extends KnownGap {
   readonly key: string;
-  readonly lo: number;
-  readonly hi: number;
   readonly installed: number;
   readonly min: number;
   readonly max: number;
@@ -27,7 +34,8 @@ export type PlanChange =
 export interface ShimPlanInput {
   readonly points: readonly PlanPoint[];
   readonly stock: readonly { readonly thickness: number; readonly qty: number }[];
-  readonly orderable: readonly { readonly thickness: number; readonly price: number }[];
+  /** any number of each; one without a price costs 1, never nothing */
+  readonly orderable: readonly { readonly thickness: number; readonly price?: number | undefined }[];
   readonly change: PlanChange;
   /** a shim taken out of one point may go into another; it may where this is left out */
   readonly reuseRemoved?: boolean | undefined;
@@ -39,9 +47,6 @@ export interface ShimPlanInput {
   readonly without?: readonly { readonly key: string; readonly thickness: number }[] | undefined;
 }
 
-/** How surely a shim brings a point in: its whole interval, its middle only, or not even that. */
-export type PlanStatus = 'certain' | 'likely' | 'unsolved';
-
 /** What a point gets, and what that leaves; mm, null where nothing is assigned. */
 export interface PlanAssignment {
   readonly key: string;
@@ -52,7 +57,7 @@ export interface PlanAssignment {
   readonly thickness: number | null;
   readonly lo: number | null;
   readonly hi: number | null;
-  readonly status: PlanStatus;
+  readonly status: PieceStatus;
 }
 
 /** A plan with its totals over the points it touches, what is to be bought, and what is left over. */
@@ -72,8 +77,6 @@ export interface ShimPlan {
   readonly leftOver: readonly { readonly thickness: number; readonly from: string }[];
 }
 
-/** Within this of a boundary a length lies on it; tenths of a micrometre. */
-const ON_BOUNDARY = 1e-5;
 /** Deviations are added and compared as whole figures of this many a tenth of a micrometre, prices of so many a unit. */
 const WHOLE = 1e5;
 
@@ -83,21 +86,11 @@ interface Point {
   readonly lo: number;
   readonly hi: number;
   readonly installed: number;
-  readonly from: number;
-  readonly to: number;
-  readonly target: number;
+  readonly band: PieceBand;
   readonly gain: number;
   readonly gone: boolean;
   readonly without: ReadonlySet<number>;
-  readonly outcomes: Map<number, Outcome>;
-}
-
-/** What a shim of a thickness would do at a point. */
-interface Outcome {
-  readonly lo: number;
-  readonly hi: number;
-  readonly status: PlanStatus;
-  readonly deviation: number;
+  readonly outcomes: Map<number, PieceOutcome>;
 }
 
 interface Option {
@@ -114,9 +107,9 @@ const NOTHING: Option = { source: 'none', thickness: null, price: 0 };
  * then least distance from the targets, then fewest bought, then fewest changed. Exact: a shim that is already in the engine
  * under another valve is found wherever that is best.
  *
- * Rule: shim s leaves lo + gain × (installed − s), and hi likewise, kept inside the band by the guard.
+ * Rule: what a shim leaves is `pieceOutcome`, kept inside the band by the guard.
  *
- * @throws RangeError where a point is named twice, or a point that is not there is kept or barred from a thickness
+ * @throws RangeError where a point is not known well enough to plan by (no blade went, open, contradictory), is named twice, or a point that is not there is kept or barred from a thickness
  * @example shimPlan({ points, stock: [], orderable, change: { rule: 'out-of-spec' } }).totals.price
  */
 export function shimPlan(input: ShimPlanInput): ShimPlan {
@@ -148,16 +141,16 @@ function pointsOf({ points, guard = 0, keep = [], without = [] }: ShimPlanInput)
   if (keys.size < points.length) throw new RangeError('points: one key twice');
   const unknown = [...keep, ...without.map(({ key }) => key)].find((key) => !keys.has(key));
   if (unknown !== undefined) throw new RangeError(`keep or without: there is no point ${unknown}`);
-  return points.map(({ key, lo, hi, installed, min, max, target, gain = 1, gone = false }) => {
-    const inside = Math.min(tenths(guard), (tenths(max) - tenths(min)) / 4);
+  return points.map((point, index) => {
+    const { key, lo, hi, installed, min, max, target, gain = 1, gone = false } = point;
+    const why = whyUnknown(point);
+    if (why) throw new RangeError(`points.${index}: ${MEASURED_FIRST[why]}`);
     return {
       key,
       lo: tenths(lo),
-      hi: tenths(hi),
+      hi: tenths(hi!),
       installed: tenths(installed),
-      from: tenths(min) + inside,
-      to: tenths(max) - inside,
-      target: tenths(target),
+      band: guardedBand({ min: tenths(min), max: tenths(max) }, tenths(target), tenths(guard)),
       gain,
       gone,
       outcomes: new Map(),
@@ -166,33 +159,23 @@ function pointsOf({ points, guard = 0, keep = [], without = [] }: ShimPlanInput)
   });
 }
 
+const MEASURED_FIRST = {
+  'no-blade': 'no blade went; it is measured first',
+  open: 'nothing bounds it from above; it is measured first',
+  conflict: 'hi must not be below lo',
+} as const;
+
 const tenths = (mm: number): number => tenthsFromMm(mm);
 
 /** What a shim would do at a point; worked out once for each thickness, of which a drawer has many alike. */
-function outcome(point: Point, thickness: number): Outcome {
+function outcome(point: Point, thickness: number): PieceOutcome {
   let known = point.outcomes.get(thickness);
   if (!known) {
-    known = workedOut(point, thickness);
+    known = pieceOutcome(point, thickness, point.band);
     point.outcomes.set(thickness, known);
   }
   return known;
 }
-
-function workedOut({ lo, hi, installed, from, to, target, gain }: Point, thickness: number): Outcome {
-  const change = gain * (installed - thickness);
-  const [least, most] = [lo + change, hi + change];
-  const middle = (least + most) / 2;
-  const certain = isInside(least, from, to) && isInside(most, from, to);
-  return {
-    lo: least,
-    hi: most,
-    status: certain ? 'certain' : isInside(middle, from, to) ? 'likely' : 'unsolved',
-    deviation: Math.abs(middle - target),
-  };
-}
-
-const isInside = (gap: number, from: number, to: number) =>
-  gap >= from - ON_BOUNDARY && gap <= to + ON_BOUNDARY;
 
 function isTouched(point: Point, change: PlanChange): boolean {
   const { status, deviation } = outcome(point, point.installed);
@@ -235,7 +218,7 @@ const asTaken = ({ key }: Point, option: Option): Option =>
 /** What a point may have whatever the others take: the best that can be bought for it, or nothing. */
 function privateOption(point: Point, { orderable }: ShimPlanInput): Option {
   const bought = orderable
-    .map(({ thickness, price }): Option => ({ source: 'order', thickness: tenths(thickness), price }))
+    .map(({ thickness, price = 1 }): Option => ({ source: 'order', thickness: tenths(thickness), price }))
     .filter((option) => mayTake(point, option, { reuseRemoved: true } as ShimPlanInput));
   return bought.reduce<Option>(
     (best, option) => (isCheaper(costOf(point, option), costOf(point, best)) ? option : best),

@@ -11,11 +11,13 @@ export {
 } from './headMap.ts';
 export { lashPoints, meansFor, pieceUnit, ROLE_WORDS, rolesOf, type LashPoint } from './lashPoints.ts';
 export { camsOf, gearParts, journalsOf, lobesOf, valvesOf, type Valve } from './trainPlaces.ts';
-export { parseLimits, type ParsedLimits } from './parseLimits.ts';
+export { leverageOf, pieceGain, type Leverage } from './leverage.ts';
+export { parseLimits, type LimitsError, type ParsedLimits, type SingleBand } from './parseLimits.ts';
 export type {
   Bank,
   BrakeRocker,
   Cylinder,
+  GapAt,
   Layout,
   Means,
   Pattern,

@@ -37,13 +37,19 @@ export interface SizeRange {
 /** What graded pieces are stamped in. */
 export type StampedIn = 'mm' | 'in';
 
+/** Where a gap is taken: at the valve, or at the cam over a finger's pad. */
+export type GapAt = 'valve' | 'cam';
+
 /** How a clearance is set, with the figures that needs. Lengths in mm. */
 export type Means =
   | {
       readonly kind: 'screw';
-      readonly end: 'valve' | 'pushrod';
+      /** where it acts; `finger-pivot` carries the ball at the end of a finger */
+      readonly end: 'valve' | 'pushrod' | 'finger-pivot';
       readonly pitch: number;
       readonly rockerRatio: number;
+      /** at the valve where it is not said */
+      readonly gapAt?: GapAt | undefined;
       readonly locking: 'lock-nut' | 'self-locking';
       readonly torqueNm: number | null;
     }
@@ -63,8 +69,14 @@ export type Means =
       /** the unit its pieces are stamped in; mm where it is not said */
       readonly stampedIn?: StampedIn;
       readonly seatOffset: number | null;
-      /** valve arm over cam arm of a finger, whose gap is measured at the cam; 1 where it is not said */
+      /** valve arm over cam arm of a finger; 1 where it is not said */
       readonly rockerRatio?: number | undefined;
+      /** where the gap over a finger is taken; at the cam where an older sheet does not say */
+      readonly gapAt?: GapAt | undefined;
+      /** under buckets: the maker allows the cam to be turned with nothing in; not where it is not said */
+      readonly turnsBare?: boolean | undefined;
+      /** on buckets: where the sheet puts the crank before a tool holds a valve down; nothing where it does not say */
+      readonly toolCrank?: string | undefined;
     }
   | {
       readonly kind: 'bucket' | 'lash-cap';

@@ -19,6 +19,7 @@ import {
   adviseSetting,
   aimFor,
   aimsOutside,
+  allowedBy,
   chartSays,
   limitsToGoBy,
   markDiffers,
@@ -28,6 +29,7 @@ import {
   sizesOf,
   writeChart,
 } from '../setting/index.ts';
+import type { Means } from '../sheets/index.ts';
 import { inlineFour, inlineSix } from './patterns.ts';
 
 const LIMITS = [
@@ -49,6 +51,16 @@ describe('the limits a build goes by', () => {
     const over = { lo: 2900, hi: 3100 };
     expect(judge(over, limitsFromMm(exhaust!))).toEqual({ verdict: 'in-spec', onLimit: true });
     expect(judge({ lo: 1990, hi: 2100 }, limitsFromMm(exhaust!)).verdict).toBe('undecided-low');
+  });
+
+  it('take over the greatest what the sheet says; the shop’s figure stands only where an older sheet says nothing', () => {
+    const shop = [{ role: 'exhaust' as const, over: 0.02 }];
+    const [intake, exhaust] = LIMITS;
+    expect(allowedBy([intake!, exhaust!], shop)).toEqual(shop);
+    expect(allowedBy([intake!, { ...exhaust!, allowance: { over: 0 } }], shop)).toEqual([]);
+    expect(allowedBy([{ ...intake!, allowance: { over: 0.01 } }, exhaust!], [])).toEqual([
+      { role: 'intake', over: 0.01 },
+    ]);
   });
 
   it('lie about an aim outside the band, as wide as the sheet’s, and nothing is allowed over them', () => {
@@ -83,18 +95,39 @@ describe('the limits a build goes by', () => {
   });
 
   it('judge readings that were taken before the aim was changed, and leave alone what stays the same', () => {
-    const reading = { point: '1I', lo: 0.15, hi: 0.16, verdict: 'in-spec' as const, onLimit: false };
+    const hollow = new Set<string>();
+    const reading = {
+      ...{ point: '1I', reading: { kind: 'bracket', go: 0.15, noGo: 0.16 }, narrowBlade: false },
+      ...{ lo: 0.15, hi: 0.16, floor: true, verdict: 'in-spec' as const, onLimit: false },
+      limits: { min: 0.1, max: 0.2, allowOver: 0 },
+    };
     const rounds = [
       { readings: [reading] },
-      { readings: [{ ...reading, point: '1E', verdict: 'tight' as const }] },
+      {
+        readings: [
+          {
+            ...reading,
+            point: '1E',
+            verdict: 'tight' as const,
+            limits: { min: 0.2, max: 0.3, allowOver: 0 },
+          },
+        ],
+      },
     ];
-    expect(judgedAnew(rounds, inlineSix, LIMITS)).toBe(rounds);
+    expect(judgedAnew(rounds, inlineSix, { limits: LIMITS, hollow })).toBe(rounds);
     const aimed = limitsToGoBy(LIMITS, {
       ...{ aim: 'own', own: [{ role: 'intake', target: 0 }], allowOver: [] },
     });
-    const [first, second] = judgedAnew(rounds, inlineSix, aimed);
-    expect(first!.readings[0]).toMatchObject({ verdict: 'loose', lo: 0.15 });
+    const [first, second] = judgedAnew(rounds, inlineSix, { limits: aimed, hollow });
+    expect(first!.readings[0]).toMatchObject({ verdict: 'loose', lo: 0.15, limits: { min: 0 } });
     expect(second).toBe(rounds[1]);
+    // a hollow that was marked later counts for what was felt before, but not for a narrower blade
+    const bridged = { limits: LIMITS, hollow: new Set(['1I']) };
+    expect(judgedAnew(rounds, inlineSix, bridged)[0]!.readings[0]).toMatchObject({
+      ...{ verdict: 'undecided-high', hi: null },
+    });
+    const narrow = [{ readings: [{ ...reading, narrowBlade: true }] }];
+    expect(judgedAnew(narrow, inlineSix, bridged)).toBe(narrow);
   });
 });
 
@@ -118,13 +151,12 @@ describe('a tool that holds a valve down', () => {
     const standing = {
       ...{ stage: 'set', ticked: new Set(), points: [], accepted: new Set(), offBase: new Set() },
       ...{ asFound: new Map(), toSetBy: new Map(), proved: new Map(), set: new Set(), signedOff: false },
+      ...{ bare: [], unbalanced: [], assemblyLeft: [], capsLoose: [], bareHeld: [] },
     } as unknown as BuildStanding;
-    expect(obstaclesTo({ ...standing, heldDown: [], bare: [], unbalanced: [], assemblyLeft: [] })).toEqual(
-      [],
-    );
-    expect(
-      obstaclesTo({ ...standing, heldDown: ['1I', '1E'], bare: [], unbalanced: [], assemblyLeft: [] }),
-    ).toMatchObject([{ code: 'tool_in', points: ['1I', '1E'] }]);
+    expect(obstaclesTo({ ...standing, heldDown: [] })).toEqual([]);
+    expect(obstaclesTo({ ...standing, heldDown: ['1I', '1E'] })).toMatchObject([
+      { code: 'tool_in', points: ['1I', '1E'] },
+    ]);
   });
 });
 
@@ -139,7 +171,7 @@ describe('setting a screw', () => {
           const blades = hundredths.map((each) => each / 100);
           const spec = { min: 0.15, max: 0.45 };
           const target = aim / 100;
-          const { go, noGo } = settingBlades({ blades, maxStack, target, spec });
+          const { go, noGo } = settingBlades({ blades, maxStack, target, ...spec, repeatability: 0.005 });
           const inside = stacksOf(
             blades.map((mm) => Math.round(mm * 1e4)),
             maxStack,
@@ -148,8 +180,16 @@ describe('setting a screw', () => {
             .filter((thickness) => thickness >= 1500 && thickness <= 4500);
           const under = inside.filter((thickness) => thickness <= aim * 100);
           const over = inside.filter((thickness) => thickness > aim * 100);
-          expect(go?.thickness ?? null).toEqual(under.length > 0 ? mmFromTenths(Math.max(...under)) : null);
-          expect(noGo?.thickness ?? null).toEqual(over.length > 0 ? mmFromTenths(Math.min(...over)) : null);
+          // whatever is chosen proves the band: the one goes in it at or under the target, the other over it
+          expect(go === null).toBe(under.length === 0);
+          if (go) expect(under).toContain(Math.round(go.thickness * 1e4));
+          expect(noGo === null).toBe(go === null || over.length === 0);
+          if (noGo) expect(over).toContain(Math.round(noGo.thickness * 1e4));
+          // one blade before a stack, where one lies as near
+          const single = blades.filter(
+            (mm) => mm <= target + 1e-9 && mm >= Math.max(spec.min, target - 0.075) - 1e-9,
+          );
+          if (single.length > 0) expect(go!.blades).toEqual([Math.max(...single)]);
         },
       ),
     );
@@ -158,9 +198,17 @@ describe('setting a screw', () => {
   it('sets off what locking will add, and goes by no reading from before it', () => {
     const screw = {
       ...{ kind: 'screw', end: 'valve', pitch: 1, rockerRatio: 1.5, locking: 'lock-nut', torqueNm: null },
-    } as never;
-    const turn = (shift: number) =>
-      adviseSetting(screw, { lo: 1000, hi: 1000 }, 1500, { min: 1000, max: 2000 }, null, shift);
+    } as const;
+    const turn = (lockShift: number) =>
+      adviseSetting({
+        ...{
+          pattern: { ...inlineSix, roleMeans: {}, means: screw as Means },
+          role: 'intake' as const,
+          lockShift,
+        },
+        ...{ measured: { lo: 1000, hi: 1000 }, target: 1500, limits: { min: 1000, max: 2000 } },
+        installed: null,
+      });
     expect(turn(0)).toMatchObject({ turn: { degrees: 18 } });
     // locking opens it by 0.02: so much less is loosened
     expect(turn(0.02)).toMatchObject({ turn: { degrees: 10.8 } });

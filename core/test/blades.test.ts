@@ -195,11 +195,16 @@ describe('tries', () => {
     );
   });
 
-  it('are narrowed by halving until the gap can be set by', () => {
-    expect(narrowingBlade({ blades, maxStack: 1, lo: 0, hi: 0.11 })?.thickness).toBe(0.05);
-    expect(narrowingBlade({ blades, maxStack: 1, lo: 0.05, hi: 0.1 })).toBeNull();
-    expect(narrowingBlade({ blades, maxStack: 1, lo: 0.2, hi: null })?.thickness).toBe(0.25);
-    expect(narrowingBlade({ blades: [0.5], maxStack: 1, lo: 0, hi: 0.2 })).toBeNull();
+  it('are narrowed where a point is out: by halving, or by steps that double away from the band', () => {
+    const out = { blades, maxStack: 1, spec: { min: 0.2, max: 0.26 }, enough: 0.02 };
+    expect(narrowingBlade({ ...out, lo: 0.05, hi: 0.15 })?.thickness).toBe(0.1);
+    // nothing bounds it below: a step of as much as it is out already
+    expect(narrowingBlade({ ...out, lo: 0, hi: 0.1, floor: false })?.thickness).toBe(0.05);
+    expect(narrowingBlade({ ...out, lo: 0.3, hi: null })?.thickness).toBe(0.34);
+    // what may be in its band is decided first, and what contradicts itself is felt again
+    expect(narrowingBlade({ ...out, lo: 0.1, hi: 0.25 })).toBeNull();
+    expect(narrowingBlade({ ...out, lo: 0.3, hi: 0.1 })).toBeNull();
+    expect(narrowingBlade({ ...out, blades: [0.5], lo: 0, hi: 0.2 })).toBeNull();
   });
 
   it.each([
@@ -208,7 +213,9 @@ describe('tries', () => {
     [',2', 'd', { thickness: 0.2, result: 'drags' }],
     ['0.13', 'x', null],
     ['', 'g', null],
-    ['0', 'g', null],
+    ['0', 'g', { thickness: 0, result: 'goes' }],
+    ['0', 'w', null],
+    ['0', 'd', null],
     ['thick', 'g', null],
   ])('“%s” and %s', (text, key, one) => {
     expect(parseTry(text, key, 'mm')).toEqual(one);
@@ -221,8 +228,13 @@ describe('tries', () => {
     ];
     for (const text of ['0.22g 0.23w', '0,22 g, 0,23 W', '.22g.23w', ' 0.22g;0.23 w ', '220um g 0.23mm w'])
       expect(parseTries(text, 'mm'), text).toEqual(bracket);
+    // no blade goes, but it rocks across the gap
+    expect(parseTries('0.03w 0g', 'mm')).toEqual([
+      { thickness: 0.03, result: 'wont' },
+      { thickness: 0, result: 'goes' },
+    ]);
     expect(parseTries('9 thou d', 'mm')).toEqual([{ thickness: 0.2286, result: 'drags' }]);
-    for (const text of ['0.22', '0.22 0.23', 'g', '0.22gw', 'good 0.22', '0.22x', '', '-0.2g', '0g'])
+    for (const text of ['0.22', '0.22 0.23', 'g', '0.22gw', 'good 0.22', '0.22x', '', '-0.2g', '0w'])
       expect(parseTries(text, 'mm'), text).toBeNull();
   });
 });

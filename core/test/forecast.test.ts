@@ -1,7 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { fleetPrior, normalBelow, unlike } from '../fleet/index.ts';
-import { addDays, driftForecast, recheckDue, type DriftForecastInput } from '../rechecks/index.ts';
+import {
+  addDays,
+  comesInWords,
+  driftForecast,
+  nextCheckInWords,
+  recheckDue,
+  type DriftForecastInput,
+} from '../rechecks/index.ts';
 import { feelSpread, lockShift } from '../setting/index.ts';
 
 describe('the normal distribution', () => {
@@ -178,5 +185,19 @@ describe('what a hand adds', () => {
     expect(guard).toBeCloseTo(2 * sd!, 12);
     expect(bias).toBeCloseTo(0, 12);
     expect(feelSpread({ looks: looks(12, 0) }).guard).toBe(0.002);
+  });
+});
+
+describe('the next check in words', () => {
+  const meter = { usage: 20, running: 5020, usageUnit: 'hours' };
+  it('says what the meter will show, every way it comes due, and "first" only where there are several', () => {
+    expect(nextCheckInWords({ dueDate: null, dueUsage: 5119.7 }, meter)).toBe('at 119.7 hours');
+    expect(nextCheckInWords({ dueDate: '2031-03-01', dueUsage: 5100, season: 'first frost' }, meter)).toBe(
+      'by 2031-03-01, before first frost or at 100 hours, whichever is first',
+    );
+    expect(nextCheckInWords({ dueDate: null, dueUsage: null, dueCycles: 3 }, meter)).toBe('at 3 heat cycles');
+    expect(nextCheckInWords({ dueDate: null, dueUsage: null }, meter)).toBeNull();
+    expect(nextCheckInWords({ dueDate: null, dueUsage: 4990 }, meter)).toBe('30 hours ago');
+    expect(comesInWords('hot')).not.toContain('overnight');
   });
 });

@@ -13,6 +13,7 @@ import {
   type HeadWorkLine,
   type PointBudgetInput,
 } from '../headwork/index.ts';
+import { limitsFromMm } from '../measuring/index.ts';
 import type { Pattern } from '../sheets/index.ts';
 import { inlineFour, inlineSix } from './patterns.ts';
 
@@ -24,7 +25,7 @@ const line = (valve: string, operation: HeadOperation, depth: number, more: Part
 /** Buckets of 2.00 to 3.00 by 0.05 on a head with its own cams. */
 const point = (more: Partial<PointBudgetInput>): PointBudgetInput => ({
   ...{ pattern: inlineSix, point: { key: '1I', role: 'intake' }, found: { lo: 0.14, hi: 0.16 }, lines: [] },
-  ...{ limits: { min: 0.11, max: 0.19 }, target: 0.15, installed: 2.5 },
+  ...{ limits: limitsFromMm({ min: 0.11, max: 0.19 }), target: 0.15, installed: 2.5 },
   ...{ standout: null, standoutLimits: null, tipLimit: null },
   ...more,
 });
@@ -95,6 +96,15 @@ describe('what head work leaves at a point', () => {
     expect(
       pointBudget(point({ lines: [line('1I', 'seat-cut', 0.6, { done: 0.6 })], tipLimit: null }))!.ways,
     ).not.toContain('cut 0.07 mm less');
+  });
+
+  it('is nothing where no blade went, nothing bounds it, or the tries contradict, and never an exception', () => {
+    for (const found of [
+      { lo: 0, hi: 0.05, floor: false },
+      { lo: 0.14, hi: null, floor: true },
+      { lo: 0.3, hi: 0.2, floor: true },
+    ])
+      expect(pointBudget(point({ found, lines: [line('1I', 'seat-cut', 8)] }))).toBeNull();
   });
 
   it('never speaks for grinding a tip beyond the sheet', () => {

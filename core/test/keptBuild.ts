@@ -40,7 +40,11 @@ export const build = (change: Partial<KeptBuild>): KeptBuild => ({
   stage: 'set',
   sheet: { pattern: SCREWS },
   ticks: STAGES.flatMap(({ key, checks }) =>
-    checks.map((check) => ({ stage: key, check: check.key, done: true, at: at(0) })),
+    checks.map((check) => ({
+      ...{ stage: key, check: check.key, done: true, at: at(0) },
+      // turned over after whatever is done: what is tried of the two turns themselves says when they were
+      ...(check.beforeReadings ? { earlier: Array.from({ length: 120 }, (_, minute) => at(minute)) } : {}),
+    })),
   ),
   rounds: [],
   settings: [],

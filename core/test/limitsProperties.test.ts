@@ -37,7 +37,7 @@ describe('limits, written and read again', () => {
   });
 
   it('as a nominal figure with its tolerance', () => {
-    const sign = fc.constantFrom('±', '+/-', '+-');
+    const sign = fc.constantFrom('±', '+/-');
     fc.assert(
       fc.property(
         fc.integer({ min: 500, max: 9000 }),
@@ -69,7 +69,7 @@ describe('limits, written and read again', () => {
       fc.property(fc.string({ maxLength: 24 }), (text) => {
         const read = parseLimits(text, 'mm');
         if ('error' in read) expect(read.error).not.toBe('');
-        else expect(read.min).toBeLessThan(read.max);
+        else if (read.min !== null) expect(read.min).toBeLessThan(read.max!);
       }),
     );
   });
@@ -135,21 +135,24 @@ describe('tries, whatever they are', () => {
     );
   });
 
-  it('are narrowed until the gap is known to a twentieth of a millimetre, or no blade says more', () => {
+  it('are narrowed where it is out until that is known closely enough, or no blade says more', () => {
     const blades = Array.from({ length: 60 }, (_, index) => (index + 2) / 100);
+    const spec = { min: 0.3, max: 0.34 };
     fc.assert(
       fc.property(fc.integer({ min: 1, max: 6100 }), (truth) => {
         const gap = truth / 10_000;
-        let [lo, hi]: [number, number | null] = [0, null];
+        // what a first try on the limit says
+        let [lo, hi]: [number, number | null] = gap >= spec.max ? [spec.max, null] : [0, spec.min];
+        if (gap >= spec.min && gap < spec.max) return;
         for (let step = 0; step < 40; step += 1) {
-          const next = narrowingBlade({ blades, maxStack: 1, lo, hi });
+          const next = narrowingBlade({ blades, maxStack: 1, lo, hi, spec, enough: 0.02 });
           if (!next) break;
           expect(next.thickness).toBeGreaterThan(lo);
           if (next.thickness <= gap) lo = next.thickness;
           else hi = next.thickness;
         }
-        expect(narrowingBlade({ blades, maxStack: 1, lo, hi })).toBeNull();
-        if (hi !== null && lo >= 0.02) expect(hi - lo).toBeLessThanOrEqual(0.05 + 1e-9);
+        expect(narrowingBlade({ blades, maxStack: 1, lo, hi, spec, enough: 0.02 })).toBeNull();
+        if (hi !== null && lo >= 0.02) expect(hi - lo).toBeLessThanOrEqual(0.02 + 1e-9);
       }),
     );
   });

@@ -2,8 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { intervalOf, judge, nextBlade, parseEntry, type Reading } from '../measuring/index.ts';
 import { crankStops, mayMeasureAt, openSpan } from '../turning/index.ts';
-import { formatLength, mmFromTenths, parseLength, tenthsFromMm } from '../length/index.ts';
-import { afterShim, aimFor, chooseShim, screwTurn } from '../setting/index.ts';
+import { formatInterval, formatLength, mmFromTenths, parseLength, tenthsFromMm } from '../length/index.ts';
+import { guardedBand, aimFor, fitPiece, pieceOutcome, screwTurn } from '../setting/index.ts';
 
 const tenths = fc.integer({ min: 0, max: 20_000 });
 const limits = fc
@@ -24,6 +24,8 @@ describe('lengths', () => {
       }),
     );
     expect(formatLength(1250, 'mm')).toBe('0.125');
+    expect(formatInterval({ lo: 0, hi: 400, floor: false }, 'mm')).toBe('under 0.04');
+    expect(formatInterval({ lo: 0, hi: 400, floor: true }, 'mm')).toBe('0.00–0.04');
     expect(formatLength(1524, 'thou')).toBe('6.0');
   });
 
@@ -110,8 +112,13 @@ describe('an entry at a point', () => {
   });
 
   it('asks about a slipped point or unit, with what was meant', () => {
-    expect(read('1.5')).toMatchObject({ doubts: [{ mm: 1.5 }], suggested: { kind: 'drag', blade: 0.15 } });
-    expect(read('1.3 1.5')).toMatchObject({ suggested: { kind: 'bracket', go: 0.13, noGo: 0.15 } });
+    expect(read('1.5')).toMatchObject({ doubts: [1.5], meant: [{ kind: 'drag', blade: 0.15 }] });
+    expect(read('1.3 1.5')).toMatchObject({ meant: [{ kind: 'bracket', go: 0.13, noGo: 0.15 }] });
+    // every figure it may have been meant for stands beside it, and there may be none
+    const many = read('6');
+    expect(typeof many === 'object' && many.meant.map((each) => 'blade' in each && each.blade)).toEqual([
+      0.06, 0.6, 0.1524,
+    ]);
   });
 
   it.each(['', '-0.15', '0.15 0.13', '1 2 3', 'tight', '999', '0.1 >'])(
@@ -141,11 +148,31 @@ describe('setting', () => {
     fc.assert(
       fc.property(limits, tenths, fc.constantFrom(...sizes), (band, lo, installed) => {
         const target = aimFor('middle', 'intake', band);
-        const measured = { lo, hi: lo + 100 };
-        const choice = chooseShim(measured, installed, target, band, sizes)!;
-        const distance = (size: number) => Math.abs(afterShim(measured, installed, size).lo + 50 - target);
-        expect(distance(choice.pick)).toBe(Math.min(...sizes.map(distance)));
-        expect(afterShim(measured, installed, installed + 500).lo).toBeLessThan(measured.lo);
+        const gap = { lo, hi: lo + 100, installed, gain: 1 };
+        const choice = fitPiece({
+          ...{
+            lo: lo / 1e4,
+            hi: gap.hi / 1e4,
+            floor: true,
+            installed: installed / 1e4,
+            target: target / 1e4,
+          },
+          ...{ sizes: sizes.map((size) => size / 1e4), min: band.min / 1e4, max: band.max / 1e4 },
+        });
+        const outcomes = sizes.map((size) => ({
+          size,
+          ...pieceOutcome(gap, size, guardedBand(band, target, 0)),
+        }));
+        const best = outcomes.filter(({ status }) => status === choice.why);
+        if (choice.size === null) expect(outcomes.every(({ status }) => status === 'unsolved')).toBe(true);
+        else {
+          const chosen = best.find(({ size }) => size === Math.round(choice.size! * 1e4))!;
+          expect(chosen.deviation).toBe(Math.min(...best.map(({ deviation }) => deviation)));
+          if (choice.why === 'likely')
+            expect(outcomes.every(({ status }) => status !== 'certain')).toBe(true);
+          expect(chosen.lo).toBeGreaterThanOrEqual(0);
+        }
+        expect(pieceOutcome(gap, installed + 500, guardedBand(band, target, 0)).lo).toBeLessThan(lo);
       }),
     );
   });

@@ -17,19 +17,43 @@ describe('limits as a source writes them', () => {
   });
 
   it.each([
-    ['', /as the source writes them/],
-    ['0.3', /not a pair/],
-    ['0.3–0.2', /least clearance comes first/],
-    ['a to b', /not a pair/],
-    ['0.15 ± 0.4', /wider than its nominal.*0\.15 ± 0\.04/],
-  ])('“%s” is answered with a sentence', (text, sentence) => {
-    expect(parseLimits(text, 'mm')).toMatchObject({ error: expect.stringMatching(sentence) });
+    ['', 'not a pair of limits'],
+    ['0.3–0.2', 'the least comes first'],
+    ['a to b', 'not a pair of limits'],
+    ['0.15 ± 0.4', 'the least is below nothing'],
+    // a unit that is said twice differently governs neither of two others
+    ['0.2 mm +1 thou/-1', 'not a pair of limits'],
+    ['0.20–0.30 (8–12)', 'say the unit of what stands in brackets'],
+    ['0.30–0.20 (about that)', 'not a pair of limits'],
+  ])('“%s” is %s', (text, error) => {
+    expect(parseLimits(text, 'mm')).toEqual({ error });
+  });
+
+  it('of one figure have no band but the shop’s', () => {
+    expect(parseLimits('12 thou', 'mm')).toMatchObject({
+      from: 'single',
+      figure: 0.3048,
+      min: null,
+      max: null,
+    });
+    expect(parseLimits('12 thou', 'mm', { below: 0.03, above: 0.05 })).toMatchObject({
+      min: 0.2748,
+      max: 0.3548,
+    });
+  });
+
+  it('are held against what stands in brackets, and doubted where no unit was said', () => {
+    expect(parseLimits('8-12 thou (0.20-0.30 mm)', 'mm')).toMatchObject({ agrees: true, doubt: null });
+    expect(parseLimits('8-12 thou (0.30-0.40 mm)', 'mm')).toMatchObject({ agrees: false });
+    expect(parseLimits('12 thou (0.20-0.30 mm)', 'mm')).toMatchObject({ agrees: false });
+    expect(parseLimits('8-12', 'mm')).toMatchObject({ unit: 'mm', doubt: ['thou'] });
   });
 
   const doubt = (text: string, other = '0.2-0.3') => {
     const [read, against] = [parseLimits(text, 'mm'), parseLimits(other, 'mm')];
     if ('error' in read || 'error' in against) throw new Error(text);
-    return doubtLimits(read, 'cold', [against]);
+    type Both = { min: number; max: number };
+    return doubtLimits({ ...read, ...(read as Both) }, 'cold', [against as Both]);
   };
 
   it('are asked about where they look like a slip, with what was likely meant', () => {

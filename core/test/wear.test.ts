@@ -159,7 +159,15 @@ describe('a lash budget', () => {
         fc.double({ min: 0.5, max: 2, noNaN: true }),
         fc.constantFrom('valve' as const, 'cam' as const),
         (steps, rockerRatio, gapAt) => {
-          const input = { lo: 0.1, hi: 0.12, rockerRatio, gapAt, installed: 2.5, target: 0.15 };
+          const input = {
+            lo: 0.1,
+            hi: 0.12,
+            rockerRatio,
+            gapAt,
+            pivot: 'between' as const,
+            installed: 2.5,
+            target: 0.15,
+          };
           const { neededShim } = lashBudget({ ...input, steps });
           const thicker = { kind: 'shim-thicker' as const, depth: Math.abs(neededShim! - 2.5) };
           const { lo, hi } = lashBudget({ ...input, steps: [...steps, thicker] });
@@ -169,6 +177,24 @@ describe('a lash budget', () => {
         },
       ),
     );
+  });
+
+  it('closes where a finger’s pivot goes up, opens where a rocker’s does, and asks which it is at the cam', () => {
+    const up = (more: object) =>
+      lashBudget({
+        lo: 0.1,
+        hi: 0.12,
+        rockerRatio: 1.5,
+        steps: [{ kind: 'pivot-higher', depth: 0.1 }],
+        ...more,
+      }).effects[0];
+    expect(up({})).toBeCloseTo(0.25);
+    expect(up({ pivot: 'end' })).toBeCloseTo(-0.05);
+    expect(up({ pivot: 'end', gapAt: 'cam' })).toBeCloseTo(-0.05 / 1.5);
+    expect(() => up({ gapAt: 'cam' })).toThrow(/pivot/);
+    // the gap of a closing side is at the valve, whatever is said of the opening one
+    const shim = { steps: [{ kind: 'shim-thicker' as const, depth: 0.1 }], side: 'closing' as const };
+    expect(lashBudget({ lo: 0, hi: 0.02, rockerRatio: 1.5, gapAt: 'cam', ...shim }).effects).toEqual([-0.1]);
   });
 
   it('is refused where a step does not touch the gap, or is not told whole', () => {

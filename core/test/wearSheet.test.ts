@@ -76,6 +76,11 @@ const LIMITS = [
   limit('leak-down', { limit: 20 }),
 ];
 
+/** A screw over a pushrod, whose rocker lifts the valve half as much again as the lobe lifts. */
+const PUSHROD: Pattern['means'] = {
+  ...{ kind: 'screw', end: 'pushrod', pitch: 1, rockerRatio: 1.5, locking: 'lock-nut', torqueNm: null },
+};
+
 describe('the places of a valve train', () => {
   it('are every valve there is, and under a bridge a pair to a lash point', () => {
     expect(valvesOf(inlineFour)).toHaveLength(16);
@@ -101,17 +106,7 @@ describe('the places of a valve train', () => {
   });
 
   it('are those of its own gear: pushrods only where there are some', () => {
-    const pushrods: Pattern = {
-      ...inlineSix,
-      means: {
-        kind: 'screw',
-        end: 'pushrod',
-        pitch: 1,
-        rockerRatio: 1.5,
-        locking: 'lock-nut',
-        torqueNm: null,
-      },
-    };
+    const pushrods: Pattern = { ...inlineSix, means: PUSHROD };
     expect(gearParts(pushrods)).toEqual({ rockers: true, pushrods: true, followers: true, camIn: 'block' });
     expect(gearParts(inlineFour)).toEqual({
       rockers: false,
@@ -237,6 +232,10 @@ describe('what was measured at a place', () => {
       36 - 8.62 - 26.8,
     );
     expect(grade(inlineFour, 'spring-force', '1Ia', loads)?.verdict).toBe('keep');
+    // the valve is lifted by the rocker's ratio more than the lobe lifts: half a millimetre of room, and not three and a half
+    const rocked: Pattern = { ...inlineFour, roleMeans: {}, means: PUSHROD };
+    const room = grade(rocked, 'spring-force', '1Ia', { ...loads, bind: [22] })!.derived;
+    expect(room.find(({ label }) => label === 'room before bind')?.value).toBeCloseTo(36 - 1.5 * 8.62 - 22);
   });
 
   it('is graded cylinder beside cylinder where it is a compression', () => {
@@ -383,8 +382,17 @@ describe('a wear sheet', () => {
     const mark = (gone: boolean): WearLine => ({
       ...{ kind: 'mark', part: 'rocker', place: '3E', damage: 'hollow', note: '', gone },
     });
-    expect([...hollowAt(sheetOf([mark(false)]))]).toEqual(['3E']);
-    expect([...hollowAt(sheetOf([mark(true)]))]).toEqual([]);
+    expect([...hollowAt(sheetOf([mark(false)]), inlineFour)]).toEqual(['3E']);
+    expect([...hollowAt(sheetOf([mark(true)]), inlineFour)]).toEqual([]);
+    // one stem of a bridge is its point; a part that was fitted new has none; a seat lies where no blade goes
+    expect([...hollowAt(sheetOf([{ ...mark(false), place: '1Eb' } as WearLine]), inlineFour)]).toEqual([
+      '1E',
+    ]);
+    const renewed: WearLine = {
+      ...{ kind: 'fate', part: 'rocker', place: '3E', fate: 'replace', order: 'fitted', reason: '' },
+    };
+    expect([...hollowAt(sheetOf([mark(false), renewed]), inlineFour)]).toEqual([]);
+    expect([...hollowAt(sheetOf([{ ...mark(false), part: 'seat' } as WearLine]), inlineFour)]).toEqual([]);
     expect(Object.keys(DAMAGE)).toContain('hollow');
   });
 });

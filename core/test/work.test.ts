@@ -73,6 +73,7 @@ describe('the order of the work', () => {
     ]),
     set: new Set(['1E']),
     heldDown: [],
+    ...{ bareHeld: [], capsLoose: [], nothingCounted: false, undecided: [], newParts: [] },
     bare: [],
     unbalanced: [],
     assemblyLeft: [],

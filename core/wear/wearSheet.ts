@@ -1,5 +1,5 @@
 import { standingLines, type Entry, type Standing } from '../entries/index.ts';
-import type { Pattern } from '../sheets/index.ts';
+import { leverageOf, valvesOf, type Pattern } from '../sheets/index.ts';
 import {
   gradePressures,
   type Characteristic,
@@ -47,12 +47,24 @@ export interface WearThere extends Graded {
   readonly set: FigureLine['set'];
 }
 
-/** The limits of a characteristic that hold at a place, and the lift, which springs need. */
-function limitsThere({ limits }: WearSheet, item: Characteristic, place: WearPlace): LimitsThere {
+/**
+ * The limits of a characteristic that hold at a place, and the lift at the valve, which springs need: a lobe's is what it lifts,
+ * and the valve is lifted by the rocker's ratio more.
+ */
+function limitsThere(
+  { limits }: WearSheet,
+  pattern: Pattern,
+  item: Characteristic,
+  place: WearPlace,
+): LimitsThere {
   const wanted: readonly LimitKey[] = [...item.limits, 'lobe-lift'];
   const found = wanted.flatMap((part) => {
     const given = limitAt(limits, part, place);
-    return given ? [[part, given] as const] : [];
+    if (!given) return [];
+    const ofValve = part === 'lobe-lift' && !item.limits.includes(part) && place.role !== null;
+    const ratio = ofValve ? leverageOf(pattern, place.role!).rockerRatio : 1;
+    const { nominal } = given;
+    return [[part, { ...given, nominal: nominal === null ? null : nominal * ratio }] as const];
   });
   return Object.fromEntries(found) as LimitsThere;
 }
@@ -79,7 +91,7 @@ export function wearAt(
     const graded =
       item.key === 'compression'
         ? compressionAt(sheet, pattern, item, place, set)
-        : item.grade(figuresAt(sheet, item, place.key, set), limitsThere(sheet, item, place));
+        : item.grade(figuresAt(sheet, item, place.key, set), limitsThere(sheet, pattern, item, place));
     if (graded) return { ...graded, by: 'figures', set };
     if (looked.includes('gauge-goes')) return { ...nothing, verdict: 'keep', by: 'gauge' };
     if (looked.includes('sound')) return { ...nothing, verdict: 'keep', by: 'eye' };
@@ -100,17 +112,28 @@ function compressionAt(
       return value?.length ? [[key, Math.max(...value)]] : [];
     }),
   );
-  return gradePressures(pressures, limitsThere(sheet, item, place))[place.key] ?? null;
+  return gradePressures(pressures, limitsThere(sheet, pattern, item, place))[place.key] ?? null;
 }
 
+/** Parts that lie where a blade goes: a hollow elsewhere, in a seat say, bridges nothing. */
+const AT_THE_GAP: ReadonlySet<string> = new Set(['rocker', 'follower', 'piece', 'valve']);
+
 /**
- * Says at which lash points a hollow was seen: a flat blade bridges it there, so one that will not go proves nothing.
+ * Says at which lash points a hollow is worn in: a flat blade bridges it there, so one that will not go proves nothing. One on
+ * a part that was fitted new is gone with it.
  *
- * @example hollowAt(sheet) // Set { '3E' }
+ * @example hollowAt(sheet, pattern) // Set { '3E' }
  */
-export function hollowAt({ standing }: WearSheet): ReadonlySet<string> {
+export function hollowAt({ standing }: WearSheet, pattern: Pattern): ReadonlySet<string> {
+  const pointOf = new Map(valvesOf(pattern).map(({ key, point }) => [key, point]));
+  const renewed = new Set<string>();
+  for (const { line } of standing.values())
+    if (line.kind === 'fate' && line.fate === 'replace' && line.order === 'fitted')
+      renewed.add(`${line.part} ${line.place}`);
   const points = new Set<string>();
   for (const { line } of standing.values())
-    if (line.kind === 'mark' && line.damage === 'hollow' && !line.gone) points.add(line.place);
+    if (line.kind === 'mark' && line.damage === 'hollow' && !line.gone)
+      if (AT_THE_GAP.has(line.part) && !renewed.has(`${line.part} ${line.place}`))
+        points.add(pointOf.get(line.place) ?? line.place);
   return points;
 }

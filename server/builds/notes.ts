@@ -15,6 +15,7 @@ import { whenTaken, type Hand } from './hand.ts';
 import { findRevision } from '../sheets/read.ts';
 import { lookAtOnce } from '../rechecks/store.ts';
 import { readNotes, readTicks, readWhole } from './read.ts';
+import { tickedBefore } from './ticked.ts';
 
 /** Ticks a check of the stage the build is at, or takes the tick back. What was done last holds, whichever came in first. */
 export async function tick(
@@ -37,9 +38,15 @@ export async function tick(
   if (!here && (before?.done ?? false) !== done) throw new Refusal('wrong_stage');
   if (here && (!before || before.at <= at))
     await db('stage_ticks')
-      .insert({ ...place, done, by: hand.personId, at })
+      .insert({ ...place, done, by: hand.personId, at, earlier: [] })
       .onConflict(['build_id', 'stage', 'check_key'])
-      .merge();
+      // when it was ticked before stays known: what was read after it was
+      .merge({ done, by: hand.personId, at, earlier: tickedBefore(db) });
+  // one that comes in late was ticked all the same
+  else if (here && done)
+    await db('stage_ticks')
+      .where(place)
+      .update('earlier', db.raw('array_append(earlier, ?::timestamptz)', [at]));
   const row = (await readTicks(db, id)).find((each) => each.stage === stage && each.check === check);
   const torqued = here && done && stageOf(stage).measures === 'recheck';
   const looked = torqued ? await lookAtOnce(db, id, hand) : [];
@@ -47,7 +54,7 @@ export async function tick(
     build,
     {
       kind: 'tick',
-      row: row ?? { stage, check, done, by: hand.name, at: at.toISOString() },
+      row: row ?? { stage, check, done, by: hand.name, at: at.toISOString(), earlier: [] },
     },
     ...looked.map((each) => ({ kind: 'recheck' as const, row: each })),
   );

@@ -1,5 +1,6 @@
 import type { BuildHead, BuildParts, NoteRow, TickRow } from '@zero-lash/contract/builds';
 import { judgedAnew } from '@zero-lash/core/builds';
+import { hollowAt, wearSheetOf } from '@zero-lash/core/wear';
 import type { Knex } from 'knex';
 import { readRounds } from '../measuring/rounds.ts';
 import { Refusal } from '../plugins/errors.ts';
@@ -39,6 +40,7 @@ export async function asOf<Rows>(
 export async function readHead(db: Knex, id: string): Promise<AsOf<BuildHead>> {
   const { rows } = await db.raw(
     `select b.id, b.number, b.stage, b.complaint, b.aim, b.proves_again as "provesAgain",
+       b.locked_stands as "lockedStands",
        b.allow_over as "allowOver", case when b.own_aims is not null then b.own_aims || jsonb_build_object('by', wp.name) end as "ownAims",
         b.version, b.seq, b.opened_at as "openedAt",
        p.name as "openedBy", b.closed_at as "closedAt", b.revision_id as "revisionId",
@@ -97,10 +99,15 @@ export async function readTicks(db: Knex, buildId: string): Promise<TickRow[]> {
   const rows = (await db('stage_ticks as t')
     .join('people as p', 'p.id', 't.by')
     .where('t.build_id', buildId)
-    .select('t.stage', 't.check_key as check', 't.done', 'p.name as by', 't.at')) as (Omit<TickRow, 'at'> & {
-    at: Date;
-  })[];
-  return rows.map(({ at, ...row }) => ({ ...row, at: at.toISOString() }));
+    .select('t.stage', 't.check_key as check', 't.done', 'p.name as by', 't.at', 't.earlier')) as (Omit<
+    TickRow,
+    'at' | 'earlier'
+  > & { at: Date; earlier: Date[] })[];
+  return rows.map(({ at, earlier, ...row }) => ({
+    ...row,
+    at: at.toISOString(),
+    earlier: earlier.map((each) => each.toISOString()),
+  }));
 }
 
 /** What was written down in a build, oldest first; one note where it is named. */
@@ -117,7 +124,8 @@ export async function readNotes(db: Knex, buildId: string, id?: string): Promise
 }
 
 /** A build with everything that its standing is judged by. */
-export interface WholeBuild extends BuildHead, Pick<BuildParts, 'rounds' | 'settings' | 'ticks' | 'ledger'> {
+export interface WholeBuild
+  extends BuildHead, Pick<BuildParts, 'rounds' | 'settings' | 'ticks' | 'ledger' | 'wear' | 'notes'> {
   /** with the limits that the build goes by */
   readonly sheet: SheetGoneBy;
 }
@@ -126,12 +134,16 @@ export interface WholeBuild extends BuildHead, Pick<BuildParts, 'rounds' | 'sett
 export async function readWhole(db: Knex, id: string): Promise<WholeBuild> {
   const { rows: head } = await readHead(db, id);
   const sheet = goneBy(await findRevision(db, head.revisionId), head);
+  const wear = await readEntries(db, id, 'wear');
+  const hollow = hollowAt(wearSheetOf(wear, sheet.wearLimits), sheet.pattern);
   return {
     ...head,
     sheet,
+    wear,
     ticks: await readTicks(db, id),
-    rounds: [...judgedAnew(await readRounds(db, id), sheet.pattern, sheet.limits)],
+    rounds: [...judgedAnew(await readRounds(db, id), sheet.pattern, { limits: sheet.limits, hollow })],
     settings: await readSettings(db, id),
     ledger: await readEntries(db, id, 'ledger'),
+    notes: await readNotes(db, id),
   };
 }

@@ -19,7 +19,7 @@ import {
   type RoundKind,
   type Stage,
 } from '@zero-lash/core/builds';
-import { aimsOutside, type OwnAim } from '@zero-lash/core/setting';
+import { aimsOutside, allowedBy, type AllowOver, type OwnAim } from '@zero-lash/core/setting';
 import { ROLE_WORDS } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
@@ -28,6 +28,7 @@ import { Refusal } from '../plugins/errors.ts';
 import { readRechecks } from '../rechecks/read.ts';
 import { findRevision } from '../sheets/read.ts';
 import { takeUp, written, type TakenUp } from './course.ts';
+import { tickedBefore } from './ticked.ts';
 import { readHead, readTicks, readWhole, type WholeBuild } from './read.ts';
 
 /** The build itself as a change that a write brought. */
@@ -71,7 +72,8 @@ export async function openBuild(
       complaint,
       opened_by: personId,
       proves_again: db('shop').select('proves_again'),
-      allow_over: db('shop').select('allow_over'),
+      locked_stands: db('shop').select('locked_stands'),
+      allow_over: JSON.stringify(allowedBy(sheet.limits, await shopAllows(db))),
       ...(carried && open ? await aimOf(db, open.id) : {}),
       ...(carried ? { carried_round: carried, stage: STAGE_KEYS.find((key) => stageOf(key).sets) } : {}),
     })
@@ -138,6 +140,12 @@ export async function refuseStale(
   seen: number,
 ): Promise<void> {
   if (version !== seen) throw new Refusal('stale', { current: (await readHead(db, id)).rows });
+}
+
+/** What the shop takes over the greatest where a sheet says nothing of it. */
+async function shopAllows(db: Knex): Promise<readonly AllowOver[]> {
+  const shop = await db('shop').first('allow_over as allowOver');
+  return shop?.allowOver ?? [];
 }
 
 /** What an engine that is set again aims at: what it was set to. */
@@ -219,7 +227,10 @@ export async function moveStage(
   if (to === 'run-in' && !build.signOff)
     throw new Refusal('stage_not_ready', { detail: 'A lead signs the build off first.' });
   const standing = standingOf(build);
-  refuseFor('stage_not_ready', goesOn(build.stage, to) ? obstaclesTo(standing) : toolsLeftIn(standing));
+  refuseFor(
+    'stage_not_ready',
+    goesOn(build.stage, to) ? obstaclesTo(standing) : toolsLeftIn({ heldDown: standing.heldDown }),
+  );
   await db('stage_moves').insert({
     build_id: id,
     from_stage: build.stage,
@@ -253,7 +264,7 @@ async function enter(
   for (const { stage, check } of undoneBy(build, key))
     await db('stage_ticks')
       .where({ build_id: build.id, stage, check_key: check })
-      .update({ done: false, by: personId, at: db.fn.now() });
+      .update({ done: false, by: personId, at: db.fn.now(), earlier: tickedBefore(db) });
   const undone = new Set(undoneBy(build, key).map(({ stage, check }) => `${stage}:${check}`));
   if (undone.size > 0)
     for (const row of await readTicks(db, build.id))

@@ -1,4 +1,4 @@
-import { onMeter } from '@zero-lash/core/rechecks';
+import { nextCheckInWords } from '@zero-lash/core/rechecks';
 import ical, { ICalCalendarMethod } from 'ical-generator';
 import type { Knex } from 'knex';
 
@@ -16,6 +16,8 @@ interface Entry {
   readonly sequence: number;
   readonly dueDate: string | null;
   readonly dueUsage: number | null;
+  readonly dueCycles: number | null;
+  readonly condition: 'cold' | 'hot';
   readonly usage: number;
   readonly running: number;
   readonly unit: string;
@@ -37,9 +39,10 @@ export async function writeCalendar(
   const { rows } = (await db.raw(
     `select r.id, greatest(coalesce(r.bench_day, r.expected_day, r.due_date), cast(:today as date))::text as day, r.bench_day as "benchDay",
         e.name as engine, e.id as "engineId", e.place, e.owner, r.sequence, r.due_date as "dueDate",
-        r.due_usage as "dueUsage", e.usage, e.running, e.usage_unit as unit, r.version,
+        r.due_usage as "dueUsage", r.due_cycles as "dueCycles", v.condition, e.usage, e.running, e.usage_unit as unit, r.version,
         (select max(at) from recheck_changes c where c.recheck_id = r.id) as "madeAt"
-       from rechecks r join engines e on e.id = r.engine_id
+       from rechecks r join engines e on e.id = r.engine_id join builds b on b.id = r.build_id
+         join sheet_revisions v on v.id = b.revision_id
       where r.status = 'planned' and not r.held and e.put_away_at is null
         and coalesce(r.bench_day, r.expected_day, r.due_date) is not null
         and ${
@@ -80,14 +83,11 @@ export async function writeCalendar(
 }
 
 function wordsOf(entry: Entry): string {
-  const due = [
-    entry.dueDate && `by ${entry.dueDate}`,
-    entry.dueUsage !== null && `at ${onMeter(entry.dueUsage, entry)} ${entry.unit}`,
-  ].filter(Boolean);
+  const due = nextCheckInWords(entry, { ...entry, usageUnit: entry.unit });
   return [
     `Recheck ${entry.sequence} of ${entry.engine}${entry.owner ? `, ${entry.owner}` : ''}.`,
-    due.length > 0 && `Due ${due.join(' or ')}, whichever is first.`,
-    'Cold and unable to start. The maker’s manual governs.',
+    due && `Due ${due}.`,
+    `${entry.condition === 'cold' ? 'Cold' : 'Hot, as the sheet says,'} and unable to start. The maker’s manual governs.`,
   ]
     .filter(Boolean)
     .join('\n');

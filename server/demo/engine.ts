@@ -1,6 +1,7 @@
 // Long because a whole history is told in one place, in the order it happened.
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { dueColumns } from '../rechecks/planning.ts';
+import { assemblyAt, capPasses } from '@zero-lash/core/assembly';
 import { judge } from '@zero-lash/core/measuring';
 import { lashPoints, meansFor, type LashPoint } from '@zero-lash/core/sheets';
 import type { Tenths } from '@zero-lash/core/length';
@@ -197,9 +198,36 @@ class EngineTeller {
     const installed = new Map(this.#points.map(({ key }) => [key, this.#gaps.installed()]));
     await this.#setAll(buildId, gaps, installed, share('set'), setAt);
     if (at('prove') < 0) return;
+    await this.#tick(buildId, 'set', this.#putTogether(), setAt - 0.02);
     const provedAt = build.openedDaysAgo - span * 0.8;
     const proved = await this.#round(buildId, 'proved', 1, provedAt, build.signedOffDaysAgo !== undefined);
+    // the two turns come before what is read at proving
+    const before = stageOf('prove').checks.filter(({ beforeReadings }) => beforeReadings);
+    await this.#tick(
+      buildId,
+      'prove',
+      before.map(({ key }) => key),
+      provedAt + 0.01,
+    );
     await this.#measure(proved, this.#gaps.asSet(), share('prove'), provedAt);
+  }
+
+  /** Ticks checks of a stage at a moment, over what was ticked there. */
+  async #tick(buildId: string, stage: StageKey, checks: readonly string[], daysAgo: number): Promise<void> {
+    for (const check_key of checks)
+      await this.#db('stage_ticks')
+        .insert({ build_id: buildId, stage, check_key, by: this.#cast.bench, at: this.#ago(daysAgo) })
+        .onConflict(['build_id', 'stage', 'check_key'])
+        .merge();
+  }
+
+  /** What is put together again once a cam was out: its caps, and what the sheet does not let be skipped. */
+  #putTogether(): string[] {
+    const { torques, assembly = [] } = this.#sheet;
+    return [
+      ...capPasses(torques).map(({ key }) => key),
+      ...assembly.flatMap(({ hold }, index) => (hold ? [assemblyAt(index)] : [])),
+    ];
   }
 
   async #round(

@@ -1,5 +1,5 @@
 import type { newDelivery, newOrder, PieceOrder } from '@zero-lash/contract/drawer';
-import { mmFromTenths, tenthsFromMm } from '@zero-lash/core/length';
+import { formatLength, mmFromTenths, tenthsFromMm } from '@zero-lash/core/length';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import type { ListPaper } from '../papers/listPaper.ts';
@@ -144,16 +144,20 @@ export async function orderPaper(db: Knex, id: string): Promise<ListPaper> {
       ...(order.note === '' ? [] : [order.note]),
       `${pieces} piece${pieces === 1 ? '' : 's'} in all${price > 0 ? `, ${price.toFixed(2)} at the last known price` : ''}.`,
     ],
-    columns: [
-      { title: 'Thickness, mm', left: 0, width: 120 },
-      { title: 'Count', left: 130, width: 60, align: 'right' },
-      { title: price > 0 ? 'Price' : '', left: 210, width: 80, align: 'right' },
+    tables: [
+      {
+        columns: [
+          { title: 'Thickness, mm', left: 0, width: 120 },
+          { title: 'Count', left: 130, width: 60, align: 'right' },
+          { title: price > 0 ? 'Price' : '', left: 210, width: 80, align: 'right' },
+        ],
+        rows: order.lines.map(({ thickness, count }) => [
+          formatLength(tenthsFromMm(thickness), 'mm'),
+          String(count),
+          price > 0 ? (costs(thickness) * count).toFixed(2) : '',
+        ]),
+      },
     ],
-    rows: order.lines.map(({ thickness, count }) => [
-      thickness.toFixed(thickness * 100 === Math.round(thickness * 100) ? 2 : 3),
-      String(count),
-      price > 0 ? (costs(thickness) * count).toFixed(2) : '',
-    ]),
     empty: 'Nothing is ordered.',
   };
 }

@@ -8,6 +8,7 @@ import type {
 } from '@zero-lash/contract/engines';
 import { STAGE_KEYS } from '@zero-lash/core/builds';
 import { mmFromTenths } from '@zero-lash/core/length';
+import { intervalOf, judge } from '@zero-lash/core/measuring';
 import { dueState, type Day, type RecheckOutcome } from '@zero-lash/core/rechecks';
 import { lashPoints } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
@@ -17,7 +18,10 @@ import { Refusal } from '../plugins/errors.ts';
 import { NEARNESS_SQL, nearnessOn } from '../rechecks/nearness.ts';
 import { readPlan } from '../rechecks/ownPlan.ts';
 import { readRechecks } from '../rechecks/read.ts';
-import { newestPublished } from '../sheets/read.ts';
+import { mmOrNull } from '../length.ts';
+import { JUDGED_BY, limitsInMm, parseReading } from '../measuring/rounds.ts';
+import { findRevision, newestPublished } from '../sheets/read.ts';
+import { hollowsOf } from '../wear/hollows.ts';
 
 interface EngineRecord extends Omit<EngineRow, 'recheck' | 'usageOn' | 'putAway'> {
   awayAt: Date | null;
@@ -248,13 +252,26 @@ async function readGaps(db: Knex, engineId: string): Promise<GapRow[]> {
       'b.id as buildId',
       'r.opened_at as at',
       'r.usage',
-      'g.lo',
-      'g.hi',
-      'g.verdict',
+      'g.reading',
+      'g.format',
+      'g.narrow_blade as narrowBlade',
+      ...JUDGED_BY,
+      'g.revision_id as revisionId',
     );
-  return rows.map((row) => ({
-    ...row,
-    lo: mmFromTenths(row.lo),
-    hi: row.hi === null ? null : mmFromTenths(row.hi),
-  }));
+  const hollows = new Map<string, ReadonlySet<string>>();
+  for (const { buildId, revisionId } of rows)
+    if (!hollows.has(buildId))
+      hollows.set(buildId, await hollowsOf(db, buildId, await findRevision(db, revisionId)));
+  return rows.map(({ reading, format, narrowBlade, min, max, allowOver, revisionId: _, ...row }) => {
+    const felt = parseReading(format, reading);
+    const gap = intervalOf(felt, !narrowBlade && hollows.get(row.buildId)!.has(row.point));
+    return {
+      ...row,
+      lo: mmFromTenths(gap.lo),
+      hi: mmOrNull(gap.hi),
+      floor: gap.floor,
+      ...judge(gap, { min, max, allowOver }),
+      limits: limitsInMm({ min, max, allowOver }),
+    };
+  });
 }

@@ -1,6 +1,7 @@
 import type { ForecastsOfSheet } from '@zero-lash/contract/headwork';
 import { findings, standingLines } from '@zero-lash/core/builds';
 import { forecastBias, pointBudget, type ForecastPair, type HeadWorkLine } from '@zero-lash/core/headwork';
+import { limitsFromMm, whyUnknown } from '@zero-lash/core/measuring';
 import { lashPoints } from '@zero-lash/core/sheets';
 import { characteristicOf, figuresAt, wearSheetOf } from '@zero-lash/core/wear';
 import type { Knex } from 'knex';
@@ -56,16 +57,16 @@ async function pairsOf(
       (each) =>
         each.point === point.key &&
         each.takenAt > finished &&
-        each.hi !== null &&
+        whyUnknown(each) === null &&
         !each.beforeLock &&
         !before.some((at) => at < each.takenAt),
     );
     const gap = found.get(point.key);
-    if (!first || !gap || gap.hi === null) return [];
+    if (!first || !gap) return [];
     const limits = sheet.limits.find(({ role }) => role === point.role)!;
     const budget = pointBudget({
-      ...{ pattern: sheet.pattern, point, lines, limits, target: (limits.min + limits.max) / 2 },
-      found: { lo: gap.lo, hi: gap.hi },
+      ...{ pattern: sheet.pattern, point, lines, target: (limits.min + limits.max) / 2 },
+      ...{ found: gap, limits: limitsFromMm(limits) },
       installed: figuresAt(wear, characteristicOf('piece-in')!, point.key, 'found')['value']?.[0] ?? null,
       ...{ standout: null, standoutLimits: null, tipLimit: null },
     });

@@ -1,6 +1,6 @@
 import type { PastReading } from '@zero-lash/contract/measuring';
-import { mmFromTenths } from '@zero-lash/core/length';
 import type { Knex } from 'knex';
+import { gapInMm, JUDGED_BY, limitsInMm, parseReading } from './rounds.ts';
 
 /** The readings a point had in a round, newest first, with what superseded what and why. */
 export async function historyOf(db: Knex, roundId: string, point: string): Promise<PastReading[]> {
@@ -17,9 +17,11 @@ export async function historyOf(db: Knex, roundId: string, point: string): Promi
     .select(
       'g.id',
       'g.as_typed as asTyped',
-      'g.lo',
-      'g.hi',
+      'g.reading',
+      'g.format',
       'g.verdict',
+      'g.on_limit as onLimit',
+      ...JUDGED_BY,
       'p.name as by',
       'g.taken_at as takenAt',
       'g.reason',
@@ -31,9 +33,9 @@ export async function historyOf(db: Knex, roundId: string, point: string): Promi
       'np.name as supersededBy',
       'n.reason as supersededWhy',
     );
-  return rows.map((row) => ({
+  return rows.map(({ reading, format, min, max, allowOver, ...row }) => ({
     ...row,
-    lo: mmFromTenths(row.lo),
-    hi: row.hi === null ? null : mmFromTenths(row.hi),
+    ...gapInMm(parseReading(format, reading)),
+    limits: limitsInMm({ min, max, allowOver }),
   }));
 }

@@ -7,11 +7,15 @@ import {
 } from '@zero-lash/contract/measuring';
 import type { TurningRow } from '@zero-lash/contract/turning';
 import { mmFromTenths } from '@zero-lash/core/length';
+import { intervalOf, type Reading } from '@zero-lash/core/measuring';
 import type { Knex } from 'knex';
 import { mmOrNull } from '../length.ts';
 import { stored } from '../stored.ts';
 
-const parseReading = stored('a reading', { 1: readingSchema });
+/** Parses a stored reading, by the number of its format. */
+export const parseReading: (format: number, value: unknown) => Reading = stored('a reading', {
+  1: readingSchema,
+});
 
 const ROUND_FIELDS = [
   'r.id',
@@ -125,10 +129,10 @@ export async function readReadings(
       'g.reading',
       'g.format',
       'g.as_typed as asTyped',
-      'g.lo',
-      'g.hi',
       'g.verdict',
       'g.on_limit as onLimit',
+      ...JUDGED_BY,
+      'g.narrow_blade as narrowBlade',
       'g.doubt_kept as doubtKept',
       'g.crank_angle as crankAngle',
       'g.off_base as offBase',
@@ -137,8 +141,8 @@ export async function readReadings(
       'g.blind',
       'g.before_lock as beforeLock',
       'fp.name as firstBy',
-      'f.lo as firstLo',
-      'f.hi as firstHi',
+      'f.reading as firstReading',
+      'f.format as firstFormat',
       'p.name as by',
       'g.at',
       'g.supersedes',
@@ -150,14 +154,37 @@ export async function readReadings(
   if (which === 'standing') query.where('g.superseded', false);
   narrow(query);
   const rows = await query;
-  return rows.map(({ format, firstBy, firstLo, firstHi, ...row }) => ({
-    ...row,
-    // as text, to the millisecond, as everything compares them
-    takenAt: row.takenAt.toISOString(),
-    at: row.at.toISOString(),
-    reading: parseReading(format, row.reading),
-    lo: mmFromTenths(row.lo),
-    hi: mmOrNull(row.hi),
-    firstLook: firstBy ? { by: firstBy, lo: mmFromTenths(firstLo), hi: mmOrNull(firstHi) } : null,
-  }));
+  return rows.map(({ format, firstBy, firstReading, firstFormat, min, max, allowOver, ...row }) => {
+    const reading = parseReading(format, row.reading);
+    return {
+      ...row,
+      // as text, to the millisecond, as everything compares them
+      takenAt: row.takenAt.toISOString(),
+      at: row.at.toISOString(),
+      reading,
+      ...gapInMm(reading),
+      limits: limitsInMm({ min, max, allowOver }),
+      firstLook: firstBy ? { by: firstBy, ...gapInMm(parseReading(firstFormat, firstReading)) } : null,
+    };
+  });
 }
+
+/** What a reading proves as it was felt, in mm. */
+export function gapInMm(reading: Reading): { lo: number; hi: number | null; floor: boolean } {
+  const { lo, hi, floor } = intervalOf(reading);
+  return { lo: mmFromTenths(lo), hi: mmOrNull(hi), floor };
+}
+
+/** The columns of what a reading `g` was judged by. */
+export const JUDGED_BY = [
+  'g.min_tenths as min',
+  'g.max_tenths as max',
+  'g.allow_over_tenths as allowOver',
+] as const;
+
+/** What a reading was judged by, in mm. */
+export const limitsInMm = ({ min, max, allowOver }: Record<'min' | 'max' | 'allowOver', number>) => ({
+  min: mmFromTenths(min),
+  max: mmFromTenths(max),
+  allowOver: mmFromTenths(allowOver),
+});

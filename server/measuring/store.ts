@@ -14,6 +14,7 @@ import { reopenRecheck } from '../rechecks/reopen.ts';
 import { limitsAt, pointAt } from '../sheets/limitsAt.ts';
 import { goneBy } from '../sheets/goBy.ts';
 import { findRevision } from '../sheets/read.ts';
+import { hollowsOf } from '../wear/hollows.ts';
 import { readReadings } from './rounds.ts';
 import { takeUpRound, type RoundTakenUp } from './takeUpRound.ts';
 
@@ -42,8 +43,10 @@ export async function addReading(
   const sheet = goneBy(await findRevision(db, build.revisionId), build);
   const limits = limitsAt(sheet, input.point);
   if (input.beforeLock) refuseNoLock(round, sheet, input.point);
+  // the figures are kept as they were felt; what a hollow makes of them is judged by what is known whenever it is asked
   const interval = intervalOf(input.reading as Reading);
-  const { verdict, onLimit } = judge(interval, limits);
+  const hollow = !input.narrowBlade && (await hollowsOf(db, build.id, sheet)).has(input.point);
+  const { verdict, onLimit } = judge(intervalOf(input.reading as Reading, hollow), limits);
   await refuseStranger(db, input.instrumentId);
   const earlier: Standing | undefined = await db('readings as g')
     .join('people as p', 'p.id', 'g.by')
@@ -63,6 +66,8 @@ export async function addReading(
     hi: interval.hi,
     min_tenths: limits.min,
     max_tenths: limits.max,
+    allow_over_tenths: limits.allowOver ?? 0,
+    narrow_blade: input.narrowBlade,
     verdict,
     on_limit: onLimit,
     doubt_kept: input.doubtKept,

@@ -18,6 +18,7 @@ import * as drawer from './016-drawer.ts';
 import * as setting from './017-setting.ts';
 import * as rechecks from './018-rechecks.ts';
 import * as ownPlans from './019-own-plans.ts';
+import * as judgedBy from './020-judged-by.ts';
 
 const MIGRATIONS = {
   '001-people': people,
@@ -39,6 +40,7 @@ const MIGRATIONS = {
   '017-setting': setting,
   '018-rechecks': rechecks,
   '019-own-plans': ownPlans,
+  '020-judged-by': judgedBy,
 } as const;
 
 type Name = keyof typeof MIGRATIONS;

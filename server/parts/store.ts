@@ -44,8 +44,12 @@ export async function readPartsList(db: Knex, buildId: string): Promise<ListPape
     title: `Parts for ${head.engine.name}`,
     under: `Build ${head.number} · ${sheet.maker} ${sheet.name}, revision ${sheet.number} · ${on}`,
     notes: aimed === '' ? [] : [aimed],
-    columns: COLUMNS,
-    rows: partsListOf(sheet, partFates(wear, sheet.pattern), counted).map(partsListRow),
+    tables: [
+      {
+        columns: COLUMNS,
+        rows: partsListOf(sheet, partFates(wear, sheet.pattern), counted).map(partsListRow),
+      },
+    ],
     empty: 'Nothing is replaced, and nothing is wanted.',
   };
 }

@@ -147,6 +147,7 @@ const SHOP = [
   'zone',
   'gauges_on_network as gaugesOnNetwork',
   'proves_again as provesAgain',
+  'locked_stands as lockedStands',
   'allow_over as allowOver',
   'remind_days as remindDays',
   'meter_feed as meterFeed',
@@ -163,7 +164,7 @@ export async function readShop(db: Knex): Promise<Shop> {
 }
 
 export async function changeShop(db: Knex, change: ShopChange): Promise<Shop> {
-  const { name, unit, zone, gaugesOnNetwork, provesAgain, allowOver, version } = change;
+  const { name, unit, zone, gaugesOnNetwork, provesAgain, lockedStands, allowOver, version } = change;
   const { quietFrom, quietTo, remindDays, meterFeed } = change;
   const updated = await db('shop')
     .where({ version })
@@ -173,6 +174,7 @@ export async function changeShop(db: Knex, change: ShopChange): Promise<Shop> {
       zone,
       gauges_on_network: gaugesOnNetwork,
       proves_again: provesAgain,
+      locked_stands: lockedStands,
       quiet_from: quietFrom,
       quiet_to: quietTo,
       remind_days: remindDays,

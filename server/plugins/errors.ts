@@ -30,6 +30,7 @@ const REFUSALS = {
   stage_skipped: [409, 'Stages are done one after another.'],
   stage_not_ready: [409, 'This stage is not finished.'],
   tool_in: [409, 'A tool holds a valve down: take it out before the crank is turned.'],
+  came_in_since: [409, 'More has come in since this was read: look at it, then sign.'],
   wrong_stage: [409, 'That belongs to another stage.'],
   own_second: [409, 'A second look is another person’s: you measured this point yourself.'],
   other_means: [422, 'That point is set another way.'],

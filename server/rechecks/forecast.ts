@@ -1,6 +1,6 @@
 import type { EngineTrend, RecheckForecast } from '@zero-lash/contract/rechecks';
 import { headsToTorque, provenBy, stageOf } from '@zero-lash/core/builds';
-import { whyNoProof } from '@zero-lash/core/measuring';
+import { boundedGap, limitsFromMm, specOf, whyNoProof } from '@zero-lash/core/measuring';
 import {
   broughtForward,
   daysBetween,
@@ -47,7 +47,7 @@ export async function readCourses(db: Knex, buildId: string): Promise<BuildCours
       if (tick.done && tick.check === key && stageOf(tick.stage).measures === 'recheck')
         for (const point of points) steps.set(point, Date.parse(tick.at));
   const courses = lashPoints(build.sheet.pattern).map(({ key, role }): PointCourse => {
-    const { min, max } = build.sheet.limits.find((limit) => limit.role === role)!;
+    const limits = specOf(limitsFromMm(build.sheet.limits.find((limit) => limit.role === role)!));
     const proof = proofs.get(key);
     const seen = build.rounds
       .filter(({ kind, carried }) => kind === 'recheck' && !carried)
@@ -59,16 +59,17 @@ export async function readCourses(db: Knex, buildId: string): Promise<BuildCours
               whyNoProof(reading, null) === null &&
               Date.parse(reading.takenAt) > (steps.get(key) ?? -Infinity),
           )
-          .map(({ lo, hi }) => ({ usage: Math.max(0, (ran.get(id) ?? setAt) - setAt), lo, hi })),
+          .map((reading) => ({ usage: Math.max(0, (ran.get(id) ?? setAt) - setAt), reading })),
       );
     const observations = [
-      ...(proof && !steps.has(key) ? [{ usage: 0, lo: proof.lo, hi: proof.hi }] : []),
+      ...(proof && !steps.has(key) ? [{ usage: 0, reading: proof }] : []),
       ...seen,
-    ].flatMap(
-      // a gap without an upper end says nothing of where it is
-      ({ usage, lo, hi }) => (hi === null ? [] : [{ usage, lo, hi }]),
-    );
-    return { point: key, role, limits: { min, max }, observations };
+    ].flatMap(({ usage, reading }) => {
+      // one that is open on a side, or contradicts itself, says nothing of where it is
+      const gap = boundedGap(reading);
+      return gap ? [{ usage, ...gap }] : [];
+    });
+    return { point: key, role, limits, observations };
   });
   return { build, setAt, courses };
 }

@@ -2,17 +2,17 @@ import { randomUUID } from 'node:crypto';
 import type { benchDay, recheckMove } from '@zero-lash/contract/rechecks';
 import type { BuildRowChange, BuildWrite } from '@zero-lash/contract/builds';
 import { isUndecided } from '@zero-lash/core/builds';
-import { whyNoProof, type KeptReading } from '@zero-lash/core/measuring';
+import { whyNoProof } from '@zero-lash/core/measuring';
 import { leftOfLook, type RecheckOutcome } from '@zero-lash/core/rechecks';
 import { lashPoints } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { takeUpByPart, written, type TakenUp } from '../builds/course.ts';
 import { whenTaken, type Hand } from '../builds/hand.ts';
+import { readWhole, type WholeBuild } from '../builds/read.ts';
 import { shopDay } from '../clock.ts';
 import { readRoundRows } from '../measuring/rounds.ts';
 import { Refusal } from '../plugins/errors.ts';
-import { findRevision } from '../sheets/read.ts';
 import { refreshExpected } from './forecast.ts';
 import { planRecheck, recordChecks, refreshForecast } from './planning.ts';
 import { readRechecks } from './read.ts';
@@ -66,22 +66,15 @@ export async function openRecheckRound(
   return written(build, { kind: 'round', row: row! });
 }
 
-/** What the readings of a recheck's round come to, and the points that are still to be measured. */
-async function judgeRound(
-  db: Knex,
+/** What the readings of a recheck's round come to by what is known by now, and the points that are still to be measured. */
+function judgeRound(
+  { rounds, sheet }: WholeBuild,
   roundId: string,
-  points: readonly string[],
   look: readonly string[] | null,
-): Promise<{ readonly outcome: RecheckOutcome; readonly left: readonly string[] }> {
-  const taken = (await db('readings')
-    .where({ round_id: roundId, superseded: false })
-    .select('point', 'verdict', 'off_base as offBase', 'taken_at as takenAt', 'reading')) as (Omit<
-    KeptReading,
-    'takenAt'
-  > & { takenAt: Date })[];
-  const readings = taken.filter(
-    (row) => whyNoProof({ ...row, takenAt: row.takenAt.toISOString() }, null) === null,
-  );
+): { readonly outcome: RecheckOutcome; readonly left: readonly string[] } {
+  const points = lashPoints(sheet.pattern).map(({ key }) => key);
+  const taken = rounds.find(({ id }) => id === roundId)?.readings ?? [];
+  const readings = taken.filter((row) => whyNoProof(row, null) === null);
   const out = readings.some(({ verdict }) => verdict === 'tight' || verdict === 'loose');
   const undecided = readings.some(({ verdict }) => isUndecided(verdict));
   return {
@@ -95,13 +88,7 @@ export async function closeRecheck(db: Knex, id: string, personId: string): Prom
   const { build, sequence, running, points } = await takeUpRecheck(db, id);
   const round = await db('rounds').where({ recheck_id: id }).first('id');
   if (!round) throw new Refusal('recheck_incomplete');
-  const sheet = await findRevision(db, build.revisionId);
-  const { outcome, left } = await judgeRound(
-    db,
-    round.id,
-    lashPoints(sheet.pattern).map(({ key }) => key),
-    points,
-  );
+  const { outcome, left } = judgeRound(await readWhole(db, build.id), round.id, points);
   if (left.length > 0)
     throw new Refusal('recheck_incomplete', {
       detail: `Not measured yet, or only off the base circle, which proves nothing: ${left.join(', ')}.`,

@@ -1,4 +1,4 @@
-import { addDays, loudFrom, onMeter } from '@zero-lash/core/rechecks';
+import { addDays, comesInWords, loudFrom, nextCheckInWords } from '@zero-lash/core/rechecks';
 import type { Knex } from 'knex';
 import { dayIn, shopZone } from '../clock.ts';
 import { NEARNESS_SQL, nearnessOn } from '../rechecks/nearness.ts';
@@ -16,6 +16,8 @@ interface Due {
   readonly expectedDay: string | null;
   readonly benchDay: string | null;
   readonly overdue: boolean;
+  /** what the figures it is judged by hold for */
+  readonly condition: 'cold' | 'hot';
   readonly ownerMail: string | null;
 }
 
@@ -32,9 +34,10 @@ export async function makeReminders(db: Knex, now: Date = new Date()): Promise<n
   const { rows } = await db.raw(
     `select r.id, e.name as engine, e.place, e.usage, e.running, e.usage_unit as unit, r.due_usage as "dueUsage",
         r.due_date as "dueDate", r.due_cycles as "dueCycles", r.expected_day as "expectedDay", r.bench_day as "benchDay",
-        ${NEARNESS_SQL} = 0 as overdue,
+        ${NEARNESS_SQL} = 0 as overdue, v.condition,
         case when o.tells = 'mail' and o.email <> '' then o.email end as "ownerMail"
-       from rechecks r join engines e on e.id = r.engine_id left join owners o on o.id = e.owner_id
+       from rechecks r join engines e on e.id = r.engine_id join builds b on b.id = r.build_id
+         join sheet_revisions v on v.id = b.revision_id left join owners o on o.id = e.owner_id
       where r.status = 'planned' and not r.held and e.put_away_at is null
         and (${NEARNESS_SQL} in (0, 1) or r.expected_day <= :from)
         and coalesce(r.after_outcome, 'held') = 'held'`,
@@ -70,20 +73,14 @@ export async function makeReminders(db: Knex, now: Date = new Date()): Promise<n
 }
 
 function wordsOf(due: Due, shop: string): { subject: string; body: string } {
-  const when = [
-    due.dueDate && `by ${due.dueDate}`,
-    due.dueUsage !== null && `at ${onMeter(due.dueUsage, due)} ${due.unit}`,
-    due.dueCycles !== null && `after ${due.dueCycles} heat cycles`,
-  ]
-    .filter(Boolean)
-    .join(' or ');
+  const when = nextCheckInWords(due, { ...due, usageUnit: due.unit }) ?? 'soon';
   const place = due.place === '' ? '' : `, ${due.place}`;
   return {
     subject: due.overdue
       ? `Clearances overdue: ${due.engine}`
       : `Clearances to be checked soon: ${due.engine}`,
     body: [
-      `${due.engine}${place}: its clearances are to be measured again ${when}, whichever is first. Its meter was last read at ${due.usage} ${due.unit}.`,
+      `${due.engine}${place}: its clearances are to be measured again ${when}. Its meter was last read at ${due.usage} ${due.unit}.`,
       due.overdue
         ? 'That is past. A valve that has gone tight burns: please let us look at it before it is run on.'
         : '',
@@ -92,7 +89,7 @@ function wordsOf(due: Due, shop: string): { subject: string; body: string } {
         : due.expectedDay && !due.overdue
           ? `As it is used, that will be about ${due.expectedDay}.`
           : '',
-      'It is measured cold: let it stand overnight before it comes.',
+      comesInWords(due.condition),
       shop,
     ]
       .filter(Boolean)

@@ -2,6 +2,7 @@ import type { BuildWrite } from '@zero-lash/contract/builds';
 import type { newSetting } from '@zero-lash/contract/setting';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { tenthsFromMm } from '@zero-lash/core/length';
+import { mayBeBare } from '@zero-lash/core/builds';
 import { meansFor } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
@@ -18,9 +19,9 @@ function refuseOtherMeans(sheet: SheetRevision, { point, kind }: z.output<typeof
   const { role } = pointAt(sheet, point);
   if (kind === 'left') return;
   const { kind: means } = meansFor(sheet.pattern, role);
-  if (kind === 'bare' && means !== 'shim')
+  if (kind === 'bare' && !mayBeBare(sheet.pattern, role))
     throw new Refusal('other_means', {
-      detail: `${point} is not measured bare: only a shim leaves a seat that a gap can be measured to.`,
+      detail: `${point} is not measured bare: only with a shim under a bucket, and only where the sheet says that the maker allows it to be turned so.`,
       fields: [{ path: 'kind', message: 'is not how this point is measured' }],
     });
   const turns = means === 'screw' || means === 'pivot-nut';

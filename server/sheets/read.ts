@@ -74,7 +74,8 @@ async function readRevisions(db: Knex, narrow: (query: Knex.QueryBuilder) => voi
       'r.published_at as publishedAt',
       db.raw(`(
         select json_agg(json_build_object('role', l.role, 'min', l.min_tenths, 'max', l.max_tenths,
-          'asWritten', l.as_written) order by l.role desc)
+          'asWritten', l.as_written, 'allowance', case when l.allow_over_tenths is not null
+            then json_build_object('over', l.allow_over_tenths, 'why', l.allow_over_why) end) order by l.role desc)
         from sheet_limits l where l.revision_id = r.id
       ) as limits`),
     )
@@ -95,6 +96,7 @@ async function readRevisions(db: Knex, narrow: (query: Knex.QueryBuilder) => voi
         ...limit,
         min: mmFromTenths(limit.min),
         max: mmFromTenths(limit.max),
+        allowance: limit.allowance && { ...limit.allowance, over: mmFromTenths(limit.allowance.over) },
       })),
       publishedAt: row.publishedAt?.toISOString() ?? null,
     },

@@ -131,12 +131,14 @@ async function addParts(db: Knex, revisionId: string, body: SheetBody): Promise<
       fields: [{ path: 'limits', message: 'a role is there twice' }],
     });
   await db('sheet_limits').insert(
-    body.limits.map(({ role, min, max, asWritten }) => ({
+    body.limits.map(({ role, min, max, asWritten, allowance }) => ({
       revision_id: revisionId,
       role,
       min_tenths: tenthsFromMm(min),
       max_tenths: tenthsFromMm(max),
       as_written: asWritten,
+      allow_over_tenths: allowance && tenthsFromMm(allowance.over),
+      allow_over_why: allowance?.why ?? '',
     })),
   );
   await db('lash_points').insert(
@@ -166,6 +168,10 @@ export async function publishRevision(
   if (draft.writers.includes(leadId)) await refuseOwnWord(db, leadId);
   const current = await findRevision(db, id);
   if (current.version !== version) throw new Refusal('stale', { current });
+  // from now on the sheet itself says what is taken over its greatest: where it says nothing, nothing is
+  await db('sheet_limits')
+    .where({ revision_id: id, allow_over_tenths: null })
+    .update({ allow_over_tenths: 0 });
   await db('sheet_revisions')
     .where({ id })
     .update({ status: 'published', checked_by: leadId, published_at: db.fn.now() });

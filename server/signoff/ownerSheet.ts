@@ -1,3 +1,4 @@
+import { comesInWords, nextCheckInWords } from '@zero-lash/core/rechecks';
 import { addedTo, lastDone, provenBy, standingOf } from '@zero-lash/core/builds';
 import { formatInterval, formatLength, tenthsFromMm, type ShopUnit } from '@zero-lash/core/length';
 import { whyNoProof, type Verdict } from '@zero-lash/core/measuring';
@@ -114,12 +115,7 @@ export async function readOwnerSheet(db: Knex, buildId: string): Promise<OwnerSh
       .filter(({ state }) => state === 'fitted')
       .map(partsListRow),
     next: planned
-      ? `Next check: ${[
-          planned.dueUsage !== null && `at ${planned.dueUsage} ${engine.usageUnit}`,
-          planned.dueDate !== null && `by ${planned.dueDate}`,
-        ]
-          .filter(Boolean)
-          .join(' or ')}, whichever is first.`
+      ? `Next check: ${nextCheckInWords(planned, engine) ?? 'as the shop says'}. ${comesInWords(sheet.condition)}`
       : 'The next check is planned when it is signed off.',
   };
 }
@@ -133,12 +129,18 @@ function pointsOf(build: WholeBuild, unit: ShopUnit): OwnerPoint[] {
       .filter((reading) => whyNoProof(reading, null) === null)
       .map((reading) => [reading.point, reading]),
   );
-  const gap = (reading: { lo: number; hi: number | null; verdict: Verdict } | undefined): Gap | null =>
+  const gap = (
+    reading: { lo: number; hi: number | null; floor: boolean; verdict: Verdict } | undefined,
+  ): Gap | null =>
     reading
       ? {
           ...{ lo: reading.lo, hi: reading.hi, verdict: reading.verdict },
           said: formatInterval(
-            { lo: tenthsFromMm(reading.lo), hi: reading.hi === null ? null : tenthsFromMm(reading.hi) },
+            {
+              lo: tenthsFromMm(reading.lo),
+              hi: reading.hi === null ? null : tenthsFromMm(reading.hi),
+              floor: reading.floor,
+            },
             unit,
           ),
         }

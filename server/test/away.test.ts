@@ -158,7 +158,7 @@ describe('a gauge', () => {
     const allow = (gaugesOnNetwork: boolean, version: number) =>
       shop.call(LEAD, 'PATCH', 'shop', {
         ...{ name: 'Overmere Valley Engine Works', unit: 'mm', zone: 'Europe/Vienna' },
-        ...{ gaugesOnNetwork, provesAgain: 'disturbed', allowOver: [], version },
+        ...{ gaugesOnNetwork, provesAgain: 'disturbed', lockedStands: false, allowOver: [], version },
         ...{ quietFrom: '19:00', quietTo: '07:00', remindDays: 14, meterFeed: '' },
       });
     expect((await allow(true, now.version)).status).toBe(200);

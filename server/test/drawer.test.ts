@@ -276,6 +276,14 @@ describe('a chart of which piece to fit', () => {
     // in spec is kept, whatever is in
     expect(paper.text.match(/keep/g)).toHaveLength(25);
     expect(paper).toMatchObject({ pages: 1, embedded: true });
+    // pieces by 0.025 are named to the thousandth: 1.225 and 1.25 are two of them
+    const { sheet: fine } = await shop.buildOf('Line trolley');
+    const chart = await shop.raw(VIEWER, `/api/sheet-revisions/${fine.id}/piece-chart?role=intake`);
+    const printed = await readPdf(chart.rawPayload);
+    for (const size of ['1.20', '1.225', '1.25', '2.575', '2.60'])
+      expect(printed.text.split(/\s/), size).toContain(size);
+    // as many sizes as stand whole beside one another are on a page
+    expect(printed.pages).toBe(3);
     const none = await shop.raw(VIEWER, `/api/sheet-revisions/${sheet.id}/piece-chart?role=brake`);
     expect(none.statusCode).toBe(404);
     const { sheet: screws } = await shop.buildOf('Edger, Pellow Mill');

@@ -142,6 +142,7 @@ async function makeSamples() {
         gaugesOnNetwork: false,
         ...{ quietFrom: '20:00', quietTo: '06:30', remindDays: 10, meterFeed: '' },
         provesAgain: 'cylinder',
+        lockedStands: false,
         allowOver: [],
         version: session.shop.version,
       },
@@ -176,6 +177,7 @@ async function makeSamples() {
     }),
     'POST /api/builds/:id/sign-off': at(`builds/${closing.build.id}/sign-off`, {
       version: closing.build.version,
+      seq: closing.build.seq,
       statement: 'ran',
     }),
     'POST /api/builds/:id/ticks': at(`builds/${running.build.id}/ticks`, {

@@ -1,7 +1,10 @@
+import { assemblyAt } from '@zero-lash/core/assembly';
 import { toolAt } from '@zero-lash/core/builds';
 import type { Drawer } from '@zero-lash/contract/drawer';
+import type { EngineRow } from '@zero-lash/contract/engines';
 import type { Feel } from '@zero-lash/contract/setting';
 import type { Shop } from '@zero-lash/contract/people';
+import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { lockShift } from '@zero-lash/core/setting';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { BENCH, LEAD, TestShop } from './shop.ts';
@@ -187,34 +190,53 @@ describe('figures of the shop’s own to aim at', () => {
 });
 
 describe('what a shop takes over the greatest clearance', () => {
-  it('is its rule for builds opened from then on, never under the least, and says where a verdict rests on it', async () => {
+  it('is a matter of the sheet, each with its reason; an open build keeps its own, and nothing goes under the least', async () => {
     const before = await Work.on(shop, SCREWS);
     const { body: session } = await shop.call<{ shop: Shop }>(LEAD, 'GET', 'session');
     const rule = { ...session.shop, allowOver: [{ role: 'exhaust', over: 0.02 }] };
-    expect(
-      (await shop.call(LEAD, 'PATCH', 'shop', { ...rule, allowOver: [{ role: 'exhaust', over: -0.01 }] }))
-        .status,
-    ).toBe(400);
-    expect(
-      (await shop.call(LEAD, 'PATCH', 'shop', { ...rule, allowOver: [{ role: 'exhaust', over: 0.5 }] }))
-        .status,
-    ).toBe(400);
+    for (const over of [-0.01, 0.5])
+      expect(
+        (await shop.call(LEAD, 'PATCH', 'shop', { ...rule, allowOver: [{ role: 'exhaust', over }] })).status,
+      ).toBe(400);
     expect((await shop.call(LEAD, 'PATCH', 'shop', rule)).status).toBe(200);
-    const after = await Work.on(shop, SCREWS);
+    // the shop's figure only proposes it: a sheet that was published without one takes nothing over
+    expect((await Work.on(shop, SCREWS)).build.allowOver).toEqual([]);
+    const { id: _id, sheetId: _sheet, ...like } = before.build.sheet as SheetRevision;
+    const limits = (why: string) =>
+      like.limits.map((limit) => ({
+        ...limit,
+        allowance: limit.role === 'exhaust' ? { over: 0.02, why } : null,
+      }));
+    const draft = (why: string) =>
+      shop.call<SheetRevision>(BENCH, 'POST', 'sheets', {
+        ...{ name: 'Worn guides', maker: 'Hadderby', body: { ...like, limits: limits(why) } },
+      });
+    expect((await draft('')).status).toBe(400);
+    const { body: drafted } = await draft('its guides are worn to their limit');
+    const published = await shop.call<SheetRevision>(
+      LEAD,
+      'POST',
+      `sheet-revisions/${drafted.id}/publication`,
+      { version: drafted.version },
+    );
+    expect(published.body.limits.map(({ allowance }) => allowance?.over)).toEqual([0, 0.02]);
+    const { body: engine } = await shop.call<EngineRow>(BENCH, 'POST', 'engines', {
+      ...{ name: 'Worn guides 1', serial: '', owner: '', duty: '', usage: 10 },
+      sheetId: drafted.sheetId,
+    });
+    const after = await Work.on(shop, SCREWS, { engineId: engine.id, revisionId: drafted.id });
     expect([before.build.allowOver, after.build.allowOver]).toEqual([[], rule.allowOver]);
-    const verdict = async (work: Work, point: string) => {
+    const readingOf = async (work: Work, point: string) => {
       await work.reach('as-found');
       await work.measure(point, 'edge');
-      const { verdict: said, onLimit } = work.build.rounds
-        .at(-1)!
-        .readings.find((row) => row.point === point)!;
-      return [said, onLimit];
+      return work.build.rounds.at(-1)!.readings.find((row) => row.point === point)!;
     };
     const exhaust = after.points.find((point) => point.includes('E'))!;
     const intake = after.points.find((point) => point.includes('I'))!;
-    expect(await verdict(before, exhaust)).toEqual(['undecided-high', false]);
-    expect(await verdict(after, exhaust)).toEqual(['in-spec', true]);
-    expect(await verdict(after, intake)).toEqual(['undecided-high', false]);
+    expect(await readingOf(before, exhaust)).toMatchObject({ verdict: 'undecided-high', onLimit: false });
+    const allowed = await readingOf(after, exhaust);
+    expect(allowed).toMatchObject({ verdict: 'in-spec', onLimit: true, limits: { allowOver: 0.02 } });
+    expect(await readingOf(after, intake)).toMatchObject({ verdict: 'undecided-high', onLimit: false });
   });
 });
 
@@ -263,6 +285,15 @@ describe('a point with nothing in it', () => {
     const fitted = { kind: 'fitted', installed: null, fitted: 2.45, from: 'drawer' };
     expect((await work.set(point!, fitted)).status).toBe(201);
     expect(await lies(2.45)).toBe(before);
+    // a cam was out for it: its caps are tightened before anything is turned, whoever ticked the first of them
+    const loose = await work.go('prove');
+    expect(loose.body).toMatchObject({
+      code: 'stage_not_ready',
+      detail: expect.stringContaining('Cam caps'),
+    });
+    const held = work.build.sheet.assembly.flatMap(({ hold }, index) => (hold ? [assemblyAt(index)] : []));
+    expect(held.length).toBeGreaterThan(0);
+    for (const check of ['pass 0.0', 'pass 0.1', ...held]) await work.tick('set', check);
     expect((await work.go('prove')).status).toBe(200);
     expect((await work.set(point!, { kind: 'fitted', installed: 2.45, fitted: null })).status).toBe(400);
 

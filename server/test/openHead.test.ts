@@ -50,8 +50,8 @@ describe('gaskets and seals', () => {
     const work = await Work.on(shop, await likeOf('R4 Rime'));
     const seal = { kind: 'fate', part: 'seal', fate: 'replace', order: 'to-order', reason: 'hard' };
     await work.write('wear', { lines: [{ ...seal, place: 'Half-moon plug, rear' }] });
-    const { rows } = await readPartsList(shop.db, work.build.id);
-    expect(rows).toContainEqual(['Half-moon plug, rear', '', '1', 'to order', 'hard']);
+    const { tables } = await readPartsList(shop.db, work.build.id);
+    expect(tables[0]!.rows).toContainEqual(['Half-moon plug, rear', '', '1', 'to order', 'hard']);
     // anything else has its place on the head
     const answer = await shop.call(BENCH, 'POST', `builds/${work.build.id}/wear`, {
       lines: [{ ...seal, part: 'valve', place: 'Half-moon plug, rear' }],
@@ -252,7 +252,9 @@ describe('a parts list', () => {
     expect(answer.headers['content-type']).toBe('application/pdf');
     expect(answer.rawPayload.subarray(0, 5).toString()).toBe('%PDF-');
     const list = await readPartsList(shop.db, work.build.id);
-    expect(list.rows).toEqual([['Valve', '1E', '1', 'to decide', 'Margin 1E: 140 % of its allowance']]);
+    expect(list.tables[0]!.rows).toEqual([
+      ['Valve', '1E', '1', 'to decide', 'Margin 1E: 140 % of its allowance'],
+    ]);
     const read = await readPdf(answer.rawPayload);
     expect(read.text).toContain('Margin 1E: 140 % of its allowance');
     expect(read).toMatchObject({ embedded: true, tagged: true, language: 'en-GB' });

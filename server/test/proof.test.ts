@@ -140,6 +140,7 @@ describe('any way a build may be gone', () => {
       fc.asyncProperty(fc.array(step, { minLength: 5, maxLength: 14 }), async (steps) => {
         const work = await Work.on(shop, 'Edger, Pellow Mill');
         await work.reach('prove');
+        await work.tickAll();
         for (const point of work.points) await work.measure(point);
         for (const next of steps) {
           const before = work.build;

@@ -190,7 +190,10 @@ describe('what is sent wrongly', () => {
     expect(await move('wear')).toMatchObject({ status: 409, body: { code: 'stage_not_ready' } });
     expect(await move('wear', 99)).toMatchObject({ status: 409, body: { code: 'stale' } });
     expect(
-      await shop.call(LEAD, 'POST', `builds/${build.id}/sign-off`, { version: build.version }),
+      await shop.call(LEAD, 'POST', `builds/${build.id}/sign-off`, {
+        version: build.version,
+        seq: build.seq,
+      }),
     ).toMatchObject({
       status: 409,
       body: { code: 'not_provable' },
@@ -204,7 +207,10 @@ describe('what is sent wrongly', () => {
     ).toMatchObject({ status: 409, body: { code: 'wrong_stage' } });
     const edger = await shop.buildOf('Edger, Pellow Mill');
     expect(
-      await shop.call(LEAD, 'POST', `builds/${edger.id}/sign-off`, { version: edger.version }),
+      await shop.call(LEAD, 'POST', `builds/${edger.id}/sign-off`, {
+        version: edger.version,
+        seq: edger.seq,
+      }),
     ).toMatchObject({
       status: 409,
       body: { code: 'not_provable', detail: expect.stringMatching(/first start/) },

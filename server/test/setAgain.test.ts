@@ -109,6 +109,7 @@ describe('going back from Prove to Set', () => {
   it('keeps what was proved, but for the points that are touched', async () => {
     const back = await Work.on(shop, SCREWS);
     await back.reach('prove');
+    await back.tickAll();
     for (const point of back.points) await back.measure(point, point === back.points[1] ? 'tight' : 'sound');
     expect((await back.go('set')).status).toBe(200);
     await back.set(back.points[1]!);

@@ -21,16 +21,27 @@ beforeAll(async () => {
 afterAll(() => shop.close());
 
 async function go(build: BuildView, to: StageKey) {
+  await tickAll(build);
+  return shop.write(BENCH, 'POST', `builds/${build.id}/stage`, { to, version: build.version });
+}
+
+const bracket = (go: number, noGo: number) => ({ kind: 'bracket', go, noGo });
+
+/** Ticks everything of the stage a build is at. */
+async function tickAll(build: BuildView): Promise<void> {
   for (const { key } of stageOf(build.stage).checks)
     await shop.call(BENCH, 'POST', `builds/${build.id}/ticks`, {
       stage: build.stage,
       check: key,
       done: true,
     });
-  return shop.write(BENCH, 'POST', `builds/${build.id}/stage`, { to, version: build.version });
+  // a count over nothing wants a word
+  if (stageOf(build.stage).demands.includes('counted'))
+    await shop.call(BENCH, 'POST', `builds/${build.id}/notes`, {
+      stage: build.stage,
+      text: 'The cover alone.',
+    });
 }
-
-const bracket = (go: number, noGo: number) => ({ kind: 'bracket', go, noGo });
 
 async function measureAll(build: BuildView, go: number, noGo: number): Promise<void> {
   const round = build.rounds.at(-1)!;
@@ -73,6 +84,7 @@ describe('the whole job', () => {
     for (const point of ['1I', '1E'])
       await shop.call(BENCH, 'POST', `builds/${build.id}/settings`, { point, kind: 'turned', degrees: 30 });
     build = (await go(build, 'prove')).body;
+    await tickAll(build);
     await measureAll(build, 0.1, 0.16);
     const undecided = await go(build, 'close');
     expect(undecided).toMatchObject({ status: 409, body: { code: 'stage_not_ready' } });
@@ -96,9 +108,24 @@ describe('the whole job', () => {
         })
       ).body;
 
-    const byBench = await shop.call(BENCH, 'POST', `builds/${build.id}/sign-off`, { version: build.version });
+    const byBench = await shop.call(BENCH, 'POST', `builds/${build.id}/sign-off`, {
+      version: build.version,
+      seq: build.seq,
+    });
     expect(byBench).toMatchObject({ status: 403, body: { code: 'forbidden' } });
-    const signing = () => shop.write(LEAD, 'POST', `builds/${build.id}/sign-off`, { version: build.version });
+    // a signature names what it signs: what came in since is looked at first
+    await shop.call(BENCH, 'POST', `builds/${build.id}/notes`, {
+      stage: 'close',
+      text: 'One bolt was short.',
+    });
+    const unseen = { version: build.version, seq: build.seq };
+    expect(await shop.call(LEAD, 'POST', `builds/${build.id}/sign-off`, unseen)).toMatchObject({
+      status: 409,
+      body: { code: 'came_in_since', detail: expect.stringContaining('a note at close') },
+    });
+    build = await shop.build(build.id);
+    const signing = () =>
+      shop.write(LEAD, 'POST', `builds/${build.id}/sign-off`, { version: build.version, seq: build.seq });
     const [first, second] = await Promise.all([signing(), signing()]);
     expect([first.status, second.status].sort()).toEqual([201, 409]);
     const loser = first.status === 409 ? first : second;

@@ -61,6 +61,9 @@ export class Work {
     const { stage } = this.build;
     for (const { key: check } of stageOf(stage).checks)
       await this.#send('POST', `builds/${this.build.id}/ticks`, { stage, check, done: true });
+    // a count over nothing wants a word
+    if (stageOf(stage).demands.includes('counted'))
+      await this.#send('POST', `builds/${this.build.id}/notes`, { stage, text: 'Only the cover came off.' });
   }
 
   /** Writes something of the build that has no way of its own here. */
@@ -105,7 +108,12 @@ export class Work {
   }
 
   signOff() {
-    return this.#send('POST', `builds/${this.build.id}/sign-off`, { version: this.build.version }, LEAD);
+    return this.#send(
+      'POST',
+      `builds/${this.build.id}/sign-off`,
+      { version: this.build.version, seq: this.build.seq },
+      LEAD,
+    );
   }
 
   /** Goes stage by stage, everything ticked and every point found sound, as far as it is told. */

@@ -1,6 +1,7 @@
 import type { Morning } from '@zero-lash/contract/morning';
-import { stageOf, type StageKey } from '@zero-lash/core/builds';
+import { obstaclesToSignOff, standingOf, stageOf, type StageKey } from '@zero-lash/core/builds';
 import type { Knex } from 'knex';
+import { readWhole } from '../builds/read.ts';
 
 const SHOWN = 12;
 /** A person who never looked is told of a week. */
@@ -34,7 +35,7 @@ async function readWaits(db: Knex): Promise<Morning['waits']> {
         where b.closed_at is null and b.stage <> 'run-in'
      )
      select * from (
-       select 'lead' as for, o.id as "buildId", o.name as engine, 'everything is counted in and ticked off' as text, 1 as place
+       select 'lead' as for, o.id as "buildId", o.name as engine, 'nothing stands against signing it' as text, 1 as place
          from open o where o.stage = 'close' and (select count(*) from stage_ticks t
           where t.build_id = o.id and t.stage = 'close' and t.done and t.check_key in ('counted-in', 'cover', 'first-start')) = 3
        union all
@@ -51,7 +52,13 @@ async function readWaits(db: Knex): Promise<Morning['waits']> {
           where t.build_id = o.id and t.stage = 'take-in' and t.check_key = 'cold' and t.done)
      ) w order by place, engine limit ${SHOWN}`,
   );
-  return (rows as (Morning['waits'][number] & { place: number })[]).map(({ place: _, ...row }) => row);
+  const waits = (rows as (Morning['waits'][number] & { place: number })[]).map(({ place: _, ...row }) => row);
+  const ready: Morning['waits'] = [];
+  for (const wait of waits)
+    // what is ready to be signed is what signing itself would take
+    if (wait.for !== 'lead' || obstaclesToSignOff(standingOf(await readWhole(db, wait.buildId))).length === 0)
+      ready.push(wait);
+  return ready;
 }
 
 interface Changed {

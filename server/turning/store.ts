@@ -1,11 +1,13 @@
 import type { BuildWrite, TickRow } from '@zero-lash/contract/builds';
 import type { newTurning } from '@zero-lash/contract/turning';
-import { toolsIn, toolsLeftIn } from '@zero-lash/core/builds';
+import { bareHeld, toolsIn, toolsLeftIn } from '@zero-lash/core/builds';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { written } from '../builds/course.ts';
 import { whenTaken, type Hand } from '../builds/hand.ts';
 import { Refusal } from '../plugins/errors.ts';
+import { readSettings } from '../setting/read.ts';
+import { findRevision } from '../sheets/read.ts';
 import { readTurning } from '../measuring/rounds.ts';
 import { takeUpOpenRound } from '../measuring/takeUpRound.ts';
 
@@ -18,7 +20,13 @@ export async function setTurning(
 ): Promise<BuildWrite> {
   const { build, openedAt, turnSaidAt } = await takeUpOpenRound(db, roundId);
   const saidAt = whenTaken(takenAt, hand, openedAt);
-  await refuseHeldDown(db, { buildId: build.id, roundId, at: turning.at, saidAt });
+  await refuseHeldDown(db, {
+    buildId: build.id,
+    revisionId: build.revisionId,
+    roundId,
+    at: turning.at,
+    saidAt,
+  });
   if (saidAt >= turnSaidAt)
     await db('rounds')
       .where({ id: roundId })
@@ -33,6 +41,7 @@ export async function setTurning(
 
 interface Turned {
   readonly buildId: string;
+  readonly revisionId: string;
   readonly roundId: string;
   readonly at: number | null;
   readonly saidAt: Date;
@@ -43,12 +52,21 @@ interface Turned {
  *
  * @throws Refusal `tool_in`
  */
-async function refuseHeldDown(db: Knex, { buildId, roundId, at, saidAt }: Turned): Promise<void> {
+async function refuseHeldDown(db: Knex, { buildId, revisionId, roundId, at, saidAt }: Turned): Promise<void> {
   if (at === null || (await readTurning(db, roundId))?.at === at) return;
   const ticks = (await db('stage_ticks')
     .where({ build_id: buildId, done: true })
     .where('at', '<=', saidAt)
     .select('stage', { check: 'check_key' }, 'done')) as Pick<TickRow, 'stage' | 'check' | 'done'>[];
-  const [held] = toolsLeftIn({ heldDown: toolsIn(ticks) });
+  const settings = (await readSettings(db, buildId)).filter(
+    (each) => Date.parse(each.at) <= saidAt.getTime(),
+  );
+  const sheet = await findRevision(db, revisionId);
+  const bare = bareHeld({
+    sheet,
+    settings,
+    ticks: ticks.map((each) => ({ ...each, at: saidAt.toISOString() })),
+  });
+  const [held] = toolsLeftIn({ heldDown: toolsIn(ticks), bareHeld: bare });
   if (held) throw new Refusal('tool_in', { detail: held.text, points: [...held.points] });
 }

@@ -17,10 +17,16 @@ export function runningTyped(text: unknown): number {
   return numberTyped(/^\d{1,3}(,\d{3})+(\.\d+)?$/.test(typed) ? typed.replaceAll(',', '') : typed);
 }
 
-/** A number as typed, comma or point; anything else stays wrong so that the form can say so. */
+/**
+ * A number as people type it, with a comma or a point, a hyphen or a minus; NaN where it is none, so that the form can say so.
+ * What only a programmer writes (`1e3`, `0x10`, `Infinity`) is none.
+ *
+ * @example numberTyped(' 87,9 ') // 87.9
+ */
 export function numberTyped(text: unknown): number {
   const typed = String(text ?? '')
     .trim()
-    .replace(',', '.');
-  return typed === '' ? Number.NaN : Number(typed);
+    .replace(',', '.')
+    .replace('−', '-');
+  return /^[+-]?(\d+\.?\d*|\.\d+)$/.test(typed) ? Number(typed) : Number.NaN;
 }

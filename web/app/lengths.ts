@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import { formatInterval, formatLength, lengthWithUnit, tenthsFromMm } from '@zero-lash/core/length';
 import type { ShopUnit } from '@zero-lash/core/length';
+import type { KnownGap } from '@zero-lash/core/measuring';
 import { useSession } from '../people/useSession.ts';
 import { useAppSelector } from './store.ts';
 
@@ -26,8 +27,8 @@ function lengthsIn(unit: ShopUnit) {
     unit,
     figure: (mm: number) => formatLength(tenthsFromMm(mm), unit),
     length: (mm: number) => lengthWithUnit(tenthsFromMm(mm), unit),
-    interval: (lo: number, hi: number | null) =>
-      formatInterval({ lo: tenthsFromMm(lo), hi: hi === null ? null : tenthsFromMm(hi) }, unit),
+    interval: ({ lo, hi, floor }: KnownGap) =>
+      formatInterval({ lo: tenthsFromMm(lo), hi: hi === null ? null : tenthsFromMm(hi), floor }, unit),
     band: (min: number, max: number) =>
       `${formatLength(tenthsFromMm(min), unit)}–${lengthWithUnit(tenthsFromMm(max), unit)}`,
   };

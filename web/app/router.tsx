@@ -1,5 +1,7 @@
-import { lazy } from 'react';
+import type { PagePath } from '@zero-lash/contract/pages';
+import { lazy, type ReactElement } from 'react';
 import { createBrowserRouter, Link } from 'react-router';
+import { BrokenPage } from './BrokenPage.tsx';
 import { Frame } from './Frame.tsx';
 import TodayPage from '../today/TodayPage.tsx';
 import { Page } from './Page.tsx';
@@ -33,28 +35,40 @@ function NotFound() {
   );
 }
 
+/** Every page inside the frame, by its address. */
+const FRAMED: Readonly<Record<Exclude<PagePath, '/sign-in'>, ReactElement>> = {
+  '/': <TodayPage />,
+  '/engines': <EnginesPage />,
+  '/engines/:id': <EnginePage />,
+  '/builds/:id': <BuildPage />,
+  '/sheets': <SheetsPage />,
+  '/sheets/new': <NewSheetPage />,
+  '/sheets/:id': <SheetPage />,
+  '/sheets/:id/revise': <ReviseSheetPage />,
+  '/sheets/:id/draft': <DraftPage />,
+  '/instruments': <InstrumentsPage />,
+  '/drawer': <DrawerPage />,
+  '/rechecks': <RechecksPage />,
+  '/usage': <UsagePage />,
+  '/owners': <OwnersPage />,
+  '/fleet': <FleetPage />,
+  '/shop': <ShopPage />,
+};
+
 export const router = createBrowserRouter([
-  { path: '/sign-in', element: <SignInPage /> },
+  { path: '/sign-in', element: <SignInPage />, errorElement: <BrokenPage /> },
   {
     element: <Frame />,
+    errorElement: <BrokenPage />,
     children: [
-      { path: '/', element: <TodayPage /> },
-      { path: '/engines', element: <EnginesPage /> },
-      { path: '/engines/:id', element: <EnginePage /> },
-      { path: '/builds/:id', element: <BuildPage /> },
-      { path: '/sheets', element: <SheetsPage /> },
-      { path: '/sheets/new', element: <NewSheetPage /> },
-      { path: '/sheets/:id', element: <SheetPage /> },
-      { path: '/sheets/:id/revise', element: <ReviseSheetPage /> },
-      { path: '/sheets/:id/draft', element: <DraftPage /> },
-      { path: '/instruments', element: <InstrumentsPage /> },
-      { path: '/drawer', element: <DrawerPage /> },
-      { path: '/rechecks', element: <RechecksPage /> },
-      { path: '/usage', element: <UsagePage /> },
-      { path: '/owners', element: <OwnersPage /> },
-      { path: '/fleet', element: <FleetPage /> },
-      { path: '/shop', element: <ShopPage /> },
-      { path: '*', element: <NotFound /> },
+      {
+        // a page that breaks leaves the frame round it standing
+        errorElement: <BrokenPage />,
+        children: [
+          ...Object.entries(FRAMED).map(([path, element]) => ({ path, element })),
+          { path: '*', element: <NotFound /> },
+        ],
+      },
     ],
   },
 ]);

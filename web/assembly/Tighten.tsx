@@ -9,7 +9,7 @@ import {
   wrenchesFor,
   type Pass,
 } from '@zero-lash/core/assembly';
-import { assemblyDone, type StageKey } from '@zero-lash/core/builds';
+import { assemblyDone, passesDone, type StageKey } from '@zero-lash/core/builds';
 import { useMemo } from 'react';
 import { Fold } from '../app/Fold.tsx';
 import type { BuildView } from '../builds/buildView.ts';
@@ -37,8 +37,8 @@ export function PutTogether({ build }: { readonly build: BuildView }) {
   return (
     <Fold title={<b>Put together</b>} ruled="above">
       <Box fontSize="sm" color="faded">
-        Where anything was taken apart: once one step is ticked, those that may not be skipped are looked at
-        before the engine is turned. What comes out again is put together again.
+        Where anything was taken apart: as soon as a cam was out, or one step is ticked, those that may not be
+        skipped are looked at before the engine is turned. What comes out again is put together again.
       </Box>
       {assembly.map(({ text, hold }, index) => (
         <Check
@@ -96,7 +96,11 @@ function Fastened({
       sequence.length > 0 ? sequence.map(String) : bolts.length > 0 ? tightenOrder({ bolts }).tighten : [],
     [bolts, sequence],
   );
-  const done = new Map(build.ticks.filter((tick) => tick.done).map(({ check, by }) => [check, by]));
+  // what was tightened before a cam came out again is not
+  const standing = passesDone(build);
+  const done = new Map(
+    build.ticks.filter(({ check }) => standing.has(check)).map(({ check, by }) => [check, by]),
+  );
   const next = passes.find(({ key }) => !done.has(key));
   return (
     <Box paddingY="2" borderBottom="1px solid" borderColor="hairline">

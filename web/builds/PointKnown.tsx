@@ -1,3 +1,4 @@
+import type { KnownGap } from '@zero-lash/core/measuring';
 import { memo } from 'react';
 import { useLengths } from '../app/lengths.ts';
 import { GapBar } from '../drawings/GapBar.tsx';
@@ -10,7 +11,7 @@ interface Props {
   readonly place: string;
   readonly min: number;
   readonly max: number;
-  readonly known: { readonly lo: number; readonly hi: number | null } | null;
+  readonly known: KnownGap | null;
   readonly state: PointState;
   readonly target: number;
 }
@@ -25,7 +26,7 @@ export const PointKnown = memo(function PointKnown({ place, min, max, known, sta
     <>
       <GapBar min={min} max={max} gap={gap} state={stands} target={target} width={300} figure={figure} />
       <div className="point-figures" aria-live="polite">
-        <b>{gap ? interval(gap.lo, gap.hi) : '–'}</b>
+        <b>{gap ? interval(gap) : '–'}</b>
         <span className="point-about">{unit}</span>
         <VerdictMark state={stands} withWord size={18} />
       </div>

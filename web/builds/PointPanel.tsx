@@ -3,7 +3,7 @@ import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
 import { ROLE_WORDS, type Step } from '@zero-lash/core/sheets';
 import { whyNoProof } from '@zero-lash/core/measuring';
 import { aimFor } from '@zero-lash/core/setting';
-import { mmFromTenths, tenthsFromMm } from '@zero-lash/core/length';
+import { mmFromTenths } from '@zero-lash/core/length';
 import { lastDone, stageOf, type StageKey } from '@zero-lash/core/builds';
 import { Suspense } from 'react';
 import { useLengths } from '../app/lengths.ts';
@@ -18,7 +18,7 @@ import { useSeen, type Seen } from '../measuring/useSeen.ts';
 import { draftKey } from '../measuring/drafts.ts';
 import { PointHistory } from '../measuring/PointHistory.tsx';
 import './point.css';
-import { isOpenRound, readingAt, stateOf, type LimitedPoint } from './points.ts';
+import { isOpenRound, readingAt, stateOf, type Change, type LimitedPoint } from './points.ts';
 import { PointKnown } from './PointKnown.tsx';
 import { WhatWasDone } from '../setting/WhatWasDone.tsx';
 import { STAGE_ROOMS } from './stageRooms.ts';
@@ -28,8 +28,8 @@ interface Props {
   readonly round: RoundHere | undefined;
   readonly stage: StageKey;
   readonly point: LimitedPoint;
-  /** when something was last changed at the point, as far as that bears on the round */
-  readonly changed: string | null;
+  /** what was last changed at the point, as far as that bears on the round, and from when on a reading counts */
+  readonly change: Change | null;
   readonly turning: TurningWork;
   /** a second look, without seeing the first */
   readonly blind: boolean;
@@ -72,7 +72,7 @@ export function PointPanel({
   round,
   stage,
   point,
-  changed,
+  change,
   turning,
   blind,
   onNext,
@@ -83,18 +83,24 @@ export function PointPanel({
   const { mayWork } = useRole();
   const { AtPoint } = STAGE_ROOMS[stage];
   const reading = readingAt(round, point.key);
+  const changed = change?.at ?? null;
   const measuring = isOpenRound(build, round) && stage === build.stage;
   const seen = useSeen(measuring ? round : undefined, point);
   const known: Seen | null =
-    seen ?? (reading ? { lo: reading.lo, hi: reading.hi, state: stateOf(reading, changed) } : null);
+    seen ??
+    (reading
+      ? {
+          ...{ lo: reading.lo, hi: reading.hi, floor: reading.floor },
+          state: stateOf(reading, changed, change?.counts ?? null),
+        }
+      : null);
   // what was in when it was read is not in any more
   const gone = known?.state === 'changed-since';
   // what was changed, or never measured, is measured first; what is known is set by first
-  const toMeasure = gone || !known;
+  const toMeasure = gone || !known || known.state === 'before-turns';
   const settingHere = AtPoint !== undefined && stage === build.stage && mayWork;
   const done = stageOf(stage).shows === 'as-found' ? undefined : lastDone(build.settings, point.key);
-  const limits = { min: tenthsFromMm(point.min), max: tenthsFromMm(point.max) };
-  const target = mmFromTenths(aimFor(build.aim, point.role, limits, build.ownAims?.figures));
+  const target = mmFromTenths(aimFor(build.aim, point.role, point.limits, build.ownAims?.figures));
   return (
     <section aria-label={`Point ${point.key}`} className="point">
       <div className="point-known">
@@ -125,6 +131,9 @@ export function PointPanel({
             )}
             {reading.offBase && (
               <b>, off its base circle at {reading.crankAngle}°: it proves nothing, measure it again</b>
+            )}
+            {known?.state === 'before-turns' && (
+              <b>, before the two turns: it proves nothing, turn it twice and measure it again</b>
             )}
             {isWithdrawn(reading) && reading.reason && `, because: ${reading.reason}`}
             {gone && ', before the change: it says nothing of what is in now'}

@@ -64,6 +64,11 @@ export class Course {
     return known === seq ? 'nothing' : 'something';
   }
 
+  /** Up to which write of the build this page has heard of everything; null where no stream has begun yet. */
+  get upTo(): number | null {
+    return this.#upTo;
+  }
+
   /** The rooms are asked for anew: what is skipped until now will be in them. */
   giveUpWaiting(): boolean {
     if (this.#above.size === 0 || this.#upTo === null) return false;

@@ -55,9 +55,11 @@ const ROW: { readonly [K in Kind]: (item: OutboxItem, build: BuildView) => RowOf
       giver: giver ?? null,
     };
   },
-  tick: (item) => {
+  tick: (item, build) => {
     const { stage, check, done } = item.body as RowOf<'tick'>;
-    return { stage, check, done, by: item.by, at: item.takenAt };
+    const before = build.ticks.find((each) => each.stage === stage && each.check === check);
+    const earlier = [...(before?.earlier ?? []), ...(before?.done ? [before.at] : [])];
+    return { stage, check, done, by: item.by, at: item.takenAt, earlier };
   },
   note: (item) => {
     const { stage, text } = item.body as RowOf<'note'>;

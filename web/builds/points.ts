@@ -5,14 +5,14 @@ import { formatLength, tenthsFromMm, type ShopUnit } from '@zero-lash/core/lengt
 import { lashPoints, pieceUnit, type LashPoint, type Pattern } from '@zero-lash/core/sheets';
 import { gearAt, marginOf, mayMeasurePoint, spannedPoints } from '@zero-lash/core/turning';
 import {
-  findings,
+  findingsNow,
   newestRound,
   provenBy,
   stageMeasuring,
   stageOf,
   type StageKey,
 } from '@zero-lash/core/builds';
-import { whyNoProof } from '@zero-lash/core/measuring';
+import { limitsFromMm, specOf, whyNoProof, type Interval, type Limits } from '@zero-lash/core/measuring';
 import { leftOfLook } from '@zero-lash/core/rechecks';
 import type { StopProgress } from '@zero-lash/core/turning';
 import type { HeadPoint } from '../drawings/HeadMap.tsx';
@@ -22,8 +22,12 @@ import type { PointState } from '../drawings/states.ts';
 export interface LimitedPoint extends LashPoint {
   readonly min: number;
   readonly max: number;
-  /** taken over the greatest by the shop's own rule */
+  /** mm, taken over the greatest */
   readonly allowOver: number;
+  /** what it is judged by, allowance inside; tenths of a micrometre */
+  readonly limits: Limits;
+  /** the ends it may lie between, allowance inside: what blades are chosen by; mm */
+  readonly spec: { readonly min: number; readonly max: number };
   /** the limits as the source prints them; empty where nobody wrote that down */
   readonly asWritten: string;
   /** the unit its pieces are stamped in */
@@ -39,7 +43,11 @@ export function limitedPoints(sheet: SheetGoneBy): readonly LimitedPoint[] {
       const { min, max, allowOver = 0, aimedOutside = false } = limits;
       // what the source prints says nothing of a band that lies about another aim
       const asWritten = aimedOutside ? '' : limits.asWritten;
-      return { ...point, min, max, allowOver, asWritten, stamped: pieceUnit(sheet.pattern, point.role) };
+      const judged = limitsFromMm({ min, max, allowOver });
+      return {
+        ...{ ...point, min, max, allowOver, asWritten },
+        ...{ limits: judged, spec: specOf(judged), stamped: pieceUnit(sheet.pattern, point.role) },
+      };
     });
     limited.set(sheet, points);
   }
@@ -64,7 +72,7 @@ export function roundOfStage(build: BuildView, stage: StageKey): Round | undefin
     return proving && { ...proving, readings: [...standingAt(build, proving).values()] };
   }
   const base = newest('as-set') ?? newest('proved') ?? newest('as-found');
-  return base && { ...base, readings: [...findings(build.rounds, 'before-lock').values()] };
+  return base && { ...base, readings: [...findingsNow(build, 'before-lock').values()] };
 }
 
 /** What stands at each point at proving: what the newest round says of it, or what proves it from an earlier one. */
@@ -75,6 +83,11 @@ function standingAt(build: BuildView, proving: Round): ReadonlyMap<string, Readi
   return standing;
 }
 
+/** What a reading proves, as the core reckons with it: in tenths of a micrometre. */
+export function gapInTenths({ lo, hi, floor }: Pick<ReadingRow, 'lo' | 'hi' | 'floor'>): Interval {
+  return { lo: tenthsFromMm(lo), hi: hi === null ? null : tenthsFromMm(hi), floor };
+}
+
 /** Whether a round is the one that readings may be added to now. */
 export function isOpenRound(build: BuildView, round: Round | undefined): boolean {
   if (!round || round.closedAt || build.closedAt) return false;
@@ -82,9 +95,14 @@ export function isOpenRound(build: BuildView, round: Round | undefined): boolean
 }
 
 /** What a point is, by the reading that stands there: its verdict, or why that reading proves nothing. */
-export function stateOf(reading: ReadingRow | undefined, changed: string | null): PointState {
+export function stateOf(
+  reading: ReadingRow | undefined,
+  changed: string | null,
+  /** from when on a reading counts here, where that is later than what was changed */
+  counts: string | null = null,
+): PointState {
   if (!reading) return 'not-measured';
-  const why = whyNoProof(reading, changed);
+  const why = whyNoProof(reading, changed) ?? (whyNoProof(reading, counts) === null ? null : 'before-turns');
   return why === 'withdrawn' ? 'not-measured' : (why ?? reading.verdict);
 }
 
@@ -103,7 +121,7 @@ export function headPoints(
     points.map(({ key, stamped = 'mm' }) => {
       const reading = readingAt(round, key);
       const change = changed(key);
-      const known = stateOf(reading, change?.at ?? null);
+      const known = stateOf(reading, change?.at ?? null, change?.counts ?? null);
       // with nothing in a gap is neither tight nor loose, however wide
       const state = aside.has(key) ? 'passed-over' : change?.kind === 'bare' ? 'bare' : known;
       return [
@@ -121,7 +139,12 @@ export function headPoints(
 }
 
 /** What was last done that bears on a point: the piece that was fitted there, if any was. */
-export type Change = Pick<Setting, 'at' | 'fitted' | 'kind'>;
+export type Change = Pick<Setting, 'fitted' | 'kind'> & {
+  /** null where nothing was changed */
+  readonly at: string | null;
+  /** from when on a reading counts: after the two turns at proving */
+  readonly counts?: string;
+};
 
 /** What was last changed, as far as it bears on a point; null where nothing was, or where it does not bear on what is shown. */
 export type LastChange = (key: string) => Change | null;
@@ -131,10 +154,14 @@ function pieceIn(change: Change | null, stamped: ShopUnit): Pick<HeadPoint, 'pie
   return change?.fitted ? { piece: formatLength(tenthsFromMm(change.fitted), stamped) } : {};
 }
 
-/** Where a gap is, if at all, too wide, its greater end says most; otherwise the lesser one does: tight is the dangerous side. */
+/**
+ * Where a gap is, if at all, too wide, or nothing bounds it from below, its greater end says most; otherwise the lesser one does:
+ * tight is the dangerous side.
+ */
 function gapIn(reading: ReadingRow | undefined, figure: (mm: number) => string): Pick<HeadPoint, 'gap'> {
   if (!reading) return {};
-  const { lo, hi, verdict } = reading;
+  const { lo, hi, floor, verdict } = reading;
+  if (floor === false && hi !== null) return { gap: { lo: null, hi: figure(hi), governs: 'hi' } };
   const wide = hi !== null && (verdict === 'loose' || verdict === 'undecided-high');
   return { gap: { lo: figure(lo), hi: hi === null ? '…' : figure(hi), governs: wide ? 'hi' : 'lo' } };
 }
@@ -145,7 +172,12 @@ export function readingAt(round: Round | undefined, key: string): ReadingRow | u
 }
 
 /** States that a measurement ends: nothing is known, or what is known proves nothing. */
-const TO_MEASURE: ReadonlySet<PointState> = new Set(['not-measured', 'off-base', 'before-lock']);
+const TO_MEASURE: ReadonlySet<PointState> = new Set([
+  'not-measured',
+  'off-base',
+  'before-lock',
+  'before-turns',
+]);
 
 /**
  * The points at which nothing is left to be done: measured as they are now; where points are set, in their band as well, or
@@ -160,7 +192,8 @@ export function settledPoints(
   leftAlone: ReadonlySet<string> | null,
 ): ReadonlySet<string> {
   const settled = ({ key }: LashPoint) => {
-    const state = stateOf(readingAt(round, key), changed(key)?.at ?? null);
+    const change = changed(key);
+    const state = stateOf(readingAt(round, key), change?.at ?? null, change?.counts ?? null);
     if (leftAlone) return state === 'in-spec' || leftAlone.has(key);
     return state !== 'changed-since' && !TO_MEASURE.has(state);
   };

@@ -3,8 +3,11 @@ import type { BuildRoom, RowsOf } from '@zero-lash/contract/builds';
 import { useMemo } from 'react';
 import { judgedAnew } from '@zero-lash/core/builds';
 import { limitsToGoBy } from '@zero-lash/core/setting';
+import { hollowAt, wearSheetOf } from '@zero-lash/core/wear';
 import type { BuildView, SheetGoneBy } from './buildView.ts';
 import { useBuildRoomQuery, useRevisionQuery } from './endpoints.ts';
+
+const NO_POINTS: ReadonlySet<string> = new Set();
 
 function useRoom<Room extends BuildRoom>(buildId: string, room: Room) {
   const { data, error, refetch } = useBuildRoomQuery({ buildId, room });
@@ -35,9 +38,16 @@ export function useBuild(id: string) {
     const limits = limitsToGoBy(sheet.data.limits, { aim, own: figures, allowOver: allowOver ?? [] });
     return { ...sheet.data, limits: [...limits] };
   }, [sheet.data, aim, own, allowOver]);
+  const hollow = useMemo(
+    () =>
+      wear.rows && goneBy ? hollowAt(wearSheetOf(wear.rows, goneBy.wearLimits), goneBy.pattern) : NO_POINTS,
+    [wear.rows, goneBy],
+  );
   const judged = useMemo(
-    () => goneBy && rounds.rows && [...judgedAnew(rounds.rows, goneBy.pattern, goneBy.limits)],
-    [rounds.rows, goneBy],
+    () =>
+      goneBy &&
+      rounds.rows && [...judgedAnew(rounds.rows, goneBy.pattern, { limits: goneBy.limits, hollow })],
+    [rounds.rows, goneBy, hollow],
   );
   const rooms = [
     ...[head, rounds, settings, ticks, notes, rechecks],

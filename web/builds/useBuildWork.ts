@@ -1,6 +1,7 @@
 import type { BuildView } from './buildView.ts';
 import { layOutHeads, stepOnHead, type Step } from '@zero-lash/core/sheets';
 import {
+  countsFrom,
   lastChange,
   lastDone,
   lastDisturbed,
@@ -84,12 +85,16 @@ function changesAt(build: BuildView, looking: StageKey): LastChange {
   if (sets) return (key) => lastChange(settings, key);
   // what proves a point is held against all that disturbed it: a cam that was out disturbs its neighbours too
   const disturbed = lastDisturbed(build);
+  const from = shows === 'proved' ? countsFrom(build) : null;
   return (key) => {
     const own = lastChange(settings, key);
-    const at = disturbed.get(key);
-    return at === undefined || at === own?.at
-      ? own
-      : { at, fitted: own?.fitted ?? null, kind: own?.kind ?? 'turned' };
+    const at = disturbed.get(key) ?? null;
+    const counts = from?.get(key);
+    if (at === null && counts === undefined) return own;
+    return {
+      ...{ at, fitted: own?.fitted ?? null, kind: own?.kind ?? 'turned' },
+      ...(counts === undefined ? {} : { counts }),
+    };
   };
 }
 
@@ -130,7 +135,10 @@ export function useBuildWork(known: BuildView): BuildWork {
     () => (stageOf(looking).sets ? pointsSet(build) : new Set<string>()),
     [build, looking],
   );
-  const changed = useMemo(() => changesAt(build, looking), [build.settings, build.ticks, looking]);
+  const changed = useMemo(
+    () => changesAt(build, looking),
+    [build.settings, build.ticks, build.rounds, build.signOff, looking],
+  );
   const aside = useMemo(() => passedOver(points, here, build.rechecks), [points, here, build.rechecks]);
   const settled = useMemo(
     () =>

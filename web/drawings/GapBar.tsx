@@ -1,11 +1,12 @@
+import type { KnownGap } from '@zero-lash/core/measuring';
 import { paint, STATE_COLOURS, STATE_WORDS, type PointState } from './states.ts';
 
 interface Props {
   /** limits in mm */
   readonly min: number;
   readonly max: number;
-  /** what is known of the gap in mm; null where nothing is measured, `hi` null where nothing bounds it */
-  readonly gap: { readonly lo: number; readonly hi: number | null } | null;
+  /** what is known of the gap in mm; null where nothing is measured, `hi` null or `floor` false where nothing bounds it */
+  readonly gap: KnownGap | null;
   readonly state: PointState;
   /** where the point is aimed, in mm */
   readonly target?: number | undefined;
@@ -32,7 +33,7 @@ export function GapBar({ min, max, gap, state, target, width, figure }: Props) {
   const to = max + band * BEYOND;
   const at = (mm: number) => edge + ((mm - from) / (to - from)) * (width - 2 * edge);
   const spoken = gap
-    ? `${STATE_WORDS[state]}: ${figure(gap.lo)} to ${gap.hi === null ? 'no upper end known' : figure(gap.hi)}, limits ${figure(min)} to ${figure(max)}`
+    ? `${STATE_WORDS[state]}: ${gap.floor === false ? 'no lower end known' : figure(gap.lo)} to ${gap.hi === null ? 'no upper end known' : figure(gap.hi)}, limits ${figure(min)} to ${figure(max)}`
     : `not measured, limits ${figure(min)} to ${figure(max)}`;
   return (
     <svg
@@ -90,7 +91,7 @@ export function GapBar({ min, max, gap, state, target, width, figure }: Props) {
 }
 
 interface KnownProps {
-  readonly gap: { readonly lo: number; readonly hi: number | null };
+  readonly gap: KnownGap;
   readonly state: PointState;
   readonly at: (mm: number) => number;
   readonly middle: number;
@@ -102,10 +103,11 @@ interface KnownProps {
 function Known({ gap, state, at, middle, half, width, edge }: KnownProps) {
   const colour = paint(STATE_COLOURS[state]);
   const inside = (x: number) => Math.min(width - edge, Math.max(edge, x));
-  const ends = [at(gap.lo), gap.hi === null ? width - 1 : at(gap.hi)].sort((a, b) => a - b);
-  const offLeft = ends[1]! < edge;
+  const [openLeft, openRight] = [gap.floor === false, gap.hi === null];
+  const ends = [openLeft ? 1 : at(gap.lo), gap.hi === null ? width - 1 : at(gap.hi)].sort((a, b) => a - b);
+  const offLeft = !openLeft && ends[1]! < edge;
   const offRight = ends[0]! > width - edge;
-  let left = inside(ends[0]!);
+  let left = openLeft ? 2 : inside(ends[0]!);
   let right = gap.hi === null ? width - 2 : inside(ends[1]!);
   if (right - left < LEAST_WIDTH) {
     const centre = (left + right) / 2;
@@ -136,10 +138,10 @@ function Known({ gap, state, at, middle, half, width, edge }: KnownProps) {
         <Hatched left={left} right={right} top={middle - tall} height={tall * 2} colour={colour} />
       )}
       {[left, right].map((x, index) =>
-        index === 1 && gap.hi === null ? (
+        (index === 1 ? openRight : openLeft) ? (
           <path
-            key="open"
-            d={`M${x - 7} ${middle - 6}l7 6l-7 6`}
+            key={index}
+            d={index === 1 ? `M${x - 7} ${middle - 6}l7 6l-7 6` : `M${x + 7} ${middle - 6}l-7 6l7 6`}
             stroke={colour}
             strokeWidth="2"
             fill="none"

@@ -17,8 +17,9 @@ import { MarkShape } from './VerdictMark.tsx';
 /** What a head map shows at one lash point; lengths as they are to be read. */
 export interface HeadPoint {
   readonly state: PointState;
-  /** both ends of what is known, and which of them says most; left out where nothing is measured */
-  readonly gap?: { readonly lo: string; readonly hi: string; readonly governs: 'lo' | 'hi' } | undefined;
+  /** both ends of what is known, the lesser null where nothing bounds it, and which says most; left out where nothing is measured */
+  readonly gap?:
+    { readonly lo: string | null; readonly hi: string; readonly governs: 'lo' | 'hi' } | undefined;
   /** the piece that is in, where the gap it leaves is not known yet */
   readonly piece?: string | undefined;
   /** work done here: drawn as a tick, spoken as the word */
@@ -310,8 +311,12 @@ const Point = memo(
     const left = place.x * cell - size / 2;
     const top = place.y * cell - size / 2;
     const gap = shown?.gap;
-    const figure = gap ? gap[gap.governs] : shown?.piece && (size < 56 ? shown.piece : `${shown.piece} in`);
-    const range = gap && size >= ROOMY ? `${gap.lo}–${gap.hi}` : undefined;
+    const figure = gap
+      ? gap.lo === null
+        ? `< ${gap.hi}`
+        : gap[gap.governs]
+      : shown?.piece && (size < 56 ? shown.piece : `${shown.piece} in`);
+    const range = gap && gap.lo !== null && size >= ROOMY ? `${gap.lo}–${gap.hi}` : undefined;
     const large = Math.min(24, size / 2.9);
     const lines = 14 + (figure ? large : 0) + (range ? 15 : 0);
     const baseline = (size - lines) / 2 + 12;
@@ -322,7 +327,7 @@ const Point = memo(
     const spoken = [
       `${point.key}, ${ROLE_WORDS[point.role]}`,
       STATE_WORDS[state],
-      gap ? `${gap.lo} to ${gap.hi}` : figure,
+      gap ? (gap.lo === null ? `under ${gap.hi}` : `${gap.lo} to ${gap.hi}`) : figure,
       shown?.done ?? '',
       shown?.closed ? 'may be measured here' : '',
       shown?.waiting ? 'waiting to be sent' : '',

@@ -1,5 +1,5 @@
 import { tenthsFromMm } from '@zero-lash/core/length';
-import { judge } from '@zero-lash/core/measuring';
+import { judge, limitsFromMm } from '@zero-lash/core/measuring';
 import { paint, STATE_COLOURS } from './states.ts';
 
 /** One look at a point: the bracket it was found in, at what the engine had run; mm. */
@@ -116,9 +116,10 @@ export function LashTrend(props: Props) {
         />
       )}
       {looks.map(({ usage, lo, hi }, index) => {
+        // only what is known on both sides is a look
         const { verdict } = judge(
-          { lo: tenthsFromMm(lo), hi: tenthsFromMm(hi) },
-          { min: tenthsFromMm(limits.min), max: tenthsFromMm(limits.max) },
+          { lo: tenthsFromMm(lo), hi: tenthsFromMm(hi), floor: true },
+          limitsFromMm(limits),
         );
         const colour = paint(STATE_COLOURS[verdict]);
         const [top, foot] = [y(hi), y(lo)];

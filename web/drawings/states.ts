@@ -2,7 +2,14 @@ import type { Verdict } from '@zero-lash/core/measuring';
 
 /** What a lash point is, as far as anybody can see: a verdict, nothing measured yet, or a reading that proves nothing. */
 export type PointState =
-  Verdict | 'not-measured' | 'off-base' | 'changed-since' | 'before-lock' | 'bare' | 'passed-over';
+  | Verdict
+  | 'not-measured'
+  | 'off-base'
+  | 'changed-since'
+  | 'before-lock'
+  | 'before-turns'
+  | 'bare'
+  | 'passed-over';
 
 /** The word that stands beside every mark. */
 export const STATE_WORDS: Readonly<Record<PointState, string>> = {
@@ -17,6 +24,7 @@ export const STATE_WORDS: Readonly<Record<PointState, string>> = {
   'off-base': 'off its base circle',
   'changed-since': 'set, not measured since',
   'before-lock': 'not locked yet',
+  'before-turns': 'read before the two turns',
   bare: 'nothing in',
   'passed-over': 'not in this look',
 };
@@ -34,6 +42,7 @@ export const STATE_COLOURS: Readonly<Record<PointState, string>> = {
   'off-base': 'brass',
   'changed-since': 'faded',
   'before-lock': 'brass',
+  'before-turns': 'brass',
   bare: 'faded',
   'passed-over': 'faded',
 };

@@ -4,7 +4,6 @@ import { ShopTime } from '../people/ShopTime.tsx';
 import { useLengths } from '../app/lengths.ts';
 import { Empty } from '../app/Page.tsx';
 import { GapBar } from '../drawings/GapBar.tsx';
-import type { PointState } from '../drawings/states.ts';
 import { VerdictMark } from '../drawings/VerdictMark.tsx';
 
 const ROUND_WORDS: Readonly<Record<GapRow['round'], string>> = {
@@ -15,10 +14,12 @@ const ROUND_WORDS: Readonly<Record<GapRow['round'], string>> = {
 };
 const ROUNDS_SHOWN = 5;
 
-/** Every point's gap, round by round, against today's limits: a row that walks to one side is drifting. */
+/** Every point's gap, round by round, against the limits it was judged by: a row that walks to one side is drifting. */
 export function GapCourse({ engine }: { readonly engine: EngineView }) {
   const { figure, interval } = useLengths();
   const rounds = [...new Map(engine.gaps.map((gap) => [gap.at, gap])).values()].slice(-ROUNDS_SHOWN);
+  // one that an earlier revision had is shown too, after those of today
+  const points = [...new Set([...engine.limits, ...engine.gaps].map(({ point }) => point))];
   const gapAt = new Map(engine.gaps.map((gap) => [`${gap.at} ${gap.point}`, gap]));
   if (rounds.length === 0) return <Empty>Nothing is measured yet. The first gaps come with As found.</Empty>;
   return (
@@ -46,7 +47,7 @@ export function GapCourse({ engine }: { readonly engine: EngineView }) {
           </Box>
         </thead>
         <tbody>
-          {engine.limits.map(({ point, min, max }) => (
+          {points.map((point) => (
             <Box as="tr" key={point} borderBottom="1px solid" borderColor="hairline">
               <Box as="th" {...{ scope: 'row' }} fontWeight="650" paddingRight="2" height="44px">
                 {point}
@@ -58,10 +59,10 @@ export function GapCourse({ engine }: { readonly engine: EngineView }) {
                     {gap && (
                       <Box>
                         <GapBar
-                          min={min}
-                          max={max}
+                          min={gap.limits.min}
+                          max={gap.limits.max}
                           gap={gap}
-                          state={gap.verdict as PointState}
+                          state={gap.verdict}
                           width={120}
                           figure={figure}
                         />
@@ -73,8 +74,9 @@ export function GapCourse({ engine }: { readonly engine: EngineView }) {
                           lineHeight="1.1"
                           paddingBottom="1"
                         >
-                          <VerdictMark state={gap.verdict as PointState} size={13} />
-                          {interval(gap.lo, gap.hi)}
+                          <VerdictMark state={gap.verdict} size={13} />
+                          {interval(gap)}
+                          {gap.onLimit && ' by the allowance'}
                         </Box>
                       </Box>
                     )}

@@ -5,7 +5,7 @@ import { useState, type FormEvent } from 'react';
 import { dayInWords } from '../app/dates.ts';
 import { grouped, runningTyped } from '../app/figures.ts';
 import { Fold } from '../app/Fold.tsx';
-import { Note } from '../app/Note.tsx';
+import { Question } from '../app/Question.tsx';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
@@ -169,22 +169,19 @@ function LogUsage({ engine }: { readonly engine: EngineView }) {
         </Box>
       )}
       {asked && (
-        <Note role="alert" marginTop="2">
+        <Question
+          answers={[
+            { label: 'Log it as typed', onChoose: () => void write(asked.typed) },
+            ...(asked.meant === null
+              ? []
+              : [{ label: `Log ${grouped(asked.meant)}`, onChoose: () => void write(asked.meant!) }]),
+          ]}
+          onChange={() => setAsked(null)}
+        >
           {grouped(asked.typed)} {engine.usageUnit} is more than can have been run since{' '}
           {grouped(engine.usage)} was logged.{' '}
           {asked.meant === null ? 'Is it right?' : `Did you mean ${grouped(asked.meant)}?`}
-          <Flex gap="2" marginTop="2" flexWrap="wrap">
-            {asked.meant !== null && (
-              <Button variant="solid" onClick={() => void write(asked.meant!)}>
-                Log {grouped(asked.meant)}
-              </Button>
-            )}
-            <Button onClick={() => void write(asked.typed)}>Log it as typed</Button>
-            <Button variant="plain" onClick={() => setAsked(null)}>
-              Change it
-            </Button>
-          </Flex>
-        </Note>
+        </Question>
       )}
       <ProblemNote error={error} />
     </form>

@@ -1,3 +1,4 @@
+import { runningTyped } from '../app/figures.ts';
 import type { EngineRow, NewEngine } from '@zero-lash/contract/engines';
 import Papa from 'papaparse';
 
@@ -60,10 +61,9 @@ export function readEnginesCsv(
       sheets.find((each) => `${each.maker} ${each.name}`.toLowerCase() === asked) ??
       sheets.find((each) => each.name.toLowerCase() === asked);
     if (!sheet) return bad(`there is no spec sheet “${of('sheet')}”`);
-    const typed = of('usage')
-      .replace(/[\s’']/g, '')
-      .replace(',', '.');
-    const usage = typed === '' ? 0 : Number(typed);
+    // as everywhere: 61,480 is sixty-one thousand, and 87,9 a decimal comma
+    const typed = of('usage').replace(/[\s’']/g, '');
+    const usage = typed === '' ? 0 : runningTyped(typed);
     if (!Number.isFinite(usage) || usage < 0) return bad(`“${of('usage')}” is no running figure`);
     return {
       line,

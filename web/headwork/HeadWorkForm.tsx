@@ -12,7 +12,7 @@ import { v4 as makeId } from 'uuid';
 import { numberTyped } from '../app/figures.ts';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { useUnit } from '../app/lengths.ts';
-import { Note } from '../app/Note.tsx';
+import { Question } from '../app/Question.tsx';
 
 interface Props {
   readonly pattern: Pattern;
@@ -137,21 +137,20 @@ export function HeadWorkForm({ pattern, onPlan }: Props) {
         </Box>
       )}
       {asked !== null && (
-        <Note role="alert" marginTop="2">
-          {asked} mm is deep for one cut. Was {Math.round(asked * 1000) / 10_000} mm meant?
-          <Flex gap="2" marginTop="2">
-            <Button
-              variant="solid"
-              onClick={() => {
+        <Question
+          answers={[
+            { label: `Keep as typed, ${asked} mm`, onChoose: () => plan(true) },
+            {
+              label: `Use ${Math.round(asked * 1000) / 10_000} mm`,
+              onChoose: () => {
                 setDepth(`${Math.round(asked * 1000) / 10_000}mm`);
                 setAsked(null);
-              }}
-            >
-              Use {Math.round(asked * 1000) / 10_000} mm
-            </Button>
-            <Button onClick={() => plan(true)}>Keep as typed</Button>
-          </Flex>
-        </Note>
+              },
+            },
+          ]}
+        >
+          {asked} mm is deep for one cut. Which is it?
+        </Question>
       )}
     </Box>
   );

@@ -30,6 +30,8 @@ export function LashBudget({ build }: { readonly build: BuildView }) {
   const [chosen, setChosen] = useState<string | null>(null);
   const shown = budgets.find(({ point }) => point.key === chosen) ?? failing[0] ?? budgets[0]!;
   const unknown = budgets.filter(({ needsPiece }) => needsPiece);
+  const notFound = budgets.filter(({ unknown: why }) => why !== null);
+  const noStandout = budgets.filter(({ needsStandout }) => needsStandout);
   return (
     <Box as="section" aria-label="Lash budget" display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="3">
       <Heading as="h3" fontSize="lg" fontWeight="650">
@@ -52,15 +54,32 @@ export function LashBudget({ build }: { readonly build: BuildView }) {
           Change the work before anybody cuts.
         </Note>
       )}
-      {failing.length === 0 && lines.length > 0 && unknown.length === 0 && (
-        <Box>
-          <b>Every gap comes in with what is made.</b>
-        </Box>
-      )}
+      {failing.length === 0 &&
+        lines.length > 0 &&
+        unknown.length === 0 &&
+        notFound.length === 0 &&
+        noStandout.length === 0 && (
+          <Box>
+            <b>Every gap comes in with what is made.</b>
+          </Box>
+        )}
       {unknown.length > 0 && lines.length > 0 && (
         <Note>
           Which pieces are in is not known at {unknown.map(({ point }) => point.key).join(', ')}: write them
           down at Wear, under “Piece as found”, and what is needed is worked out.
+        </Note>
+      )}
+      {notFound.length > 0 && lines.length > 0 && (
+        <Note>
+          What the work leaves is not known at{' '}
+          {notFound.map(({ point, unknown: why }) => `${point.key} (${UNKNOWN_WORDS[why!]})`).join(', ')}:
+          nothing is worked out there.
+        </Note>
+      )}
+      {noStandout.length > 0 && lines.length > 0 && (
+        <Note>
+          How far the screw stands out is not known at {noStandout.map(({ point }) => point.key).join(', ')}:
+          whether thread enough is left there nobody can say.
         </Note>
       )}
       <KnowHowOfForecasts sheetId={build.sheet.sheetId} />
@@ -72,8 +91,16 @@ export function LashBudget({ build }: { readonly build: BuildView }) {
   );
 }
 
+/** Why nothing is worked out from how a point was found. */
+const UNKNOWN_WORDS = {
+  'not-measured': 'not measured',
+  'no-blade': 'no blade went',
+  open: 'open at its upper end',
+  conflict: 'its tries contradict each other',
+} as const;
+
 /** One point's gap, step by step. */
-function Stair({ shown: { point, found, target, budget } }: { readonly shown: BudgetOfPoint }) {
+function Stair({ shown: { point, found, unknown, target, budget } }: { readonly shown: BudgetOfPoint }) {
   const { figure } = useLengths();
   return (
     <Box>
@@ -82,7 +109,7 @@ function Stair({ shown: { point, found, target, budget } }: { readonly shown: Bu
       </Heading>
       {!found || !budget ? (
         <Box color="faded">
-          How it was found is not known, or no blade went: nothing is reckoned from that.
+          As it was found: {UNKNOWN_WORDS[unknown ?? 'not-measured']}. Nothing is worked out from that.
         </Box>
       ) : (
         <>
@@ -147,7 +174,7 @@ function BudgetTable({ budgets, chosen, onChoose }: TableProps) {
           </Box>
         </thead>
         <tbody>
-          {budgets.map(({ point, found, budget, needsPiece }) => (
+          {budgets.map(({ point, found, unknown, budget, needsPiece }) => (
             <Box
               as="tr"
               key={point.key}
@@ -158,7 +185,7 @@ function BudgetTable({ budgets, chosen, onChoose }: TableProps) {
               <Box as="th" {...{ scope: 'row' }} fontFamily="mono" height="44px">
                 {point.key}
               </Box>
-              <td>{found ? interval(found.lo, found.hi) : 'not known'}</td>
+              <td>{found ? interval(found) : UNKNOWN_WORDS[unknown ?? 'not-measured']}</td>
               <td>{budget ? `${figure(budget.lo)}–${figure(budget.hi)}` : '–'}</td>
               <td>
                 {budget?.piece && (

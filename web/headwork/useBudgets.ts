@@ -1,6 +1,7 @@
 import { findings, standingLines } from '@zero-lash/core/builds';
 import { pointBudget, type HeadWorkLine, type PointBudget } from '@zero-lash/core/headwork';
-import { mmFromTenths, tenthsFromMm } from '@zero-lash/core/length';
+import { mmFromTenths } from '@zero-lash/core/length';
+import { boundedGap, whyUnknown, type Unknown } from '@zero-lash/core/measuring';
 import { aimFor } from '@zero-lash/core/setting';
 import { meansFor } from '@zero-lash/core/sheets';
 import { characteristicOf, figuresAt, limitAt, wearSheetOf } from '@zero-lash/core/wear';
@@ -12,10 +13,14 @@ import { limitedPoints, type LimitedPoint } from '../builds/points.ts';
 export interface BudgetOfPoint {
   readonly point: LimitedPoint;
   readonly found: { readonly lo: number; readonly hi: number } | null;
+  /** why nothing is worked out from how it was found; null where something is */
+  readonly unknown: Unknown | 'not-measured' | null;
   readonly target: number;
   readonly installed: number | null;
   /** a graded piece is reckoned with, and nobody has said which is in */
   readonly needsPiece: boolean;
+  /** it is set by a screw, and nobody has said how far that stands out */
+  readonly needsStandout: boolean;
   readonly budget: PointBudget | null;
 }
 
@@ -41,23 +46,22 @@ export function useBudgets(build: BuildView): {
     const found = findings(rounds.filter(({ kind }) => kind === 'as-found'));
     return limitedPoints(sheet).map((point): BudgetOfPoint => {
       const reading = found.get(point.key);
-      // where no blade went nothing is reckoned from it
-      const gap =
-        reading && reading.hi !== null && reading.lo > 0 ? { lo: reading.lo, hi: reading.hi } : null;
+      const gap = reading ? boundedGap(reading) : null;
       // the gap was found with what was in then: a piece that was put in since moves it, and is set by at Set
       const figure = (item: typeof PIECE) => figuresAt(worn, item, point.key, 'found')['value']?.[0] ?? null;
       const installed = figure(PIECE);
       const role = point.role.startsWith('intake') ? ('intake' as const) : ('exhaust' as const);
       const place = { key: point.key, cylinder: point.cylinder, role };
       const standsOut = limitAt(worn.limits, 'screw-standout', place);
-      const limits = { min: tenthsFromMm(point.min), max: tenthsFromMm(point.max) };
-      const target = mmFromTenths(aimFor(aim, point.role, limits, ownAims?.figures));
+      const target = mmFromTenths(aimFor(aim, point.role, point.limits, ownAims?.figures));
       return {
         ...{ point, found: gap, target, installed },
+        unknown: reading ? whyUnknown(reading) : 'not-measured',
+        needsStandout: meansFor(pattern, point.role).kind === 'screw' && figure(STANDOUT) === null,
         needsPiece: 'sizes' in meansFor(pattern, point.role) && installed === null,
         budget: pointBudget({
           ...{ pattern, point, found: gap, lines, target, installed },
-          limits: { min: point.min, max: point.max },
+          limits: point.limits,
           standout: figure(STANDOUT),
           standoutLimits:
             standsOut && standsOut.min !== null && standsOut.max !== null

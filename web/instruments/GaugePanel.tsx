@@ -115,8 +115,8 @@ function Presses({ gauge, expects, measure, onNext }: Props & { readonly gauge: 
     const doubt = 'error' in read ? null : read.doubt;
     const offer = offerOf(press, value);
     if (!doubt) return measure.keep(offer, onNext);
-    const meant = doubt.suggestion === null ? null : { ...offer.reading, value: doubt.suggestion };
-    measure.ask(offer, [value], meant as Offer['reading'] | null, onNext);
+    const meant = doubt.suggestions.map((mm) => ({ ...offer.reading, value: mm }) as Offer['reading']);
+    measure.ask(offer, [value], meant, onNext);
   }
 
   useEffect(() => {

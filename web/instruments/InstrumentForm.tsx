@@ -3,6 +3,7 @@ import type { Instrument, InstrumentKind, NewInstrument } from '@zero-lash/contr
 import { parseLength } from '@zero-lash/core/length';
 import { useState, type FormEvent } from 'react';
 import { problemFrom } from '../app/api.ts';
+import { numberTyped } from '../app/figures.ts';
 import { Labelled, Select, TextArea } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
 import { ProblemNote } from '../app/ProblemNote.tsx';
@@ -73,10 +74,6 @@ function valuesOf(instrument: Instrument | undefined): Values {
   };
 }
 
-/** A figure that is no length; NaN where it is none. */
-const plainFigure = (text: string) =>
-  text.trim() === '' ? Number.NaN : Number(text.trim().replace(',', '.'));
-
 /** An instrument as it is written down: a blade set with the thicknesses that are really in it. */
 export function InstrumentForm({ instrument, onDone }: Props) {
   const [values, setValues] = useState(valuesOf(instrument));
@@ -99,9 +96,9 @@ export function InstrumentForm({ instrument, onDone }: Props) {
   async function send(event: FormEvent) {
     event.preventDefault();
     const uncertainty = isWrench
-      ? { mm: plainFigure(values.uncertainty) }
+      ? { mm: numberTyped(values.uncertainty) }
       : parseLength(values.uncertainty, 'mm');
-    const torque = { from: plainFigure(values.torqueFrom), to: plainFigure(values.torqueTo) };
+    const torque = { from: numberTyped(values.torqueFrom), to: numberTyped(values.torqueTo) };
     const wrong: Record<string, string> = {
       ...(values.name.trim() === '' ? { name: 'Give it a name, such as Long blades, bench 2.' } : {}),
       ...('error' in uncertainty ? { uncertainty: 'A length such as 0.01.' } : {}),

@@ -1,11 +1,11 @@
-import { Box, Button, Flex, Input } from '@chakra-ui/react';
+import { Box, Flex, Input } from '@chakra-ui/react';
 import { parseEntry, type Reading } from '@zero-lash/core/measuring';
 import { ROLE_WORDS } from '@zero-lash/core/sheets';
 import { useRef, useState } from 'react';
 import { Choice } from '../app/Choice.tsx';
 import { Labelled } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
-import { Note } from '../app/Note.tsx';
+import { DoubtQuestion } from './DoubtQuestion.tsx';
 import type { BuildView } from '../builds/buildView.ts';
 import { limitedPoints, type LimitedPoint } from '../builds/points.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
@@ -79,11 +79,11 @@ interface Asked {
   readonly text: string;
   readonly reading: Reading;
   readonly lengths: readonly number[];
-  readonly meant: Reading | null;
+  readonly meant: readonly Reading[];
 }
 
 function Row({ build, round, point, state, blind, field, onKept }: RowProps) {
-  const { unit, length, band } = useLengths();
+  const { unit, band } = useLengths();
   const bench = useBench();
   const write = useBenchWrite(build.id);
   const [text, setText] = useState('');
@@ -119,8 +119,8 @@ function Row({ build, round, point, state, blind, field, onKept }: RowProps) {
     if ('error' in entry) return setComplaint(entry.error);
     if (entry.doubts.length > 0 && asked?.text !== typed)
       return setAsked({
-        ...{ text: typed, reading: entry.reading, meant: entry.suggested },
-        lengths: entry.doubts.map(({ mm }) => mm),
+        ...{ text: typed, reading: entry.reading, meant: entry.meant },
+        lengths: entry.doubts,
       });
     return keep(entry.reading, typed, entry.doubts.length > 0);
   }
@@ -162,37 +162,13 @@ function Row({ build, round, point, state, blind, field, onKept }: RowProps) {
         </Box>
       )}
       {asked && (
-        <Note role="alert" marginTop="1">
-          {asked.lengths.map((mm) => length(mm)).join(' and ')} {asked.lengths.length > 1 ? 'are' : 'is'} far
-          outside the limits of {key}.
-          <Flex gap="2" marginTop="2" flexWrap="wrap">
-            {asked.meant && (
-              <Button variant="solid" onClick={() => keep(asked.meant!, asked.text, false)}>
-                Use {readingInWords(asked.meant, length)}
-              </Button>
-            )}
-            <Button onClick={() => keep(asked.reading, asked.text, true)}>Keep as typed</Button>
-          </Flex>
-        </Note>
+        <DoubtQuestion
+          lengths={asked.lengths}
+          meant={asked.meant}
+          onUse={(meant) => keep(meant, asked.text, false)}
+          onKeep={() => keep(asked.reading, asked.text, true)}
+        />
       )}
     </Box>
   );
-}
-
-/** The figures of a reading that was likely meant. */
-function readingInWords(reading: Reading, length: (mm: number) => string): string {
-  switch (reading.kind) {
-    case 'bracket':
-      return `${length(reading.go)} and ${length(reading.noGo)}`;
-    case 'drag':
-      return length(reading.blade);
-    case 'go-only':
-      return `over ${length(reading.go)}`;
-    case 'no-go-only':
-      return `under ${length(reading.noGo)}`;
-    case 'value':
-      return length(reading.value);
-    case 'tries':
-      return reading.tries.map(({ thickness }) => length(thickness)).join(', ');
-  }
 }

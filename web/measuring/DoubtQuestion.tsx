@@ -1,47 +1,40 @@
-import { Box, Button, Flex } from '@chakra-ui/react';
 import type { Reading } from '@zero-lash/core/measuring';
-import { useEffect, useRef } from 'react';
 import { useLengths } from '../app/lengths.ts';
-import { Note } from '../app/Note.tsx';
+import { Question } from '../app/Question.tsx';
 
 interface Props {
   /** mm, of the lengths far outside the limits */
   readonly lengths: readonly number[];
-  readonly meant: Reading | null;
+  readonly meant: readonly Reading[];
   readonly onUse: (meant: Reading) => void;
   readonly onKeep: () => void;
-  readonly onChange: () => void;
+  readonly onChange?: (() => void) | undefined;
+  readonly takesFocus?: boolean;
 }
 
-/** Asks in place about a reading that looks like a slip of unit or decimal point; the suggestion is one key away. */
-export function DoubtQuestion({ lengths, meant, onUse, onKeep, onChange }: Props) {
+/** Asks in place about a reading that looks like a slip of unit or decimal point. */
+export function DoubtQuestion({ lengths, meant, onUse, onKeep, onChange, takesFocus }: Props) {
   const { length } = useLengths();
-  const first = useRef<HTMLButtonElement>(null);
-  useEffect(() => first.current?.focus(), []);
+  const typed = lengths.map((mm) => length(mm)).join(' and ');
   return (
-    <Note role="alert" marginTop="2">
-      <Box>
-        {lengths.map(length).join(' and ')} is far outside the limits.{' '}
-        {meant ? `Did you mean ${inWords(meant, length)}?` : 'Is it right?'}
-      </Box>
-      <Flex gap="2" marginTop="2" flexWrap="wrap">
-        {meant && (
-          <Button ref={first} variant="solid" onClick={() => onUse(meant)}>
-            Use {inWords(meant, length)}
-          </Button>
-        )}
-        <Button ref={meant ? undefined : first} onClick={onKeep}>
-          Keep as typed
-        </Button>
-        <Button variant="plain" onClick={onChange}>
-          Change it
-        </Button>
-      </Flex>
-    </Note>
+    <Question
+      answers={[
+        { label: `Keep as typed, ${typed}`, onChoose: onKeep },
+        ...meant.map((reading) => ({
+          label: `Use ${readingInWords(reading, length)}`,
+          onChoose: () => onUse(reading),
+        })),
+      ]}
+      onChange={onChange}
+      takesFocus={takesFocus}
+    >
+      {typed} {lengths.length > 1 ? 'are' : 'is'} far outside the limits. Which is it?
+    </Question>
   );
 }
 
-function inWords(reading: Reading, length: (mm: number) => string): string {
+/** The figures of a reading, as a person says them. */
+function readingInWords(reading: Reading, length: (mm: number) => string): string {
   switch (reading.kind) {
     case 'bracket':
       return `${length(reading.go)} to ${length(reading.noGo)}`;
@@ -54,6 +47,6 @@ function inWords(reading: Reading, length: (mm: number) => string): string {
     case 'no-go-only':
       return `under ${length(reading.noGo)}`;
     case 'tries':
-      return '';
+      return reading.tries.map(({ thickness }) => length(thickness)).join(', ');
   }
 }

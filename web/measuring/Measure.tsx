@@ -2,10 +2,10 @@
 import { Button, Flex } from '@chakra-ui/react';
 import type { BuildView } from '../builds/buildView.ts';
 import { isDecided, stampOf, type Blade, type GoNoGo, type Try } from '@zero-lash/core/measuring';
-import { ROLE_WORDS, type Step } from '@zero-lash/core/sheets';
+import { meansFor, ROLE_WORDS, type Step } from '@zero-lash/core/sheets';
 import { hollowAt, wearSheetOf } from '@zero-lash/core/wear';
 import { mmFromTenths } from '@zero-lash/core/length';
-import { memo, useCallback, useDeferredValue, useMemo, type ComponentProps } from 'react';
+import { memo, useCallback, useDeferredValue, useMemo, useState, type ComponentProps } from 'react';
 import { Link } from 'react-router';
 import { useLengths } from '../app/lengths.ts';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
@@ -20,6 +20,8 @@ import { expectedAt } from './expectedAt.ts';
 import { FeelChoice } from './FeelChoice.tsx';
 import { OffBaseQuestion } from './OffBaseQuestion.tsx';
 import type { RoundHere } from './pending.ts';
+import { HollowNote } from './HollowNote.tsx';
+import { TurnsFirst } from './TurnsFirst.tsx';
 import { Reminders } from './Reminders.tsx';
 import { GoNoGoPads, TryPads } from './TryPads.tsx';
 import { TypedEntry } from './TypedEntry.tsx';
@@ -56,11 +58,19 @@ export function Measure({ build, round, point, turning, blind, onNext, onSelect,
   const figure = useCallback((mm: number) => plain(stampOf(bench.fan, mm)), [plain, bench.fan]);
   const dispatch = useAppDispatch();
   const feel = useAppSelector((state) => state.preferences.feel);
-  // what is proved is not set by; what was found or came back is
-  const work = useTries(round.id, point, bench, round.kind !== 'proved');
-  const measure = useMeasure(build, round, point.key, turning, blind);
+  const hollowHere = useMemo(
+    () => hollowAt(wearSheetOf(build.wear, build.sheet.wearLimits), build.sheet.pattern),
+    [build.wear, build.sheet],
+  ).has(point.key);
+  // a blade narrower than the hollow bridges nothing; said point by point
+  const [narrowAt, setNarrowAt] = useState<string | null>(null);
+  const narrowBlade = hollowHere && narrowAt === point.key;
+  const hollow = hollowHere && !narrowBlade;
+  const byFigure = 'sizes' in meansFor(build.sheet.pattern, point.role);
+  // what is proved is not set by; what was found or came back is, and a piece is chosen by the figure
+  const work = useTries(round.id, point, bench, { narrows: byFigure && round.kind !== 'proved', hollow });
+  const measure = useMeasure(build, round, point.key, turning, { blind, narrowBlade });
   const isBounce = useBounce(point.key);
-  const hollow = useMemo(() => hollowAt(wearSheetOf(build.wear, [])), [build.wear]).has(point.key);
   const expects = useMemo(
     () => expectedAt({ settings: build.settings, wear: build.wear, sheet: build.sheet }, point),
     [build.settings, build.wear, build.sheet, point],
@@ -189,6 +199,7 @@ export function Measure({ build, round, point, turning, blind, onNext, onSelect,
   return (
     <div className="measure">
       <Reminders roundId={round.id} begun={round.readings.some(({ roundId }) => roundId === round.id)} />
+      {round.kind === 'proved' && <TurnsFirst build={build} point={point.key} />}
       {measure.beforeLock && (
         <Note padding="2" fontSize="sm">
           Not locked yet: this reading is the one before. Then lock it, and measure once more.
@@ -197,11 +208,13 @@ export function Measure({ build, round, point, turning, blind, onNext, onSelect,
           </Button>
         </Note>
       )}
-      {hollow && (
-        <Note tone="tight" padding="2" fontSize="sm">
-          A hollow is worn in here: a flat blade bridges it, and “won’t” proves nothing. Measure it with an
-          indicator.
-        </Note>
+      {hollowHere && (
+        <HollowNote
+          narrow={narrowBlade}
+          screw={!byFigure}
+          none={hollow && work.tries.length > 0 && !work.interval.floor}
+          onNarrow={(narrow) => setNarrowAt(narrow ? point.key : null)}
+        />
       )}
       {feel === 'gauge' ? (
         <GaugePanel expects={expects} measure={measure} onNext={measure.beforeLock ? stay : onNext} />
@@ -231,6 +244,7 @@ export function Measure({ build, round, point, turning, blind, onNext, onSelect,
           onUse={(reading) => measure.answer({ ...measure.question!.offer, reading })}
           onKeep={() => measure.answer({ ...measure.question!.offer, doubtKept: true })}
           onChange={measure.drop}
+          takesFocus
         />
       )}
       {measure.question?.kind === 'off-base' && (
@@ -266,6 +280,8 @@ export function Measure({ build, round, point, turning, blind, onNext, onSelect,
             work={work}
             point={point}
             repeatability={bench.repeatability}
+            hollow={hollow}
+            heldShut={build.sheet.pattern.closingSide}
             fan={bench.fan}
             unit={unit}
             onTap={onTap}

@@ -8,7 +8,7 @@ import { useHistoryQuery } from './endpoints.ts';
 /** Every reading the point had in this round, newest first: nothing typed is ever lost. */
 export function PointHistory({ reading }: { readonly reading: ReadingRow }) {
   const times = useShopTimes();
-  const { interval, unit } = useLengths();
+  const { interval, unit, band } = useLengths();
   const { data } = useHistoryQuery({
     roundId: reading.roundId,
     point: reading.point,
@@ -35,11 +35,14 @@ export function PointHistory({ reading }: { readonly reading: ReadingRow }) {
             <VerdictMark state={row.verdict} />
             <Box minWidth="0">
               <Box fontFamily="mono">{row.asTyped}</Box>
-              {interval(row.lo, row.hi)} {unit}
+              {interval(row)} {unit}
+              {!row.floor && ', no blade went'}
+              <Box color="faded">judged by {band(row.limits.min, row.limits.max)}</Box>
             </Box>
             <Box color="faded" marginLeft="auto" textAlign="right">
               {[
                 `${row.by}, ${times.moment(row.takenAt)}`,
+                row.onLimit && 'in spec only by the allowance',
                 row.instrument,
                 row.crankAngle !== null &&
                   `crank at ${row.crankAngle}°${row.offBase ? ', off its base circle' : ''}`,

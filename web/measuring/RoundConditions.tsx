@@ -4,6 +4,7 @@ import type { ConditionsRow, Round } from '@zero-lash/contract/measuring';
 import { memo, useState, type FormEvent } from 'react';
 import { conditionCautions } from '@zero-lash/core/measuring';
 import { Caution } from '../app/Caution.tsx';
+import { numberTyped } from '../app/figures.ts';
 import { ShopTime } from '../people/ShopTime.tsx';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';
@@ -35,7 +36,7 @@ export const RoundConditions = memo(
     function keep(event: FormEvent) {
       event.preventDefault();
       const [engineTempC, hoursSinceRun] = [temperature, hours].map((text) =>
-        text.trim() === '' ? null : Number(text.replace(',', '.')),
+        text.trim() === '' ? null : numberTyped(text),
       ) as [number | null, number | null];
       const wrong =
         Number.isNaN(engineTempC ?? 0) || Number.isNaN(hoursSinceRun ?? 0) || (hoursSinceRun ?? 0) < 0;

@@ -18,7 +18,7 @@ export function SecondLook({ reading }: { readonly reading: ReadingRow }) {
     <Box marginTop="2" borderLeft="4px solid" borderColor={agree ? 'ink' : 'tight'} paddingLeft="3">
       Second look by {reading.by}:{' '}
       <b>{agree ? 'the two agree' : `the two differ by ${length(mmFromTenths(apart))}`}</b>.{first.by} found{' '}
-      {interval(first.lo, first.hi)}, {reading.by} {interval(reading.lo, reading.hi)}.
+      {interval(first)}, {reading.by} {interval(reading)}.
       {!agree && ' Wipe the blades, and have a third look.'}
     </Box>
   );

@@ -32,7 +32,7 @@ interface Props {
   readonly withKeypad: boolean;
   readonly measuredBefore: boolean;
   readonly onOffer: (offer: Offer) => void;
-  readonly onAsk: (offer: Offer, lengths: readonly number[], meant: Reading | null) => void;
+  readonly onAsk: (offer: Offer, lengths: readonly number[], meant: readonly Reading[]) => void;
   readonly onTries: (more: readonly Try[]) => void;
   readonly onTakeBack: () => void;
   readonly onFinish: () => void;
@@ -97,8 +97,7 @@ export function TypedEntry(props: Props) {
       instrumentId: (asIndicator ? bench.indicator?.id : bench.bladeSet?.id) ?? null,
     };
     // what is typed stays until it is kept: whoever is asked about it may want to change it
-    const lengths = entry.doubts.map(({ mm }) => mm);
-    if (lengths.length > 0) onAsk(offer, lengths, entry.suggested && meant(entry.suggested));
+    if (entry.doubts.length > 0) onAsk(offer, entry.doubts, entry.meant.map(meant));
     else onOffer(offer);
   }
 

@@ -13,11 +13,12 @@ import type { OutboxItem } from '../app/deviceStore.ts';
 export function readingHere(
   { key, by, within, takenAt }: Pick<OutboxItem, 'key' | 'by' | 'within' | 'takenAt'>,
   taken: NewReading,
-  limits: { readonly min: number; readonly max: number },
+  limits: { readonly min: number; readonly max: number; readonly allowOver?: number },
   pattern: Pattern,
   before: ReadingRow | undefined,
 ): ReadingRow {
   const reading = taken.reading as Reading;
+  // what a hollow makes of it is judged with all the others
   const interval = intervalOf(reading);
   const angle = taken.crankAngle ?? null;
   return {
@@ -28,6 +29,9 @@ export function readingHere(
     asTyped: taken.asTyped,
     lo: mmFromTenths(interval.lo),
     hi: interval.hi === null ? null : mmFromTenths(interval.hi),
+    floor: interval.floor,
+    limits: { min: limits.min, max: limits.max, allowOver: limits.allowOver ?? 0 },
+    narrowBlade: taken.narrowBlade ?? false,
     ...judge(interval, limitsFromMm(limits)),
     doubtKept: taken.doubtKept ?? false,
     crankAngle: angle,
@@ -49,5 +53,6 @@ export function readingHere(
 /** What a blind look is held against: what was found by whoever saw, however many looked blind since. */
 function firstLookOf(before: ReadingRow | undefined): ReadingRow['firstLook'] {
   if (!before) return null;
-  return before.blind ? before.firstLook : { by: before.by, lo: before.lo, hi: before.hi };
+  const { by, lo, hi, floor } = before;
+  return before.blind ? before.firstLook : { by, lo, hi, floor };
 }

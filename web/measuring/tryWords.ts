@@ -21,7 +21,9 @@ export function triesInWords(
   unit: ShopUnit = 'mm',
 ): string {
   if (tries.length === 0) return 'taken back';
-  const each = tries.map(({ thickness, result }) => `${figure(thickness)} ${TRY_WORDS[result]}`);
+  const each = tries.map(({ thickness, result }) =>
+    thickness === 0 ? 'rocks at the gap' : `${figure(thickness)} ${TRY_WORDS[result]}`,
+  );
   const words = [...each, ...(unit === 'mm' ? [] : [`in ${unit}`])].join(', ');
   return words.length <= MOST_TYPED ? words : `…${words.slice(-(MOST_TYPED - 1))}`;
 }

@@ -24,7 +24,7 @@ export type Question =
       readonly kind: 'doubt';
       readonly offer: Offer;
       readonly lengths: readonly number[];
-      readonly meant: Reading | null;
+      readonly meant: readonly Reading[];
     }
   | { readonly kind: 'off-base'; readonly offer: Offer };
 
@@ -34,7 +34,7 @@ export function useMeasure(
   round: RoundHere,
   point: string,
   turning: TurningWork,
-  blind: boolean,
+  { blind, narrowBlade }: { readonly blind: boolean; readonly narrowBlade: boolean },
 ) {
   const write = useBenchWrite(build.id);
   const dispatch = useAppDispatch();
@@ -58,6 +58,7 @@ export function useMeasure(
         point,
         crankAngle,
         blind,
+        narrowBlade,
         beforeLock,
         // what stands there from an earlier round is not written over
         over: round.readings.find((row) => row.point === point && row.roundId === round.id)?.id ?? null,
@@ -94,7 +95,7 @@ export function useMeasure(
     locked: () => dispatch(lockedAgain()),
     takesAtOnce,
     keep,
-    ask: (offer: Offer, lengths: readonly number[], meant: Reading | null, after: () => void) =>
+    ask: (offer: Offer, lengths: readonly number[], meant: readonly Reading[], after: () => void) =>
       setQuestion({ kind: 'doubt', point, offer, lengths, meant, after }),
     answer: (offer: Offer) => question && keep(offer, question.after),
     /** answers a question about the base circle: the crank stands at `angle` */

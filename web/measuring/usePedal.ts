@@ -21,12 +21,31 @@ export function whyNotTaught(key: string): string | null {
     : null;
 }
 
-/** Listens to the pedal while a point is measured, wherever on the page the typing goes. */
+/** Entries in which a key is a press and no text. */
+const NO_TEXT = new Set(['checkbox', 'radio', 'button', 'submit', 'range', 'file']);
+
+/**
+ * Whether text is being typed where a key goes: a note, a form. There the pedal answers for no blade; at the entry of a gap it
+ * does while nothing is typed in it, or by a key that types nothing.
+ */
+function isTyping({ target, key }: KeyboardEvent): boolean {
+  if (!(target instanceof HTMLElement)) return false;
+  if (
+    target.isContentEditable ||
+    target instanceof HTMLTextAreaElement ||
+    target instanceof HTMLSelectElement
+  )
+    return true;
+  if (!(target instanceof HTMLInputElement) || NO_TEXT.has(target.type)) return false;
+  return !target.classList.contains('entry-text') || (target.value !== '' && key.length === 1);
+}
+
+/** Listens to the pedal while a point is measured, wherever on the page it stands, but where text is being typed. */
 export function usePedal(work: PedalWork): void {
   const pedal = useAppSelector((state) => state.preferences.pedal);
   const press = useStable((event: KeyboardEvent) => {
     const action = (Object.keys(pedal) as PedalAction[]).find((each) => pedal[each] === event.key);
-    if (!action || event.ctrlKey || event.altKey || event.metaKey) return;
+    if (!action || event.ctrlKey || event.altKey || event.metaKey || isTyping(event)) return;
     // nothing else is to be done by it, not even by holding it down
     event.preventDefault();
     event.stopPropagation();

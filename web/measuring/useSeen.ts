@@ -2,9 +2,9 @@ import type { Round } from '@zero-lash/contract/measuring';
 import {
   intervalOf,
   judge,
-  limitsFromMm,
   parseEntry,
   type Interval,
+  type KnownGap,
   type Reading,
 } from '@zero-lash/core/measuring';
 import { mmFromTenths } from '@zero-lash/core/length';
@@ -16,9 +16,7 @@ import type { PointState } from '../drawings/states.ts';
 import { useBench } from './useBench.ts';
 
 /** What is shown on the gap bar while a point is being measured; lengths in mm. */
-export interface Seen {
-  readonly lo: number;
-  readonly hi: number | null;
+export interface Seen extends KnownGap {
   readonly state: PointState;
 }
 
@@ -39,18 +37,18 @@ export function useSeen(round: Round | undefined, point: LimitedPoint): Seen | n
 
 function seenFrom(point: LimitedPoint, reading: Reading): Seen {
   const interval = intervalOf(reading);
-  return seenIn({ interval, verdict: judge(interval, limitsFromMm(point)).verdict });
+  return seenIn({ interval, verdict: judge(interval, point.limits).verdict });
 }
 
 /** An interval and its verdict, as they are drawn. */
 export function seenIn({
-  interval: { lo, hi },
+  interval: { lo, hi, floor },
   verdict,
 }: {
   readonly interval: Interval;
   readonly verdict: PointState;
 }): Seen {
-  return { lo: mmFromTenths(lo), hi: hi === null ? null : mmFromTenths(hi), state: verdict };
+  return { lo: mmFromTenths(lo), hi: hi === null ? null : mmFromTenths(hi), floor, state: verdict };
 }
 
 const USUAL_UNCERTAINTY = 0.01;

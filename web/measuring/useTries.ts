@@ -4,7 +4,7 @@ import {
   intervalOf,
   isDecided,
   judge,
-  limitsFromMm,
+  NARROW_ENOUGH_MM,
   narrowingBlade,
   nextBlade,
   withoutContradicted,
@@ -17,6 +17,7 @@ import {
 import { mmFromTenths } from '@zero-lash/core/length';
 import { useMemo, useState } from 'react';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
+import type { LimitedPoint } from '../builds/points.ts';
 import { draftKey } from './drafts.ts';
 import { triesMade } from './tries.ts';
 
@@ -48,12 +49,20 @@ export interface TriesWork {
   readonly clearOlder: () => readonly Try[];
 }
 
+/** What tries are made for, and over. */
+export interface TriesFor {
+  /** a piece is chosen by the figure; at a screw, out is out, and is set */
+  readonly narrows: boolean;
+  /** a hollow is worn in that these blades bridge */
+  readonly hollow: boolean;
+}
+
 /** Keeps the tries at a point, on the device from the first one on. */
 export function useTries(
   roundId: string,
-  point: { readonly key: string; readonly min: number; readonly max: number },
+  point: Pick<LimitedPoint, 'key' | 'limits' | 'spec'>,
   bench: BenchTools,
-  toSetBy: boolean,
+  { narrows, hollow }: TriesFor,
 ): TriesWork {
   const dispatch = useAppDispatch();
   const place = draftKey(roundId, point.key);
@@ -63,12 +72,12 @@ export function useTries(
   const picked = pick?.place === place ? pick.blades : null;
   const setPicked = (next: readonly number[] | null) => setPick({ place, blades: next });
   const { blades, maxStack, repeatability } = bench;
-  const spec = { min: point.min, max: point.max };
+  const { limits, spec } = point;
   const standing = useMemo(
-    () => standingOf(tries, spec, { blades, maxStack, repeatability }, toSetBy),
-    [tries, point.min, point.max, blades, maxStack, repeatability, toSetBy],
+    () => standingOf(tries, { limits, spec }, { blades, maxStack, repeatability }, { narrows, hollow }),
+    [tries, limits, spec, blades, maxStack, repeatability, narrows, hollow],
   );
-  const pair = useMemo(() => goNoGo({ blades, maxStack, spec }), [blades, maxStack, point.min, point.max]);
+  const pair = useMemo(() => goNoGo({ blades, maxStack, spec }), [blades, maxStack, spec]);
   return {
     ...standing,
     tries,
@@ -84,26 +93,28 @@ export function useTries(
       setPicked(null);
       if (next.length > 0 || tries.length > 0) dispatch(triesMade({ place, tries: next }));
     },
-    comeTo: (next) => standingOf(next, spec, { blades, maxStack, repeatability }, toSetBy),
+    comeTo: (next) =>
+      standingOf(next, { limits, spec }, { blades, maxStack, repeatability }, { narrows, hollow }),
     clearOlder: () => withoutContradicted(tries, repeatability),
   };
 }
 
 function standingOf(
   tries: readonly Try[],
-  spec: { readonly min: number; readonly max: number },
+  { limits, spec }: Pick<LimitedPoint, 'limits' | 'spec'>,
   { blades, maxStack, repeatability }: Pick<BenchTools, 'blades' | 'maxStack' | 'repeatability'>,
-  toSetBy: boolean,
+  { narrows, hollow }: TriesFor,
 ): Pick<TriesWork, 'interval' | 'verdict' | 'suggested' | 'narrowing'> {
-  const interval = intervalOf({ kind: 'tries', tries, repeatability });
-  const { verdict } = judge(interval, limitsFromMm(spec));
+  const interval = intervalOf({ kind: 'tries', tries, repeatability }, hollow);
+  const { verdict } = judge(interval, limits);
   const known = {
     lo: mmFromTenths(interval.lo),
     hi: interval.hi === null ? null : mmFromTenths(interval.hi),
+    floor: interval.floor,
   };
   const owned = { blades, maxStack };
-  const out = toSetBy && isDecided(verdict) && verdict !== 'in-spec';
-  const narrower = out ? narrowingBlade({ ...owned, ...known }) : null;
+  const out = narrows && isDecided(verdict) && verdict !== 'in-spec';
+  const narrower = out ? narrowingBlade({ ...owned, ...known, spec, enough: NARROW_ENOUGH_MM }) : null;
   return {
     interval,
     verdict,

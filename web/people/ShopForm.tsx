@@ -75,6 +75,17 @@ export function ShopForm() {
           <option value="every-point">every point of the engine</option>
         </Select>
       </Labelled>
+      <Box>
+        <Tick
+          label="A screw’s reading after locking may stand as its proof"
+          checked={shop.lockedStands}
+          onChange={({ target }) => void send({ lockedStands: target.checked })}
+        />
+        <Box fontSize="sm" color="faded">
+          Only where its shaft was not slackened, two full turns follow without resistance, and it lies clear
+          of the least. Pieces, pivot nuts, bridges and closing sides are always read after the turns.
+        </Box>
+      </Box>
       {ALLOWED.map((role) => (
         <OneLine
           key={role}

@@ -123,7 +123,7 @@ function Selected({ trend, point }: { readonly trend: EngineTrend; readonly poin
             {point.observations.map(({ usage, lo, hi }, index) => (
               <tr key={index}>
                 <td>{tenth(trend.setAt + usage)}</td>
-                <td>{interval(lo, hi)}</td>
+                <td>{interval({ lo, hi })}</td>
               </tr>
             ))}
           </tbody>

@@ -46,8 +46,7 @@ export function Rechecks({ build }: { readonly build: BuildView }) {
             {next.state && next.state !== 'not-held' && <DueMark state={next.state} />}
           </Flex>
           <Box color="faded">
-            {dueInWords(next, build.engine)}, whichever is first; {expectedInWords(next)}; now at{' '}
-            {build.engine.usage}
+            {dueInWords(next, build.engine)}; {expectedInWords(next)}; now at {build.engine.usage}
             {build.engine.running !== build.engine.usage && `, ${build.engine.running} run in all`}
           </Box>
           {next.points && <ShortLook points={next.points} of={points.length} />}

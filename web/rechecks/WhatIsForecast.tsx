@@ -41,7 +41,7 @@ export function WhatIsForecast({ recheck, engine }: Props) {
       {risky.map(({ point, mean, sd, pTight, pLoose }) => (
         <Box key={point}>
           {point} may be {pTight >= pLoose ? 'tight' : 'loose'} by then,{' '}
-          {Math.round(Math.max(pTight, pLoose) * 100)} %: about {interval(mean - sd, mean + sd)}
+          {Math.round(Math.max(pTight, pLoose) * 100)} %: about {interval({ lo: mean - sd, hi: mean + sd })}
         </Box>
       ))}
       {odd.map(({ point, unlike }) => (

@@ -1,10 +1,9 @@
 import { Box, Flex } from '@chakra-ui/react';
-import { lastChange, pointsBare } from '@zero-lash/core/builds';
-import { useState } from 'react';
+import { lastChange, pointsBare, TURNED_BARE } from '@zero-lash/core/builds';
 import { Caution } from '../app/Caution.tsx';
 import { useLengths } from '../app/lengths.ts';
-import { Tick } from '../app/Tick.tsx';
 import type { BuildView } from '../builds/buildView.ts';
+import { Check } from '../builds/Check.tsx';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 import { pieceFound, seatOffsetAt } from '../shims/planInput.ts';
 import type { BaselineSystem } from './baselineSystems.ts';
@@ -20,7 +19,10 @@ interface Props {
 export function BareBaseline({ build, system, enabled }: Props) {
   const put = useBenchWrite(build.id);
   const { length } = useLengths();
-  const [allowed, setAllowed] = useState(false);
+  const accepted = build.ticks.find(
+    ({ stage, check, done }) => done && stage === 'set' && check === TURNED_BARE,
+  );
+  const allowed = accepted !== undefined;
   const { points } = system;
   const offsets = points.map((point) => ({ point, offset: seatOffsetAt(build, point) }));
   const known = offsets.flatMap(({ offset }) => (offset === null ? [] : [offset]));
@@ -65,11 +67,11 @@ export function BareBaseline({ build, system, enabled }: Props) {
           `No offset is known at ${unknown.join(', ')}: find it with one known shim, under Wear, Seat offset.`}
       </Box>
       {bareNow.size > 0 && <Box>Nothing is in at {[...bareNow].join(', ')}.</Box>}
-      <Tick
-        label="The maker allows it, and the lobes are laid away"
-        checked={allowed}
-        disabled={!enabled}
-        onChange={({ target }) => setAllowed(target.checked)}
+      <Check
+        text="The maker allows it, and the lobes are laid away: accepted for this build"
+        by={accepted?.by}
+        enabled={enabled}
+        onTick={(done) => put({ kind: 'tick', body: { stage: 'set', check: TURNED_BARE, done } })}
       />
       <Flex>
         <Everywhere label="Nothing is in, at every point" enabled={enabled && allowed} onDo={takenOut} />

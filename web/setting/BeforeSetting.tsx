@@ -1,8 +1,8 @@
 import { Box } from '@chakra-ui/react';
 import type { ReadingRow } from '@zero-lash/contract/measuring';
-import { bridgeAt, bridgedPoints, findings, lastChange } from '@zero-lash/core/builds';
+import { bridgeAt, bridgedPoints, findingsNow, lastChange } from '@zero-lash/core/builds';
 import { tenthsFromMm } from '@zero-lash/core/length';
-import { whyNoProof } from '@zero-lash/core/measuring';
+import { boundedGap, whyNoProof } from '@zero-lash/core/measuring';
 import { useLengths } from '../app/lengths.ts';
 import type { BuildView } from '../builds/buildView.ts';
 import { Check } from '../builds/Check.tsx';
@@ -51,7 +51,7 @@ function OtherSide({ build, point }: Props) {
     ({ cylinder, index, role }) => cylinder === point.cylinder && index === point.index && role === otherRole,
   );
   if (!other) return null;
-  const found = findings(build.rounds);
+  const found = findingsNow(build);
   const here = standing(build, found.get(point.key));
   const there = standing(build, found.get(other.key));
   const sum = here && there && { lo: add(here.lo, there.lo), hi: add(here.hi, there.hi) };
@@ -62,7 +62,7 @@ function OtherSide({ build, point }: Props) {
           The closing side first, the valve held firmly shut. Changing it makes what was read at {other.key}{' '}
           old.
           {point.min === 0 &&
-            ` A closing gap of nothing is not measured by a blade: it is felt as the maker’s manual says, the closing rocker just free to turn, no more than ${length(point.max)}.`}
+            ` A closing gap of nothing lets no blade in: where none goes and it still rocks at the gap, up and down, say so below; it is no more than ${length(point.max)}.`}
         </Box>
       ) : (
         !there && (
@@ -72,10 +72,10 @@ function OtherSide({ build, point }: Props) {
         )
       )}
       <Box>
-        {other.key}: {there ? interval(there.lo, there.hi) : 'not measured since it was changed'}
+        {other.key}: {there ? interval(there) : 'not known on both sides since it was changed'}
         {sum && (
           <>
-            ; both sides together <b>{interval(sum.lo, sum.hi)}</b>, of{' '}
+            ; both sides together <b>{interval(sum)}</b>, of{' '}
             {band(add(point.min, other.min), add(point.max, other.max))}
           </>
         )}
@@ -86,9 +86,9 @@ function OtherSide({ build, point }: Props) {
 
 /** A gap that still says how a point is, both its ends known; mm. */
 function standing({ settings }: BuildView, reading: ReadingRow | undefined) {
-  if (!reading || reading.hi === null) return null;
+  if (!reading) return null;
   const changed = lastChange(settings, reading.point)?.at ?? null;
-  return whyNoProof(reading, changed) === null ? { lo: reading.lo, hi: reading.hi } : null;
+  return whyNoProof(reading, changed) === null ? boundedGap(reading) : null;
 }
 
 const add = (a: number, b: number) => (tenthsFromMm(a) + tenthsFromMm(b)) / 10_000;

@@ -16,14 +16,13 @@ interface Props {
 
 /** The blade, or stack, to set an adjuster with, and the one that must then not go. */
 export function BetweenBlades({ point, target, shift }: Props) {
-  const { blades, maxStack, bladeUnit, fan } = useBench();
+  const { blades, maxStack, bladeUnit, fan, repeatability } = useBench();
   const { figure, unit } = useLengths(bladeUnit);
   if (blades.length === 0) return null;
-  const before = {
-    target: target - shift,
-    spec: { min: Math.max(0, point.min - shift), max: point.max - shift },
-  };
-  const { go, noGo } = settingBlades({ blades, maxStack, ...before });
+  const { go, noGo } = settingBlades({
+    ...{ blades, maxStack, target, repeatability, lockShift: shift },
+    ...point.spec,
+  });
   const called = (held: readonly number[]) => held.map((mm) => figure(stampOf(fan, mm))).join(' + ');
   if (!go && !noGo) return <Box fontSize="sm">No blade of this bench lies in the band to set it by.</Box>;
   return (

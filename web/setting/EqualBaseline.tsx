@@ -1,7 +1,7 @@
 import { Box, Flex } from '@chakra-ui/react';
-import { gainAt } from '@zero-lash/core/headwork';
 import { lastChange } from '@zero-lash/core/builds';
-import { baselineShim, sizeToMeasure, type BaselinePoint } from '@zero-lash/core/setting';
+import { baselineShim, heldOpenBy, sizeToMeasure, type BaselinePoint } from '@zero-lash/core/setting';
+import { pieceGain } from '@zero-lash/core/sheets';
 import { useMemo, useState } from 'react';
 import { Caution } from '../app/Caution.tsx';
 import { Labelled, Select } from '../app/Labelled.tsx';
@@ -9,6 +9,7 @@ import { useLengths } from '../app/lengths.ts';
 import type { BuildView } from '../builds/buildView.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 import { useBudgets } from '../headwork/useBudgets.ts';
+import { reachOf } from '../measuring/reach.ts';
 import { useBench } from '../measuring/useBench.ts';
 import type { BaselineSystem } from './baselineSystems.ts';
 import { Everywhere } from './Everywhere.tsx';
@@ -31,13 +32,14 @@ export function EqualBaseline({ build, system, enabled }: Props) {
   // with nothing in, in the same sense as a shim's thickness
   const bare = budgets.flatMap(({ point, budget, installed }): BaselinePoint[] => {
     if (!budget || installed === null || points.every(({ key }) => key !== point.key)) return [];
-    const gain = gainAt(build.sheet.pattern, point);
-    const { key, min, max } = point;
-    return [{ key, lo: budget.lo / gain + installed, hi: budget.hi / gain + installed, min, max }];
+    const gain = pieceGain(build.sheet.pattern, point.role);
+    const { key, spec } = point;
+    return [{ key, lo: budget.lo / gain + installed, hi: budget.hi / gain + installed, ...spec, gain }];
   });
   const proposed = bare.length > 0 ? baselineShim({ points: bare, sizes, measurable }) : null;
   const size = chosen ?? proposed?.pick ?? null;
-  const with_ = size === null ? null : { ...bareWith(bare, size, measurable) };
+  const with_ =
+    size === null ? null : { held: heldOpenBy(bare, size), left: unmeasuredWith(bare, size, measurable) };
   const unknown = points.filter(({ key }) => bare.every((each) => each.key !== key)).map(({ key }) => key);
 
   function fitted(thickness: number): void {
@@ -119,22 +121,13 @@ export function EqualBaseline({ build, system, enabled }: Props) {
   );
 }
 
-/** What a bench's blades can measure, the thinnest alone and the thickest held together; mm. */
-function reachOf(blades: readonly number[], maxStack: number) {
-  if (blades.length === 0) return { from: 0.04, to: 0.6 };
-  const thickest = blades.toSorted((a, b) => b - a).slice(0, maxStack);
-  return { from: Math.min(...blades), to: thickest.reduce((sum, one) => sum + one, 0) };
-}
-
-/** What a size would do: the valves it would hold open, and the points it leaves unmeasured. */
-function bareWith(
+/** The points that a size leaves unmeasured, as the proposal itself counts them. */
+function unmeasuredWith(
   points: readonly BaselinePoint[],
   size: number,
-  { from, to }: { readonly from: number; readonly to: number },
-) {
-  const EDGE = 1e-9;
-  return {
-    held: points.filter(({ lo }) => lo - size < -EDGE).map(({ key }) => key),
-    left: points.filter(({ lo, hi }) => lo - size < from - EDGE || hi - size > to + EDGE),
-  };
+  measurable: ReturnType<typeof reachOf>,
+): readonly BaselinePoint[] {
+  if (points.length === 0) return [];
+  const unmeasured = new Set(baselineShim({ points, sizes: [size], measurable }).unmeasurable);
+  return points.filter(({ key }) => unmeasured.has(key));
 }

@@ -1,14 +1,34 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
-import { judge } from '@zero-lash/core/measuring';
 import { mmFromTenths, parseLength, tenthsFromMm } from '@zero-lash/core/length';
-import { markDiffers, pieceDoubt, readMark, sizesOf } from '@zero-lash/core/setting';
+import {
+  adviseSetting,
+  feelSpread,
+  markDiffers,
+  pieceDoubt,
+  readMark,
+  sizesOf,
+  surelyThin,
+  whatItLeaves,
+} from '@zero-lash/core/setting';
+import { pieceGain } from '@zero-lash/core/sheets';
 import { useState, type FormEvent } from 'react';
 import { Labelled } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
 import { Note } from '../app/Note.tsx';
 import { PieceQuestion, sameDoubt, type AskedPiece } from './PieceQuestion.tsx';
 import { GapBar } from '../drawings/GapBar.tsx';
-import { advise, needReading, noBladeWent, PIECE_WORDS, type MeansProps } from './settingAdvice.ts';
+import { reachOf } from '../measuring/reach.ts';
+import { useBench } from '../measuring/useBench.ts';
+import { useFeel } from '../shims/useFeel.ts';
+import {
+  needReading,
+  noBladeWent,
+  noPieceInWords,
+  PIECE_WORDS,
+  tipLimitAt,
+  toSet,
+  type MeansProps,
+} from './settingAdvice.ts';
 
 /** Which shim, bucket or cap to fit, what it will leave, and what was fitted. */
 export function FitForm(props: MeansProps & { readonly installed: number | null }) {
@@ -36,20 +56,31 @@ export function FitForm(props: MeansProps & { readonly installed: number | null 
     installed !== null &&
     pieceDoubt(tenthsFromMm(installed), sizes, null)?.code === 'not-made';
   // from a piece that is not made nothing is worked out before it is known what was meant
-  const advice = advise(props, noSuch ? null : installed);
-  const choice = advice.kind === 'fit' ? advice.choice : null;
+  const guard = useFeel()?.guard ?? USUAL_GUARD;
+  const at = toSet(props, noSuch ? null : installed, { guard });
+  const advice = adviseSetting(at);
+  const choice = advice.kind === 'fit' ? advice : null;
   const marked = sizes === null || mark.trim() === '' ? null : readMark(mark, sizesOf(sizes), point.stamped);
   const typed = fitted.trim() === '' ? null : pieceFrom(fitted);
   // what is stamped is gone by where nobody measured it
   const byMark = fitted.trim() === '' && marked !== null ? mmFromTenths(marked) : null;
-  const chosen = fitted.trim() === '' ? (byMark ?? (choice ? mmFromTenths(choice.pick) : null)) : typed;
-  const result =
-    !noSuch && installed !== null && chosen !== null && reading && reading.hi !== null
-      ? { lo: reading.lo + installed - chosen, hi: reading.hi + installed - chosen }
+  const chosen = fitted.trim() === '' ? (byMark ?? (choice ? mmFromTenths(choice.size) : null)) : typed;
+  const leaves = chosen === null ? null : whatItLeaves(at, tenthsFromMm(chosen));
+  const result = leaves && { lo: inWhole(leaves.lo), hi: inWhole(leaves.hi) };
+  const { blades, maxStack } = useBench();
+  // where nothing is known below, one piece is named with which a blade will surely go
+  const thin =
+    advice.kind === 'no-blade-went' && sizes && reading?.hi && installed !== null && !noSuch
+      ? surelyThin(
+          {
+            hi: tenthsFromMm(reading.hi),
+            installed: tenthsFromMm(installed),
+            gain: pieceGain(props.build.sheet.pattern, point.role),
+          },
+          sizesOf(sizes),
+          tenthsFromMm(reachOf(blades, maxStack).to),
+        )
       : null;
-  const limits = { min: tenthsFromMm(point.min), max: tenthsFromMm(point.max) };
-  const verdict =
-    result && judge({ lo: tenthsFromMm(result.lo), hi: tenthsFromMm(result.hi) }, limits).verdict;
 
   function record(event: FormEvent) {
     event.preventDefault();
@@ -104,7 +135,7 @@ export function FitForm(props: MeansProps & { readonly installed: number | null 
         <Labelled label={`fitted, ${unit}`} error={complaints.fitted}>
           <Input
             value={fitted}
-            placeholder={choice ? figure(mmFromTenths(choice.pick)) : ''}
+            placeholder={choice ? figure(mmFromTenths(choice.size)) : ''}
             onChange={(event) => setFitted(event.target.value)}
             inputMode="decimal"
             maxLength={12}
@@ -118,22 +149,43 @@ export function FitForm(props: MeansProps & { readonly installed: number | null 
         {advice.kind === 'need-reading' && needReading(props)}
         {advice.kind === 'no-blade-went' && noBladeWent(means)}
         {advice.kind === 'need-installed' && `Type the ${piece} that is in now, by micrometer`}
+        {advice.kind === 'no-piece' && `No ${piece} that is made brings it in`}
+        {advice.kind === 'chart-has-none' && 'The maker’s chart prints no piece for this gap'}
         {choice &&
-          (choice.pick === tenthsFromMm(installed!)
+          (choice.size === tenthsFromMm(installed!)
             ? `Keep the ${length(installed!)} ${piece}`
-            : `Fit ${length(mmFromTenths(choice.pick))}${beside(mmFromTenths(choice.pick))}: ${choice.pick < tenthsFromMm(installed!) ? 'thinner opens the gap' : 'thicker closes the gap'}`)}
+            : `Fit ${length(mmFromTenths(choice.size))}${beside(mmFromTenths(choice.size))}: ${choice.size < tenthsFromMm(installed!) ? 'thinner opens the gap' : 'thicker closes the gap'}`)}
       </Box>
-      {choice && sizes && (
-        <Box fontSize="sm" color="faded">
-          Exactly {length(mmFromTenths(choice.needed))} is wanted; made from {figure(sizes.from)} to{' '}
-          {length(sizes.to)} by {figure(sizes.step)}.
-          {choice.sureness === 'unsolved' && ` No size made brings it in.${beyond(choice.needed, sizes)}`}
+      {advice.kind === 'no-piece' && (
+        <Box fontSize="sm">
+          {noPieceInWords(advice.why, length(inMicrons(advice.wanted)), tipOf(props, length))}
         </Box>
       )}
-      {result && verdict && (
+      {thin !== null && (
+        <Box fontSize="sm">
+          With <b>{length(mmFromTenths(thin))}</b> in, a blade will surely go: measure with that, then choose.
+        </Box>
+      )}
+      {choice && sizes && (
+        <Box fontSize="sm" color="faded">
+          {choice.by === 'chart'
+            ? 'By the maker’s chart, which governs.'
+            : `Exactly ${length(inMicrons(choice.wanted!))} is wanted; made from ${figure(sizes.from)} to ${length(sizes.to)} by ${figure(sizes.step)}.`}
+          {choice.status === 'likely' &&
+            ' It is likely only: what is known of the gap is wider than the band.'}
+        </Box>
+      )}
+      {result && leaves && (
         <Flex alignItems="center" gap="3" marginTop="2">
-          <GapBar min={point.min} max={point.max} gap={result} state={verdict} width={120} figure={figure} />
-          <Box>leaves {result.lo < 0 ? 'the valve held open' : interval(result.lo, result.hi)}</Box>
+          <GapBar
+            min={point.min}
+            max={point.max}
+            gap={result}
+            state={leaves.verdict}
+            width={120}
+            figure={figure}
+          />
+          <Box>leaves {leaves.heldOpen ? 'the valve held open' : interval(result)}</Box>
         </Flex>
       )}
       {byMark !== null && <Box fontSize="sm">Its mark reads {length(byMark)}; nobody measured it.</Box>}
@@ -173,9 +225,13 @@ export function FitForm(props: MeansProps & { readonly installed: number | null 
   );
 }
 
-function beyond(needed: number, sizes: Parameters<typeof sizesOf>[0]): string {
-  const made = sizesOf(sizes);
-  if (needed < made[0]!) return ' The thinnest is too thick: the stem tip wants grinding.';
-  if (needed > made.at(-1)!) return ' The thickest is too thin.';
-  return '';
+/** How far inside the band a piece is chosen where nothing is known of anybody's feel; the plan keeps the same. */
+const USUAL_GUARD = feelSpread({ looks: [] }).guard;
+/** Tenths of a micrometre that were worked out, in mm: to the tenth for a gap, to the micrometre for a thickness. */
+const inWhole = (tenths: number) => mmFromTenths(Math.round(tenths));
+const inMicrons = (tenths: number) => mmFromTenths(Math.round(tenths / 10) * 10);
+
+function tipOf({ build, point }: MeansProps, length: (mm: number) => string): string | null {
+  const limit = tipLimitAt(build, point);
+  return limit === null ? null : length(limit);
 }

@@ -1,10 +1,8 @@
-import { Button, Flex } from '@chakra-ui/react';
 import { mmFromTenths } from '@zero-lash/core/length';
 import type { PieceDoubt } from '@zero-lash/core/setting';
-import { useEffect, useRef } from 'react';
 import type { ShopUnit } from '@zero-lash/core/length';
 import { useLengths } from '../app/lengths.ts';
-import { Note } from '../app/Note.tsx';
+import { Question } from '../app/Question.tsx';
 
 /** A doubt about one of the two figures of a change. */
 export interface AskedPiece extends PieceDoubt {
@@ -33,27 +31,19 @@ interface Props {
 /** Asks in place about a piece whose thickness looks like a slip; what was likely meant is one key away. */
 export function PieceQuestion({ asked, unit, piece, made, tight, onUse, onKeep, onChange }: Props) {
   const { length } = useLengths(unit);
-  const first = useRef<HTMLButtonElement>(null);
-  useEffect(() => first.current?.focus(), [asked]);
   const meant = asked.meant === null ? null : mmFromTenths(asked.meant);
   return (
-    <Note role="alert" marginTop="3">
-      {wrong(asked, length(asked.mm), piece, made, tight)}{' '}
-      {meant === null ? 'Is it right?' : `Did you mean ${length(meant)}?`}
-      <Flex gap="2" marginTop="2" flexWrap="wrap">
-        {meant !== null && (
-          <Button ref={first} variant="solid" onClick={() => onUse(meant)}>
-            Use {length(meant)}
-          </Button>
-        )}
-        <Button ref={meant === null ? first : undefined} onClick={meant === null ? onChange : onKeep}>
-          {meant === null ? 'Change it' : 'Keep as typed'}
-        </Button>
-        <Button variant="plain" onClick={meant === null ? onKeep : onChange}>
-          {meant === null ? 'Keep as typed' : 'Change it'}
-        </Button>
-      </Flex>
-    </Note>
+    <Question
+      key={`${asked.field} ${asked.mm}`}
+      answers={[
+        { label: `Keep as typed, ${length(asked.mm)}`, onChoose: onKeep },
+        ...(meant === null ? [] : [{ label: `Use ${length(meant)}`, onChoose: () => onUse(meant) }]),
+      ]}
+      onChange={onChange}
+      takesFocus
+    >
+      {wrong(asked, length(asked.mm), piece, made, tight)} {meant === null ? 'Is it right?' : 'Which is it?'}
+    </Question>
   );
 }
 

@@ -1,5 +1,6 @@
 import { Box } from '@chakra-ui/react';
 import { heldDownToSet, toolAt, toolsIn } from '@zero-lash/core/builds';
+import { lashPoints, meansFor } from '@zero-lash/core/sheets';
 import { Caution } from '../app/Caution.tsx';
 import type { BuildView } from '../builds/buildView.ts';
 import { Check } from '../builds/Check.tsx';
@@ -18,6 +19,7 @@ export function ToolHold({ build, point }: Props) {
   const by = build.ticks.find(({ check, done }) => done && check === toolAt(point))?.by;
   return (
     <Box marginBottom="3">
+      {!isIn && <CrankFirst build={build} point={point} />}
       <Check
         text={`Tool in at ${point}, holding the valve down`}
         by={by}
@@ -29,6 +31,27 @@ export function ToolHold({ build, point }: Props) {
           Do not turn the crank: the piston meets the valve. Untick it when the tool is out; until then no
           stop is offered.
         </Caution>
+      )}
+    </Box>
+  );
+}
+
+/** Where the sheet puts the crank before the tool goes in, or that it does not say. */
+function CrankFirst({ build, point }: Props) {
+  const role = lashPoints(build.sheet.pattern).find(({ key }) => key === point)!.role;
+  const means = meansFor(build.sheet.pattern, role);
+  const said = means.kind === 'shim' ? means.toolCrank : undefined;
+  return (
+    <Box fontSize="sm">
+      {said ? (
+        <>
+          Before the tool goes in the sheet puts the crank: <b>{said}</b>.
+        </>
+      ) : (
+        <>
+          Where the crank stands for the tool the sheet does not say: piston well down, this lobe still away.
+          A bucket pressed down at TDC can put its valve on the piston.
+        </>
       )}
     </Box>
   );

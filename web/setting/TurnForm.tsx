@@ -1,7 +1,8 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import { newestRound } from '@zero-lash/core/builds';
-import { turnInWords } from '@zero-lash/core/setting';
+import { adviseSetting, turnInWords } from '@zero-lash/core/setting';
 import { useState, type FormEvent } from 'react';
+import { numberTyped } from '../app/figures.ts';
 import { Labelled } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
 import { Note } from '../app/Note.tsx';
@@ -10,7 +11,7 @@ import { TurnDial } from '../drawings/TurnDial.tsx';
 import { draftKey } from '../measuring/drafts.ts';
 import { notLockedYet } from '../measuring/locking.ts';
 import { useFeel } from '../shims/useFeel.ts';
-import { advise, needReading, noBladeWent, PIECE_WORDS, type MeansProps } from './settingAdvice.ts';
+import { needReading, noBladeWent, PIECE_WORDS, toSet, type MeansProps } from './settingAdvice.ts';
 import { BetweenBlades, LockSaid } from './BetweenBlades.tsx';
 
 /** How far to turn a screw or a nut, between which blades to set it, and what was turned. */
@@ -25,17 +26,22 @@ export function TurnForm(props: MeansProps) {
   const [complaint, setComplaint] = useState<string>();
   const [asked, setAsked] = useState<number | null>(null);
   // of a gap read with its nut tight the shift is in the reading already: it goes out with the nut and comes back with it
-  const advice = advise(props, null, props.reading?.beforeLock ? shift : 0);
+  const advice = adviseSetting(toSet(props, null, { lockShift: props.reading?.beforeLock ? shift : 0 }));
   const turn = advice.kind === 'turn' ? advice.turn : null;
-  const turns = turn !== null && turn.direction !== 'none';
+  // what rounds to nothing is not turned
+  const turns = turn !== null && Math.round(turn.degrees) !== 0;
   const nut = means.kind === 'pivot-nut';
   const round = newestRound(build.rounds, 'as-set');
 
   function recordOwn(event: FormEvent) {
     event.preventDefault();
-    const degrees = Number(own.replace(',', '.').replace('−', '-'));
-    if (own.trim() === '' || !Number.isFinite(degrees) || Math.abs(degrees) > 7200) {
-      setComplaint('Degrees, such as 45 to loosen or -45 to tighten.');
+    const degrees = numberTyped(own);
+    if (!Number.isFinite(degrees) || degrees === 0 || Math.abs(degrees) > 7200) {
+      setComplaint(
+        degrees === 0
+          ? 'Nothing was turned: leave it alone, or say how far it was.'
+          : 'Degrees, such as 45 to loosen or -45 to tighten.',
+      );
       return;
     }
     setComplaint(undefined);
@@ -61,7 +67,7 @@ export function TurnForm(props: MeansProps) {
           <Box fontSize="lg" fontWeight="650">
             {advice.kind === 'no-blade-went' && noBladeWent(means)}
             {advice.kind === 'need-reading' && needReading(props)}
-            {turn?.direction === 'none' && 'On target: nothing to turn'}
+            {turn && !turns && 'On target: nothing to turn'}
             {turn && turns && (
               <>
                 {turn.direction === 'loosen' ? 'Loosen' : 'Tighten'} {turnInWords(turn.degrees, nut)}
@@ -88,7 +94,7 @@ export function TurnForm(props: MeansProps) {
       </Box>
       {lock && <LockSaid {...lock} />}
       <BetweenBlades point={point} target={target} shift={shift} />
-      {turn && (
+      {turn && turns && (
         <Flex gap="2" marginTop="3" direction="column">
           <Button
             variant="solid"

@@ -1,4 +1,5 @@
 import { mmFromTenths } from '@zero-lash/core/length';
+import { mayBeBare } from '@zero-lash/core/builds';
 import { pieceSystem, sizesOf } from '@zero-lash/core/setting';
 import { meansFor } from '@zero-lash/core/sheets';
 import type { BuildView } from '../builds/buildView.ts';
@@ -10,7 +11,7 @@ export interface BaselineSystem {
   readonly title: string;
   readonly points: readonly LimitedPoint[];
   readonly sizes: readonly number[];
-  /** a gap may be measured with nothing in: a bucket or a cap leaves nothing to measure to */
+  /** a gap may be measured with nothing in: a shim under a bucket, where the sheet says that the maker allows it */
   readonly mayBeBare: boolean;
 }
 
@@ -23,7 +24,7 @@ export function baselineSystems(sheet: BuildView['sheet']): readonly BaselineSys
     if (!system || !('sizes' in means) || point.role.endsWith('closing')) continue;
     const before = systems.get(system.key);
     systems.set(system.key, {
-      ...{ key: system.key, title: system.title, mayBeBare: means.kind === 'shim' },
+      ...{ key: system.key, title: system.title, mayBeBare: mayBeBare(sheet.pattern, point.role) },
       points: [...(before?.points ?? []), point],
       sizes: before?.sizes ?? sizesOf(means.sizes).map(mmFromTenths),
     });

@@ -1,9 +1,10 @@
 import type { ReadingRow } from '@zero-lash/contract/measuring';
 import type { Means } from '@zero-lash/core/sheets';
 import { tenthsFromMm } from '@zero-lash/core/length';
-import { adviseSetting, type SettingAdvice } from '@zero-lash/core/setting';
+import type { PointToSet, SettingAdvice } from '@zero-lash/core/setting';
+import { limitAt, wearSheetOf } from '@zero-lash/core/wear';
 import type { BuildView } from '../builds/buildView.ts';
-import type { LimitedPoint } from '../builds/points.ts';
+import { gapInTenths, type LimitedPoint } from '../builds/points.ts';
 
 /** What the piece that is turned or fitted is called. */
 export const PIECE_WORDS: Readonly<Record<Means['kind'], string>> = {
@@ -43,23 +44,51 @@ export const noBladeWent = (means: Means) =>
     ? `No blade went: fit a thinner ${PIECE_WORDS[means.kind]} until one goes, then measure`
     : 'No blade went: back it off until one goes, then measure';
 
-/** What the core says to do at the point. */
-export function advise(
-  { means, point, reading, target }: Pick<MeansProps, 'means' | 'point' | 'reading' | 'target'>,
+/** A point as it is to be set, for the core: everybody who says what to fit or what a piece leaves asks with this. */
+export function toSet(
+  { build, point, reading, target }: Pick<MeansProps, 'build' | 'point' | 'reading' | 'target'>,
   installed: number | null,
-  lockShift = 0,
-): SettingAdvice {
-  const measured = reading && {
-    lo: tenthsFromMm(reading.lo),
-    hi: reading.hi === null ? null : tenthsFromMm(reading.hi),
+  { guard = 0, lockShift = 0 }: { readonly guard?: number; readonly lockShift?: number } = {},
+): PointToSet {
+  return {
+    ...{ pattern: build.sheet.pattern, role: point.role, limits: point.limits, lockShift },
+    measured: reading ? gapInTenths(reading) : null,
+    target: tenthsFromMm(target),
+    installed: installed === null ? null : tenthsFromMm(installed),
+    chart: build.sheet.pieceCharts?.find(({ role }) => role === point.role),
+    guard: tenthsFromMm(guard),
   };
-  const limits = { min: tenthsFromMm(point.min), max: tenthsFromMm(point.max) };
-  return adviseSetting(
-    means,
-    measured ?? null,
-    tenthsFromMm(target),
-    limits,
-    installed === null ? null : tenthsFromMm(installed),
-    lockShift,
-  );
+}
+
+/** Why nothing made brings a point in, and what is looked at first: the same on the plan and at the point. */
+export function noPieceInWords(
+  why: Extract<SettingAdvice, { kind: 'no-piece' }>['why'],
+  wanted: string,
+  tipLimit: string | null,
+): string {
+  const would = `It would take ${wanted}`;
+  switch (why) {
+    case 'under-thinnest':
+      return `${would}, thinner than is made: look at the stem and the seat first${
+        tipLimit === null
+          ? '; no tip is ground here, the sheet allows none'
+          : `; the sheet allows ${tipLimit} off the tip in all`
+      }.`;
+    case 'over-thickest':
+      return `${would}, thicker than is made: look at the seat, the stem and the lobe first.`;
+    case 'between-sizes':
+      return `${would}, and of the sizes made none on either side brings it in.`;
+    case 'measure-closer':
+      return `${would}; what is known of the gap is too wide to fit anything by: measure it closer.`;
+  }
+}
+
+/** What the sheet allows to be ground off the tip of a point's valve in all, mm; null where it allows none. */
+export function tipLimitAt(
+  { sheet, wear }: Pick<BuildView, 'sheet' | 'wear'>,
+  point: LimitedPoint,
+): number | null {
+  const role = point.role.startsWith('intake') ? ('intake' as const) : ('exhaust' as const);
+  const place = { key: point.key, cylinder: point.cylinder, role };
+  return limitAt(wearSheetOf(wear, sheet.wearLimits).limits, 'tip-grinding', place)?.limit ?? null;
 }

@@ -1,6 +1,6 @@
-import { Button, Flex } from '@chakra-ui/react';
+import { Box } from '@chakra-ui/react';
 import type { Doubt } from './doubts.ts';
-import { Note } from '../app/Note.tsx';
+import { Question } from '../app/Question.tsx';
 
 interface Props {
   readonly doubt: Doubt;
@@ -12,17 +12,16 @@ interface Props {
 export function DoubtNote({ doubt, onUse, onSettle }: Props) {
   const { key, text, suggestion } = doubt;
   return (
-    <Note role="alert" gridColumn="1 / -1">
-      {text}
-      {suggestion && ` Did you mean ${suggestion}?`}
-      <Flex gap="2" marginTop="2" flexWrap="wrap">
-        {suggestion && onUse && (
-          <Button variant="solid" onClick={() => onUse(suggestion)}>
-            Use {suggestion}
-          </Button>
-        )}
-        <Button onClick={() => onSettle(key)}>It is as the source says</Button>
-      </Flex>
-    </Note>
+    <Box gridColumn="1 / -1">
+      <Question
+        answers={[
+          { label: 'It is as the source says', onChoose: () => onSettle(key) },
+          ...(suggestion && onUse ? [{ label: `Use ${suggestion}`, onChoose: () => onUse(suggestion) }] : []),
+        ]}
+      >
+        {text}
+        {suggestion && ` Did you mean ${suggestion}?`}
+      </Question>
+    </Box>
   );
 }

@@ -1,9 +1,10 @@
-import { Box, Input } from '@chakra-ui/react';
+import { Box, Button, Input } from '@chakra-ui/react';
 import { parseLimits, ROLE_WORDS, type Role } from '@zero-lash/core/sheets';
 import { useFormContext, useWatch } from 'react-hook-form';
 import { Labelled } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
 import { GapBar } from '../drawings/GapBar.tsx';
+import { useSession } from '../people/useSession.ts';
 import { DoubtNote } from './DoubtNote.tsx';
 import { limitDoubt } from './doubts.ts';
 import { ChoiceField, FormPart, TextField } from './FormField.tsx';
@@ -73,15 +74,53 @@ function RoleLimits({ role, values, settled, onSettle }: RoleProps) {
       >
         <Input {...register(name)} autoComplete="off" maxLength={40} />
       </Labelled>
-      {!('error' in read) && (
+      {!('error' in read) && read.min !== null && read.max !== null && (
         <GapBar min={read.min} max={read.max} gap={null} state="not-measured" width={300} figure={figure} />
       )}
+      <AllowanceFields role={role} />
       {doubt && !settled.has(doubt.key) && (
         <DoubtNote
           doubt={doubt}
           onUse={(suggestion) => setValue(name, suggestion, { shouldDirty: true, shouldValidate: true })}
           onSettle={onSettle}
         />
+      )}
+    </Box>
+  );
+}
+
+/** What is taken over the greatest in a role, and why: a matter of the sheet; the shop's own figure only proposes it. */
+function AllowanceFields({ role }: { readonly role: Role }) {
+  const { register, setValue, getFieldState, formState } = useFormContext<SheetValues>();
+  const shop = useSession()?.shop.allowOver.find((each) => each.role === role)?.over ?? 0;
+  const { length } = useLengths();
+  const over = `allowances.${role}.over` as const;
+  const why = `allowances.${role}.why` as const;
+  return (
+    <Box gridColumn="1 / -1" display="grid" gap="3" gridTemplateColumns={{ base: '1fr', md: '1fr 2fr' }}>
+      <Labelled
+        label={`Taken over the greatest, ${ROLE_WORDS[role]}`}
+        hint="Empty: nothing. Never under the least."
+        error={getFieldState(over, formState).error?.message}
+      >
+        <Input {...register(over)} autoComplete="off" maxLength={20} />
+      </Labelled>
+      <Labelled label="Because" error={getFieldState(why, formState).error?.message}>
+        <Input {...register(why)} autoComplete="off" maxLength={120} />
+      </Labelled>
+      {shop > 0 && (
+        <Box gridColumn="1 / -1" fontSize="sm">
+          The shop takes {length(shop)} over it where a sheet says nothing.{' '}
+          <Button
+            variant="plain"
+            onClick={() => {
+              setValue(over, `${shop} mm`, { shouldDirty: true });
+              setValue(why, 'the shop’s own rule', { shouldDirty: true });
+            }}
+          >
+            Take {length(shop)} here
+          </Button>
+        </Box>
       )}
     </Box>
   );

@@ -3,7 +3,7 @@ import { ROLE_WORDS, type Role } from '@zero-lash/core/sheets';
 import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
 import { DoubtNote } from './DoubtNote.tsx';
 import type { Doubt } from './doubts.ts';
-import { ChoiceField, FormPart, TextField } from './FormField.tsx';
+import { ChoiceField, FormPart, TextField, TickField } from './FormField.tsx';
 import { FRESH_MEANS, type MeansValues, type SheetValues } from './formValues.ts';
 
 const KINDS: readonly (readonly [MeansValues['kind'], string])[] = [
@@ -62,6 +62,9 @@ function OneMeans({ path }: { readonly path: 'means' | `others.${number}.means` 
   const { control } = useFormContext<SheetValues>();
   const kind = useWatch({ control, name: `${path}.kind` });
   const seat = useWatch({ control, name: `${path}.seat` });
+  const end = useWatch({ control, name: `${path}.end` });
+  const onFinger =
+    (kind === 'shim' && seat === 'under-finger') || (kind === 'screw' && end === 'finger-pivot');
   return (
     <>
       <ChoiceField name={`${path}.kind`} label="Means" options={KINDS} />
@@ -74,11 +77,16 @@ function OneMeans({ path }: { readonly path: 'means' | `others.${number}.means` 
               options={[
                 ['valve', 'valve end'],
                 ['pushrod', 'pushrod end'],
+                ['finger-pivot', 'ball of a finger'],
               ]}
             />
           )}
           <TextField name={`${path}.pitch`} label="Thread pitch, mm" inputMode="decimal" />
-          <TextField name={`${path}.rockerRatio`} label="Rocker ratio" inputMode="decimal" />
+          {onFinger ? (
+            <FingerFields path={path} />
+          ) : (
+            <TextField name={`${path}.rockerRatio`} label="Rocker ratio" inputMode="decimal" />
+          )}
           <ChoiceField
             name={`${path}.locking`}
             label="Held by"
@@ -126,16 +134,42 @@ function OneMeans({ path }: { readonly path: 'means' | `others.${number}.means` 
               inputMode="decimal"
             />
           )}
-          {kind === 'shim' && seat === 'under-finger' && (
+          {onFinger && <FingerFields path={path} />}
+          {kind === 'shim' && seat === 'on-bucket' && (
             <TextField
-              name={`${path}.rockerRatio`}
-              label="Finger’s ratio"
-              hint="Valve arm over cam arm"
-              inputMode="decimal"
+              name={`${path}.toolCrank`}
+              label="Crank before the tool goes in"
+              hint="As the source says, such as piston well down. Empty: it does not say"
             />
+          )}
+          {kind === 'shim' && seat === 'under-bucket' && (
+            <TickField name={`${path}.turnsBare`} label="The maker allows it to be turned with no shim in" />
           )}
         </>
       )}
+    </>
+  );
+}
+
+/** A finger's ratio, and where its gap is taken: every figure worked out from it hangs on both, so neither is filled in before. */
+function FingerFields({ path }: { readonly path: 'means' | `others.${number}.means` }) {
+  return (
+    <>
+      <TextField
+        name={`${path}.fingerRatio`}
+        label="Finger’s ratio"
+        hint="Valve arm over cam arm"
+        inputMode="decimal"
+      />
+      <ChoiceField
+        name={`${path}.gapAt`}
+        label="Its gap is taken"
+        options={[
+          ['', 'what does the source say?'],
+          ['valve', 'at the valve'],
+          ['cam', 'at the cam'],
+        ]}
+      />
     </>
   );
 }

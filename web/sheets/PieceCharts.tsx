@@ -1,7 +1,6 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
-import { mmFromTenths, tenthsFromMm } from '@zero-lash/core/length';
-import { aimFor, chartOf, sizesOf } from '@zero-lash/core/setting';
+import { roleChart } from '@zero-lash/core/setting';
 import { meansFor, pieceUnit, ROLE_WORDS, rolesOf, type Role } from '@zero-lash/core/sheets';
 import { Printer } from 'lucide-react';
 import Papa from 'papaparse';
@@ -41,13 +40,9 @@ export function PieceCharts({ sheet }: { readonly sheet: SheetRevision }) {
 
 function Chart({ sheet, role }: { readonly sheet: SheetRevision; readonly role: Role }) {
   const { figure, unit, length } = useLengths(pieceUnit(sheet.pattern, role));
-  const means = meansFor(sheet.pattern, role);
-  const limits = sheet.limits.find((each) => each.role === role);
-  if (!('sizes' in means) || !limits) return null;
-  const sizes = sizesOf(means.sizes).map(mmFromTenths);
-  const band = { min: tenthsFromMm(limits.min), max: tenthsFromMm(limits.max) };
-  const target = mmFromTenths(aimFor('middle', role, band));
-  const chart = chartOf({ spec: limits, target, step: means.sizes.step, sizes });
+  const chart = roleChart(sheet.pattern, role, sheet.limits);
+  if (!chart) return null;
+  const { installed: sizes, target } = chart;
   const range = ({ from, to }: { readonly from: number; readonly to: number }) =>
     `${figure(from)}–${figure(to)}`;
   return (

@@ -146,10 +146,10 @@ function Actions({ sheet, revisions }: ActionsProps) {
 }
 
 function Limits({ sheet }: { readonly sheet: SheetRevision }) {
-  const { figure, band } = useLengths();
+  const { figure, band, length } = useLengths();
   return (
     <Box>
-      {sheet.limits.map(({ role, min, max, asWritten }) => (
+      {sheet.limits.map(({ role, min, max, asWritten, allowance }) => (
         <Flex
           key={role}
           gap="5"
@@ -165,6 +165,11 @@ function Limits({ sheet }: { readonly sheet: SheetRevision }) {
             {asWritten && (
               <Box fontSize="sm" color="faded">
                 written “{asWritten}”
+              </Box>
+            )}
+            {allowance && allowance.over > 0 && (
+              <Box fontSize="sm">
+                up to {length(allowance.over)} over: {allowance.why}
               </Box>
             )}
           </Box>

@@ -4,10 +4,12 @@ import {
   parseLimits,
   rolesOf,
   ROLE_WORDS,
+  type LimitsError,
   type Means,
   type Pattern,
   type Role,
 } from '@zero-lash/core/sheets';
+import { parseLength } from '@zero-lash/core/length';
 import { readChart } from '@zero-lash/core/setting';
 import { LIMIT_KINDS } from '@zero-lash/core/wear';
 import { firingAngles, inCycle, parseFiringOrder } from '@zero-lash/core/turning';
@@ -269,13 +271,22 @@ function readTable(text: string, errors: Record<string, string>): NonNullable<Pa
     });
 }
 
+/** A figure of a means of setting, as it is typed. */
+type FigureField = Exclude<keyof MeansValues, 'turnsBare'>;
+
 function readMeans(values: MeansValues, path: string, errors: Record<string, string>): Means {
-  const figure = (field: keyof MeansValues) => required(values[field], `${path}.${field}`, errors);
-  const maybe = (field: keyof MeansValues) => optional(values[field], `${path}.${field}`, errors);
+  const figure = (field: FigureField) => required(values[field], `${path}.${field}`, errors);
+  const maybe = (field: FigureField) => optional(values[field], `${path}.${field}`, errors);
+  // where a finger's gap is taken changes every figure worked out from it: the source says so, and nobody else
+  const finger = () => {
+    if (values.gapAt === '') errors[`${path}.gapAt`] = 'Is the gap taken at the valve, or at the cam?';
+    return { rockerRatio: figure('fingerRatio'), gapAt: values.gapAt || ('valve' as const) };
+  };
   if (values.kind === 'screw' || values.kind === 'pivot-nut') {
+    const onFinger = values.kind === 'screw' && values.end === 'finger-pivot';
     const turned = {
       pitch: figure('pitch'),
-      rockerRatio: figure('rockerRatio'),
+      ...(onFinger ? finger() : { rockerRatio: figure('rockerRatio') }),
       locking: values.locking,
       torqueNm: maybe('torqueNm'),
     };
@@ -294,9 +305,44 @@ function readMeans(values: MeansValues, path: string, errors: Record<string, str
     marking,
     stampedIn,
     seatOffset: maybe('seatOffset'),
-    ...(values.seat === 'under-finger' ? { rockerRatio: figure('rockerRatio') } : {}),
+    ...(values.seat === 'under-finger' ? finger() : {}),
+    ...(values.seat === 'under-bucket' && values.turnsBare ? { turnsBare: true } : {}),
+    ...(values.seat === 'on-bucket' && values.toolCrank.trim() !== ''
+      ? { toolCrank: values.toolCrank.trim() }
+      : {}),
   };
 }
+
+/** What is wrong with limits as they were typed, in a sentence. */
+export const LIMITS_ERRORS: Readonly<Record<LimitsError, string>> = {
+  'not a pair of limits': 'This is not a pair of limits. Type 0.20–0.30, or 0.25 ± 0.05.',
+  'say the unit of what stands in brackets':
+    'Say the unit of what stands in brackets, such as 12 thou (0.30 mm).',
+  'the least is below nothing': 'The tolerance is wider than its figure: the least would be below nothing.',
+  'the least comes first': 'The least clearance comes first, and the greatest is above it.',
+};
+
+/** What is taken over the greatest in one role, and why; the shop's own figure only proposes it. */
+function readAllowance(
+  { allowances, unit }: SheetValues,
+  role: Role,
+  errors: Record<string, string>,
+): SheetBody['limits'][number]['allowance'] {
+  const { over = '', why = '' } = allowances[role] ?? {};
+  // what a draft leaves empty is nothing once it is published
+  if (over.trim() === '') return null;
+  const read = parseLength(over, unit);
+  if ('error' in read || read.mm > MOST_OVER) {
+    errors[`allowances.${role}.over`] = 'A little over the greatest, such as 0.02 mm; 0.1 mm at the most.';
+    return null;
+  }
+  if (read.mm > 0 && why.trim() === '')
+    errors[`allowances.${role}.why`] = 'Why more than the greatest is taken here.';
+  return { over: Math.round(read.mm * 1e4) / 1e4, why: why.trim() };
+}
+
+/** mm: more than this over the band is another limit, and no allowance. */
+const MOST_OVER = 0.1;
 
 function readLimits(
   values: SheetValues,
@@ -310,7 +356,12 @@ function readLimits(
       errors[`limits.${role}`] =
         text.trim() === ''
           ? `Nothing is measured without limits: what does the source say for ${ROLE_WORDS[role]}?`
-          : read.error;
+          : LIMITS_ERRORS[read.error];
+      return [];
+    }
+    if (read.min === null || read.max === null) {
+      errors[`limits.${role}`] =
+        'One figure has no band of its own: add the tolerance it is held to, such as 0.30 ± 0.03.';
       return [];
     }
     return [
@@ -318,6 +369,7 @@ function readLimits(
         role,
         min: read.min,
         max: read.max,
+        allowance: readAllowance(values, role, errors),
         asWritten: /[a-zµ"]/i.test(text) ? text.trim() : `${text.trim()} ${values.unit}`,
       },
     ];

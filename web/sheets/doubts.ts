@@ -12,6 +12,8 @@ export interface Doubt {
 
 const OPPOSITE: Partial<Readonly<Record<Role, Role>>> = { intake: 'exhaust', exhaust: 'intake' };
 
+type Both = { readonly min: number; readonly max: number };
+
 /** The question there is about a role's limits; only the two kinds of valve are held against each other. */
 export function limitDoubt(
   role: Role,
@@ -19,10 +21,12 @@ export function limitDoubt(
 ): Doubt | null {
   const text = limits[role] ?? '';
   const read = parseLimits(text, unit);
-  if ('error' in read) return null;
+  if ('error' in read || read.min === null || read.max === null) return null;
   const opposite = OPPOSITE[role];
   const other = parseLimits((opposite && limits[opposite]) ?? '', unit);
-  const doubt = doubtLimits(read, condition, 'error' in other ? [] : [other]);
+  const { min, max, nominal, tolerance } = read;
+  const beside = 'error' in other || other.min === null || other.max === null ? [] : [other as Both];
+  const doubt = doubtLimits({ min, max, nominal, tolerance }, condition, beside);
   if (!doubt) return null;
   const suggestion = doubt.suggestion && `${doubt.suggestion.min}–${doubt.suggestion.max} mm`;
   return { key: `${role} ${doubt.code} ${text}`, text: doubt.text, suggestion };

@@ -9,9 +9,12 @@ import { firingSteps } from '@zero-lash/core/turning';
 /** A means of setting as it is typed. */
 export interface MeansValues {
   readonly kind: Means['kind'];
-  readonly end: 'valve' | 'pushrod';
+  readonly end: 'valve' | 'pushrod' | 'finger-pivot';
   readonly pitch: string;
   readonly rockerRatio: string;
+  /** of a finger: its ratio, and where its gap is taken; both are said by the source, and nothing stands there before */
+  readonly fingerRatio: string;
+  readonly gapAt: '' | 'valve' | 'cam';
   readonly locking: 'lock-nut' | 'self-locking';
   readonly torqueNm: string;
   readonly seat: 'on-bucket' | 'under-bucket' | 'under-finger';
@@ -22,6 +25,10 @@ export interface MeansValues {
   readonly marking: string;
   readonly stampedIn: 'mm' | 'in';
   readonly seatOffset: string;
+  /** of shims under buckets: the maker allows it to be turned with nothing in */
+  readonly turnsBare: boolean;
+  /** of shims on buckets: where the sheet puts the crank before the tool goes in */
+  readonly toolCrank: string;
 }
 
 /** A spec sheet as it is typed: texts, so that what is wrong stays readable and nothing is lost. */
@@ -70,6 +77,8 @@ export interface SheetValues {
   readonly tempTo: string;
   readonly unit: 'mm' | 'thou';
   readonly limits: Readonly<Partial<Record<Role, string>>>;
+  /** what is taken over the greatest in a role, and why */
+  readonly allowances: Readonly<Partial<Record<Role, { readonly over: string; readonly why: string }>>>;
   readonly wear: readonly {
     readonly part: WearLimit['part'];
     readonly of: WearLimit['of'];
@@ -116,6 +125,8 @@ export const FRESH_MEANS: MeansValues = {
   end: 'valve',
   pitch: '1',
   rockerRatio: '1.5',
+  fingerRatio: '',
+  gapAt: '',
   locking: 'lock-nut',
   torqueNm: '',
   seat: 'under-bucket',
@@ -126,6 +137,8 @@ export const FRESH_MEANS: MeansValues = {
   marking: '',
   stampedIn: 'mm',
   seatOffset: '',
+  turnsBare: false,
+  toolCrank: '',
 };
 
 /** The cylinders a layout most often has, which stand in the form until others are typed. */
@@ -178,6 +191,7 @@ export const FRESH_SHEET: SheetValues = {
   tempTo: '',
   unit: 'mm',
   limits: {},
+  allowances: {},
   wear: [],
   torques: [],
   pieceCharts: [],
@@ -251,6 +265,15 @@ export function valuesFrom(sheet: SheetRevision | SheetFile): SheetValues {
     tempTo: typed(sheet.temperature?.to),
     unit: 'mm',
     limits: Object.fromEntries(sheet.limits.map((limit) => [limit.role, limitsTyped(limit)])),
+    allowances: Object.fromEntries(
+      sheet.limits.map(({ role, allowance }) => [
+        role,
+        {
+          over: allowance ? (allowance.over === 0 ? '0' : `${allowance.over} mm`) : '',
+          why: allowance?.why ?? '',
+        },
+      ]),
+    ),
     wear: sheet.wearLimits.map(({ part, of, place, nominal, limit, min, max, source }) => ({
       ...{ part, of, place, source },
       nominal: typed(min ?? nominal),
@@ -298,7 +321,12 @@ function meansTyped(means: Means): MeansValues {
     kind: means.kind,
     end: 'end' in means ? means.end : FRESH_MEANS.end,
     pitch: 'pitch' in means ? typed(means.pitch) : FRESH_MEANS.pitch,
-    rockerRatio: 'rockerRatio' in means ? typed(means.rockerRatio ?? 1) : FRESH_MEANS.rockerRatio,
+    rockerRatio:
+      means.kind === 'screw' || means.kind === 'pivot-nut'
+        ? typed(means.rockerRatio)
+        : FRESH_MEANS.rockerRatio,
+    fingerRatio: isFinger(means) && 'rockerRatio' in means ? typed(means.rockerRatio) : '',
+    gapAt: ('gapAt' in means && means.gapAt) || '',
     locking: 'locking' in means ? means.locking : FRESH_MEANS.locking,
     torqueNm: 'torqueNm' in means ? typed(means.torqueNm) : '',
     seat: 'seat' in means ? means.seat : FRESH_MEANS.seat,
@@ -309,8 +337,14 @@ function meansTyped(means: Means): MeansValues {
     marking: 'marking' in means ? means.marking : '',
     stampedIn: 'stampedIn' in means ? (means.stampedIn ?? 'mm') : 'mm',
     seatOffset: 'seatOffset' in means ? typed(means.seatOffset) : '',
+    turnsBare: means.kind === 'shim' && (means.turnsBare ?? false),
+    toolCrank: means.kind === 'shim' ? (means.toolCrank ?? '') : '',
   };
 }
+
+const isFinger = (means: Means): boolean =>
+  (means.kind === 'shim' && means.seat === 'under-finger') ||
+  (means.kind === 'screw' && means.end === 'finger-pivot');
 
 /** The source's own words where they still say the same limits, else the limits. */
 function limitsTyped({ min, max, asWritten }: SheetBody['limits'][number]): string {

@@ -59,9 +59,11 @@ export function sheetInWords(sheet: SheetBody): SheetLine[] {
       name: `${ROLE_WORDS[role as Role]} set by`,
       text: means ? meansInFull(means) : '',
     })),
-    ...sheet.limits.map(({ role, min, max, asWritten }) => ({
+    ...sheet.limits.map(({ role, min, max, asWritten, allowance }) => ({
       name: `Limits, ${ROLE_WORDS[role]}`,
-      text: `${min}–${max} mm${asWritten ? `, written “${asWritten}”` : ''}`,
+      text: `${min}–${max} mm${asWritten ? `, written “${asWritten}”` : ''}${
+        allowance?.over ? `, up to ${allowance.over} mm over: ${allowance.why}` : ''
+      }`,
     })),
     { name: 'Measured', text: sheet.condition },
     {

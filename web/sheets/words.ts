@@ -1,5 +1,5 @@
 import type { RecheckStep } from '@zero-lash/core/rechecks';
-import type { Means, Pattern } from '@zero-lash/core/sheets';
+import type { GapAt, Means, Pattern } from '@zero-lash/core/sheets';
 
 /** `V-twin, 75°`, `in-line four`, `single` */
 export function layoutInWords(pattern: Pick<Pattern, 'layout' | 'bankAngle' | 'cylinders'>): string {
@@ -23,7 +23,7 @@ export function layoutInWords(pattern: Pick<Pattern, 'layout' | 'bankAngle' | 'c
 export function meansInWords(means: Means): string {
   switch (means.kind) {
     case 'screw':
-      return `screw at the ${means.end} end, ${means.locking === 'lock-nut' ? 'lock nut' : 'self-locking'}, pitch ${means.pitch} mm, rocker ratio ${means.rockerRatio}`;
+      return `screw ${means.end === 'finger-pivot' ? 'under the ball of a finger' : `at the ${means.end} end`}, ${means.locking === 'lock-nut' ? 'lock nut' : 'self-locking'}, pitch ${means.pitch} mm, ${means.end === 'finger-pivot' ? 'finger’s' : 'rocker'} ratio ${means.rockerRatio}${gapTaken(means)}`;
     case 'pivot-nut':
       return `nut on the pivot, ${means.locking === 'lock-nut' ? 'lock nut' : 'self-locking'}, pitch ${means.pitch} mm, rocker ratio ${means.rockerRatio}`;
     case 'shim':
@@ -41,7 +41,11 @@ export function meansInFull(means: Means): string {
     'torqueNm' in means
       ? [means.torqueNm !== null && `to ${means.torqueNm} Nm`]
       : [
-          means.kind === 'shim' && means.rockerRatio !== undefined && `finger’s ratio ${means.rockerRatio}`,
+          means.kind === 'shim' &&
+            means.rockerRatio !== undefined &&
+            `finger’s ratio ${means.rockerRatio}${gapTaken(means)}`,
+          means.kind === 'shim' && means.turnsBare && 'may be turned with none in',
+          means.kind === 'shim' && means.toolCrank && `crank before the tool goes in: ${means.toolCrank}`,
           means.kind === 'shim' && means.seatOffset !== null && `seat offset ${means.seatOffset} mm`,
           means.kind !== 'shim' && means.marking && `marked ${means.marking}`,
         ];
@@ -95,6 +99,11 @@ export function stepInWords(
     .filter(Boolean)
     .join(' or ');
   return step.points && step.points.length > 0 ? `${when}, at ${step.points.join(' ')}` : when;
+}
+
+/** Where a finger's gap is taken, where the sheet says so. */
+function gapTaken({ gapAt }: { readonly gapAt?: GapAt | undefined }): string {
+  return gapAt === undefined ? '' : `, gap taken at the ${gapAt}`;
 }
 
 function inInches({ stampedIn }: { readonly stampedIn?: 'mm' | 'in' }): string {

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { CSV, FileButton } from '../app/FileButton.tsx';
 import { Choice } from '../app/Choice.tsx';
+import { numberTyped } from '../app/figures.ts';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
 import { Note } from '../app/Note.tsx';
@@ -229,11 +230,11 @@ function PriceForm({ system }: { readonly system: DrawerSystem }) {
   const [price, setPrice] = useState(String(system.price));
   const [reorder, setReorder] = useState(String(system.reorder));
   const [change, { error, isLoading }] = useChangeSystemMutation();
-  const figures = { price: Number(price.replace(',', '.')), reorder: Number(reorder) };
+  const figures = { price: numberTyped(price), reorder: Number(reorder) };
   const [own, setOwn] = useState(writeSizePrices(system.sizePrices));
   const sizePrices = readSizePrices(own, system.made);
   const wrong = {
-    price: price.trim() === '' || !(figures.price >= 0) ? 'A price such as 7.50.' : undefined,
+    price: !(figures.price >= 0) ? 'A price such as 7.50.' : undefined,
     reorder: /^\d{1,2}$/.test(reorder.trim()) ? undefined : 'A whole number.',
     own: 'error' in sizePrices ? sizePrices.error : undefined,
   };

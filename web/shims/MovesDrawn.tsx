@@ -1,7 +1,7 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { disturbedBy } from '@zero-lash/core/builds';
 import { tenthsFromMm } from '@zero-lash/core/length';
-import { judge, limitsFromMm } from '@zero-lash/core/measuring';
+import { judge } from '@zero-lash/core/measuring';
 import type { OrderedMove } from '@zero-lash/core/setting';
 import { useMemo } from 'react';
 import { useLengths } from '../app/lengths.ts';
@@ -81,5 +81,5 @@ export function MovesDrawn({ build, points, moves, into }: Props) {
 }
 
 /** What a gap is against its limits. */
-const verdictOf = (gap: { readonly lo: number; readonly hi: number }, limits: PiecePoint['point']) =>
-  judge({ lo: tenthsFromMm(gap.lo), hi: tenthsFromMm(gap.hi) }, limitsFromMm(limits)).verdict;
+const verdictOf = (gap: { readonly lo: number; readonly hi: number }, { limits }: PiecePoint['point']) =>
+  judge({ lo: tenthsFromMm(gap.lo), hi: tenthsFromMm(gap.hi), floor: true }, limits).verdict;

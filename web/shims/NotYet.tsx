@@ -14,6 +14,7 @@ const NOT_YET: Readonly<Record<Exclude<NotPlanned, 'need-piece' | 'fitted'>, str
   'not-measured': 'Measure first',
   'no-blade': 'No blade goes: fit a thinner piece until one does, then measure',
   undecided: 'Undecided: measure finer first',
+  contradicts: 'The tries contradict each other: measure again',
   bare: 'Nothing is in: measure it bare, each lobe straight away',
   'no-offset':
     'Measured bare; how deep a shim lies there is not known: find its seat offset with one known shim',

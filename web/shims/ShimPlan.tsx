@@ -341,17 +341,17 @@ function noneFits(
 /** What a move leaves, against the band. */
 function After({ each, move }: { readonly each: PiecePoint; readonly move: PlanAssignment }) {
   const { figure, interval } = useLengths();
-  const { min, max } = each.point;
+  const { min, max, limits } = each.point;
   const gap = { lo: move.lo!, hi: move.hi! };
   const { verdict } = judge(
-    { lo: tenthsFromMm(gap.lo), hi: tenthsFromMm(gap.hi) },
-    { min: tenthsFromMm(min), max: tenthsFromMm(max) },
+    { lo: tenthsFromMm(gap.lo), hi: tenthsFromMm(gap.hi), floor: gap.lo >= 0 },
+    limits,
   );
   return (
     <Flex alignItems="center" gap="2">
       <GapBar min={min} max={max} gap={gap} state={verdict} width={120} figure={figure} />
       <Box whiteSpace="nowrap">
-        {interval(gap.lo, gap.hi)}
+        {interval(gap)}
         {move.status === 'likely' && <b>, likely only</b>}
       </Box>
     </Flex>

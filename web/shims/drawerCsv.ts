@@ -1,6 +1,7 @@
 import type { DrawerSystem } from '@zero-lash/contract/drawer';
-import { tenthsFromMm } from '@zero-lash/core/length';
+import { formatLength, tenthsFromMm } from '@zero-lash/core/length';
 import Papa from 'papaparse';
+import { numberTyped } from '../app/figures.ts';
 
 /** Pieces of one size. */
 export interface Pieces {
@@ -37,7 +38,7 @@ export function piecesTyped(
     .filter(Boolean)) {
     const [, size, many = '1'] = PIECE.exec(piece) ?? [];
     if (size === undefined) return { error: `“${piece}” is not a size with how many, such as 2.35 × 2.` };
-    const mm = Number(size.replace(',', '.'));
+    const mm = numberTyped(size);
     const doubt = doubtSize(mm, made);
     if (doubt) return { error: `${doubt}.` };
     counts.set(mm, (counts.get(mm) ?? 0) + Number(many));
@@ -61,7 +62,7 @@ export function readKitCsv(text: string, made: readonly number[]): readonly KitL
   return data.flatMap(([size = '', many = ''], index): KitLine[] => {
     const line = index + 1;
     const bad = (error: string) => [{ line, thickness: null, count: null, error }];
-    const mm = Number(size.trim().replace(',', '.'));
+    const mm = numberTyped(size);
     if (index === 0 && Number.isNaN(mm)) return [];
     if (size.trim() === '' || Number.isNaN(mm)) return bad(`“${size}” is no thickness`);
     const doubt = doubtSize(mm, made);
@@ -109,14 +110,16 @@ export function readSizePrices(
     .filter(Boolean)) {
     const [, size, price] = SIZE_PRICE.exec(piece) ?? [];
     if (size === undefined) return { error: `“${piece}” is no size with its price, such as 3.00 = 9.50.` };
-    const mm = Number(size.replace(',', '.'));
+    const mm = numberTyped(size);
     const doubt = doubtSize(mm, made);
     if (doubt) return { error: `${doubt}.` };
-    prices.set(mm, Number(price!.replace(',', '.')));
+    prices.set(mm, numberTyped(price));
   }
   return { prices: [...prices].map(([thickness, price]) => ({ thickness, price })) };
 }
 
 /** Writes them as they are read. */
 export const writeSizePrices = (prices: DrawerSystem['sizePrices']) =>
-  prices.map(({ thickness, price }) => `${thickness.toFixed(2)} = ${price.toFixed(2)}`).join('; ');
+  prices
+    .map(({ thickness, price }) => `${formatLength(tenthsFromMm(thickness), 'mm')} = ${price.toFixed(2)}`)
+    .join('; ');

@@ -1,9 +1,8 @@
 import type { Drawer } from '@zero-lash/contract/drawer';
 import type { Setting } from '@zero-lash/contract/setting';
 import { lastChange } from '@zero-lash/core/builds';
-import { gainAt } from '@zero-lash/core/headwork';
 import { mmFromTenths, tenthsFromMm } from '@zero-lash/core/length';
-import { isDecided, whyNoProof } from '@zero-lash/core/measuring';
+import { boundedGap, isDecided, whyNoProof, whyUnknown } from '@zero-lash/core/measuring';
 import {
   aimFor,
   chartSays,
@@ -12,14 +11,14 @@ import {
   type PlanChange,
   type ShimPlanInput,
 } from '@zero-lash/core/setting';
-import { meansFor, type Pattern } from '@zero-lash/core/sheets';
+import { meansFor, pieceGain, type Pattern } from '@zero-lash/core/sheets';
 import { characteristicOf, figuresAt, partFates, wearSheetOf } from '@zero-lash/core/wear';
 import type { BuildView } from '../builds/buildView.ts';
 import { limitedPoints, readingAt, roundOfStage, type LimitedPoint } from '../builds/points.ts';
 
 /** Why a point is not planned for yet. */
 export type NotPlanned =
-  'not-measured' | 'no-blade' | 'undecided' | 'need-piece' | 'fitted' | 'bare' | 'no-offset';
+  'not-measured' | 'no-blade' | 'undecided' | 'contradicts' | 'need-piece' | 'fitted' | 'bare' | 'no-offset';
 
 /** A point that takes a graded piece, as far as it can be planned for; lengths in mm. */
 export interface PiecePoint {
@@ -38,6 +37,9 @@ export interface PiecePoint {
   /** null where it is planned for */
   readonly why: NotPlanned | null;
 }
+
+/** What is to be done first where a reading is no gap that a piece can be chosen by. */
+const NOT_KNOWN = { 'no-blade': 'no-blade', open: 'undecided', conflict: 'contradicts' } as const;
 
 const PIECE = characteristicOf('piece-in')!;
 const OFFSET = characteristicOf('seat-offset')!;
@@ -86,17 +88,13 @@ export function piecePoints(build: BuildView): readonly PiecePoint[] {
       ? (seatOffsetAt(build, point)?.mm ?? null)
       : (fitted ?? figuresAt(worn, PIECE, point.key, 'found')['value']?.[0] ?? null);
     const proof = reading ? whyNoProof(reading, change?.at ?? null) : 'not-measured';
-    const gap =
-      reading && proof === null && reading.hi !== null && reading.lo > 0
-        ? { lo: reading.lo, hi: reading.hi }
-        : null;
-    const limits = { min: tenthsFromMm(point.min), max: tenthsFromMm(point.max) };
+    const gap = reading && proof === null ? boundedGap(reading) : null;
     const chart = sheet.pieceCharts?.find(({ role }) => role === point.role);
     const why = (): NotPlanned | null => {
       if (bare && proof !== null) return 'bare';
       if (proof === 'changed-since') return fitted === null ? 'not-measured' : 'fitted';
       if (!reading || proof !== null) return 'not-measured';
-      if (gap === null) return reading.lo <= 0 ? 'no-blade' : 'not-measured';
+      if (gap === null) return NOT_KNOWN[whyUnknown(reading)!];
       if (bare) return installed === null ? 'no-offset' : null;
       if (!isDecided(reading.verdict)) return 'undecided';
       return installed === null ? 'need-piece' : null;
@@ -113,8 +111,8 @@ export function piecePoints(build: BuildView): readonly PiecePoint[] {
           worn: wornOut.has(point.key) && change === null,
           why: why(),
         },
-        target: mmFromTenths(aimFor(aim, point.role, limits, ownAims?.figures)),
-        gain: gainAt(sheet.pattern, point),
+        target: mmFromTenths(aimFor(aim, point.role, point.limits, ownAims?.figures)),
+        gain: pieceGain(sheet.pattern, point.role),
       },
     ];
   });
@@ -177,6 +175,12 @@ function othersThan(
     .map((thickness) => ({ key, thickness: mmFromTenths(thickness) }));
 }
 
+/** What a piece costs to buy; nothing where nobody put a price in, and then one costs as much as another. */
+function priceOf(kept: Drawer['systems'][number] | undefined, thickness: number): number | undefined {
+  const price = kept?.sizePrices.find((own) => same(own.thickness, thickness))?.price ?? kept?.price;
+  return price === 0 ? undefined : price;
+}
+
 const OFF_SIZE = 150;
 const installedOf = (points: readonly PiecePoint[]) =>
   points.flatMap(({ installed }) => (installed === null ? [] : [{ thickness: installed }]));
@@ -206,20 +210,21 @@ export function planQuestions(
     ];
     return {
       points: own.map(({ point, gap, installed, target, gain, bare, worn }) => ({
-        ...{ key: point.key, lo: gap!.lo, hi: gap!.hi, installed: installed!, target, gain },
-        ...{ min: point.min, max: point.max, gone: bare || worn || gone.has(point.key) },
+        ...{ key: point.key, ...gap!, floor: true, installed: installed!, target, gain },
+        ...{ ...point.spec, gone: bare || worn || gone.has(point.key) },
       })),
       stock,
       orderable: made.map((thickness) => ({
         thickness,
-        price: kept?.sizePrices.find((own) => same(own.thickness, thickness))?.price ?? kept?.price ?? 0,
+        price: priceOf(kept, thickness),
       })),
       change: choices.change,
       reuseRemoved: choices.reuse,
       guard: choices.guard,
       keep: [
         ...choices.keep.filter((key) => keys.has(key)),
-        ...own.flatMap(({ point, chart }) => (chart === 'keep' ? [point.key] : [])),
+        // what the maker says stays in does, and where he prints none no other one is fitted
+        ...own.flatMap(({ point, chart }) => (chart === 'keep' || chart === null ? [point.key] : [])),
       ],
       without: [
         ...choices.without.filter(({ key }) => keys.has(key)),

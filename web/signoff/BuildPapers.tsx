@@ -4,6 +4,7 @@ import Papa from 'papaparse';
 import { saveFile } from '../app/saveFile.ts';
 import type { BuildView } from '../builds/buildView.ts';
 import { proofLines } from './proofs.ts';
+import type { KnownGap } from '@zero-lash/core/measuring';
 
 /** What is printed of a build: the owner's sheet, its label, its parts; and its points as a file. */
 export function BuildPapers({ build }: { readonly build: BuildView }) {
@@ -29,17 +30,18 @@ export function BuildPapers({ build }: { readonly build: BuildView }) {
   );
 }
 
-/** Writes every point of a build as CSV: limits, as found, as it should be, as proved; mm. */
+/** Writes every point of a build as CSV: limits, as found, as it should be, as proved; mm. What nothing bounds stays empty. */
 export function writePointsCsv(build: BuildView): string {
   const mm = (value: number | null | undefined) => value ?? '';
+  const from = (gap: KnownGap | null) => (gap && gap.floor !== false ? gap.lo : '');
   return Papa.unparse({
     fields: [
       ...['point', 'role', 'min mm', 'max mm', 'found from', 'found to', 'should be from', 'should be to'],
       ...['proved from', 'proved to', 'verdict'],
     ],
     data: proofLines(build).map(({ point, found, forecast, proved }) => [
-      ...[point.key, point.role, point.min, point.max, mm(found?.lo), mm(found?.hi)],
-      ...[mm(forecast?.lo), mm(forecast?.hi), mm(proved?.lo), mm(proved?.hi), proved?.verdict ?? ''],
+      ...[point.key, point.role, point.min, point.max, from(found), mm(found?.hi)],
+      ...[from(forecast), mm(forecast?.hi), from(proved), mm(proved?.hi), proved?.verdict ?? ''],
     ]),
   });
 }

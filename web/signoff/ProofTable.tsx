@@ -4,12 +4,13 @@ import { useLengths } from '../app/lengths.ts';
 import type { BuildView } from '../builds/buildView.ts';
 import { GapBar } from '../drawings/GapBar.tsx';
 import { VerdictMark } from '../drawings/VerdictMark.tsx';
-import { proofLines, type KnownGap } from './proofs.ts';
+import type { KnownGap } from '@zero-lash/core/measuring';
+import { proofLines } from './proofs.ts';
 
 /** Every point from how it was found to how it is proved, beside what was forecast. */
 export function ProofTable({ build }: { readonly build: BuildView }) {
   const { interval, figure } = useLengths();
-  const said = (gap: KnownGap | null) => (gap ? interval(gap.lo, gap.hi) : '–');
+  const said = (gap: KnownGap | null) => (gap ? interval(gap) : '–');
   return (
     <Box as="section" aria-label="From found to proved">
       <PartHeading>Point by point</PartHeading>
@@ -36,6 +37,7 @@ export function ProofTable({ build }: { readonly build: BuildView }) {
                 <td>{said(forecast)}</td>
                 <td>
                   <b>{said(proved)}</b> {proved && <VerdictMark state={proved.verdict} />}
+                  {proved?.onLimit && ' only by the allowance'}
                 </td>
                 <td>
                   {proved && (

@@ -9,10 +9,12 @@ import { ProblemNote } from '../app/ProblemNote.tsx';
 import { StillUnsent } from '../app/StillUnsent.tsx';
 import { useOnceSent } from '../app/useOnceSent.ts';
 import { useRole } from '../people/useRole.ts';
+import { seenUpTo } from '../builds/seenUpTo.ts';
 import { HowItRan } from '../ran/HowItRan.tsx';
 import { Additions } from './Additions.tsx';
 import { BuildPapers } from './BuildPapers.tsx';
 import { useSignOffMutation } from './endpoints.ts';
+import { WhatIsSigned } from './WhatIsSigned.tsx';
 
 /** Where a lead signs a build off, or what still stands against it. */
 export function SignOff({ build }: { readonly build: BuildView }) {
@@ -50,6 +52,7 @@ export function SignOff({ build }: { readonly build: BuildView }) {
             : 'Every point is proved in spec and everything is ticked off.'}
         </Box>
       )}
+      <WhatIsSigned build={build} />
       {mayLead ? (
         <Box display="grid" gap="3" marginTop="3">
           <Labelled label="Remark (may stay empty)">
@@ -63,7 +66,11 @@ export function SignOff({ build }: { readonly build: BuildView }) {
             variant="solid"
             disabled={obstacles.length > 0}
             loading={isLoading || waiting}
-            onClick={() => void once(() => sign({ buildId: build.id, version: build.version, statement }))}
+            onClick={() =>
+              void once(() =>
+                sign({ buildId: build.id, version: build.version, seq: seenUpTo(build.id), statement }),
+              )
+            }
           >
             Sign off and plan the recheck
           </Button>

@@ -2,6 +2,7 @@
 import 'fake-indexeddb/auto';
 import { cleanup, fireEvent, screen } from '@testing-library/react';
 import type { Setting } from '@zero-lash/contract/setting';
+import { TURNED_BARE } from '@zero-lash/core/builds';
 import { bareFit, baselineShim, sizeToMeasure } from '@zero-lash/core/setting';
 import type { Means } from '@zero-lash/core/sheets';
 import { describe, expect, it } from 'vitest';
@@ -11,14 +12,14 @@ import { expectedAt } from '../measuring/expectedAt.ts';
 import { Baseline } from '../setting/Baseline.tsx';
 import { piecePoints, planQuestions } from '../shims/planInput.ts';
 import { planAll } from '../shims/plans.ts';
-import { atTheBench, build, put, reading, round, SCREW, show, signIn } from './shownBench.tsx';
+import { at, atTheBench, build, put, reading, round, SCREW, show, signIn } from './shownBench.tsx';
 
 atTheBench();
 
 const SHIMS = (seatOffset: number | null): Means =>
   ({
     ...{ kind: 'shim', seat: 'under-bucket', sizes: { from: 2, to: 3, step: 0.05 }, diameter: 9.5 },
-    ...{ marking: '', seatOffset, stampedIn: 'mm' },
+    ...{ marking: '', seatOffset, stampedIn: 'mm', turnsBare: true },
   }) as Means;
 const figures = (item: string, of: Readonly<Record<string, Readonly<Record<string, number>>>>) =>
   ({
@@ -120,9 +121,15 @@ describe('nothing in, and a known offset', () => {
     const button = () => screen.getByRole('button', { name: 'Nothing is in, at every point' });
     expect(button()).toHaveProperty('disabled', true);
     fireEvent.click(screen.getByRole('checkbox', { name: /The maker allows it/ }));
+    // accepted for the build, and so on every device
+    expect(put()).toMatchObject([{ kind: 'tick', body: { stage: 'set', check: TURNED_BARE, done: true } }]);
+    cleanup();
+    const ticks = [{ stage: 'set' as const, check: TURNED_BARE, done: true, by: 'Osk Velland', at }];
+    show(<Baseline build={found('3E', { settings: [setting('1I', {})], ticks }, 0.31)} />);
+    choose('bare');
     fireEvent.click(button());
-    expect(put()).toHaveLength(11);
-    expect(put()[0]).toMatchObject({ body: { point: '1E', kind: 'bare', installed: 2.5, to: 'drawer' } });
+    expect(put()).toHaveLength(12);
+    expect(put()[1]).toMatchObject({ body: { point: '1E', kind: 'bare', installed: 2.5, to: 'drawer' } });
   });
 
   it('is planned for by the offset of the sheet, or the one measured there; without any it says so', () => {

@@ -64,7 +64,7 @@ describe('a round typed from paper', () => {
     await signIn('bench');
     column(build({}, SCREW));
     type('1I', '2.5');
-    expect(screen.getByRole('alert').textContent).toContain('far outside the limits of 1I');
+    expect(screen.getByRole('alert').textContent).toMatch(/2\.50\smm is far outside the limits/);
     expect(put()).toEqual([]);
     fireEvent.click(screen.getByRole('button', { name: /^Use 0\.25/ }));
     expect(put()).toMatchObject([{ body: { point: '1I', doubtKept: false, reading: { blade: 0.25 } } }]);
@@ -97,6 +97,10 @@ describe('from found to proved', () => {
   const view = (settings: Setting[]) =>
     build({
       settings,
+      // turned over after the change, and read then
+      ticks: [
+        { stage: 'prove', check: 'two-turns', done: true, by: 'Osk Velland', at: '2031-01-01T11:30:00Z' },
+      ],
       rounds: [
         round({ readings: [reading('1I', 0.17, 0.18, 'tight'), reading('2I', 0.24, 0.25, 'in-spec')] }),
         round({
@@ -131,5 +135,13 @@ describe('from found to proved', () => {
     const [head, first] = writePointsCsv(shown).split(/\r?\n/);
     expect(head).toContain('should be from');
     expect(first).toBe('1I,intake,0.21,0.29,0.17,0.18,0.22,0.23,0.22,0.23,in-spec');
+    const unseen = {
+      ...shown,
+      rounds: shown.rounds.map((round) => ({
+        ...round,
+        readings: round.readings.map((row) => ({ ...row, lo: 0, floor: false })),
+      })),
+    };
+    expect(writePointsCsv(unseen).split(/\r?\n/)[1]).toContain('0.21,0.29,,0.18,');
   });
 });

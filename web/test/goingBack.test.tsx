@@ -58,6 +58,7 @@ describe('a point left alone', () => {
     build(
       {
         stage: 'prove',
+        ticks: [{ stage: 'prove', check: 'two-turns', done: true, by: 'Osk Velland', at }],
         rounds: [round({ kind: 'proved', readings: [reading('1I', 0.28, 0.3, verdict)] })],
         settings: [
           {

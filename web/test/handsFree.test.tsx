@@ -77,6 +77,31 @@ describe('a pedal', () => {
     expect(otherwise).toHaveBeenCalledTimes(2);
     document.body.removeEventListener('keydown', otherwise);
   });
+
+  it('leaves typing alone: a note typed with its key writes no reading', () => {
+    store.dispatch(pedalTaught({ action: 'goes', key: ' ' }));
+    const goes = vi.fn();
+    const nothing = () => undefined;
+    renderHook(() => usePedal({ goes, wont: nothing, next: nothing, back: nothing }), { wrapper: around });
+    const into = (make: () => HTMLElement) => {
+      const field = make();
+      document.body.append(field);
+      fireEvent.keyDown(field, { key: ' ', bubbles: true });
+      field.remove();
+    };
+    const input =
+      (type: string, value = '', className = '') =>
+      () =>
+        Object.assign(document.createElement('input'), { type, value, className });
+    into(() => document.createElement('textarea'));
+    into(input('text'));
+    into(input('text', '0.1', 'entry-text'));
+    expect(goes).not.toHaveBeenCalled();
+    // the empty entry of a gap, and what takes no text, are no typing
+    into(input('text', '', 'entry-text'));
+    into(input('checkbox'));
+    expect(goes).toHaveBeenCalledTimes(2);
+  });
 });
 
 describe('the voice', () => {

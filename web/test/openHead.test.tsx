@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import 'fake-indexeddb/auto';
-import { fireEvent, screen, within } from '@testing-library/react';
-import type { Means } from '@zero-lash/core/sheets';
+import { cleanup, fireEvent, screen, within } from '@testing-library/react';
+import { lashPoints, type Means } from '@zero-lash/core/sheets';
 import { characteristicOf, wearSheetOf, type FigureLine, type WearLine } from '@zero-lash/core/wear';
 import type { ComponentProps } from 'react';
 import { describe, expect, it } from 'vitest';
@@ -428,7 +428,16 @@ describe('the lash budget', () => {
     expect(screen.queryByRole('alert')).toBeNull();
     expect(screen.getAllByText(/piece not known/).length).toBeGreaterThan(0);
     unmount();
-    show(<LashBudget build={found(SCREW, { headwork: cut(0.05) })} />);
+    // nothing is said of every gap where one was not measured, or nobody knows how far its screw stands out
+    const { container } = show(<LashBudget build={found(SCREW, { headwork: cut(0.05) })} />);
+    expect(screen.queryByText('Every gap comes in with what is made.')).toBeNull();
+    expect(container.textContent).toMatch(/not known at 1E \(not measured\)/);
+    expect(container.textContent).toMatch(/How far the screw stands out is not known at 1I/);
+    cleanup();
+    const points = lashPoints(build({}, SCREW).sheet.pattern).map(({ key }) => key);
+    const readings = [...points].map((key) => reading(key, 0.22, 0.24, 'in-spec'));
+    const wear = [entry([...points].map((key) => figure('screw-standout', key, 'value', [6])))];
+    show(<LashBudget build={found(SCREW, { headwork: cut(0.05), rounds: [round({ readings })], wear })} />);
     expect(screen.getByText('Every gap comes in with what is made.')).toBeTruthy();
   });
 

@@ -48,10 +48,13 @@ const FILTERS = { owners: [{ id: 'o1', name: 'Sellend' }], places: ['Quarry Rows
 describe('when a recheck is due', () => {
   const meter = { usage: 20, running: 1120, usageUnit: 'hours' };
   it.each([
-    [{ dueDate: '2031-03-01', dueUsage: 1150, dueCycles: null, season: '' }, 'by 1 Mar 2031 or at 50 hours'],
+    [
+      { dueDate: '2031-03-01', dueUsage: 1150, dueCycles: null, season: '' },
+      'by 1 Mar 2031 or at 50 hours, whichever is first',
+    ],
     [
       { dueDate: '2031-03-01', dueUsage: null, dueCycles: 12, season: 'the first frost' },
-      'by 1 Mar 2031, before the first frost or at 12 heat cycles',
+      'by 1 Mar 2031, before the first frost or at 12 heat cycles, whichever is first',
     ],
   ])('is said by the meter it has now: %o', (due, words) => {
     expect(dueInWords(due, meter)).toBe(words);

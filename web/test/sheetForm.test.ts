@@ -111,7 +111,27 @@ describe('the spec sheet form', () => {
     const { body, errors } = readForm(valuesFrom(gorge));
     expect(errors).toEqual({});
     const { format: _format, formatVersion: _version, maker: _maker, name: _name, ...told } = gorge;
-    expect(body).toEqual(told);
+    expect(body).toEqual({ ...told, limits: told.limits.map((limit) => ({ ...limit, allowance: null })) });
+    const none = told.limits.map((limit) => ({ ...limit, allowance: { over: 0, why: '' } }));
+    expect(readForm(valuesFrom({ ...gorge, limits: none })).body).toEqual({ ...told, limits: none });
+    const over = told.limits.map((limit) => ({ ...limit, allowance: { over: 0.02, why: 'a worn guide' } }));
+    expect(readForm(valuesFrom({ ...gorge, limits: over })).body).toEqual({ ...told, limits: over });
+    const noReason = valuesFrom({ ...gorge, limits: over });
+    const bare = Object.fromEntries(told.limits.map(({ role }) => [role, { over: '0.02', why: '' }]));
+    expect(Object.keys(readForm({ ...noReason, allowances: bare }).errors)[0]).toMatch(/^allowances\..*why$/);
+  });
+
+  it('asks where a finger’s gap is taken, and fills nothing in', () => {
+    const finger = {
+      ...valuesFrom(gorge),
+      means: { ...FRESH_MEANS, kind: 'shim' as const, seat: 'under-finger' as const },
+    };
+    expect(readForm(finger).errors).toMatchObject({
+      'means.gapAt': expect.stringMatching(/valve.*cam/),
+      'means.fingerRatio': expect.anything(),
+    });
+    const said = { ...finger, means: { ...finger.means, gapAt: 'cam' as const, fingerRatio: '1.6' } };
+    expect(readForm(said).body?.pattern.means).toMatchObject({ rockerRatio: 1.6, gapAt: 'cam' });
   });
 
   it('says everything wrong at once, each where it stands, and still draws what holds', () => {
@@ -128,7 +148,7 @@ describe('the spec sheet form', () => {
     expect(errors).toMatchObject({
       maker: 'This cannot stay empty.',
       tempTo: 'From and to, or neither.',
-      'limits.intake': expect.stringMatching(/wider than its nominal/),
+      'limits.intake': expect.stringMatching(/wider than its figure/),
       'limits.exhaust': expect.stringMatching(/what does the source say for exhaust/),
       'limits.brake': expect.stringMatching(/not a pair of limits/),
     });
@@ -213,6 +233,7 @@ const OTHERS: Readonly<Record<string, readonly string[]>> = {
   exhaustSide: ['left', 'right'],
   seat: ['on-bucket', 'under-finger'],
   end: ['valve', 'pushrod'],
+  gapAt: ['valve', 'cam'],
   locking: ['lock-nut', 'self-locking'],
   condition: ['cold', 'hot'],
   usageUnit: ['hours', 'km'],
@@ -238,7 +259,7 @@ describe('whatever changes on a sheet', () => {
   const shim = {
     ...{ kind: 'shim', seat: 'on-bucket', sizes: { from: 2, to: 3, step: 0.05 }, diameter: 25 },
     ...{ marking: 'etched', stampedIn: 'mm', seatOffset: 1.2 },
-    rockerRatio: 1.3,
+    ...{ rockerRatio: 1.3, gapAt: 'cam', turnsBare: true, toolCrank: 'piston well down' },
   } as const;
   const screw = {
     ...{ kind: 'screw', end: 'valve', pitch: 1, rockerRatio: 1.4, locking: 'lock-nut', torqueNm: 20 },

@@ -539,6 +539,9 @@ describe('what a size costs', () => {
       expect(readSizePrices(wrong, made)).toHaveProperty('error');
     const prices = [{ thickness: 2.5, price: 9.5 }];
     expect(readSizePrices(writeSizePrices(prices), made)).toEqual({ prices });
+    // a size by 0.025 is another than the one by hundredths beside it
+    const fine = [{ thickness: 1.225, price: 9.5 }];
+    expect(readSizePrices(writeSizePrices(fine), [1.2, 1.225, 1.25])).toEqual({ prices: fine });
     const shown = engine({ '1I': [0.1, 0.11] }, { '1I': 2.5 });
     const drawer = drawerOf({});
     const dear = {

@@ -3,10 +3,29 @@ import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
 import { describe, expect, it } from 'vitest';
 import { problemFrom } from '../app/api.ts';
 import { daysLeftInWords } from '../app/dates.ts';
-import { grouped, runningTyped } from '../app/figures.ts';
+import { grouped, numberTyped, runningTyped } from '../app/figures.ts';
 import { draftKey, draftsReducer, draftTyped } from '../measuring/drafts.ts';
 import { headPoints, nextUnmeasured } from '../builds/points.ts';
 import { firingInWords, stepInWords } from '../sheets/words.ts';
+
+describe('a number as typed', () => {
+  it.each([
+    ['87,9', 87.9],
+    ['.5', 0.5],
+    ['5.', 5],
+    ['−12', -12],
+    ['+3', 3],
+    [' 0 ', 0],
+    ['', NaN],
+    ['1e3', NaN],
+    ['0x10', NaN],
+    ['Infinity', NaN],
+    ['1.2.3', NaN],
+    ['12 h', NaN],
+  ])('%s is %d', (text, figure) => {
+    expect(numberTyped(text)).toBe(figure);
+  });
+});
 
 describe('a running figure as typed', () => {
   it.each([
@@ -105,6 +124,12 @@ describe('the points of a round', () => {
       },
       '2I': { state: 'not-measured', done: undefined, closed: undefined, waiting: undefined },
     });
+  });
+
+  it('that no blade entered are called by the blade that did not, never by a nought that nobody saw', () => {
+    const under = { ...reading('1I', 0, 0.04), floor: false, verdict: 'tight' as const };
+    const shown = headPoints(points, round(under), String, new Set(), () => null);
+    expect(shown['1I']).toMatchObject({ state: 'tight', gap: { lo: null, hi: '0.04', governs: 'hi' } });
   });
 
   it('that were changed are called by the piece that is in, as it is stamped and not as the page reads', () => {

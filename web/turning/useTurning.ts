@@ -1,6 +1,6 @@
 import type { BuildView } from '../builds/buildView.ts';
 import type { Round } from '@zero-lash/contract/measuring';
-import { toolsIn } from '@zero-lash/core/builds';
+import { bareHeld as bareHeldNow, toolsIn } from '@zero-lash/core/builds';
 import type { Turning } from '@zero-lash/contract/turning';
 import {
   firstSchool,
@@ -29,14 +29,17 @@ export interface TurningWork {
   readonly unreachable: readonly string[];
   /** points at which a tool holds the valve down: until it is out nothing is turned */
   readonly heldDown: readonly string[];
+  /** points with nothing in for which the crank is held */
+  readonly bareHeld: readonly string[];
 }
 
 /** The stop the crank is being turned to; null where it stands at one that has points left, none is left, or it may not turn. */
 export function arrivingAt({
   progress: { here, next },
   heldDown,
-}: Pick<TurningWork, 'progress' | 'heldDown'>) {
-  if (heldDown.length > 0) return null;
+  bareHeld,
+}: Pick<TurningWork, 'progress' | 'heldDown' | 'bareHeld'>) {
+  if (heldDown.length + bareHeld.length > 0) return null;
   return here && here.left.length > 0 ? null : next;
 }
 
@@ -65,8 +68,9 @@ export function useTurning(
     if (round) put({ kind: 'turning', roundId: round.id, body: { ...turning, ...next } });
   };
   const heldDown = useShared(useMemo(() => toolsIn(build.ticks), [build.ticks]));
+  const bareHeld = useShared(useMemo(() => bareHeldNow(build), [build.ticks, build.settings, build.sheet]));
   const standAt = useStable((angle: number | null) => {
-    if (heldDown.length > 0 && angle !== null) return;
+    if (heldDown.length + bareHeld.length > 0 && angle !== null) return;
     const left = progress.here;
     const done = left && angle !== null ? [...new Set([...turning.done, left.stop.angle])] : turning.done;
     keep({ at: angle === null ? null : inCycle(angle), done });
@@ -90,7 +94,8 @@ export function useTurning(
       choose,
       unreachable: plan.unreachable,
       heldDown,
+      bareHeld,
     }),
-    [progress, turning, angle, plan, school, heldDown],
+    [progress, turning, angle, plan, school, heldDown, bareHeld],
   );
 }

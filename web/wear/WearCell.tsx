@@ -1,4 +1,3 @@
-import { Button, Flex } from '@chakra-ui/react';
 import type { Standing } from '@zero-lash/core/builds';
 import {
   doubtFigure,
@@ -10,7 +9,7 @@ import {
 } from '@zero-lash/core/wear';
 import { useRef, useState, type KeyboardEvent } from 'react';
 import { useUnit } from '../app/lengths.ts';
-import { Note } from '../app/Note.tsx';
+import { Question } from '../app/Question.tsx';
 import { useStore } from 'react-redux';
 import { useAppDispatch, useAppSelector, type RootState } from '../app/store.ts';
 import { draftTyped } from '../measuring/drafts.ts';
@@ -90,7 +89,7 @@ export function WearCell(props: Props) {
     return true;
   }
 
-  function use(doubt: FigureDoubt) {
+  function accept(doubt: FigureDoubt) {
     const meant = text
       .trim()
       .split(/[\s;]+/)
@@ -136,18 +135,23 @@ export function WearCell(props: Props) {
         </div>
       )}
       {asked && (
-        <Note role="alert" padding="2" fontSize="sm" minWidth="220px">
+        <Question
+          answers={[
+            { label: 'Keep as typed', onChoose: () => commit(true) },
+            ...(asked.suggestion === null
+              ? []
+              : [
+                  {
+                    label: `Use ${wearFigure(asked.suggestion, field.unit, shop)}`,
+                    onChoose: () => accept(asked),
+                  },
+                ]),
+          ]}
+          takesFocus
+        >
           {wearFigure(asked.value, field.unit, shop)} is far from the{' '}
           {wearFigure(asked.near, field.unit, shop)} {unitHere(field.unit, shop)} that is usual here.
-          <Flex gap="2" marginTop="1" flexWrap="wrap">
-            {asked.suggestion !== null && (
-              <Button variant="solid" autoFocus onClick={() => use(asked)}>
-                Use {wearFigure(asked.suggestion, field.unit, shop)}
-              </Button>
-            )}
-            <Button onClick={() => commit(true)}>Keep as typed</Button>
-          </Flex>
-        </Note>
+        </Question>
       )}
       {standing?.before && standing.before.by !== standing.by && line && (
         <Before standing={standing} field={field} />

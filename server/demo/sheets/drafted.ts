@@ -26,6 +26,8 @@ export const drawnShutTwin: NewSheet = {
         marking: 'none: by micrometer',
         stampedIn: 'mm',
         seatOffset: null,
+        rockerRatio: 1.3,
+        gapAt: 'valve',
       },
     },
     condition: 'cold',

@@ -84,6 +84,7 @@ export const racerFour: NewSheet = {
         marking: 'hundredths, scratched',
         stampedIn: 'mm',
         seatOffset: null,
+        toolCrank: 'a third of a turn past firing TDC: piston well down, the lobe still away',
       },
     },
     condition: 'cold',

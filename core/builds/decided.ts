@@ -1,0 +1,59 @@
+import { standingLines } from '../entries/index.ts';
+import { ledgerKey, type LedgerLine } from '../parts/index.ts';
+import { PARTS, partFates, wearSheetOf } from '../wear/index.ts';
+import { STAGES } from './stages.ts';
+import type { KeptBuild } from './standing.ts';
+
+/** What of the wear is not decided, or not measured yet, each in words. */
+export interface WearLeft {
+  /** broken, or at replace, and nobody says what becomes of it */
+  readonly undecided: readonly string[];
+  /** fitted new, and its figures are not written down */
+  readonly newParts: readonly string[];
+}
+
+/**
+ * Finds what stands of the wear against going on: parts that are broken or at replace with nobody's decision, and new ones whose
+ * figures are not known.
+ *
+ * Rule: a person decides what is run again; a new part is measured before it is trusted.
+ *
+ * @example wearLeft(build).undecided // ['Rocker 3E: Cracked']
+ */
+export function wearLeft({ wear = [], sheet }: Pick<KeptBuild, 'wear' | 'sheet'>): WearLeft {
+  if (wear.length === 0) return { undecided: [], newParts: [] };
+  const fates = partFates(wearSheetOf(wear, sheet.wearLimits ?? []), sheet.pattern);
+  const named = ({ part, place }: (typeof fates)[number]) =>
+    part === 'seal' ? place : `${PARTS[part].title} ${place}`;
+  return {
+    undecided: fates
+      .filter(({ verdict, decided }) => verdict === 'replace' && decided === null)
+      .map((fate) => `${named(fate)}${fate.reasons.length > 0 ? `: ${fate.reasons.join(', ')}` : ''}`),
+    newParts: fates
+      .filter(({ decided, anew }) => decided?.order === 'fitted' && anew.length > 0)
+      .map((fate) => named(fate)),
+  };
+}
+
+/** The stage where parts are counted out. */
+const COUNTING = STAGES.find(({ demands }) => demands.includes('counted'))!.key;
+
+/**
+ * Says whether "counted out" is ticked over nothing: no part is counted, and nobody wrote down at the stage why not.
+ *
+ * @example nothingCounted({ ledger: [], notes: [], ticks }) // true
+ */
+export function nothingCounted({
+  ledger,
+  notes,
+  ticks,
+}: Pick<KeptBuild, 'ledger' | 'notes' | 'ticks'>): boolean {
+  // where it is not asked about there is nothing to say
+  if (!ledger || !notes) return false;
+  const ticked = ticks.some(
+    ({ stage, check, done }) => done && stage === COUNTING && check === 'counted-out',
+  );
+  const lines = [...standingLines<LedgerLine>(ledger, ledgerKey).values()];
+  const counted = lines.some(({ line }) => !line.dropped && (line.out ?? 0) > 0);
+  return ticked && !counted && !notes.some(({ stage }) => stage === COUNTING);
+}

@@ -1,0 +1,123 @@
+import { tenthsFromMm } from '../length/index.ts';
+import { whyNoProof, type KeptReading } from '../measuring/index.ts';
+import { lashPoints, meansFor } from '../sheets/index.ts';
+import { bridgedPoints } from './bridges.ts';
+import { lastDisturbed, lastTakenApart } from './disturbed.ts';
+import { stageMeasuring, type StageKey } from './stages.ts';
+import type { KeptBuild, KeptRound, KeptTick } from './standing.ts';
+
+/** A moment that no reading is taken after: nothing counts yet. */
+export const NOT_YET = '9999-12-31T23:59:59.000Z';
+
+/**
+ * Finds for each point from which moment on what is read at proving counts: after the two turns that followed whatever disturbed
+ * it last. Where they were not made nothing counts yet.
+ *
+ * Rule: two turns by hand settle it; what is read before them is not how it will be.
+ *
+ * @param build signed off, what was signed stays proved as it was then
+ * @example provesFrom(build).get('3E')
+ */
+export function provesFrom(
+  build: Omit<KeptBuild, 'rounds' | 'signOff'> & { readonly signOff?: object | null },
+): ReadonlyMap<string, string> {
+  const disturbed = lastDisturbed(build);
+  if (build.signOff) return disturbed;
+  const { key: proving, checks } = stageMeasuring('proved');
+  const wanted = checks.filter(({ beforeReadings }) => beforeReadings).map(({ key }) => key);
+  const from = new Map<string, string>();
+  for (const { key } of lashPoints(build.sheet.pattern)) {
+    const since = disturbed.get(key) ?? '0001-01-01';
+    const firsts = wanted.map(
+      (check) =>
+        tickedAt(build.ticks, proving, check).find((at) => Date.parse(at) >= Date.parse(since)) ?? NOT_YET,
+    );
+    from.set(key, latest([since, ...firsts]));
+  }
+  return from;
+}
+
+/** Every moment at which a check was ticked, taken back since or not, the first one first. */
+function tickedAt(ticks: readonly KeptTick[], stage: StageKey, check: string): readonly string[] {
+  return ticks
+    .filter((tick) => tick.stage === stage && tick.check === check)
+    .flatMap(({ done, at, earlier = [] }) => [...earlier, ...(done ? [at] : [])])
+    .toSorted((a, b) => Date.parse(a) - Date.parse(b));
+}
+
+const latest = (moments: readonly string[]) =>
+  moments.reduce((last, at) => (Date.parse(at) > Date.parse(last) ? at : last));
+
+/** mm/10000: how far over the minimum a reading after locking has to lie to stand without another after the turns. */
+const LOCKED_GUARD = 40;
+
+/**
+ * Says whether a reading taken where a screw was set stands as its proof: locked, its shaft never slackened, in its band by at
+ * least the guard over the minimum, and two turns without resistance after it. Pieces, pivot nuts, bridges, closing sides and
+ * whatever lay under something that was off are read after the turns, always.
+ */
+function lockedProof(
+  build: Omit<KeptBuild, 'rounds' | 'signOff'>,
+  reading: KeptReading & { readonly lo?: number; readonly limits?: { readonly min: number } },
+  changedAt: string | undefined,
+): boolean {
+  const { pattern } = build.sheet;
+  const point = lashPoints(pattern).find(({ key }) => key === reading.point);
+  if (!build.lockedStands || !point || reading.verdict !== 'in-spec' || changedAt === undefined) return false;
+  const means = meansFor(pattern, point.role);
+  if (means.kind !== 'screw' || means.locking !== 'lock-nut' || point.role.endsWith('closing')) return false;
+  if (bridgedPoints(pattern).includes(point.key) || lastTakenApart(build).has(point.key)) return false;
+  if (whyNoProof(reading, changedAt) !== null) return false;
+  if (tenthsFromMm(reading.lo ?? 0) < tenthsFromMm(reading.limits?.min ?? Infinity) + LOCKED_GUARD)
+    return false;
+  const { key, checks } = stageMeasuring('proved');
+  return checks
+    .filter(({ beforeReadings }) => beforeReadings)
+    .every(({ key: check }) =>
+      tickedAt(build.ticks, key, check).some((at) => Date.parse(at) >= Date.parse(reading.takenAt)),
+    );
+}
+
+/**
+ * Finds what proves each point: the newest reading at proving that nothing has disturbed since, taken after the two turns. Going
+ * back to set one point takes nothing from the others; and where a build carries a recheck's finding over, what that found holds
+ * for the points it leaves alone.
+ *
+ * @example provenBy(build).get('3E')?.verdict // 'in-spec'
+ */
+export function provenBy<Round extends KeptRound>({
+  rounds,
+  ...build
+}: Omit<KeptBuild, 'rounds' | 'signOff'> & {
+  readonly rounds: readonly Round[];
+  readonly signOff?: object | null;
+}): ReadonlyMap<string, Round['readings'][number]> {
+  const disturbed = lastDisturbed(build);
+  const from = provesFrom(build);
+  const proven = new Map<string, Round['readings'][number]>();
+  for (const { kind, carried = false, readings } of rounds)
+    for (const reading of readings) {
+      const changed = disturbed.get(reading.point);
+      // what a recheck found holds for what was not touched since
+      const since = carried ? changed : kind === 'proved' ? from.get(reading.point) : NOT_YET;
+      if (whyNoProof(reading, since ?? null) === null) proven.set(reading.point, reading);
+      else if (kind === 'as-set' && lockedProof(build, reading, changed)) proven.set(reading.point, reading);
+    }
+  return proven;
+}
+
+/**
+ * Finds for each point from which moment on what is shown there at proving counts: as `provesFrom`, but for points that are proved
+ * without the two turns, by a recheck's finding that is carried over or by a locked screw that the shop lets stand.
+ *
+ * @example countsFrom(build).has('3E') // false where a recheck found it in its band and nothing was touched since
+ */
+export function countsFrom(build: Parameters<typeof provenBy>[0]): ReadonlyMap<string, string> {
+  const proven = provenBy(build);
+  return new Map(
+    [...provesFrom(build)].filter(([point, from]) => {
+      const proof = proven.get(point);
+      return proof === undefined || Date.parse(proof.takenAt) >= Date.parse(from);
+    }),
+  );
+}

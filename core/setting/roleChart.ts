@@ -1,0 +1,35 @@
+import { mmFromTenths, tenthsFromMm } from '../length/index.ts';
+import { meansFor, pieceGain, rolesOf, type Pattern, type Role } from '../sheets/index.ts';
+import { chartOf } from './baselines.ts';
+import { sizesOf } from './sizes.ts';
+import { aimFor } from './target.ts';
+
+/** A role's chart of which piece to fit, and what it brings the gap to. Lengths in mm. */
+export type RoleChart = ReturnType<typeof chartOf> & { readonly target: number };
+
+/**
+ * Lays out the chart of which piece to fit for one role of a sheet, to the middle of its band: what is shown, printed and written
+ * to a file.
+ *
+ * @param limits of every role, in mm
+ * @returns null where the role is not there, is not set by a graded piece, or has no limits
+ * @example roleChart(sheet.pattern, 'intake', sheet.limits)?.installed // [2, 2.05, 2.1, …]
+ */
+export function roleChart(
+  pattern: Pattern,
+  role: Role,
+  limits: readonly { readonly role: Role; readonly min: number; readonly max: number }[],
+): RoleChart | null {
+  const spec = limits.find((each) => each.role === role);
+  if (!rolesOf(pattern).includes(role) || !spec) return null;
+  const means = meansFor(pattern, role);
+  if (!('sizes' in means)) return null;
+  const band = { min: tenthsFromMm(spec.min), max: tenthsFromMm(spec.max) };
+  const target = mmFromTenths(aimFor('middle', role, band));
+  const chart = chartOf({
+    ...{ spec, target, step: means.sizes.step },
+    sizes: sizesOf(means.sizes).map(mmFromTenths),
+    gain: pieceGain(pattern, role),
+  });
+  return { ...chart, target };
+}

@@ -1,0 +1,89 @@
+import { Box } from '@chakra-ui/react';
+import { findings, lastChange, standingLines, standingOf } from '@zero-lash/core/builds';
+import { alongAxis, OPERATION_WORDS, type HeadWorkLine } from '@zero-lash/core/headwork';
+import { conditionCautions } from '@zero-lash/core/measuring';
+import { PARTS, partFates, wearSheetOf } from '@zero-lash/core/wear';
+import type { BuildView } from '../builds/buildView.ts';
+import { useLengths } from '../app/lengths.ts';
+import { STATE_WORDS } from '../drawings/states.ts';
+import { proofLines } from './proofs.ts';
+
+/** What a signature signs, on one page: found, wear, work, set, proved, let stand, and the cautions that are open. */
+export function WhatIsSigned({ build }: { readonly build: BuildView }) {
+  const { length } = useLengths();
+  const lines = proofLines(build);
+  const found = [...findings(build.rounds.filter(({ kind }) => kind === 'as-found')).values()];
+  const out = found.filter(({ verdict }) => verdict !== 'in-spec');
+  const fates = partFates(wearSheetOf(build.wear, build.sheet.wearLimits), build.sheet.pattern);
+  const worn = fates.filter(({ verdict }) => verdict === 'watch' || verdict === 'replace');
+  const work = [
+    ...standingLines<HeadWorkLine>(build.headwork, ({ step, valve }) => `${step} ${valve}`).values(),
+  ].filter(({ line }) => !line.dropped);
+  const set = lines.filter(({ point }) => lastChange(build.settings, point.key) !== null);
+  const proved = lines.filter(({ proved: proof }) => proof?.verdict === 'in-spec');
+  const byAllowance = proved.filter(({ proved: proof }) => proof!.onLimit);
+  const { accepted } = standingOf(build);
+  const cautions = build.rounds
+    .filter(({ kind }) => kind === 'proved' || kind === 'as-found')
+    .flatMap(({ conditions }) =>
+      conditions.slice(-1).flatMap((said) => conditionCautions(build.sheet, said)),
+    );
+  const rows: readonly (readonly [string, string])[] = [
+    [
+      'Found',
+      found.length === 0
+        ? 'nothing was measured as found'
+        : `${found.length} points, ${out.length === 0 ? 'all in spec' : `${out.length} not in spec: ${out.map(({ point, verdict }) => `${point} ${STATE_WORDS[verdict]}`).join(', ')}`}`,
+    ],
+    [
+      'Wear',
+      worn.length === 0
+        ? 'nothing to watch or replace'
+        : worn
+            .map(
+              ({ part, place, verdict, decided }) =>
+                `${part === 'seal' ? place : `${PARTS[part].title.toLowerCase()} ${place}`}: ${verdict}${decided?.order === 'fitted' ? ', fitted new' : ''}`,
+            )
+            .join('; '),
+    ],
+    [
+      'Work',
+      work.length === 0
+        ? 'none'
+        : work
+            .map(
+              ({ line }) =>
+                `${OPERATION_WORDS[line.operation].toLowerCase()} ${line.valve} ${length(alongAxis(line))}${line.done === null ? ', planned and not said to be done' : ''}`,
+            )
+            .join('; '),
+    ],
+    ['Set', set.length === 0 ? 'nothing was changed' : set.map(({ point }) => point.key).join(', ')],
+    [
+      'Proved',
+      `${proved.length} of ${lines.length} in spec${byAllowance.length > 0 ? `, ${byAllowance.map(({ point }) => point.key).join(', ')} only by the allowance` : ''}`,
+    ],
+    ['Let stand', accepted.size === 0 ? 'none' : [...accepted].join(', ')],
+    ['Open cautions', cautions.length === 0 ? 'none' : [...new Set(cautions)].join(' ')],
+  ];
+  return (
+    <Box as="section" aria-label="What is signed" marginTop="3">
+      <Box
+        as="dl"
+        display="grid"
+        gridTemplateColumns="max-content minmax(0, 1fr)"
+        columnGap="4"
+        rowGap="1"
+        overflowWrap="anywhere"
+      >
+        {rows.map(([name, said]) => (
+          <Box key={name} display="contents">
+            <Box as="dt" fontWeight="650">
+              {name}
+            </Box>
+            <dd>{said}</dd>
+          </Box>
+        ))}
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,226 @@
+// @vitest-environment happy-dom
+import 'fake-indexeddb/auto';
+import { ChakraProvider } from '@chakra-ui/react';
+import { fireEvent, render, screen } from '@testing-library/react';
+import type { ReadingRow } from '@zero-lash/contract/measuring';
+import type { Setting } from '@zero-lash/contract/setting';
+import { bladesOf } from '@zero-lash/core/measuring';
+import type { Means } from '@zero-lash/core/sheets';
+import { createMemoryRouter, RouterProvider } from 'react-router';
+import { describe, expect, it, vi } from 'vitest';
+import { BrokenPage } from '../app/BrokenPage.tsx';
+import { system } from '../app/theme.ts';
+import type { BuildView } from '../builds/buildView.ts';
+import { PointPanel } from '../builds/PointPanel.tsx';
+import { limitedPoints, stateOf, type Change } from '../builds/points.ts';
+import type { TurningWork } from '../turning/useTurning.ts';
+import { TryPads } from '../measuring/TryPads.tsx';
+import { TurnsFirst } from '../measuring/TurnsFirst.tsx';
+import { useTries } from '../measuring/useTries.ts';
+import { SettingForm } from '../setting/SettingForm.tsx';
+import { piecePoints, planQuestions } from '../shims/planInput.ts';
+import { planAll } from '../shims/plans.ts';
+import { proofLines } from '../signoff/proofs.ts';
+import { at, atTheBench, build, put, reading, round, SCREW, show, signIn } from './shownBench.tsx';
+
+atTheBench();
+
+/** Shims under fingers of ratio 1.6, whose gap is taken at the cam. */
+const FINGER: Means = {
+  ...{ kind: 'shim', seat: 'under-finger', sizes: { from: 1.8, to: 3, step: 0.025 }, diameter: 9 },
+  ...{ marking: '', stampedIn: 'mm', seatOffset: null, rockerRatio: 1.6, gapAt: 'cam' },
+};
+const pointOf = (view: BuildView, key: string) => limitedPoints(view.sheet).find((each) => each.key === key)!;
+const form = (view: BuildView, given: ReadingRow, target = 0.25) => (
+  <SettingForm
+    build={view}
+    point={pointOf(view, given.point)}
+    reading={given}
+    stale={false}
+    target={target}
+    onNext={() => undefined}
+  />
+);
+const isIn = (value: string) => fireEvent.change(screen.getByLabelText('in now, mm'), { target: { value } });
+
+describe('a piece under a finger', () => {
+  const tight = reading('1I', 0.17, 0.18, 'tight');
+  const figure = {
+    kind: 'figure',
+    item: 'piece-in',
+    place: '1I',
+    field: 'value',
+    values: [1.925],
+    how: 'measured',
+  };
+  const wear = [
+    { id: 'w', by: 'x', at, lines: [{ ...figure, asTyped: '1.925', set: 'found', doubtKept: false }] },
+  ] as unknown as BuildView['wear'];
+  const view = build({ wear, rounds: [round({ readings: [tight] })] }, FINGER);
+
+  it('is the same at the point, in the plan and in what is to be proved, by its leverage', () => {
+    show(form(view, tight));
+    // by the bare difference 1.85 would leave 0.245–0.255, and leaves five eighths of that change
+    expect(screen.getByText(/^Fit 1.80/)).toBeTruthy();
+    const [question] = planQuestions(view, piecePoints(view), undefined, {
+      ...{ change: { rule: 'out-of-spec' }, reuse: true, drawer: false, keep: [], without: [], guard: 0.004 },
+    });
+    const planned = planAll([question!]).plan.assignments.find(({ key }) => key === '1I')!;
+    expect(planned.thickness).toBe(1.8);
+    expect(screen.getByText(/^leaves 0.248/)).toBeTruthy();
+    expect(planned.lo).toBeCloseTo(0.248125);
+    const fitted = {
+      ...{ id: 's', point: '1I', kind: 'fitted', degrees: null, installed: 1.925, fitted: 1.8, mark: '' },
+      ...{
+        note: '',
+        from: 'unsaid',
+        to: 'unsaid',
+        giver: null,
+        by: 'x',
+        superseded: false,
+        at: '2031-01-01T11:00:00Z',
+      },
+    } as Setting;
+    const line = proofLines({ ...view, settings: [fitted] }).find(({ point }) => point.key === '1I')!;
+    expect(line.forecast!.lo).toBeCloseTo(planned.lo!, 4);
+  });
+
+  it('is none where nothing made brings it in, and never the one that leaves it tight', () => {
+    show(form(view, { ...tight, lo: 0.05, hi: 0.06, reading: { kind: 'bracket', go: 0.05, noGo: 0.06 } }));
+    expect(screen.getByText('No shim that is made brings it in')).toBeTruthy();
+    expect(screen.getByText(/look at the stem and the seat first; no tip is ground here/)).toBeTruthy();
+    expect(screen.queryByText(/^Keep/)).toBeNull();
+  });
+
+  it('is named so thin that a blade will surely go, where none went', () => {
+    const none: ReadingRow = {
+      ...{ ...tight, lo: 0, hi: 0.1, floor: false },
+      reading: { kind: 'tries', tries: [{ thickness: 0.1, result: 'wont' }], repeatability: 0.01 },
+    };
+    show(form(view, none));
+    isIn('2.5');
+    expect(screen.getByText(/No blade went: fit a thinner shim/)).toBeTruthy();
+    expect(screen.getByText(/a blade will surely go: measure with that/).textContent).toContain('1.80');
+    expect(screen.queryByText(/^leaves/)).toBeNull();
+  });
+});
+
+describe('a turn', () => {
+  it('of nothing is not offered, and not written', () => {
+    const view = build({ rounds: [round({ readings: [reading('1I', 0.245, 0.255, 'in-spec')] })] }, SCREW);
+    show(form(view, reading('1I', 0.245, 0.255, 'in-spec')));
+    expect(screen.getByText('On target: nothing to turn')).toBeTruthy();
+    expect(screen.queryByRole('button', { name: 'Turned and locked as said' })).toBeNull();
+    fireEvent.change(screen.getByLabelText(/Or what was turned/), { target: { value: '0' } });
+    fireEvent.click(screen.getByRole('button', { name: 'Write down' }));
+    expect(screen.getByText(/Nothing was turned/)).toBeTruthy();
+    expect(put()).toEqual([]);
+  });
+});
+
+describe('the pads of a blade', () => {
+  const bench = { blades: [0.02, 0.04, 0.1], maxStack: 1, repeatability: 0.01 };
+  const fan = bladesOf({ blades: bench.blades, missing: [], worn: [], measured: [] });
+  function Pads({ onTap }: { readonly onTap: (one: unknown) => void }) {
+    const view = build({}, SCREW);
+    const limits = { min: 0, max: 500 };
+    const point = { ...pointOf(view, '1I'), limits, spec: { min: 0, max: 0.05 } };
+    const work = useTries('r', point, bench as never, { narrows: false, hollow: false });
+    return (
+      <TryPads
+        {...{ point, fan, onTap, hollow: false, heldShut: true, unit: 'mm', repeatability: 0.01 }}
+        work={{ ...work, tries: TRIED, interval: { lo: 0, hi: 400, floor: false } }}
+      />
+    );
+  }
+  const TRIED = [{ thickness: 0.04, result: 'wont' as const }];
+
+  it('offer that it rocks with no blade in once one would not go, and say what is meant by that', () => {
+    const tapped = vi.fn();
+    show(<Pads onTap={tapped} />);
+    expect(screen.getByText(/Felt across the gap, up and down, the valve held firmly shut/)).toBeTruthy();
+    fireEvent.click(screen.getByRole('button', { name: 'Rocks at the gap, no blade enters' }));
+    expect(tapped).toHaveBeenCalledWith({ thickness: 0, result: 'goes' }, 'rocks', expect.any(Number));
+  });
+});
+
+describe('what is read at proving', () => {
+  it('waits for the two turns, and says so', async () => {
+    await signIn('bench');
+    const ticks = [{ stage: 'prove' as const, check: 'two-turns', done: true, by: 'Osk Velland', at }];
+    const { unmount } = show(<TurnsFirst build={build({ stage: 'prove' }, SCREW)} point="1I" />);
+    expect(screen.getByText(/Two full turns by hand first/)).toBeTruthy();
+    unmount();
+    show(<TurnsFirst build={build({ stage: 'prove', ticks }, SCREW)} point="1I" />);
+    expect(screen.queryByText(/Two full turns/)).toBeNull();
+    const early = { ...reading('1I', 0.22, 0.24, 'in-spec'), takenAt: '2031-01-01T09:00:00Z' };
+    expect(stateOf(early, null, at)).toBe('before-turns');
+    expect(stateOf(early, null, null)).toBe('in-spec');
+  });
+});
+
+describe('a point’s panel', () => {
+  const panel = (given: ReadingRow, change: Change | null = null) => {
+    const closed = { ...round({ readings: [given], closedAt: at }), waiting: new Set<string>() };
+    const view = build({ stage: 'set', rounds: [closed] }, SCREW);
+    const nobody = () => undefined;
+    show(
+      <PointPanel
+        {...{
+          build: view,
+          round: closed,
+          stage: 'as-found',
+          point: pointOf(view, '1I'),
+          change,
+          blind: false,
+        }}
+        turning={{} as TurningWork}
+        {...{ onNext: nobody, onSelect: nobody, onWalk: nobody }}
+      />,
+    );
+    return document.querySelector('.point-figures')!.textContent;
+  };
+
+  it('says the blade that did not go, and no nought that nobody measured', async () => {
+    await signIn('bench');
+    const tight = { ...reading('1I', 0, 0.04, 'tight'), floor: false };
+    expect(panel(tight)).toContain('under 0.04');
+    expect(screen.getByRole('img', { name: /^tight: no lower end known to 0.04/ })).toBeTruthy();
+  });
+
+  it('says of what was read before the two turns what the map says: it proves nothing', async () => {
+    await signIn('bench');
+    const early = { ...reading('1I', 0.22, 0.24, 'in-spec'), takenAt: '2031-01-01T09:00:00Z' };
+    expect(panel(early, { at: null, fitted: null, kind: 'turned', counts: at })).not.toContain('in spec');
+    expect(screen.getByText(/before the two turns: it proves nothing/)).toBeTruthy();
+  });
+});
+
+describe('a page that breaks', () => {
+  const broken = (message: string) => {
+    const quiet = vi.spyOn(console, 'error').mockImplementation(() => undefined);
+    const Breaks = () => {
+      throw new Error(message);
+    };
+    const router = createMemoryRouter([{ path: '/', element: <Breaks />, errorElement: <BrokenPage /> }]);
+    render(
+      <ChakraProvider value={system}>
+        <RouterProvider router={router} />
+      </ChakraProvider>,
+    );
+    quiet.mockRestore();
+  };
+
+  it('says what happened, what is kept and where to go', () => {
+    broken('nothing of nothing');
+    expect(screen.getByRole('heading', { name: 'This page broke' })).toBeTruthy();
+    expect(screen.getByRole('alert').textContent).toMatch(/kept on it, and is sent as before/);
+    expect(screen.getByRole('link', { name: 'Back to Today' })).toBeTruthy();
+  });
+
+  it('knows a part that is gone since the application was renewed', () => {
+    broken('Failed to fetch dynamically imported module: /assets/BuildPage-abc.js');
+    expect(screen.getByRole('heading', { name: 'The application was renewed' })).toBeTruthy();
+    expect(screen.getByRole('button', { name: 'Reload' })).toBeTruthy();
+  });
+});
