@@ -8,7 +8,8 @@ export default defineConfig({
     projects: [
       { test: { name: 'core', include: ['core/**/*.test.ts'], testTimeout: 30_000, isolate: false } },
       { test: { name: 'contract', include: ['contract/**/*.test.ts'], isolate: false } },
-      { test: { name: 'web', include: ['web/**/*.test.{ts,tsx}'] } },
+      // a page is drawn in a moment, but not on a machine that is busy with something else
+      { test: { name: 'web', include: ['web/**/*.test.{ts,tsx}'], testTimeout: 30_000 } },
       {
         test: {
           name: 'server',

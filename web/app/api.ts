@@ -8,7 +8,7 @@ import {
 import type { ProblemBody } from '@zero-lash/contract/problems';
 import { v4 as makeKey } from 'uuid';
 import { serverReached } from './outbox.ts';
-import { askedBy, forgetAnswers, keepAnswer, keptAnswer } from './keptAnswers.ts';
+import { askedBy, cameIn, forgetAnswers, keepAnswer, keptAnswer } from './keptAnswers.ts';
 
 const plain = fetchBaseQuery({ baseUrl: '/api', timeout: 20_000 });
 
@@ -22,12 +22,23 @@ const ATTEMPTS = 4;
 const patient = retry(
   async (args: string | FetchArgs, api, extra) => {
     const reading = readAt(args);
-    const by = askedBy();
-    const result = await plain(args, api, extra);
+    let by = askedBy();
+    let result = await plain(args, api, extra);
+    const isUnsigned = () => result.error?.status === 401;
+    // whoever was signed out elsewhere leaves nothing here that would open without the server
+    if (reading === 'session' && isUnsigned() && by === askedBy()) {
+      const forgotten = forgetAnswers();
+      by = askedBy();
+      await forgotten;
+    }
+    // somebody signed in while this was on its way: a refusal of before is none of theirs
+    if (reading !== null && isUnsigned() && by !== askedBy()) {
+      by = askedBy();
+      result = await plain(args, api, extra);
+    }
+    if (isSignIn(args) && result.data !== undefined) cameIn();
     const unreached = result.error?.status === 'FETCH_ERROR' || result.error?.status === 'TIMEOUT_ERROR';
     if (reading !== null || unreached) api.dispatch(serverReached(!unreached));
-    // whoever was signed out elsewhere leaves nothing here that would open without the server
-    if (reading === 'session' && result.error?.status === 401) await forgetAnswers();
     if (result.error && typeof result.error.status === 'number' && result.error.status < 500)
       retry.fail(result.error, result.meta);
     if (reading === null) return result;
@@ -37,6 +48,9 @@ const patient = retry(
   },
   { maxRetries: ATTEMPTS - 1 },
 );
+
+const isSignIn = (args: string | FetchArgs) =>
+  typeof args !== 'string' && args.method === 'POST' && args.url === 'session';
 
 /** The path of what is only read, with what it is narrowed by in one order; null of a write. */
 function readAt(args: string | FetchArgs): string | null {

@@ -10,21 +10,23 @@ const SETTLED_MS = 1500;
 const settled = new Promise((resolve) => setTimeout(resolve, SETTLED_MS));
 const openStore = async () => (await import('./deviceStore.ts')).deviceStore;
 
-/** How often this device was left by somebody: what was asked for before is of nobody's here any more. */
-let left = 0;
+/** How often somebody came to this device or left it: what was asked for before is of nobody's here any more. */
+let hands = 0;
 /** Whose answers are asked for now; it goes with an answer to where it is kept. */
-export const askedBy = (): number => left;
+export const askedBy = (): number => hands;
+/** Somebody signed in: what was asked for before them was not asked by them. */
+export const cameIn = (): void => void (hands += 1);
 
 /**
  * Keeps an answer, where it is one that pages open with. A device that refuses to keep costs the convenience only.
  *
  * @param by who asked, as `askedBy` said then: what comes in after they left is not kept
  */
-export async function keepAnswer(url: string, value: unknown, by = left): Promise<void> {
+export async function keepAnswer(url: string, value: unknown, by = askedBy()): Promise<void> {
   if (!isKept(url)) return;
   await settled
     .then(openStore)
-    .then((store) => (by === left ? store.answers.put({ url, value }) : undefined))
+    .then((store) => (by === hands ? store.answers.put({ url, value }) : undefined))
     .catch(() => undefined);
 }
 
@@ -40,7 +42,7 @@ export async function keptAnswer(url: string): Promise<unknown> {
 
 /** Forgets what was kept for whoever signs out; what is not sent yet stays. */
 export async function forgetAnswers(): Promise<void> {
-  left += 1;
+  hands += 1;
   try {
     await (await openStore()).answers.clear();
   } catch {

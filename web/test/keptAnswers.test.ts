@@ -53,3 +53,28 @@ describe('what a device opens pages with', () => {
     expect([await keptAnswer('session'), await keptAnswer('today')]).toEqual([undefined, undefined]);
   });
 });
+
+describe('whoever signs in while the page still asks who is signed in', () => {
+  it('is in, though the refusal of what was asked before comes last', async () => {
+    const osk = { person: { id: 'o', name: 'Osk' } };
+    let signedIn = false;
+    let refuse!: () => void;
+    const refused = new Promise<void>((resolve) => (refuse = resolve));
+    vi.spyOn(globalThis, 'fetch').mockImplementation(async (input) => {
+      const asked = input as Request;
+      if (asked.method === 'POST') signedIn = true;
+      else if (!signedIn) {
+        await refused;
+        return Response.json({ code: 'unauthenticated', detail: 'Sign in first.' }, { status: 401 });
+      }
+      return Response.json(osk);
+    });
+    const first = store.dispatch(peopleApi.endpoints.session.initiate(undefined, { forceRefetch: true }));
+    await store.dispatch(peopleApi.endpoints.signIn.initiate({ name: 'Osk', passphrase: 'second' }));
+    refuse();
+    await first;
+    const { data, isError } = peopleApi.endpoints.session.select()(store.getState());
+    expect({ data, isError }).toEqual({ data: osk, isError: false });
+    await vi.waitFor(async () => expect(await keptAnswer('session')).toEqual(osk));
+  });
+});
