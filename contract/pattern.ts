@@ -95,6 +95,8 @@ export const pattern = z
     }),
     turnsBack: z.boolean().default(true),
     camDrive: z.enum(['chain', 'belt', 'gears', 'unsaid']).default('unsaid'),
+    camsAbove: z.enum(['one', 'two', 'unsaid']).default('unsaid'),
+    coverHoldsCams: z.boolean().default(false),
     /** what lifts a valve while the engine is cranked; degrees after its cylinder's firing TDC */
     decompressor: z
       .object({ role: z.enum(['intake', 'exhaust']), opens: brakeAngle, closes: brakeAngle })

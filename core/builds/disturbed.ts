@@ -1,6 +1,8 @@
 import {
+  camsOf,
   gearParts,
   lashPoints,
+  lobesOf,
   meansFor,
   rolesOf,
   type Bank,
@@ -34,7 +36,8 @@ const ROCKERS: Partial<Readonly<Record<string, string>>> = {
  * Lists what may be slackened or taken out of an engine by itself and put back, head by head.
  *
  * Rule: a rocker shaft, a cam or a head that was slackened lies anew; every gap under it is another one until it is measured. A
- * cam in the block works every head.
+ * cam in the block works every head. Of two cams above a head each has its own points, but only where the sheet says that there
+ * are two: else one cam is taken to work all of them. A cover whose bolts hold the cams takes them with it.
  *
  * @example disturbances(pattern).map(({ key }) => key) // ['rockers-A', 'cam-A', 'newcam-A', 'head-A']
  */
@@ -45,24 +48,42 @@ export function disturbances(pattern: Pattern): readonly Disturbance[] {
   const rockers = [...ways].map((way) => ROCKERS[way]).find((text) => text !== undefined);
   const kinds = [
     ...(rockers === undefined ? [] : [{ key: 'rockers', text: rockers }]),
-    { key: 'cam', text: 'Cam taken out and put back' },
+    ...(hasTwoCams(pattern)
+      ? [
+          { key: 'cam', cam: 'intake', text: 'Intake cam taken out and put back' },
+          { key: 'cam', cam: 'exhaust', text: 'Exhaust cam taken out and put back' },
+        ]
+      : [{ key: 'cam', text: 'Cam taken out and put back' }]),
+    ...(pattern.coverHoldsCams
+      ? [{ key: 'cover', text: 'Cover off again, or its bolts slackened, which hold the cams' }]
+      : []),
     { key: 'newcam', text: 'Another cam, or other followers or rockers, fitted' },
     { key: 'head', text: 'Head off, or torqued again' },
   ];
   const where = (bank: Bank) => (banks.length > 1 ? `, bank ${bank}` : '');
+  const points = lashPoints(pattern);
   return banks.flatMap((bank) =>
-    kinds.map(({ key, text }) => ({
-      key: `${key}-${bank}`,
+    kinds.map(({ key, text, cam }: { key: string; text: string; cam?: string }) => ({
+      key: [key, bank, ...(cam ? [cam] : [])].join('-'),
       text: `${text}${where(bank)}`,
-      points: lashPoints(pattern)
+      points: points
         .filter(
           (point) =>
-            bankOf(pattern, point) === bank || (key.endsWith('cam') && gearParts(pattern).camIn === 'block'),
+            (bankOf(pattern, point) === bank ||
+              (key.endsWith('cam') && gearParts(pattern).camIn === 'block')) &&
+            (!cam || camOver(pattern, point)?.startsWith(cam)),
         )
         .map((point) => point.key),
     })),
   );
 }
+
+/** Whether the sheet says that there are two cams above a head: what is not said is not counted on. */
+const hasTwoCams = (pattern: Pattern) => pattern.camsAbove === 'two' && gearParts(pattern).camIn === 'head';
+
+/** The cam that works a point, where the sheet says that there are two above each head; else undefined: all of a head go together. */
+const camOver = (pattern: Pattern, { key }: LashPoint): string | undefined =>
+  hasTwoCams(pattern) ? camsOf(pattern).find((cam) => lobesOf(pattern, cam).includes(key)) : undefined;
 
 /**
  * Lists the heads that may be torqued again once an engine runs, each with the points it bears on.
@@ -78,10 +99,13 @@ export const headsToTorque = (pattern: Pattern): readonly Disturbance[] =>
  * @example slackenedInWords('head-A') // 'Head A torqued again'
  */
 export function slackenedInWords(key: string): string | undefined {
-  const [what, bank] = key.split('-');
+  const [what, bank, cam] = key.split('-');
   const words: Readonly<Record<string, string>> = {
     rockers: `Rockers of head ${bank} slackened or taken off`,
-    cam: `Cam of head ${bank} taken out`,
+    cam: cam
+      ? `${cam === 'intake' ? 'Intake' : 'Exhaust'} cam of head ${bank} taken out`
+      : `Cam of head ${bank} taken out`,
+    cover: `Cover of head ${bank} off again, whose bolts hold the cams`,
     newcam: `Another cam, followers or rockers in head ${bank}`,
     head: `Head ${bank} off, or torqued again`,
   };
@@ -91,7 +115,7 @@ export function slackenedInWords(key: string): string | undefined {
 /**
  * Lists the points that a change at one of them disturbs, itself among them. A screw, a pivot nut and a shim on top of a
  * bucket are changed with everything round them left as it was. Under a bucket or a finger, a graded bucket or a lash cap:
- * cam or rockers come out first, and every point they bear on, at least along that head, is another one afterwards.
+ * cam or rockers come out first, and every point under that cam, or along that head, is another one afterwards.
  *
  * Rule: a gap belongs to how its cam and rocker lay when it was measured; what was lifted out lies anew.
  *
@@ -106,9 +130,9 @@ export function disturbedBy(
   const points = lashPoints(pattern);
   const changed = points.find((point) => point.key === key);
   if (!changed) return [];
-  const reach = [comesOut(pattern, changed) ? 'head' : 'disturbed', atLeast] as const;
+  const own = comesOut(pattern, changed) ? underOneCam : REACH.disturbed;
   return points
-    .filter((point) => reach.some((far) => REACH[far](pattern, changed, point)))
+    .filter((point) => own(pattern, changed, point) || REACH[atLeast](pattern, changed, point))
     .map((point) => point.key);
 }
 
@@ -136,6 +160,11 @@ const REACH: Readonly<Record<ProvesAgain, (pattern: Pattern, from: LashPoint, to
   'every-point': () => true,
 };
 
+/** Whether what comes out for the first point lies over the second too. */
+function underOneCam(pattern: Pattern, from: LashPoint, to: LashPoint): boolean {
+  return REACH.head(pattern, from, to) && camOver(pattern, from) === camOver(pattern, to);
+}
+
 /** Whether the piece of a point is changed under a tool that holds down the buckets of its like valves together. */
 function underOneTool(pattern: Pattern, { role }: LashPoint): boolean {
   const means = meansFor(pattern, role);
@@ -143,18 +172,41 @@ function underOneTool(pattern: Pattern, { role }: LashPoint): boolean {
 }
 
 /** What is slackened that is taken off and put together again. */
-const TAKEN_OFF = ['rockers', 'cam', 'newcam'];
+const TAKEN_OFF = ['rockers', 'cam', 'newcam', 'cover'];
+/** What of it takes a cam out of its caps. */
+const CAPS_OFF = ['cam', 'newcam', 'cover'];
+
+/** The stages where what was slackened is ticked off, and where the cover goes on. */
+const SETTING = STAGES.find(({ sets }) => sets)!.key;
+const CLOSING = STAGES.find(({ demands }) => demands.includes('signed-off'))!.key;
+
+/**
+ * Lists what was taken apart of a build, and when: what was ticked so, and a cover that was on and came off again where its bolts
+ * hold the cams.
+ */
+function takenApart({ sheet: { pattern }, ticks }: Pick<KeptBuild, 'sheet' | 'ticks'>) {
+  const kinds = new Map(disturbances(pattern).map((each) => [each.key, each]));
+  return ticks.flatMap(({ stage, check, done, at, earlier = [] }) => {
+    const ticked = stage === SETTING && done ? kinds.get(check) : undefined;
+    if (ticked) return [{ ...ticked, what: whatOf(check), at }];
+    const lastOn = earlier.at(-1);
+    if (stage !== CLOSING || check !== 'cover' || lastOn === undefined) return [];
+    return [...kinds.values()]
+      .filter(({ key }) => whatOf(key) === 'cover')
+      .map((each) => ({ ...each, what: 'cover', at: lastOn }));
+  });
+}
+
+const whatOf = (key: string) => key.split('-')[0]!;
 
 /**
  * Finds when a cam or the rockers last came out, ticked as such or for the sake of a piece under them; ms, or -Infinity.
  *
  * @example camOutAt(build) > Date.parse(tick.at)
  */
-export function camOutAt({
-  sheet: { pattern },
-  settings,
-  ticks,
-}: Pick<KeptBuild, 'sheet' | 'settings' | 'ticks'>): number {
+export function camOutAt(build: Pick<KeptBuild, 'sheet' | 'settings' | 'ticks'>): number {
+  const { settings } = build;
+  const { pattern } = build.sheet;
   const points = new Map(lashPoints(pattern).map((point) => [point.key, point]));
   return Math.max(
     -Infinity,
@@ -163,10 +215,8 @@ export function camOutAt({
         ({ kind, point }) => kind !== 'left' && points.has(point) && comesOut(pattern, points.get(point)!),
       )
       .map(({ at }) => Date.parse(at)),
-    ...ticks
-      .filter(
-        ({ stage, check, done }) => done && stage === SETTING && TAKEN_OFF.includes(check.split('-')[0]!),
-      )
+    ...takenApart(build)
+      .filter(({ what }) => TAKEN_OFF.includes(what))
       .map(({ at }) => Date.parse(at)),
   );
 }
@@ -176,11 +226,9 @@ export function camOutAt({
  *
  * @example camCapsOffAt(build) > -Infinity // from the first shim under a bucket on
  */
-export function camCapsOffAt({
-  sheet: { pattern },
-  settings,
-  ticks,
-}: Pick<KeptBuild, 'sheet' | 'settings' | 'ticks'>): number {
+export function camCapsOffAt(build: Pick<KeptBuild, 'sheet' | 'settings' | 'ticks'>): number {
+  const { settings } = build;
+  const { pattern } = build.sheet;
   if (gearParts(pattern).camIn === 'block') return -Infinity;
   const roles = new Map(lashPoints(pattern).map(({ key, role }) => [key, role]));
   return Math.max(
@@ -191,8 +239,8 @@ export function camCapsOffAt({
         return kind !== 'left' && role !== undefined && liesUnderCam(pattern, role);
       })
       .map(({ at }) => Date.parse(at)),
-    ...ticks
-      .filter(({ stage, check, done }) => done && stage === SETTING && /^(new)?cam-/.test(check))
+    ...takenApart(build)
+      .filter(({ what }) => CAPS_OFF.includes(what))
       .map(({ at }) => Date.parse(at)),
   );
 }
@@ -211,26 +259,17 @@ function liesUnderCam(pattern: Pattern, role: Role): boolean {
  *
  * @example lastTakenApart(build).get('1I') // when its rocker shaft was off
  */
-export function lastTakenApart({
-  sheet: { pattern },
-  ticks,
-}: Pick<KeptBuild, 'sheet' | 'ticks'>): ReadonlyMap<string, string> {
+export function lastTakenApart(build: Pick<KeptBuild, 'sheet' | 'ticks'>): ReadonlyMap<string, string> {
   const last = new Map<string, string>();
+  const { pattern } = build.sheet;
   const roles = new Map(lashPoints(pattern).map(({ key, role }) => [key, role]));
-  const ticked = ticks.filter(({ stage, done }) => done && stage === SETTING);
-  if (ticked.length === 0) return last;
-  for (const { key, points } of disturbances(pattern))
-    for (const { check, at } of ticked)
-      if (check === key)
-        for (const point of points) {
-          if (key.startsWith('cam-') && liesUnderCam(pattern, roles.get(point)!)) continue;
-          if (Date.parse(at) > Date.parse(last.get(point) ?? '0001-01-01')) last.set(point, at);
-        }
+  for (const { what, points, at } of takenApart(build))
+    for (const point of points) {
+      if (['cam', 'cover'].includes(what) && liesUnderCam(pattern, roles.get(point)!)) continue;
+      if (Date.parse(at) > Date.parse(last.get(point) ?? '0001-01-01')) last.set(point, at);
+    }
   return last;
 }
-
-/** The stage where points are set, and what was slackened is ticked off. */
-const SETTING = STAGES.find(({ sets }) => sets)!.key;
 
 /**
  * Finds for each point when something was last done that disturbs it: a change there or at a neighbour under the same cam, or
@@ -239,12 +278,11 @@ const SETTING = STAGES.find(({ sets }) => sets)!.key;
  * @returns no entry for a point that nothing disturbed
  * @example lastDisturbed(build).get('1I')
  */
-export function lastDisturbed({
-  sheet: { pattern },
-  settings,
-  ticks,
-  provesAgain = 'disturbed',
-}: Pick<KeptBuild, 'sheet' | 'settings' | 'ticks' | 'provesAgain'>): ReadonlyMap<string, string> {
+export function lastDisturbed(
+  build: Pick<KeptBuild, 'sheet' | 'settings' | 'ticks' | 'provesAgain'>,
+): ReadonlyMap<string, string> {
+  const { settings, provesAgain = 'disturbed' } = build;
+  const { pattern } = build.sheet;
   const last = new Map<string, string>();
   const disturb = (points: readonly string[], at: string) => {
     for (const key of points)
@@ -256,9 +294,6 @@ export function lastDisturbed({
       // a piece that went to another place was taken out of its own
       if (giver) disturb(disturbedBy(pattern, giver, provesAgain), at);
     }
-  const ticked = ticks.filter(({ stage, done }) => done && stage === SETTING);
-  if (ticked.length > 0)
-    for (const { key, points } of disturbances(pattern))
-      for (const { check, at } of ticked) if (check === key) disturb(points, at);
+  for (const { points, at } of takenApart(build)) disturb(points, at);
   return last;
 }

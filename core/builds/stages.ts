@@ -68,6 +68,12 @@ function camComesOut(means: Means): boolean {
   return means.kind === 'bucket' || (means.kind === 'shim' && means.seat === 'under-bucket');
 }
 
+/** Where the cover's bolts hold the cams, they are loose as soon as it is off. */
+const HELD_BY_COVER = {
+  text: 'The cover’s bolts hold the cams on this engine: with the cover off, put them back with spacers, tightened as the maker’s manual says, before anything is turned or measured.',
+  where: (_: Means, { coverHoldsCams = false }: Pattern) => coverHoldsCams,
+};
+
 /**
  * The work, stage by stage, with the cautions that belong to each and what must be ticked off before it is left.
  * Rule: the order of a rebuild as it is practised; the maker's manual governs every step.
@@ -134,6 +140,7 @@ export const STAGES: readonly Stage[] = [
         text: 'Turn the engine by hand, in its running direction only, and never back: its tensioner or belt may jump. At any resistance you did not expect: stop, and find out why before it is turned at all.',
         where: (means, pattern) => !mayTurnBack(means, pattern),
       },
+      HELD_BY_COVER,
     ],
     checks: [],
     measures: 'as-found',
@@ -213,6 +220,7 @@ export const STAGES: readonly Stage[] = [
         text: 'Hold the screw or nut while it is locked: tightening moves what was set, so measure again after.',
         where: (means) => means.kind === 'screw' || means.kind === 'pivot-nut',
       },
+      HELD_BY_COVER,
     ],
     checks: [],
     measures: 'as-set',
@@ -237,6 +245,7 @@ export const STAGES: readonly Stage[] = [
         text: 'At any resistance you did not expect: stop, and find out why. This engine is never turned back.',
         where: (means, pattern) => !mayTurnBack(means, pattern),
       },
+      HELD_BY_COVER,
     ],
     checks: [
       { key: 'two-turns', text: 'Two full turns by hand, nothing felt', beforeReadings: true },

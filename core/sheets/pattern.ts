@@ -134,6 +134,10 @@ export interface Pattern {
   /** the crank may be turned back a little; a tensioner or a belt may forbid it */
   readonly turnsBack?: boolean;
   readonly camDrive?: CamDrive;
+  /** how many cams turn above each head; not said, they are guessed where parts are listed, and one is taken to work a whole head */
+  readonly camsAbove?: 'one' | 'two' | 'unsaid';
+  /** the bolts of the cover hold the cams' caps or their carrier */
+  readonly coverHoldsCams?: boolean;
   readonly decompressor?: Decompressor | null;
   /** the maker's own table of where to turn; it governs */
   readonly makersStops?: readonly MakersStop[];

@@ -63,8 +63,8 @@ export function gearParts(pattern: Pattern): {
 }
 
 /**
- * Names the cams of an engine: one in the block, else one or two above each bank. Two where buckets run on more than two
- * valves a cylinder.
+ * Names the cams of an engine: one in the block, else one or two above each bank, as the sheet says. Where it does not say: two
+ * where buckets run on more than two valves a cylinder.
  *
  * @example camsOf(dohcFour) // ['intake cam', 'exhaust cam']
  */
@@ -72,7 +72,8 @@ export function camsOf(pattern: Pattern): readonly string[] {
   const { camIn, followers } = gearParts(pattern);
   if (camIn === 'block') return ['cam'];
   const banks = [...new Set(pattern.cylinders.map(({ bank }) => bank))].sort();
-  const two = followers && pattern.valves.intake + pattern.valves.exhaust > 2;
+  const { camsAbove = 'unsaid', valves } = pattern;
+  const two = camsAbove === 'unsaid' ? followers && valves.intake + valves.exhaust > 2 : camsAbove === 'two';
   const names = two ? ['intake cam', 'exhaust cam'] : ['cam'];
   return banks.flatMap((bank) => names.map((name) => (banks.length > 1 ? `${name} ${bank}` : name)));
 }

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import {
   acceptance,
+  cautionsAt,
   checkInWords,
   countsFrom,
   disturbances,
@@ -36,6 +37,55 @@ describe('a change', () => {
   it('at one head of a vee leaves the other as it was', () => {
     const vee = { ...shims('under-bucket'), layout: 'v' as const, cylinders: banksOf(SCREWS) };
     expect(new Set(disturbedBy(vee, '1E').map((key) => key[0]))).toEqual(new Set(['1', '2']));
+  });
+
+  it('under one of two cams leaves the other cam’s points as they were, where the sheet says that there are two', () => {
+    const twin = { ...shims('under-bucket'), camsAbove: 'two' as const };
+    const exhausts = POINTS.filter((key) => key[1] !== 'I');
+    expect(disturbedBy(twin, '2E')).toEqual(exhausts);
+    expect(disturbedBy({ ...twin, camsAbove: 'unsaid' }, '2E')).toEqual(POINTS);
+    expect(disturbances(twin).map(({ key, points }) => [key, points.length])).toEqual([
+      ['cam-A-intake', POINTS.length - exhausts.length],
+      ['cam-A-exhaust', exhausts.length],
+      ['newcam-A', POINTS.length],
+      ['head-A', POINTS.length],
+    ]);
+    const proved = build({
+      stage: 'close',
+      sheet: { pattern: twin },
+      rounds: [{ kind: 'proved', readings: all(30) }],
+      ticks: [...build({}).ticks, { stage: 'set', check: 'cam-A-exhaust', done: true, at: at(35) }],
+    });
+    expect(obstaclesToSignOff(standingOf(proved)).flatMap(({ points }) => points)).toEqual(exhausts);
+    expect(checkInWords('set', 'cam-A-exhaust')).toBe('Exhaust cam of head A taken out');
+  });
+
+  it('of a cover whose bolts hold the cams is one of every cam under it, once it was on and came off again', () => {
+    const held = { ...shims('on-bucket'), coverHoldsCams: true };
+    const cover = (change: object) => ({
+      stage: 'close' as const,
+      check: 'cover',
+      at: at(50),
+      done: true,
+      ...change,
+    });
+    const left = (pattern: Pattern, tick: object) =>
+      obstaclesToSignOff(
+        standingOf(
+          build({
+            stage: 'close',
+            sheet: { pattern },
+            rounds: [{ kind: 'proved', readings: all(30) }],
+            ticks: [...build({}).ticks.filter(({ check }) => check !== 'cover'), cover(tick)],
+          }),
+        ),
+      ).flatMap(({ points }) => points);
+    expect(left(held, {})).toEqual([]);
+    expect(left(held, { earlier: [at(35)] })).toEqual(POINTS);
+    expect(left(held, { earlier: [at(25)] })).toEqual([]);
+    expect(left({ ...held, coverHoldsCams: false }, { earlier: [at(35)] })).toEqual([]);
+    expect(cautionsAt('set', held).join()).toContain('put them back with spacers');
+    expect(cautionsAt('set', shims('on-bucket')).join()).not.toContain('spacers');
   });
 
   it('at the closing side bears on the opening side of its own valve', () => {

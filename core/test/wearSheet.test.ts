@@ -101,6 +101,8 @@ describe('the places of a valve train', () => {
           .toSorted(),
       );
     }
+    expect(camsOf({ ...inlineFour, camsAbove: 'one' })).toEqual(['cam']);
+    expect(camsOf({ ...inlineFour, camsAbove: 'two' })).toEqual(['intake cam', 'exhaust cam']);
     expect(camsOf(vTwelve)).toEqual(['intake cam A', 'exhaust cam A', 'intake cam B', 'exhaust cam B']);
     expect(journalsOf(vTwelve, 'intake cam B')).toHaveLength(7);
   });

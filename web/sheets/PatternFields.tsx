@@ -8,11 +8,16 @@ export function PatternFields() {
   const { control, getValues, setValue } = useFormContext<SheetValues>();
   const [layout, assumed] = useWatch({ control, name: ['layout', 'assumed'] });
   const twoBanks = layout === 'v' || layout === 'flat';
-  const [camDrive, turnsBack, decompressed, table] = useWatch({
+  const [camDrive, camsAbove, coverHoldsCams, turnsBack, decompressed, table] = useWatch({
     control,
-    name: ['camDrive', 'turnsBack', 'decompressed', 'makersStops'],
+    name: ['camDrive', 'camsAbove', 'coverHoldsCams', 'turnsBack', 'decompressed', 'makersStops'],
   });
-  const driven = camDrive === 'unsaid' && turnsBack && !decompressed && table === '';
+  const driven =
+    [camDrive, camsAbove].every((said) => said === 'unsaid') &&
+    !coverHoldsCams &&
+    turnsBack &&
+    !decompressed &&
+    table === '';
   const brakes = useFieldArray<SheetValues, 'brakes'>({ control, name: 'brakes' });
 
   /** Names the cylinders the layout most often has, unless others were typed. */
@@ -157,8 +162,18 @@ export function PatternFields() {
             ['gears', 'gears'],
           ]}
         />
-        <Box gridColumn="span 3" alignSelf="end">
+        <ChoiceField
+          name="camsAbove"
+          label="Cams above each head"
+          options={[
+            ['unsaid', 'not said'],
+            ['one', 'one'],
+            ['two', 'two: intake and exhaust'],
+          ]}
+        />
+        <Box gridColumn="span 2" alignSelf="end">
           <TickField name="turnsBack" label="The crank may be turned back a little" />
+          <TickField name="coverHoldsCams" label="The cover’s bolts hold the cams" />
         </Box>
         <ChoiceField
           name="decompressed"

@@ -240,6 +240,8 @@ function readPattern(values: SheetValues, errors: Record<string, string>): Patte
     margin,
     turnsBack: values.turnsBack,
     camDrive: values.camDrive,
+    camsAbove: values.camsAbove,
+    coverHoldsCams: values.coverHoldsCams,
     decompressor,
     makersStops,
     marks: [...new Set([...pulley, ...pulley.map((mark) => mark + 360), ...cam.map(inCycle)])].sort(

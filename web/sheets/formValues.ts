@@ -65,6 +65,8 @@ export interface SheetValues {
   readonly lift: string;
   readonly turnsBack: boolean;
   readonly camDrive: NonNullable<Pattern['camDrive']>;
+  readonly camsAbove: NonNullable<Pattern['camsAbove']>;
+  readonly coverHoldsCams: boolean;
   readonly decompressed: '' | 'intake' | 'exhaust';
   readonly decompressorOpens: string;
   readonly decompressorCloses: string;
@@ -180,6 +182,8 @@ export const FRESH_SHEET: SheetValues = {
   lift: '',
   turnsBack: true,
   camDrive: 'unsaid',
+  camsAbove: 'unsaid',
+  coverHoldsCams: false,
   decompressed: '',
   decompressorOpens: '',
   decompressorCloses: '',
@@ -249,6 +253,8 @@ export function valuesFrom(sheet: SheetRevision | SheetFile): SheetValues {
     lift: typed(pattern.timing.lift),
     turnsBack: pattern.turnsBack ?? true,
     camDrive: pattern.camDrive ?? 'unsaid',
+    camsAbove: pattern.camsAbove ?? 'unsaid',
+    coverHoldsCams: pattern.coverHoldsCams ?? false,
     decompressed: pattern.decompressor?.role ?? '',
     decompressorOpens: typed(pattern.decompressor?.opens),
     decompressorCloses: typed(pattern.decompressor?.closes),

@@ -40,6 +40,14 @@ export function sheetInWords(sheet: SheetBody): SheetLine[] {
       text: `intake opens ${timing.ivoBtdc}° before, closes ${timing.ivcAbdc}° after; exhaust opens ${timing.evoBbdc}° before, closes ${timing.evcAtdc}° after${timing.assumed ? ' (a cautious default: the source gives none)' : ''}; ${marginOf(pattern)}° kept clear of the ramps${timing.lift ? `, as it was given at ${timing.lift} mm of lift` : ''}`,
     },
     pattern.camDrive !== 'unsaid' && { name: 'Cams driven by', text: pattern.camDrive },
+    pattern.camsAbove !== 'unsaid' && {
+      name: 'Cams above each head',
+      text: pattern.camsAbove === 'two' ? 'two: intake and exhaust' : 'one',
+    },
+    pattern.coverHoldsCams && {
+      name: 'Cover',
+      text: 'its bolts hold the cams: they lie anew once it comes off again',
+    },
     !pattern.turnsBack && { name: 'Turned back', text: 'never: its tensioner or belt may jump' },
     pattern.decompressor && {
       name: 'Decompressor',

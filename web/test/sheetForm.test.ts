@@ -42,6 +42,8 @@ const gorge: SheetFile = sheetFile.parse({
     margin: 12.5,
     turnsBack: false,
     camDrive: 'gears',
+    camsAbove: 'two',
+    coverHoldsCams: true,
     decompressor: { role: 'exhaust', opens: 600, closes: 660 },
     makersStops: [
       { angle: 0, points: ['1I', '1Ea', '1Eb'] },

@@ -70,6 +70,7 @@ export const railFour: NewSheet = {
       exhaustSide: 'right',
       timing: { ivoBtdc: 18, ivcAbdc: 48, evoBbdc: 50, evcAtdc: 16, assumed: false, lift: null },
       camDrive: 'chain',
+      camsAbove: 'two',
       marks: [0, 180, 360, 540],
       means: {
         kind: 'shim',

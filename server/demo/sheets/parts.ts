@@ -40,6 +40,8 @@ export const PLAIN: Pick<
   | 'roleMeans'
   | 'turnsBack'
   | 'camDrive'
+  | 'camsAbove'
+  | 'coverHoldsCams'
   | 'decompressor'
   | 'makersStops'
 > = {
@@ -54,6 +56,8 @@ export const PLAIN: Pick<
   bridgeKind: 'plain',
   turnsBack: true,
   camDrive: 'unsaid',
+  camsAbove: 'unsaid',
+  coverHoldsCams: false,
   decompressor: null,
   makersStops: [],
 };
