@@ -158,7 +158,15 @@ describe('what is broken or worn out', () => {
   it('stands against going on until somebody decides, and a new part until it is measured', () => {
     expect(wearLeft(build({ wear: entry(cracked) })).undecided).toEqual(['Rocker 3E: Cracked']);
     const standing = standingOf(build({ stage: 'wear', wear: entry(cracked) }));
-    expect(obstaclesTo(standing).map(({ code }) => code)).toContain('wear_undecided');
+    // whichever stage it was seen at from there on; before it, going on to Wear is where it is decided
+    for (const stage of ['wear', 'head-work', 'set', 'prove'] as const)
+      expect(
+        obstaclesTo({ ...standing, stage }).map(({ code }) => code),
+        stage,
+      ).toContain('wear_undecided');
+    expect(obstaclesTo({ ...standing, stage: 'open-up' }).map(({ code }) => code)).not.toContain(
+      'wear_undecided',
+    );
     expect(obstaclesToSignOff(standing).map(({ code }) => code)).toContain('wear_undecided');
     const fitted = build({ wear: entry(cracked, decided('fitted')) });
     expect(wearLeft(fitted)).toEqual({ undecided: [], newParts: ['Rocker 3E'] });

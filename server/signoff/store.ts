@@ -1,5 +1,5 @@
 import type { BuildWrite } from '@zero-lash/contract/builds';
-import { obstaclesToSignOff, standingOf, stageOf } from '@zero-lash/core/builds';
+import { obstaclesToSignOff, STAGES, standingOf, stageOf } from '@zero-lash/core/builds';
 import type { signOffRequest } from '@zero-lash/contract/signoff';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
@@ -27,9 +27,11 @@ export async function signOff(
     });
   await refuseStale(db, taken, version);
   // what is being signed is what was seen: this write itself is the one after it
-  if (taken.seq - 1 !== seq)
+  const more = taken.seq - 1 - seq;
+  if (more < 0) throw new Refusal('came_in_since');
+  if (more > 0)
     throw new Refusal('came_in_since', {
-      detail: `${taken.seq - 1 - seq} more ${taken.seq - 1 - seq === 1 ? 'entry has' : 'entries have'} come in since this page was read: ${(await cameInSince(db, id)).join('; ')}. Look at it, then sign.`,
+      detail: `${more} more ${more === 1 ? 'entry has' : 'entries have'} come in since this page was read: ${(await cameInSince(db, id, more)).join('; ')}. Look at it, then sign.`,
     });
   if (build.stage !== 'close')
     throw new Refusal('not_provable', {
@@ -65,21 +67,24 @@ export async function signOff(
   );
 }
 
-const NEWEST = 3;
-
-/** What was written in a build last, in words, the newest first: what a signature does not name yet. */
-async function cameInSince(db: Knex, id: string): Promise<readonly string[]> {
+/** What was written in a build last, by whom and where, as many rows as are asked for: what a signature does not name yet. */
+async function cameInSince(db: Knex, id: string, newest: number): Promise<readonly string[]> {
   const { rows } = await db.raw(
-    `select p.name || ': ' || w.what as said from (
-       select g.at, g.by, 'a reading at ' || g.point as what from readings g join rounds r on r.id = g.round_id where r.build_id = :id
-       union all select s.at, s.by, 'a setting at ' || s.point from settings s where s.build_id = :id
-       union all select t.at, t.by, 'a tick at ' || t.stage from stage_ticks t where t.build_id = :id
-       union all select n.at, n.by, 'a note at ' || n.stage from stage_notes n where n.build_id = :id
-       union all select e.at, e.by, case e.room when 'ledger' then 'the count of parts' when 'wear' then 'the wear sheet'
-           when 'headwork' then 'head work' else 'how it ran' end from build_entries e where e.build_id = :id
-       union all select f.at, f.by, 'a photograph' from photographs f where f.build_id = :id
-     ) w join people p on p.id = w.by order by w.at desc limit ${NEWEST}`,
-    { id },
+    `select p.name as by, w.what, array_remove(array_agg(distinct w.place), null) as places from (
+       select * from (
+         select g.at, g.by, 'readings' as what, g.point as place from readings g join rounds r on r.id = g.round_id where r.build_id = :id
+         union all select s.at, s.by, 'settings', s.point from settings s where s.build_id = :id
+         union all select t.at, t.by, 'ticks', t.stage from stage_ticks t where t.build_id = :id
+         union all select n.at, n.by, 'notes', n.stage from stage_notes n where n.build_id = :id
+         union all select e.at, e.by, case e.room when 'ledger' then 'the count of parts' when 'wear' then 'the wear sheet'
+             when 'headwork' then 'head work' else 'how it ran' end, null from build_entries e where e.build_id = :id
+         union all select f.at, f.by, 'photographs', null from photographs f where f.build_id = :id
+       ) every order by at desc limit :newest
+     ) w join people p on p.id = w.by group by p.name, w.what order by max(w.at) desc`,
+    { id, newest },
   );
-  return (rows as { said: string }[]).map(({ said }) => said);
+  return (rows as { by: string; what: string; places: string[] }[]).map(({ by, what, places }) => {
+    const named = places.map((place) => STAGES.find(({ key }) => key === place)?.title ?? place);
+    return `${by}: ${what}${named.length === 0 ? '' : ` at ${named.join(', ')}`}`;
+  });
 }

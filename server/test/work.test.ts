@@ -118,11 +118,20 @@ describe('the whole job', () => {
       stage: 'close',
       text: 'One bolt was short.',
     });
+    for (const check of ['cover', 'first-start', 'counted-in', 'cover'])
+      await shop.call(BENCH, 'POST', `builds/${build.id}/ticks`, { stage: 'close', check, done: true });
     const unseen = { version: build.version, seq: build.seq };
     expect(await shop.call(LEAD, 'POST', `builds/${build.id}/sign-off`, unseen)).toMatchObject({
       status: 409,
-      body: { code: 'came_in_since', detail: expect.stringContaining('a note at close') },
+      body: {
+        code: 'came_in_since',
+        detail: expect.stringMatching(
+          /^5 more entries have come in since this page was read: (?=.*: notes at Close and sign off).*: ticks at Close and sign off/,
+        ),
+      },
     });
+    const ahead = { version: build.version, seq: build.seq + 50 };
+    expect((await shop.call(LEAD, 'POST', `builds/${build.id}/sign-off`, ahead)).status).toBe(409);
     build = await shop.build(build.id);
     const signing = () =>
       shop.write(LEAD, 'POST', `builds/${build.id}/sign-off`, { version: build.version, seq: build.seq });
