@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { isDeepStrictEqual } from 'node:util';
 import { problem } from '@zero-lash/contract/problems';
-import type { BuildHead, BuildParts, BuildWrite } from '@zero-lash/contract/builds';
+import type { BuildHead, BuildParts, BuildWrite, ChangeKind } from '@zero-lash/contract/builds';
 import type { ReadingRow } from '@zero-lash/contract/measuring';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import type { FastifyInstance, FastifyReply, FastifyRequest, InjectOptions } from 'fastify';
@@ -38,6 +38,19 @@ const BUILD_PARTS = [
   'photographs',
   'know-how',
 ] as const;
+
+/** Where the rows of each kind of change are read. */
+const ROOM_OF: Readonly<Record<Exclude<ChangeKind, 'head'>, (typeof BUILD_PARTS)[number]>> = {
+  ...{ round: 'rounds', reading: 'rounds', conditions: 'rounds', turning: 'rounds' },
+  ...{ setting: 'settings', tick: 'ticks', note: 'notes', recheck: 'rechecks', wear: 'wear' },
+  ...{
+    headwork: 'headwork',
+    ledger: 'ledger',
+    ran: 'ran',
+    photograph: 'photographs',
+    'know-how': 'know-how',
+  },
+};
 
 /** A server on a database of its own, with the demo world in it, called over HTTP. */
 export class TestShop {
@@ -148,17 +161,30 @@ export class TestShop {
 
   /** Everything that is read of a build, room by room. */
   async build(id: string): Promise<BuildView> {
-    const read = async <Body>(path: string) => {
-      const { status, body } = await this.call<Body>(LEAD, 'GET', path);
-      if (status !== 200) throw new Error(`${path}: ${status} ${JSON.stringify(body)}`);
-      return body;
-    };
-    const { seq, rows: head } = await read<{ seq: number; rows: BuildHead }>(`builds/${id}`);
-    const parts = await Promise.all(
-      BUILD_PARTS.map(async (part) => [part, (await read<{ rows: unknown }>(`builds/${id}/${part}`)).rows]),
+    const { seq, rows: head } = await this.#read<{ seq: number; rows: BuildHead }>(`builds/${id}`);
+    const sheet = await this.#read<SheetRevision>(`sheet-revisions/${head.revisionId}`);
+    return { ...head, seq, sheet, ...(await this.#rooms(id, BUILD_PARTS)) } as BuildView;
+  }
+
+  /** A build after a write in it: the build itself, and the rooms that the write says it changed, are read again. */
+  async buildAfter(before: BuildView, { changes = [] }: Partial<BuildWrite>): Promise<BuildView> {
+    const { seq, rows: head } = await this.#read<{ seq: number; rows: BuildHead }>(`builds/${before.id}`);
+    const rooms = [...new Set(changes.flatMap(({ kind }) => (kind === 'head' ? [] : [ROOM_OF[kind]])))];
+    return { ...before, ...head, seq, ...(await this.#rooms(before.id, rooms)) };
+  }
+
+  async #rooms(id: string, rooms: readonly (typeof BUILD_PARTS)[number][]): Promise<object> {
+    return Object.fromEntries(
+      await Promise.all(
+        rooms.map(async (room) => [room, (await this.#read<{ rows: unknown }>(`builds/${id}/${room}`)).rows]),
+      ),
     );
-    const sheet = await read<SheetRevision>(`sheet-revisions/${head.revisionId}`);
-    return { ...head, seq, sheet, ...Object.fromEntries(parts) } as BuildView;
+  }
+
+  async #read<Body>(path: string): Promise<Body> {
+    const { status, body } = await this.call<Body>(LEAD, 'GET', path);
+    if (status !== 200) throw new Error(`${path}: ${status} ${JSON.stringify(body)}`);
+    return body;
   }
 
   /** Writes in a build, and reads the whole of it after; what is refused is answered as it is. */

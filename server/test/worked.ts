@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import type { BuildWrite } from '@zero-lash/contract/builds';
 import type { EngineRow } from '@zero-lash/contract/engines';
 import { STAGE_KEYS, stageOf, type StageKey } from '@zero-lash/core/builds';
 import { lashPoints } from '@zero-lash/core/sheets';
@@ -45,9 +46,9 @@ export class Work {
   }
 
   async #send(method: 'POST' | 'GET', path: string, body?: object, who = BENCH) {
-    const answer = await this.#shop.call<BuildView & { code: string }>(who, method, path, body);
+    const answer = await this.#shop.call<BuildView & BuildWrite & { code: string }>(who, method, path, body);
     const { seq } = this.build;
-    this.build = await this.#shop.build(this.build.id);
+    this.build = await this.#shop.buildAfter(this.build, answer.body);
     // every write is numbered, and what is refused is not
     expect(this.build.seq, path).toBe(seq + (answer.status < 300 ? 1 : 0));
     return answer;
