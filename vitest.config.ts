@@ -9,7 +9,9 @@ export default defineConfig({
       { test: { name: 'core', include: ['core/**/*.test.ts'], testTimeout: 30_000, isolate: false } },
       { test: { name: 'contract', include: ['contract/**/*.test.ts'], isolate: false } },
       // a page is drawn in a moment, but not on a machine that is busy with something else
-      { test: { name: 'web', include: ['web/**/*.test.{ts,tsx}'], testTimeout: 30_000 } },
+      { test: { name: 'web', include: ['web/**/*.test.ts'], testTimeout: 30_000 } },
+      // the pages are read in once a worker: what shows them leaves the store as it found it (`atTheBench`)
+      { test: { name: 'pages', include: ['web/**/*.test.tsx'], testTimeout: 30_000, isolate: false } },
       {
         test: {
           name: 'server',

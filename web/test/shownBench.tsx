@@ -7,8 +7,9 @@ import type { Means, Pattern } from '@zero-lash/core/sheets';
 import { type ReactElement } from 'react';
 import { Provider } from 'react-redux';
 import { MemoryRouter } from 'react-router';
-import { afterEach, beforeEach } from 'vitest';
+import { afterEach, beforeEach, vi } from 'vitest';
 import { inlineSix } from '../../core/test/patterns.ts';
+import { api } from '../app/api.ts';
 import { outboxRead } from '../app/outbox.ts';
 import { store } from '../app/store.ts';
 import { system } from '../app/theme.ts';
@@ -154,6 +155,9 @@ export function atTheBench(): void {
   beforeEach(() => void signIn('bench'));
   afterEach(() => {
     cleanup();
+    vi.restoreAllMocks();
+    vi.unstubAllGlobals();
+    store.dispatch(api.util.resetApiState());
     store.dispatch(outboxRead([]));
     localStorage.clear();
   });
