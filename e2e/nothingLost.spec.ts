@@ -17,6 +17,9 @@ import {
 } from './bench.ts';
 import { openOwnShop } from './shopFloor.ts';
 
+// the device keeps the whole application, and goes on without the server
+test.use({ serviceWorkers: 'allow' });
+
 const SIXTEEN = fours(4);
 
 /** Measures as many points as they come to hand; gives which. */

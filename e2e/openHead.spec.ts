@@ -4,6 +4,9 @@ import { join } from 'node:path';
 import { expect, test, type Page } from '@playwright/test';
 import { atOpenUp, fours, signIn, withHeadOpen } from './bench.ts';
 
+// the device keeps the whole application, and goes on without the server
+test.use({ serviceWorkers: 'allow' });
+
 /** Sixteen valves in head order, as their places are called. */
 const SIXTEEN = fours(4);
 const INTAKES = /I/;

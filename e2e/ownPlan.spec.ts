@@ -2,6 +2,9 @@ import { expect, test } from '@playwright/test';
 import { entry, onHead, openEngine, signIn } from './bench.ts';
 import { figure, measureAll, place, signedOff } from './ran.ts';
 
+// the device keeps the whole application, and goes on without the server
+test.use({ serviceWorkers: 'allow' });
+
 test('an engine gets a plan of its own, a short look that holds is enough, and one that does not is of the whole head', async ({
   page,
 }) => {

@@ -31,5 +31,7 @@ export default defineConfig({
     locale: 'en-GB',
     timezoneId: 'Europe/Vienna',
     actionTimeout: 15_000,
+    // each journey comes as a new device: only those that go without the server keep the whole application first
+    serviceWorkers: 'block',
   },
 });

@@ -7,6 +7,9 @@ import { atAsFound, entry, onHead } from './bench.ts';
 import { CHROMIUM } from './playwright.config.ts';
 import { openOwnShop } from './shopFloor.ts';
 
+// the device keeps the whole application, and goes on without the server
+test.use({ serviceWorkers: 'allow' });
+
 /** An address of this machine that is not its loopback, where it has one. */
 const [address = '127.0.0.1'] = Object.values(networkInterfaces())
   .flatMap((each) => each ?? [])
