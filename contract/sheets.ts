@@ -51,7 +51,8 @@ export const source = z.object({
 /** What wears, and is held against a limit while the head is open. */
 export const wearPart = z.enum(Object.keys(LIMIT_KINDS) as [LimitKey, ...LimitKey[]]);
 
-const figure = z.number().min(0).max(100_000);
+// a fit may be given as an interference: less than nothing
+const figure = z.number().min(-10).max(100_000);
 const perhaps = figure.nullable().default(null);
 
 const limitFields = z.object({

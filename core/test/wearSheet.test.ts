@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { doubtFigure, nearOf } from '../wear/typedFigures.ts';
 import { describe, expect, it } from 'vitest';
 import { standingLines, type Entry } from '../builds/index.ts';
 import {
@@ -15,18 +16,18 @@ import {
   characteristicOf,
   characteristicsFor,
   DAMAGE,
-  doubtFigure,
   doubtLimit,
+  doubtTyped,
   figuresAt,
   hollowAt,
   LIMIT_KINDS,
   limitAt,
-  nearOf,
   parseFigures,
   PARTS,
   partFates,
   placesOf,
   wearAt,
+  wearBetween,
   WEAR_FEATURES,
   wearKey,
   wearSheetOf,
@@ -452,11 +453,128 @@ describe('what is typed into a wear sheet', () => {
   });
 });
 
+describe('a figure as it is typed', () => {
+  const item = (key: string) => characteristicOf(key)!;
+  const doubt = (key: string, field: string, typed: number[], beside: Record<string, number[]> = {}) => {
+    const lines = Object.entries(beside).map(([name, values]) => figure(key, '1I', name, values));
+    const place = placesOf(inlineSix, item(key)).find((each) => each.key === '1I')!;
+    const of = item(key).fields.find((each) => each.key === field)!;
+    return doubtTyped(
+      sheetOf(lines, LIMITS),
+      inlineSix,
+      { set: 'found', item: item(key), field: of, place },
+      typed,
+    );
+  };
+
+  it('is held against its limits with what stands beside it, and asked about before it is graded', () => {
+    // a nose of 36.17 typed without its point, and of nothing like it
+    expect(doubt('lobe', 'height', [361.7], { base: [28] })).toMatchObject({
+      ...{ value: 361.7, suggestion: 36.17, against: 'limits', held: { part: 'lobe-lift' } },
+    });
+    expect(doubt('lobe', 'base', [28], { height: [361.7] })).toMatchObject({ suggestion: null });
+    expect(doubt('lobe', 'height', [36.55], { base: [28] })).toBeNull();
+    expect(doubt('stem-guide', 'stem', [59.8], { guide: [6.02] })).toMatchObject({
+      ...{ suggestion: 5.98, against: 'possible', swapped: false },
+    });
+    expect(doubt('stem-guide', 'guide', [5.98], { stem: [6.02] })).toMatchObject({
+      ...{ suggestion: null, against: 'possible', swapped: true },
+    });
+    expect(doubt('stem-guide', 'guide', [6.02], { stem: [5.98] })).toBeNull();
+    expect(doubt('valve-margin', 'value', [11])).toMatchObject({ suggestion: 1.1 });
+    expect(doubt('valve-margin', 'value', [0.5])).toBeNull();
+    expect(doubt('seat-width', 'value', [13])).toMatchObject({ suggestion: 1.3 });
+    // nothing is known to hold it against
+    expect(doubt('piece-in', 'value', [240])).toBeNull();
+  });
+
+  it('says nothing by a clearance under nothing, but where the source gives an interference', () => {
+    const stems = (limits: GivenLimit[]) =>
+      wearAt(
+        sheetOf(
+          [figure('stem-guide', '1I', 'stem', [6.02]), figure('stem-guide', '1I', 'guide', [5.98])],
+          limits,
+        ),
+        inlineSix,
+        item('stem-guide'),
+        placesOf(inlineSix, item('stem-guide')).find(({ key }) => key === '1I')!,
+      );
+    expect(stems(LIMITS)).toMatchObject({ verdict: null, isImpossible: true });
+    const press = limit('stem-guide', { nominal: -0.05, limit: 0.02 });
+    expect(doubtLimit(press)).toBeNull();
+    expect(stems([press])).toMatchObject({ verdict: 'keep', isImpossible: false });
+    expect(doubtLimit(limit('valve-margin', { nominal: 1, limit: -0.1 }))).toContain('less than nothing');
+  });
+
+  it('has a limit of nothing for a limit', () => {
+    const runout = (value: number) =>
+      wearAt(
+        sheetOf([figure('stem-runout', '1I', 'value', [value])], [limit('stem-runout', { limit: 0 })]),
+        inlineSix,
+        item('stem-runout'),
+        placesOf(inlineSix, item('stem-runout')).find(({ key }) => key === '1I')!,
+      )?.verdict;
+    expect([runout(0), runout(0.01)]).toEqual(['keep', 'replace']);
+  });
+});
+
 describe('the table of what is measured', () => {
   it('names every limit once that something is held against', () => {
     const used = new Set(CHARACTERISTICS.flatMap(({ limits }) => limits));
     for (const key of Object.keys(LIMIT_KINDS) as LimitKey[])
       if (key !== 'tip-grinding') expect(used.has(key), key).toBe(true);
     expect(new Set(CHARACTERISTICS.map(({ key }) => key)).size).toBe(CHARACTERISTICS.length);
+  });
+});
+
+describe('what is measured build after build', () => {
+  const fate = (part: 'guide' | 'spring', place: string): WearLine => ({
+    ...{ kind: 'fate', part, place, fate: 'replace', order: 'fitted', reason: '' },
+  });
+  const stem = (stem: number, guide: number, set: 'found' | 'fitted' = 'found') => [
+    figure('stem-guide', '1I', 'stem', [stem], { set }),
+    figure('stem-guide', '1I', 'guide', [guide], { set }),
+  ];
+  const builds = (...lines: WearLine[][]) =>
+    lines.map((each, index) => ({ running: 1000 * (index + 1), sheet: sheetOf(each, LIMITS) }));
+  const trend = (...lines: WearLine[][]) => wearBetween(inlineSix, builds(...lines));
+
+  it('is followed to its limit', () => {
+    expect(trend(stem(5.97, 6), stem(5.96, 6))).toMatchObject([
+      {
+        part: 'stem-guide',
+        before: [],
+        seen: [{ usage: 1000 }, { usage: 2000 }],
+        left: expect.closeTo(4000, 6),
+      },
+    ]);
+    expect(trend(stem(5.97, 6))).toEqual([]);
+  });
+
+  it('begins anew where the part was replaced, and shows what was found before', () => {
+    const [first] = trend(
+      stem(5.97, 6),
+      [...stem(5.93, 6), ...stem(5.975, 6, 'fitted'), fate('guide', '1I')],
+      stem(5.965, 6),
+    );
+    expect(first!.before.map((each) => each.toFixed(2))).toEqual(['0.03', '0.07']);
+    expect(first!.seen.map(({ usage }) => usage)).toEqual([2000, 3000]);
+    expect(first!.perUnit).toBeCloseTo(0.01 / 1000, 9);
+    const [unmeasured] = trend(stem(5.97, 6), [...stem(5.93, 6), fate('guide', '1I')], stem(5.965, 6));
+    expect(unmeasured).toMatchObject({ perUnit: null, seen: [{ usage: 3000 }] });
+  });
+
+  it('follows the figure that its limit is of: what a spring presses with, and not its rate', () => {
+    const spring = (force: number) =>
+      Object.entries({
+        'height-1': 40,
+        'force-1': force,
+        'height-2': 30,
+        'force-2': force + 300,
+        installed: 40,
+      }).map(([name, value]) => figure('spring-force', '1I', name, [value]));
+    const [seated] = trend(spring(200), spring(190));
+    expect(seated).toMatchObject({ part: 'spring-force', left: expect.closeTo(2500, 6) });
+    expect(seated!.seen.map(({ measured }) => measured)).toEqual([200, 190]);
   });
 });

@@ -3,6 +3,8 @@ import { LIMIT_KINDS, type GivenLimit, type LimitKey, type WearUnit } from './li
 import * as features from './features.ts';
 import { gradeOfLimit, isUnder, shareOfLimit, worstOf, type Grade } from './grade.ts';
 
+const { greatest, least, meanOf, spreadOf } = features;
+
 /** The pages of a wear sheet: each holds what is measured in one way, in one sitting. */
 export const WEAR_PAGES = {
   pressure: 'Compression and leak-down',
@@ -40,7 +42,13 @@ export interface Derived {
   readonly unit: WearUnit;
 }
 
-/** What figures come to: null as a verdict where no limit says. */
+/** A figure, read or worked out, and the limit it is held against. */
+export interface HeldFigure {
+  readonly figure: number;
+  readonly part: LimitKey;
+}
+
+/** What figures come to: null as a verdict where no limit says, or where what they come to cannot be. */
 export interface Graded {
   readonly verdict: Grade | null;
   /** share of the allowance used; null where there is none */
@@ -48,6 +56,8 @@ export interface Graded {
   readonly derived: readonly Derived[];
   /** limits without which more cannot be said */
   readonly missing: readonly LimitKey[];
+  /** what was held against its limit, the first one first */
+  readonly held: readonly HeldFigure[];
 }
 
 /** Something that is measured, place by place. */
@@ -119,7 +129,20 @@ const nothingSaid = (derived: readonly Derived[], missing: readonly LimitKey[]):
   used: null,
   derived,
   missing,
+  held: [],
 });
+
+/**
+ * Whether a figure cannot be: less than no clearance, runout or stretch. Where the source itself gives an interference it may.
+ *
+ * @example isImpossible({ figure: -0.04, part: 'stem-guide' }, limits) // true
+ */
+export function isImpossible({ figure, part }: HeldFigure, limits: LimitsThere): boolean {
+  const { form, grows } = LIMIT_KINDS[part];
+  if (form === 'band' || !grows || !isUnder(figure, 0)) return false;
+  const { nominal, limit } = limits[part] ?? { nominal: null, limit: null };
+  return ![nominal, limit].some((given) => given !== null && given < 0);
+}
 
 /** Grades a figure by the limit that holds: from its nominal, at most, at least, or within a band. */
 function byLimit(
@@ -129,6 +152,7 @@ function byLimit(
 ): Pick<Graded, 'verdict' | 'used'> | null {
   const given = limits[part];
   if (!given) return null;
+  if (isImpossible({ figure, part }, limits)) return { verdict: null, used: null };
   const { form, grows } = LIMIT_KINDS[part];
   if (form === 'band') {
     if (given.min === null || given.max === null) return null;
@@ -140,7 +164,7 @@ function byLimit(
   const { nominal, limit } = given;
   if (limit === null) return null;
   if (form === 'at-most')
-    return { verdict: gradeOfLimit(Math.max(0, figure), limit), used: shareOfLimit(figure, limit) };
+    return { verdict: gradeOfLimit(figure, limit), used: limit > 0 ? shareOfLimit(figure, limit) : null };
   if (form === 'at-least' || nominal === null) {
     const past = grows ? isUnder(limit, figure) : isUnder(figure, limit);
     return { verdict: past ? 'replace' : 'keep', used: null };
@@ -155,16 +179,17 @@ function together(
   limits: LimitsThere,
   derived: readonly Derived[],
 ): Graded {
-  const known = figures.filter((pair): pair is readonly [number, LimitKey] => pair[0] !== null);
-  const graded = known.map(([figure, part]) => byLimit(figure, part, limits));
-  const missing = known.filter((_, index) => graded[index] === null).map(([, part]) => part);
+  const held = figures.flatMap(([figure, part]) => (figure === null ? [] : [{ figure, part }]));
+  const graded = held.map(({ figure, part }) => byLimit(figure, part, limits));
+  const missing = held.filter((_, index) => graded[index] === null).map(({ part }) => part);
   const said = graded.filter((one) => one !== null);
-  if (said.length === 0) return nothingSaid(derived, missing);
+  const verdicts = said.flatMap(({ verdict }) => (verdict === null ? [] : [verdict]));
+  // one that cannot be leaves the others standing where they are bad, and nothing where they are good
+  const isOpen = verdicts.length < said.length && worstOf(verdicts) === 'keep';
   return {
-    verdict: worstOf(said.map(({ verdict }) => verdict!)),
+    verdict: said.length === 0 || isOpen ? null : worstOf(verdicts),
     used: said.find(({ used }) => used !== null)?.used ?? null,
-    derived,
-    missing,
+    ...{ derived, missing, held },
   };
 }
 
@@ -185,8 +210,8 @@ function single(
     fields: [field('value', label, 4, unit)],
     grade: ({ value = [] }, limits) => {
       if (value.length === 0) return null;
-      const worst = form === 'band' || grows ? Math.max(...value) : Math.min(...value);
-      const ends = form === 'band' ? [Math.min(...value), worst] : [worst];
+      const worst = form === 'band' || grows ? greatest(value) : least(value);
+      const ends = form === 'band' ? [least(value), worst] : [worst];
       return together(
         ends.map((figure) => [figure, limit]),
         limits,
@@ -195,11 +220,6 @@ function single(
     },
   };
 }
-
-const clearanceOf = (outer: readonly number[], inner: readonly number[]) =>
-  Math.max(...outer) - Math.min(...inner);
-const spread = (figures: readonly number[]) => Math.max(...figures) - Math.min(...figures);
-const mean = (figures: readonly number[]) => figures.reduce((sum, one) => sum + one, 0) / figures.length;
 
 /** Something that runs in something else. */
 function running(
@@ -217,10 +237,10 @@ function running(
     fields: [field(inner, innerLabel), field(outer, outerLabel)],
     grade: (figures, limits) => {
       if (!have(figures, inner, outer)) return null;
-      const clearance = clearanceOf(figures[outer]!, figures[inner]!);
-      const more = [figures[outer]!, figures[inner]!].map(spread);
-      return together([[clearance, key]], limits, [
-        mm('clearance', clearance),
+      const { clearanceMax } = features.clearances(figures[outer]!, figures[inner]!);
+      const more = [figures[outer]!, figures[inner]!].map(spreadOf);
+      return together([[clearanceMax, key]], limits, [
+        mm('clearance', clearanceMax),
         ...(more[0]! > 0 ? [mm(`${outerLabel.toLowerCase()} spread`, more[0]!)] : []),
         ...(more[1]! > 0 ? [mm(`${innerLabel.toLowerCase()} spread`, more[1]!)] : []),
       ]);
@@ -267,10 +287,11 @@ export const CHARACTERISTICS: readonly Characteristic[] = [
     limits: ['leak-down-watch', 'leak-down'],
     grade: ({ value = [] }, limits) => {
       if (value.length === 0) return null;
-      const worst = Math.max(...value);
+      const worst = greatest(value);
+      const held = [{ figure: worst, part: 'leak-down' as const }];
       const watch = limits['leak-down-watch']?.limit ?? null;
       const limit = limits['leak-down']?.limit ?? null;
-      if (limit === null) return nothingSaid([], ['leak-down']);
+      if (limit === null) return { ...nothingSaid([], ['leak-down']), held };
       const { verdict } = features.leakDown({
         cylinders: [{ cylinder: '1', percent: worst }],
         watch: watch ?? limit,
@@ -278,9 +299,10 @@ export const CHARACTERISTICS: readonly Characteristic[] = [
       });
       return {
         verdict,
-        used: shareOfLimit(worst, limit),
+        used: limit > 0 ? shareOfLimit(worst, limit) : null,
         derived: [],
         missing: watch === null ? ['leak-down-watch'] : [],
+        held,
       };
     },
     how: 'At the firing TDC with the crank barred, so that the air does not turn it; listen where it escapes.',
@@ -292,13 +314,14 @@ export const CHARACTERISTICS: readonly Characteristic[] = [
     grade: ({ height = [], base = [] }, limits) => {
       const stations = Math.min(height.length, base.length);
       if (stations === 0) return null;
-      const lifts = height.slice(0, stations).map((one, index) => one - base[index]!);
-      const lift = Math.min(...lifts);
+      const { lift, taper } = features.lobeLift(
+        height.slice(0, stations).map((one, index) => ({ height: one, base: base[index]! })),
+      );
       const nominal = limits['lobe-lift']?.nominal ?? null;
       return together([[lift, 'lobe-lift']], limits, [
         mm('lift', lift),
         ...(nominal === null ? [] : [mm('lost', nominal - lift)]),
-        ...(stations > 1 ? [mm('taper', spread(lifts))] : []),
+        ...(stations > 1 ? [mm('taper', taper)] : []),
       ]);
     },
     how: 'At the same stations along the lobe for both: the lift is the least of their differences.',
@@ -315,9 +338,9 @@ export const CHARACTERISTICS: readonly Characteristic[] = [
       const planes = [front, rear].filter((plane) => plane.length > 0);
       const round = planes.filter((plane) => plane.length > 1);
       if (planes.length === 0) return null;
-      const clearance = bore.length > 0 ? clearanceOf(bore, planes.flat()) : null;
-      const ovality = round.length > 0 ? Math.max(...round.map(spread)) : null;
-      const taper = planes.length > 1 ? spread(planes.map(mean)) : null;
+      const clearance = bore.length > 0 ? features.clearances(bore, planes.flat()).clearanceMax : null;
+      const ovality = round.length > 0 ? features.journalForm(round).ovality : null;
+      const taper = planes.length > 1 ? features.journalForm(planes).taper : null;
       return together(
         [
           [clearance, 'journal-clearance'],
@@ -356,11 +379,10 @@ export const CHARACTERISTICS: readonly Characteristic[] = [
     limits: ['stem-guide'],
     grade: (figures, limits) => {
       if (!have(figures, 'wobble', 'height', 'length') || figures['length']![0]! <= 0) return null;
-      const { clearanceMax } = features.guideWobble({
-        wobble: Math.max(...figures['wobble']!),
+      const clearanceMax = features.wobbleClearance({
+        wobble: greatest(figures['wobble']!),
         height: figures['height']![0]!,
         guideLength: figures['length']![0]!,
-        clearance: { nominal: 0, limit: 1 },
       });
       return together([[clearanceMax, 'stem-guide']], limits, [mm('clearance', clearanceMax)]);
     },
@@ -389,8 +411,8 @@ export const CHARACTERISTICS: readonly Characteristic[] = [
     limits: ['seat-free-face'],
     grade: ({ outer = [], inner = [] }, limits) => {
       if (outer.length === 0 || inner.length === 0) return null;
-      const [rim, throat] = [Math.min(...outer), Math.min(...inner)];
-      const off = (mean(outer) - mean(inner)) / 2;
+      const [rim, throat] = [least(outer), least(inner)];
+      const off = (meanOf(outer) - meanOf(inner)) / 2;
       const named = off > 0 ? 'off the middle, inward' : 'off the middle, outward';
       return together([[Math.min(rim, throat), 'seat-free-face']], limits, [
         ...(off === 0 ? [] : [mm(named, Math.abs(off))]),
@@ -414,8 +436,8 @@ export const CHARACTERISTICS: readonly Characteristic[] = [
     grade: ({ before = [], after = [] }, limits) => {
       const last = after.length > 0 ? after : before;
       if (last.length === 0) return null;
-      const rose = before.length > 0 && after.length > 0 ? mean(after) - mean(before) : null;
-      return together([[mean(last), 'stem-height']], limits, rose === null ? [] : [mm('risen', rose)]);
+      const rose = before.length > 0 && after.length > 0 ? meanOf(after) - meanOf(before) : null;
+      return together([[meanOf(last), 'stem-height']], limits, rose === null ? [] : [mm('risen', rose)]);
     },
     how: 'From the spring’s seat to the tip, valve held shut: before the seat is touched, and after.',
   },
@@ -446,9 +468,7 @@ export const CHARACTERISTICS: readonly Characteristic[] = [
       if (first === second) return null;
       const lift = limits['lobe-lift']?.nominal ?? null;
       const bind = one('bind');
-      const { rate, seatForce, openForce, bindMargin } = features.spring({
-        freeLength: 0,
-        freeLengthSpec: { nominal: 0, limit: 1 },
+      const { rate, seatForce, openForce, bindMargin } = features.springForces({
         loads: [
           { height: first, force: one('force-1')! },
           { height: second, force: one('force-2')! },
@@ -539,7 +559,7 @@ export const CHARACTERISTICS: readonly Characteristic[] = [
     limits: [],
     grade: ({ shim = [], gap = [], bare = [] }) => {
       if (!have({ shim, gap, bare }, 'shim', 'gap', 'bare')) return null;
-      return nothingSaid([mm('offset', mean(shim) + mean(gap) - mean(bare))], []);
+      return nothingSaid([mm('offset', meanOf(shim) + meanOf(gap) - meanOf(bare))], []);
     },
     how: 'How much lower a shim lies than what a bare gap is measured against: found once with a shim that is known, valve by valve.',
   },
@@ -559,7 +579,7 @@ export const CHARACTERISTICS: readonly Characteristic[] = [
     grade: ({ measured = [], new: fresh = [] }, limits) => {
       const nominal = fresh[0];
       if (measured.length === 0 || nominal === undefined || nominal <= 0) return null;
-      const { stretchPercent } = features.chain({ measured, nominal, limitPercent: 1 });
+      const stretchPercent = features.stretchOf({ measured, nominal });
       return together([[stretchPercent, 'chain-stretch']], limits, [
         { label: 'stretched', value: stretchPercent, unit: '%' },
       ]);
@@ -609,6 +629,7 @@ export function gradePressures(
         used: null,
         derived: [{ label: 'under the best', value: ((best - pressure) / best) * 100, unit: '%' }],
         missing,
+        held: [{ figure: pressure, part: 'compression' as const }],
       },
     ]),
   );

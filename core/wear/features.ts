@@ -10,10 +10,15 @@ import {
   type WearLimits,
 } from './grade.ts';
 
-const least = (figures: readonly number[]) => Math.min(...figures);
-const greatest = (figures: readonly number[]) => Math.max(...figures);
-const spreadOf = (figures: readonly number[]) => greatest(figures) - least(figures);
-const meanOf = (figures: readonly number[]) => figures.reduce((sum, one) => sum + one, 0) / figures.length;
+/** The least of several figures. */
+export const least = (figures: readonly number[]) => Math.min(...figures);
+/** The greatest of several figures. */
+export const greatest = (figures: readonly number[]) => Math.max(...figures);
+/** How far several figures lie apart. */
+export const spreadOf = (figures: readonly number[]) => greatest(figures) - least(figures);
+/** The mean of several figures. */
+export const meanOf = (figures: readonly number[]) =>
+  figures.reduce((sum, one) => sum + one, 0) / figures.length;
 
 /** A graded figure: the share of its allowance that is used, and what that comes to. */
 export interface Graded {
@@ -33,6 +38,12 @@ export interface LobeInput {
   readonly minLift: number;
 }
 
+/** The lift that a lobe has left, at the station where that is least, and how far its stations differ; mm. */
+export function lobeLift(stations: LobeInput['stations']) {
+  const lifts = stations.map(({ height, base }) => height - base);
+  return { lift: least(lifts), taper: spreadOf(lifts) };
+}
+
 /**
  * Grades a cam lobe by the lift it has left, at the station where that is least.
  *
@@ -41,14 +52,8 @@ export interface LobeInput {
  * @example lobe({ stations: [{ height: 36.501, base: 28 }], specLift: 8.62, minLift: 8.45 }).verdict // 'watch'
  */
 export function lobe({ stations, specLift, minLift }: LobeInput) {
-  const lifts = stations.map(({ height, base }) => height - base);
-  const lift = least(lifts);
-  return {
-    lift,
-    loss: specLift - lift,
-    taper: spreadOf(lifts),
-    ...graded(lift, { nominal: specLift, limit: minLift }),
-  };
+  const { lift, taper } = lobeLift(stations);
+  return { lift, loss: specLift - lift, taper, ...graded(lift, { nominal: specLift, limit: minLift }) };
 }
 
 /** A journal measured in planes of two diameters at right angles, and its bore; mm. */
@@ -60,6 +65,18 @@ export interface JournalInput {
   readonly taperLimit?: number | undefined;
 }
 
+/** How far from round a journal is in its worst plane, and how its planes differ; mm. */
+export const journalForm = (planes: JournalInput['planes']) => ({
+  ovality: greatest(planes.map(spreadOf)),
+  taper: spreadOf(planes.map(meanOf)),
+});
+
+/** The least and the greatest clearance of one thing in another; under nothing where it does not go in. */
+export const clearances = (outer: readonly number[], inner: readonly number[]) => ({
+  clearanceMin: least(outer) - greatest(inner),
+  clearanceMax: greatest(outer) - least(inner),
+});
+
 /**
  * Grades a journal in its bore by its greatest clearance, and by its ovality and taper where they have a limit.
  *
@@ -68,15 +85,13 @@ export interface JournalInput {
  * @example journal(input).ovality // the greatest difference within a plane
  */
 export function journal({ planes, bore, clearance, ovalityLimit, taperLimit }: JournalInput) {
-  const diameters = planes.flat();
-  const ovality = greatest(planes.map(spreadOf));
-  const taper = spreadOf(planes.map(meanOf));
-  const clearanceMax = greatest(bore) - least(diameters);
+  const { ovality, taper } = journalForm(planes);
+  const { clearanceMin, clearanceMax } = clearances(bore, planes.flat());
   const { used, verdict } = graded(clearanceMax, clearance);
   return {
     ovality,
     taper,
-    clearanceMin: least(bore) - greatest(diameters),
+    clearanceMin,
     clearanceMax,
     used,
     verdict: worstOf([
@@ -100,7 +115,7 @@ export interface StemGuideInput {
  * @example stemGuide(input).bellMouth // how much wider the guide is at its widest than at its narrowest
  */
 export function stemGuide({ stem, guide, clearance }: StemGuideInput) {
-  const clearanceMax = greatest(guide) - least(stem);
+  const { clearanceMax } = clearances(guide, stem);
   return {
     clearanceMax,
     stemWear: spreadOf(stem),
@@ -123,31 +138,46 @@ export interface SpringInput {
 }
 
 /**
- * Grades a spring by its free length; one that holds its valve too weakly, or has too little left before its coils meet, is
- * replaced whatever its length.
+ * Works out what a spring presses with where it stands, and what is left before its coils meet.
  *
  * Rule: rate from two loads; seat force at the installed height, open force at the lift below it.
+ *
+ * @throws RangeError where the two loads are at one height
+ */
+export function springForces({
+  loads: [first, second],
+  installedHeight,
+  lift,
+  coilBindHeight,
+}: Pick<SpringInput, 'loads' | 'installedHeight' | 'lift' | 'coilBindHeight'>) {
+  if (!first || !second || first.height === second.height)
+    throw new RangeError('loads must be two, at two heights');
+  const rate = (second.force - first.force) / (first.height - second.height);
+  const forceAt = (height: number) => first.force + rate * (first.height - height);
+  const open = installedHeight - lift;
+  return {
+    rate,
+    seatForce: forceAt(installedHeight),
+    openForce: forceAt(open),
+    bindMargin: open - coilBindHeight,
+  };
+}
+
+/**
+ * Grades a spring by its free length; one that holds its valve too weakly, or has too little left before its coils meet, is
+ * replaced whatever its length.
  *
  * @throws RangeError where the two loads are at one height
  * @example spring(input).bindMargin // mm left between the coils with the valve fully open
  */
 export function spring(input: SpringInput) {
-  const [first, second] = input.loads;
-  if (!first || !second || first.height === second.height)
-    throw new RangeError('loads must be two, at two heights');
-  const rate = (second.force - first.force) / (first.height - second.height);
-  const forceAt = (height: number) => first.force + rate * (first.height - height);
-  const open = input.installedHeight - input.lift;
-  const seatForce = forceAt(input.installedHeight);
-  const bindMargin = open - input.coilBindHeight;
+  const forces = springForces(input);
+  const { seatForce, bindMargin } = forces;
   const { used, verdict } = graded(input.freeLength, input.freeLengthSpec);
   const weak = input.seatForceMin !== undefined && isUnder(seatForce, input.seatForceMin);
   const binds = input.bindMarginMin !== undefined && isUnder(bindMargin, input.bindMarginMin);
   return {
-    rate,
-    seatForce,
-    openForce: forceAt(open),
-    bindMargin,
+    ...forces,
     used,
     verdict: worstOf([verdict, weak || binds ? 'replace' : 'keep']),
   };
@@ -161,6 +191,16 @@ export interface ChainInput {
 }
 
 /**
+ * Works out how much longer a chain is than new, at its worst place; percent.
+ *
+ * @throws RangeError where nominal is not above 0
+ */
+export function stretchOf({ measured, nominal }: Pick<ChainInput, 'measured' | 'nominal'>): number {
+  if (!(nominal > 0)) throw new RangeError('nominal must be above 0');
+  return ((greatest([measured].flat()) - nominal) / nominal) * 100;
+}
+
+/**
  * Grades a chain by how much longer it is than new, at its worst place.
  *
  * Rule: 21 pins are 20 pitches; a chain is measured taut.
@@ -169,9 +209,7 @@ export interface ChainInput {
  * @example chain({ measured: 127.89, nominal: 127, limitPercent: 1.5 }).stretchPercent // 0.7008
  */
 export function chain({ measured, nominal, limitPercent }: ChainInput) {
-  if (!(nominal > 0)) throw new RangeError('nominal must be above 0');
-  const longest = greatest([measured].flat());
-  const stretchPercent = ((longest - nominal) / nominal) * 100;
+  const stretchPercent = stretchOf({ measured, nominal });
   const used = shareOfLimit(stretchPercent, limitPercent);
   return { stretchPercent, used, verdict: gradeOf(used) };
 }
@@ -204,12 +242,8 @@ export interface FitInput {
  * @example fit({ outer: [29.017], inner: [28.941], clearance: { nominal: 0.03, limit: 0.08 } }).clearanceMax // 0.076
  */
 export function fit({ outer, inner, clearance }: FitInput) {
-  const clearanceMax = greatest(outer) - least(inner);
-  return {
-    clearanceMin: least(outer) - greatest(inner),
-    clearanceMax,
-    ...graded(clearanceMax, clearance),
-  };
+  const between = clearances(outer, inner);
+  return { ...between, ...graded(between.clearanceMax, clearance) };
 }
 
 /** A figure that has a band and no wear in it: seat width, installed height; mm. */
@@ -246,16 +280,29 @@ export interface GuideWobbleInput {
 }
 
 /**
- * Grades a guide by how far a stem rocks in it, where neither can be measured.
+ * Works out the clearance of a guide from how far a stem rocks in it.
  *
  * Rule: the stem leans from one end of the guide to the other; lever geometry over the guide's length.
  *
  * @throws RangeError where the guide has no length
+ */
+export function wobbleClearance({
+  wobble,
+  height,
+  guideLength,
+}: Pick<GuideWobbleInput, 'wobble' | 'height' | 'guideLength'>): number {
+  if (!(guideLength > 0)) throw new RangeError('guideLength must be above 0');
+  return (wobble * guideLength) / (guideLength + 2 * height);
+}
+
+/**
+ * Grades a guide by how far a stem rocks in it, where neither can be measured.
+ *
+ * @throws RangeError where the guide has no length
  * @example guideWobble({ wobble: 0.157, height: 10, guideLength: 41.5, clearance }).clearanceMax // 0.1059
  */
-export function guideWobble({ wobble, height, guideLength, clearance }: GuideWobbleInput) {
-  if (!(guideLength > 0)) throw new RangeError('guideLength must be above 0');
-  const clearanceMax = (wobble * guideLength) / (guideLength + 2 * height);
+export function guideWobble({ clearance, ...rocked }: GuideWobbleInput) {
+  const clearanceMax = wobbleClearance(rocked);
   return { clearanceMax, ...graded(clearanceMax, clearance) };
 }
 

@@ -36,12 +36,14 @@ export function gradeOf(used: number): Grade {
 }
 
 /**
- * Grades a figure that has a limit and no nominal, such as ovality: by its share of the limit.
+ * Grades a figure that has a limit and no nominal, such as ovality: by its share of the limit. A limit of nothing is a limit: any
+ * more than that is past it.
  *
- * @throws RangeError where the limit is not above 0
+ * @throws RangeError where the limit is under 0
  * @example gradeOfLimit(0.022, 0.02) // 'replace'
  */
 export function gradeOfLimit(value: number, limit: number): Grade {
+  if (limit === 0) return isUnder(0, value) ? 'replace' : 'keep';
   return gradeOf(shareOfLimit(value, limit));
 }
 

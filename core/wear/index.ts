@@ -29,7 +29,8 @@ export {
   type LimitKey,
   type WearUnit,
 } from './limitKinds.ts';
-export { doubtFigure, nearOf, parseFigures, type FigureDoubt, type TypedFigures } from './typedFigures.ts';
+export { parseFigures, type TypedFigures } from './typedFigures.ts';
+export { doubtTyped, type TypedWhere, type WearDoubt } from './doubtTyped.ts';
 export { partFates, type PartFate } from './partFates.ts';
 export {
   DAMAGE,
@@ -42,7 +43,16 @@ export {
   type WearLine,
 } from './wearLines.ts';
 export { characteristicsFor, placesOf, type WearPlace } from './wearPlaces.ts';
-export { figuresAt, hollowAt, wearAt, wearSheetOf, type WearSheet, type WearThere } from './wearSheet.ts';
+export {
+  figuresAt,
+  hollowAt,
+  wearAt,
+  wearSheetOf,
+  withLines,
+  type WearSheet,
+  type WearThere,
+} from './wearSheet.ts';
+export { wearBetween, type WearTrend } from './betweenBuilds.ts';
 export { wearRate, type WearRate, type WearRateInput } from './wearRate.ts';
 export type {
   BandInput,

@@ -106,6 +106,9 @@ export function limitAt(
  */
 export function doubtLimit({ part, nominal, limit, min, max }: GivenLimit): string | null {
   const { form, grows } = LIMIT_KINDS[part];
+  const isFit = form === 'from-nominal' && grows;
+  if (!isFit && [nominal, limit, min, max].some((given) => given !== null && given < 0))
+    return 'this is never less than nothing';
   if (form === 'band') {
     if (min === null || max === null) return 'give the least and the greatest';
     return min < max ? null : 'the greatest must be above the least';

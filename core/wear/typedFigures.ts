@@ -69,6 +69,10 @@ export interface FigureDoubt {
 const FAR = 5;
 const NEAR = 1.5;
 const SLIPS: readonly number[] = [0.1, 10, 0.01, 100, 0.001, 1000];
+const UNITS = [mmFromTenths(TENTHS_PER.in), mmFromTenths(TENTHS_PER.thou)];
+/** What a figure is multiplied with where its point slipped, the likeliest first, and then where a length was read in another unit. */
+export const factorsOf = (unit: WearField['unit']): readonly number[] =>
+  unit === 'mm' ? [...SLIPS, ...UNITS.flatMap((factor) => [factor, 1 / factor])] : SLIPS;
 
 /**
  * Doubts a figure that lies far from what its like ones are: the nominal one, or the middle of its neighbours. The
@@ -81,8 +85,7 @@ export function doubtFigure(value: number, near: number | null, unit: WearField[
   if (near === null || near <= 0 || value <= 0) return null;
   const off = (figure: number) => Math.abs(Math.log(figure / near));
   if (off(value) < Math.log(FAR)) return null;
-  const units = unit === 'mm' ? [mmFromTenths(TENTHS_PER.in), mmFromTenths(TENTHS_PER.thou)] : [];
-  const meant = [...SLIPS, ...units.flatMap((factor) => [factor, 1 / factor])]
+  const meant = factorsOf(unit)
     .map((factor) => Number((value * factor).toPrecision(12)))
     .filter((figure) => off(figure) < Math.log(NEAR))
     .sort((a, b) => off(a) - off(b));

@@ -2,6 +2,7 @@ import { standingLines, type Entry, type Standing } from '../entries/index.ts';
 import { leverageOf, valvesOf, type Pattern } from '../sheets/index.ts';
 import {
   gradePressures,
+  isImpossible,
   type Characteristic,
   type Figures,
   type Graded,
@@ -25,6 +26,13 @@ export function wearSheetOf(entries: readonly Entry<WearLine>[], sheet: readonly
   return { standing, limits: [...sheet, ...added] };
 }
 
+/** A sheet as it would be with figures in it that are not written down yet. */
+export function withLines(sheet: WearSheet, lines: readonly FigureLine[]): WearSheet {
+  const standing = new Map(sheet.standing);
+  for (const line of lines) standing.set(wearKey(line), { line, id: '', by: '', at: '', before: null });
+  return { ...sheet, standing };
+}
+
 /** The figures of a characteristic at a place: of the part that was found, or of the one fitted since. */
 export function figuresAt(
   { standing }: WearSheet,
@@ -45,13 +53,15 @@ export interface WearThere extends Graded {
   /** by figures, by a gauge, or by eye */
   readonly by: 'figures' | 'gauge' | 'eye';
   readonly set: FigureLine['set'];
+  /** what the figures come to cannot be: nothing is said by it */
+  readonly isImpossible: boolean;
 }
 
 /**
  * The limits of a characteristic that hold at a place, and the lift at the valve, which springs need: a lobe's is what it lifts,
  * and the valve is lifted by the rocker's ratio more.
  */
-function limitsThere(
+export function limitsThere(
   { limits }: WearSheet,
   pattern: Pattern,
   item: Characteristic,
@@ -86,33 +96,43 @@ export function wearAt(
       .map(({ key }) => sheet.standing.get(`figure ${set} ${item.key} ${place.key} ${key}`)?.line)
       .filter((line) => line?.kind === 'figure' && line.how !== 'measured' && line.how !== 'taken-back')
       .map((line) => (line as FigureLine).how);
-    const nothing = { used: null, derived: [], missing: [], set };
+    const nothing = { used: null, derived: [], missing: [], held: [], isImpossible: false, set };
     if (looked.includes('gauge-wont')) return { ...nothing, verdict: 'replace', by: 'gauge' };
-    const graded =
-      item.key === 'compression'
-        ? compressionAt(sheet, pattern, item, place, set)
-        : item.grade(figuresAt(sheet, item, place.key, set), limitsThere(sheet, pattern, item, place));
-    if (graded) return { ...graded, by: 'figures', set };
+    const graded = gradedBy(sheet, pattern, item, place, set, figuresAt(sheet, item, place.key, set));
+    if (graded) {
+      const limits = limitsThere(sheet, pattern, item, place);
+      const impossible = graded.held.some((each) => isImpossible(each, limits));
+      return { ...graded, by: 'figures', set, isImpossible: impossible };
+    }
     if (looked.includes('gauge-goes')) return { ...nothing, verdict: 'keep', by: 'gauge' };
     if (looked.includes('sound')) return { ...nothing, verdict: 'keep', by: 'eye' };
   }
   return null;
 }
 
-function compressionAt(
+/**
+ * Grades a characteristic at a place by figures; null where they are too few to say anything.
+ *
+ * @param figures those of the place, whether they are written down or only typed
+ */
+export function gradedBy(
   sheet: WearSheet,
   pattern: Pattern,
   item: Characteristic,
   place: WearPlace,
   set: FigureLine['set'],
+  figures: Figures,
 ): Graded | null {
+  const limits = limitsThere(sheet, pattern, item, place);
+  if (item.key !== 'compression') return item.grade(figures, limits);
+  // compressions are graded one beside the other
   const pressures = Object.fromEntries(
     placesOf(pattern, item).flatMap(({ key }) => {
-      const { value } = figuresAt(sheet, item, key, set);
+      const { value } = key === place.key ? figures : figuresAt(sheet, item, key, set);
       return value?.length ? [[key, Math.max(...value)]] : [];
     }),
   );
-  return gradePressures(pressures, limitsThere(sheet, pattern, item, place))[place.key] ?? null;
+  return gradePressures(pressures, limits)[place.key] ?? null;
 }
 
 /** Parts that lie where a blade goes: a hollow elsewhere, in a seat say, bridges nothing. */

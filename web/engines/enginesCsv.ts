@@ -1,6 +1,8 @@
-import { runningTyped } from '../app/figures.ts';
 import type { EngineRow, NewEngine } from '@zero-lash/contract/engines';
 import Papa from 'papaparse';
+import { z } from 'zod';
+import { runningTyped } from '../app/figures.ts';
+import { readCsv } from '../app/readCsv.ts';
 
 /** A sheet as far as a line of the file may name it. */
 interface Named {
@@ -20,11 +22,25 @@ export interface EngineLine {
 const HEADS = ['name', 'serial', 'owner', 'duty', 'place', 'sheet', 'usage'] as const;
 type Head = (typeof HEADS)[number];
 
-/** How a heading may be written besides. */
-const ALSO: Readonly<Record<string, Head>> = {
+/** Every way a heading may be written. */
+const HEADINGS: Readonly<Record<string, Head>> = {
+  ...(Object.fromEntries(HEADS.map((head) => [head, head])) as Record<Head, Head>),
   ...{ engine: 'name', 'serial number': 'serial', 'spec sheet': 'sheet', pattern: 'sheet' },
   ...{ hours: 'usage', km: 'usage', starts: 'usage', running: 'usage', 'running figure': 'usage' },
 };
+
+const row = z.object({
+  name: z.string().min(1, 'has no name').max(60, 'its name is too long'),
+  ...{ serial: z.string(), owner: z.string(), duty: z.string(), place: z.string(), sheet: z.string() },
+  // as everywhere: 61,480 is sixty-one thousand, and 87,9 a decimal comma
+  usage: z.string().transform((text, context) => {
+    const typed = text.replace(/[\s’']/g, '');
+    const usage = typed === '' ? 0 : runningTyped(typed);
+    if (Number.isFinite(usage) && usage >= 0) return usage;
+    context.addIssue(`“${text}” is no running figure`);
+    return z.NEVER;
+  }),
+});
 
 /**
  * Reads a list of engines from CSV, with commas, semicolons or tabs between: a heading, and a line an engine. What cannot be
@@ -37,43 +53,24 @@ export function readEnginesCsv(
   sheets: readonly Named[],
   here: ReadonlySet<string>,
 ): readonly EngineLine[] {
-  const { data } = Papa.parse<string[]>(text.trim(), { skipEmptyLines: true });
-  const [heads = [], ...rows] = data;
-  const columns = heads.map((head) => {
-    const said = head.trim().toLowerCase();
-    return ALSO[said] ?? HEADS.find((known) => known === said) ?? null;
-  });
-  if (!columns.includes('name') || !columns.includes('sheet'))
-    return [{ line: 1, engine: null, error: 'The first line names the columns: name and sheet at least.' }];
+  const read = readCsv(text, { headings: HEADINGS, needs: ['name', 'sheet'], row });
+  if ('error' in read) return [{ line: 1, engine: null, error: read.error }];
   const seen = new Set<string>();
-  return rows.map((cells, index): EngineLine => {
-    const line = index + 2;
+  const understood = read.rows.map(({ line, row: { sheet: asked, ...engine } }): EngineLine => {
     const bad = (error: string): EngineLine => ({ line, engine: null, error });
-    const of = (head: Head) => (cells[columns.indexOf(head)] ?? '').trim();
-    const name = of('name');
-    if (name === '') return bad('has no name');
-    if (name.length > 60) return bad('its name is too long');
-    if (seen.has(name.toLowerCase())) return bad(`“${name}” is in the file twice`);
-    seen.add(name.toLowerCase());
-    if (here.has(name.toLowerCase())) return bad(`“${name}” is here already`);
-    const asked = of('sheet').toLowerCase();
+    const name = engine.name.toLowerCase();
+    if (seen.has(name)) return bad(`“${engine.name}” is in the file twice`);
+    seen.add(name);
+    if (here.has(name)) return bad(`“${engine.name}” is here already`);
     const sheet =
-      sheets.find((each) => `${each.maker} ${each.name}`.toLowerCase() === asked) ??
-      sheets.find((each) => each.name.toLowerCase() === asked);
-    if (!sheet) return bad(`there is no spec sheet “${of('sheet')}”`);
-    // as everywhere: 61,480 is sixty-one thousand, and 87,9 a decimal comma
-    const typed = of('usage').replace(/[\s’']/g, '');
-    const usage = typed === '' ? 0 : runningTyped(typed);
-    if (!Number.isFinite(usage) || usage < 0) return bad(`“${of('usage')}” is no running figure`);
-    return {
-      line,
-      error: null,
-      engine: {
-        ...{ name, serial: of('serial'), owner: of('owner'), duty: of('duty'), place: of('place') },
-        ...{ sheetId: sheet.id, usage },
-      },
-    };
+      sheets.find((each) => `${each.maker} ${each.name}`.toLowerCase() === asked.toLowerCase()) ??
+      sheets.find((each) => each.name.toLowerCase() === asked.toLowerCase());
+    return sheet
+      ? { line, error: null, engine: { ...engine, sheetId: sheet.id } }
+      : bad(`there is no spec sheet “${asked}”`);
   });
+  const misfits = read.bad.map(({ line, why }): EngineLine => ({ line, engine: null, error: why }));
+  return [...understood, ...misfits].toSorted((a, b) => a.line - b.line);
 }
 
 /** Writes engines as they are read. */

@@ -1,7 +1,9 @@
 import type { DrawerSystem } from '@zero-lash/contract/drawer';
 import { formatLength, tenthsFromMm } from '@zero-lash/core/length';
 import Papa from 'papaparse';
+import { z } from 'zod';
 import { numberTyped } from '../app/figures.ts';
+import { readCsv } from '../app/readCsv.ts';
 
 /** Pieces of one size. */
 export interface Pieces {
@@ -56,20 +58,33 @@ export interface KitLine {
   readonly error: string | null;
 }
 
+const KIT: Readonly<Record<string, 'size' | 'count'>> = {
+  ...{ size: 'size', thickness: 'size', 'thickness mm': 'size', 'size mm': 'size', mm: 'size' },
+  ...{ count: 'count', pieces: 'count', many: 'count' },
+};
+
 /** Reads a kit from CSV: a thickness and a count a line, with a heading or without; what is not understood is named. */
 export function readKitCsv(text: string, made: readonly number[]): readonly KitLine[] {
-  const { data } = Papa.parse<string[]>(text.trim(), { skipEmptyLines: true });
-  return data.flatMap(([size = '', many = ''], index): KitLine[] => {
-    const line = index + 1;
-    const bad = (error: string) => [{ line, thickness: null, count: null, error }];
-    const mm = numberTyped(size);
-    if (index === 0 && Number.isNaN(mm)) return [];
-    if (size.trim() === '' || Number.isNaN(mm)) return bad(`“${size}” is no thickness`);
-    const doubt = doubtSize(mm, made);
-    if (doubt) return bad(doubt);
-    if (!/^\s*\d{1,3}\s*$/.test(many)) return bad(`“${many}” is no count`);
-    return [{ line, thickness: mm, count: Number(many), error: null }];
+  const row = z.object({
+    size: z.string().transform((typed, context) => {
+      const mm = typed === '' ? NaN : numberTyped(typed);
+      const doubt = Number.isNaN(mm) ? `“${typed}” is no thickness` : doubtSize(mm, made);
+      if (doubt === null) return mm;
+      context.addIssue(doubt);
+      return z.NEVER;
+    }),
+    count: z
+      .string()
+      .regex(/^\d{1,3}$/, { error: ({ input }) => `“${String(input)}” is no count` })
+      .transform(Number),
   });
+  const bad = (line: number, error: string): KitLine => ({ line, thickness: null, count: null, error });
+  const read = readCsv(text, { headings: KIT, needs: ['size', 'count'], bare: ['size', 'count'], row });
+  if ('error' in read) return [bad(1, read.error)];
+  return [
+    ...read.rows.map(({ line, row: { size, count } }) => ({ line, thickness: size, count, error: null })),
+    ...read.bad.map(({ line, why }) => bad(line, why)),
+  ].toSorted((a, b) => a.line - b.line);
 }
 
 /** Writes what is to be ordered so that of each size as many are there as are wanted. */

@@ -64,8 +64,9 @@ describe('a list of engines', () => {
       [7, '“-1” is no running figure'],
       [8, '“Fan E” is here already'],
     ]);
-    expect(read('engine,owner\nFan,Me')[0]!.error).toContain('name and sheet at least');
-    expect(read('')[0]!.error).toContain('name and sheet at least');
+    expect(read('engine,owner\nFan,Me')[0]!.error).toContain('has no sheet');
+    expect(read('')[0]!.error).toContain('nothing in the file');
+    expect(read('name,sheet,hours,km\n')[0]!.error).toContain('usage twice');
   });
 
   it('is written as it is read', () => {

@@ -105,7 +105,7 @@ describe('a field of the wear sheet', () => {
   it('asks about a figure far from its like ones, and writes what was meant, or what was typed', () => {
     show(<Grid view={wearBuild()} items={['valve-margin']} />);
     type('Margin 1I, Margin', '11');
-    expect(screen.getByRole('alert').textContent).toContain('is far from the 1.20 mm');
+    expect(screen.getByRole('alert').textContent).toContain('new it is 1.20 mm');
     expect(put()).toEqual([]);
     fireEvent.click(screen.getByRole('button', { name: 'Use 1.10' }));
     type('Margin 2I, Margin', '12');
@@ -252,11 +252,40 @@ describe('a CSV of readings', () => {
     const stems = ['1I', '2I', '3I'].map((place, index) =>
       figure('stem-guide', place, 'stem', [[6.97, 69.7, 6.98][index]!]),
     );
-    const doubts = doubtsIn([...margin, ...stems], sheet);
+    const doubts = doubtsIn([...margin, ...stems], sheet, pattern);
     expect(doubts.map(({ line, doubt }) => [line.item, line.place, doubt.suggestion])).toEqual([
       ['valve-margin', '1E', 1.1],
       ['stem-guide', '2I', 6.97],
     ]);
+  });
+
+  it('has every line that does not fit named by the number an editor shows for it', () => {
+    const read = readWearCsv(
+      [
+        'what,place,figure,readings,of',
+        'valve-margin,1I,value,1.1,',
+        '',
+        'valve-margin,2I,value,1,1',
+        'valve-margin,3I,value,"1.1\n1.2",',
+        'valve-margin,1I,value,1.2,found',
+        'valve-margin,4I,value,1.2,new',
+        '"valve-margin,5I,value,1.2,',
+      ].join('\n'),
+      pattern,
+    );
+    if ('error' in read) throw new Error(read.error);
+    expect(read.lines.map(({ place, values }) => [place, ...values])).toEqual([
+      ['1I', 1.1],
+      ['3I', 1.1, 1.2],
+    ]);
+    expect(read.bad.map(({ line, why }) => `${line}: ${why}`).join('\n')).toMatch(
+      /^3: nothing is on it\n4: a figure is of what was found, or fitted\n7: line 2 has this field already\n8: a figure is of[^]*9: a quote is opened/,
+    );
+    const over = readWearCsv('what,place,figure,readings\nvalve-margin,2I,value,1,1\n', pattern);
+    expect(over).toMatchObject({ bad: [{ line: 2, why: expect.stringContaining('goes in quotes') }] });
+    expect(readWearCsv('what,place,figure,figure,readings\n', pattern)).toMatchObject({
+      error: expect.stringContaining('twice'),
+    });
   });
 
   it('with other columns is refused as a whole, with what it needs', () => {

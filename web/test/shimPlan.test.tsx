@@ -415,8 +415,10 @@ describe('pieces as they are typed', () => {
       [2, 2.35, 3, null],
       [3, null, null, '2 mm is not made'],
       [4, null, null, '“many” is no count'],
-      [5, 2.3, 1, null],
+      [5, null, null, 'nothing is on it'],
+      [6, 2.3, 1, null],
     ]);
+    expect(readKitCsv('2.35,3', made)).toMatchObject([{ line: 1, thickness: 2.35, error: null }]);
   });
 
   it('that are short stand on the order list with what they cost', () => {

@@ -66,7 +66,8 @@ describe('a list of meters', () => {
       [8, null],
       [9, 'is in the file twice'],
     ]);
-    expect(read('a,b')[0]!.error).toContain('engine and usage at least');
+    expect(read('a,b')[0]!.error).toContain('has no usage');
+    expect(read('usage', '3')[0]!.error).toContain('has no engine');
     // the heading says the unit of every line
     expect(read('engine,km', 'Frost fan 12,1430')[0]!.error).toContain('counted in hours');
     const two = [...ENGINES, engine({ id: 'e3', name: 'Q4-2302', serial: '' })];

@@ -2,7 +2,9 @@ import type { EngineRow } from '@zero-lash/contract/engines';
 import type { UsageLine } from '@zero-lash/contract/usage';
 import { runningDoubt } from '@zero-lash/core/rechecks';
 import Papa from 'papaparse';
+import { z } from 'zod';
 import { runningTyped } from '../app/figures.ts';
+import { readCsv } from '../app/readCsv.ts';
 
 /** A line of a file of meters: understood, doubted, or with what is wrong with it. */
 export interface MeterLine {
@@ -17,8 +19,8 @@ export interface MeterLine {
 
 type Known = Pick<EngineRow, 'id' | 'name' | 'serial' | 'usage' | 'usageUnit' | 'usageOn'>;
 
-const HEADS: Readonly<Record<string, 'engine' | 'usage' | 'unit' | 'day' | 'cycles'>> = {
-  ...{ engine: 'engine', name: 'engine', serial: 'engine', usage: 'usage', meter: 'usage', reading: 'usage' },
+const HEADS: Readonly<Record<string, 'engine' | 'serial' | 'usage' | 'unit' | 'day' | 'cycles'>> = {
+  ...{ engine: 'engine', name: 'engine', serial: 'serial', usage: 'usage', meter: 'usage', reading: 'usage' },
   ...{ hours: 'usage', km: 'usage', starts: 'usage', events: 'usage', unit: 'unit', date: 'day', day: 'day' },
   ...{ 'heat cycles': 'cycles', cycles: 'cycles' },
 };
@@ -32,6 +34,26 @@ function dayOf(text: string): string | null {
   return Number.isNaN(read.getTime()) || read.toISOString().slice(0, 10) !== written ? null : written;
 }
 
+const row = z.object({
+  ...{ engine: z.string(), serial: z.string(), unit: z.string().toLowerCase() },
+  usage: z.string().transform((text, context) => {
+    const usage = runningTyped(text);
+    if (!Number.isNaN(usage) && usage >= 0) return usage;
+    context.addIssue(`“${text}” is no running figure`);
+    return z.NEVER;
+  }),
+  day: z.string().transform((text, context) => {
+    const day = text === '' ? null : dayOf(text);
+    if (text === '' || day !== null) return day;
+    context.addIssue(`“${text}” is no day`);
+    return z.NEVER;
+  }),
+  cycles: z
+    .string()
+    .regex(/^\d*$/, { error: ({ input }) => `“${String(input)}” is no count` })
+    .transform((text) => (text === '' ? null : Number(text))),
+});
+
 /**
  * Reads a list of meters from CSV, with commas, semicolons or tabs between: a heading, and a line a reading. An engine is named by
  * its name or its serial. A line of no engine here, twice in the file, of a day that is none or in another unit is named; one that
@@ -40,58 +62,48 @@ function dayOf(text: string): string | null {
  * @param today the day it is in the shop
  */
 export function readUsageCsv(text: string, engines: readonly Known[], today: string): readonly MeterLine[] {
-  const { data } = Papa.parse<string[]>(text.trim(), { skipEmptyLines: true });
-  const [heads = [], ...rows] = data;
-  const named = heads.map((head) => head.trim().toLowerCase());
-  const columns = named.map((head) => HEADS[head] ?? null);
-  if (!columns.includes('engine') || !columns.includes('usage'))
-    return [
-      {
-        ...{ line: 1, engine: '', body: null, doubt: null },
-        error: 'The first line names the columns: engine and usage at least.',
-      },
-    ];
-  const unitOfHead = named.find((head) => UNITS.includes(head)) ?? '';
-  const seen = new Set<string>();
-  return rows.map((cells, index): MeterLine => {
-    const of = (head: (typeof columns)[number]) => (cells[columns.indexOf(head)] ?? '').trim();
-    const asked = of('engine');
-    const line = { line: index + 2, engine: asked };
-    const bad = (error: string): MeterLine => ({ ...line, body: null, error, doubt: null });
-    const named = engines.filter(
-      ({ name, serial }) =>
-        name.toLowerCase() === asked.toLowerCase() ||
-        (serial !== '' && serial.toLowerCase() === asked.toLowerCase()),
-    );
-    const [engine] = named;
-    if (!engine) return bad(`there is no engine “${asked}”`);
-    if (named.length > 1) return bad(`more than one engine is called “${asked}”, or has it for a serial`);
-    const unit = of('unit').toLowerCase() || unitOfHead;
-    if (unit !== '' && unit !== engine.usageUnit)
-      return bad(`${engine.name} is counted in ${engine.usageUnit}, and not in ${unit}`);
-    const usage = runningTyped(of('usage'));
-    if (Number.isNaN(usage) || usage < 0) return bad(`“${of('usage')}” is no running figure`);
-    const typedDay = of('day');
-    const day = typedDay === '' ? null : dayOf(typedDay);
-    if (typedDay !== '' && day === null) return bad(`“${typedDay}” is no day`);
-    if (day !== null && day > today) return bad(`${day} has not come yet`);
-    const cycles = of('cycles') === '' ? null : Number(of('cycles'));
-    if (cycles !== null && (!Number.isInteger(cycles) || cycles < 0))
-      return bad(`“${of('cycles')}” is no count`);
-    const key = `${engine.id} ${day ?? today} ${usage}`;
-    if (seen.has(key)) return bad('is in the file twice');
-    seen.add(key);
-    const last = { usage: engine.usage, on: engine.usageOn };
-    const doubt = runningDoubt(usage, last, day ?? today, engine.usageUnit);
-    return {
-      ...line,
-      error: null,
-      doubt: doubt
-        ? `${usage} is far from ${engine.usage}${doubt.meant === null ? '' : `: is ${doubt.meant} meant?`}`
-        : null,
-      body: { engineId: engine.id, usage, day, heatCycles: cycles },
-    };
+  const named = (line: number, engine: string, error: string): MeterLine => ({
+    ...{ line, engine, error, body: null, doubt: null },
   });
+  const read = readCsv(text, { headings: HEADS, needs: ['usage'], row });
+  if ('error' in read) return [named(1, '', read.error)];
+  if (!read.heads.some((head) => ['engine', 'serial'].includes(HEADS[head] ?? '')))
+    return [named(1, '', 'The first line names the columns: it has no engine.')];
+  const unitOfHead = read.heads.find((head) => UNITS.includes(head)) ?? '';
+  const seen = new Set<string>();
+  const understood = read.rows.map(
+    ({ line, row: { engine: name, serial, usage, day, cycles, unit: said } }): MeterLine => {
+      const asked = name || serial;
+      const bad = (error: string) => named(line, asked, error);
+      const called = engines.filter(
+        ({ name, serial }) =>
+          name.toLowerCase() === asked.toLowerCase() ||
+          (serial !== '' && serial.toLowerCase() === asked.toLowerCase()),
+      );
+      const [engine] = called;
+      if (!engine) return bad(`there is no engine “${asked}”`);
+      if (called.length > 1) return bad(`more than one engine is called “${asked}”, or has it for a serial`);
+      const unit = said || unitOfHead;
+      if (unit !== '' && unit !== engine.usageUnit)
+        return bad(`${engine.name} is counted in ${engine.usageUnit}, and not in ${unit}`);
+      if (day !== null && day > today) return bad(`${day} has not come yet`);
+      const key = `${engine.id} ${day ?? today} ${usage}`;
+      if (seen.has(key)) return bad('is in the file twice');
+      seen.add(key);
+      const last = { usage: engine.usage, on: engine.usageOn };
+      const doubt = runningDoubt(usage, last, day ?? today, engine.usageUnit);
+      return {
+        ...{ line, engine: asked, error: null },
+        doubt: doubt
+          ? `${usage} is far from ${engine.usage}${doubt.meant === null ? '' : `: is ${doubt.meant} meant?`}`
+          : null,
+        body: { engineId: engine.id, usage, day, heatCycles: cycles },
+      };
+    },
+  );
+  return [...understood, ...read.bad.map(({ line, why }) => named(line, '', why))].toSorted(
+    (a, b) => a.line - b.line,
+  );
 }
 
 /** Writes the meters of engines as they are read. */

@@ -1,9 +1,8 @@
 import type { Standing } from '@zero-lash/core/builds';
 import {
-  doubtFigure,
   parseFigures,
-  type FigureDoubt,
   type FigureLine,
+  type WearDoubt,
   type WearField,
   type WearLine,
 } from '@zero-lash/core/wear';
@@ -13,7 +12,7 @@ import { Question } from '../app/Question.tsx';
 import { useStore } from 'react-redux';
 import { useAppDispatch, useAppSelector, type RootState } from '../app/store.ts';
 import { draftTyped } from '../measuring/drafts.ts';
-import { fieldText, unitHere, wearFigure } from './words.ts';
+import { doubtInWords, fieldText, wearFigure } from './words.ts';
 
 interface Props {
   /** where what is typed and not written yet is kept */
@@ -24,8 +23,8 @@ interface Props {
   /** not sent yet */
   readonly waits: boolean;
   readonly enabled: boolean;
-  /** what the figure should be near; nothing is asked where that is not known */
-  readonly near: number | null;
+  /** why what is typed looks like a slip */
+  readonly doubt: (typed: readonly number[]) => WearDoubt | null;
   /** which column it stands in, so that a key goes straight down it */
   readonly column: string;
   readonly follow: (work: () => void) => void;
@@ -34,12 +33,12 @@ interface Props {
 
 /** One field of a wear sheet: typed, asked about where it looks like a slip, written when it is left or Enter goes on down. */
 export function WearCell(props: Props) {
-  const { draft, label, field, standing, waits, enabled, near, column, follow, onWrite } = props;
+  const { draft, label, field, standing, waits, enabled, doubt: doubtOf, column, follow, onWrite } = props;
   const shop = useUnit();
   const dispatch = useAppDispatch();
   const store = useStore<RootState>();
   const typed = useAppSelector((state) => state.drafts[draft]);
-  const [asked, setAsked] = useState<FigureDoubt | null>(null);
+  const [asked, setAsked] = useState<WearDoubt | null>(null);
   const [complaint, setComplaint] = useState<string | null>(null);
   // what is written in a moment is not written twice, however the field is left
   const written = useRef<string | null>(null);
@@ -69,10 +68,7 @@ export function WearCell(props: Props) {
       setComplaint(read.error);
       return false;
     }
-    const doubt = doubtKept
-      ? null
-      : (read.values.map((value) => doubtFigure(value, near, field.unit)).find((each) => each !== null) ??
-        null);
+    const doubt = doubtKept || read.how !== 'measured' ? null : doubtOf(read.values);
     if (doubt) {
       setAsked(doubt);
       return false;
@@ -89,7 +85,7 @@ export function WearCell(props: Props) {
     return true;
   }
 
-  function accept(doubt: FigureDoubt) {
+  function accept(doubt: WearDoubt) {
     const meant = text
       .trim()
       .split(/[\s;]+/)
@@ -149,8 +145,7 @@ export function WearCell(props: Props) {
           ]}
           takesFocus
         >
-          {wearFigure(asked.value, field.unit, shop)} is far from the{' '}
-          {wearFigure(asked.near, field.unit, shop)} {unitHere(field.unit, shop)} that is usual here.
+          {doubtInWords(asked, field.unit, shop)}
         </Question>
       )}
       {standing?.before && standing.before.by !== standing.by && line && (

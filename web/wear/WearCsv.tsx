@@ -5,7 +5,9 @@ import { Note } from '../app/Note.tsx';
 import { saveFile } from '../app/saveFile.ts';
 import type { BuildView } from '../builds/buildView.ts';
 import type { DoubtedLine, ReadCsv } from './csv.ts';
+import { characteristicOf, type FigureLine } from '@zero-lash/core/wear';
 import type { WearWork } from './useWear.ts';
+import { doubtInWords } from './words.ts';
 
 interface Props {
   readonly build: BuildView;
@@ -15,6 +17,8 @@ interface Props {
 /** The most lines that go in one write. */
 const AT_ONCE = 500;
 const BAD_SHOWN = 20;
+const unitOf = ({ item, field }: FigureLine) =>
+  characteristicOf(item)!.fields.find(({ key }) => key === field)!.unit;
 const MOST_BYTES = 2_000_000;
 
 /** Reads a wear sheet from a CSV file, after showing what is in it, and writes one. */
@@ -32,7 +36,8 @@ export const WearCsv = memo(function WearCsv({ build, work }: Props) {
     const { doubtsIn, readWearCsv } = await import('./csv.ts');
     const found = readWearCsv(await file.text(), build.sheet.pattern);
     if ('error' in found) setComplaint(`${file.name}: ${found.error}`);
-    else setRead({ ...found, name: file.name, doubts: doubtsIn(found.lines, work.sheet) });
+    else
+      setRead({ ...found, name: file.name, doubts: doubtsIn(found.lines, work.sheet, build.sheet.pattern) });
   }
 
   async function save() {
@@ -88,9 +93,8 @@ export const WearCsv = memo(function WearCsv({ build, work }: Props) {
           {read.bad.length > BAD_SHOWN && <Box fontSize="sm">and {read.bad.length - BAD_SHOWN} more.</Box>}
           {read.doubts.map(({ line, doubt }) => (
             <Box key={`${line.item} ${line.place} ${line.field}`} fontSize="sm" color="brass">
-              {line.item} {line.place} {line.field}: {doubt.value} is far from the {doubt.near} that is usual
-              here
-              {doubt.suggestion !== null && `; was ${doubt.suggestion} meant?`}
+              {line.item} {line.place} {line.field}: {doubtInWords(doubt, unitOf(line), 'mm')}
+              {doubt.suggestion !== null && ` Was ${doubt.suggestion} meant?`}
             </Box>
           ))}
           <Flex gap="2" marginTop="2" flexWrap="wrap">

@@ -1,12 +1,13 @@
 import {
-  figuresAt,
-  limitAt,
-  nearOf,
+  doubtTyped,
   parseFigures,
   placesOf,
   wearAt,
+  withLines,
   type Characteristic,
   type FigureLine,
+  type TypedWhere,
+  type WearDoubt,
   type WearPlace,
   type WearSheet,
 } from '@zero-lash/core/wear';
@@ -15,6 +16,7 @@ import { memo, useMemo } from 'react';
 import { shallowEqual } from 'react-redux';
 import { useUnit } from '../app/lengths.ts';
 import { useAppSelector } from '../app/store.ts';
+import { useStable } from '../app/useStable.ts';
 import { CYLINDER_WORDS, GradeMark } from '../drawings/GradeMark.tsx';
 import type { WearWork } from './useWear.ts';
 import { WearCell } from './WearCell.tsx';
@@ -25,8 +27,6 @@ interface Props {
   readonly buildId: string;
   readonly pattern: Pattern;
   readonly work: WearWork;
-  /** the sheet as it stood a moment ago: what figures are usually near */
-  readonly settled?: WearSheet;
   readonly items: readonly Characteristic[];
   /** figures of what was found, or of what is fitted in its place */
   readonly set: FigureLine['set'];
@@ -36,11 +36,14 @@ const draftOf = (buildId: string, set: string, item: string, place: string, fiel
   `${buildId}:wear ${set} ${item} ${place} ${field}`;
 
 /** Characteristics measured at the same kind of place, side by side: a row a place, in head order. */
-export function WearGrid({ buildId, pattern, work, settled = work.sheet, items, set }: Props) {
+export function WearGrid({ buildId, pattern, work, items, set }: Props) {
   const shop = useUnit();
   const places = placesOf(pattern, items[0]!);
   const columns = useMemo(() => ({ gridTemplateColumns: columnsOf(items) }), [items]);
-  const near = useMemo(() => nearOfFields(settled, items, places, set), [settled, items, places, set]);
+  // what is typed is held against the sheet as it is by then: no cell is drawn anew for what stands elsewhere
+  const doubt = useStable((where: TypedWhere, typed: readonly number[]) =>
+    doubtTyped(work.sheet, pattern, where, typed),
+  );
   return (
     <div className="wear-scroll">
       <div className="wear-grid" role="table" aria-label={items.map(({ title }) => title).join(', ')}>
@@ -64,7 +67,7 @@ export function WearGrid({ buildId, pattern, work, settled = work.sheet, items, 
                 sheet={work.sheet}
                 unsent={work.unsent}
                 enabled={work.enabled}
-                near={near.get(item.key)!}
+                doubt={doubt}
                 write={work.write}
                 follow={work.follow}
               />
@@ -103,28 +106,6 @@ function Heads({ item, shop }: { readonly item: Characteristic; readonly shop: R
   );
 }
 
-/** What the figures of each field are usually near on this engine: the nominal one where the field is limited itself, or the middle of them. */
-function nearOfFields(
-  sheet: WearSheet,
-  items: readonly Characteristic[],
-  places: readonly WearPlace[],
-  set: FigureLine['set'],
-): ReadonlyMap<string, readonly (number | null)[]> {
-  return new Map(
-    items.map((item) => [
-      item.key,
-      item.fields.map(({ key }) => {
-        const [own] = item.limits;
-        const given =
-          item.fields.length === 1 && own && places[0] ? limitAt(sheet.limits, own, places[0]) : undefined;
-        if (given?.nominal) return given.nominal;
-        if (given?.min && given.max) return (given.min + given.max) / 2;
-        return nearOf(places.flatMap((place) => [...(figuresAt(sheet, item, place.key, set)[key] ?? [])]));
-      }),
-    ]),
-  );
-}
-
 interface ItemProps {
   readonly buildId: string;
   readonly pattern: Pattern;
@@ -134,7 +115,7 @@ interface ItemProps {
   readonly sheet: WearSheet;
   readonly unsent: ReadonlySet<string>;
   readonly enabled: boolean;
-  readonly near: readonly (number | null)[];
+  readonly doubt: (where: TypedWhere, typed: readonly number[]) => WearDoubt | null;
   readonly write: WearWork['write'];
   readonly follow: WearWork['follow'];
 }
@@ -144,28 +125,20 @@ const keyOf = ({ set, item, place }: Pick<ItemProps, 'set' | 'item' | 'place'>, 
 
 /** One characteristic at one place: its fields, and what they come to as they are typed. */
 const ItemCells = memo(function ItemCells(props: ItemProps) {
-  const { buildId, pattern, item, place, set, sheet, unsent, enabled, near, write, follow } = props;
+  const { buildId, pattern, item, place, set, sheet, unsent, enabled, doubt, write, follow } = props;
   const shop = useUnit();
   const typed = useAppSelector(
     (state) => item.fields.map(({ key }) => state.drafts[draftOf(buildId, set, item.key, place.key, key)]),
     shallowEqual,
   );
   const seen = useMemo(() => {
-    const laid = typed.flatMap((text, index): [string, FigureLine][] => {
+    const lines = typed.flatMap((text, index): FigureLine[] => {
       const field = item.fields[index]!;
       const read = text === undefined ? null : parseFigures(text, field, shop);
       if (!read || 'error' in read) return [];
-      return [
-        [
-          keyOf({ set, item, place }, field.key),
-          figureLine(item, place, field.key, set, { ...read, asTyped: text!, doubtKept: false }),
-        ],
-      ];
+      return [figureLine(item, place, field.key, set, { ...read, asTyped: text!, doubtKept: false })];
     });
-    if (laid.length === 0) return wearAt(sheet, pattern, item, place);
-    const standing = new Map(sheet.standing);
-    for (const [key, line] of laid) standing.set(key, { line, id: '', by: '', at: '', before: null });
-    return wearAt({ ...sheet, standing }, pattern, item, place);
+    return wearAt(lines.length === 0 ? sheet : withLines(sheet, lines), pattern, item, place);
   }, [typed, sheet, pattern, item, place, set, shop]);
   return (
     <>
@@ -180,7 +153,7 @@ const ItemCells = memo(function ItemCells(props: ItemProps) {
               standing={standing}
               waits={standing !== undefined && unsent.has(standing.id)}
               enabled={enabled}
-              near={near[index] ?? null}
+              doubt={(typedHere) => doubt({ set, item, field, place }, typedHere)}
               column={`${item.key} ${field.key}`}
               follow={follow}
               onWrite={(said) =>
@@ -193,6 +166,7 @@ const ItemCells = memo(function ItemCells(props: ItemProps) {
       <div role="cell" className="wear-verdict" aria-live="polite">
         {seen && (
           <>
+            {seen.isImpossible && <span className="wear-note">cannot be: look at the figures again</span>}
             {(seen.verdict !== null || seen.missing.length > 0) && (
               <GradeMark grade={seen.verdict} words={item.page === 'pressure' ? CYLINDER_WORDS : undefined} />
             )}
@@ -234,7 +208,6 @@ function sameCells(before: ItemProps, after: ItemProps): boolean {
     before.set === after.set &&
     before.item === after.item &&
     before.place.key === after.place.key &&
-    before.near.join() === after.near.join() &&
     (before.sheet === after.sheet ||
       (after.item.key !== 'compression' && before.sheet.limits.length === after.sheet.limits.length)) &&
     (['found', 'fitted'] as const).every((set) =>

@@ -118,14 +118,7 @@ export function WearSheetWork({ build }: { readonly build: BuildView }) {
           )}
           {groups.map((group) => (
             <Box key={group[0]!.at}>
-              <WearGrid
-                buildId={build.id}
-                pattern={pattern}
-                work={work}
-                settled={sheet}
-                items={group}
-                set={set}
-              />
+              <WearGrid buildId={build.id} pattern={pattern} work={work} items={group} set={set} />
               <Box as="details" fontSize="sm" color="faded">
                 <Box as="summary" minHeight="44px" paddingY="2" cursor="pointer">
                   How it is measured

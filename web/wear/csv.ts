@@ -3,15 +3,18 @@ import type { Pattern } from '@zero-lash/core/sheets';
 import {
   characteristicOf,
   characteristicsFor,
-  doubtFigure,
-  nearOf,
+  doubtTyped,
   parseFigures,
   placesOf,
-  type FigureDoubt,
+  wearKey,
+  withLines,
   type FigureLine,
+  type WearDoubt,
   type WearSheet,
 } from '@zero-lash/core/wear';
 import Papa from 'papaparse';
+import { z } from 'zod';
+import { readCsv, type BadLine } from '../app/readCsv.ts';
 
 /** The columns of a wear sheet's file, in their order. */
 export const CSV_COLUMNS = ['what', 'place', 'figure', 'readings', 'of'] as const;
@@ -19,8 +22,13 @@ export const CSV_COLUMNS = ['what', 'place', 'figure', 'readings', 'of'] as cons
 /** A file of readings understood: the lines that are taken, and those that are not, with why. */
 export interface ReadCsv {
   readonly lines: readonly FigureLine[];
-  readonly bad: readonly { readonly line: number; readonly text: string; readonly why: string }[];
+  readonly bad: readonly BadLine[];
 }
+
+const HEADINGS = Object.fromEntries(CSV_COLUMNS.map((column) => [column, column])) as Record<
+  (typeof CSV_COLUMNS)[number],
+  (typeof CSV_COLUMNS)[number]
+>;
 
 /**
  * Understands a CSV of readings: a line a field, by what, place, figure and readings; several readings are parted by spaces.
@@ -29,77 +37,74 @@ export interface ReadCsv {
  * @returns a sentence where the file has not the columns it needs
  */
 export function readWearCsv(text: string, pattern: Pattern): ReadCsv | { readonly error: string } {
-  const { data, meta } = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ''), {
-    header: true,
-    skipEmptyLines: 'greedy',
-    transformHeader: (name) => name.trim().toLowerCase(),
-  });
-  const missing = CSV_COLUMNS.slice(0, 4).filter((column) => !meta.fields?.includes(column));
-  if (missing.length > 0)
-    return {
-      error: `The file needs the columns ${CSV_COLUMNS.join(', ')}; it has no ${missing.join(', no ')}.`,
-    };
+  const read = readCsv(text, { headings: HEADINGS, needs: CSV_COLUMNS.slice(0, 4), row: rowOf(pattern) });
+  if ('error' in read) return { error: `${read.error} It needs ${CSV_COLUMNS.slice(0, 4).join(', ')}.` };
+  const first = new Map<string, number>();
   const lines: FigureLine[] = [];
-  const bad: { line: number; text: string; why: string }[] = [];
-  data.forEach((row, index) => {
-    const read = readRow(row, pattern);
-    // the heading is the first line of the file
-    if ('why' in read)
-      bad.push({ line: index + 2, text: Object.values(row).flat().join(', '), why: read.why });
-    else lines.push(read);
-  });
-  return { lines, bad };
+  const bad = [...read.bad];
+  for (const { line, text: said, row } of read.rows) {
+    const before = first.get(wearKey(row));
+    if (before !== undefined) bad.push({ line, text: said, why: `line ${before} has this field already` });
+    else {
+      first.set(wearKey(row), line);
+      lines.push(row);
+    }
+  }
+  return { lines, bad: bad.toSorted((a, b) => a.line - b.line) };
 }
 
-function readRow(row: Record<string, string>, pattern: Pattern): FigureLine | { readonly why: string } {
-  const [what = '', place = '', figure = '', readings = '', of = ''] = CSV_COLUMNS.map((column) =>
-    String(row[column] ?? '').trim(),
-  );
-  const item = characteristicOf(what.toLowerCase());
-  if (!item || !characteristicsFor(pattern).includes(item))
-    return { why: `“${what}” is nothing that is measured on this engine` };
-  const there = placesOf(pattern, item).find(({ key }) => key.toLowerCase() === place.toLowerCase());
-  if (!there) return { why: `this engine has no ${place || 'such place'}` };
-  const field = item.fields.find(({ key }) => key === figure.toLowerCase());
-  if (!field)
-    return { why: `${item.title} has ${item.fields.map(({ key }) => key).join(', ')}, and no “${figure}”` };
-  if (readings === '') return { why: 'there is no reading in it' };
-  const read = parseFigures(readings, field, 'mm');
-  if ('error' in read) return { why: read.error };
-  const set = of.toLowerCase() === 'fitted' ? 'fitted' : 'found';
-  return {
-    ...{ kind: 'figure', item: item.key, place: there.key, field: field.key, set },
-    ...{ how: read.how, values: read.values, asTyped: readings.slice(0, 80), doubtKept: false },
-  };
-}
+const rowOf = (pattern: Pattern) =>
+  z
+    .object({
+      ...{ what: z.string().toLowerCase(), place: z.string(), figure: z.string().toLowerCase() },
+      ...{ readings: z.string().min(1, 'there is no reading in it') },
+      of: z
+        .string()
+        .toLowerCase()
+        .pipe(z.enum(['', 'found', 'fitted'], 'a figure is of what was found, or fitted')),
+    })
+    .transform(({ what, place, figure, readings, of }, context): FigureLine => {
+      const complain = (why: string) => {
+        context.addIssue(why);
+        return z.NEVER;
+      };
+      const item = characteristicOf(what);
+      if (!item || !characteristicsFor(pattern).includes(item))
+        return complain(`“${what}” is nothing that is measured on this engine`);
+      const there = placesOf(pattern, item).find(({ key }) => key.toLowerCase() === place.toLowerCase());
+      if (!there) return complain(`this engine has no ${place || 'such place'}`);
+      const field = item.fields.find(({ key }) => key === figure);
+      if (!field)
+        return complain(
+          `${item.title} has ${item.fields.map(({ key }) => key).join(', ')}, and no “${figure}”`,
+        );
+      const read = parseFigures(readings, field, 'mm');
+      if ('error' in read) return complain(read.error);
+      return {
+        ...{ kind: 'figure', item: item.key, place: there.key, field: field.key },
+        ...{ how: read.how, values: read.values, asTyped: readings.slice(0, 80), doubtKept: false },
+        set: of === 'fitted' ? 'fitted' : 'found',
+      };
+    });
 
 /** A line of a file whose figure looks like a slip. */
 export interface DoubtedLine {
   readonly line: FigureLine;
-  readonly doubt: FigureDoubt;
+  readonly doubt: WearDoubt;
 }
 
-/**
- * Finds figures of a file that lie far from what is usual there: the nominal one, or the middle of the like ones in the file and
- * on the sheet.
- */
+/** Finds figures of a file that look like slips, held against the sheet as it would be with the whole file in it. */
 export function doubtsIn(
   lines: readonly FigureLine[],
-  { standing, limits }: WearSheet,
+  sheet: WearSheet,
+  pattern: Pattern,
 ): readonly DoubtedLine[] {
-  const written = [...standing.values()].map(({ line }) => line).filter((line) => line.kind === 'figure');
+  const with_ = withLines(sheet, lines);
   return lines.flatMap((line): DoubtedLine[] => {
     const item = characteristicOf(line.item)!;
     const field = item.fields.find(({ key }) => key === line.field)!;
-    const [own] = item.limits;
-    const nominal = item.fields.length === 1 ? limits.find(({ part }) => part === own)?.nominal : null;
-    const like = [...written, ...lines].filter(
-      (other) => other.item === line.item && other.field === line.field && other.place !== line.place,
-    );
-    const near = nominal ?? nearOf(like.flatMap(({ values }) => values));
-    const doubt = line.values
-      .map((value) => doubtFigure(value, near, field.unit))
-      .find((each) => each !== null);
+    const place = placesOf(pattern, item).find(({ key }) => key === line.place)!;
+    const doubt = doubtTyped(with_, pattern, { set: line.set, item, field, place }, line.values);
     return doubt ? [{ line, doubt }] : [];
   });
 }

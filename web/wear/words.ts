@@ -1,5 +1,5 @@
 import { formatLength, tenthsFromMm, type ShopUnit } from '@zero-lash/core/length';
-import type { FigureLine, WearUnit } from '@zero-lash/core/wear';
+import { LIMIT_KINDS, type FigureLine, type WearDoubt, type WearUnit } from '@zero-lash/core/wear';
 
 /** What stands in a field instead of a figure. */
 const HOW_WORDS: Readonly<Partial<Record<FigureLine['how'], string>>> = {
@@ -15,6 +15,26 @@ export function wearFigure(value: number, unit: WearUnit, shop: ShopUnit): strin
 
 /** The unit a figure is read in here. */
 export const unitHere = (unit: WearUnit, shop: ShopUnit): string => (unit === 'mm' ? shop : unit);
+
+/** Why a figure is asked about, in a sentence. */
+export function doubtInWords(doubt: WearDoubt, unit: WearUnit, shop: ShopUnit): string {
+  const written = wearFigure(doubt.value, unit, shop);
+  if (doubt.against === 'like')
+    return `${written} is far from the ${wearFigure(doubt.near, unit, shop)} ${unitHere(unit, shop)} that is usual here.`;
+  const { title, unit: limited, form } = LIMIT_KINDS[doubt.held.part];
+  const figure = (value: number) => `${wearFigure(value, limited, shop)} ${unitHere(limited, shop)}`;
+  const comes = `With ${written}, ${title.toLowerCase()} comes to ${figure(doubt.held.figure)}`;
+  if (doubt.against === 'possible')
+    return `${comes}, which cannot be${doubt.swapped ? ': are the two the other way round?' : '.'}`;
+  const { nominal = null, limit = null, min = null, max = null } = doubt.given ?? {};
+  const said =
+    form === 'band'
+      ? `it lies between ${figure(min!)} and ${figure(max!)}`
+      : nominal === null
+        ? `its limit is ${figure(limit!)}`
+        : `new it is ${figure(nominal)}, and its limit ${figure(limit!)}`;
+  return `${comes}; ${said}${doubt.swapped ? '. Are the two the other way round?' : '.'}`;
+}
 
 /** What stands in a field, as it would be typed. */
 export function fieldText(
