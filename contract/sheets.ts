@@ -1,7 +1,8 @@
 import { doubtSequence } from '@zero-lash/core/assembly';
 import { tenthsFromMm } from '@zero-lash/core/length';
 import { lashPoints } from '@zero-lash/core/sheets';
-import { doubtLimit, LIMIT_KINDS, type LimitKey } from '@zero-lash/core/wear';
+import { pointsNeverClosed } from '@zero-lash/core/turning';
+import { doubtLimit, LIMIT_KINDS, placesLimited, type LimitKey } from '@zero-lash/core/wear';
 import { z } from 'zod';
 import { pattern, role } from './pattern.ts';
 import { OVER_TOO_MUCH } from './setting.ts';
@@ -190,9 +191,13 @@ export const sheetFields = z.object({
   notes: remarks(2000),
 });
 
-/** What holds a sheet together: its plan names points of its own head. */
+/** What holds a sheet together: its plan and its limits name what its own head has, and every point of it can be measured. */
 function namesItsPoints(
-  { pattern: head, recheckPlan: plan }: Pick<z.output<typeof sheetFields>, 'pattern' | 'recheckPlan'>,
+  {
+    pattern: head,
+    recheckPlan: plan,
+    wearLimits,
+  }: Pick<z.output<typeof sheetFields>, 'pattern' | 'recheckPlan' | 'wearLimits'>,
   context: z.core.$RefinementCtx,
 ): void {
   const keys = new Set(lashPoints(head).map(({ key }) => key));
@@ -202,6 +207,21 @@ function namesItsPoints(
       path: ['recheckPlan', step, 'points'],
       message: `there is no point ${point} on this head`,
     });
+  const never = pointsNeverClosed(head);
+  if (never.length > 0)
+    context.addIssue({
+      code: 'custom',
+      path: ['pattern', 'margin'],
+      message: `its timing and what is kept clear of the ramps leave no place of the crank at which ${never.join(', ')} may be measured`,
+    });
+  wearLimits.forEach(({ part, place }, index) => {
+    if (place !== '' && !placesLimited(head, part).includes(place))
+      context.addIssue({
+        code: 'custom',
+        path: ['wearLimits', index, 'place'],
+        message: `there is no ${place} to limit ${LIMIT_KINDS[part].title.toLowerCase()} at`,
+      });
+  });
 }
 
 /** What a spec sheet says; the part that a published revision never changes. */

@@ -151,7 +151,15 @@ describe('a tool that holds a valve down', () => {
     const standing = {
       ...{ stage: 'set', ticked: new Set(), points: [], accepted: new Set(), offBase: new Set() },
       ...{ asFound: new Map(), toSetBy: new Map(), proved: new Map(), set: new Set(), signedOff: false },
-      ...{ bare: [], unbalanced: [], assemblyLeft: [], capsLoose: [], bareHeld: [], undecided: [], newParts: [] },
+      ...{
+        bare: [],
+        unbalanced: [],
+        assemblyLeft: [],
+        capsLoose: [],
+        bareHeld: [],
+        undecided: [],
+        newParts: [],
+      },
     } as unknown as BuildStanding;
     expect(obstaclesTo({ ...standing, heldDown: [] })).toEqual([]);
     expect(obstaclesTo({ ...standing, heldDown: ['1I', '1E'] })).toMatchObject([

@@ -44,6 +44,13 @@ export {
   turningInWords,
   wayToStop,
 } from './stopWords.ts';
-export { gearAt, mayMeasurePoint, spannedPoints, type GearState, type SpannedPoint } from './valveGear.ts';
+export {
+  pointsNeverClosed,
+  gearAt,
+  mayMeasurePoint,
+  spannedPoints,
+  type GearState,
+  type SpannedPoint,
+} from './valveGear.ts';
 export { liftShare } from './valveLift.ts';
 export { marginOf } from './margin.ts';

@@ -1,5 +1,5 @@
 import { lashPoints, type LashPoint } from '../sheets/lashPoints.ts';
-import { apart, CYCLE, inCycle, mayMeasureAt, openSpan, type OpenSpan } from './openSpan.ts';
+import { apart, closedLength, CYCLE, inCycle, mayMeasureAt, openSpan, type OpenSpan } from './openSpan.ts';
 import { marginOf } from './margin.ts';
 import type { Pattern } from '../sheets/pattern.ts';
 import { liftShare } from './valveLift.ts';
@@ -38,6 +38,19 @@ export function mayMeasurePoint(pattern: Pattern, key: string, angle: number): b
   // where the maker's own table has it, it is measured there
   const table = pattern.makersStops?.find((stop) => apart(stop.angle, angle) <= AT_STOP);
   return table?.points.includes(key) === true || mayMeasureAt(found.span, marginOf(pattern), angle);
+}
+
+/**
+ * Lists the points that no place of the crank leaves on their base circle, clear of both ramps: their timing or the margin is no
+ * engine's. What the maker's own table has is measured there.
+ *
+ * @example pointsNeverClosed({ ...inlineFour, margin: 60 }) // [] unless its valves are open nearly all the way round
+ */
+export function pointsNeverClosed(pattern: Pattern): readonly string[] {
+  const listed = new Set(pattern.makersStops?.flatMap(({ points }) => points));
+  return spannedPoints(pattern)
+    .filter(({ point, span }) => !listed.has(point.key) && closedLength(span, marginOf(pattern)) < 0)
+    .map(({ point }) => point.key);
 }
 
 /** How the valve gear of one lash point stands at an angle. */

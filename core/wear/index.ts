@@ -42,7 +42,7 @@ export {
   type MarkLine,
   type WearLine,
 } from './wearLines.ts';
-export { characteristicsFor, placesOf, type WearPlace } from './wearPlaces.ts';
+export { characteristicsFor, placesLimited, placesOf, type WearPlace } from './wearPlaces.ts';
 export {
   figuresAt,
   hollowAt,

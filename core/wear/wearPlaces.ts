@@ -8,7 +8,7 @@ import {
   type Pattern,
 } from '../sheets/index.ts';
 import { CHARACTERISTICS, type Characteristic, type PartKind, type PlaceKind } from './characteristics.ts';
-import type { LimitedPlace } from './limitKinds.ts';
+import type { LimitedPlace, LimitKey } from './limitKinds.ts';
 
 /** A place of a characteristic, with what limits may be meant for it. */
 export interface WearPlace extends LimitedPlace {
@@ -63,6 +63,23 @@ function placesAt(pattern: Pattern, at: PlaceKind): readonly WearPlace[] {
     case 'engine':
       return [atEngine];
   }
+}
+
+/**
+ * Lists what a limit may be meant for alone: a cylinder, or a place where what it limits is measured.
+ *
+ * @example placesLimited(pattern, 'valve-margin') // ['1', '2', …, '1Ia', '1Ib', …]
+ */
+export function placesLimited(pattern: Pattern, part: LimitKey): readonly string[] {
+  const at = new Set(
+    CHARACTERISTICS.filter(({ limits }) => limits.includes(part)).map((characteristic) => characteristic.at),
+  );
+  // what is ground off in all is of each valve, and no figure of the sheet
+  if (at.size === 0) at.add('valve');
+  return [
+    ...pattern.cylinders.map(({ id }) => id),
+    ...[...at].flatMap((each) => placesOf(pattern, { at: each }).map(({ key }) => key)),
+  ];
 }
 
 /**

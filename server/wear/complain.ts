@@ -1,6 +1,12 @@
 import type { WearLineBody } from '@zero-lash/contract/wear';
 import { camsOf, type Pattern } from '@zero-lash/core/sheets';
-import { CHARACTERISTICS, characteristicOf, characteristicsFor, placesOf } from '@zero-lash/core/wear';
+import {
+  CHARACTERISTICS,
+  characteristicOf,
+  characteristicsFor,
+  placesLimited,
+  placesOf,
+} from '@zero-lash/core/wear';
 
 const placesOfPart = (pattern: Pattern, part: string) => [
   ...(part === 'cam' ? camsOf(pattern) : []),
@@ -16,7 +22,11 @@ export function complainOfWear(
 ): { readonly path: string; readonly message: string } | null {
   const { place } = line;
   // a seal is called what it is called: no place on the head has it
-  if (line.kind === 'limit' || (line.kind === 'fate' && line.part === 'seal')) return null;
+  if (line.kind === 'limit')
+    return place === '' || placesLimited(pattern, line.part).includes(place)
+      ? null
+      : { path: 'place', message: `there is no ${place} to limit` };
+  if (line.kind === 'fate' && line.part === 'seal') return null;
   if (line.kind !== 'figure')
     return placesOfPart(pattern, line.part).includes(place)
       ? null

@@ -190,6 +190,30 @@ describe('the spec sheet form', () => {
     [{ ivoBtdc: '200' }, 'ivoBtdc', /90/],
     [{ brakes: [{ cylinders: '9', opens: '1', closes: '2' }] }, 'brakes.0.cylinders', /no cylinder 9/],
     [{ layout: 'v' as const, bankB: '5 6', bankAngle: '' }, 'bankAngle', /missing/],
+    [
+      {
+        brakes: [{ cylinders: '1', opens: '0', closes: '700' }],
+        limits: { intake: '0.2-0.3', exhaust: '0.2-0.3', brake: '1-1.1' },
+      },
+      'margin',
+      /no place of the crank at which 1B/,
+    ],
+    [
+      {
+        wear: [
+          {
+            part: 'valve-margin' as const,
+            of: 'both' as const,
+            place: '9I',
+            nominal: '1.2',
+            limit: '0.6',
+            source: '',
+          },
+        ],
+      },
+      'wear.0.place',
+      /no 9I to limit valve margin/,
+    ],
   ])('%o is answered at %s', (change, field, sentence) => {
     const timing = { ivoBtdc: '14', ivcAbdc: '52', evoBbdc: '54', evcAtdc: '12' };
     const { errors } = readForm({ ...FRESH_SHEET, ...timing, firingOrder: '1-3-4-2', ...change });
