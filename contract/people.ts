@@ -58,6 +58,14 @@ const shopFields = {
   /** days before it is expected that a recheck is told of */
   remindDays: z.int().min(0).max(120),
   /** where a meter feed answers, as `host:port`; empty where there is none */
+  /** where the program is reached by others, which labels lead to; empty where nobody gave it */
+  address: remark(120).refine(
+    (text) =>
+      text === '' || /^https?:\/\/[\w.-]+(:\d{1,5})?$|^https?:\/\/\[[0-9a-f:]+\](:\d{1,5})?$/i.test(text),
+    {
+      error: 'an address such as https://192.0.2.7:5181, with nothing after it',
+    },
+  ),
   meterFeed: remark(80).refine((text) => text === '' || /^[\w.-]+:\d{1,5}$/.test(text), {
     error: 'a host and a port, such as 127.0.0.1:4529',
   }),
@@ -68,8 +76,13 @@ const shopFields = {
 export const shop = z.object(shopFields);
 export type Shop = z.infer<typeof shop>;
 
-export const shopChange = z.object(shopFields);
+/** A page opened before there was an address leaves it as it is. */
+export const shopChange = z.object({ ...shopFields, address: shopFields.address.optional() });
 export type ShopChange = z.infer<typeof shopChange>;
+
+/** The address that others may reach the program by, as far as it knows; empty where it is not shared. */
+export const proposedAddress = z.object({ address: z.string() });
+export type ProposedAddress = z.infer<typeof proposedAddress>;
 
 export const session = z.object({ person, shop });
 export type Session = z.infer<typeof session>;

@@ -66,7 +66,10 @@ async function main(): Promise<void> {
     host: process.env.HOST ?? '127.0.0.1',
   });
   const { port } = app.server.address() as AddressInfo;
-  if (process.env.ZERO_LASH_SHARE === 'yes') shared = await shareAt(app, port + 1);
+  if (process.env.ZERO_LASH_SHARE === 'yes') {
+    shared = await shareAt(app, port + 1);
+    app.sharedAt.address = shared.address;
+  }
   let lead: Lead | null = null;
   await awakening.wake(
     async () => {

@@ -1,7 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { calendarFeed, newCalendarFeed } from '@zero-lash/contract/calendar';
 import { id } from '@zero-lash/contract/values';
-import type { FastifyInstance, FastifyReply } from 'fastify';
+import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { shopDay } from '../clock.ts';
@@ -9,6 +9,7 @@ import { Refusal } from '../plugins/errors.ts';
 import { personOf } from '../plugins/signIn.ts';
 import { writeOnce } from '../plugins/writes.ts';
 import { addFeed, ownerOfFeed, readFeeds, withdrawFeed } from './store.ts';
+import { askedAt, printedOrigin } from '../share/origin.ts';
 import { writeCalendar } from './write.ts';
 
 const TOKEN_BYTES = 32;
@@ -25,10 +26,13 @@ export function calendarRoutes(instance: FastifyInstance, _options: object, done
       .type('text/calendar; charset=utf-8')
       .send(text);
 
+  const linksTo = async (request: FastifyRequest) =>
+    (await printedOrigin(app.db, request)) ?? askedAt(request);
+
   app.get('/rechecks/:id/calendar', { schema: { params } }, async (request, reply) => {
     const text = await writeCalendar(app.db, {
       ...{ only: request.params.id, today: await shopDay(app.db) },
-      origin: `${request.protocol}://${request.host}`,
+      origin: await linksTo(request),
     });
     if (text === null) throw new Refusal('not_found', { detail: 'No such recheck is planned.' });
     return send(reply, 'recheck', text);
@@ -43,7 +47,7 @@ export function calendarRoutes(instance: FastifyInstance, _options: object, done
       if (!(await ownerOfFeed(app.db, hashOf(token))))
         throw new Refusal('not_found', { detail: 'There is no such calendar, or it was withdrawn.' });
       const text = await writeCalendar(app.db, {
-        ...{ today: await shopDay(app.db), origin: `${request.protocol}://${request.host}` },
+        ...{ today: await shopDay(app.db), origin: await linksTo(request) },
       });
       return send(reply, 'rechecks', text!);
     },

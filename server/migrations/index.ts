@@ -19,6 +19,7 @@ import * as setting from './017-setting.ts';
 import * as rechecks from './018-rechecks.ts';
 import * as ownPlans from './019-own-plans.ts';
 import * as judgedBy from './020-judged-by.ts';
+import * as shopAddress from './021-shop-address.ts';
 
 const MIGRATIONS = {
   '001-people': people,
@@ -41,6 +42,7 @@ const MIGRATIONS = {
   '018-rechecks': rechecks,
   '019-own-plans': ownPlans,
   '020-judged-by': judgedBy,
+  '021-shop-address': shopAddress,
 } as const;
 
 type Name = keyof typeof MIGRATIONS;

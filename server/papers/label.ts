@@ -5,8 +5,10 @@ import { FADED, INK, Paper, write } from './paper.ts';
 export interface LabelPaper {
   readonly engine: string;
   readonly lines: readonly string[];
-  /** where its record is read */
-  readonly address: string;
+  /** what whoever works on it has to know; empty where there is nothing */
+  readonly caution: string;
+  /** where its record is read; null where nobody could follow it */
+  readonly address: string | null;
 }
 
 const MM = 72 / 25.4;
@@ -14,14 +16,27 @@ const SIZE = { width: 100 * MM, height: 50 * MM };
 const EDGE = 4 * MM;
 const CODE = 40 * MM;
 
+const NO_ADDRESS =
+  'No code: this was printed at an address that only the server’s own machine knows. Give the shop’s address on the page Shop, and print it again.';
+
 /** Draws a label of 100 × 50 mm to be stuck on an engine, with the way to its record. */
-export async function drawLabel({ engine, lines, address }: LabelPaper): Promise<Buffer> {
+export async function drawLabel({ engine, lines, caution, address }: LabelPaper): Promise<Buffer> {
   const paper = new Paper(`Label of ${engine}`, { size: [SIZE.width, SIZE.height], margin: 0 });
   const { pdf } = paper;
   const width = SIZE.width - CODE - 3 * EDGE;
   paper.part('H1', () => write(pdf, engine, { size: 14, weight: 'bold', width, at: { x: EDGE, y: EDGE } }));
   for (const line of lines)
     paper.part('P', () => write(pdf, line, { size: 9.5, width, at: { x: EDGE, y: pdf.y + 2 } }));
+  if (caution !== '')
+    paper.part('P', () =>
+      write(pdf, caution, { size: 8, weight: 'bold', width, at: { x: EDGE, y: pdf.y + 4 } }),
+    );
+  if (address === null) {
+    paper.part('P', () =>
+      write(pdf, NO_ADDRESS, { size: 8, colour: FADED, width, at: { x: EDGE, y: pdf.y + 8 } }),
+    );
+    return paper.done();
+  }
   paper.part('P', () =>
     write(pdf, address, { size: 6.5, colour: FADED, width, at: { x: EDGE, y: SIZE.height - EDGE - 20 } }),
   );

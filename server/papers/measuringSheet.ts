@@ -9,6 +9,8 @@ export interface MeasuringSheetPaper {
   readonly engine: string;
   readonly build: string;
   readonly sheet: Pick<SheetRevision, 'pattern' | 'limits' | 'maker' | 'name' | 'number' | 'condition'>;
+  /** where it is aimed outside the maker's band, and who stands for that; empty where it is not */
+  readonly caution: string;
   readonly school: PositionSchool;
   readonly unit: ShopUnit;
 }
@@ -26,7 +28,7 @@ const BOXES = [
  * straight down afterwards. A4, upright.
  */
 export async function drawMeasuringSheet(from: MeasuringSheetPaper): Promise<Buffer> {
-  const { engine, build, sheet, school, unit } = from;
+  const { engine, build, sheet, caution, school, unit } = from;
   const { pattern, limits } = sheet;
   const plan = planStops(pattern, school);
   const points = new Map(lashPoints(pattern).map((point) => [point.key, point]));
@@ -43,6 +45,7 @@ export async function drawMeasuringSheet(from: MeasuringSheetPaper): Promise<Buf
       size: 10.5,
     },
   );
+  if (caution !== '') paper.line(caution, { size: 10.5, weight: 'bold' });
   const stops =
     plan.stops.length > 0
       ? plan.stops.map((stop, index) => ({

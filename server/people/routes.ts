@@ -3,6 +3,7 @@ import {
   person,
   personChange,
   personChanged,
+  proposedAddress,
   session,
   shop,
   shopChange,
@@ -91,6 +92,12 @@ export async function peopleRoutes(instance: FastifyInstance): Promise<void> {
         200,
         (transaction) => store.changeShop(transaction, request.body),
       ),
+  );
+
+  app.get(
+    '/shop/address',
+    { schema: { response: { 200: proposedAddress } }, preHandler },
+    () => app.sharedAt,
   );
 
   app.get('/people', { schema: { response: { 200: z.array(person) } }, preHandler }, () =>

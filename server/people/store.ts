@@ -151,6 +151,7 @@ const SHOP = [
   'allow_over as allowOver',
   'remind_days as remindDays',
   'meter_feed as meterFeed',
+  'address',
   'version',
 ] as const;
 
@@ -165,7 +166,7 @@ export async function readShop(db: Knex): Promise<Shop> {
 
 export async function changeShop(db: Knex, change: ShopChange): Promise<Shop> {
   const { name, unit, zone, gaugesOnNetwork, provesAgain, lockedStands, allowOver, version } = change;
-  const { quietFrom, quietTo, remindDays, meterFeed } = change;
+  const { quietFrom, quietTo, remindDays, meterFeed, address } = change;
   const updated = await db('shop')
     .where({ version })
     .update({
@@ -179,6 +180,7 @@ export async function changeShop(db: Knex, change: ShopChange): Promise<Shop> {
       quiet_to: quietTo,
       remind_days: remindDays,
       meter_feed: meterFeed,
+      ...(address === undefined ? {} : { address }),
       allow_over: JSON.stringify(allowOver.filter(({ over }) => over > 0)),
       version: version + 1,
     });

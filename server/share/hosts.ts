@@ -6,6 +6,10 @@ import { ownAddresses, ownNames } from './addresses.ts';
 
 const LOOPBACK = new Set(['localhost', '127.0.0.1', '::1']);
 
+/** Whether a host is this machine's loopback: what leads there leads nobody else here. */
+export const isLoopback = (host: string | null): boolean =>
+  host !== null && (LOOPBACK.has(host) || /^127\./.test(host));
+
 /** The host a `Host` header names, without its port; null where there is none that can be read. */
 export function hostOf(header: string | undefined): string | null {
   const match = /^(?:\[([0-9a-f:.]+)\]|([a-z0-9._-]+))(?::\d{1,5})?$/i.exec(header ?? '');

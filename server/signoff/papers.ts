@@ -2,13 +2,24 @@ import { id } from '@zero-lash/contract/values';
 import { positionSchool } from '@zero-lash/contract/turning';
 import { firstSchool } from '@zero-lash/core/turning';
 import type { FastifyInstance } from 'fastify';
+import type { Knex } from 'knex';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { readHead } from '../builds/read.ts';
 import { findEngine } from '../engines/read.ts';
 import { goneBy } from '../sheets/goBy.ts';
 import { findRevision } from '../sheets/read.ts';
+import { printedOrigin } from '../share/origin.ts';
+import { aimedOutside } from '../parts/store.ts';
 import { readOwnerSheet } from './ownerSheet.ts';
+
+/** What the newest build of an engine aims at outside the maker's band; empty where it does not. */
+async function aimedOutsideLast(db: Knex, engineId: string): Promise<string> {
+  const last = await db('builds').where({ engine_id: engineId }).orderBy('number', 'desc').first('id');
+  if (!last) return '';
+  const { rows: head } = await readHead(db, last.id);
+  return aimedOutside((await findRevision(db, head.revisionId)).limits, head);
+}
 
 /** The papers of a build and of its engine: what an owner is given, what is stuck on it, what is measured with a pencil. */
 export function paperRoutes(instance: FastifyInstance, _options: object, done: () => void): void {
@@ -29,7 +40,8 @@ export function paperRoutes(instance: FastifyInstance, _options: object, done: (
     { schema: { params, querystring: z.object({ school: positionSchool.optional() }) } },
     async (request, reply) => {
       const { rows: head } = await readHead(app.db, request.params.id);
-      const sheet = goneBy(await findRevision(app.db, head.revisionId), head);
+      const printed = await findRevision(app.db, head.revisionId);
+      const sheet = goneBy(printed, head);
       const shop = await app.db('shop').first('unit');
       return reply
         .header('content-disposition', inline('measuring-sheet'))
@@ -37,6 +49,7 @@ export function paperRoutes(instance: FastifyInstance, _options: object, done: (
         .send(
           await app.papers.draw('measuring-sheet', {
             ...{ engine: head.engine.name, build: `Build ${head.number}`, sheet, unit: shop.unit },
+            caution: aimedOutside(printed.limits, head),
             school: request.query.school ?? firstSchool(sheet.pattern),
           }),
         );
@@ -45,6 +58,7 @@ export function paperRoutes(instance: FastifyInstance, _options: object, done: (
 
   app.get('/engines/:id/label', { schema: { params } }, async (request, reply) => {
     const engine = await findEngine(app.db, request.params.id);
+    const origin = await printedOrigin(app.db, request);
     return reply
       .header('content-disposition', inline('label'))
       .type('application/pdf')
@@ -52,8 +66,8 @@ export function paperRoutes(instance: FastifyInstance, _options: object, done: (
         await app.papers.draw('label', {
           engine: engine.name,
           lines: [engine.serial && `serial ${engine.serial}`, engine.owner, engine.sheetName].filter(Boolean),
-          // as it is reached by whoever prints it
-          address: `${request.protocol}://${request.host}/engines/${engine.id}`,
+          caution: await aimedOutsideLast(app.db, engine.id),
+          address: origin && `${origin}/engines/${engine.id}`,
         }),
       );
   });

@@ -74,8 +74,13 @@ describe('the owner’s sheet', () => {
     });
     const read = await paper(`builds/${work.build.id}/owner-sheet`);
     expect(read.text).toContain('Žofie Ålund, Łąka');
-    expect(read.text.replaceAll('\n', ' ')).toContain('because: for one race');
     expect(read.embedded).toBe(true);
+    const { id, engine } = work.build;
+    for (const path of [
+      ...[`builds/${id}/owner-sheet`, `builds/${id}/parts-list`, `builds/${id}/measuring-sheet`],
+      `engines/${engine.id}/label`,
+    ])
+      expect((await paper(path)).text.replaceAll('\n', ' '), path).toContain('because: for one race');
   });
 });
 
@@ -95,9 +100,21 @@ describe('a blank measuring sheet', () => {
 });
 
 describe('an engine’s label', () => {
-  it('leads to its record, as it is reached by whoever prints it', async () => {
+  it('has no code at an address that leads nobody else here, and says where the shop’s own is given', async () => {
     const { engine } = await shop.buildOf('Frost fan 1, Upper Terrace');
     const read = await paper(`engines/${engine.id}/label`);
+    expect(read.parts).not.toContain('Figure');
+    expect(read.text.replaceAll('\n', ' ')).toContain('Give the shop’s address on the page Shop');
+  });
+
+  it('leads to its record at the address that the shop gives for itself', async () => {
+    const { engine } = await shop.buildOf('Frost fan 1, Upper Terrace');
+    const { body } = await shop.call<{ shop: { version: number } }>(LEAD, 'GET', 'session');
+    const give = (address: string) => shop.call(LEAD, 'PATCH', 'shop', { ...body.shop, address });
+    expect((await give('https://192.0.2.7:5181/engines')).status).toBe(400);
+    expect((await give('https://192.0.2.7:5181')).status).toBe(200);
+    const read = await paper(`engines/${engine.id}/label`);
+    expect(read.text.replaceAll('\n', '')).toContain('https://192.0.2.7:5181/engines/');
     expect(read.pages).toBe(1);
     expect(read.text.replaceAll('\n', ' ')).toContain('Frost fan 1, Upper Terrace');
     expect(read.text.replaceAll('\n', '')).toMatch(new RegExp(`https?://[^/]+/engines/${engine.id}`));

@@ -9,13 +9,14 @@ import { useLengths } from '../app/lengths.ts';
 import { PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { Tick } from '../app/Tick.tsx';
-import { useChangeShopMutation, useSessionQuery } from './endpoints.ts';
+import { useChangeShopMutation, useProposedAddressQuery, useSessionQuery } from './endpoints.ts';
 
 /** What the shop is called, the unit it reads in, the zone its days are days of, and how far its gauges reach. */
 export function ShopForm() {
   const { data: session } = useSessionQuery();
   const [change, { error }] = useChangeShopMutation();
   const { unit, figure } = useLengths();
+  const { data: reached } = useProposedAddressQuery();
   if (!session) return null;
   const { shop } = session;
   const overOf = (role: Allowed) => shop.allowOver.find((each) => each.role === role)?.over ?? 0;
@@ -23,6 +24,7 @@ export function ShopForm() {
     const parsed = parseLength(typed, unit);
     return 'error' in parsed || parsed.mm > MOST_OVER ? null : parsed.mm;
   };
+  const proposed = reached?.address ?? '';
   const send = (what: Partial<ShopChange>) => change({ ...shop, ...what });
   return (
     <Box
@@ -59,6 +61,25 @@ export function ShopForm() {
         choices={ZONES}
         complain={(zone) => (isZone(zone) ? undefined : 'There is no such zone: choose one from the list.')}
         onSend={(zone) => send({ zone })}
+      />
+      <OneLine
+        label="It is reached by others at"
+        hint={
+          proposed === ''
+            ? 'Labels and calendars lead there, such as https://192.0.2.7:5181.'
+            : `Labels and calendars lead there. It is shared at ${proposed}.`
+        }
+        value={shop.address}
+        proposed={proposed}
+        action="Lead there"
+        most={120}
+        mayBeEmpty
+        complain={(typed) =>
+          typed === '' || /^https?:\/\/[^/\s]+$/i.test(typed)
+            ? undefined
+            : 'An address such as https://192.0.2.7:5181, with nothing after it.'
+        }
+        onSend={(address) => send({ address })}
       />
       <Part title="Setting and proving" />
       <Labelled
@@ -186,6 +207,8 @@ interface OneLineProps {
   readonly most: number;
   /** what may be chosen from as it is typed */
   readonly choices?: readonly string[];
+  /** stands there to be taken, where nothing was given yet */
+  readonly proposed?: string;
   /** nothing is a value too */
   readonly mayBeEmpty?: boolean;
   /** what is wrong with what was typed */
@@ -201,13 +224,14 @@ function OneLine({
   action,
   most,
   choices,
+  proposed = '',
   mayBeEmpty = false,
   complain,
   onSend,
 }: OneLineProps) {
   const [typed, setTyped] = useState<string | null>(null);
   const [wrong, setWrong] = useState<string>();
-  const now = typed ?? value;
+  const now = typed ?? (value || proposed);
   const list = choices && `choices of ${label}`;
   async function send(event: FormEvent) {
     event.preventDefault();

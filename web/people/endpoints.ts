@@ -3,6 +3,7 @@ import type {
   Person,
   PersonChange,
   PersonChanged,
+  ProposedAddress,
   Session,
   Shop,
   ShopChange,
@@ -37,6 +38,7 @@ export const peopleApi = api.injectEndpoints({
       query: (id) => write('DELETE', `people/${id}/sessions`),
       invalidatesTags: ['Session'],
     }),
+    proposedAddress: build.query<ProposedAddress, void>({ query: () => 'shop/address' }),
     peopleChanges: build.query<PersonChanged[], void>({
       query: () => 'people/changes',
       providesTags: ['People'],
@@ -64,6 +66,7 @@ export const {
   useSignOutEverywhereMutation,
   useSignPersonOutMutation,
   usePeopleChangesQuery,
+  useProposedAddressQuery,
   usePeopleQuery,
   useAddPersonMutation,
   useChangePersonMutation,

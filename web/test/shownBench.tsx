@@ -29,7 +29,7 @@ export const signIn = (role: Session['person']['role'], id = 'tobin') =>
         provesAgain: 'disturbed',
         lockedStands: false,
         allowOver: [],
-        ...{ quietFrom: '19:00', quietTo: '07:00', remindDays: 14, meterFeed: '' },
+        ...{ quietFrom: '19:00', quietTo: '07:00', remindDays: 14, meterFeed: '', address: '' },
         version: 1,
       },
     }),
