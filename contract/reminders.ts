@@ -7,7 +7,7 @@ export const reminder = z.object({
   recheckId: id,
   engineId: id,
   engine: z.string(),
-  stage: z.enum(['coming', 'overdue']),
+  stage: z.enum(['coming', 'overdue', 'not-held']),
   recipient: z.enum(['owner', 'lead']),
   address: z.string(),
   subject: z.string(),

@@ -20,6 +20,7 @@ import * as rechecks from './018-rechecks.ts';
 import * as ownPlans from './019-own-plans.ts';
 import * as judgedBy from './020-judged-by.ts';
 import * as shopAddress from './021-shop-address.ts';
+import * as notHeldLetters from './022-not-held-letters.ts';
 
 const MIGRATIONS = {
   '001-people': people,
@@ -43,6 +44,7 @@ const MIGRATIONS = {
   '019-own-plans': ownPlans,
   '020-judged-by': judgedBy,
   '021-shop-address': shopAddress,
+  '022-not-held-letters': notHeldLetters,
 } as const;
 
 type Name = keyof typeof MIGRATIONS;

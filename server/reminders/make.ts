@@ -19,11 +19,20 @@ interface Due {
   /** what the figures it is judged by hold for */
   readonly condition: 'cold' | 'hot';
   readonly ownerMail: string | null;
+  /** points that the recheck before it found out, and how; empty where it held */
+  readonly out: readonly { readonly point: string; readonly verdict: 'tight' | 'loose' }[];
 }
 
+/** What a recheck found out, where it did: the next one stands in the calendar only once it is set again. */
+const OUT_SQL = `(
+  select coalesce(json_agg(json_build_object('point', g.point, 'verdict', g.verdict) order by g.point), '[]')
+    from rechecks before join rounds q on q.recheck_id = before.id join readings g on g.round_id = q.id
+   where before.build_id = r.build_id and before.sequence = r.sequence - 1 and r.after_outcome = 'out'
+     and not g.superseded and not g.off_base and g.verdict in ('tight', 'loose'))`;
+
 /**
- * Writes down what is to be told of rechecks that come or are overdue: to the owner who has an address and wishes it, and to
- * the leads who have one. Each is told once of one due day: a recheck that is moved is told anew. Nothing is sent here.
+ * Writes down what is to be told of rechecks that come, are overdue or found a point out: to the owner who has an address and wishes
+ * it, and to the leads who have one. Each is told once of one due day: a recheck that is moved is told anew. Nothing is sent here.
  *
  * @returns how many were written down
  */
@@ -34,13 +43,13 @@ export async function makeReminders(db: Knex, now: Date = new Date()): Promise<n
   const { rows } = await db.raw(
     `select r.id, e.name as engine, e.place, e.usage, e.running, e.usage_unit as unit, r.due_usage as "dueUsage",
         r.due_date as "dueDate", r.due_cycles as "dueCycles", r.expected_day as "expectedDay", r.bench_day as "benchDay",
-        ${NEARNESS_SQL} = 0 as overdue, v.condition,
+        ${NEARNESS_SQL} = 0 as overdue, v.condition, ${OUT_SQL} as out,
         case when o.tells = 'mail' and o.email <> '' then o.email end as "ownerMail"
        from rechecks r join engines e on e.id = r.engine_id join builds b on b.id = r.build_id
          join sheet_revisions v on v.id = b.revision_id left join owners o on o.id = e.owner_id
       where r.status = 'planned' and not r.held and e.put_away_at is null
-        and (${NEARNESS_SQL} in (0, 1) or r.expected_day <= :from)
-        and coalesce(r.after_outcome, 'held') = 'held'`,
+        and (r.after_outcome = 'out'
+          or (coalesce(r.after_outcome, 'held') = 'held' and (${NEARNESS_SQL} in (0, 1) or r.expected_day <= :from)))`,
     { ...nearnessOn(today), from: addDays(today, shop.remind_days) },
   );
   const leads = (await db('people')
@@ -51,14 +60,16 @@ export async function makeReminders(db: Knex, now: Date = new Date()): Promise<n
   const notBefore = new Date(loudFrom(now.getTime(), zone, quiet));
   const made = (rows as Due[]).flatMap((due) => {
     const letter = {
-      ...wordsOf(due, shop.name),
-      about: due.dueDate ?? String(due.dueUsage ?? due.dueCycles),
+      ...(due.out.length > 0 ? foundOut(due, shop.name) : wordsOf(due, shop.name)),
+      // what was found is told once, wherever the next look is moved to
+      about: due.out.length > 0 ? 'found' : (due.dueDate ?? String(due.dueUsage ?? due.dueCycles)),
     };
+    const stage = due.out.length > 0 ? 'not-held' : due.overdue ? 'overdue' : 'coming';
     return [
       ...(due.ownerMail ? [{ address: due.ownerMail, recipient: 'owner' }] : []),
       ...leads.map((address) => ({ address, recipient: 'lead' })),
     ].map((to) => ({
-      ...{ recheck_id: due.id, stage: due.overdue ? 'overdue' : 'coming', not_before: notBefore },
+      ...{ recheck_id: due.id, stage, not_before: notBefore },
       ...letter,
       ...to,
     }));
@@ -70,6 +81,29 @@ export async function makeReminders(db: Knex, now: Date = new Date()): Promise<n
     .ignore()
     .returning('id');
   return kept.length;
+}
+
+/** What is said of an engine whose recheck found a point out: tight is what burns a valve. */
+function foundOut({ engine, place, out }: Due, shop: string): { subject: string; body: string } {
+  const tight = out.filter(({ verdict }) => verdict === 'tight');
+  const points = (of: Due['out']) => of.map(({ point }) => point).join(', ');
+  const loose = out.filter(({ verdict }) => verdict === 'loose');
+  const where = place === '' ? '' : `, ${place}`;
+  return {
+    subject: tight.length > 0 ? `Tight clearances: ${engine}` : `Clearances did not hold: ${engine}`,
+    body: [
+      `${engine}${where}: its recheck found ${[
+        tight.length > 0 && `${points(tight)} tight`,
+        loose.length > 0 && `${points(loose)} loose`,
+      ]
+        .filter(Boolean)
+        .join(' and ')}. It is to be set again.`,
+      tight.length > 0
+        ? 'A valve that has gone tight burns: please do not run it on before it is set again.'
+        : 'It is better not run on for long before it is set again.',
+      shop,
+    ].join('\n\n'),
+  };
 }
 
 function wordsOf(due: Due, shop: string): { subject: string; body: string } {

@@ -1,6 +1,7 @@
 import type { EngineRow } from '@zero-lash/contract/engines';
 import type { Today } from '@zero-lash/contract/today';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { makeReminders } from '../reminders/make.ts';
 import { BENCH, TestShop, VIEWER } from './shop.ts';
 import { Work } from './worked.ts';
 
@@ -50,6 +51,22 @@ describe('a recheck that did not hold', () => {
     expect(list.map(({ buildId }) => buildId)).toContain(work.build.id);
     const { body } = await shop.call<{ engines: EngineRow[] }>(VIEWER, 'GET', 'engines?sort=recheck&limit=1');
     expect(body.engines[0]!.recheck!.state).toBe('not-held');
+  });
+
+  it('is told of once by letter, with what was found', async () => {
+    await makeReminders(shop.db);
+    await makeReminders(shop.db);
+    const ofThis = await shop
+      .db('reminders as m')
+      .join('rechecks as r', 'r.id', 'm.recheck_id')
+      .where({ 'r.build_id': work.build.id, 'm.stage': 'not-held', 'm.recipient': 'lead' })
+      .select('m.subject', 'm.body');
+    expect(ofThis).toMatchObject([
+      {
+        subject: `Tight clearances: ${work.build.engine.name}`,
+        body: expect.stringMatching(new RegExp(`found ${work.points[0]} tight[^]*do not run it on`)),
+      },
+    ]);
   });
 
   it('opens a short build at Set with what was found, and the long one gives way', async () => {
