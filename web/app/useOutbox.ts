@@ -12,7 +12,10 @@ import { useStable } from './useStable.ts';
 export type Sent = Pick<
   OutboxItem,
   'kind' | 'within' | 'about' | 'said' | 'method' | 'path' | 'body' | 'buildId'
->;
+> & {
+  /** when it was done, where that was not now: written down on paper, say */
+  readonly takenAt?: string | undefined;
+};
 
 let lastOrder = 0;
 
@@ -32,11 +35,11 @@ export function useOutbox(): (sent: Sent, insteadOf?: (item: OutboxItem) => bool
     lastOrder = Math.max(lastOrder + 1, Date.now());
     const item: OutboxItem = {
       ...sent,
+      takenAt: sent.takenAt ?? new Date().toISOString(),
       key: makeKey(),
       order: lastOrder,
       personId: session.person.id,
       by: session.person.name,
-      takenAt: new Date().toISOString(),
       refused: null,
     };
     const gone = insteadOf

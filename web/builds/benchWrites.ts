@@ -13,7 +13,13 @@ import type { Sent as SentItem } from '../app/useOutbox.ts';
 
 /** Everything a person writes at the bench, which needs no server to be done. */
 export type BenchWrite =
-  | { readonly kind: 'reading'; readonly roundId: string; readonly body: NewReading }
+  | {
+      readonly kind: 'reading';
+      readonly roundId: string;
+      readonly body: NewReading;
+      /** where it was not taken now */
+      readonly takenAt?: string | undefined;
+    }
   | { readonly kind: 'conditions'; readonly roundId: string; readonly body: NewConditions }
   | { readonly kind: 'turning'; readonly roundId: string; readonly body: Turning }
   | { readonly kind: 'setting'; readonly body: NewSetting }
@@ -40,7 +46,10 @@ export function sentAs(buildId: string, write: BenchWrite): Sent {
   switch (kind) {
     case 'reading': {
       const { point, asTyped } = write.body;
-      return { ...inRound(write.roundId, 'readings'), kind, about: point, said: asTyped, body: write.body };
+      return {
+        ...inRound(write.roundId, 'readings'),
+        ...{ kind, about: point, said: asTyped, body: write.body, takenAt: write.takenAt },
+      };
     }
     case 'conditions':
       return {

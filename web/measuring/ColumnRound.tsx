@@ -4,7 +4,11 @@ import { ROLE_WORDS } from '@zero-lash/core/sheets';
 import { useRef, useState } from 'react';
 import { Choice } from '../app/Choice.tsx';
 import { Labelled } from '../app/Labelled.tsx';
+import { dayInWords } from '../app/dates.ts';
 import { useLengths } from '../app/lengths.ts';
+import { Question } from '../app/Question.tsx';
+import { useSession } from '../people/useSession.ts';
+import { useShopTimes } from '../people/useShopTimes.ts';
 import { DoubtQuestion } from './DoubtQuestion.tsx';
 import type { BuildView } from '../builds/buildView.ts';
 import { limitedPoints, type LimitedPoint } from '../builds/points.ts';
@@ -37,14 +41,53 @@ export function ColumnRound({ build, round, turning, states, blind }: Props) {
     order === 'stops' && byStop.length > 0
       ? [...byStop, ...points.map(({ key }) => key).filter((key) => !byStop.includes(key))]
       : points.map(({ key }) => key);
+  const times = useShopTimes();
+  const me = useSession()?.person.name ?? '';
+  const [by, setBy] = useState(me);
+  const [day, setDay] = useState(() => times.today());
+  const isToCome = day > times.today();
+  const isToday = day === times.today() || day === '';
+  const paper: Paper = {
+    // noon of that day: what was changed later on it is measured again
+    isToCome,
+    takenAt: isToday ? undefined : `${day}T12:00:00.000Z`,
+    by: [
+      by.trim() === '' || by.trim() === me ? '' : `measured by ${by.trim()}`,
+      isToday ? '' : `on ${dayInWords(day)}`,
+    ]
+      .filter(Boolean)
+      .join(' '),
+  };
   const onward = (key: string) => fields.current.get(keys[keys.indexOf(key) + 1] ?? '')?.focus();
   return (
     <Box as="section" aria-label="A round from paper">
-      <Box maxWidth="320px" marginBottom="2">
-        <Labelled label="Points stand">
-          <Choice of={ORDERS} value={order} onChoose={setOrder} />
-        </Labelled>
-      </Box>
+      <Flex gap="3" flexWrap="wrap" marginBottom="2">
+        <Box width="260px">
+          <Labelled label="Points stand">
+            <Choice of={ORDERS} value={order} onChoose={setOrder} />
+          </Labelled>
+        </Box>
+        <Box width="200px">
+          <Labelled label="Measured by">
+            <Input value={by} maxLength={60} onChange={({ target }) => setBy(target.value)} />
+          </Labelled>
+        </Box>
+        <Box width="180px">
+          <Labelled label="Day">
+            <Input
+              type="date"
+              value={day}
+              max={times.today()}
+              onChange={({ target }) => setDay(target.value)}
+            />
+          </Labelled>
+        </Box>
+      </Flex>
+      {isToCome && (
+        <Box fontSize="sm" color="tight" role="alert">
+          That day has not come yet.
+        </Box>
+      )}
       <Box fontSize="sm" color="faded">
         Enter keeps a line and goes on to the next. Typed as anywhere: 0.15, 0.13 0.15, &gt;0.10.
       </Box>
@@ -56,6 +99,7 @@ export function ColumnRound({ build, round, turning, states, blind }: Props) {
           point={points.find((point) => point.key === key)!}
           state={states[key] ?? 'not-measured'}
           blind={blind}
+          paper={paper}
           field={(element) => {
             if (element) fields.current.set(key, element);
             else fields.current.delete(key);
@@ -67,9 +111,19 @@ export function ColumnRound({ build, round, turning, states, blind }: Props) {
   );
 }
 
+/** What the paper says of all its figures. */
+interface Paper {
+  /** its day is none that it can be of: nothing is kept until it is put right */
+  readonly isToCome: boolean;
+  readonly takenAt: string | undefined;
+  /** who measured and when, where that is not who types and today */
+  readonly by: string;
+}
+
 interface RowProps extends Pick<Props, 'build' | 'round' | 'blind'> {
   readonly point: LimitedPoint;
   readonly state: PointState;
+  readonly paper: Paper;
   readonly field: (element: HTMLInputElement | null) => void;
   readonly onKept: () => void;
 }
@@ -82,19 +136,28 @@ interface Asked {
   readonly meant: readonly Reading[];
 }
 
-function Row({ build, round, point, state, blind, field, onKept }: RowProps) {
-  const { unit, band } = useLengths();
+function Row({ build, round, point, state, blind, paper, field, onKept }: RowProps) {
+  const { unit, band, interval } = useLengths();
+  const times = useShopTimes();
   const bench = useBench();
   const write = useBenchWrite(build.id);
   const [text, setText] = useState('');
   const [kept, setKept] = useState<string | null>(null);
   const [complaint, setComplaint] = useState<string>();
   const [asked, setAsked] = useState<Asked | null>(null);
+  const [over, setOver] = useState<Parameters<typeof keep> | null>(null);
   const { key } = point;
   const standing = round.readings.find((row) => row.point === key && row.roundId === round.id);
 
-  function keep(reading: Reading, asTyped: string, doubtKept: boolean) {
+  /** What somebody measured here is asked about before paper takes its place; who looks blind is not told of it. */
+  function take(...given: Parameters<typeof keep>) {
     setAsked(null);
+    if (standing && kept === null && !blind) setOver(given);
+    else keep(...given);
+  }
+
+  function keep(reading: Reading, asTyped: string, doubtKept: boolean) {
+    setOver(null);
     setKept(asTyped);
     write({
       kind: 'reading',
@@ -104,8 +167,10 @@ function Row({ build, round, point, state, blind, field, onKept }: RowProps) {
         reading: structuredClone(reading) as never,
         instrumentId: bench.bladeSet?.id ?? null,
         over: standing?.id ?? null,
-        reason: standing ? 'typed from paper' : '',
+        reason:
+          standing || paper.by !== '' ? `typed from paper${paper.by && `, ${paper.by}`}`.slice(0, 120) : '',
       },
+      takenAt: paper.takenAt,
     });
     onKept();
   }
@@ -115,6 +180,7 @@ function Row({ build, round, point, state, blind, field, onKept }: RowProps) {
     setComplaint(undefined);
     // a line that is left empty, or was kept as it stands, is gone past
     if (typed === '' || typed === kept) return onKept();
+    if (paper.isToCome) return setComplaint('Put the day right first.');
     const entry = parseEntry(typed, unit, expectedAt(build, point));
     if ('error' in entry) return setComplaint(entry.error);
     if (entry.doubts.length > 0 && asked?.text !== typed)
@@ -122,7 +188,7 @@ function Row({ build, round, point, state, blind, field, onKept }: RowProps) {
         ...{ text: typed, reading: entry.reading, meant: entry.meant },
         lengths: entry.doubts,
       });
-    return keep(entry.reading, typed, entry.doubts.length > 0);
+    return take(entry.reading, typed, entry.doubts.length > 0);
   }
 
   return (
@@ -146,6 +212,7 @@ function Row({ build, round, point, state, blind, field, onKept }: RowProps) {
           onChange={({ target }) => {
             setText(target.value);
             setAsked(null);
+            setOver(null);
             setComplaint(undefined);
           }}
           onKeyDown={(event) => {
@@ -165,9 +232,25 @@ function Row({ build, round, point, state, blind, field, onKept }: RowProps) {
         <DoubtQuestion
           lengths={asked.lengths}
           meant={asked.meant}
-          onUse={(meant) => keep(meant, asked.text, false)}
-          onKeep={() => keep(asked.reading, asked.text, true)}
+          onUse={(meant) => take(meant, asked.text, false)}
+          onKeep={() => take(asked.reading, asked.text, true)}
         />
+      )}
+      {over && standing && (
+        <Question
+          answers={[
+            {
+              label: `Leave ${interval(standing)}`,
+              onChoose: () => {
+                setOver(null);
+                onKept();
+              },
+            },
+            { label: `Take ${over[1]} from the paper`, onChoose: () => keep(...over) },
+          ]}
+        >
+          {standing.by} has {interval(standing)} here, of {times.moment(standing.takenAt)}. Which stands?
+        </Question>
       )}
     </Box>
   );

@@ -4,6 +4,7 @@ import { fireEvent, screen } from '@testing-library/react';
 import type { Setting } from '@zero-lash/contract/setting';
 import { describe, expect, it } from 'vitest';
 import type { BuildView } from '../builds/buildView.ts';
+import { store } from '../app/store.ts';
 import { ColumnRound } from '../measuring/ColumnRound.tsx';
 import { writePointsCsv } from '../signoff/BuildPapers.tsx';
 import { proofLines } from '../signoff/proofs.ts';
@@ -35,7 +36,7 @@ const type = (key: string, text: string) => {
 };
 const order = () =>
   screen
-    .getAllByRole('textbox')
+    .getAllByRole('textbox', { name: /from paper$/ })
     .map((each) => each.getAttribute('aria-label')!.replace(/^Gap at |, from paper$/g, ''));
 
 describe('a round typed from paper', () => {
@@ -84,6 +85,37 @@ describe('a round typed from paper', () => {
     column(view, true);
     type('1I', '0.25');
     expect(put()).toMatchObject([{ body: { blind: true, over: 'g-1I', reason: 'typed from paper' } }]);
+  });
+
+  it('asks before it takes the place of what somebody measured there', async () => {
+    await signIn('bench');
+    const view = build({ rounds: [round({ readings: [reading('1I', 0.2, 0.21, 'tight')] })] }, SCREW);
+    column(view);
+    type('1I', '0.25');
+    expect(screen.getByRole('alert').textContent).toMatch(/Osk Velland has 0\.20–0\.21/);
+    // Enter once more asks once more, and answers nothing
+    fireEvent.keyDown(field('1I'), { key: 'Enter' });
+    expect(put()).toEqual([]);
+    fireEvent.click(screen.getByRole('button', { name: /^Leave 0\.20/ }));
+    expect([put(), screen.queryByRole('alert')]).toEqual([[], null]);
+    type('1I', '0.26');
+    fireEvent.click(screen.getByRole('button', { name: 'Take 0.26 from the paper' }));
+    expect(put()).toMatchObject([{ body: { over: 'g-1I', asTyped: '0.26' } }]);
+  });
+
+  it('is of the day and the hand that the paper names', async () => {
+    await signIn('bench');
+    column(build({}, SCREW));
+    fireEvent.change(screen.getByLabelText('Measured by'), { target: { value: 'Osk Velland' } });
+    fireEvent.change(screen.getByLabelText('Day'), { target: { value: '2025-01-02' } });
+    type('1I', '0.25');
+    expect(put()).toMatchObject([
+      { body: { reason: expect.stringMatching(/^typed from paper, measured by Osk Velland on .*2 Jan/) } },
+    ]);
+    expect(store.getState().outbox.items.map(({ takenAt }) => takenAt)).toEqual(['2025-01-02T12:00:00.000Z']);
+    fireEvent.change(screen.getByLabelText('Day'), { target: { value: '2999-01-02' } });
+    type('2I', '0.25');
+    expect(put()).toHaveLength(1);
   });
 });
 
