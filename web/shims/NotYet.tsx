@@ -29,7 +29,11 @@ interface NotYetProps {
 /** What is not planned for yet, and why; where only the piece that is in is not known, it is typed here. */
 export function NotYet({ points, build, enabled }: NotYetProps) {
   const keysOf = (why: NotPlanned) => points.filter((each) => each.why === why).map(({ point }) => point.key);
-  const unknown = points.filter(({ why }) => why === 'need-piece');
+  // a field that was asked for stays as it is filled: none moves up under the hands
+  const [everAsked, setEverAsked] = useState<readonly string[]>([]);
+  const fresh = points.filter(({ point, why }) => why === 'need-piece' && !everAsked.includes(point.key));
+  if (fresh.length > 0) setEverAsked([...everAsked, ...fresh.map(({ point }) => point.key)]);
+  const asked = points.filter(({ point }) => everAsked.includes(point.key));
   return (
     <>
       {(Object.keys(NOT_YET) as (keyof typeof NOT_YET)[])
@@ -39,18 +43,21 @@ export function NotYet({ points, build, enabled }: NotYetProps) {
             {NOT_YET[why]}: {keysOf(why).join(', ')}
           </Box>
         ))}
-      {keysOf('fitted').length > 0 && (
-        <Box color="faded">Fitted, and to be proved: {keysOf('fitted').join(', ')}</Box>
-      )}
-      {unknown.length > 0 && (
+      {asked.length > 0 && (
         <Flex gap="3" flexWrap="wrap" alignItems="flex-end">
-          {unknown.map((each) => (
+          {asked.map((each) => (
             <PieceThere key={each.point.key} each={each} build={build} enabled={enabled} />
           ))}
         </Flex>
       )}
     </>
   );
+}
+
+/** What was fitted and waits to be proved. It stands under what is worked off, and moves nothing of it. */
+export function Fitted({ points }: Pick<NotYetProps, 'points'>) {
+  const keys = points.filter(({ why }) => why === 'fitted').map(({ point }) => point.key);
+  return keys.length === 0 ? null : <Box color="faded">Fitted, and to be proved: {keys.join(', ')}</Box>;
 }
 
 interface PieceThereProps {

@@ -1,6 +1,7 @@
 // Long because a plan is read and worked off as one: what is chosen, what it comes to, and each move.
 import { Box, Button, Flex, Heading } from '@chakra-ui/react';
 import type { NewSetting } from '@zero-lash/contract/setting';
+import { lastChange } from '@zero-lash/core/builds';
 import { judge } from '@zero-lash/core/measuring';
 import { tenthsFromMm } from '@zero-lash/core/length';
 import { feelSpread, moveOrder, type PlanAssignment, type PlanChange } from '@zero-lash/core/setting';
@@ -8,6 +9,7 @@ import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { Caution } from '../app/Caution.tsx';
 import { Labelled, Select } from '../app/Labelled.tsx';
+import { Note } from '../app/Note.tsx';
 import { useLengths } from '../app/lengths.ts';
 import { saveFile } from '../app/saveFile.ts';
 import { Tick } from '../app/Tick.tsx';
@@ -27,9 +29,10 @@ import {
 } from './planInput.ts';
 import type { Plans } from './plans.ts';
 import { MovesDrawn } from './MovesDrawn.tsx';
-import { NotYet } from './NotYet.tsx';
+import { Fitted, NotYet } from './NotYet.tsx';
 import { OrderThese } from './OrderThese.tsx';
 import { usePlans } from './usePlans.ts';
+import { useWorkedPlan, type WorkedPlan } from './useWorkedPlan.ts';
 
 const WHICH: Readonly<Record<string, { readonly words: string; readonly change: PlanChange }>> = {
   out: { words: 'what is out, or too near a limit', change: { rule: 'out-of-spec' } },
@@ -62,6 +65,10 @@ function Plan({ build, points }: { readonly build: BuildView; readonly points: r
     [build, points, drawer, choices, guard, which],
   );
   const { plans, current, failed } = usePlans(questions);
+  const chosen = useMemo(() => ({ choices, which }), [choices, which]);
+  const [pressed, setPressed] = useState(false);
+  const { worked, isOld, renew } = useWorkedPlan(build, points, plans, current, chosen, pressed);
+  const letGo = () => void setTimeout(() => setPressed(false));
   const enabled = mayWork && !build.closedAt && build.stage === 'set';
   return (
     <Box as="section" aria-label="Shim plan" display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="2">
@@ -94,19 +101,31 @@ function Plan({ build, points }: { readonly build: BuildView; readonly points: r
       </Flex>
       <NotYet points={points} build={build} enabled={enabled} />
       {failed && <Caution>No plan was made: {failed}</Caution>}
-      {plans && plans.plan.totals.points > 0 && (
-        <Box aria-busy={!current} opacity={current ? 1 : 0.6}>
-          <WaysCompared plans={plans} />
+      {worked && worked.plans.plan.totals.points > 0 && (
+        <Box
+          aria-busy={!current}
+          onPointerDown={() => setPressed(true)}
+          onPointerUp={letGo}
+          onPointerCancel={letGo}
+        >
+          <WaysCompared plans={worked.plans} />
           <Moves
             build={build}
             points={points}
-            plans={plans}
+            worked={worked}
             choices={choices}
             onChoose={choose}
-            enabled={enabled && current}
+            enabled={enabled}
           />
+          {isOld && (
+            <Note tone="brass" role="status" marginTop="2">
+              What was fitted or measured since calls for other moves.{' '}
+              <Button onClick={renew}>Make the plan anew</Button>
+            </Note>
+          )}
         </Box>
       )}
+      <Fitted points={points} />
     </Box>
   );
 }
@@ -133,15 +152,17 @@ function WaysCompared({ plans: { plan, buyAll, noneBought } }: { readonly plans:
 
 interface MovesProps {
   readonly build: BuildView;
+  /** as they are now */
   readonly points: readonly PiecePoint[];
-  readonly plans: Plans;
+  readonly worked: WorkedPlan;
   readonly choices: Chosen;
   readonly onChoose: (next: Partial<Chosen>) => void;
   readonly enabled: boolean;
 }
 
 /** Each move in the order it is made, to be ticked off as it is fitted; then what stays as it is. */
-function Moves({ build, points, plans, choices, onChoose, enabled }: MovesProps) {
+function Moves({ build, points: now, worked, choices, onChoose, enabled }: MovesProps) {
+  const { plans, points, done } = worked;
   const put = useBenchWrite(build.id);
   const { length, figure, unit } = useLengths(points[0]?.point.stamped);
   const { assignments, orders, leftOver } = plans.plan;
@@ -157,8 +178,12 @@ function Moves({ build, points, plans, choices, onChoose, enabled }: MovesProps)
   const wantedElsewhere = new Set(moving.flatMap(({ from }) => (from === undefined ? [] : [from])));
   const { tray, gone } = useMemo(() => besideTheEngine(build.settings), [build.settings]);
 
+  const fittedNow = (key: string, { thickness }: PlanAssignment) =>
+    tenthsFromMm(lastChange(build.settings, key)?.fitted ?? 0) === tenthsFromMm(thickness!);
+
   function fitted({ key, thickness, source, from: giver }: PlanAssignment): void {
-    const { installed: isIn, bare, worn } = of(key)!;
+    // what comes out is what is in by now
+    const { installed: isIn, bare, worn } = now.find(({ point }) => point.key === key)!;
     // where nothing is in nothing comes out
     const installed = bare ? null : isIn;
     // what lies in the tray already comes from the engine, though the planner counts it as stock
@@ -242,33 +267,39 @@ function Moves({ build, points, plans, choices, onChoose, enabled }: MovesProps)
                       <After each={of(key)!} move={move} />
                     </td>
                     <td>
-                      <Flex gap="1">
-                        <Button
-                          aria-label={`${key}: fitted`}
-                          disabled={!enabled || move.source === 'order'}
-                          onClick={() => fitted(move)}
-                        >
-                          Fitted
-                        </Button>
-                        <Button
-                          variant="plain"
-                          paddingX="1"
-                          aria-label={`${key}: another one`}
-                          onClick={() =>
-                            onChoose({ without: [...choices.without, { key, thickness: move.thickness! }] })
-                          }
-                        >
-                          Another
-                        </Button>
-                        <Button
-                          variant="plain"
-                          paddingX="1"
-                          aria-label={`${key}: keep what is in`}
-                          onClick={() => onChoose({ keep: [...choices.keep, key] })}
-                        >
-                          Keep
-                        </Button>
-                      </Flex>
+                      {done.has(key) ? (
+                        <Flex minHeight="44px" alignItems="center" color="faded">
+                          {fittedNow(key, move) ? 'fitted' : 'changed since'}
+                        </Flex>
+                      ) : (
+                        <Flex gap="1">
+                          <Button
+                            aria-label={`${key}: fitted`}
+                            disabled={!enabled || move.source === 'order'}
+                            onClick={() => fitted(move)}
+                          >
+                            Fitted
+                          </Button>
+                          <Button
+                            variant="plain"
+                            paddingX="1"
+                            aria-label={`${key}: another one`}
+                            onClick={() =>
+                              onChoose({ without: [...choices.without, { key, thickness: move.thickness! }] })
+                            }
+                          >
+                            Another
+                          </Button>
+                          <Button
+                            variant="plain"
+                            paddingX="1"
+                            aria-label={`${key}: keep what is in`}
+                            onClick={() => onChoose({ keep: [...choices.keep, key] })}
+                          >
+                            Keep
+                          </Button>
+                        </Flex>
+                      )}
                     </td>
                   </Box>
                 );

@@ -1,10 +1,11 @@
 // @vitest-environment happy-dom
 import 'fake-indexeddb/auto';
-import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { act, cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import type { Drawer } from '@zero-lash/contract/drawer';
 import type { Feel, Setting } from '@zero-lash/contract/setting';
 import type { Means } from '@zero-lash/core/sheets';
 import fc from 'fast-check';
+import { useState } from 'react';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { store } from '../app/store.ts';
 import type { BuildView } from '../builds/buildView.ts';
@@ -256,10 +257,11 @@ describe('a plan as it is worked off', () => {
     show(<ShimPlan build={view} />);
     return screen.findByRole('region', { name: 'Moves of the plan' });
   };
-  const swap = () =>
+  const swap = (other: Record<string, readonly [number, number]> = {}, change: Partial<BuildView> = {}) =>
     engine(
-      { '1I': [0.14, 0.15], '2I': [0.33, 0.34], '3I': [0.24, 0.25] },
+      { '1I': [0.14, 0.15], '2I': [0.33, 0.34], '3I': [0.24, 0.25], ...other },
       { '1I': 2.5, '2I': 2.4, '3I': 2.45 },
+      change,
     );
   beforeEach(() => signIn('bench'));
 
@@ -295,6 +297,38 @@ describe('a plan as it is worked off', () => {
         },
       },
     ]);
+  });
+
+  it('stays under the finger as it is worked off, and is made anew when somebody says so', async () => {
+    await store.dispatch(drawerApi.util.upsertQueryData('drawer', undefined, drawerOf({})));
+    const view = swap();
+    let comesIn: (view: BuildView) => void = () => undefined;
+    function Watched() {
+      const [now, setNow] = useState(view);
+      comesIn = (next) => act(() => setNow(next));
+      return <ShimPlan build={now} />;
+    }
+    show(<Watched />);
+    await screen.findByRole('region', { name: 'Moves of the plan' });
+    const second = screen.getByRole<HTMLButtonElement>('button', { name: '2I: fitted' });
+    const row = second.closest('tr')!.rowIndex;
+    fireEvent.click(screen.getByRole('button', { name: '1I: fitted' }));
+    const [{ body }] = put() as unknown as [{ body: Partial<Setting> }];
+    const made = { ...body, id: 's1', by: 'Tobin Hask', at: '2031-01-01T12:00:00Z', superseded: false };
+    comesIn({ ...view, settings: [made as Setting] });
+    await waitFor(() => expect(screen.getByText(/Fitted, and to be proved: 1I/)).toBeTruthy());
+    // the very same button, where it was, and not disabled for a moment
+    expect([second.isConnected, second.disabled, second.closest('tr')!.rowIndex]).toEqual([true, false, row]);
+    expect(screen.queryByRole('button', { name: '1I: fitted' })).toBeNull();
+    expect(screen.queryByText(/calls for other moves/)).toBeNull();
+    fireEvent.click(second);
+    expect(put()).toMatchObject([{}, { body: { point: '2I', fitted: 2.5, giver: '1I' } }]);
+    // what was found at 3I is another gap now: the list stays, and says so
+    comesIn(swap({ '3I': [0.14, 0.15] }, { settings: [made as Setting] }));
+    await waitFor(() => expect(screen.getByText(/calls for other moves/)).toBeTruthy());
+    expect(second.isConnected).toBe(true);
+    fireEvent.click(screen.getByRole('button', { name: 'Make the plan anew' }));
+    await waitFor(() => expect(screen.getByRole('button', { name: '3I: fitted' })).toBeTruthy());
   });
 
   it('is made anew where a piece is barred or a point is kept, and again where that is taken back', async () => {
