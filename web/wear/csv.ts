@@ -38,7 +38,8 @@ const HEADINGS = Object.fromEntries(CSV_COLUMNS.map((column) => [column, column]
  */
 export function readWearCsv(text: string, pattern: Pattern): ReadCsv | { readonly error: string } {
   const read = readCsv(text, { headings: HEADINGS, needs: CSV_COLUMNS.slice(0, 4), row: rowOf(pattern) });
-  if ('error' in read) return { error: `${read.error} It needs ${CSV_COLUMNS.slice(0, 4).join(', ')}.` };
+  if ('error' in read)
+    return { error: `${read.error} The file needs the columns ${CSV_COLUMNS.slice(0, 4).join(', ')}.` };
   const first = new Map<string, number>();
   const lines: FigureLine[] = [];
   const bad = [...read.bad];
