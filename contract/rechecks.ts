@@ -27,6 +27,8 @@ export const pointForecast = z.object({
   outAt: z.number().nullable(),
   /** moves unlike the others of its engine, tighter or looser */
   unlike: z.enum(['tighter', 'looser']).nullable(),
+  /** it rests on what is stated for any engine alone, and moves no date; not said of those made before that was asked */
+  byDefault: z.boolean().optional(),
 });
 export type PointForecast = z.infer<typeof pointForecast>;
 

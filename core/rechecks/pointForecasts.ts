@@ -108,6 +108,8 @@ export interface PointForecast {
   /** usage since it was set at which it may be out as likely as the threshold; null up to the horizon */
   readonly outAt: number | null;
   readonly unlike: 'tighter' | 'looser' | null;
+  /** it rests on what is stated for any engine alone: nothing of its kind, and nothing of its own, was measured yet */
+  readonly byDefault: boolean;
 }
 
 /**
@@ -162,7 +164,12 @@ export function pointForecasts(
       step: (horizon - now) / STEPS,
     });
     const { mean, sd, pTight, pLoose } = seen[0]!;
-    return { point, perUnit, mean, sd, pTight, pLoose, outAt: dueUsage, unlike: odd.get(point) ?? null };
+    const byDefault =
+      drifts.get(course) === null && priors.find(({ role }) => role === course.role)?.from !== 'own';
+    return {
+      ...{ point, perUnit, mean, sd, pTight, pLoose, outAt: dueUsage },
+      ...{ unlike: odd.get(point) ?? null, byDefault },
+    };
   });
 }
 
@@ -249,7 +256,8 @@ function oddPoints(
 /**
  * Brings a recheck forward where the forecast has a point out before the plan looks: never back, and never at once.
  *
- * Rule: no sooner than a tenth of the running that was planned.
+ * Rule: no sooner than a tenth of the running that was planned. What rests on the stated default alone moves no date: it is our own
+ * cautious figure, and no knowledge of this engine.
  *
  * @param dueUsage by the plan, running in all; null where running does not count
  * @param setAt running in all when it was set
@@ -257,7 +265,7 @@ function oddPoints(
  * @example broughtForward(forecasts, { now: 100, dueUsage: 350, setAt: 100 }) // 210
  */
 export function broughtForward(
-  forecasts: readonly Pick<PointForecast, 'outAt'>[],
+  forecasts: readonly (Pick<PointForecast, 'outAt'> & Partial<Pick<PointForecast, 'byDefault'>>)[],
   {
     now,
     dueUsage,
@@ -271,7 +279,11 @@ export function broughtForward(
     readonly planned?: number;
   },
 ): number | null {
-  const first = Math.min(...forecasts.map(({ outAt }) => (outAt === null ? Infinity : outAt + setAt)));
+  const first = Math.min(
+    ...forecasts.map(({ outAt, byDefault = false }) =>
+      outAt === null || byDefault ? Infinity : outAt + setAt,
+    ),
+  );
   if (!Number.isFinite(first)) return null;
   const whole = planned ?? (dueUsage === null ? 0 : dueUsage - now);
   const soonest = Math.round(Math.max(first, now + whole * LEAST_SHARE) * 10) / 10;

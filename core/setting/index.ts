@@ -57,6 +57,7 @@ export {
   type LockShiftInput,
 } from './feel.ts';
 export { settingBlades, type SettingBlades, type SettingBladesInput } from './settingBlades.ts';
+export { firstKnown, leftByPiece } from './leftBySetting.ts';
 export { leastAssignment, type Cost } from './assignment.ts';
 export {
   shimPlan,

@@ -68,6 +68,17 @@ describe('a forecast', () => {
 
   it('says nothing of a point that was never measured, and estimates nothing from one look', () => {
     expect(pointForecasts([{ ...course('1E', 0, []) }], 'hours', [], { now: 0, at: 10 })).toEqual([]);
+    // proved only, it rests on the default; looked at again, or with its kind known, it does not
+    const byDefault = (usages: readonly number[], from: 'own' | 'stated') =>
+      pointForecasts(
+        [course('1E', 0, usages)],
+        'hours',
+        [{ role: 'exhaust', from, count: 6, perUnit: 0, sd: 1e-5, betweenSd: 1e-5 }],
+        { now: 200, at: 250 },
+      )[0]!.byDefault;
+    expect([byDefault([0], 'stated'), byDefault([0, 200], 'stated'), byDefault([0], 'own')]).toEqual([
+      ...[true, false, false],
+    ]);
     expect(ownDrift(course('1E', 0, [0]), 'hours')).toBeNull();
     expect(ownDrift(course('1E', 0, [5, 5]), 'hours')).toBeNull();
   });
@@ -149,6 +160,17 @@ describe('a recheck', () => {
     // out already by its forecast: a tenth of the planned running is left to it
     expect(broughtForward(out(0), at)).toBe(125);
     expect(broughtForward(out(50), { ...at, dueUsage: null })).toBe(150);
+    // what is only stated for any engine moves no date; one that was measured beside it does
+    expect(broughtForward([{ outAt: 110, byDefault: true }], at)).toBeNull();
+    expect(
+      broughtForward(
+        [
+          { outAt: 60, byDefault: true },
+          { outAt: 150, byDefault: false },
+        ],
+        at,
+      ),
+    ).toBe(250);
   });
 
   it('is brought to between now and the plan, whatever is forecast', () => {

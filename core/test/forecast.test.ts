@@ -9,7 +9,9 @@ import {
   recheckDue,
   type DriftForecastInput,
 } from '../rechecks/index.ts';
-import { feelSpread, lockShift } from '../setting/index.ts';
+import { limitsFromMm } from '../measuring/index.ts';
+import { feelSpread, firstKnown, leftByPiece, lockShift } from '../setting/index.ts';
+import { at, reading, setting, shims } from './keptBuild.ts';
 
 describe('the normal distribution', () => {
   it('has its known figures, in the middle and in the tails', () => {
@@ -199,5 +201,35 @@ describe('the next check in words', () => {
     expect(nextCheckInWords({ dueDate: null, dueUsage: null }, meter)).toBeNull();
     expect(nextCheckInWords({ dueDate: null, dueUsage: 4990 }, meter)).toBe('30 hours ago');
     expect(comesInWords('hot')).not.toContain('overnight');
+  });
+});
+
+describe('a setting', () => {
+  const built = (settings: object[], readings: object[]) =>
+    ({
+      sheet: { pattern: shims('under-bucket') },
+      settings: settings as never,
+      rounds: [{ kind: 'as-found' as const, readings }],
+    }) as unknown as Parameters<typeof leftByPiece>[0];
+  const point = {
+    key: '1Ia',
+    role: 'intake' as const,
+    limits: limitsFromMm({ min: 0.15, max: 0.2, allowOver: 0 }),
+  };
+  const found = { ...reading('1Ia', 10, 'tight'), lo: 0.07, hi: 0.08, floor: true };
+  const fitted = { ...setting('1Ia', 20, 'fitted'), installed: 2.25, fitted: 2.15 };
+
+  it('by a piece left what was found and the difference of the two', () => {
+    expect(leftByPiece(built([fitted], [found]), point)).toEqual({ lo: 0.17, hi: 0.18 });
+    expect(leftByPiece(built([], [found]), point)).toBeNull();
+    expect(leftByPiece(built([{ ...fitted, installed: null }], [found]), point)).toBeNull();
+    expect(leftByPiece(built([fitted], []), point)).toBeNull();
+    // what was read after it was fitted is not what was there before
+    expect(leftByPiece(built([fitted], [{ ...found, takenAt: at(30) }]), point)).toBeNull();
+  });
+
+  it('narrows what its point was proved to be, where the two meet', () => {
+    expect(firstKnown({ lo: 0.15, hi: 0.2 }, [{ lo: 0.17, hi: 0.18 }, null])).toEqual({ lo: 0.17, hi: 0.18 });
+    expect(firstKnown({ lo: 0.15, hi: 0.2 }, [{ lo: 0.25, hi: 0.26 }])).toEqual({ lo: 0.15, hi: 0.2 });
   });
 });

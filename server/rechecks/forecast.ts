@@ -1,5 +1,5 @@
 import type { EngineTrend, RecheckForecast } from '@zero-lash/contract/rechecks';
-import { headsToTorque, provenBy, stageOf } from '@zero-lash/core/builds';
+import { headsToTorque, lastChange, provenBy, stageOf } from '@zero-lash/core/builds';
 import { boundedGap, limitsFromMm, specOf, whyNoProof } from '@zero-lash/core/measuring';
 import {
   broughtForward,
@@ -14,6 +14,7 @@ import {
   type RolePrior,
   type UsageUnit,
 } from '@zero-lash/core/rechecks';
+import { firstKnown, leftByPiece } from '@zero-lash/core/setting';
 import { lashPoints, rolesOf } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import { readWhole, type WholeBuild } from '../builds/read.ts';
@@ -40,6 +41,16 @@ export async function readCourses(db: Knex, buildId: string): Promise<BuildCours
   );
   const setAt = build.signOff?.usage ?? build.engine.running;
   const proofs = provenBy(build);
+  // what was read as it was set, locked, since it was last changed
+  const lockedAt = new Map(
+    build.rounds
+      .filter(({ kind }) => kind === 'as-set')
+      .flatMap(({ readings }) => readings)
+      .filter(
+        (reading) => whyNoProof(reading, lastChange(build.settings, reading.point)?.at ?? null) === null,
+      )
+      .map((reading) => [reading.point, reading]),
+  );
   // a head that was torqued again is a step and no drift: what was measured under it before says nothing of where it is now
   const steps = new Map<string, number>();
   for (const { key, points } of headsToTorque(build.sheet.pattern))
@@ -47,7 +58,8 @@ export async function readCourses(db: Knex, buildId: string): Promise<BuildCours
       if (tick.done && tick.check === key && stageOf(tick.stage).measures === 'recheck')
         for (const point of points) steps.set(point, Date.parse(tick.at));
   const courses = lashPoints(build.sheet.pattern).map(({ key, role }): PointCourse => {
-    const limits = specOf(limitsFromMm(build.sheet.limits.find((limit) => limit.role === role)!));
+    const judgedBy = limitsFromMm(build.sheet.limits.find((limit) => limit.role === role)!);
+    const limits = specOf(judgedBy);
     const proof = proofs.get(key);
     const seen = build.rounds
       .filter(({ kind, carried }) => kind === 'recheck' && !carried)
@@ -67,7 +79,11 @@ export async function readCourses(db: Knex, buildId: string): Promise<BuildCours
     ].flatMap(({ usage, reading }) => {
       // one that is open on a side, or contradicts itself, says nothing of where it is
       const gap = boundedGap(reading);
-      return gap ? [{ usage, ...gap }] : [];
+      if (!gap) return [];
+      if (reading !== proof) return [{ usage, ...gap }];
+      const asSet = lockedAt.get(key);
+      const besides = [asSet ? boundedGap(asSet) : null, leftByPiece(build, { key, role, limits: judgedBy })];
+      return [{ usage, ...firstKnown(gap, besides) }];
     });
     return { point: key, role, limits, observations };
   });

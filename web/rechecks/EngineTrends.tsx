@@ -181,7 +181,7 @@ function priorsInWords(priors: EngineTrend['priors']): string {
   const said = priors.map(({ role, from, count }) =>
     from === 'own'
       ? `${ROLE_WORDS[role as Role]}: from ${count} points of this shop’s other engines of the pattern`
-      : `${ROLE_WORDS[role as Role]}: a stated default, for the shop knows only ${count} such points by now`,
+      : `${ROLE_WORDS[role as Role]}: a stated default, which moves no date, for the shop knows only ${count} such points by now`,
   );
   return `Drift expected before it is measured, ${said.join('; ')}. The shaded spread holds four findings in five.`;
 }

@@ -38,10 +38,11 @@ export function WhatIsForecast({ recheck, engine }: Props) {
           {engine.usageUnit}.
         </Box>
       )}
-      {risky.map(({ point, mean, sd, pTight, pLoose }) => (
+      {risky.map(({ point, mean, sd, pTight, pLoose, byDefault }) => (
         <Box key={point}>
           {point} may be {pTight >= pLoose ? 'tight' : 'loose'} by then,{' '}
           {Math.round(Math.max(pTight, pLoose) * 100)} %: about {interval({ lo: mean - sd, hi: mean + sd })}
+          {byDefault && ', by the stated default alone: it moves no date'}
         </Box>
       ))}
       {odd.map(({ point, unlike }) => (

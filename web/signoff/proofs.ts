@@ -1,9 +1,9 @@
 import { findings, lastChange, provenBy } from '@zero-lash/core/builds';
-import { mmFromTenths, tenthsFromMm } from '@zero-lash/core/length';
-import { whyNoProof, type KnownGap, type Verdict } from '@zero-lash/core/measuring';
-import { aimFor, whatItLeaves } from '@zero-lash/core/setting';
+import { mmFromTenths } from '@zero-lash/core/length';
+import type { KnownGap, Verdict } from '@zero-lash/core/measuring';
+import { aimFor, leftByPiece } from '@zero-lash/core/setting';
 import type { BuildView } from '../builds/buildView.ts';
-import { gapInTenths, limitedPoints, type LimitedPoint } from '../builds/points.ts';
+import { limitedPoints, type LimitedPoint } from '../builds/points.ts';
 
 /** One point from how it was found to how it is proved; mm. */
 export interface ProofLine {
@@ -26,30 +26,9 @@ export function proofLines(build: BuildView): readonly ProofLine[] {
   }));
 }
 
-/** What the last change at a point should have left. */
+/** What the last change at a point should have left: by its piece, or where its screw was aimed. */
 function forecastAt(build: BuildView, point: LimitedPoint): KnownGap | null {
-  const change = lastChange(build.settings, point.key);
-  if (!change || change.kind === 'bare') return null;
-  if (change.kind === 'turned') {
-    const aimed = mmFromTenths(aimFor(build.aim, point.role, point.limits, build.ownAims?.figures));
-    return { lo: aimed, hi: aimed };
-  }
-  if (change.installed === null || change.fitted === null) return null;
-  // by what was known there before it was changed
-  const before = build.rounds
-    .flatMap(({ readings }) => readings.filter((reading) => reading.point === point.key))
-    .filter((reading) => whyNoProof(reading, null) === null)
-    .filter(({ takenAt }) => Date.parse(takenAt) <= Date.parse(change.at))
-    .toSorted((a, b) => Date.parse(a.takenAt) - Date.parse(b.takenAt))
-    .at(-1);
-  if (!before) return null;
-  const left = whatItLeaves(
-    {
-      ...{ pattern: build.sheet.pattern, role: point.role, limits: point.limits },
-      measured: gapInTenths(before),
-      installed: tenthsFromMm(change.installed),
-    },
-    tenthsFromMm(change.fitted),
-  );
-  return left && { lo: mmFromTenths(Math.round(left.lo)), hi: mmFromTenths(Math.round(left.hi)) };
+  if (lastChange(build.settings, point.key)?.kind !== 'turned') return leftByPiece(build, point);
+  const aimed = mmFromTenths(aimFor(build.aim, point.role, point.limits, build.ownAims?.figures));
+  return { lo: aimed, hi: aimed };
 }

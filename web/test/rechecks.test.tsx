@@ -258,7 +258,9 @@ describe('the lash trend of an engine', () => {
     const odd = screen.getByRole('radio', { checked: true });
     expect(odd.getAttribute('data-point')).toBe('3E');
     expect(screen.getByRole('table', { name: /^3E, limits/ }).textContent).toContain('300');
-    expect(screen.getByText(/a stated default, for the shop knows only 2 such points/)).toBeTruthy();
+    expect(
+      screen.getByText(/a stated default, which moves no date, for the shop knows only 2 such points/),
+    ).toBeTruthy();
     // it is walked by arrow keys, as a head is
     fireEvent.keyDown(odd, { key: 'ArrowRight' });
     expect(screen.getByRole('radio', { checked: true }).getAttribute('data-point')).not.toBe('3E');
