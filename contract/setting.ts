@@ -78,9 +78,14 @@ export const allowOver = z
   )
   .max(8);
 
-/** By how much a person's gaps grow as the lock nut is tightened, on one means of setting; mm. */
+/** By how much a person's gaps grow as the lock nut is tightened, on one pattern of adjuster; mm. */
 export const lockFeel = z.object({
   means: z.enum(['screw', 'pivot-nut']),
+  /** the pattern of adjuster: its thread, how it is locked, what a turn of it does */
+  adjuster: z.string(),
+  /** mm a turn */
+  pitch: z.number(),
+  locking: z.enum(['lock-nut', 'self-locking']),
   /** pairs of readings round the locking that it comes from */
   count: z.int(),
   mean: z.number().nullable(),
@@ -99,7 +104,7 @@ export const feel = z.object({
   bias: z.number().nullable(),
   /** how far inside a band a plan of theirs keeps */
   guard: z.number(),
-  /** what locking does to their gaps, for each means of setting there are pairs of */
+  /** what locking does to their gaps, for each pattern of adjuster there are pairs of */
   locks: z.array(lockFeel),
 });
 export type Feel = z.infer<typeof feel>;

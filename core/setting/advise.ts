@@ -4,7 +4,7 @@ import { leverageOf, meansFor, pieceGain, type Pattern, type Role } from '../she
 import { fitPiece, type NoPiece } from './fitPiece.ts';
 import { chartSays, type MakersChart } from './makersChart.ts';
 import { guardedBand, pieceOutcome, type PieceStatus } from './pieceOutcome.ts';
-import { screwTurn, type ScrewTurn } from './screwTurn.ts';
+import { screwTurn, type ScrewTurn, screwSideOf } from './screwTurn.ts';
 import { sizesOf } from './sizes.ts';
 
 /** A point as it was measured, and what it is to be set to. Lengths in tenths of a micrometre. */
@@ -70,7 +70,7 @@ export function adviseSetting(at: PointToSet): SettingAdvice {
       measured: mmFromTenths((lo + hi) / 2),
       target: mmFromTenths(target),
       pitch: means.pitch,
-      screwSide: means.kind === 'pivot-nut' ? 'pivot' : means.end,
+      screwSide: screwSideOf(means),
       rockerRatio: means.rockerRatio,
       gapAt: leverageOf(pattern, role).gapAt,
       lockShift,

@@ -1,4 +1,5 @@
 export {
+  adjusterAt,
   screwGain,
   screwTurn,
   turnInWords,

@@ -1,4 +1,4 @@
-import type { GapAt } from '../sheets/index.ts';
+import { leverageOf, meansFor, type GapAt, type Means, type Pattern, type Role } from '../sheets/index.ts';
 
 /** Where an adjuster acts. */
 export type ScrewSide = 'valve' | 'pushrod' | 'pivot' | 'finger-pivot';
@@ -69,6 +69,25 @@ export function screwGain({
     'finger-pivot': rockerRatio - 1,
   }[screwSide];
   return gapAt === 'cam' ? atValve / rockerRatio : atValve;
+}
+
+/** Where an adjuster of a sheet acts. */
+export const screwSideOf = (means: Extract<Means, { readonly kind: 'screw' | 'pivot-nut' }>): ScrewSide =>
+  means.kind === 'pivot-nut' ? 'pivot' : means.end;
+
+/**
+ * Names the pattern of the adjuster at a role: adjusters of one thread, one way of locking and one gain move alike as they are
+ * locked, whatever engine they are in; what was learned on one says nothing of another.
+ *
+ * @returns null where nothing is locked
+ * @example adjusterAt(pattern, 'intake') // 'screw 1 lock-nut 1.000'
+ */
+export function adjusterAt(pattern: Pattern, role: Role): string | null {
+  const means = meansFor(pattern, role);
+  if (means.kind !== 'screw' && means.kind !== 'pivot-nut') return null;
+  const { rockerRatio, gapAt } = leverageOf(pattern, role);
+  const gain = screwGain({ screwSide: screwSideOf(means), rockerRatio, gapAt });
+  return `${means.kind} ${means.pitch} ${means.locking} ${gain.toFixed(3)}`;
 }
 
 /**

@@ -1,6 +1,6 @@
 import type { Feel, LockFeel } from '@zero-lash/contract/setting';
 import { mmFromTenths } from '@zero-lash/core/length';
-import { feelSpread, lockShift } from '@zero-lash/core/setting';
+import { adjusterAt, feelSpread, lockShift } from '@zero-lash/core/setting';
 import { meansFor } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import { pointAt } from '../sheets/limitsAt.ts';
@@ -9,15 +9,14 @@ import { findRevision } from '../sheets/read.ts';
 /** Looks and pairs that are reckoned with: a hand changes over the years. */
 const LATELY = 200;
 
-const LOCKED = ['screw', 'pivot-nut'] as const;
-
 /** What the hand of a person adds: how well it feels the same gap again, and what locking does to what it set. */
 export async function readFeel(db: Knex, personId: string): Promise<Feel> {
   return { ...(await readSpread(db, personId)), locks: await readLocks(db, personId) };
 }
 
 type Ends = Record<'firstLo' | 'firstHi' | 'lo' | 'hi', number>;
-const known = (lo: number, hi: number) => ({ lo: mmFromTenths(lo), hi: mmFromTenths(hi) });
+const bounded = (lo: number, hi: number) => ({ lo: mmFromTenths(lo), hi: mmFromTenths(hi) });
+type Pair = Readonly<Record<'before' | 'after', ReturnType<typeof bounded>>>;
 
 /**
  * A person's own spread of feel, from the points they looked at a second time without seeing what the first had found, newest
@@ -34,14 +33,14 @@ async function readSpread(db: Knex, personId: string): Promise<Omit<Feel, 'locks
     .select({ firstLo: 'f.lo', firstHi: 'f.hi', lo: 'g.lo', hi: 'g.hi' })) as Ends[];
   return feelSpread({
     looks: rows.map(({ firstLo, firstHi, lo, hi }) => ({
-      first: known(firstLo, firstHi),
-      second: known(lo, hi),
+      first: bounded(firstLo, firstHi),
+      second: bounded(lo, hi),
     })),
   });
 }
 
 /**
- * What tightening the lock nut does to a person's gaps, by means of setting: from the readings they took before it, each with
+ * What tightening the lock nut does to a person's gaps, by the pattern of adjuster: from the readings they took before it, each with
  * the next one of theirs at the same point in the same round. One between which the point was turned again is no pair.
  */
 async function readLocks(db: Knex, personId: string): Promise<LockFeel[]> {
@@ -68,14 +67,24 @@ async function readLocks(db: Knex, personId: string): Promise<LockFeel[]> {
       ),
     ),
   );
-  const meansOf = ({ point, revisionId }: (typeof rows)[number]) => {
+  const byAdjuster = new Map<
+    string,
+    { said: Pick<LockFeel, 'means' | 'pitch' | 'locking'>; pairs: Pair[] }
+  >();
+  for (const { point, revisionId, firstLo, firstHi, lo, hi } of rows) {
     const sheet = sheets.get(revisionId)!;
-    return meansFor(sheet.pattern, pointAt(sheet, point).role).kind;
-  };
-  return LOCKED.flatMap((means): LockFeel[] => {
-    const pairs = rows
-      .filter((row) => meansOf(row) === means)
-      .map(({ firstLo, firstHi, lo, hi }) => ({ before: known(firstLo, firstHi), after: known(lo, hi) }));
-    return pairs.length === 0 ? [] : [{ means, ...lockShift({ pairs }) }];
-  });
+    const { role } = pointAt(sheet, point);
+    const means = meansFor(sheet.pattern, role);
+    const adjuster = adjusterAt(sheet.pattern, role);
+    if (adjuster === null || (means.kind !== 'screw' && means.kind !== 'pivot-nut')) continue;
+    const { kind, pitch, locking } = means;
+    const known = byAdjuster.get(adjuster) ?? { said: { means: kind, pitch, locking }, pairs: [] };
+    known.pairs.push({ before: bounded(firstLo, firstHi), after: bounded(lo, hi) });
+    byAdjuster.set(adjuster, known);
+  }
+  return [...byAdjuster].map(([adjuster, { said, pairs }]) => ({
+    adjuster,
+    ...said,
+    ...lockShift({ pairs }),
+  }));
 }

@@ -5,7 +5,7 @@ import type { EngineRow } from '@zero-lash/contract/engines';
 import type { Feel } from '@zero-lash/contract/setting';
 import type { Shop } from '@zero-lash/contract/people';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
-import { lockShift } from '@zero-lash/core/setting';
+import { adjusterAt, lockShift } from '@zero-lash/core/setting';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { BENCH, LEAD, TestShop } from './shop.ts';
 import { Work } from './worked.ts';
@@ -95,7 +95,10 @@ describe('what locking does to a person’s gaps', () => {
     const { locks } = await feelOf(BENCH);
     const expected = lockShift({ pairs });
     expect(locks).toHaveLength(1);
-    expect(locks[0]).toMatchObject({ means: 'screw', count: 6 });
+    expect(locks[0]).toMatchObject({
+      ...{ means: 'screw', locking: 'lock-nut', count: 6 },
+      adjuster: adjusterAt(work.build.sheet.pattern, 'intake'),
+    });
     expect(locks[0]!.mean).toBeCloseTo(expected.mean!, 4);
     expect(locks[0]!.use).toBeCloseTo(expected.mean!, 4);
     // turned in between it is no pair, and neither is another’s reading, nor two before locking

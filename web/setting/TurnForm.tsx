@@ -1,6 +1,6 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import { newestRound } from '@zero-lash/core/builds';
-import { adviseSetting, turnInWords } from '@zero-lash/core/setting';
+import { adjusterAt, adviseSetting, turnInWords } from '@zero-lash/core/setting';
 import { useState, type FormEvent } from 'react';
 import { numberTyped } from '../app/figures.ts';
 import { Labelled } from '../app/Labelled.tsx';
@@ -20,7 +20,8 @@ export function TurnForm(props: MeansProps) {
   const { length } = useLengths();
   const dispatch = useAppDispatch();
   const feel = useFeel();
-  const lock = feel?.locks.find((each) => each.means === means.kind);
+  const adjuster = adjusterAt(build.sheet.pattern, point.role);
+  const lock = feel?.locks.find((each) => each.adjuster === adjuster);
   const shift = lock?.use ?? 0;
   const [own, setOwn] = useState('');
   const [complaint, setComplaint] = useState<string>();

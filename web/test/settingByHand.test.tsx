@@ -61,6 +61,10 @@ const owns = (blades: readonly number[]) =>
     } as never),
   );
 
+const LOCKED = {
+  ...{ means: 'screw' as const, adjuster: 'screw 1 lock-nut 1.000', pitch: 1, locking: 'lock-nut' as const },
+};
+
 describe('turning a screw', () => {
   it('is drawn as it is seen, with the blades to set it between', async () => {
     await signIn('bench');
@@ -81,12 +85,18 @@ describe('turning a screw', () => {
   it('sets off what this person’s locking does, once six pairs say so, and says from how many', async () => {
     await signIn('bench');
     await owns([0.2, 0.22, 0.25, 0.28]);
-    await feels([{ means: 'screw', count: 3, mean: 0.03, sd: 0.01, use: 0 }]);
+    await feels([{ ...LOCKED, count: 3, mean: 0.03, sd: 0.01, use: 0 }]);
     show(form(build({}, SCREW)));
     expect(screen.getByText(/Your locking opens it by 0.030?\smm ± 0.010?\smm, from 3 pairs/)).toBeTruthy();
     expect(screen.getByRole('img', { name: /^loosen 50°/ })).toBeTruthy();
     cleanup();
-    await feels([{ means: 'screw', count: 8, mean: 0.03, sd: 0.01, use: 0.03 }]);
+    // on another thread it was learned of another adjuster, and says nothing here
+    const learned = { count: 8, mean: 0.03, sd: 0.01, use: 0.03 };
+    await feels([{ ...LOCKED, adjuster: 'screw 0.75 lock-nut 1.000', pitch: 0.75, ...learned }]);
+    show(form(build({}, SCREW), [0.1, 0.12], { beforeLock: true }));
+    expect(screen.queryByText(/Your locking/)).toBeNull();
+    cleanup();
+    await feels([{ ...LOCKED, ...learned }]);
     // of a gap read with its nut tight the shift is in the reading already
     show(form(build({}, SCREW)));
     expect(screen.getByRole('img', { name: /^loosen 50°/ })).toBeTruthy();
