@@ -14,7 +14,7 @@ import { pieceGain } from '@zero-lash/core/sheets';
 import { useState, type FormEvent } from 'react';
 import { Labelled } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
-import { Note } from '../app/Note.tsx';
+import { Question } from '../app/Question.tsx';
 import { PieceQuestion, sameDoubt, type AskedPiece } from './PieceQuestion.tsx';
 import { GapBar } from '../drawings/GapBar.tsx';
 import { reachOf } from '../measuring/reach.ts';
@@ -44,6 +44,7 @@ export function FitForm(props: MeansProps & { readonly installed: number | null 
   const [mark, setMark] = useState('');
   const [complaints, setComplaints] = useState<{ installed?: string; fitted?: string }>({});
   const [asked, setAsked] = useState<AskedPiece | null>(null);
+  const [unreadable, setUnreadable] = useState<string | null>(null);
   const [differs, setDiffers] = useState<{ readonly mark: number; readonly fitted: number } | null>(null);
   const sizes = 'sizes' in means ? means.sizes : null;
   const pieceFrom = (text: string): number | null => {
@@ -90,6 +91,8 @@ export function FitForm(props: MeansProps & { readonly installed: number | null 
     };
     setComplaints(next);
     if (installed === null || chosen === null) return undefined;
+    if (sizes !== null && mark.trim() !== '' && marked === null && unreadable !== mark)
+      return setUnreadable(mark);
     if (marked !== null && typed !== null && markDiffers(marked, tenthsFromMm(typed)))
       return setDiffers({ mark: mmFromTenths(marked), fitted: typed });
     const doubt = doubtOf(installed, chosen);
@@ -100,6 +103,7 @@ export function FitForm(props: MeansProps & { readonly installed: number | null 
   function write(installedMm: number, fittedMm: number, note = '') {
     setAsked(null);
     setDiffers(null);
+    setUnreadable(null);
     onRecord({ kind: 'fitted', installed: installedMm, fitted: fittedMm, mark: mark.trim(), note });
   }
 
@@ -189,19 +193,41 @@ export function FitForm(props: MeansProps & { readonly installed: number | null 
         </Flex>
       )}
       {byMark !== null && <Box fontSize="sm">Its mark reads {length(byMark)}; nobody measured it.</Box>}
+      {unreadable !== null && unreadable === mark && (
+        <Question
+          answers={[
+            {
+              label:
+                typed === null
+                  ? `Keep “${mark.trim()}”`
+                  : `Keep “${mark.trim()}”, ${length(typed)} by micrometer`,
+              onChoose: () =>
+                typed === null
+                  ? setComplaints({ fitted: `Its mark says no size: measure it, such as ${figure(2.4)}.` })
+                  : write(installed!, typed),
+            },
+          ]}
+          onChange={() => setUnreadable(null)}
+          takesFocus
+        >
+          “{mark.trim()}” is no size that is made here, as far as a mark can be read: {figure(sizes!.from)} to{' '}
+          {length(sizes!.to)} by {figure(sizes!.step)}. Is it what stands on the {piece}?
+        </Question>
+      )}
       {differs && (
-        <Note role="alert" marginTop="3">
+        <Question
+          answers={[
+            {
+              label: 'The micrometer: the mark is worn or lies',
+              onChoose: () => believe('micrometer'),
+            },
+            { label: 'The mark: the micrometer slipped', onChoose: () => believe('mark') },
+          ]}
+          onChange={() => setDiffers(null)}
+          takesFocus
+        >
           Its mark reads {length(differs.mark)}, the micrometer {length(differs.fitted)}. Which is believed?
-          <Flex gap="2" marginTop="2" flexWrap="wrap">
-            <Button variant="solid" onClick={() => believe('micrometer')}>
-              The micrometer: the mark is worn or lies
-            </Button>
-            <Button onClick={() => believe('mark')}>The mark: the micrometer slipped</Button>
-            <Button variant="plain" onClick={() => setDiffers(null)}>
-              Change it
-            </Button>
-          </Flex>
-        </Note>
+        </Question>
       )}
       {asked && sizes && (
         <PieceQuestion

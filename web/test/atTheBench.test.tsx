@@ -122,6 +122,22 @@ describe('the form of a setting', () => {
     });
   });
 
+  it('asks about a mark that nobody can read, and wants the micrometer where nobody measured the piece', () => {
+    const type = (label: string, value: string) =>
+      fireEvent.change(screen.getByLabelText(label), { target: { value } });
+    show(form(build(), '1I', reading('1I', 0.17, 0.18, 'tight')));
+    type('in now, mm', '2.55');
+    type('its mark', 'X7');
+    fireEvent.click(screen.getByRole('button', { name: /^Fitted|^Write down/ }));
+    expect(screen.getByRole('alert').textContent).toContain('“X7” is no size that is made here');
+    fireEvent.click(screen.getByRole('button', { name: 'Keep “X7”' }));
+    expect(screen.getByText(/Its mark says no size: measure it/)).toBeTruthy();
+    expect(put()).toEqual([]);
+    type('fitted, mm', '2.45');
+    fireEvent.click(screen.getByRole('button', { name: /^Keep “X7”, 2\.45/ }));
+    expect(put()).toMatchObject([{ body: { fitted: 2.45, mark: 'X7' } }]);
+  });
+
   it('asks about more than a whole turn', () => {
     show(form(build({}, SCREW), '1I', reading('1I', 0.1, 0.12, 'tight')));
     const own = screen.getByLabelText(/Or what was turned/);
