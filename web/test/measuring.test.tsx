@@ -1,0 +1,237 @@
+// @vitest-environment happy-dom
+import 'fake-indexeddb/auto';
+import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { describe, expect, it, vi } from 'vitest';
+import { inlineFour, inlineSix } from '../../core/test/patterns.ts';
+import { feelChosen } from '../app/preferences.ts';
+import { store } from '../app/store.ts';
+import type { BuildView } from '../builds/buildView.ts';
+import { limitedPoints } from '../builds/points.ts';
+import { CrankWheel } from '../drawings/CrankWheel.tsx';
+import { instrumentsApi } from '../instruments/endpoints.ts';
+import { draftKey } from '../measuring/drafts.ts';
+import { Measure } from '../measuring/Measure.tsx';
+import { triesMade } from '../measuring/tries.ts';
+import { useTurning } from '../turning/useTurning.ts';
+import { atTheBench, build, put, round, SCREW, show } from './shownBench.tsx';
+
+atTheBench();
+
+/** The bench has a set of blades; intakes are to be 0.21 to 0.29. */
+const owns = (blades: readonly number[]) =>
+  store.dispatch(
+    instrumentsApi.util.upsertQueryData('tools', undefined, {
+      benches: [{ id: 'h', name: 'Bench 1', bladeSetId: 'z', maxStack: 1, version: 1 }],
+      instruments: [
+        {
+          ...{ id: 'z', kind: 'blade-set', name: 'Set', unit: 'mm', blades, missing: [], worn: [] },
+          ...{ measured: [], uncertainty: 0.01, active: true, overdue: false },
+        },
+      ],
+    } as never),
+  );
+const onNext = vi.fn();
+const onWalk = vi.fn();
+
+function AtPoint({ view, point }: { readonly view: BuildView; readonly point: string }) {
+  const here = { ...view.rounds.at(-1)!, waiting: new Set<string>() };
+  const turning = useTurning(view, here, new Set());
+  return (
+    <Measure
+      build={view}
+      round={here}
+      point={limitedPoints(view.sheet).find(({ key }) => key === point)!}
+      turning={turning}
+      blind={false}
+      onNext={onNext}
+      onSelect={() => undefined}
+      onWalk={onWalk}
+    />
+  );
+}
+
+const BLADES = [0.18, 0.2, 0.21, 0.22, 0.25, 0.28, 0.29, 0.3];
+async function measures(
+  school: 'go-no-go' | 'steps' | 'indicator',
+  change: Partial<BuildView> = {},
+  means = SCREW,
+) {
+  onNext.mockClear();
+  onWalk.mockClear();
+  store.dispatch(triesMade({ place: draftKey('r', '1I'), tries: [] }));
+  store.dispatch(feelChosen(school));
+  await owns(BLADES);
+  show(
+    <AtPoint
+      view={build({ stage: 'as-found', rounds: [round({ kind: 'as-found' })], ...change }, means)}
+      point="1I"
+    />,
+  );
+}
+const entry = () => screen.getByRole<HTMLInputElement>('textbox', { name: /^Gap at 1I/ });
+const types = (text: string) => {
+  fireEvent.change(entry(), { target: { value: text } });
+  fireEvent.submit(entry().closest('form')!);
+};
+const pad = (blade: string, name: string) =>
+  within(screen.getByRole('group', { name: blade })).getByRole('button', { name });
+const readings = () =>
+  put().filter(({ kind }) => kind === 'reading') as unknown as { body: Record<string, unknown> }[];
+
+describe('measuring by go and no-go', () => {
+  it('is two taps where the point is in its band, and goes on by itself', async () => {
+    await measures('go-no-go');
+    fireEvent.click(pad('Go blade', 'goes'));
+    expect(readings()).toEqual([]);
+    fireEvent.click(pad('No-go blade', 'won’t'));
+    await waitFor(() => expect(readings()).toHaveLength(1));
+    expect(readings()[0]!.body).toMatchObject({
+      point: '1I',
+      reading: {
+        kind: 'tries',
+        tries: [
+          { thickness: 0.21, result: 'goes' },
+          { thickness: 0.29, result: 'wont' },
+        ],
+      },
+    });
+    expect(onNext).toHaveBeenCalledOnce();
+  });
+
+  it('keeps what is out at once: a screw’s goes on, and a piece’s stays to be narrowed for choosing it', async () => {
+    await measures('go-no-go');
+    fireEvent.click(pad('Go blade', 'won’t'));
+    await waitFor(() => expect(onNext).toHaveBeenCalledOnce());
+    expect(readings()).toMatchObject([
+      { body: { reading: { tries: [{ thickness: 0.21, result: 'wont' }] } } },
+    ]);
+    cleanup();
+    await measures('go-no-go', {}, inlineSix.means);
+    fireEvent.click(pad('Go blade', 'won’t'));
+    await waitFor(() => expect(screen.getByRole('button', { name: 'Take back' })).toBeTruthy());
+    expect(readings()).toHaveLength(2);
+    expect(onNext).not.toHaveBeenCalled();
+  });
+});
+
+describe('a gap that is typed', () => {
+  it('is a bracket by two figures, kept with what was typed', async () => {
+    await measures('steps');
+    types('0.22 0.25');
+    await waitFor(() => expect(readings()).toHaveLength(1));
+    expect(readings()[0]!.body).toMatchObject({
+      asTyped: '0.22 0.25',
+      reading: { kind: 'bracket', go: 0.22, noGo: 0.25 },
+    });
+    expect(entry().value).toBe('');
+  });
+
+  it('is asked about where it looks like a slip, loses nothing and pushes no answer', async () => {
+    await measures('steps');
+    types('2.5');
+    const question = screen.getByRole('alert');
+    expect(question.textContent).toMatch(/2\.50\smm is far outside the limits/);
+    expect([readings(), entry().value]).toEqual([[], '2.5']);
+    expect(document.activeElement).toBe(question);
+    fireEvent.click(screen.getByRole('button', { name: 'Change it' }));
+    expect([screen.queryByRole('alert'), entry().value]).toEqual([null, '2.5']);
+    types('2.5');
+    fireEvent.click(screen.getByRole('button', { name: /^Use 0\.25/ }));
+    await waitFor(() => expect(readings()).toHaveLength(1));
+    expect(readings()[0]!.body).toMatchObject({ reading: { kind: 'drag', blade: 0.25 } });
+    expect(readings()[0]!.body['doubtKept']).not.toBe(true);
+  });
+
+  it('says what is no length, and keeps it to be put right', async () => {
+    await measures('steps');
+    types('wide');
+    expect(screen.getByText(/not a length/)).toBeTruthy();
+    expect(entry().getAttribute('aria-invalid')).toBe('true');
+    expect([readings(), entry().value]).toEqual([[], 'wide']);
+  });
+
+  it('takes a blade with what it does by one key more, and takes it back by Backspace', async () => {
+    await measures('steps');
+    const key = (pressed: string) => fireEvent.keyDown(entry(), { key: pressed });
+    fireEvent.change(entry(), { target: { value: '0.22' } });
+    key('g');
+    await waitFor(() => expect(screen.getByRole('button', { name: 'Take back' })).toBeTruthy());
+    expect(entry().value).toBe('');
+    key('Backspace');
+    await waitFor(() => expect(screen.queryByRole('button', { name: 'Take back' })).toBeNull());
+    expect(readings()).toEqual([]);
+    key('ArrowRight');
+    expect(onWalk).toHaveBeenCalledWith('right');
+    // with something typed the arrows are the field's own
+    fireEvent.change(entry(), { target: { value: '0.2' } });
+    key('ArrowRight');
+    expect(onWalk).toHaveBeenCalledOnce();
+  });
+
+  it('contradicting itself is said, decides nothing, and leaves both ways out', async () => {
+    await measures('steps');
+    types('0.25 g');
+    await waitFor(() => expect(screen.getByRole('button', { name: 'Take back' })).toBeTruthy());
+    types('0.22 w');
+    await waitFor(() => expect(screen.getByText(/contradict each other/)).toBeTruthy());
+    fireEvent.click(screen.getByRole('button', { name: 'Take the last one back' }));
+    await waitFor(() => expect(screen.queryByText(/contradict each other/)).toBeNull());
+  });
+
+  it('by an indicator is a value with the indicator’s own spread, and no blade', async () => {
+    await measures('indicator');
+    types('0.24');
+    await waitFor(() => expect(readings()).toHaveLength(1));
+    expect(readings()[0]!.body).toMatchObject({ reading: { kind: 'value', value: 0.24 } });
+  });
+});
+
+describe('the crank wheel', () => {
+  const wheel = (angle: number, turned?: (angle: number) => void) =>
+    show(
+      <CrankWheel
+        pattern={inlineFour}
+        angle={angle}
+        onTurn={turned}
+        stops={[
+          { angle: 0, place: 'done' },
+          { angle: 180, place: 'here' },
+          { angle: 540, place: 'to-come' },
+        ]}
+        label="Crank"
+      />,
+    );
+
+  it('is turned by keys, one degree or ten, from stop to stop, and round its two turns', () => {
+    const turned = vi.fn();
+    wheel(719, turned);
+    const slider = screen.getByRole('slider', { name: 'Crank' });
+    for (const [key, shiftKey, to] of [
+      ['ArrowRight', false, 0],
+      ['ArrowRight', true, 10],
+      ['ArrowLeft', true, 0],
+      ['PageDown', false, 180],
+      ['PageDown', false, 540],
+      ['PageUp', false, 180],
+      ['Home', false, 0],
+      ['ArrowLeft', false, 719],
+    ] as const) {
+      fireEvent.keyDown(slider, { key, shiftKey });
+      expect(turned, key).toHaveBeenLastCalledWith(to);
+    }
+    turned.mockClear();
+    fireEvent.keyDown(slider, { key: 'Enter' });
+    expect(turned).not.toHaveBeenCalled();
+  });
+
+  it('says where it stands and what may be measured there; only looked at, it is a drawing', () => {
+    const { unmount } = wheel(0, () => undefined);
+    const slider = screen.getByRole('slider', { name: 'Crank' });
+    expect(slider.getAttribute('aria-valuenow')).toBe('0');
+    expect(slider.getAttribute('aria-valuetext')).toMatch(/0°.*1I/);
+    unmount();
+    wheel(0);
+    expect(screen.queryByRole('slider')).toBeNull();
+    expect(screen.getByRole('img', { name: 'Crank' })).toBeTruthy();
+  });
+});
