@@ -26,6 +26,8 @@ import { FEED_EVERY_MS, takeFeed } from './usage/feed.ts';
 import { firstPage } from './today/firstPage.ts';
 
 const MOST_BYTES = 256 * 1024;
+/** How long a server that is closed waits for what is being answered. */
+const LET_GO_AFTER_MS = 2000;
 /** Where the simulated mailbox is. */
 const MAILBOX = '.data/mailbox';
 const YEAR_SECONDS = 31_536_000;
@@ -116,6 +118,11 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
       jobs = startJobs(options.jobs, { db: app.db, mailer, log: app.log });
       inBackground(app.log, 'starting the jobs', jobs);
     });
+  });
+  // what is being answered is answered; whoever keeps a connection open for later is not waited for
+  app.addHook('preClose', (next) => {
+    setTimeout(() => app.server.closeAllConnections(), LET_GO_AFTER_MS).unref();
+    next();
   });
   app.addHook('onClose', async () => {
     closed = true;

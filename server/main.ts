@@ -16,7 +16,6 @@ import { shopSecret } from './secret.ts';
 import { share, type Shared } from './share/share.ts';
 
 const DEFAULT_PORT = 4510;
-const LET_GO_AFTER_MS = 2000;
 const DEFAULT_SECRET_FILE = '.data/secret';
 /** Where the certificate authority of a shared server is kept. */
 const DEFAULT_SHARE_FOLDER = '.data/share';
@@ -53,8 +52,6 @@ async function main(): Promise<void> {
   let shared: Shared | null = null;
   const stop = () => {
     stopping = true;
-    // what is being answered is answered; whoever keeps a connection open for later is not waited for
-    setTimeout(() => app.server.closeAllConnections(), LET_GO_AFTER_MS).unref();
     void Promise.all([app.close(), shared?.close()])
       .then(() => db.destroy())
       .finally(() => process.exit(0));

@@ -16,7 +16,8 @@ import { BENCH, cookiesOf, emptyDatabase, LEAD, TEST_SECRET, TestShop } from './
 import { Cable } from './wire.ts';
 
 const SERVER = fileURLToPath(new URL('../main.ts', import.meta.url));
-const SLOWLY = { timeout: 25_000, interval: 100 };
+/** Whole servers are started here: on a machine that is busy that takes its time. */
+const SLOWLY = { timeout: 90_000, interval: 100 };
 
 let shop: TestShop;
 let cable: Cable;
@@ -82,7 +83,7 @@ const reachedHere = async (gauge: string) => {
   );
 };
 
-describe('a database that goes away', () => {
+describe('a database that goes away', { timeout: 180_000 }, () => {
   it('is said so of, stops no server, and is worked with again when it is back', async () => {
     const device = randomUUID();
     const simulated = await startSimulatedGauge(0);
@@ -119,7 +120,7 @@ describe('a database that goes away', () => {
   });
 });
 
-describe('a gauge', () => {
+describe('a gauge', { timeout: 180_000 }, () => {
   it('that is written down as it cannot be reached stops nobody, and no other gauge', async () => {
     for (const address of [
       '127.0.0.1:0',
@@ -209,7 +210,7 @@ describe('a gauge', () => {
   });
 });
 
-describe('a server', () => {
+describe('a server', { timeout: 180_000 }, () => {
   const running: ChildProcess[] = [];
   afterEach(async () => {
     for (const one of running.splice(0)) {

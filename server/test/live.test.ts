@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { connect } from 'node:net';
 import type { Instrument, Tools } from '@zero-lash/contract/instruments';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { announce, LiveBus } from '../live/bus.ts';
@@ -129,4 +130,17 @@ describe('who may what at the bench', () => {
       body: { code: 'round_closed' },
     });
   });
+});
+
+describe('a server that is closed', () => {
+  it('waits for nobody who keeps a connection open, or never ends what they began to ask', async () => {
+    const app = await TestShop.server(shop.db);
+    const { port } = new URL(await app.listen({ port: 0, host: '127.0.0.1' }));
+    const slow = connect({ host: '127.0.0.1', port: Number(port) });
+    slow.on('error', () => undefined);
+    await new Promise((resolve) => slow.write('GET /api/health HTTP/1.1\r\nhost: localhost\r\n', resolve));
+    const hungUp = new Promise((resolve) => slow.once('close', resolve));
+    await app.close();
+    await hungUp;
+  }, 15_000);
 });
