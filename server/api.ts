@@ -89,7 +89,6 @@ export async function api(app: FastifyInstance, { awakening, bus, listener, mail
   );
   await app.register(compress, { encodings: ['gzip'], threshold: WORTH_COMPRESSING_BYTES });
   app.decorate('papers', new Papers());
-  app.decorate('sharedAt', { address: '' });
   app.addHook('onClose', () => app.papers.close());
   await app.register(todayRoutes);
   for (const routes of ROOMS) await app.register(routes);

@@ -75,6 +75,7 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
     frameworkErrors: answerError,
     clientErrorHandler: answerClientError,
   });
+  app.decorate('sharedAt', { address: '' });
   answerExpectations(app.server);
   app.setValidatorCompiler(validatorCompiler);
   answers(app, options.watchAnswers);
