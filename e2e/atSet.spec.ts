@@ -1,5 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import {
+  allSent,
   entry,
   fours,
   onHead,
@@ -18,7 +19,6 @@ const measured = async (page: Page, key: string, typed: string, state: string) =
   await entry(page).press('Enter');
   await expect(onHead(page, key)).toHaveAttribute('data-state', state);
 };
-const allSent = (page: Page) => expect(page.getByText(/Waiting to be sent/)).toHaveCount(0);
 
 test('a swap of three is made, two are ordered, come and are fitted, one cannot be; the drawer balances after it', async ({
   page,

@@ -41,6 +41,10 @@ export async function changeHands(page: Page, name: Somebody): Promise<void> {
   await expect(page.getByRole('heading', { level: 1, name: title })).toBeVisible();
 }
 
+/** Waits until everything done on this device is with the server: after a while offline that is a hundred writes, one after another. */
+export const allSent = (page: Page) =>
+  expect(page.getByText(/Waiting to be sent/)).toHaveCount(0, { timeout: 60_000 });
+
 /** Opens an engine's page from the list. */
 export async function openEngine(page: Page, name: string): Promise<void> {
   await page.getByRole('navigation', { name: 'Pages' }).getByRole('link', { name: 'Engines' }).click();

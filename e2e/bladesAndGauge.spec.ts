@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { atAsFound, entry, fours, onHead, eachAtHand, selected, signIn } from './bench.ts';
+import { allSent, atAsFound, entry, fours, onHead, eachAtHand, selected, signIn } from './bench.ts';
 
 const SIXTEEN = fours(4);
 
@@ -58,7 +58,7 @@ test('what was tried is not lost by a question, and a try taken back is taken ba
   await expect(onHead(page, '1Ia')).toHaveAccessibleName(/loose, 0\.22 to …/);
   await page.getByRole('button', { name: 'Take back' }).click();
   await expect(onHead(page, '1Ia')).toHaveAccessibleName(/loose, 0\.20 to …/);
-  await expect(page.getByText(/Waiting to be sent/)).toHaveCount(0);
+  await allSent(page);
   await page.reload();
   await expect(onHead(page, '1Ia')).toHaveAccessibleName(/loose, 0\.20 to …/);
   await onHead(page, '1Ia').click();

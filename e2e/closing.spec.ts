@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { readFile } from 'node:fs/promises';
-import { changeHands, onHead, openEngine, signIn, tickEverything, withHeadOpen } from './bench.ts';
+import { allSent, changeHands, onHead, openEngine, signIn, tickEverything, withHeadOpen } from './bench.ts';
 
 test('a round from paper proves an engine, which is not signed off while a bolt is missing, and its papers are printed', async ({
   page,
@@ -30,7 +30,7 @@ test('a round from paper proves an engine, which is not signed off while a bolt 
   await page.getByRole('button', { name: 'Go on to Close and sign off' }).click();
   await expect(page.getByRole('heading', { name: 'Close and sign off', level: 2 })).toBeVisible();
   await tickEverything(page.getByRole('group', { name: 'Tick off' }));
-  await expect(page.getByText(/Waiting to be sent/)).toHaveCount(0);
+  await allSent(page);
   const id = page.url().split('/').at(-1)!;
   const bolt = {
     ...{ key: 'cover bolt, long', group: 'cover', name: 'Cover bolt, long', place: '', expected: 2 },

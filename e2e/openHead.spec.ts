@@ -2,7 +2,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test, type Page } from '@playwright/test';
-import { atOpenUp, fours, signIn, withHeadOpen } from './bench.ts';
+import { allSent, atOpenUp, fours, signIn, withHeadOpen } from './bench.ts';
 
 // the device keeps the whole application, and goes on without the server
 test.use({ serviceWorkers: 'allow' });
@@ -12,7 +12,6 @@ const SIXTEEN = fours(4);
 const INTAKES = /I/;
 
 const cell = (page: Page, name: string) => page.getByRole('textbox', { name, exact: true });
-const sentAll = (page: Page) => expect(page.getByText(/Waiting to be sent/)).toHaveCount(0);
 
 /** Types figures straight down a column, from the field that has the focus. */
 async function downTheColumn(page: Page, first: string, figures: readonly string[]): Promise<void> {
@@ -44,7 +43,7 @@ test('a wear sheet of sixteen valves is typed straight down its columns, half of
     'Stem in guide 1Ia, Stem',
     SIXTEEN.map((key) => (INTAKES.test(key) ? '6.97 6.968' : '6.96')),
   );
-  await sentAll(page);
+  await allSent(page);
   await context.setOffline(true);
   await downTheColumn(
     page,
@@ -63,7 +62,7 @@ test('a wear sheet of sixteen valves is typed straight down its columns, half of
   await page.getByRole('tab', { name: 'Valves and seats' }).click();
   await expect(cell(page, 'Margin 4Eb, Margin')).toHaveValue('1.10');
   await context.setOffline(false);
-  await sentAll(page);
+  await allSent(page);
   await page.reload();
   await page.getByRole('tab', { name: 'Comes to' }).click();
   await expect(page.getByRole('row', { name: /^Valve guide 3Eb/ })).toContainText('replace');
@@ -78,7 +77,7 @@ test('a wear sheet of sixteen valves is typed straight down its columns, half of
     .getByRole('button', { name: 'Write down' })
     .click();
   await expect(page.getByRole('row', { name: /^Valve guide 3Eb/ })).toContainText('to order');
-  await sentAll(page);
+  await allSent(page);
   const list = await page.request.get(
     `${process.env.BASE_URL}${await page.getByRole('link', { name: 'Parts list as PDF' }).getAttribute('href')}`,
   );
@@ -170,7 +169,7 @@ test('head work that nothing made would bring in is changed before anybody cuts,
     'Piece as found 1Ia, Thickness',
     SIXTEEN.map(() => '2.15'),
   );
-  await sentAll(page);
+  await allSent(page);
   await page.getByRole('button', { name: /Head and cam work/ }).click();
   const plan = budget.getByRole('form', { name: 'Plan a piece of work' });
   await plan.getByLabel('At').selectOption('every exhaust');
@@ -185,7 +184,7 @@ test('head work that nothing made would bring in is changed before anybody cuts,
     await planned.press('Enter');
   }
   await expect(budget.getByText('Every gap comes in with what is made.')).toBeVisible();
-  await sentAll(page);
+  await allSent(page);
   await page.reload();
   await expect(page.getByText('Every gap comes in with what is made.')).toBeVisible();
 });
@@ -216,14 +215,14 @@ test('parts are counted out into their places and in again, and what is missing 
   await expect(
     count.getByRole('textbox', { name: 'Breather clip rear, open end up, counted out' }),
   ).toHaveValue('1');
-  await sentAll(page);
+  await allSent(page);
   await page.reload();
   await count.getByLabel('Group').selectOption({ label: 'Plugs and seals ✓' });
   await expect(count.getByRole('row', { name: /Breather clip/ })).toBeVisible();
   const seals = page.getByRole('region', { name: 'Gaskets and seals' });
   await seals.getByRole('button', { name: 'Head gasket is replaced' }).click();
   await seals.getByRole('button', { name: 'Stem seals, intake is used again' }).click();
-  await sentAll(page);
+  await allSent(page);
   await page.reload();
   await expect(seals.getByRole('button', { name: 'Head gasket is replaced' })).toHaveAttribute(
     'aria-pressed',
@@ -232,5 +231,5 @@ test('parts are counted out into their places and in again, and what is missing 
   await page.getByLabel('Note at Open up').fill('The breather clip sits with its open end up.');
   await page.getByRole('button', { name: 'Keep for this pattern' }).click();
   await expect(page.getByRole('region', { name: 'What the shop has learned' })).toContainText('open end up');
-  await sentAll(page);
+  await allSent(page);
 });

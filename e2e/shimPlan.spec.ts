@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { onHead, signIn, tickEverything, withHeadOpen } from './bench.ts';
+import { allSent, onHead, signIn, tickEverything, withHeadOpen } from './bench.ts';
 
 /** What was found, and the shims that were in: two exhausts tight, one intake loose, one beyond any shim. */
 const GAPS: Readonly<Record<string, number>> = { '2Ea': 0.175, '3Ea': 0.185, '1Ia': 0.205, '4Eb': 0.17 };
@@ -54,7 +54,7 @@ test('a plan for sixteen valves is made, bought for, and fitted move by move; th
   expect(order.indexOf('2Ea')).toBeLessThan(order.indexOf('3Ea'));
   await expect(plan.getByText(/Fitted, and to be proved: .*2Ea.*3Ea/)).toBeVisible();
   await expect(onHead(page, '2Ea')).toHaveAttribute('data-state', 'changed-since');
-  await expect(page.getByText(/Waiting to be sent/)).toHaveCount(0);
+  await allSent(page);
   await page.getByRole('link', { name: 'Drawer', exact: true }).click();
   await expect(
     ledger.getByRole('row', { name: /2\.70.*fitted at 3Ea of Planned for a journey/ }),
