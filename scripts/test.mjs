@@ -1,4 +1,4 @@
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { ensureBuilt } from './build.mjs';
 import { ensurePackages, ROOT } from './packages.mjs';
@@ -17,9 +17,24 @@ function run(name, command, args, env = {}) {
   return status === 0;
 }
 
-function step(name, script) {
-  const fine = run(name, 'npm', ['run', '--silent', script]);
-  counts[fine ? 'passed' : 'failed'] += 1;
+/** Runs what needs nothing of one another side by side, and shows what each said once it is over. */
+async function sideBySide(steps) {
+  await Promise.all(
+    steps.map(async ([name, script]) => {
+      const child = spawn('npm', ['run', '--silent', script], {
+        cwd: ROOT,
+        stdio: ['ignore', 'pipe', 'pipe'],
+      });
+      const said = [];
+      for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk) => said.push(chunk));
+      const fine = await new Promise((resolve) => {
+        child.once('error', () => resolve(false));
+        child.once('close', (code) => resolve(code === 0));
+      });
+      counts[fine ? 'passed' : 'failed'] += 1;
+      process.stdout.write(`\n== ${name}${fine ? '' : ', failed'}\n${Buffer.concat(said)}`);
+    }),
+  );
 }
 
 /** Adds what a test runner counted; one that ended badly without a count is a failure too. */
@@ -41,9 +56,11 @@ process.env.CHROMIUM ??= ensureChromium();
 rmSync(RESULTS, { recursive: true, force: true });
 mkdirSync(RESULTS, { recursive: true });
 
-step('format', 'format:check');
-step('lint', 'lint');
-step('types', 'types');
+await sideBySide([
+  ['types', 'types'],
+  ['lint', 'lint'],
+  ['format', 'format:check'],
+]);
 
 const units = `${RESULTS}/units.json`;
 const unitsFine = run('unit and server tests', 'npx', [
