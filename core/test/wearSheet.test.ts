@@ -1,3 +1,4 @@
+// Long because every way a figure comes to a grade is tried on the same three engines and the same limits.
 import fc from 'fast-check';
 import { doubtFigure, nearOf } from '../wear/typedFigures.ts';
 import { describe, expect, it } from 'vitest';

@@ -1,3 +1,4 @@
+// Long because one shop is opened once and everything about an open head is tried there.
 import { randomUUID } from 'node:crypto';
 import type { BuildWrite } from '@zero-lash/contract/builds';
 import type { EngineList } from '@zero-lash/contract/engines';

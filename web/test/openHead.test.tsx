@@ -1,4 +1,5 @@
 // @vitest-environment happy-dom
+// Long because the pages of an open head are tried on one build.
 import 'fake-indexeddb/auto';
 import { cleanup, fireEvent, screen, within } from '@testing-library/react';
 import { lashPoints, type Means } from '@zero-lash/core/sheets';

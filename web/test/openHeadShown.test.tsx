@@ -1,4 +1,5 @@
 // @vitest-environment happy-dom
+// Long because what is drawn of an open head is tried on one build.
 import 'fake-indexeddb/auto';
 import { fireEvent, screen, within } from '@testing-library/react';
 import { boltPlaces, tightenOrder } from '@zero-lash/core/assembly';

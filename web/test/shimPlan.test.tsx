@@ -1,4 +1,5 @@
 // @vitest-environment happy-dom
+// Long because a plan is tried from what is asked to what is fitted on one engine and one drawer.
 import 'fake-indexeddb/auto';
 import { act, cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import type { Drawer } from '@zero-lash/contract/drawer';
