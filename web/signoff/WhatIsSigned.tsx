@@ -2,6 +2,7 @@ import { Box } from '@chakra-ui/react';
 import { findings, lastChange, standingLines, standingOf } from '@zero-lash/core/builds';
 import { alongAxis, OPERATION_WORDS, type HeadWorkLine } from '@zero-lash/core/headwork';
 import { conditionCautions } from '@zero-lash/core/measuring';
+import { ROLE_WORDS } from '@zero-lash/core/sheets';
 import { PARTS, partFates, wearSheetOf } from '@zero-lash/core/wear';
 import type { BuildView } from '../builds/buildView.ts';
 import { useLengths } from '../app/lengths.ts';
@@ -22,12 +23,24 @@ export function WhatIsSigned({ build }: { readonly build: BuildView }) {
   const set = lines.filter(({ point }) => lastChange(build.settings, point.key) !== null);
   const proved = lines.filter(({ proved: proof }) => proof?.verdict === 'in-spec');
   const byAllowance = proved.filter(({ proved: proof }) => proof!.onLimit);
-  const { accepted } = standingOf(build);
-  const cautions = build.rounds
+  const { accepted, partsOff, partsExplained } = standingOf(build);
+  const outside = build.sheet.limits.filter(({ aimedOutside }) => aimedOutside).map(({ role }) => role);
+  const ofRounds = build.rounds
     .filter(({ kind }) => kind === 'proved' || kind === 'as-found')
     .flatMap(({ conditions }) =>
       conditions.slice(-1).flatMap((said) => conditionCautions(build.sheet, said)),
     );
+  const cautions = [
+    ...ofRounds,
+    ...(partsOff.length > 0
+      ? [
+          `The count does not balance: ${partsOff.join(', ')}${partsExplained ? ', which a lead explained' : ''}.`,
+        ]
+      : []),
+    ...(outside.length > 0
+      ? [`Aimed outside the maker’s band: ${outside.map((role) => ROLE_WORDS[role]).join(', ')}.`]
+      : []),
+  ];
   const rows: readonly (readonly [string, string])[] = [
     [
       'Found',

@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import 'fake-indexeddb/auto';
-import { fireEvent, screen } from '@testing-library/react';
+import { cleanup, fireEvent, screen } from '@testing-library/react';
 import type { Setting } from '@zero-lash/contract/setting';
 import { describe, expect, it } from 'vitest';
 import type { BuildView } from '../builds/buildView.ts';
@@ -9,7 +9,8 @@ import { ColumnRound } from '../measuring/ColumnRound.tsx';
 import { writePointsCsv } from '../signoff/BuildPapers.tsx';
 import { proofLines } from '../signoff/proofs.ts';
 import { ProofTable } from '../signoff/ProofTable.tsx';
-import { atTheBench, build, put, reading, round, SCREW, show, signIn } from './shownBench.tsx';
+import { WhatIsSigned } from '../signoff/WhatIsSigned.tsx';
+import { at, atTheBench, build, put, reading, round, SCREW, show, signIn } from './shownBench.tsx';
 
 atTheBench();
 
@@ -175,5 +176,30 @@ describe('from found to proved', () => {
       })),
     };
     expect(writePointsCsv(unseen).split(/\r?\n/)[1]).toContain('0.21,0.29,,0.18,');
+  });
+});
+
+describe('what a signature signs', () => {
+  it('names what is open though it was explained: a count that does not balance, an aim outside the band', () => {
+    const ledger = [
+      {
+        ...{ id: 'l', by: 'Tobin Hask', at },
+        lines: [
+          {
+            ...{ key: 'cover bolt, long', group: 'cover', name: 'Cover bolt, long', place: '', expected: 2 },
+            ...{ out: 2, in: 1, note: '', dropped: false },
+          },
+        ],
+      },
+    ] as unknown as BuildView['ledger'];
+    const view = build({ stage: 'close', ledger }, SCREW);
+    const limits = view.sheet.limits.map((limit) => ({ ...limit, aimedOutside: limit.role === 'exhaust' }));
+    show(<WhatIsSigned build={{ ...view, sheet: { ...view.sheet, limits } as BuildView['sheet'] }} />);
+    const open = screen.getByText('Open cautions').nextElementSibling!.textContent;
+    expect(open).toContain('The count does not balance: Cover bolt, long (1 missing)');
+    expect(open).toContain('Aimed outside the maker’s band: exhaust');
+    cleanup();
+    show(<WhatIsSigned build={build({ stage: 'close' }, SCREW)} />);
+    expect(screen.getByText('Open cautions').nextElementSibling!.textContent).toBe('none');
   });
 });
