@@ -8,9 +8,10 @@ const MADE = 0.003;
 const WORN_MARKS = 0.12;
 const WORN_BY = 0.06;
 const STEP = 0.025;
-const PRICE = 7.5;
-/** Pieces that lie in the drawer, of any size an engine may want. */
-const IN_DRAWER = 40;
+/** Second looks by which a person's own feel is known. */
+const LOOKS = 40;
+/** Pieces that lie in a drawer, of any size an engine may want. */
+const DRAWERS = { empty: 0, 'half full': 20, full: 40 };
 
 /** Figures that are the same in every run: even ones, and such as errors are. */
 function chance(seed) {
@@ -27,7 +28,7 @@ function chance(seed) {
 
 const hundredth = (mm) => Math.round(mm * 100) / 100;
 const onStep = (mm) => Math.round(mm / STEP) * STEP;
-const BLADES = Array.from({ length: 46 }, (_, index) => hundredth(0.05 + index * 0.01));
+const BLADES = Array.from({ length: 49 }, (_, index) => hundredth(0.02 + index * 0.01));
 const SIZES = Array.from({ length: 49 }, (_, index) => Math.round((2 + index * STEP) * 1000) / 1000);
 
 /** An engine as it truly is: its gaps, its pieces, and what is stamped on them; mm. */
@@ -52,8 +53,8 @@ function feel(gap, { normal }) {
   return { lo, hi: BLADES.find((blade) => blade > felt) ?? null };
 }
 
-const drawer = ({ even }) =>
-  Array.from({ length: IN_DRAWER }, () => ({
+const drawer = ({ even }, pieces) =>
+  Array.from({ length: pieces }, () => ({
     thickness: SIZES[Math.floor((0.2 + even() * 0.6) * SIZES.length)],
     qty: 1,
   }));
@@ -78,19 +79,21 @@ function byHand(points, luck) {
   return { fitted: new Map(changed), bought: changed.length, passes };
 }
 
-/** By this program: brackets, the micrometer, the whole plan at once with its guard, and only what is missing bought. */
-function byPlan(core, points, luck) {
-  const guard = core.feelSpread({ looks: [] }).guard;
+/**
+ * By this program: brackets, the micrometer, the whole plan at once, and only what is missing bought. The guard is the one it keeps:
+ * its own before anybody's feel is known, or what that feel asks for; nobody told it what a piece costs.
+ */
+function byPlan(core, points, luck, { pieces, guard }) {
   const plan = core.shimPlan({
     points: points.map((point) => ({
       ...{ key: point.key, min: point.min, max: point.max, target: middleOf(point) },
       ...feel(point.gap, luck),
       installed: Math.round((point.piece + luck.normal(MICROMETER)) * 1000) / 1000,
     })),
-    stock: drawer(luck),
-    orderable: SIZES.map((thickness) => ({ thickness, price: PRICE })),
+    stock: drawer(luck, pieces),
+    orderable: SIZES.map((thickness) => ({ thickness })),
     change: { rule: 'out-of-spec' },
-    guard: Math.max(guard, 2 * FEEL),
+    guard,
   });
   const piece = new Map(points.map(({ key, piece: is }) => [key, is]));
   const fitted = plan.assignments
@@ -136,5 +139,22 @@ export async function benchRebuilds() {
   const { register } = await import('tsx/esm/api');
   register();
   const core = await import('../../core/setting/index.ts');
-  return { hand: outcome(byHand), plan: outcome((points, luck) => byPlan(core, points, luck)) };
+  const luck = chance(1);
+  const looks = Array.from({ length: LOOKS }, (_, index) => ({
+    first: feel(0.15 + index / 200, luck),
+    second: feel(0.15 + index / 200, luck),
+  }));
+  const guards = {
+    'no feel known': core.feelSpread({ looks: [] }).guard,
+    'their feel known': core.feelSpread({ looks }).guard,
+  };
+  return {
+    hand: outcome(byHand),
+    plans: Object.entries(DRAWERS).flatMap(([drawerIs, pieces]) =>
+      Object.entries(guards).map(([known, guard]) => ({
+        name: `${drawerIs}, ${known} (${Math.round(guard * 1000)} µm kept)`,
+        ...outcome((points, luckThere) => byPlan(core, points, luckThere, { pieces, guard })),
+      })),
+    ),
+  };
 }
