@@ -20,6 +20,7 @@ interface Due {
   readonly condition: 'cold' | 'hot';
   readonly ownerMail: string | null;
   /** points that the recheck before it found out, and how; empty where it held */
+  readonly notHeld: boolean;
   readonly out: readonly { readonly point: string; readonly verdict: 'tight' | 'loose' }[];
 }
 
@@ -44,6 +45,7 @@ export async function makeReminders(db: Knex, now: Date = new Date()): Promise<n
     `select r.id, e.name as engine, e.place, e.usage, e.running, e.usage_unit as unit, r.due_usage as "dueUsage",
         r.due_date as "dueDate", r.due_cycles as "dueCycles", r.expected_day as "expectedDay", r.bench_day as "benchDay",
         ${NEARNESS_SQL} = 0 as overdue, v.condition, ${OUT_SQL} as out,
+        coalesce(r.after_outcome, 'held') <> 'held' as "notHeld",
         case when o.tells = 'mail' and o.email <> '' then o.email end as "ownerMail"
        from rechecks r join engines e on e.id = r.engine_id join builds b on b.id = r.build_id
          join sheet_revisions v on v.id = b.revision_id left join owners o on o.id = e.owner_id
@@ -58,7 +60,9 @@ export async function makeReminders(db: Knex, now: Date = new Date()): Promise<n
     .pluck('email')) as string[];
   const quiet = { from: String(shop.quiet_from).slice(0, 5), to: String(shop.quiet_to).slice(0, 5) };
   const notBefore = new Date(loudFrom(now.getTime(), zone, quiet));
-  const made = (rows as Due[]).flatMap((due) => {
+  // what was found out and struck out since is nothing to be told of
+  const told = (rows as Due[]).filter(({ notHeld, out }) => !notHeld || out.length > 0);
+  const made = told.flatMap((due) => {
     const letter = {
       ...(due.out.length > 0 ? foundOut(due, shop.name) : wordsOf(due, shop.name)),
       // what was found is told once, wherever the next look is moved to

@@ -68,7 +68,12 @@ function Plan({ build, points }: { readonly build: BuildView; readonly points: r
   const chosen = useMemo(() => ({ choices, which }), [choices, which]);
   const [pressed, setPressed] = useState(false);
   const { worked, isOld, renew } = useWorkedPlan(build, points, plans, current, chosen, pressed);
+  // wherever the finger is lifted, and after the tap has done what it does
   const letGo = () => void setTimeout(() => setPressed(false));
+  const press = () => {
+    setPressed(true);
+    for (const end of ['pointerup', 'pointercancel']) window.addEventListener(end, letGo, { once: true });
+  };
   const enabled = mayWork && !build.closedAt && build.stage === 'set';
   return (
     <Box as="section" aria-label="Shim plan" display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="2">
@@ -102,12 +107,7 @@ function Plan({ build, points }: { readonly build: BuildView; readonly points: r
       <NotYet points={points} build={build} enabled={enabled} />
       {failed && <Caution>No plan was made: {failed}</Caution>}
       {worked && worked.plans.plan.totals.points > 0 && (
-        <Box
-          aria-busy={!current}
-          onPointerDown={() => setPressed(true)}
-          onPointerUp={letGo}
-          onPointerCancel={letGo}
-        >
+        <Box aria-busy={!current} onPointerDown={press}>
           <WaysCompared plans={worked.plans} />
           <Moves
             build={build}
