@@ -17,13 +17,13 @@ const USUAL: readonly { readonly named: RegExp; readonly from: number; readonly 
   { named: /plug|nozzle/i, from: 6, to: 60 },
   { named: /head/i, from: 15, to: 400 },
 ];
-const ANY = { from: 2, to: 500 };
 
 /**
  * Says whether the torques of a fastening can hardly be meant: ten times what such a fastening is ever given, or a tenth of it, or
  * a later step under an earlier one. A doubt never blocks: it asks. The maker's manual governs.
  *
- * Rule: our own wide ranges, by what the fastening is called; only a decimal point one place out falls outside them.
+ * Rule: our own wide ranges, by what the fastening is called; only a decimal point one place out falls outside them. Of a fastening
+ * that is called nothing known there is nothing to hold its torque against, and nothing is asked.
  *
  * @returns null where nothing is odd, or nothing can be read
  * @example doubtTorque('Cover bolts', '90 Nm')?.meantNm // 9
@@ -34,8 +34,9 @@ export function doubtTorque(fastening: string, steps: string): TorqueDoubt | nul
   const torques = read.steps.flatMap((step) => (step.kind === 'torque' ? [step] : []));
   const last = torques.at(-1);
   if (!last) return null;
-  const { from, to } = USUAL.find(({ named }) => named.test(fastening)) ?? ANY;
-  if (last.nm < from || last.nm > to) {
+  const usual = USUAL.find(({ named }) => named.test(fastening));
+  if (usual && (last.nm < usual.from || last.nm > usual.to)) {
+    const { from, to } = usual;
     const meant = [last.nm / 10, last.nm * 10].find((nm) => nm >= from && nm <= to);
     return {
       written: last.asWritten,
