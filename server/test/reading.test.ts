@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { EngineView } from '@zero-lash/contract/engines';
 import type { SheetRevision, SheetSummary } from '@zero-lash/contract/sheets';
+import { PAGES } from '@zero-lash/contract/pages';
 import type { Today } from '@zero-lash/contract/today';
 import { STAGE_KEYS } from '@zero-lash/core/builds';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -101,7 +102,11 @@ describe('Today', () => {
       const laid = JSON.parse(data!) as { session: { person: { name: string } }; today: Today };
       expect(laid.session.person.name).toBe(VIEWER);
       expect(laid.today.stages[0]!.builds[0]!.complaint).toBe(complaint);
-      expect((await app.inject({ url: '/engines/anything' })).statusCode).toBe(200);
+      // every page that the router has can be opened by its address, and reloaded
+      for (const path of PAGES) {
+        const answer = await app.inject({ url: path.replace(':id', 'anything') });
+        expect([path, answer.statusCode, answer.body.includes('<div id="root">')]).toEqual([path, 200, true]);
+      }
       expect((await app.inject({ url: '/no-such-page' })).statusCode).toBe(404);
     } finally {
       await app.close();
