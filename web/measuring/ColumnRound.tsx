@@ -4,7 +4,6 @@ import { ROLE_WORDS } from '@zero-lash/core/sheets';
 import { useRef, useState } from 'react';
 import { Choice } from '../app/Choice.tsx';
 import { Labelled } from '../app/Labelled.tsx';
-import { dayInWords } from '../app/dates.ts';
 import { useLengths } from '../app/lengths.ts';
 import { Question } from '../app/Question.tsx';
 import { useSession } from '../people/useSession.ts';
@@ -44,16 +43,17 @@ export function ColumnRound({ build, round, turning, states, blind }: Props) {
   const times = useShopTimes();
   const me = useSession()?.person.name ?? '';
   const [by, setBy] = useState(me);
-  const [day, setDay] = useState(() => times.today());
-  const isToCome = day > times.today();
-  const isToday = day === times.today() || day === '';
+  const [when, setWhen] = useState('');
+  const [openedAt] = useState(() => Date.now());
+  const isToCome = when !== '' && Date.parse(when) > openedAt;
+  // to the minute: whether it was measured before or after something was changed decides what it proves
+  const takenAt = when === '' ? undefined : new Date(when).toISOString();
   const paper: Paper = {
-    // noon of that day: what was changed later on it is measured again
     isToCome,
-    takenAt: isToday ? undefined : `${day}T12:00:00.000Z`,
+    takenAt,
     by: [
       by.trim() === '' || by.trim() === me ? '' : `measured by ${by.trim()}`,
-      isToday ? '' : `on ${dayInWords(day)}`,
+      takenAt === undefined ? '' : `on ${times.moment(takenAt)}`,
     ]
       .filter(Boolean)
       .join(' '),
@@ -72,20 +72,15 @@ export function ColumnRound({ build, round, turning, states, blind }: Props) {
             <Input value={by} maxLength={60} onChange={({ target }) => setBy(target.value)} />
           </Labelled>
         </Box>
-        <Box width="180px">
-          <Labelled label="Day">
-            <Input
-              type="date"
-              value={day}
-              max={times.today()}
-              onChange={({ target }) => setDay(target.value)}
-            />
+        <Box width="220px">
+          <Labelled label="When, if not now">
+            <Input type="datetime-local" value={when} onChange={({ target }) => setWhen(target.value)} />
           </Labelled>
         </Box>
       </Flex>
       {isToCome && (
         <Box fontSize="sm" color="tight" role="alert">
-          That day has not come yet.
+          That has not come yet.
         </Box>
       )}
       <Box fontSize="sm" color="faded">
@@ -113,7 +108,7 @@ export function ColumnRound({ build, round, turning, states, blind }: Props) {
 
 /** What the paper says of all its figures. */
 interface Paper {
-  /** its day is none that it can be of: nothing is kept until it is put right */
+  /** it cannot be of then: nothing is kept until that is put right */
   readonly isToCome: boolean;
   readonly takenAt: string | undefined;
   /** who measured and when, where that is not who types and today */
@@ -180,7 +175,7 @@ function Row({ build, round, point, state, blind, paper, field, onKept }: RowPro
     setComplaint(undefined);
     // a line that is left empty, or was kept as it stands, is gone past
     if (typed === '' || typed === kept) return onKept();
-    if (paper.isToCome) return setComplaint('Put the day right first.');
+    if (paper.isToCome) return setComplaint('Put right first when it was measured.');
     const entry = parseEntry(typed, unit, expectedAt(build, point));
     if ('error' in entry) return setComplaint(entry.error);
     if (entry.doubts.length > 0 && asked?.text !== typed)

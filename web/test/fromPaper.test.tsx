@@ -108,13 +108,18 @@ describe('a round typed from paper', () => {
     await signIn('bench');
     column(build({}, SCREW));
     fireEvent.change(screen.getByLabelText('Measured by'), { target: { value: 'Osk Velland' } });
-    fireEvent.change(screen.getByLabelText('Day'), { target: { value: '2025-01-02' } });
+    const when = (at: string) =>
+      fireEvent.change(screen.getByLabelText('When, if not now'), { target: { value: at } });
+    when('2025-01-02T15:30');
     type('1I', '0.25');
     expect(put()).toMatchObject([
       { body: { reason: expect.stringMatching(/^typed from paper, measured by Osk Velland on .*2 Jan/) } },
     ]);
-    expect(store.getState().outbox.items.map(({ takenAt }) => takenAt)).toEqual(['2025-01-02T12:00:00.000Z']);
-    fireEvent.change(screen.getByLabelText('Day'), { target: { value: '2999-01-02' } });
+    // to the minute: what was changed that day before it was measured, or after, is told apart
+    expect(store.getState().outbox.items.map(({ takenAt }) => takenAt)).toEqual([
+      new Date('2025-01-02T15:30').toISOString(),
+    ]);
+    when('2999-01-02T10:00');
     type('2I', '0.25');
     expect(put()).toHaveLength(1);
   });
