@@ -94,6 +94,35 @@ export async function eachAtHand(
   }
 }
 
+/**
+ * Does some work, and sees that what is tapped in it stands still meanwhile: frame by frame, not only where each tap comes.
+ * A finger that is coming down meets what it was meant for.
+ */
+export async function standingStill(page: Page, tapped: Locator, work: () => Promise<void>): Promise<void> {
+  await expect(tapped).toBeVisible();
+  const name = await tapped.evaluate((element) => element.getAttribute('aria-label') ?? element.textContent);
+  const watch = await page.evaluateHandle((called) => {
+    const seen = { places: [] as string[], watching: true };
+    const look = () => {
+      const pad = [...document.querySelectorAll('button')].find(
+        (each) => (each.getAttribute('aria-label') ?? each.textContent) === called,
+      );
+      const at = pad?.getBoundingClientRect();
+      const where = at ? `${Math.round(at.left)}, ${Math.round(at.top)}` : 'gone';
+      if (seen.places.at(-1) !== where) seen.places.push(where);
+      if (seen.watching) requestAnimationFrame(look);
+    };
+    look();
+    return seen;
+  }, name);
+  await work();
+  const places = await watch.evaluate((seen) => {
+    seen.watching = false;
+    return seen.places;
+  });
+  expect(places, `where “${name}” stood`).toHaveLength(1);
+}
+
 /** The lash points of an engine with one intake and one exhaust a cylinder, in the order of the work. */
 export const pairs = (cylinders: number) =>
   Array.from({ length: cylinders }, (_, index) => [`${index + 1}I`, `${index + 1}E`]).flat();

@@ -3,6 +3,7 @@ import {
   changeHands,
   entry,
   onHead,
+  standingStill,
   openEngine,
   eachAtHand,
   selected,
@@ -46,10 +47,13 @@ test('a shim engine with sixteen valves, from the stand to its recheck, by touch
   await nothingToCount(page);
   await goOn(page, 'As found');
   await page.getByLabel('Measured by').selectOption('One blade, light drag');
-  await eachAtHand(page, POINTS.length, async (key) => {
-    await tapIn(page, key === '2Ea' ? '.13 .15' : key.includes('I') ? '.15' : '.25');
-    await expect(onHead(page, key)).not.toHaveAttribute('data-state', 'not-measured');
-  });
+  const pad = page.getByRole('button', { name: '5', exact: true });
+  await standingStill(page, pad, () =>
+    eachAtHand(page, POINTS.length, async (key) => {
+      await tapIn(page, key === '2Ea' ? '.13 .15' : key.includes('I') ? '.15' : '.25');
+      await expect(onHead(page, key)).not.toHaveAttribute('data-state', 'not-measured');
+    }),
+  );
   await expect(onHead(page, '2Ea')).toHaveAccessibleName(/^2Ea, exhaust, tight, 0\.13 to 0\.15/);
   await goOn(page, 'Wear');
   await tickEverything(page, 'finger');
@@ -74,20 +78,24 @@ test('a shim engine with sixteen valves, from the stand to its recheck, by touch
   await camBackIn(page);
   await goOn(page, 'Prove');
   await tickEverything(page, 'finger');
-  await eachAtHand(page, POINTS.length, async (key) => {
-    await tapIn(page, key.includes('I') ? '.15' : '.25');
-    await expect(onHead(page, key)).toHaveAttribute('data-state', 'in-spec');
-  });
+  await standingStill(page, pad, () =>
+    eachAtHand(page, POINTS.length, async (key) => {
+      await tapIn(page, key.includes('I') ? '.15' : '.25');
+      await expect(onHead(page, key)).toHaveAttribute('data-state', 'in-spec');
+    }),
+  );
   await goOn(page, 'Close and sign off');
   await tickEverything(page, 'finger');
   await changeHands(page, 'Osk Velland');
   await page.getByRole('button', { name: 'Sign off and plan the recheck' }).tap();
   await expect(page.getByText('Recheck 1', { exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'Measure it now' }).tap();
-  await eachAtHand(page, POINTS.length, async (key) => {
-    await tapIn(page, key.includes('I') ? '.15' : '.25');
-    await expect(onHead(page, key)).toHaveAttribute('data-state', 'in-spec');
-  });
+  await standingStill(page, pad, () =>
+    eachAtHand(page, POINTS.length, async (key) => {
+      await tapIn(page, key.includes('I') ? '.15' : '.25');
+      await expect(onHead(page, key)).toHaveAttribute('data-state', 'in-spec');
+    }),
+  );
   await page.getByRole('button', { name: 'Judge the recheck' }).tap();
   await expect(page.getByText(/every gap held, by Osk Velland/)).toBeVisible();
   await openEngine(page, ENGINE);

@@ -1,36 +1,43 @@
-import { Box, Flex } from '@chakra-ui/react';
-import { CloudOff, Send } from 'lucide-react';
+import { Check, CloudOff, Send } from 'lucide-react';
+import { useState } from 'react';
 import { useAppSelector } from './store.ts';
 import { useSession } from '../people/useSession.ts';
 
-/** Says, on every page, what this device still holds and whether the server is reached. */
+/**
+ * Says, on every page, what this device still holds and whether the server is reached. The line has its place and its height
+ * whatever it says: nothing above it moves under a finger while something is sent. Tapped, it is read in full over the page.
+ */
 export function OutboxStrip() {
   const { items, reached } = useAppSelector((state) => state.outbox);
+  const [full, setFull] = useState(false);
   const waiting = items.filter(({ refused }) => refused === null);
   const refused = items.filter(({ refused: why }) => why !== null);
   const me = useSession()?.person.id;
   const others = [...new Set(waiting.filter(({ personId }) => personId !== me).map(({ by }) => by))];
-  if (reached && items.length === 0) return null;
+  const quiet = reached && items.length === 0;
+  const Sign = quiet ? Check : reached ? Send : CloudOff;
   return (
-    <Box
-      role="status"
-      borderTop="1px solid"
-      borderColor="ink"
-      background="raised"
-      paddingX="4"
-      paddingY="1.5"
-      fontSize="sm"
-    >
-      <Flex gap="3" alignItems="center" flexWrap="wrap">
-        {reached ? <Send size={16} aria-hidden /> : <CloudOff size={16} aria-hidden />}
-        <Box flex="1">
+    <div className="outbox" data-quiet={quiet || undefined}>
+      {!quiet && (
+        <button
+          type="button"
+          className="outbox-line"
+          aria-expanded={full}
+          aria-label="What this device holds, in full"
+          onClick={() => setFull(!full)}
+        />
+      )}
+      <div className={full && !quiet ? 'outbox-said outbox-full' : 'outbox-said'}>
+        <Sign size={16} aria-hidden />
+        <div role="status">
+          {refused.length > 0 && `Refused, ${refused.length}: ${whereItSays(refused)} why. `}
           {!reached && 'The server is not reached. Go on: what you do at the bench is kept on this device. '}
           {waiting.length > 0 && `Waiting to be sent, ${waiting.length}: ${namesOf(waiting)}. `}
           {others.map((name) => `What ${name} did is sent when ${name} signs in here again. `)}
-          {refused.length > 0 && `Refused, ${refused.length}: ${whereItSays(refused)} why.`}
-        </Box>
-      </Flex>
-    </Box>
+        </div>
+        {quiet && 'All sent.'}
+      </div>
+    </div>
   );
 }
 

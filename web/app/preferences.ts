@@ -18,8 +18,6 @@ export interface Preferences {
   readonly tones: boolean;
   /** keys without ctrl or alt do more than type */
   readonly shortcuts: boolean;
-  /** rounds whose reminders were read */
-  readonly reminded: readonly string[];
 }
 
 /** The schools of feel; the first is the default. */
@@ -27,8 +25,6 @@ export type FeelSchool = 'go-no-go' | 'steps' | 'drag' | 'indicator' | 'gauge';
 
 /** What a pedal can be taught. */
 export type PedalAction = 'goes' | 'wont' | 'next' | 'back';
-
-const REMINDED_KEPT = 40;
 
 const initialState: Preferences = {
   unit: null,
@@ -40,7 +36,6 @@ const initialState: Preferences = {
   aloud: false,
   tones: false,
   shortcuts: true,
-  reminded: [],
 };
 
 const slice = createSlice({
@@ -70,10 +65,6 @@ const slice = createSlice({
     aloudChosen: (state, action: PayloadAction<boolean>) => ({ ...state, aloud: action.payload }),
     tonesChosen: (state, action: PayloadAction<boolean>) => ({ ...state, tones: action.payload }),
     shortcutsChosen: (state, action: PayloadAction<boolean>) => ({ ...state, shortcuts: action.payload }),
-    remindersRead: (state, action: PayloadAction<string>) => ({
-      ...state,
-      reminded: [...state.reminded, action.payload].slice(-REMINDED_KEPT),
-    }),
     shortcutsToggled: (state) => ({ ...state, shortcutsShown: !state.shortcutsShown }),
   },
 });
@@ -87,7 +78,6 @@ export const {
   aloudChosen,
   tonesChosen,
   shortcutsChosen,
-  remindersRead,
   shortcutsToggled,
 } = slice.actions;
 export const preferencesReducer = slice.reducer;

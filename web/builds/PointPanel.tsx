@@ -5,10 +5,11 @@ import { whyNoProof } from '@zero-lash/core/measuring';
 import { aimFor } from '@zero-lash/core/setting';
 import { mmFromTenths } from '@zero-lash/core/length';
 import { lastDone, stageOf, type StageKey } from '@zero-lash/core/builds';
-import { Suspense } from 'react';
+import { Suspense, useState } from 'react';
 import { useLengths } from '../app/lengths.ts';
 import { useRole } from '../people/useRole.ts';
 import type { TurningWork } from '../turning/useTurning.ts';
+import { HowMeasured } from '../measuring/HowMeasured.tsx';
 import { Measure } from '../measuring/Measure.tsx';
 import type { RoundHere } from '../measuring/pending.ts';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';
@@ -66,6 +67,14 @@ function roundOf({ rounds }: BuildView, { roundId }: ReadingRow, here: Round): R
   return rounds.find(({ id }) => id === roundId) ?? here;
 }
 
+/** A value as it was when `visit` came, until another comes: what is measured at a point is not moved by being measured. */
+function useHeld(visit: string, value: boolean): boolean {
+  const [held, setHeld] = useState({ visit, value });
+  if (held.visit === visit) return held.value;
+  setHeld({ visit, value });
+  return value;
+}
+
 /** The selected point's work: its limits, what is known of its gap, and what is done here at this stage. */
 export function PointPanel({
   build,
@@ -98,9 +107,50 @@ export function PointPanel({
   const gone = known?.state === 'changed-since';
   // what was changed, or never measured, is measured first; what is known is set by first
   const toMeasure = gone || !known || known.state === 'before-turns';
+  const comesToMeasure = useHeld(`${round?.id} ${point.key} ${changed}`, toMeasure);
+  const measuresFirst = measuring && mayWork && comesToMeasure;
   const settingHere = AtPoint !== undefined && stage === build.stage && mayWork;
   const done = stageOf(stage).shows === 'as-found' ? undefined : lastDone(build.settings, point.key);
   const target = mmFromTenths(aimFor(build.aim, point.role, point.limits, build.ownAims?.figures));
+  const said = (
+    <div className="point-said">
+      {round && reading && !seen && (
+        <div className="point-note">
+          {wordsOf(roundOf(build, reading, round))}, typed <code>{reading.asTyped}</code> by {reading.by}
+          {reading.instrument && `, with ${reading.instrument}`}
+          {round.waiting.has(point.key) && ', waiting to be sent'}
+          {reading.doubtKept && ', kept although it looked like a slip'}
+          {reading.onLimit && ', in spec only by the allowance'}
+          {reading.beforeLock && !gone && (
+            <b>, before the lock nut was tightened: lock it, and measure again</b>
+          )}
+          {reading.offBase && (
+            <b>, off its base circle at {reading.crankAngle}°: it proves nothing, measure it again</b>
+          )}
+          {known?.state === 'before-turns' && (
+            <b>, before the two turns: it proves nothing, turn it twice and measure it again</b>
+          )}
+          {isWithdrawn(reading) && reading.reason && `, because: ${reading.reason}`}
+          {gone && ', before the change: it says nothing of what is in now'}
+        </div>
+      )}
+      <RefusedNotes
+        buildId={build.id}
+        which={({ kind, within, about }) =>
+          (kind === 'reading' && within === round?.id && about === point.key) ||
+          (kind === 'setting' && about === `${point.key} set`)
+        }
+      />
+      {round?.closedAt && stage === build.stage && stageOf(stage).begins === 'once' && (
+        <p>This round is closed: the engine has been set since it was found like this.</p>
+      )}
+      {done && !settingHere && (
+        <p className="point-note">
+          <WhatWasDone done={done} unit={point.stamped} />
+        </p>
+      )}
+    </div>
+  );
   return (
     <section aria-label={`Point ${point.key}`} className="point">
       <div className="point-known">
@@ -119,43 +169,9 @@ export function PointPanel({
           state={known?.state ?? 'not-measured'}
           target={target}
         />
-        {round && reading && !seen && (
-          <div className="point-note">
-            {wordsOf(roundOf(build, reading, round))}, typed <code>{reading.asTyped}</code> by {reading.by}
-            {reading.instrument && `, with ${reading.instrument}`}
-            {round.waiting.has(point.key) && ', waiting to be sent'}
-            {reading.doubtKept && ', kept although it looked like a slip'}
-            {reading.onLimit && ', in spec only by the allowance'}
-            {reading.beforeLock && !gone && (
-              <b>, before the lock nut was tightened: lock it, and measure again</b>
-            )}
-            {reading.offBase && (
-              <b>, off its base circle at {reading.crankAngle}°: it proves nothing, measure it again</b>
-            )}
-            {known?.state === 'before-turns' && (
-              <b>, before the two turns: it proves nothing, turn it twice and measure it again</b>
-            )}
-            {isWithdrawn(reading) && reading.reason && `, because: ${reading.reason}`}
-            {gone && ', before the change: it says nothing of what is in now'}
-          </div>
-        )}
-        <RefusedNotes
-          buildId={build.id}
-          which={({ kind, within, about }) =>
-            (kind === 'reading' && within === round?.id && about === point.key) ||
-            (kind === 'setting' && about === `${point.key} set`)
-          }
-        />
-        {round?.closedAt && stage === build.stage && stageOf(stage).begins === 'once' && (
-          <p>This round is closed: the engine has been set since it was found like this.</p>
-        )}
       </div>
-      <div className={toMeasure ? 'point-work point-work-measure' : 'point-work'}>
-        {done && !settingHere && (
-          <p className="point-note">
-            <WhatWasDone done={done} unit={point.stamped} />
-          </p>
-        )}
+      {!measuresFirst && said}
+      <div className={measuresFirst ? 'point-work point-work-measure' : 'point-work'}>
         {AtPoint && settingHere && (
           <Suspense fallback={null}>
             <AtPoint
@@ -192,6 +208,12 @@ export function PointPanel({
           <PointHistory reading={reading} />
         )}
       </div>
+      {measuresFirst && said}
+      {measuring && mayWork && (
+        <div className="point-how">
+          <HowMeasured />
+        </div>
+      )}
     </section>
   );
 }

@@ -17,15 +17,12 @@ import { arrivingAt, type TurningWork } from '../turning/useTurning.ts';
 import { DoubtQuestion } from './DoubtQuestion.tsx';
 import { GaugePanel } from '../instruments/GaugePanel.tsx';
 import { expectedAt } from './expectedAt.ts';
-import { FeelChoice } from './FeelChoice.tsx';
 import { OffBaseQuestion } from './OffBaseQuestion.tsx';
 import type { RoundHere } from './pending.ts';
+import { cautionAt } from './cautionAt.ts';
 import { HollowNote } from './HollowNote.tsx';
-import { TurnsFirst } from './TurnsFirst.tsx';
-import { Reminders } from './Reminders.tsx';
-import { GoNoGoPads, TryPads } from './TryPads.tsx';
+import { GoNoGoPads, RockPad, TryPads } from './TryPads.tsx';
 import { TypedEntry } from './TypedEntry.tsx';
-import { HandsFree } from './HandsFree.tsx';
 import { usePedal } from './usePedal.ts';
 import { spelled, useVoice } from './useVoice.ts';
 import { heldThickness, triesInWords } from './tryWords.ts';
@@ -50,7 +47,10 @@ interface Props {
   readonly onWalk: (step: Step) => void;
 }
 
-/** Measures one point by the school this device measures by. */
+/**
+ * Measures one point by the school this device measures by. What is tapped stands above whatever comes and goes with the point
+ * and its tries, so that nothing moves under a finger.
+ */
 export function Measure({ build, round, point, turning, blind, onNext, onSelect, onWalk }: Props) {
   const bench = useBench();
   // blades are called what is stamped on them, whatever the page reads in
@@ -70,6 +70,7 @@ export function Measure({ build, round, point, turning, blind, onNext, onSelect,
   // what is proved is not set by; what was found or came back is, and a piece is chosen by the figure
   const work = useTries(round.id, point, bench, { narrows: byFigure && round.kind !== 'proved', hollow });
   const measure = useMeasure(build, round, point.key, turning, { blind, narrowBlade });
+  const caution = cautionAt(build, round, point.key, measure.beforeLock, hollow);
   const isBounce = useBounce(point.key);
   const expects = useMemo(
     () => expectedAt({ settings: build.settings, wear: build.wear, sheet: build.sheet }, point),
@@ -155,6 +156,7 @@ export function Measure({ build, round, point, turning, blind, onNext, onSelect,
   );
   const tap = useStable(work.tap);
   const pairHolds = feel === 'go-no-go' && work.pair !== null && !failed(work.tries, work.pair);
+  const conflict = work.verdict === 'conflict';
   const byBlades = feel === 'go-no-go' || feel === 'steps';
   // by go and no-go the blade in the hand is the one that has not answered yet
   const pairBlade = (pair: GoNoGo) =>
@@ -198,31 +200,17 @@ export function Measure({ build, round, point, turning, blind, onNext, onSelect,
 
   return (
     <div className="measure">
-      <Reminders roundId={round.id} begun={round.readings.some(({ roundId }) => roundId === round.id)} />
-      {round.kind === 'proved' && <TurnsFirst build={build} point={point.key} />}
-      {measure.beforeLock && (
-        <Note padding="2" fontSize="sm">
-          Not locked yet: this reading is the one before. Then lock it, and measure once more.
-          <Button variant="plain" onClick={measure.locked}>
-            It is locked
-          </Button>
-        </Note>
-      )}
-      {hollowHere && (
-        <HollowNote
-          narrow={narrowBlade}
-          screw={!byFigure}
-          none={hollow && work.tries.length > 0 && !work.interval.floor}
-          onNarrow={(narrow) => setNarrowAt(narrow ? point.key : null)}
-        />
-      )}
       {feel === 'gauge' ? (
-        <GaugePanel expects={expects} measure={measure} onNext={measure.beforeLock ? stay : onNext} />
+        <>
+          <div className="entry-note entry-caution">{caution}</div>
+          <GaugePanel expects={expects} measure={measure} onNext={measure.beforeLock ? stay : onNext} />
+        </>
       ) : (
         <TypedEntry
           round={round}
           point={point}
           expects={expects}
+          caution={caution}
           bench={bench}
           work={work}
           asIndicator={feel === 'indicator'}
@@ -259,7 +247,25 @@ export function Measure({ build, round, point, turning, blind, onNext, onSelect,
           onChange={measure.drop}
         />
       )}
-      {work.verdict === 'conflict' && (
+      {byBlades && (
+        // what asks comes in below: no finger on its way to a pad meets an answer to it
+        <div style={shownIf(!conflict)}>
+          {pairHolds ? (
+            <GoNoGoPads pair={work.pair!} tries={work.tries} fan={bench.fan} unit={unit} onTap={onTap} />
+          ) : (
+            <TryPads
+              work={work}
+              point={point}
+              repeatability={bench.repeatability}
+              hollow={hollow}
+              fan={bench.fan}
+              unit={unit}
+              onTap={onTap}
+            />
+          )}
+        </div>
+      )}
+      {conflict && (
         <Note tone="tight" role="alert" marginTop="2">
           These tries contradict each other: {triesInWords(work.tries, figure, unit)}. Wipe the blade, feel
           again, or clear the older ones.
@@ -271,34 +277,24 @@ export function Measure({ build, round, point, turning, blind, onNext, onSelect,
           </Flex>
         </Note>
       )}
-      {pairHolds && work.verdict !== 'conflict' && (
-        <GoNoGoPads pair={work.pair!} tries={work.tries} fan={bench.fan} unit={unit} onTap={onTap} />
-      )}
-      {byBlades && !pairHolds && work.verdict !== 'conflict' && (
+      {byBlades && !pairHolds && !conflict && (
         <>
-          <TryPads
-            work={work}
-            point={point}
-            repeatability={bench.repeatability}
-            hollow={hollow}
-            heldShut={build.sheet.pattern.closingSide}
-            fan={bench.fan}
-            unit={unit}
-            onTap={onTap}
-          />
+          {/* it has its place before there is anything to take back: the blades below it stay where they are */}
+          <div className="pads" style={shownIf(work.tries.length > 0)}>
+            <button type="button" className="pad pad-plain" onClick={takeBack}>
+              Take back
+            </button>
+            <button type="button" className="pad" onClick={goOn}>
+              {isDecided(work.verdict) ? 'Next point' : 'Keep as it is'}
+            </button>
+          </div>
+          {bench.bladeSet && <LaterFan fan={fan} onTap={tap} figure={figure} />}
+          {work.tries.length > 0 && !work.interval.floor && (
+            <RockPad heldShut={build.sheet.pattern.closingSide} onTap={onTap} />
+          )}
           {stuck && (
             <div className="point-note">
               No blade of this bench says more. Keep it as it is, or try another set.
-            </div>
-          )}
-          {work.tries.length > 0 && (
-            <div className="pads">
-              <button type="button" className="pad pad-plain" onClick={takeBack}>
-                Take back
-              </button>
-              <button type="button" className="pad" onClick={goOn}>
-                {isDecided(work.verdict) ? 'Next point' : 'Keep as it is'}
-              </button>
             </div>
           )}
           {!bench.bladeSet && (
@@ -307,16 +303,31 @@ export function Measure({ build, round, point, turning, blind, onNext, onSelect,
               <Link to="/instruments">Instruments</Link>. Until then, type what you hold: 0.15 and g, d or w.
             </div>
           )}
-          {bench.bladeSet && <LaterFan fan={fan} onTap={tap} figure={figure} />}
         </>
       )}
-      <FeelChoice bench={bench} />
-      <HandsFree />
+      {measure.beforeLock && (
+        <Note padding="2" fontSize="sm">
+          This reading is the one before the lock nut. Then lock it, and measure once more.
+          <Button variant="plain" onClick={measure.locked}>
+            It is locked
+          </Button>
+        </Note>
+      )}
+      {hollowHere && (
+        <HollowNote
+          narrow={narrowBlade}
+          screw={!byFigure}
+          none={hollow && work.tries.length > 0 && !work.interval.floor}
+          onNarrow={(narrow) => setNarrowAt(narrow ? point.key : null)}
+        />
+      )}
     </div>
   );
 }
 
 const stay = () => undefined;
+/** What is not wanted now keeps its place: what stands below it does not move. */
+const shownIf = (wanted: boolean) => (wanted ? undefined : ({ visibility: 'hidden' } as const));
 const NONE: readonly number[] = [];
 
 interface LaterFanProps extends Pick<ComponentProps<typeof BladeFan>, 'onTap' | 'figure'> {

@@ -21,8 +21,6 @@ interface Props {
   readonly repeatability: number;
   /** a hollow is worn in that these blades bridge */
   readonly hollow: boolean;
-  /** of a valve that is drawn shut: play is felt only with it held shut */
-  readonly heldShut: boolean;
   readonly fan: readonly Blade[];
   /** the blades are stamped in */
   readonly unit: ShopUnit;
@@ -38,15 +36,13 @@ function useBladeNames(fan: readonly Blade[], unit: ShopUnit) {
 const RESULTS: readonly TryResult[] = ['goes', 'drags', 'wont'];
 
 /** The blade in the hand, what each outcome will mean, and the three things it can do. */
-export function TryPads({ work, point, repeatability, hollow, heldShut, fan, unit, onTap }: Props) {
+export function TryPads({ work, point, repeatability, hollow, fan, unit, onTap }: Props) {
   const { figure, name } = useBladeNames(fan, unit);
   const { held, tries, suggested, narrowing } = work;
   const thickness = heldThickness(held);
   const isSuggested = suggested !== null && thickness === suggested.thickness;
   const meaning =
     thickness > 0 ? foreseenInWords(foresee(tries, thickness, point.limits, repeatability, hollow)) : '';
-  // nothing went: what bounds it from below is play, if there is any
-  const mayRock = tries.length > 0 && !work.interval.floor;
   return (
     <div>
       <div className="try-next" aria-live="polite">
@@ -78,23 +74,34 @@ export function TryPads({ work, point, repeatability, hollow, heldShut, fan, uni
           </button>
         ))}
       </div>
-      {mayRock && (
-        <div>
-          <div className="pads">
-            <button
-              type="button"
-              className="pad"
-              onClick={(event) => onTap({ thickness: 0, result: 'goes' }, 'rocks', event.timeStamp)}
-            >
-              Rocks at the gap, no blade enters
-            </button>
-          </div>
-          <div className="point-note">
-            Felt across the gap, up and down{heldShut ? ', the valve held firmly shut' : ''}: not a rocker
-            that slides on its shaft, nor a pushrod that spins.
-          </div>
-        </div>
-      )}
+    </div>
+  );
+}
+
+/** Where no blade went: what bounds the gap from below is play, if there is any. */
+export function RockPad({
+  heldShut,
+  onTap,
+}: {
+  /** of a valve that is drawn shut: play is felt only with it held shut */
+  readonly heldShut: boolean;
+  readonly onTap: OnTap;
+}) {
+  return (
+    <div>
+      <div className="pads">
+        <button
+          type="button"
+          className="pad"
+          onClick={(event) => onTap({ thickness: 0, result: 'goes' }, 'rocks', event.timeStamp)}
+        >
+          Rocks at the gap, no blade enters
+        </button>
+      </div>
+      <div className="point-note">
+        Felt across the gap, up and down{heldShut ? ', the valve held firmly shut' : ''}: not a rocker that
+        slides on its shaft, nor a pushrod that spins.
+      </div>
     </div>
   );
 }

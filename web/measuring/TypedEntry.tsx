@@ -26,6 +26,8 @@ interface Props {
   readonly round: RoundHere;
   readonly point: LimitedPoint;
   readonly bench: BenchTools;
+  /** what to beware of before a reading is taken here */
+  readonly caution: string | null;
   readonly work: TriesWork;
   /** one figure is an indicator's value, not a blade with a drag */
   readonly asIndicator: boolean;
@@ -54,7 +56,7 @@ const STEPS: Readonly<Record<string, Step>> = {
 
 /** Where a gap is typed: one length, a bracket, one side, or a blade with what it does (g, d, w). */
 export function TypedEntry(props: Props) {
-  const { round, point, bench, work, asIndicator, withKeypad, measuredBefore, expects } = props;
+  const { round, point, bench, caution, work, asIndicator, withKeypad, measuredBefore, expects } = props;
   const { onOffer, onAsk, onTries, onTakeBack, onFinish, onWalk, onArrive } = props;
   const { unit } = useLengths();
   const dispatch = useAppDispatch();
@@ -174,12 +176,8 @@ export function TypedEntry(props: Props) {
             {measuredBefore ? 'Replace' : 'Keep'}
           </button>
         </div>
-        <div
-          id="entry-note"
-          className={complaint ? 'entry-note entry-wrong' : 'entry-note'}
-          aria-live="polite"
-        >
-          {complaint ?? hint(asIndicator)}
+        <div id="entry-note" className={noteLook(complaint, caution)} aria-live="polite">
+          {complaint ?? caution ?? hint(asIndicator)}
         </div>
       </form>
       {withKeypad && <Keypad text={text} onType={type} onEnter={submit} />}
@@ -191,6 +189,11 @@ export function TypedEntry(props: Props) {
 function oneSide(reading: Reading): Try | null {
   if (reading.kind === 'go-only') return { thickness: reading.go, result: 'goes' };
   return reading.kind === 'no-go-only' ? { thickness: reading.noGo, result: 'wont' } : null;
+}
+
+function noteLook(complaint: string | null, caution: string | null): string {
+  if (complaint) return 'entry-note entry-wrong';
+  return caution ? 'entry-note entry-caution' : 'entry-note';
 }
 
 const hint = (asIndicator: boolean) =>

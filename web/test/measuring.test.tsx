@@ -168,6 +168,15 @@ describe('a gap that is typed', () => {
     expect(onWalk).toHaveBeenCalledOnce();
   });
 
+  it('that no blade passed may rock, and is answered so', async () => {
+    await measures('steps');
+    const rocks = () => screen.queryByRole('button', { name: 'Rocks at the gap, no blade enters' });
+    expect(rocks()).toBeNull();
+    types('0.1 w');
+    await waitFor(() => expect(rocks()).toBeTruthy());
+    expect(screen.getByText(/Felt across the gap, up and down/)).toBeTruthy();
+  });
+
   it('contradicting itself is said, decides nothing, and leaves both ways out', async () => {
     await measures('steps');
     types('0.25 g');

@@ -4,7 +4,6 @@ import { ChakraProvider } from '@chakra-ui/react';
 import { fireEvent, render, screen } from '@testing-library/react';
 import type { ReadingRow } from '@zero-lash/contract/measuring';
 import type { Setting } from '@zero-lash/contract/setting';
-import { bladesOf } from '@zero-lash/core/measuring';
 import type { Means } from '@zero-lash/core/sheets';
 import { createMemoryRouter, RouterProvider } from 'react-router';
 import { describe, expect, it, vi } from 'vitest';
@@ -14,9 +13,8 @@ import type { BuildView } from '../builds/buildView.ts';
 import { PointPanel } from '../builds/PointPanel.tsx';
 import { limitedPoints, stateOf, type Change } from '../builds/points.ts';
 import type { TurningWork } from '../turning/useTurning.ts';
-import { TryPads } from '../measuring/TryPads.tsx';
-import { TurnsFirst } from '../measuring/TurnsFirst.tsx';
-import { useTries } from '../measuring/useTries.ts';
+import { RockPad } from '../measuring/TryPads.tsx';
+import { cautionAt } from '../measuring/cautionAt.ts';
 import { SettingForm } from '../setting/SettingForm.tsx';
 import { piecePoints, planQuestions } from '../shims/planInput.ts';
 import { planAll } from '../shims/plans.ts';
@@ -119,25 +117,9 @@ describe('a turn', () => {
 });
 
 describe('the pads of a blade', () => {
-  const bench = { blades: [0.02, 0.04, 0.1], maxStack: 1, repeatability: 0.01 };
-  const fan = bladesOf({ blades: bench.blades, missing: [], worn: [], measured: [] });
-  function Pads({ onTap }: { readonly onTap: (one: unknown) => void }) {
-    const view = build({}, SCREW);
-    const limits = { min: 0, max: 500 };
-    const point = { ...pointOf(view, '1I'), limits, spec: { min: 0, max: 0.05 } };
-    const work = useTries('r', point, bench as never, { narrows: false, hollow: false });
-    return (
-      <TryPads
-        {...{ point, fan, onTap, hollow: false, heldShut: true, unit: 'mm', repeatability: 0.01 }}
-        work={{ ...work, tries: TRIED, interval: { lo: 0, hi: 400, floor: false } }}
-      />
-    );
-  }
-  const TRIED = [{ thickness: 0.04, result: 'wont' as const }];
-
-  it('offer that it rocks with no blade in once one would not go, and say what is meant by that', () => {
+  it('offer that it rocks with no blade in, and say what is meant by that', () => {
     const tapped = vi.fn();
-    show(<Pads onTap={tapped} />);
+    show(<RockPad heldShut onTap={tapped} />);
     expect(screen.getByText(/Felt across the gap, up and down, the valve held firmly shut/)).toBeTruthy();
     fireEvent.click(screen.getByRole('button', { name: 'Rocks at the gap, no blade enters' }));
     expect(tapped).toHaveBeenCalledWith({ thickness: 0, result: 'goes' }, 'rocks', expect.any(Number));
@@ -148,11 +130,10 @@ describe('what is read at proving', () => {
   it('waits for the two turns, and says so', async () => {
     await signIn('bench');
     const ticks = [{ stage: 'prove' as const, check: 'two-turns', done: true, by: 'Osk Velland', at }];
-    const { unmount } = show(<TurnsFirst build={build({ stage: 'prove' }, SCREW)} point="1I" />);
-    expect(screen.getByText(/Two full turns by hand first/)).toBeTruthy();
-    unmount();
-    show(<TurnsFirst build={build({ stage: 'prove', ticks }, SCREW)} point="1I" />);
-    expect(screen.queryByText(/Two full turns/)).toBeNull();
+    const proved = { ...round({ kind: 'proved' }), waiting: new Set<string>() };
+    const said = (view: BuildView) => cautionAt(view, proved, '1I', false, false);
+    expect(said(build({ stage: 'prove' }, SCREW))).toContain('Two full turns by hand first');
+    expect(said(build({ stage: 'prove', ticks }, SCREW))).toContain('Blade clean and dry');
     const early = { ...reading('1I', 0.22, 0.24, 'in-spec'), takenAt: '2031-01-01T09:00:00Z' };
     expect(stateOf(early, null, at)).toBe('before-turns');
     expect(stateOf(early, null, null)).toBe('in-spec');
