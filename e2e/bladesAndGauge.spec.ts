@@ -28,7 +28,7 @@ test('a 16-valve round by blades, at the keyboard: two keys a point where it is 
 
   await onHead(page, '4Eb').click();
   await page.keyboard.press('w');
-  await expect(page.getByText('To set by it, try')).toBeVisible();
+  await expect(page.getByText('To set by it:')).toBeVisible();
   await expect(onHead(page, '4Eb')).toHaveAttribute('data-state', 'tight');
   await page.keyboard.type('0.15');
   await page.keyboard.press('g');

@@ -37,6 +37,7 @@ export function GapBar({ min, max, gap, state, target, width, figure }: Props) {
     : `not measured, limits ${figure(min)} to ${figure(max)}`;
   return (
     <svg
+      className="gap-bar"
       width={width}
       height={height}
       viewBox={`0 0 ${width} ${height}`}

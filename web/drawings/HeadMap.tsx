@@ -53,6 +53,9 @@ const LEAST_CELL = 46;
 /** Where no point is tapped, a tile may be smaller. */
 const LEAST_SHOWN = 40;
 const MOST_CELL = 92;
+/** The most signs that are written as large as there is room for. */
+const LONGEST_LARGE = 5;
+
 /** The height a map keeps to where its points still stay large enough to tap: on a wide page, and on a narrow one. */
 const WISHED_HEIGHT = { wide: 500, narrow: 340 };
 const WIDE = 560;
@@ -371,7 +374,10 @@ const Point = memo(
           <text
             x={size / 2}
             y={baseline + large}
-            fontSize={shown?.piece && !gap ? Math.max(14, large * 0.8) : large}
+            // what is longer than a plain figure keeps clear of the mark at the side
+            fontSize={
+              (shown?.piece && !gap) || figure.length > LONGEST_LARGE ? Math.max(14, large * 0.8) : large
+            }
             fontWeight="650"
             fill={paint(gap ? STATE_COLOURS[state] : 'ink')}
             textAnchor="middle"

@@ -13,6 +13,7 @@ const KEYS = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0'];
 export function Keypad({ text, onType, onEnter }: Props) {
   return (
     <Box
+      className="keypad"
       display="none"
       css={{ '@media (pointer: coarse)': { display: 'grid' } }}
       gridTemplateColumns="repeat(4, 1fr)"

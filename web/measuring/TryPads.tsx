@@ -50,12 +50,12 @@ export function TryPads({ work, point, repeatability, hollow, fan, unit, onTap }
         {held.length > 0 && (
           <>
             <b>
-              {isSuggested ? (narrowing ? 'To set by it, try ' : 'Try ') : ''}
+              {isSuggested ? (narrowing ? 'To set by it: ' : 'Try ') : ''}
               {held.map(name).join(' + ')}
               {held.length > 1 && ` = ${figure(thickness)}`} {unit}
             </b>
             {held.length === 1 && name(thickness) !== figure(thickness) && (
-              <div className="point-note">It measures {figure(thickness)}.</div>
+              <span className="point-note">, which measures {figure(thickness)}</span>
             )}
             <div className="point-note">{meaning}</div>
           </>
