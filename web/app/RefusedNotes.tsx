@@ -4,6 +4,7 @@ import type { OutboxItem } from './deviceStore.ts';
 import { Note } from './Note.tsx';
 import { answerRefused } from './sender.ts';
 import { useAppDispatch, useAppSelector } from './store.ts';
+import { WorkedList } from './WorkedList.tsx';
 
 interface Props {
   readonly buildId: string;
@@ -19,15 +20,19 @@ export function RefusedNotes({ buildId, which }: Props) {
     (state) => state.outbox.items.filter((item) => item.buildId === buildId && item.refused !== null),
     shallowEqual,
   );
-  return items.filter(which).map((item) => (
-    <Note key={item.key} tone="tight" role="alert" marginTop="2">
-      {item.said || item.about} was not written: {item.refused?.detail}
-      <Flex gap="2" marginTop="2" flexWrap="wrap">
-        <Button onClick={() => void answerRefused({ dispatch }, item, true)}>Send it again</Button>
-        <Button variant="plain" onClick={() => void answerRefused({ dispatch }, item, false)}>
-          Throw it away
-        </Button>
-      </Flex>
-    </Note>
-  ));
+  return (
+    <WorkedList items={items.filter(which)} keyOf={({ key }) => key} answered="Answered.">
+      {(item) => (
+        <Note tone="tight" role="alert" marginTop="2">
+          {item.said || item.about} was not written: {item.refused?.detail}
+          <Flex gap="2" marginTop="2" flexWrap="wrap">
+            <Button onClick={() => void answerRefused({ dispatch }, item, true)}>Send it again</Button>
+            <Button variant="plain" onClick={() => void answerRefused({ dispatch }, item, false)}>
+              Throw it away
+            </Button>
+          </Flex>
+        </Note>
+      )}
+    </WorkedList>
+  );
 }

@@ -135,6 +135,7 @@ export function PointPanel({
         </div>
       )}
       <RefusedNotes
+        key={`${round?.id} ${point.key}`}
         buildId={build.id}
         which={({ kind, within, about }) =>
           (kind === 'reading' && within === round?.id && about === point.key) ||

@@ -5,6 +5,7 @@ import { Labelled } from '../app/Labelled.tsx';
 import { Note } from '../app/Note.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { runningTyped } from '../app/figures.ts';
+import { WorkedList } from '../app/WorkedList.tsx';
 import { ShopTime } from '../people/ShopTime.tsx';
 import { useRole } from '../people/useRole.ts';
 import { useAnswerMeterMutation, useMeterQuestionsQuery, useTakeFeedMutation } from './endpoints.ts';
@@ -14,12 +15,15 @@ export function FromMeters() {
   const { mayWork } = useRole();
   const { data } = useMeterQuestionsQuery(undefined, { refetchOnMountOrArgChange: true });
   const [take, { data: taken, error, isLoading }] = useTakeFeedMutation();
-  if (!data || (!data.feed && data.questions.length === 0)) return null;
+  const [asked, setAsked] = useState(false);
+  // what was asked keeps its place when the last of it is answered: the meters below do not come up under a finger
+  if (data && data.questions.length > 0 && !asked) setAsked(true);
+  if (!data || (!data.feed && !asked)) return null;
   return (
     <Box as="section" aria-label="From the meters" marginBottom="4">
-      {data.questions.map((question) => (
-        <Question key={question.id} question={question} enabled={mayWork} />
-      ))}
+      <WorkedList items={data.questions} keyOf={({ id }) => id} answered="Answered.">
+        {(question) => <Question question={question} enabled={mayWork} />}
+      </WorkedList>
       {mayWork && data.feed && (
         <Flex gap="3" alignItems="center" marginTop="2">
           <Button loading={isLoading} onClick={() => void take()}>
