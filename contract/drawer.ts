@@ -35,7 +35,16 @@ export const drawer = z.object({ systems: z.array(drawerSystem) });
 export type Drawer = z.infer<typeof drawer>;
 
 /** Why pieces came or went. */
-export const moveReason = z.enum(['bought', 'kit', 'scrapped', 'counted', 'fitted', 'taken-out', 'found']);
+export const moveReason = z.enum([
+  'bought',
+  'kit',
+  'scrapped',
+  'counted',
+  'fitted',
+  'taken-out',
+  'found',
+  'taken-back',
+]);
 export type MoveReason = z.infer<typeof moveReason>;
 
 /** Pieces that came in or went out, of one system at one moment. */

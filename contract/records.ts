@@ -124,7 +124,12 @@ export const RECORD_TABLES = {
     ...{ id: 'id', build_id: '>builds', revision_id: '>sheet_revisions', point: 'text', kind: 'text' },
     ...{ degrees: 'number?', installed: 'number?', fitted: 'number?', mark: 'text', note: 'text' },
     ...{ by: '>people', at: 'moment', superseded: 'truth', piece_from: 'text', piece_to: 'text' },
-    piece_giver: 'text?',
+    ...{
+      piece_giver: 'text?',
+      taken_back_at: 'moment?~',
+      taken_back_by: '>people?~',
+      taken_back_why: 'text~',
+    },
   },
   sign_offs: {
     ...{

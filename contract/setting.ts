@@ -52,6 +52,10 @@ export const setting = z.object({
 });
 export type Setting = z.infer<typeof setting>;
 
+/** Why a setting that was written down wrongly is taken back: what stood before stands again. */
+export const settingTakenBack = z.object({ reason: line(200), takenAt });
+export type SettingTakenBack = z.input<typeof settingTakenBack>;
+
 /** How much is proved again after a change at a point: what it disturbed, or more. */
 export const provesAgain = z.enum(['disturbed', 'cylinder', 'head', 'every-point']);
 

@@ -69,6 +69,17 @@ test('a shim engine with sixteen valves, from the stand to its recheck, by touch
   await page.getByLabel('in now, mm').fill('2.45');
   await expect(page.getByText('Fit 2.35 mm: thinner opens the gap'.replace(' mm', '\u202fmm'))).toBeVisible();
   await expect(page.getByText('leaves 0.23–0.25')).toBeVisible();
+  // where the one taken out goes is said in the same tap
+  await page.getByLabel('The one out goes to').selectOption('scrapped');
+  await page.getByRole('button', { name: 'Fitted 2.35' }).tap();
+  await expect(onHead(page, '2Ea')).toHaveAccessibleName(/set$/);
+  await onHead(page, '2Ea').tap();
+  await page.getByRole('button', { name: 'Take it back…' }).tap();
+  await page.getByLabel('Taken back because').fill('the tray was upside down');
+  await page.getByRole('button', { name: 'Take it back', exact: true }).tap();
+  await expect(onHead(page, '2Ea')).not.toHaveAccessibleName(/set$/);
+  await page.getByLabel('in now, mm').fill('2.45');
+  await page.getByLabel('The one out goes to').selectOption('scrapped');
   await page.getByRole('button', { name: 'Fitted 2.35' }).tap();
   await expect(onHead(page, '2Ea')).toHaveAccessibleName(/set$/);
   await onHead(page, '1Ia').tap();

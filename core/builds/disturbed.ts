@@ -4,6 +4,7 @@ import {
   lashPoints,
   lobesOf,
   meansFor,
+  perPattern,
   rolesOf,
   type Bank,
   type LashPoint,
@@ -41,7 +42,7 @@ const ROCKERS: Partial<Readonly<Record<string, string>>> = {
  *
  * @example disturbances(pattern).map(({ key }) => key) // ['rockers-A', 'cam-A', 'newcam-A', 'head-A']
  */
-export function disturbances(pattern: Pattern): readonly Disturbance[] {
+export const disturbances = perPattern((pattern): readonly Disturbance[] => {
   const banks = [...new Set(pattern.cylinders.map(({ bank }) => bank))].sort();
   const all = rolesOf(pattern).map((role) => meansFor(pattern, role));
   const ways = new Set(all.map((means) => (means.kind === 'shim' ? means.seat : means.kind)));
@@ -76,7 +77,7 @@ export function disturbances(pattern: Pattern): readonly Disturbance[] {
         .map((point) => point.key),
     })),
   );
-}
+});
 
 /** Whether the sheet says that there are two cams above a head: what is not said is not counted on. */
 const hasTwoCams = (pattern: Pattern) => pattern.camsAbove === 'two' && gearParts(pattern).camIn === 'head';
@@ -122,11 +123,13 @@ export function slackenedInWords(key: string): string | undefined {
  * @param atLeast how much the shop has proved again whatever was changed; it never makes it less
  * @example disturbedBy(pattern, '2I') // ['1I', '1E', '2I', '2E'] with shims under the buckets
  */
-export function disturbedBy(
+export const disturbedBy = (
   pattern: Pattern,
   key: string,
   atLeast: ProvesAgain = 'disturbed',
-): readonly string[] {
+): readonly string[] => disturbedPoints(pattern, key, atLeast);
+
+const disturbedPoints = perPattern((pattern, key: string, atLeast: ProvesAgain): readonly string[] => {
   const points = lashPoints(pattern);
   const changed = points.find((point) => point.key === key);
   if (!changed) return [];
@@ -134,7 +137,7 @@ export function disturbedBy(
   return points
     .filter((point) => own(pattern, changed, point) || REACH[atLeast](pattern, changed, point))
     .map((point) => point.key);
-}
+});
 
 /** Whether cam or rockers come out before a point is changed. */
 function comesOut(pattern: Pattern, { role }: LashPoint): boolean {

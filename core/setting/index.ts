@@ -18,6 +18,7 @@ export {
   type PieceStatus,
 } from './pieceOutcome.ts';
 export { chartSays, readChart, writeChart, type MakersChart } from './makersChart.ts';
+export { alreadyIn, type PieceIn } from './alreadyIn.ts';
 export { markDiffers, readMark } from './readMark.ts';
 export { pieceDoubt, type PieceDoubt } from './pieceDoubt.ts';
 export { roleChart, type RoleChart } from './roleChart.ts';

@@ -1,3 +1,4 @@
+import { perPattern } from './perPattern.ts';
 import type { ValveTiming, Cylinder, Means, Pattern, Role } from './pattern.ts';
 
 /** A place where a gap is measured and set. */
@@ -30,8 +31,8 @@ export const ROLE_WORDS: Readonly<Record<Role, string>> = {
  *
  * @example lashPoints(inlineFour).map((point) => point.key) // ['1I', '1E', '2I', '2E', ...]
  */
-export function lashPoints(pattern: Pattern): LashPoint[] {
-  return pattern.cylinders.flatMap((cylinder) => [
+export const lashPoints = perPattern((pattern): readonly LashPoint[] =>
+  pattern.cylinders.flatMap((cylinder) => [
     ...pointsOf(pattern, cylinder, 'intake'),
     ...pointsOf(pattern, cylinder, 'exhaust'),
     ...pattern.brakes
@@ -44,8 +45,8 @@ export function lashPoints(pattern: Pattern): LashPoint[] {
         opens,
         closes,
       })),
-  ]);
-}
+  ]),
+);
 
 function pointsOf(pattern: Pattern, cylinder: Cylinder, role: 'intake' | 'exhaust'): LashPoint[] {
   const count = pattern.bridges[role] ? 1 : pattern.valves[role];

@@ -1,4 +1,5 @@
 import { lashPoints, meansFor } from './lashPoints.ts';
+import { perPattern } from './perPattern.ts';
 import type { Bank, Pattern } from './pattern.ts';
 
 /** One valve, and the lash point that its gap belongs to. */
@@ -68,7 +69,7 @@ export function gearParts(pattern: Pattern): {
  *
  * @example camsOf(dohcFour) // ['intake cam', 'exhaust cam']
  */
-export function camsOf(pattern: Pattern): readonly string[] {
+export const camsOf = perPattern((pattern): readonly string[] => {
   const { camIn, followers } = gearParts(pattern);
   if (camIn === 'block') return ['cam'];
   const banks = [...new Set(pattern.cylinders.map(({ bank }) => bank))].sort();
@@ -76,7 +77,7 @@ export function camsOf(pattern: Pattern): readonly string[] {
   const two = camsAbove === 'unsaid' ? followers && valves.intake + valves.exhaust > 2 : camsAbove === 'two';
   const names = two ? ['intake cam', 'exhaust cam'] : ['cam'];
   return banks.flatMap((bank) => names.map((name) => (banks.length > 1 ? `${name} ${bank}` : name)));
-}
+});
 
 /** The bank a cam turns in; both for one in the block. */
 function banksOfCam(pattern: Pattern, cam: string): readonly Bank[] {
@@ -102,7 +103,7 @@ export function journalsOf(pattern: Pattern, cam: string): readonly string[] {
  *
  * @example lobesOf(dohcFour, 'exhaust cam') // ['1Ea', '1Eb', '2Ea', …]
  */
-export function lobesOf(pattern: Pattern, cam: string): readonly string[] {
+export const lobesOf = perPattern((pattern, cam: string): readonly string[] => {
   const banks = new Set(banksOfCam(pattern, cam));
   const only = cam.startsWith('intake') ? 'intake' : cam.startsWith('exhaust') ? 'exhaust' : null;
   const place = (id: string) => pattern.cylinders.find((cylinder) => cylinder.id === id)!;
@@ -113,4 +114,4 @@ export function lobesOf(pattern: Pattern, cam: string): readonly string[] {
     })
     .toSorted((a, b) => place(a.cylinder).place - place(b.cylinder).place)
     .map(({ key }) => key);
-}
+});

@@ -4,6 +4,7 @@ import {
   journalsOf,
   lashPoints,
   lobesOf,
+  perPattern,
   valvesOf,
   type Pattern,
 } from '../sheets/index.ts';
@@ -23,18 +24,10 @@ const atEngine: WearPlace = { key: 'engine', cylinder: null, role: null, point: 
  *
  * @example placesOf(pattern, characteristicOf('stem-guide')!).map(({ key }) => key) // ['1Ia', '1Ib', …]
  */
-export function placesOf(pattern: Pattern, { at }: Pick<Characteristic, 'at'>): readonly WearPlace[] {
-  let kinds = known.get(pattern);
-  if (!kinds) known.set(pattern, (kinds = new Map()));
-  let places = kinds.get(at);
-  if (!places) kinds.set(at, (places = placesAt(pattern, at)));
-  return places;
-}
+export const placesOf = (pattern: Pattern, { at }: Pick<Characteristic, 'at'>): readonly WearPlace[] =>
+  placesAt(pattern, at);
 
-/** Places worked out once for each pattern: every figure that is judged asks for them. */
-const known = new WeakMap<Pattern, Map<PlaceKind, readonly WearPlace[]>>();
-
-function placesAt(pattern: Pattern, at: PlaceKind): readonly WearPlace[] {
+const placesAt = perPattern((pattern, at: PlaceKind): readonly WearPlace[] => {
   const points = lashPoints(pattern);
   const ofPoint = (key: string): WearPlace => {
     const point = points.find((each) => each.key === key)!;
@@ -63,7 +56,7 @@ function placesAt(pattern: Pattern, at: PlaceKind): readonly WearPlace[] {
     case 'engine':
       return [atEngine];
   }
-}
+});
 
 /**
  * Lists what a limit may be meant for alone: a cylinder, or a place where what it limits is measured.

@@ -270,4 +270,37 @@ export async function moveForSetting(
   await insertMoves(db, moves, personId);
 }
 
+/**
+ * Moves the pieces of a setting back to where they were before it. What was found in the drawer by it stays found: it lay there.
+ *
+ * @throws Refusal `not_there` where what was taken out has gone out of the drawer since
+ */
+export async function moveBack(
+  db: Knex,
+  place: { readonly build_id: string; readonly point: string; readonly at: Date },
+  personId: string,
+  note: string,
+): Promise<void> {
+  const moves = (await db('piece_moves')
+    .where(place)
+    .whereIn('why', ['fitted', 'taken-out'])
+    .select('system', 'thickness', 'count')) as Pick<Move, 'system' | 'thickness' | 'count'>[];
+  for (const system of new Set(moves.map((each) => each.system))) await hold(db, system);
+  for (const { system, thickness, count } of moves) {
+    if (count < 0 || ((await stockOf(db, system)).get(thickness) ?? 0) >= count) continue;
+    const mm = mmFromTenths(thickness);
+    throw new Refusal('not_there', {
+      detail: `The ${mm} mm that came out of ${place.point} has gone out of the drawer since: take that back first, or count the drawer.`,
+    });
+  }
+  const { build_id, point } = place;
+  await insertMoves(
+    db,
+    moves.map(({ system, thickness, count }) => ({
+      ...{ system, thickness, count: -count, why: 'taken-back' as const, note, build_id, point },
+    })),
+    personId,
+  );
+}
+
 const marked = (mark: string) => (mark === '' ? '' : `marked ${mark}`);

@@ -21,6 +21,7 @@ import * as ownPlans from './019-own-plans.ts';
 import * as judgedBy from './020-judged-by.ts';
 import * as shopAddress from './021-shop-address.ts';
 import * as notHeldLetters from './022-not-held-letters.ts';
+import * as takenBack from './023-taken-back.ts';
 
 const MIGRATIONS = {
   '001-people': people,
@@ -45,6 +46,7 @@ const MIGRATIONS = {
   '020-judged-by': judgedBy,
   '021-shop-address': shopAddress,
   '022-not-held-letters': notHeldLetters,
+  '023-taken-back': takenBack,
 } as const;
 
 type Name = keyof typeof MIGRATIONS;

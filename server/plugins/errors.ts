@@ -36,6 +36,7 @@ const REFUSALS = {
   other_means: [422, 'That point is set another way.'],
   unknown_check: [422, 'This stage has no such check.'],
   unknown_place: [422, 'This engine has no such place.'],
+  set_since: [409, 'Something else was done there since.'],
   not_there: [409, 'More would go out than lies there.'],
   bad_record: [422, 'That record cannot be taken in.'],
   not_ordered: [409, 'More came than was ordered.'],

@@ -1,5 +1,5 @@
 import { buildWrite } from '@zero-lash/contract/builds';
-import { feel, newSetting } from '@zero-lash/contract/setting';
+import { feel, newSetting, settingTakenBack } from '@zero-lash/contract/setting';
 import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
@@ -9,6 +9,7 @@ import { writeBuild } from '../builds/write.ts';
 import { needs, personOf } from '../plugins/signIn.ts';
 import { readFeel } from './feel.ts';
 import { addSetting } from './store.ts';
+import { takeBackSetting } from './takeBack.ts';
 
 export function settingRoutes(instance: FastifyInstance, _options: object, done: () => void): void {
   const app = instance.withTypeProvider<ZodTypeProvider>();
@@ -21,6 +22,27 @@ export function settingRoutes(instance: FastifyInstance, _options: object, done:
     (request, reply) =>
       writeBuild(request, reply, 201, (transaction) =>
         addSetting(transaction, request.params.id, request.body, handOf(request)),
+      ),
+  );
+  app.post(
+    '/builds/:id/settings/:setting/taken-back',
+    {
+      schema: {
+        params: params.extend({ setting: id }),
+        body: settingTakenBack,
+        response: { 200: buildWrite },
+      },
+      preHandler,
+    },
+    (request, reply) =>
+      writeBuild(request, reply, 200, (transaction) =>
+        takeBackSetting(
+          transaction,
+          request.params.id,
+          request.params.setting,
+          request.body,
+          handOf(request),
+        ),
       ),
   );
   // nobody's but one's own

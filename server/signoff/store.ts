@@ -74,6 +74,8 @@ async function cameInSince(db: Knex, id: string, newest: number): Promise<readon
        select * from (
          select g.at, g.by, 'readings' as what, g.point as place from readings g join rounds r on r.id = g.round_id where r.build_id = :id
          union all select s.at, s.by, 'settings', s.point from settings s where s.build_id = :id
+         union all select s.taken_back_at, s.taken_back_by, 'settings taken back', s.point from settings s
+           where s.build_id = :id and s.taken_back_at is not null
          union all select t.at, t.by, 'ticks', t.stage from stage_ticks t where t.build_id = :id
          union all select n.at, n.by, 'notes', n.stage from stage_notes n where n.build_id = :id
          union all select e.at, e.by, case e.room when 'ledger' then 'the count of parts' when 'wear' then 'the wear sheet'

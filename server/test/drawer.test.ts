@@ -346,3 +346,65 @@ describe('a piece', () => {
     expect((await fit(c, { ...given, fitted: 2.55 })).status).toBe(201);
   });
 });
+
+describe('a setting that was written down wrongly', () => {
+  const fitted = { kind: 'fitted', installed: 2.5, fitted: 2.45 };
+  const ofPoint = (work: Work, point: string) =>
+    work.build.settings.filter((each) => each.point === point).map(({ kind, fitted: mm }) => [kind, mm]);
+  const takeBack = (work: Work, id: string, body: object = { reason: 'another point was meant' }) =>
+    work.write(`settings/${id}/taken-back`, body);
+
+  it('is taken back: what stood before stands again, and its pieces lie where they lay', async () => {
+    const work = await Work.on(shop, 'Railcar 1, front engine');
+    await work.reach('set');
+    const [a, b] = work.points as [string, string];
+    await move('bought', [{ thickness: 2.45, count: 2 }]);
+    const before = [await countOf(2.45), await countOf(2.5)];
+    const first = (await work.set(a, { ...fitted, from: 'drawer', to: 'drawer' })).body.changes[0]!
+      .row as Setting;
+    const second = (
+      await work.set(a, { ...fitted, installed: 2.45, fitted: 2.4, from: 'bought', to: 'engine' })
+    ).body.changes[0]!.row as Setting;
+    // what does not stand any more is not taken back before what does
+    expect(await takeBack(work, first.id)).toMatchObject({ status: 409, body: { code: 'set_since' } });
+    expect((await takeBack(work, second.id, { reason: ' ' })).status).toBe(400);
+    expect((await takeBack(work, second.id)).status).toBe(200);
+    expect(ofPoint(work, a)).toEqual([['fitted', 2.45]]);
+    expect([await countOf(2.45), await countOf(2.5)]).toEqual([before[0]! - 1, before[1]! + 1]);
+    expect((await takeBack(work, first.id)).status).toBe(200);
+    expect(ofPoint(work, a)).toEqual([]);
+    expect([await countOf(2.45), await countOf(2.5)]).toEqual(before);
+    expect((await ledger())[0]).toMatchObject({
+      why: 'taken-back',
+      note: 'another point was meant',
+      by: BENCH,
+    });
+    // once and for all, and what was left alone stands beside
+    expect((await takeBack(work, first.id)).status).toBe(409);
+    expect((await takeBack(work, randomUUID())).status).toBe(404);
+    await work.set(b, { kind: 'left', note: 'quiet' });
+    const left = work.build.settings.find(({ point }) => point === b)!;
+    expect((await takeBack(work, left.id)).status).toBe(200);
+    expect(ofPoint(work, b)).toEqual([]);
+    await expect(
+      shop.db('settings').where({ id: first.id }).update({ superseded: false }),
+      'what was taken back stays so',
+    ).rejects.toThrow('what was written stays');
+  });
+
+  it('stays while what it took out is in elsewhere, or out of the drawer', async () => {
+    const work = await Work.on(shop, 'Railcar 1, front engine');
+    await work.reach('set');
+    const [a, b] = work.points as [string, string];
+    const given = (await work.set(a, { ...fitted, to: 'engine' })).body.changes[0]!.row as Setting;
+    await work.set(b, { ...fitted, installed: 2.6, fitted: 2.5, from: 'engine', giver: a, to: 'drawer' });
+    expect(await takeBack(work, given.id)).toMatchObject({ status: 409, body: { code: 'set_since' } });
+    const there = work.build.settings.find(({ point }) => point === b)!;
+    await move('scrapped', [{ thickness: 2.6, count: -(await countOf(2.6)) }]);
+    expect(await takeBack(work, there.id)).toMatchObject({ status: 409, body: { code: 'not_there' } });
+    await move('bought', [{ thickness: 2.6, count: 1 }]);
+    expect((await takeBack(work, there.id)).status).toBe(200);
+    expect((await takeBack(work, given.id)).status).toBe(200);
+    expect(work.build.settings).toEqual([]);
+  });
+});

@@ -64,6 +64,8 @@ async function makeSamples() {
   await beginning.tickAll();
   const setting = await Work.on(shop, 'Edger, Pellow Mill');
   await setting.reach('set');
+  await setting.set(setting.points[0]!);
+  const setHere = setting.build.settings[0]!;
   const closing = await Work.on(shop, 'Edger, Pellow Mill');
   await closing.reach('close');
   await closing.tickAll();
@@ -164,6 +166,10 @@ async function makeSamples() {
       ...{ version: sold.version, why: 'sold' },
     }),
     'POST /api/engines/:id/bring-back': at(`engines/${away.id}/bring-back`, { version: put.body.version }),
+    'POST /api/builds/:id/settings/:setting/taken-back': at(
+      `builds/${setting.build.id}/settings/${setHere.id}/taken-back`,
+      { reason: 'another point was meant' },
+    ),
     'POST /api/builds/:id/settings': at(`builds/${setting.build.id}/settings`, {
       ...{
         point: setting.points[0]!,

@@ -2,10 +2,11 @@ import { Box, Flex, Heading } from '@chakra-ui/react';
 import type { BuildView } from './buildView.ts';
 import type { Pattern } from '@zero-lash/core/sheets';
 import { cautionsAt, stageOf, type StageKey } from '@zero-lash/core/builds';
-import { memo, Suspense, useDeferredValue } from 'react';
+import { memo, Suspense } from 'react';
 import { Link, useParams } from 'react-router';
 import { Caution } from '../app/Caution.tsx';
 import { Page } from '../app/Page.tsx';
+import { useLater } from '../app/useLater.ts';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { HeadMap } from '../drawings/HeadMap.tsx';
 import { useToolsQuery } from '../instruments/endpoints.ts';
@@ -41,7 +42,7 @@ function Build({ build }: { readonly build: BuildView }) {
   useToolsQuery();
   const work = useBuildWork(build);
   // while a blade is in the hand, the head and the point answer at once; what stands round them follows
-  const later = useDeferredValue(work);
+  const later = useLater(work);
   const aside = STAGE_ROOMS[work.looking].First !== undefined;
   // before anything is measured, what is to be done comes first and the head is only shown
   const { wide = false } = STAGE_ROOMS[work.looking];

@@ -139,7 +139,7 @@ export function PointPanel({
         buildId={build.id}
         which={({ kind, within, about }) =>
           (kind === 'reading' && within === round?.id && about === point.key) ||
-          (kind === 'setting' && about === `${point.key} set`)
+          (kind.startsWith('setting') && about === `${point.key} set`)
         }
       />
       {round?.closedAt && stage === build.stage && stageOf(stage).begins === 'once' && (

@@ -5,7 +5,7 @@ import type { NewConditions, NewReading } from '@zero-lash/contract/measuring';
 import type { NewLedger } from '@zero-lash/contract/parts';
 import type { DroppedPhotograph, NewPhotograph } from '@zero-lash/contract/photographs';
 import type { NewRan } from '@zero-lash/contract/ran';
-import type { NewSetting } from '@zero-lash/contract/setting';
+import type { NewSetting, SettingTakenBack } from '@zero-lash/contract/setting';
 import type { Turning } from '@zero-lash/contract/turning';
 import type { NewWear } from '@zero-lash/contract/wear';
 import { checkInWords } from '@zero-lash/core/builds';
@@ -23,6 +23,12 @@ export type BenchWrite =
   | { readonly kind: 'conditions'; readonly roundId: string; readonly body: NewConditions }
   | { readonly kind: 'turning'; readonly roundId: string; readonly body: Turning }
   | { readonly kind: 'setting'; readonly body: NewSetting }
+  | {
+      readonly kind: 'setting-taken-back';
+      readonly id: string;
+      readonly point: string;
+      readonly body: SettingTakenBack;
+    }
   | { readonly kind: 'tick'; readonly body: TickRequest }
   | { readonly kind: 'note'; readonly body: NoteRequest }
   /** `about` names the cell or the part, as a person finds it again */
@@ -78,6 +84,15 @@ export function sentAs(buildId: string, write: BenchWrite): Sent {
         body: write.body,
       };
     }
+    case 'setting-taken-back':
+      return {
+        ...inBuild(buildId, `settings/${write.id}/taken-back`),
+        kind,
+        within: write.id,
+        about: `${write.point} set`,
+        said: `Taking back what was set at ${write.point}`,
+        body: write.body,
+      };
     case 'tick': {
       const { stage, check } = write.body;
       const text = checkInWords(stage, check);

@@ -39,7 +39,7 @@ const LAY: {
     inRound(rounds, roundId, (round) => ({ ...round, turning: { school, at, done } })),
   setting: (settings, row) =>
     row.superseded
-      ? settings
+      ? settings.filter(({ id }) => id !== row.id)
       : [
           // that it was left alone stands beside what was last changed there
           ...settings.filter(

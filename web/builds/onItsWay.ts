@@ -13,9 +13,14 @@ import { limitedPoints } from './points.ts';
 
 type Kind = BenchWrite['kind'];
 /** The kind of row that a kind of write brings. */
-type Brings<K extends Kind> = K extends 'photograph-dropped'
-  ? 'photograph'
-  : Exclude<K, 'photograph-dropped'>;
+type Brings<K extends Kind> = K extends keyof typeof OF_ANOTHER
+  ? (typeof OF_ANOTHER)[K]
+  : Exclude<K, keyof typeof OF_ANOTHER>;
+
+/** What changes a row that is there already brings that row. */
+const OF_ANOTHER = { 'photograph-dropped': 'photograph', 'setting-taken-back': 'setting' } as const;
+const bringsOf = (kind: Kind): ChangeKind =>
+  (kind in OF_ANOTHER ? OF_ANOTHER[kind as keyof typeof OF_ANOTHER] : kind) as ChangeKind;
 
 const UNSENT_PHOTOGRAPH = { width: 0, height: 0, dropped: false };
 
@@ -54,6 +59,11 @@ const ROW: { readonly [K in Kind]: (item: OutboxItem, build: BuildView) => RowOf
       ...{ mark: mark ?? '', note: note ?? '', from: from ?? 'unsaid', to: to ?? 'unsaid' },
       giver: giver ?? null,
     };
+  },
+  // what stood before stands again: which that is the server says
+  'setting-taken-back': (item, build) => {
+    const row = build.settings.find(({ id }) => id === item.within);
+    return row ? { ...row, superseded: true } : null;
   },
   tick: (item, build) => {
     const { stage, check, done } = item.body as RowOf<'tick'>;
@@ -101,7 +111,7 @@ export function withItsWay(build: BuildView, items: readonly OutboxItem[]): Buil
       const kind = item.kind as Kind;
       const row = ROW[kind]?.(item, view);
       if (!row) return view;
-      const brings: ChangeKind = kind === 'photograph-dropped' ? 'photograph' : kind;
+      const brings = bringsOf(kind);
       const room = ROOM_OF[brings] as Exclude<BuildRoom, 'head'>;
       // a round that was opened here and is there already is the server's own
       if (kind === 'round' && view.rounds.some(({ recheckId }) => recheckId === item.within)) return view;

@@ -1,7 +1,10 @@
+// Long because every way a piece may be named, doubted and written down at a point meets in this one form.
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
+import { lastChange } from '@zero-lash/core/builds';
 import { mmFromTenths, parseLength, tenthsFromMm } from '@zero-lash/core/length';
 import {
   adviseSetting,
+  alreadyIn,
   feelSpread,
   markDiffers,
   pieceDoubt,
@@ -11,7 +14,7 @@ import {
   whatItLeaves,
 } from '@zero-lash/core/setting';
 import { pieceGain } from '@zero-lash/core/sheets';
-import { useState, type FormEvent } from 'react';
+import { useMemo, useState, type FormEvent } from 'react';
 import { Labelled } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
 import { Question } from '../app/Question.tsx';
@@ -19,7 +22,11 @@ import { PieceQuestion, sameDoubt, type AskedPiece } from './PieceQuestion.tsx';
 import { GapBar } from '../drawings/GapBar.tsx';
 import { reachOf } from '../measuring/reach.ts';
 import { useBench } from '../measuring/useBench.ts';
+import { useDrawerQuery } from '../shims/endpoints.ts';
+import { piecesWornOut } from '../shims/planInput.ts';
 import { useFeel } from '../shims/useFeel.ts';
+import { piecesElsewhere, usualWay, type PieceWay } from './pieceWay.ts';
+import { PieceWayChoice } from './PieceWayChoice.tsx';
 import {
   needReading,
   noBladeWent,
@@ -45,6 +52,8 @@ export function FitForm(props: MeansProps & { readonly installed: number | null 
   const [complaints, setComplaints] = useState<{ installed?: string; fitted?: string }>({});
   const [asked, setAsked] = useState<AskedPiece | null>(null);
   const [unreadable, setUnreadable] = useState<string | null>(null);
+  const [said, setSaid] = useState<Partial<PieceWay>>({});
+  const [twice, setTwice] = useState<string | null>(null);
   const [differs, setDiffers] = useState<{ readonly mark: number; readonly fitted: number } | null>(null);
   const sizes = 'sizes' in means ? means.sizes : null;
   const pieceFrom = (text: string): number | null => {
@@ -66,6 +75,17 @@ export function FitForm(props: MeansProps & { readonly installed: number | null 
   // what is stamped is gone by where nobody measured it
   const byMark = fitted.trim() === '' && marked !== null ? mmFromTenths(marked) : null;
   const chosen = fitted.trim() === '' ? (byMark ?? (choice ? mmFromTenths(choice.size) : null)) : typed;
+  const { data: drawer = null } = useDrawerQuery();
+  const { build } = props;
+  // what was worn is out once something was fitted since
+  const worn = useMemo(
+    () => lastChange(build.settings, point.key) === null && piecesWornOut(build).has(point.key),
+    [build, point.key],
+  );
+  const usual = usualWay(build, point, installed, chosen, worn, drawer);
+  // a piece that stays in goes nowhere
+  const stays = usual.from === 'unsaid';
+  const way: PieceWay = stays ? usual : { ...usual, ...said };
   const leaves = chosen === null ? null : whatItLeaves(at, tenthsFromMm(chosen));
   const result = leaves && { lo: inWhole(leaves.lo), hi: inWhole(leaves.hi) };
   const { blades, maxStack } = useBench();
@@ -97,14 +117,36 @@ export function FitForm(props: MeansProps & { readonly installed: number | null 
       return setDiffers({ mark: mmFromTenths(marked), fitted: typed });
     const doubt = doubtOf(installed, chosen);
     if (doubt && !sameDoubt(doubt, asked)) return setAsked(doubt);
-    return write(installed, chosen);
+    return askTwice(installed, chosen);
   }
 
-  function write(installedMm: number, fittedMm: number, note = '') {
+  /** Writes it down, but asks first about a piece that is in at another point already. */
+  function askTwice(installedMm: number, fittedMm: number) {
+    const moves = tenthsFromMm(installedMm) !== tenthsFromMm(fittedMm);
+    const there =
+      sizes !== null && moves && twice === null
+        ? alreadyIn(
+            { thickness: tenthsFromMm(fittedMm), mark },
+            piecesElsewhere(build, point),
+            sizesOf(sizes),
+            point.stamped,
+          )
+        : null;
+    if (there === null) return write(installedMm, fittedMm);
+    setAsked(null);
+    setUnreadable(null);
+    return setTwice(there);
+  }
+
+  function write(installedMm: number, fittedMm: number, note = '', giver: string | null = null) {
     setAsked(null);
     setDiffers(null);
     setUnreadable(null);
-    onRecord({ kind: 'fitted', installed: installedMm, fitted: fittedMm, mark: mark.trim(), note });
+    setTwice(null);
+    onRecord({
+      ...{ kind: 'fitted', installed: installedMm, fitted: fittedMm, mark: mark.trim(), note },
+      ...{ from: giver === null ? way.from : 'engine', to: way.to, giver },
+    });
   }
 
   /** Of a mark and a micrometer that differ one is believed, and both are kept. */
@@ -140,13 +182,23 @@ export function FitForm(props: MeansProps & { readonly installed: number | null 
           <Input
             value={fitted}
             placeholder={choice ? figure(mmFromTenths(choice.size)) : ''}
-            onChange={(event) => setFitted(event.target.value)}
+            onChange={(event) => {
+              setTwice(null);
+              setFitted(event.target.value);
+            }}
             inputMode="decimal"
             maxLength={12}
           />
         </Labelled>
         <Labelled label="its mark">
-          <Input value={mark} onChange={(event) => setMark(event.target.value)} maxLength={20} />
+          <Input
+            value={mark}
+            onChange={(event) => {
+              setTwice(null);
+              setMark(event.target.value);
+            }}
+            maxLength={20}
+          />
         </Labelled>
       </Flex>
       <Box fontSize="lg" fontWeight="650" marginTop="3">
@@ -204,7 +256,7 @@ export function FitForm(props: MeansProps & { readonly installed: number | null 
               onChoose: () =>
                 typed === null
                   ? setComplaints({ fitted: `Its mark says no size: measure it, such as ${figure(2.4)}.` })
-                  : write(installed!, typed),
+                  : askTwice(installed!, typed),
             },
           ]}
           onChange={() => setUnreadable(null)}
@@ -240,8 +292,31 @@ export function FitForm(props: MeansProps & { readonly installed: number | null 
             (asked.field === 'installed' ? setIsIn : setFitted)(figure(mm));
             setAsked(null);
           }}
-          onKeep={() => write(installed!, chosen!)}
+          onKeep={() => askTwice(installed!, chosen!)}
           onChange={() => setAsked(null)}
+        />
+      )}
+      {twice !== null && chosen !== null && installed !== null && (
+        <Question
+          answers={[
+            { label: 'Another one like it', onChoose: () => write(installed, chosen) },
+            {
+              label: `The same: it came out of ${twice}`,
+              onChoose: () => write(installed, chosen, '', twice),
+            },
+          ]}
+          onChange={() => setTwice(null)}
+          takesFocus
+        >
+          {mark.trim() === '' ? length(chosen) : `“${mark.trim()}”`} is in at {twice} by the record, and a
+          piece is in one place. Which is this?
+        </Question>
+      )}
+      {!stays && chosen !== null && (
+        <PieceWayChoice
+          way={way}
+          bare={installed === null}
+          onChoose={(more) => setSaid({ ...said, ...more })}
         />
       )}
       <Button type="submit" variant="solid" marginTop="3" width="100%">

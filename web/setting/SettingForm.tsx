@@ -65,6 +65,19 @@ function PointSetting({ build, point, reading, stale, target, onNext }: AtPointP
               was not measured since: measure it below, or prove it at the next stage.
             </Box>
           )}
+          <WithReason
+            key={done.id}
+            ask="Take it back…"
+            label="Taken back because"
+            action="Take it back"
+            missing="Say what was wrong with it."
+            follows="Only what was written down wrongly: what stood here before stands again, and the drawer’s ledger follows. A piece that was really changed again is written down as fitted."
+            most={200}
+            onDo={(reason) => {
+              put({ kind: 'setting-taken-back', id: done.id, point: point.key, body: { reason } });
+              return true;
+            }}
+          />
         </Box>
       )}
       <BeforeSetting build={build} point={point} />

@@ -5,6 +5,7 @@ import type { PointToSet, SettingAdvice } from '@zero-lash/core/setting';
 import { limitAt, wearSheetOf } from '@zero-lash/core/wear';
 import type { BuildView } from '../builds/buildView.ts';
 import { gapInTenths, type LimitedPoint } from '../builds/points.ts';
+import type { PieceWay } from './pieceWay.ts';
 
 /** What the piece that is turned or fitted is called. */
 export const PIECE_WORDS: Readonly<Record<Means['kind'], string>> = {
@@ -31,6 +32,9 @@ export interface MeansProps {
     fitted?: number;
     mark?: string;
     note?: string;
+    from?: PieceWay['from'];
+    to?: PieceWay['to'];
+    giver?: string | null;
   }) => void;
 }
 

@@ -289,6 +289,7 @@ const WHY_WORDS: Readonly<Record<DrawerMove['why'], string>> = {
   counted: 'counted',
   fitted: 'fitted at',
   'taken-out': 'taken out at',
+  'taken-back': 'taken back at',
   found: 'found there',
 };
 

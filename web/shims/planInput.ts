@@ -11,7 +11,7 @@ import {
   type PlanChange,
   type ShimPlanInput,
 } from '@zero-lash/core/setting';
-import { meansFor, pieceGain, type Pattern } from '@zero-lash/core/sheets';
+import { meansFor, pieceGain } from '@zero-lash/core/sheets';
 import { characteristicOf, figuresAt, partFates, wearSheetOf } from '@zero-lash/core/wear';
 import type { BuildView } from '../builds/buildView.ts';
 import { limitedPoints, readingAt, roundOfStage, type LimitedPoint } from '../builds/points.ts';
@@ -62,10 +62,10 @@ export function pieceFound({ wear, sheet }: Pick<BuildView, 'wear' | 'sheet'>, k
   return figuresAt(wearSheetOf(wear, sheet.wearLimits), PIECE, key, 'found')['value']?.[0] ?? null;
 }
 
-/** The points whose piece the wear sheet has replaced: dished, worn or cracked. */
-function piecesReplaced(worn: ReturnType<typeof wearSheetOf>, pattern: Pattern): ReadonlySet<string> {
+/** The points whose piece the wear sheet has replaced: dished, worn or cracked. It is not used again, here or elsewhere. */
+export function piecesWornOut({ wear, sheet }: Pick<BuildView, 'wear' | 'sheet'>): ReadonlySet<string> {
   return new Set(
-    partFates(worn, pattern)
+    partFates(wearSheetOf(wear, sheet.wearLimits), sheet.pattern)
       .filter(({ part, decided, verdict }) => part === 'piece' && (decided?.fate ?? verdict) === 'replace')
       .map(({ place }) => place),
   );
@@ -76,7 +76,7 @@ export function piecePoints(build: BuildView): readonly PiecePoint[] {
   const { sheet, settings, wear, aim, ownAims } = build;
   const round = roundOfStage(build, 'set');
   const worn = wearSheetOf(wear, sheet.wearLimits);
-  const wornOut = piecesReplaced(worn, sheet.pattern);
+  const wornOut = piecesWornOut(build);
   return limitedPoints(sheet).flatMap((point): PiecePoint[] => {
     const system = pieceSystem(meansFor(sheet.pattern, point.role));
     if (!system || point.role.endsWith('closing')) return [];

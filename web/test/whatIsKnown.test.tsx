@@ -9,7 +9,9 @@ import { createMemoryRouter, RouterProvider } from 'react-router';
 import { describe, expect, it, vi } from 'vitest';
 import { BrokenPage } from '../app/BrokenPage.tsx';
 import { system } from '../app/theme.ts';
+import { store } from '../app/store.ts';
 import type { BuildView } from '../builds/buildView.ts';
+import { withItsWay } from '../builds/onItsWay.ts';
 import { PointPanel } from '../builds/PointPanel.tsx';
 import { limitedPoints, stateOf, type Change } from '../builds/points.ts';
 import type { TurningWork } from '../turning/useTurning.ts';
@@ -100,6 +102,71 @@ describe('a piece under a finger', () => {
     expect(screen.getByText(/No blade went: fit a thinner shim/)).toBeTruthy();
     expect(screen.getByText(/a blade will surely go: measure with that/).textContent).toContain('1.80');
     expect(screen.queryByText(/^leaves/)).toBeNull();
+  });
+});
+
+describe('a piece that is fitted', () => {
+  const tight = reading('1I', 0.17, 0.18, 'tight');
+  const setting = (point: string, mm: number, more: object = {}) =>
+    ({
+      ...{ id: `s-${point}`, point, kind: 'fitted', degrees: null, installed: 2.2, fitted: mm, mark: '' },
+      ...{ note: '', from: 'unsaid', to: 'engine', giver: null, by: 'Osk Velland', superseded: false },
+      ...{ at: '2031-01-01T11:00:00Z', ...more },
+    }) as Setting;
+  const view = (settings: readonly Setting[] = []) =>
+    build({ rounds: [round({ readings: [tight] })], settings: [...settings] }, FINGER);
+  const types = (label: string, value: string) =>
+    fireEvent.change(screen.getByLabelText(label), { target: { value } });
+  const bodies = () => put().map(({ body }) => body as Record<string, unknown>);
+
+  it('says in the same tap from where and to where, and may say otherwise', () => {
+    show(form(view([setting('2I', 1.8)]), tight));
+    isIn('1.925');
+    types('fitted, mm', '1.8');
+    fireEvent.change(screen.getByLabelText('The one out goes to'), { target: { value: 'scrapped' } });
+    fireEvent.click(screen.getByRole('button', { name: 'Write down' }));
+    expect(bodies()).toMatchObject([{ fitted: 1.8, from: 'drawer', to: 'scrapped', giver: null }]);
+  });
+
+  it('that lay beside the engine comes from there; one that stays in goes nowhere', () => {
+    show(form(view([setting('2I', 1.8)]), tight));
+    isIn('1.925');
+    types('fitted, mm', '2.2');
+    expect((screen.getByLabelText('It comes from') as HTMLSelectElement).value).toBe('engine');
+    types('fitted, mm', '1.925');
+    expect(screen.queryByLabelText('It comes from')).toBeNull();
+  });
+
+  it('and is in at another point by the record is asked about: another one like it, or that one', () => {
+    show(form(view([setting('2I', 1.787)]), tight));
+    isIn('1.925');
+    types('fitted, mm', '1.787');
+    fireEvent.click(screen.getByRole('button', { name: 'Write down' }));
+    // that none is made so thin is asked first
+    fireEvent.click(screen.getByRole('button', { name: /^Keep as typed/ }));
+    expect(bodies()).toEqual([]);
+    expect(screen.getByText(/is in at 2I by the record/)).toBeTruthy();
+    fireEvent.click(screen.getByRole('button', { name: 'The same: it came out of 2I' }));
+    expect(bodies()).toMatchObject([{ fitted: 1.787, from: 'engine', giver: '2I', to: 'drawer' }]);
+  });
+
+  it('and was written down wrongly is taken back with why, and stands no more on this device', () => {
+    show(form(view([setting('1I', 1.8)]), tight));
+    fireEvent.click(screen.getByRole('button', { name: 'Take it back…' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Take it back' }));
+    expect(screen.getByText('Say what was wrong with it.')).toBeTruthy();
+    types('Taken back because', 'it was 1E');
+    fireEvent.click(screen.getByRole('button', { name: 'Take it back' }));
+    expect(put()).toMatchObject([
+      {
+        ...{ kind: 'setting-taken-back', path: 'builds/b/settings/s-1I/taken-back' },
+        body: { reason: 'it was 1E' },
+      },
+    ]);
+    const waiting = store.getState().outbox.items;
+    expect(withItsWay(view([setting('1I', 1.8), setting('2I', 1.8)]), waiting).settings).toMatchObject([
+      { point: '2I' },
+    ]);
   });
 });
 

@@ -9,9 +9,10 @@ import {
   type FigureLine,
   type WearPage,
 } from '@zero-lash/core/wear';
-import { lazy, Suspense, useDeferredValue, useMemo, useState } from 'react';
+import { lazy, Suspense, useMemo, useState } from 'react';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';
+import { useLater } from '../app/useLater.ts';
 import type { BuildView } from '../builds/buildView.ts';
 import { CamDrawing } from '../drawings/CamDrawing.tsx';
 import { Photographs } from '../photographs/Photographs.tsx';
@@ -34,7 +35,7 @@ const PAGES = (Object.keys(WEAR_PAGES) as WearPage[]).filter((page) => page !== 
 export function WearSheetWork({ build }: { readonly build: BuildView }) {
   const work = useWear(build);
   // the field that is typed into answers at once; what the whole sheet comes to follows
-  const sheet = useDeferredValue(work.sheet);
+  const sheet = useLater(work.sheet);
   const later = useMemo(() => ({ ...work, sheet, unsent: NONE }), [sheet, work.enabled, work.write]);
   const { pattern } = build.sheet;
   const all = useMemo(() => characteristicsFor(pattern), [pattern]);
