@@ -18,6 +18,10 @@ export default ts.config(
       'no-restricted-syntax': [
         'error',
         { selector: 'TSEnumDeclaration', message: 'A union of strings says it better.' },
+        {
+          selector: "CallExpression[callee.name='Number'] CallExpression[callee.property.name='replace']",
+          message: 'A number that is typed is read by numberTyped.',
+        },
       ],
     },
   },

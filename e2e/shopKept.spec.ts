@@ -59,9 +59,8 @@ test('a new meter goes on from the old one, and says so; a slip needs a word', a
     .getByRole('region', { name: 'Running' })
     .or(page.locator('section', { hasText: 'Running' }));
   const now = page.getByLabel(/^Now, in/);
-  const last = Number(
-    (await running.first().innerText()).match(/([\d,.]+)\s*\n?\s*hours/)![1]!.replace(',', ''),
-  );
+  const shown = (await running.first().innerText()).match(/([\d,.]+)\s*\n?\s*hours/)![1]!;
+  const last = Number(shown.split(',').join(''));
   await now.fill('12');
   await expect(page.getByLabel('Lower than before, because')).toHaveValue('new-meter');
   await expect(page.getByLabel('The old one stopped at')).toHaveValue(String(last));

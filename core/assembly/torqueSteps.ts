@@ -1,3 +1,4 @@
+import { numberTyped } from '../length/index.ts';
 import { torque, type TorqueUnit } from './torque.ts';
 
 /** One step of tightening: to a torque, or on by an angle. */
@@ -39,7 +40,7 @@ export function parseTorqueSteps(
   for (const asWritten of pieces.toReversed()) {
     const [, digits, own = ''] = STEP.exec(asWritten) ?? [];
     if (digits === undefined) return { error: `“${asWritten}” is no torque and no angle` };
-    const value = Number(digits.replace(',', '.'));
+    const value = numberTyped(digits);
     const word = own.trim().toLowerCase();
     if (ANGLE.test(word)) {
       if (value <= 0 || value > MOST_DEGREES) return { error: `“${asWritten}” is no angle to turn on by` };

@@ -1,4 +1,4 @@
-import { mmFromTenths, tenthsFromMm } from '../length/index.ts';
+import { numberTyped, mmFromTenths, tenthsFromMm } from '../length/index.ts';
 import type { Role } from '../sheets/index.ts';
 
 /** A chart as a maker prints it for one role: gaps measured down, pieces fitted now across; mm. */
@@ -51,7 +51,7 @@ export function readChart(text: string): Omit<MakersChart, 'role'> | { readonly 
     .filter(Boolean)
     .map((line) => line.split(/\s*[;\t]\s*|\s+/).filter((cell) => cell !== ''));
   const [head = [], ...rest] = lines;
-  const figure = (cell: string) => (/^\d+([.,]\d+)?$/.test(cell) ? Number(cell.replace(',', '.')) : null);
+  const figure = (cell: string) => (/^\d+([.,]\d+)?$/.test(cell) ? numberTyped(cell) : null);
   const installed = (figure(head[0] ?? '') === null ? head.slice(1) : head).map(figure);
   if (installed.length === 0 || installed.some((size) => size === null))
     return { error: 'Line 1: the pieces fitted now, such as gap; 2.40; 2.45.' };

@@ -1,4 +1,4 @@
-import { tenthsFromMm, type Tenths } from '../length/index.ts';
+import { numberTyped, tenthsFromMm, type Tenths } from '../length/index.ts';
 
 /** How far a micrometer may be from a mark before it is asked which of the two is believed: 0.01 mm. */
 const APART = 100;
@@ -18,8 +18,8 @@ const SAME = 5;
  */
 export function readMark(mark: string, sizes: readonly Tenths[], unit: 'mm' | 'thou'): Tenths | null {
   const digits = mark.replace(',', '.').replace(/[^\d.]/g, '');
-  if (!/^\d+(\.\d+)?$|^\.\d+$/.test(digits)) return null;
-  const value = Number(digits);
+  const value = numberTyped(digits);
+  if (Number.isNaN(value)) return null;
   const one = unit === 'mm' ? tenthsFromMm(1) : THOU;
   const scales = digits.includes('.') ? [1] : [1, 0.1, 0.01, 0.001];
   const read = only(

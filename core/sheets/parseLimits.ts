@@ -1,4 +1,11 @@
-import { mmFromTenths, TENTHS_PER, tenthsFromMm, unitOf, type LengthUnit } from '../length/index.ts';
+import {
+  numberTyped,
+  mmFromTenths,
+  TENTHS_PER,
+  tenthsFromMm,
+  unitOf,
+  type LengthUnit,
+} from '../length/index.ts';
 
 /** Limits as a source writes them, understood; lengths in mm. */
 export interface ParsedLimits {
@@ -148,8 +155,7 @@ function lengthsOf(
   defaultUnit: LengthUnit,
 ): { readonly nominal: number | null; readonly ends: readonly [number, number] } {
   const mm = figures.map(
-    ({ digits, unit }) =>
-      (Number(digits.replace(',', '.')) * TENTHS_PER[unit ?? defaultUnit]) / TENTHS_PER.mm,
+    ({ digits, unit }) => (numberTyped(digits) * TENTHS_PER[unit ?? defaultUnit]) / TENTHS_PER.mm,
   );
   const [first, second = first!, third = second] = mm as [number, number?, number?];
   return from === 'tolerance'

@@ -1,3 +1,4 @@
+import { numberTyped } from '../length/index.ts';
 import { CYCLE, inCycle } from './openSpan.ts';
 
 /** A firing order understood, or the sentence that says what is wrong with it. */
@@ -37,7 +38,7 @@ export type FiringAngles = { readonly angles: readonly number[] } | { readonly e
  * @example firingAngles('435', 2) // { angles: [0, 435] }
  */
 export function firingAngles(text: string, count: number): FiringAngles {
-  const steps = (text.match(/\d+(?:[.,]\d+)?/g) ?? []).map((step) => Number(step.replace(',', '.')));
+  const steps = (text.match(/\d+(?:[.,]\d+)?/g) ?? []).map(numberTyped);
   if (/[^\d.,\s°\-–]/.test(text)) return { error: 'Numbers only, such as 435 285.' };
   if (steps.length === 0)
     return { angles: Array.from({ length: count }, (_, index) => inCycle((CYCLE / count) * index)) };

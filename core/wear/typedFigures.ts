@@ -1,4 +1,4 @@
-import { mmFromTenths, parseLength, TENTHS_PER, type ShopUnit } from '../length/index.ts';
+import { numberTyped, mmFromTenths, parseLength, TENTHS_PER, type ShopUnit } from '../length/index.ts';
 import type { WearField } from './characteristics.ts';
 import type { FigureLine } from './wearLines.ts';
 
@@ -55,7 +55,7 @@ function lengthIn(token: string, shop: ShopUnit): number | null {
 }
 
 function plainFigure(token: string): number | null {
-  return /^\d+(?:[.,]\d*)?$|^[.,]\d+$/.test(token) ? Number(token.replace(',', '.')) : null;
+  return /^[\d.,]+$/.test(token) && !Number.isNaN(numberTyped(token)) ? numberTyped(token) : null;
 }
 
 /** A figure that looks like a slip, and what was likely meant; null where nothing near fits. */

@@ -1,3 +1,5 @@
+import { numberTyped } from '@zero-lash/core/length';
+
 /**
  * Writes a running figure with its thousands apart: `61,480`, `87.9`. By hand, because the browser's own formatter
  * costs the first page a twentieth of a second to make.
@@ -15,18 +17,4 @@ export function grouped(value: number): string {
 export function runningTyped(text: unknown): number {
   const typed = String(text ?? '').trim();
   return numberTyped(/^\d{1,3}(,\d{3})+(\.\d+)?$/.test(typed) ? typed.replaceAll(',', '') : typed);
-}
-
-/**
- * A number as people type it, with a comma or a point, a hyphen or a minus; NaN where it is none, so that the form can say so.
- * What only a programmer writes (`1e3`, `0x10`, `Infinity`) is none.
- *
- * @example numberTyped(' 87,9 ') // 87.9
- */
-export function numberTyped(text: unknown): number {
-  const typed = String(text ?? '')
-    .trim()
-    .replace(',', '.')
-    .replace('−', '-');
-  return /^[+-]?(\d+\.?\d*|\.\d+)$/.test(typed) ? Number(typed) : Number.NaN;
 }

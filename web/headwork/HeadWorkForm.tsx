@@ -9,7 +9,7 @@ import { parseLength } from '@zero-lash/core/length';
 import { valvesOf, type Pattern } from '@zero-lash/core/sheets';
 import { useState } from 'react';
 import { v4 as makeId } from 'uuid';
-import { numberTyped } from '../app/figures.ts';
+import { numberTyped } from '@zero-lash/core/length';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { useUnit } from '../app/lengths.ts';
 import { Question } from '../app/Question.tsx';

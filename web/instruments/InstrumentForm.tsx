@@ -3,7 +3,7 @@ import type { Instrument, InstrumentKind, NewInstrument } from '@zero-lash/contr
 import { parseLength } from '@zero-lash/core/length';
 import { useState, type FormEvent } from 'react';
 import { problemFrom } from '../app/api.ts';
-import { numberTyped } from '../app/figures.ts';
+import { numberTyped } from '@zero-lash/core/length';
 import { Labelled, Select, TextArea } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
 import { ProblemNote } from '../app/ProblemNote.tsx';

@@ -1,5 +1,5 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
-import { numberTyped } from '../app/figures.ts';
+import { numberTyped } from '@zero-lash/core/length';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';

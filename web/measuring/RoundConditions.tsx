@@ -4,7 +4,7 @@ import type { ConditionsRow, Round } from '@zero-lash/contract/measuring';
 import { memo, useState, type FormEvent } from 'react';
 import { conditionCautions } from '@zero-lash/core/measuring';
 import { Caution } from '../app/Caution.tsx';
-import { numberTyped } from '../app/figures.ts';
+import { numberTyped } from '@zero-lash/core/length';
 import { ShopTime } from '../people/ShopTime.tsx';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';

@@ -1,3 +1,4 @@
+import { numberTyped } from '@zero-lash/core/length';
 import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 
@@ -33,7 +34,7 @@ export function CountField({ label, count, enabled, onCount }: Props) {
   const understood = /^\d{0,3}$/.test(text.trim());
   const commit = () => {
     if (typed === null || !understood) return;
-    const next = text.trim() === '' ? null : Number(text);
+    const next = text.trim() === '' ? null : numberTyped(text);
     if (next !== count) onCount(next);
     setTyped(null);
   };

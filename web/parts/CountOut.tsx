@@ -1,3 +1,4 @@
+import { numberTyped } from '@zero-lash/core/length';
 import { Box, Button, Flex, Heading, Input } from '@chakra-ui/react';
 import {
   isFastening,
@@ -269,8 +270,8 @@ function AddLine({ group, work }: { readonly group: LedgerGroup; readonly work: 
           ...{
             place: place.trim(),
             way: 'unsaid',
-            expected: Number(count),
-            out: Number(count),
+            expected: numberTyped(count),
+            out: numberTyped(count),
             in: null,
             note: '',
             dropped: false,

@@ -1,7 +1,7 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { ShopChange } from '@zero-lash/contract/people';
 import { isZone } from '@zero-lash/contract/values';
-import { parseLength } from '@zero-lash/core/length';
+import { numberTyped, parseLength } from '@zero-lash/core/length';
 import { useState, type FormEvent } from 'react';
 import { Caution } from '../app/Caution.tsx';
 import { Labelled, Select } from '../app/Labelled.tsx';
@@ -150,7 +150,7 @@ export function ShopForm() {
         action="Remind"
         most={3}
         complain={(typed) => (/^(\d{1,2}|1[01]\d|120)$/.test(typed) ? undefined : 'Whole days, up to 120.')}
-        onSend={(typed) => send({ remindDays: Number(typed) })}
+        onSend={(typed) => send({ remindDays: numberTyped(typed) })}
       />
       <OneLine
         label="Meter feed"

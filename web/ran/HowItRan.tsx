@@ -4,7 +4,7 @@ import { useState, type FormEvent } from 'react';
 import { Choice } from '../app/Choice.tsx';
 import { Labelled } from '../app/Labelled.tsx';
 import { PartHeading } from '../app/Page.tsx';
-import { numberTyped } from '../app/figures.ts';
+import { numberTyped } from '@zero-lash/core/length';
 import type { BuildView } from '../builds/buildView.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 import { useRole } from '../people/useRole.ts';

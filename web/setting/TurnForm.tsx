@@ -2,7 +2,7 @@ import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import { newestRound } from '@zero-lash/core/builds';
 import { adjusterAt, adviseSetting, turnInWords } from '@zero-lash/core/setting';
 import { useState, type FormEvent } from 'react';
-import { numberTyped } from '../app/figures.ts';
+import { numberTyped } from '@zero-lash/core/length';
 import { Labelled } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
 import { Note } from '../app/Note.tsx';

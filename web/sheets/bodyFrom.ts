@@ -13,7 +13,7 @@ import { parseLength } from '@zero-lash/core/length';
 import { readChart } from '@zero-lash/core/setting';
 import { LIMIT_KINDS } from '@zero-lash/core/wear';
 import { firingAngles, inCycle, parseFiringOrder } from '@zero-lash/core/turning';
-import { numberTyped } from '../app/figures.ts';
+import { numberTyped } from '@zero-lash/core/length';
 import { sentence } from '../app/sentence.ts';
 import { readSteps } from './planSteps.ts';
 import { CAUTIOUS_TIMING, type MeansValues, type SheetValues } from './formValues.ts';

@@ -1,6 +1,6 @@
 import { recheckPlan, type RecheckPlan } from '@zero-lash/contract/recheckPlan';
 import { isDayOfYear, isEmptyStep } from '@zero-lash/core/rechecks';
-import { numberTyped } from '../app/figures.ts';
+import { numberTyped } from '@zero-lash/core/length';
 
 /** A step of a recheck plan as it is typed. */
 export interface StepValues {

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { CSV, FileButton } from '../app/FileButton.tsx';
 import { Choice } from '../app/Choice.tsx';
-import { numberTyped } from '../app/figures.ts';
+import { numberTyped } from '@zero-lash/core/length';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
 import { Note } from '../app/Note.tsx';
@@ -230,7 +230,7 @@ function PriceForm({ system }: { readonly system: DrawerSystem }) {
   const [price, setPrice] = useState(String(system.price));
   const [reorder, setReorder] = useState(String(system.reorder));
   const [change, { error, isLoading }] = useChangeSystemMutation();
-  const figures = { price: numberTyped(price), reorder: Number(reorder) };
+  const figures = { price: numberTyped(price), reorder: numberTyped(reorder) };
   const [own, setOwn] = useState(writeSizePrices(system.sizePrices));
   const sizePrices = readSizePrices(own, system.made);
   const wrong = {

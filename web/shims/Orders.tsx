@@ -1,3 +1,4 @@
+import { numberTyped } from '@zero-lash/core/length';
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { PieceOrder } from '@zero-lash/contract/drawer';
 import { Printer } from 'lucide-react';
@@ -69,7 +70,7 @@ function Delivery({ order }: { readonly order: PieceOrder }) {
   const waits = order.lines.filter(({ count, came }) => came < count);
   const [typed, setTyped] = useState<Readonly<Record<number, string>>>({});
   const many = ({ thickness, count, came }: (typeof waits)[number]) =>
-    typed[thickness] === undefined ? count - came : Number(typed[thickness]);
+    typed[thickness] === undefined ? count - came : numberTyped(typed[thickness]);
   const wrong = waits.filter((line) => {
     const count = many(line);
     return !Number.isInteger(count) || count < 0 || count > line.count - line.came;

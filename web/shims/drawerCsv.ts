@@ -2,7 +2,7 @@ import type { DrawerSystem } from '@zero-lash/contract/drawer';
 import { formatLength, tenthsFromMm } from '@zero-lash/core/length';
 import Papa from 'papaparse';
 import { z } from 'zod';
-import { numberTyped } from '../app/figures.ts';
+import { numberTyped } from '@zero-lash/core/length';
 import { readCsv } from '../app/readCsv.ts';
 
 /** Pieces of one size. */
@@ -43,7 +43,7 @@ export function piecesTyped(
     const mm = numberTyped(size);
     const doubt = doubtSize(mm, made);
     if (doubt) return { error: `${doubt}.` };
-    counts.set(mm, (counts.get(mm) ?? 0) + Number(many));
+    counts.set(mm, (counts.get(mm) ?? 0) + numberTyped(many));
   }
   if (counts.size === 0) return { error: 'Sizes with how many, such as 2.35 × 2.' };
   return { lines: [...counts].map(([thickness, count]) => ({ thickness, count })) };

@@ -1,3 +1,4 @@
+import { numberTyped } from '@zero-lash/core/length';
 import type { EngineRow, NewUsage } from '@zero-lash/contract/engines';
 import { runningTyped } from '../app/figures.ts';
 import type { Sent } from '../app/useOutbox.ts';
@@ -24,7 +25,7 @@ export function figureOf(
   if (figure.trim() === '' && cycles.trim() === '') return null;
   const usage = figure.trim() === '' ? engine.usage : runningTyped(figure);
   if (Number.isNaN(usage) || usage < 0) return { error: 'A number, as the meter shows it.' };
-  const heatCycles = cycles.trim() === '' ? null : Number(cycles);
+  const heatCycles = cycles.trim() === '' ? null : numberTyped(cycles);
   if (heatCycles !== null && (!Number.isInteger(heatCycles) || heatCycles < 0))
     return { error: 'A whole number of heat cycles.' };
   const lastOfOld = oldMeter === null ? null : runningTyped(oldMeter);

@@ -1,3 +1,4 @@
+import { numberTyped } from '@zero-lash/core/length';
 import type { EngineRow } from '@zero-lash/contract/engines';
 import type { UsageLine } from '@zero-lash/contract/usage';
 import { runningDoubt } from '@zero-lash/core/rechecks';
@@ -51,7 +52,7 @@ const row = z.object({
   cycles: z
     .string()
     .regex(/^\d*$/, { error: ({ input }) => `“${String(input)}” is no count` })
-    .transform((text) => (text === '' ? null : Number(text))),
+    .transform((text) => (text === '' ? null : numberTyped(text))),
 });
 
 /**

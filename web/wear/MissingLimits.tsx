@@ -10,7 +10,7 @@ import {
   type LimitLine,
 } from '@zero-lash/core/wear';
 import { memo, useMemo, useState } from 'react';
-import { numberTyped } from '../app/figures.ts';
+import { numberTyped } from '@zero-lash/core/length';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { sentence } from '../app/sentence.ts';
 import { NO_LIMIT, type WearWork } from './useWear.ts';
