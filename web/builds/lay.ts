@@ -39,7 +39,7 @@ const LAY: {
     inRound(rounds, roundId, (round) => ({ ...round, turning: { school, at, done } })),
   setting: (settings, row) =>
     row.superseded
-      ? settings.filter(({ id }) => id !== row.id)
+      ? without(settings, row)
       : [
           // that it was left alone stands beside what was last changed there
           ...settings.filter(
@@ -61,6 +61,11 @@ const LAY: {
   recheck: (rechecks, row) =>
     [...rechecks.filter(({ id }) => id !== row.id), row].sort((a, b) => b.sequence - a.sequence),
 };
+
+/** What does not stand any more goes; where it did not stand, nothing changes. */
+function without<Row extends { readonly id: string }>(rows: Row[], { id }: { readonly id: string }): Row[] {
+  return rows.some((row) => row.id === id) ? rows.filter((row) => row.id !== id) : rows;
+}
 
 function inRound(rounds: readonly Round[], id: string, change: (round: Round) => Round): Round[] {
   return rounds.map((round) => (round.id === id ? change(round) : round));

@@ -169,7 +169,8 @@ describe('a gap that is typed', () => {
   });
 
   it('that no blade passed may rock, and is answered so', async () => {
-    await measures('steps');
+    // a piece is chosen by the figure: what is out is narrowed
+    await measures('steps', {}, inlineSix.means);
     const rocks = () => screen.queryByRole('button', { name: 'Rocks at the gap, no blade enters' });
     expect(rocks()).toBeNull();
     types('0.1 w');
