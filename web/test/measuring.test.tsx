@@ -173,7 +173,7 @@ describe('a gap that is typed', () => {
     await measures('steps', {}, inlineSix.means);
     const rocks = () => screen.queryByRole('button', { name: 'Rocks at the gap, no blade enters' });
     expect(rocks()).toBeNull();
-    types('0.1 w');
+    types('0.21 w');
     await waitFor(() => expect(rocks()).toBeTruthy());
     expect(screen.getByText(/Felt across the gap, up and down/)).toBeTruthy();
   });
