@@ -220,6 +220,32 @@ describe('the spec sheet form', () => {
     expect(errors[field]).toMatch(sentence);
   });
 
+  it('takes a fit that is an interference, with either minus', () => {
+    const timing = { ivoBtdc: '14', ivcAbdc: '52', evoBbdc: '54', evcAtdc: '12' };
+    const wear = (nominal: string, limit: string) => [
+      {
+        ...{ part: 'journal-clearance' as const, of: 'both' as const, place: '' },
+        nominal,
+        limit,
+        source: '',
+      },
+    ];
+    const read = (nominal: string, limit: string) =>
+      readForm({
+        ...{ ...FRESH_SHEET, ...timing, firingOrder: '1-3-4-2', wear: wear(nominal, limit) },
+        ...{ maker: 'Tarnholt', name: 'S1 Sawyer', manual: 'Tarnholt engine book' },
+        plan: [{ ...FRESH_STEP, afterUsage: '20' }],
+        limits: { intake: '0.2-0.3', exhaust: '0.2-0.3' },
+      });
+    for (const nominal of ['-0.03', '−0,03']) {
+      const { body, errors } = read(nominal, '-0.01');
+      expect(Object.keys(errors).filter((field) => field.startsWith('wear'))).toEqual([]);
+      expect(body?.wearLimits[0]).toMatchObject({ nominal: -0.03, limit: -0.01 });
+    }
+    // what wears grows looser: a limit tighter than new is none
+    expect(read('-0.01', '-0.03').errors['wear.0.limit']).toBeTruthy();
+  });
+
   it('asks about slips of limits and of means', () => {
     const values = { limits: { intake: '0.2-0.3', exhaust: '3-4' }, unit: 'mm', condition: 'cold' } as const;
     expect(limitDoubt('exhaust', values)).toMatchObject({ suggestion: '0.3–0.4 mm' });
