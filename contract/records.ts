@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { id, line } from './values.ts';
+import { RECORD_JSON } from './recordColumns.ts';
+import { day, id, line, moment, written } from './values.ts';
 
 /**
  * What a column of a record holds. An id that ends in `>` and a name is one of a row of that table in the same file; `?` stands
@@ -160,29 +161,30 @@ const LATER: ReadonlySet<string> = new Set<RecordTable>(['engine_plans', 'rechec
 
 const MOST_ROWS = 200_000;
 const json: z.ZodType = z.union([z.array(z.unknown()), z.record(z.string(), z.unknown())]);
-const MOMENT = /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}(\.\d+)?(Z|[+-]\d{2}:?\d{2})$/;
 const KINDS = {
   id,
-  text: z.string().max(4000),
+  text: written.max(4000),
   number: z.number(),
   truth: z.boolean(),
-  moment: z.string().regex(MOMENT, { error: 'is no moment' }),
-  day: z.string().regex(/^\d{4}-\d{2}-\d{2}$/, { error: 'is no day' }),
+  moment,
+  day,
   json,
 } as const;
 
-function columnOf(kind: string): z.ZodType {
+function columnOf(kind: string, held: z.ZodType | undefined): z.ZodType {
   const bare = kind.replace(/[?~]+$/, '');
-  const schema: z.ZodType = bare.startsWith('>') ? id : KINDS[bare as keyof typeof KINDS];
+  const schema: z.ZodType = held ?? (bare.startsWith('>') ? id : KINDS[bare as keyof typeof KINDS]);
   const maybe = /\?~?$/.test(kind) ? schema.nullable() : schema;
   return kind.endsWith('~') ? maybe.optional() : maybe;
 }
 
-const rowsOf = (columns: Readonly<Record<string, string>>) =>
+const rowsOf = (table: string, columns: Readonly<Record<string, string>>) =>
   z
     .array(
       z.strictObject(
-        Object.fromEntries(Object.entries(columns).map(([name, kind]) => [name, columnOf(kind)])),
+        Object.fromEntries(
+          Object.entries(columns).map(([name, kind]) => [name, columnOf(kind, RECORD_JSON[table]?.[name])]),
+        ),
       ),
     )
     .max(MOST_ROWS);
@@ -200,7 +202,7 @@ export const recordFile = z.strictObject({
     Object.fromEntries(
       Object.entries(RECORD_TABLES).map(([name, columns]) => [
         name,
-        LATER.has(name) ? rowsOf(columns).default([]) : rowsOf(columns),
+        LATER.has(name) ? rowsOf(name, columns).default([]) : rowsOf(name, columns),
       ]),
     ) as Record<RecordTable, ReturnType<typeof rowsOf>>,
   ),

@@ -35,8 +35,12 @@ export class Keeper {
   #asking: Promise<Now> | null = null;
   #next: Promise<Now> | null = null;
 
-  constructor(db: Knex) {
+  readonly #most: number;
+
+  /** @param most how many characters are kept at the most */
+  constructor(db: Knex, most = MOST_KEPT) {
     this.#db = db;
+    this.#most = most;
   }
 
   /**
@@ -82,7 +86,7 @@ export class Keeper {
     kept.size = size;
     this.#size += size;
     for (const oldest of this.#kept.keys()) {
-      if (this.#size <= MOST_KEPT) return;
+      if (this.#size <= this.#most) return;
       this.#forget(oldest);
     }
   }

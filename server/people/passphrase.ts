@@ -10,6 +10,9 @@ const atOnce = limit(2);
 /** Hashes a passphrase with argon2id. */
 export const hashPassphrase = (passphrase: string): Promise<string> => atOnce(() => hash(passphrase, COST));
 
+/** What stands for the hash of somebody who has no passphrase here: none matches it. */
+export const NO_PASSPHRASE = 'none';
+
 /** Says whether a passphrase belongs to a hash. */
 export const passphraseMatches = (stored: string, passphrase: string): Promise<boolean> =>
-  atOnce(() => verify(stored, passphrase));
+  stored === NO_PASSPHRASE ? Promise.resolve(false) : atOnce(() => verify(stored, passphrase));

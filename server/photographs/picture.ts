@@ -16,6 +16,24 @@ const MOST_PIXELS = 64_000_000;
 const QUALITY = 82;
 
 /**
+ * Says whether a picture is one as it is kept here: a JPEG that can be unpacked whole, as large as is said of it and no larger than
+ * it is kept, with nothing in it that is not the picture.
+ */
+export async function isKept(
+  file: Buffer,
+  said: { readonly width: unknown; readonly height: unknown },
+): Promise<boolean> {
+  try {
+    await pictureOf(file);
+    const { format, width, height, exif } = await sharp(file).metadata();
+    const fits = width === said.width && height === said.height && Math.max(width, height) <= MOST_EDGE;
+    return format === 'jpeg' && fits && exif === undefined;
+  } catch {
+    return false;
+  }
+}
+
+/**
  * Understands a picture by what is in the file, turns it upright, makes it no larger than it is looked at, and leaves out
  * everything that is not the picture: where it was taken, with what, and when.
  *

@@ -6,7 +6,7 @@ import { z } from 'zod';
 import { needs, personOf } from '../plugins/signIn.ts';
 import { writeOnce } from '../plugins/writes.ts';
 import { zipRecord } from './read.ts';
-import { takeRecord, unpackRecord } from './take.ts';
+import { lookAtPictures, takeRecord, unpackRecord } from './take.ts';
 
 /** A record with all its photographs; as text it is a third longer. */
 const MOST_RECORD = 120 * 1024 * 1024;
@@ -25,12 +25,14 @@ export function recordRoutes(instance: FastifyInstance, _options: object, done: 
     '/records',
     {
       schema: { body: newRecord, response: { 201: recordTaken } },
-      preHandler: needs('lead'),
+      // before a body is read, and unpacked, that is nobody's to send
+      onRequest: needs('lead'),
       bodyLimit: MOST_RECORD,
     },
-    (request, reply) => {
+    async (request, reply) => {
       // it is looked through before anything is begun
       const unpacked = unpackRecord(Buffer.from(request.body.file, 'base64'));
+      await lookAtPictures(unpacked);
       return writeOnce(app.db, request, reply, 201, (transaction) =>
         takeRecord(transaction, unpacked, personOf(request).id),
       );

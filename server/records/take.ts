@@ -1,7 +1,4 @@
-import { randomBytes } from 'node:crypto';
-import { headWorkLine } from '@zero-lash/contract/headwork';
-import { reading as readingSchema } from '@zero-lash/contract/measuring';
-import { ledgerLine } from '@zero-lash/contract/parts';
+import { RECORD_LINES } from '@zero-lash/contract/recordColumns';
 import {
   recordFile,
   RECORD_TABLES,
@@ -10,17 +7,16 @@ import {
   type RecordTable,
   type RecordTaken,
 } from '@zero-lash/contract/records';
-import { recheckPlan } from '@zero-lash/contract/recheckPlan';
 import { sheetFields } from '@zero-lash/contract/sheets';
-import { ranLine } from '@zero-lash/contract/ran';
-import { wearLine } from '@zero-lash/contract/wear';
 import { intervalOf, type Reading } from '@zero-lash/core/measuring';
 import { strFromU8, unzipSync } from 'fflate';
 import type { Knex } from 'knex';
 import { z } from 'zod';
-import { addPerson } from '../people/store.ts';
+import { knowStranger } from '../people/store.ts';
+import { isKept } from '../photographs/picture.ts';
+import { databaseRefusalCode } from '../plugins/databaseErrors.ts';
 import { Refusal } from '../plugins/errors.ts';
-import { peopleColumns, TABLES } from './read.ts';
+import { TABLES } from './read.ts';
 
 /** The most a file may come to when it is unpacked. */
 const MOST_UNPACKED = 300 * 1024 * 1024;
@@ -80,12 +76,6 @@ export function unpackRecord(zip: Uint8Array): Unpacked {
   return { record, pictures };
 }
 
-const LINES: Readonly<Record<string, z.ZodType>> = {
-  wear: z.array(wearLine),
-  headwork: z.array(headWorkLine),
-  ledger: z.array(ledgerLine),
-  ran: z.array(ranLine),
-};
 const revisionParts = sheetFields.pick({
   pattern: true,
   wearLimits: true,
@@ -131,17 +121,10 @@ function lookThrough({ people, tables }: RecordFile): void {
       recheckPlan: row.recheck_plan,
     }),
   );
-  tables.engine_plans.forEach((row, index) =>
-    fits('engine_plans', index, 'plan', recheckPlan.nullable(), row.plan),
-  );
-  tables.rechecks.forEach((row, index) =>
-    fits('rechecks', index, 'points', z.array(z.string()).nullish(), row.points),
-  );
   tables.build_entries.forEach((row, index) =>
-    fits('build_entries', index, 'lines', LINES[row.room as string] ?? z.never(), row.lines),
+    fits('build_entries', index, 'lines', RECORD_LINES[row.room as string] ?? z.never(), row.lines),
   );
   tables.readings.forEach((row, index) => {
-    fits('readings', index, 'reading', readingSchema, row.reading);
     const { lo, hi } = intervalOf(row.reading as Reading);
     if (lo !== row.lo || hi !== row.hi)
       throw bad(
@@ -151,8 +134,21 @@ function lookThrough({ people, tables }: RecordFile): void {
 }
 
 /**
+ * Looks at every picture of a record as at one that is sent here, before anything is begun.
+ *
+ * @throws Refusal `bad_record` that says which is none that is kept
+ */
+export async function lookAtPictures({ record, pictures }: Unpacked): Promise<void> {
+  for (const [index, { id, width, height }] of record.tables.photographs.entries())
+    if (!(await isKept(Buffer.from(pictures.get(id as string)!), { width, height })))
+      throw bad(
+        `tables.photographs.${index}: its picture is damaged, of another size than is said, or none as it is kept.`,
+      );
+}
+
+/**
  * Takes an engine's record in, with everything that was ever done on it, in one transaction. People are known again by their
- * names; who is not here comes as somebody who has left. An engine that is here already is left as it is.
+ * ids alone; who is not here comes as somebody of that shop, who can do nothing here. An engine that is here already is left as it is.
  *
  * @throws Refusal `name_taken` where another engine of the shop has its name
  */
@@ -162,69 +158,32 @@ export async function takeRecord(db: Knex, { record, pictures }: Unpacked, by: s
   const counts = { builds: tables.builds.length, readings: tables.readings.length };
   const answer = { engineId: engine.id as string, name: engine.name as string, ...counts };
   if (await db('engines').where({ id: engine.id }).first('id')) return { ...answer, already: true };
-  const person = await peopleHere(db, record, by);
-  const rows = Object.fromEntries(
-    TABLES.map((table) => [
-      table,
-      tables[table].map((row) => ({
-        ...row,
-        ...Object.fromEntries(
-          peopleColumns(table).map((column) => [
-            column,
-            row[column] === null ? null : person.get(row[column] as string),
-          ]),
-        ),
-      })),
-    ]),
-  ) as Record<RecordTable, RecordRow[]>;
-  await takeSheets(db, rows, record.shop);
-  await insert(db, 'instruments', await strangers(db, 'instruments', rows.instruments), {
+  for (const person of record.people) await knowStranger(db, person, record.shop, by);
+  await takeSheets(db, tables, record.shop);
+  await insert(db, 'instruments', await strangers(db, 'instruments', tables.instruments), {
     // another shop's gauge is not at hand here
     ...{ active: false, version: 1, address: null, check_due: null },
   });
-  await insert(db, 'engines', rows.engines);
-  await insert(db, 'engine_plans', rows.engine_plans);
-  await insert(db, 'usages', rows.usages);
+  await insert(db, 'engines', tables.engines);
+  await insert(db, 'engine_plans', tables.engine_plans);
+  await insert(db, 'usages', tables.usages);
   await insert(
     db,
     'builds',
-    rows.builds.map((row) => ({ ...row, carried_round: null })),
+    tables.builds.map((row) => ({ ...row, carried_round: null })),
   );
   for (const table of ['rechecks', 'recheck_changes', 'point_checks'] as const)
-    await insert(db, table, rows[table]);
-  await insert(db, 'rounds', rows.rounds);
-  for (const { id, carried_round: round } of rows.builds)
+    await insert(db, table, tables[table]);
+  await insert(db, 'rounds', tables.rounds);
+  for (const { id, carried_round: round } of tables.builds)
     if (round !== null) await db('builds').where({ id }).update({ carried_round: round });
   for (const table of ['stage_moves', 'stage_ticks', 'stage_notes', 'round_conditions', 'readings'] as const)
-    await insert(db, table, rows[table]);
+    await insert(db, table, tables[table]);
   for (const table of ['settings', 'sign_offs', 'build_entries'] as const)
-    await insert(db, table, rows[table]);
-  for (const row of rows.photographs)
+    await insert(db, table, tables[table]);
+  for (const row of tables.photographs)
     await db('photographs').insert({ ...row, picture: Buffer.from(pictures.get(row.id as string)!) });
   return { ...answer, already: false };
-}
-
-/** Who did anything, as they are known here: by their name; who is not here comes as somebody who has left. */
-async function peopleHere(
-  db: Knex,
-  { people }: RecordFile,
-  by: string,
-): Promise<ReadonlyMap<string, string>> {
-  const here = new Map<string, string>();
-  for (const { id, name } of people) {
-    const known = await db('people').whereRaw('lower(name) = lower(?)', [name]).first('id');
-    if (known) here.set(id, known.id);
-    else {
-      const added = await addPerson(
-        db,
-        { name, role: 'viewer', passphrase: randomBytes(24).toString('base64url') },
-        by,
-      );
-      await db('people').where({ id: added.id }).update({ active: false });
-      here.set(id, added.id);
-    }
-  }
-  return here;
 }
 
 /** Rows that are not here yet. */
@@ -240,7 +199,7 @@ async function strangers(db: Knex, table: RecordTable, rows: readonly RecordRow[
 }
 
 /** Takes the sheets in that are not here: as drafts with their limits and points, and then as they were published. */
-async function takeSheets(db: Knex, rows: Record<RecordTable, RecordRow[]>, shop: string): Promise<void> {
+async function takeSheets(db: Knex, rows: RecordFile['tables'], shop: string): Promise<void> {
   for (const sheet of await strangers(db, 'sheets', rows.sheets)) {
     const { maker, name } = sheet as { maker: string; name: string };
     const taken = await db('sheets').where({ maker, name }).first('id');
@@ -276,8 +235,23 @@ async function insert(
   if (rows.length === 0) return;
   const columns = [...new Set([...Object.keys(rows[0]!), ...Object.keys(also)])];
   const named = columns.map((column) => `"${column}"`).join(', ');
-  await db.raw(
-    `insert into ${table} (${named}) select ${named} from jsonb_populate_recordset(null::${table}, ?::jsonb)`,
-    [JSON.stringify(rows.map((row) => ({ ...row, ...also })))],
-  );
+  try {
+    await db.raw(
+      `insert into ${table} (${named}) select ${named} from jsonb_populate_recordset(null::${table}, ?::jsonb)`,
+      [JSON.stringify(rows.map((row) => ({ ...row, ...also })))],
+    );
+  } catch (error) {
+    throw refusalOf(error as { code?: string; constraint?: string; column?: string }, table);
+  }
+}
+
+/** What no column takes is what the file says, and not what broke here: which table of it, and by which of its rules. */
+function refusalOf(
+  error: { readonly code?: string; readonly constraint?: string; readonly column?: string },
+  table: RecordTable,
+): unknown {
+  // a name that is taken here is this shop's own, and says so; classes 22 and 23: figures, texts and rows that do not fit
+  if (databaseRefusalCode(error) === 'name_taken' || !/^2[23]/.test(error.code ?? '')) return error;
+  const rule = error.constraint ?? error.column;
+  return bad(`tables.${table}: a row does not fit${rule === undefined ? '' : ` (${rule})`}.`);
 }

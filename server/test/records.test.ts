@@ -9,10 +9,11 @@ import type { Knex } from 'knex';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { connect, migrate } from '../database.ts';
+import { passphraseMatches } from '../people/passphrase.ts';
 import { addPerson, ensureShop } from '../people/store.ts';
 import { peopleColumns, readRecord, TABLES, zipRecord } from '../records/read.ts';
-import { takeRecord, unpackRecord } from '../records/take.ts';
-import { aPicture } from './pictures.ts';
+import { lookAtPictures, takeRecord, unpackRecord } from '../records/take.ts';
+import { aPicture, pictureFile } from './pictures.ts';
 import { BENCH, emptyDatabase, LEAD, TestShop, VIEWER } from './shop.ts';
 
 let shop: TestShop;
@@ -36,7 +37,7 @@ afterAll(async () => {
 
 /** A record with people by their names, and without when it was written: what two shops can be held against each other by. */
 const plain = ({ tables, people }: RecordFile) => {
-  const names = new Map(people.map(({ id, name }) => [id, name]));
+  const names = new Map(people.map(({ id, name }) => [id, name.split(', of ')[0]!]));
   return Object.fromEntries(
     TABLES.map((table) => [
       table,
@@ -116,11 +117,14 @@ describe('an engine’s record', () => {
           expect(Buffer.from(files[path]!).equals(Buffer.from(bytes)), path).toBe(true);
     }
     const people = await other('people').select('name', 'active', 'role');
-    expect(people.filter(({ name }) => name === BENCH)).toEqual([
-      { name: BENCH, active: true, role: 'bench' },
-    ]);
-    // who is not of that shop cannot sign in there
-    expect(people.find(({ name }) => name === LEAD)).toMatchObject({ active: false, role: 'viewer' });
+    // nobody is taken for one of ours by a name, and who is of another shop can do nothing here
+    expect(people.find(({ name }) => name === BENCH)).toEqual({ name: BENCH, active: true, role: 'bench' });
+    for (const name of [BENCH, LEAD])
+      expect(people.filter((each) => each.name === `${name}, of Overmere Valley Engine Works`)).toMatchObject(
+        [{ active: false, role: 'viewer' }],
+      );
+    const [stranger] = await other('people').where({ active: false }).select('passphrase_hash as hash');
+    expect(await passphraseMatches(stranger.hash, 'none')).toBe(false);
     expect(await other('instruments').where({ active: true })).toEqual([]);
   });
 
@@ -188,6 +192,42 @@ describe('a file that is no such record', () => {
         /of one engine, and not of 2/,
       ],
       [await changed(({ tables }) => void (tables.photographs = [{}])), /tables\.photographs\.0/],
+      // every JSON column is held to what is written here, and so is every text and every date
+      ...(await Promise.all(
+        (
+          [
+            [
+              ({ tables }) => Object.assign(tables.instruments![0]!, { thicknesses: ['thin'] }),
+              /instruments\.0\.thicknesses/,
+            ],
+            [
+              ({ tables }) => Object.assign(tables.instruments![0]!, { measured: [[5]] }),
+              /instruments\.0\.measured/,
+            ],
+            [
+              ({ tables }) => Object.assign(tables.builds![0]!, { allow_over: [{ over: 9 }] }),
+              /builds\.0\.allow_over/,
+            ],
+            [({ tables }) => Object.assign(tables.rounds![0]!, { turn_done: [720] }), /rounds\.0\.turn_done/],
+            [
+              ({ tables }) => Object.assign(tables.rechecks![0]!, { forecast: { points: 3 } }),
+              /rechecks\.0\.forecast/,
+            ],
+            [
+              ({ tables }) => Object.assign(tables.sign_offs![0]!, { accepted: [7] }),
+              /sign_offs\.0\.accepted/,
+            ],
+            [
+              ({ tables }) => Object.assign(tables.readings![0]!, { as_typed: 'a\u0007b' }),
+              /readings\.0\.as_typed/,
+            ],
+            [
+              ({ tables }) => Object.assign(tables.builds![0]!, { opened_at: '0031-02-30T00:00:00Z' }),
+              /builds\.0\.opened_at/,
+            ],
+          ] as [Parameters<typeof changed>[0], RegExp][]
+        ).map(async ([change, said]): Promise<[Uint8Array, RegExp]> => [await changed(change), said]),
+      )),
     ];
     for (const [zip, said] of cases) {
       const refused = await send(zip);
@@ -197,6 +237,31 @@ describe('a file that is no such record', () => {
       expect(refused.body.detail).toContain('Nothing was taken in.');
     }
     expect(await rows()).toBe(before);
+    // what only the database knows is a row that does not fit, and nothing that broke here
+    const nowhere = await changed(({ tables }) => Object.assign(tables.builds![0]!, { stage: 'nowhere' }));
+    await expect(into(nowhere)).rejects.toMatchObject({
+      code: 'bad_record',
+      message: expect.stringMatching(/tables\.builds: a row does not fit \(builds_stage_check\)/),
+    });
+  });
+
+  it('is refused for a picture that is none as it is kept', async () => {
+    const build = await shop.buildOf('Frost fan 7, Chapel Slope');
+    await shop.call(BENCH, 'POST', `builds/${build.id}/photographs`, {
+      ...{ stage: build.stage, about: 'the seats', note: '', file: await aPicture() },
+    });
+    const zip = await zipRecord(shop.db, build.engine.id);
+    await lookAtPictures(unpackRecord(zip));
+    const files = unzipSync(zip);
+    const path = Object.keys(files).find((name) => name.startsWith('photographs/'))!;
+    const whole = files[path]!;
+    const placed = await pictureFile({ format: 'jpeg', orientation: 6 });
+    const others = [whole.subarray(0, whole.length / 2), strToU8('<svg/>'), await pictureFile(), placed];
+    for (const [index, bytes] of others.entries())
+      await expect(
+        lookAtPictures(unpackRecord(zipSync({ ...files, [path]: bytes }))),
+        `picture ${index}`,
+      ).rejects.toMatchObject({ code: 'bad_record' });
   });
 
   it('of an engine that is here is not written again; who may not sign off may not take one in', async () => {
