@@ -20,6 +20,9 @@ import { TABLES } from './read.ts';
 
 /** The most a file may come to when it is unpacked. */
 const MOST_UNPACKED = 300 * 1024 * 1024;
+/** The most its rows may come to, as text and in number: far more than any engine's life, and little enough to be looked through. */
+const MOST_JSON_MB = 64;
+const MOST_ROWS = 200_000;
 const PHOTOGRAPH = /^photographs\/([0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12})$/;
 
 const bad = (detail: string) => new Refusal('bad_record', { detail: `${detail} Nothing was taken in.` });
@@ -42,6 +45,8 @@ export function unpackRecord(zip: Uint8Array): Unpacked {
       filter: ({ name, originalSize }) => {
         if (name !== 'record.json' && !PHOTOGRAPH.test(name))
           throw bad(`The file holds “${name.slice(0, 80)}”, which is no part of a record.`);
+        if (name === 'record.json' && originalSize > MOST_JSON_MB * 1024 * 1024)
+          throw bad(`Its record.json is over ${MOST_JSON_MB} MB.`);
         size += originalSize;
         if (size > MOST_UNPACKED) throw bad('Unpacked it is larger than any record.');
         return true;
@@ -59,6 +64,8 @@ export function unpackRecord(zip: Uint8Array): Unpacked {
   } catch {
     throw bad('Its record.json is cut off, or no JSON.');
   }
+  const rows = rowsIn(parsed);
+  if (rows > MOST_ROWS) throw bad(`It has ${rows} rows, and no record has over ${MOST_ROWS}.`);
   const read = recordFile.safeParse(parsed);
   if (!read.success) {
     const [issue] = read.error.issues;
@@ -74,6 +81,16 @@ export function unpackRecord(zip: Uint8Array): Unpacked {
   for (const { id } of record.tables.photographs)
     if (!pictures.has(id as string)) throw bad(`The picture of photograph ${id as string} is missing.`);
   return { record, pictures };
+}
+
+/** How many rows a file has in all its tables, before anything else is known of it. */
+function rowsIn(file: unknown): number {
+  const { tables } = (file ?? {}) as { tables?: unknown };
+  if (typeof tables !== 'object' || tables === null) return 0;
+  return Object.values(tables).reduce<number>(
+    (sum, table) => sum + (Array.isArray(table) ? table.length : 0),
+    0,
+  );
 }
 
 const revisionParts = sheetFields.pick({

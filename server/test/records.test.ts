@@ -192,6 +192,17 @@ describe('a file that is no such record', () => {
         /of one engine, and not of 2/,
       ],
       [await changed(({ tables }) => void (tables.photographs = [{}])), /tables\.photographs\.0/],
+      [
+        await changed(({ tables }) => {
+          for (const table of ['usages', 'readings'])
+            tables[table] = Array.from({ length: 100_001 }, () => ({}));
+        }),
+        /It has 200\d{3} rows, and no record has over 200000/,
+      ],
+      [
+        zipSync({ 'record.json': new Uint8Array(65 * 1024 * 1024) }, { level: 1 }),
+        /record\.json is over 64 MB/,
+      ],
       // every JSON column is held to what is written here, and so is every text and every date
       ...(await Promise.all(
         (
