@@ -159,7 +159,8 @@ export type RecordTable = keyof typeof RECORD_TABLES;
 /** What files written before it was kept do not have at all. */
 const LATER: ReadonlySet<string> = new Set<RecordTable>(['engine_plans', 'recheck_changes', 'point_checks']);
 
-const MOST_ROWS = 200_000;
+/** The most rows a record has in all: far more than any engine's life. */
+export const MOST_ROWS = 200_000;
 const json: z.ZodType = z.union([z.array(z.unknown()), z.record(z.string(), z.unknown())]);
 const KINDS = {
   id,

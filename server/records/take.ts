@@ -1,5 +1,6 @@
 import { RECORD_LINES } from '@zero-lash/contract/recordColumns';
 import {
+  MOST_ROWS,
   recordFile,
   RECORD_TABLES,
   type RecordFile,
@@ -20,9 +21,8 @@ import { TABLES } from './read.ts';
 
 /** The most a file may come to when it is unpacked. */
 const MOST_UNPACKED = 300 * 1024 * 1024;
-/** The most its rows may come to, as text and in number: far more than any engine's life, and little enough to be looked through. */
+/** The most its rows may come to as text: little enough to be looked through. */
 const MOST_JSON_MB = 64;
-const MOST_ROWS = 200_000;
 const PHOTOGRAPH = /^photographs\/([0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12})$/;
 
 const bad = (detail: string) => new Refusal('bad_record', { detail: `${detail} Nothing was taken in.` });

@@ -15,6 +15,8 @@ export function OutboxStrip() {
   const me = useSession()?.person.id;
   const others = [...new Set(waiting.filter(({ personId }) => personId !== me).map(({ by }) => by))];
   const quiet = reached && items.length === 0;
+  // opened for what it said: what comes later does not lie over the page by itself
+  if (quiet && full) setFull(false);
   const Sign = quiet ? Check : reached ? Send : CloudOff;
   return (
     <div className="outbox" data-quiet={quiet || undefined}>
@@ -27,7 +29,7 @@ export function OutboxStrip() {
           onClick={() => setFull(!full)}
         />
       )}
-      <div className={full && !quiet ? 'outbox-said outbox-full' : 'outbox-said'}>
+      <div className={full ? 'outbox-said outbox-full' : 'outbox-said'}>
         <Sign size={16} aria-hidden />
         <div role="status">
           {refused.length > 0 && `Refused, ${refused.length}: ${whereItSays(refused)} why. `}

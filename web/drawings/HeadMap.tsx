@@ -318,7 +318,8 @@ const Point = memo(
       ? gap.lo === null
         ? `< ${gap.hi}`
         : gap[gap.governs]
-      : shown?.piece && (size < 56 ? shown.piece : `${shown.piece} in`);
+      : // the word first: after the figure it reads as inches
+        shown?.piece && (size < 56 ? shown.piece : `in ${shown.piece}`);
     const range = gap && gap.lo !== null && size >= ROOMY ? `${gap.lo}–${gap.hi}` : undefined;
     const large = Math.min(24, size / 2.9);
     const lines = 14 + (figure ? large : 0) + (range ? 15 : 0);

@@ -75,7 +75,7 @@ export function FitForm(props: MeansProps & { readonly installed: number | null 
   // what is stamped is gone by where nobody measured it
   const byMark = fitted.trim() === '' && marked !== null ? mmFromTenths(marked) : null;
   const chosen = fitted.trim() === '' ? (byMark ?? (choice ? mmFromTenths(choice.size) : null)) : typed;
-  const { data: drawer = null } = useDrawerQuery();
+  const { data: drawer = null } = useDrawerQuery(undefined, { refetchOnMountOrArgChange: true });
   const { build } = props;
   // what was worn is out once something was fitted since
   const worn = useMemo(
