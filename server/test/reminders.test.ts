@@ -31,6 +31,9 @@ const NIGHT = new Date(NOON.getTime() + 10 * 3_600_000);
 const letters = async () => (await readdir(folder)).filter((name) => name.endsWith('.eml'));
 const waiting = async () => (await shop.db('reminders').whereNull('sent_at')).length;
 
+/** One that is of a recheck to come: a letter of one that did not hold is of one that is done. */
+const planned = () => shop.db('reminders').whereNot({ stage: 'not-held' }).first('recheck_id');
+
 /** Carries nothing, and counts how often each letter was handed to it. */
 function counting(fails: (letter: Letter) => boolean = () => false) {
   const handed = new Map<string, number>();
@@ -69,7 +72,7 @@ describe('reminders', () => {
       expect(body.includes('That is past.')).toBe(stage === 'overdue');
     }
     // moved to another day it is told of anew
-    const { recheck_id: id } = await shop.db('reminders').first('recheck_id');
+    const { recheck_id: id } = await planned();
     await shop.db('rechecks').where({ id }).update({ due_date: '2020-01-01' });
     expect(await makeReminders(shop.db, NOON)).toBeGreaterThan(0);
   });
@@ -88,11 +91,13 @@ describe('reminders', () => {
     await makeReminders(shop.db, NOON);
     const sent = await sendReminders(shop.db, mailboxIn(folder), NOON);
     expect((await letters()).length).toBe(sent);
-    const [first] = await letters();
-    const text = await readFile(join(folder, first!), 'utf8');
-    expect(text).toMatch(/^From: /m);
-    expect(text).toMatch(/^Subject: Clearances /m);
-    expect(text).toContain(`Message-ID: <${first!.replace('.eml', '')}@zero-lash.invalid>`);
+    // each of them, whichever comes first by name
+    for (const letter of await letters()) {
+      const text = await readFile(join(folder, letter), 'utf8');
+      expect(text).toMatch(/^From: /m);
+      expect(text).toMatch(/^Subject: (Clearances |Tight clearances: )/m);
+      expect(text).toContain(`Message-ID: <${letter.replace('.eml', '')}@zero-lash.invalid>`);
+    }
     expect(await waiting()).toBe(0);
   });
 
@@ -163,7 +168,7 @@ describe('reminders', () => {
 
   it('of a recheck that is held back wait, and go out once it is let go', async () => {
     await makeReminders(shop.db, NOON);
-    const { recheck_id: id } = await shop.db('reminders').first('recheck_id');
+    const { recheck_id: id } = await planned();
     const left = async () =>
       (await shop.db('reminders').where({ recheck_id: id }).whereNull('sent_at')).length;
     const all = await left();
