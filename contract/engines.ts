@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { judgedBy, verdict } from './measuring.ts';
 import { pastRecheck, plannedRecheck } from './rechecks.ts';
 import { recheckPlan } from './recheckPlan.ts';
+import { recordDifference } from './recordColumns.ts';
 import { stageKey } from './stages.ts';
 import {
   day,
@@ -143,6 +144,10 @@ export const engineView = engineRow.extend({
   rechecks: z.array(pastRecheck),
   usages: z.array(usageRow),
   limits: z.array(z.object({ point: z.string(), min: z.number(), max: z.number() })),
+  /** the records it came in by from other shops, the last first, with where they said something else than what followed */
+  takenIn: z.array(
+    z.object({ shop: z.string(), at: moment, by: z.string(), differences: z.array(recordDifference) }),
+  ),
 });
 export type EngineView = z.infer<typeof engineView>;
 

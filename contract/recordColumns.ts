@@ -10,6 +10,17 @@ import { crankAngle } from './turning.ts';
 import { moment, remark } from './values.ts';
 import { wearLine } from './wear.ts';
 
+/** Where a record says something else than what follows from its rows: where, what the file says, and what would follow. */
+export const recordDifference = z.object({
+  path: remark(120),
+  file: remark(200),
+  here: remark(200),
+});
+export type RecordDifference = z.infer<typeof recordDifference>;
+
+/** Differences that are kept of a record; of one with more it is said how many there are. */
+export const MOST_DIFFERENCES = 200;
+
 /** The thickness of a blade as it is kept, in tenths of a micrometre. */
 const bladeTenths = z.int().min(100).max(50_000);
 const blades = z.array(bladeTenths).max(80);
@@ -26,6 +37,7 @@ export const RECORD_JSON: Readonly<Record<string, Readonly<Record<string, z.ZodT
     measured: z.array(z.tuple([bladeTenths, bladeTenths])).max(80),
   },
   engine_plans: { plan: recheckPlan },
+  records_taken: { differences: z.array(recordDifference).max(MOST_DIFFERENCES + 1) },
   builds: { own_aims: ownAims.omit({ by: true }), allow_over: allowOver },
   rechecks: { forecast: recheckForecast, sample: points, points },
   rounds: { turn_done: z.array(crankAngle).max(80) },

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { RECORD_JSON } from './recordColumns.ts';
+import { RECORD_JSON, recordDifference } from './recordColumns.ts';
 import { day, id, line, moment, written } from './values.ts';
 
 /**
@@ -10,10 +10,15 @@ type Column = 'id' | 'text' | 'number' | 'truth' | 'moment' | 'day' | 'json' | `
 
 /** Every table of a record with its columns, in the order that they are read in. */
 export const RECORD_TABLES = {
+  owners: { id: 'id', name: 'text', email: 'text', tells: 'text', note: 'text' },
   instruments: {
     ...{ id: 'id', name: 'text', kind: 'text', unit: 'text', uncertainty: 'number', angled: 'truth' },
     ...{ thicknesses: 'json', missing: 'json', worn: 'json', measured: 'json' },
     ...{ torque_from: 'number?', torque_to: 'number?' },
+  },
+  instrument_checks: {
+    ...{ id: 'id', instrument_id: '>instruments', block: 'number', found: 'number', passed: 'truth' },
+    ...{ note: 'text', next_due: 'day', by: '>people', at: 'moment' },
   },
   sheets: { id: 'id', name: 'text', maker: 'text', created_at: 'moment' },
   sheet_revisions: {
@@ -42,6 +47,10 @@ export const RECORD_TABLES = {
     ...{ usage_unit: 'text', usage: 'number', usage_at: 'moment', version: 'number', created_at: 'moment' },
     ...{ ran_before: 'number', meter_from: 'number', put_away_at: 'moment?', put_away_by: '>people?' },
     ...{ put_away_why: 'text?', place: 'text~', heat_cycles: 'number~' },
+  },
+  records_taken: {
+    ...{ id: 'id', engine_id: '>engines', shop: 'text', written_at: 'moment', differences: 'json' },
+    ...{ by: '>people', at: 'moment' },
   },
   engine_plans: {
     ...{ id: 'id', engine_id: '>engines', plan: 'json?', why: 'text', by: '>people', at: 'moment' },
@@ -152,12 +161,23 @@ export const RECORD_TABLES = {
     ...{ height: 'number', dropped_at: 'moment?', dropped_by: '>people?', by: '>people', at: 'moment' },
     shows: 'text',
   },
+  know_how: {
+    ...{ id: 'id', sheet_id: '>sheets', build_id: '>builds', stage: 'text', text: 'text', dropped: 'truth' },
+    ...{ by: '>people', at: 'moment' },
+  },
+  piece_moves: {
+    ...{ id: 'id', system: 'text', thickness: 'number', count: 'number', why: 'text', build_id: '>builds' },
+    ...{ point: 'text?', note: 'text', by: '>people', at: 'moment', of_shop: 'text?' },
+  },
 } as const satisfies Readonly<
   Record<string, Readonly<Record<string, Column | `${Column}?` | `${Column}~` | `${Column}?~`>>>
 >;
 export type RecordTable = keyof typeof RECORD_TABLES;
 /** What files written before it was kept do not have at all. */
-const LATER: ReadonlySet<string> = new Set<RecordTable>(['engine_plans', 'recheck_changes', 'point_checks']);
+const LATER: ReadonlySet<string> = new Set<RecordTable>([
+  ...(['engine_plans', 'recheck_changes', 'point_checks', 'owners', 'instrument_checks'] as const),
+  ...(['records_taken', 'know_how', 'piece_moves'] as const),
+]);
 
 /** The most rows a record has in all: far more than any engine's life. */
 export const MOST_ROWS = 200_000;
@@ -216,12 +236,26 @@ export type RecordRow = Readonly<Record<string, unknown>>;
 /** The ZIP of a record, as base64. */
 export const newRecord = z.object({ file: z.string().min(1) });
 
+/** How something of another shop comes in: it is known here, it comes under its own name, or under another as its own is taken. */
+const comesIn = z.object({ name: z.string(), as: z.string(), known: z.boolean() });
+export type ComesIn = z.infer<typeof comesIn>;
+
+/** What taking a record in does, or did. */
 export const recordTaken = z.object({
   engineId: id,
   name: z.string(),
+  /** whose it was, and when it was written */
+  shop: z.string(),
+  writtenAt: moment,
   builds: z.int(),
   readings: z.int(),
   /** it was here already, and nothing was written */
   already: z.boolean(),
+  /** who did anything in it and is nobody of this shop */
+  strangers: z.array(z.string()),
+  owners: z.array(comesIn),
+  instruments: z.array(comesIn),
+  sheets: z.array(comesIn),
+  differences: z.array(recordDifference),
 });
 export type RecordTaken = z.infer<typeof recordTaken>;

@@ -228,13 +228,16 @@ function namesItsPoints(
 export const sheetBody = sheetFields.superRefine(namesItsPoints);
 export type SheetBody = z.infer<typeof sheetBody>;
 
+/** A draft may be changed; what is published is fixed; what came with an engine of another shop is fixed, and was not checked here. */
+const sheetStatus = z.enum(['draft', 'published', 'foreign']);
+
 export const sheetRevision = sheetFields.extend({
   id,
   sheetId: id,
   name: line(80),
   maker: line(60),
   number: z.int().min(1),
-  status: z.enum(['draft', 'published']),
+  status: sheetStatus,
   enteredBy: z.string(),
   checkedBy: z.string().nullable(),
   publishedAt: moment.nullable(),
@@ -275,7 +278,7 @@ export const sheetSummary = z.object({
   name: z.string(),
   maker: z.string(),
   number: z.int(),
-  status: z.enum(['draft', 'published']),
+  status: sheetStatus,
   /** a newer revision is being written */
   drafting: z.boolean(),
   layout: z.string(),

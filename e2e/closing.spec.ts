@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test';
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { readFile } from 'node:fs/promises';
 import { allSent, changeHands, onHead, openEngine, signIn, tickEverything, withHeadOpen } from './bench.ts';
 
@@ -76,6 +77,28 @@ test('an engine’s record is written out, is known again where it is here, and 
   await expect(page.getByText(/Frost fan 5, Mill Field is here already: nothing was written/)).toBeVisible();
   await take('cut.zip', file.subarray(0, file.length / 2));
   await expect(page.getByText(/The file is cut off, or is no ZIP. Nothing was taken in./)).toBeVisible();
+
+  // one of another shop: what it brings is said first, and what the file says otherwise than its figures is named
+  const files = unzipSync(new Uint8Array(await readFile('server/test/fixtures/record1-headSaw.zip')));
+  const text = strFromU8(files['record.json']!)
+    .replace('Overmere Valley Engine Works', 'Head works of Lower Overmere')
+    .replaceAll('Head saw, Pellow Mill', 'Head saw of another mill')
+    .replace(/("readings": \[[^\]]*?"verdict": )"tight"/, '$1"in-spec"');
+  await take('other.zip', Buffer.from(zipSync({ ...files, 'record.json': strToU8(text) })));
+  const said = page.getByRole('status').filter({ hasText: 'Head saw of another mill' });
+  await expect(said.getByText(/opens no build here until it is drafted and checked here/)).toBeVisible();
+  await expect(
+    said.getByText(/comes as an instrument that is not at hand here|is taken to be the/),
+  ).toBeVisible();
+  await said.getByText(/In one place the file says something else/).click();
+  await expect(said.getByText(/the file says in-spec; here: tight/)).toBeVisible();
+  await said.getByRole('button', { name: 'Take it in' }).click();
+  await page.getByRole('link', { name: 'Head saw of another mill' }).first().click();
+  await expect(
+    page.getByText(/Its record came from Head works of Lower Overmere, taken in by Ilse Marrand/),
+  ).toBeVisible();
+  await page.getByRole('navigation', { name: 'Pages' }).getByRole('link', { name: 'Engines' }).click();
+  await page.getByRole('button', { name: 'In and out' }).click();
 
   const list =
     'name;sheet;owner;hours\nFan of a list;Q4 Orchard;Sellend Orchards;12,5\nFan without a sheet;Q99;;1';

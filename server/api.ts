@@ -13,6 +13,7 @@ import { headWorkRoutes } from './headwork/routes.ts';
 import { knowHowRoutes } from './knowHow/routes.ts';
 import { describe } from './openapi.ts';
 import { Papers } from './papers/papers.ts';
+import { RecordReader } from './records/reader.ts';
 import { partsRoutes } from './parts/routes.ts';
 import { photographRoutes } from './photographs/routes.ts';
 import { wearRoutes } from './wear/routes.ts';
@@ -89,7 +90,11 @@ export async function api(app: FastifyInstance, { awakening, bus, listener, mail
   );
   await app.register(compress, { encodings: ['gzip'], threshold: WORTH_COMPRESSING_BYTES });
   app.decorate('papers', new Papers());
-  app.addHook('onClose', () => app.papers.close());
+  app.decorate('records', new RecordReader());
+  app.addHook('onClose', async () => {
+    await app.papers.close();
+    await app.records.close();
+  });
   await app.register(todayRoutes);
   for (const routes of ROOMS) await app.register(routes);
   await app.register(peopleRoutes);

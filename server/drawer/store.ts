@@ -51,6 +51,7 @@ export async function wantedSystems(db: Knex): Promise<ReadonlyMap<string, Wante
 export async function readDrawer(db: Knex): Promise<Drawer> {
   const wanted = await wantedSystems(db);
   const stock = (await db('piece_moves')
+    .whereNull('of_shop')
     .groupBy('system', 'thickness')
     .orderBy(['system', 'thickness'])
     .select('system', 'thickness', { count: db.raw('sum(count)::int') })) as {
@@ -90,6 +91,7 @@ export async function readMoves(db: Knex, system: string): Promise<DrawerMove[]>
     .leftJoin('builds as b', 'b.id', 'm.build_id')
     .leftJoin('engines as e', 'e.id', 'b.engine_id')
     .where('m.system', system)
+    .whereNull('m.of_shop')
     .orderBy([
       { column: 'm.at', order: 'desc' },
       { column: 'm.id', order: 'desc' },
@@ -114,7 +116,7 @@ export async function hold(db: Knex, system: string): Promise<void> {
 
 async function stockOf(db: Knex, system: string): Promise<ReadonlyMap<number, number>> {
   const rows = (await db('piece_moves')
-    .where({ system })
+    .where({ system, of_shop: null })
     .groupBy('thickness')
     .select('thickness', { count: db.raw('sum(count)::int') })) as { thickness: number; count: number }[];
   return new Map(rows.map(({ thickness, count }) => [thickness, count]));
@@ -282,7 +284,7 @@ export async function moveBack(
   note: string,
 ): Promise<void> {
   const moves = (await db('piece_moves')
-    .where(place)
+    .where({ ...place, of_shop: null })
     .whereIn('why', ['fitted', 'taken-out'])
     .select('system', 'thickness', 'count')) as Pick<Move, 'system' | 'thickness' | 'count'>[];
   for (const system of new Set(moves.map((each) => each.system))) await hold(db, system);

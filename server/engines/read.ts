@@ -208,6 +208,11 @@ export async function viewEngine(db: Knex, id: string): Promise<EngineView> {
           max: limitOf.get(role)!.max,
         }))
       : [],
+    takenIn: await db('records_taken as t')
+      .join('people as p', 'p.id', 't.by')
+      .where('t.engine_id', id)
+      .orderBy('t.at', 'desc')
+      .select('t.shop', 't.at', 't.differences', 'p.name as by'),
   };
 }
 

@@ -22,6 +22,7 @@ import * as judgedBy from './020-judged-by.ts';
 import * as shopAddress from './021-shop-address.ts';
 import * as notHeldLetters from './022-not-held-letters.ts';
 import * as takenBack from './023-taken-back.ts';
+import * as fromElsewhere from './024-from-elsewhere.ts';
 
 const MIGRATIONS = {
   '001-people': people,
@@ -47,6 +48,7 @@ const MIGRATIONS = {
   '021-shop-address': shopAddress,
   '022-not-held-letters': notHeldLetters,
   '023-taken-back': takenBack,
+  '024-from-elsewhere': fromElsewhere,
 } as const;
 
 type Name = keyof typeof MIGRATIONS;

@@ -1,5 +1,4 @@
-import { Piscina } from 'piscina';
-import { Refusal } from '../plugins/errors.ts';
+import { OnThread } from '../onThread.ts';
 import type { Paper } from './thread.ts';
 
 declare module 'fastify' {
@@ -9,22 +8,18 @@ declare module 'fastify' {
   }
 }
 
-const WAITING_AT_ONCE = 20;
-const GOES_IDLE_MS = 30_000;
-/** How long one paper may take, waiting for its turn included. */
-const WITHIN_MS = 15_000;
+interface Job {
+  readonly name: keyof Paper;
+  readonly from: Paper[keyof Paper];
+}
 
 /**
  * Draws papers on a thread of their own: however long one takes, no other request waits for it.
  */
 export class Papers {
-  readonly #pool = new Piscina({
-    filename: new URL('./thread.ts', import.meta.url).href,
-    execArgv: ['--import', 'tsx'],
-    minThreads: 0,
-    maxThreads: 1,
-    maxQueue: WAITING_AT_ONCE,
-    idleTimeout: GOES_IDLE_MS,
+  readonly #thread = new OnThread<Job, Uint8Array>({
+    file: new URL('./thread.ts', import.meta.url),
+    withinMs: 15_000,
   });
 
   /**
@@ -32,20 +27,10 @@ export class Papers {
    * @throws Refusal `too_long` where it does not come in time, `busy` where too many wait already
    */
   async draw<Name extends keyof Paper>(name: Name, from: Paper[Name]): Promise<Buffer> {
-    if (this.#pool.queueSize >= WAITING_AT_ONCE) throw new Refusal('busy');
-    try {
-      const drawn = (await this.#pool.run(
-        { name, from },
-        { signal: AbortSignal.timeout(WITHIN_MS) },
-      )) as Uint8Array;
-      return Buffer.from(drawn);
-    } catch (error) {
-      if ((error as Error).name === 'AbortError') throw new Refusal('too_long');
-      throw error;
-    }
+    return Buffer.from(await this.#thread.run({ name, from }));
   }
 
   close(): Promise<void> {
-    return this.#pool.destroy();
+    return this.#thread.close();
   }
 }

@@ -9,7 +9,7 @@ import type {
 import type { Knex } from 'knex';
 import { announce } from '../live/bus.ts';
 import { Refusal } from '../plugins/errors.ts';
-import { hashPassphrase, NO_PASSPHRASE } from './passphrase.ts';
+import { hashPassphrase } from './passphrase.ts';
 
 const COLUMNS = ['id', 'name', 'role', 'active', 'email', 'version'] as const;
 const CHANGES_SHOWN = 40;
@@ -57,38 +57,6 @@ export async function addPerson(db: Knex, person: NewPerson, by: string | null =
   await record(db, null, row as Person, { by, passphraseSet: true });
   return row as Person;
 }
-
-/** A name is not longer. */
-const MOST_NAME = 60;
-
-/**
- * Knows somebody of another shop, who did something on an engine that came from there, under the id they have there: by name and
- * shop, signed out for good, and never taken for one of ours of the same name.
- *
- * @returns the id; nothing is changed where they are known already
- */
-export async function knowStranger(
-  db: Knex,
-  { id, name }: Pick<Person, 'id' | 'name'>,
-  shop: string,
-  by: string,
-): Promise<string> {
-  if (await db('people').where({ id }).first('id')) return id;
-  // who was a stranger there already keeps the shop they are of
-  const full = (name.includes(OF_SHOP) ? name : `${name}${OF_SHOP}${shop}`).slice(0, MOST_NAME);
-  const taken = await db('people').whereRaw('lower(name) = lower(?)', [full]).first('id');
-  const [row] = await db('people')
-    .insert({
-      // two of one name and shop are told apart by what is theirs alone
-      ...{ id, name: taken ? `${full.slice(0, MOST_NAME - 9)} ${id.slice(0, 8)}` : full },
-      ...{ role: 'viewer', active: false, passphrase_hash: NO_PASSPHRASE },
-    })
-    .returning([...COLUMNS]);
-  await record(db, null, row as Person, { by, passphraseSet: false });
-  return id;
-}
-
-const OF_SHOP = ', of ';
 
 /**
  * Changes a person, on the record. A shop never stays without a lead: two who make each other something else do so one

@@ -10,7 +10,10 @@ import { Refusal } from '../plugins/errors.ts';
 
 /** The rows of each table that belong to an engine: `e` is its id. */
 const WHOSE: Readonly<Record<RecordTable, string>> = {
+  owners: 'id in (select owner_id from engines where id = :e)',
   instruments: `id in (select g.instrument_id from readings g join rounds r on r.id = g.round_id
+    join builds b on b.id = r.build_id where b.engine_id = :e)`,
+  instrument_checks: `instrument_id in (select g.instrument_id from readings g join rounds r on r.id = g.round_id
     join builds b on b.id = r.build_id where b.engine_id = :e)`,
   sheets: `id in (select sheet_id from engines where id = :e
     union select v.sheet_id from builds b join sheet_revisions v on v.id = b.revision_id where b.engine_id = :e)`,
@@ -18,6 +21,7 @@ const WHOSE: Readonly<Record<RecordTable, string>> = {
   sheet_limits: 'revision_id in (select revision_id from builds where engine_id = :e)',
   lash_points: 'revision_id in (select revision_id from builds where engine_id = :e)',
   engines: 'id = :e',
+  records_taken: 'engine_id = :e',
   engine_plans: 'engine_id = :e',
   usages: 'engine_id = :e',
   builds: 'engine_id = :e',
@@ -34,6 +38,8 @@ const WHOSE: Readonly<Record<RecordTable, string>> = {
   sign_offs: 'build_id in (select id from builds where engine_id = :e)',
   build_entries: 'build_id in (select id from builds where engine_id = :e)',
   photographs: 'build_id in (select id from builds where engine_id = :e)',
+  know_how: 'build_id in (select id from builds where engine_id = :e)',
+  piece_moves: 'build_id in (select id from builds where engine_id = :e)',
 };
 
 /** Names of the tables of a record, in the order in which each has what it refers to before it. */

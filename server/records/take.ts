@@ -1,210 +1,106 @@
-import { RECORD_LINES } from '@zero-lash/contract/recordColumns';
-import {
-  MOST_ROWS,
-  recordFile,
-  RECORD_TABLES,
-  type RecordFile,
-  type RecordRow,
-  type RecordTable,
-  type RecordTaken,
-} from '@zero-lash/contract/records';
-import { sheetFields } from '@zero-lash/contract/sheets';
-import { intervalOf, type Reading } from '@zero-lash/core/measuring';
-import { strFromU8, unzipSync } from 'fflate';
+import type { ComesIn, RecordRow, RecordTable, RecordTaken } from '@zero-lash/contract/records';
 import type { Knex } from 'knex';
-import { z } from 'zod';
-import { knowStranger } from '../people/store.ts';
-import { isKept } from '../photographs/picture.ts';
+import { knowStrangers } from '../people/strangers.ts';
 import { databaseRefusalCode } from '../plugins/databaseErrors.ts';
-import { Refusal } from '../plugins/errors.ts';
-import { TABLES } from './read.ts';
+import { readBack } from './readBack.ts';
+import { asText, badRecord, pictureIn, type LookedThrough, type ManyTable, type RowsText } from './unpack.ts';
 
-/** The most a file may come to when it is unpacked. */
-const MOST_UNPACKED = 300 * 1024 * 1024;
-/** The most its rows may come to as text: little enough to be looked through. */
-const MOST_JSON_MB = 64;
-const PHOTOGRAPH = /^photographs\/([0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12})$/;
-
-const bad = (detail: string) => new Refusal('bad_record', { detail: `${detail} Nothing was taken in.` });
-
-interface Unpacked {
-  readonly record: RecordFile;
-  readonly pictures: ReadonlyMap<string, Uint8Array>;
-}
-
-/**
- * Unpacks a record and looks at every row of it before anything is written.
- *
- * @throws Refusal `bad_record` that says where: cut off, of a newer format, changed by hand, or with a path that leads elsewhere
- */
-export function unpackRecord(zip: Uint8Array): Unpacked {
-  let size = 0;
-  let files: Record<string, Uint8Array>;
-  try {
-    files = unzipSync(zip, {
-      filter: ({ name, originalSize }) => {
-        if (name !== 'record.json' && !PHOTOGRAPH.test(name))
-          throw bad(`The file holds “${name.slice(0, 80)}”, which is no part of a record.`);
-        if (name === 'record.json' && originalSize > MOST_JSON_MB * 1024 * 1024)
-          throw bad(`Its record.json is over ${MOST_JSON_MB} MB.`);
-        size += originalSize;
-        if (size > MOST_UNPACKED) throw bad('Unpacked it is larger than any record.');
-        return true;
-      },
-    });
-  } catch (error) {
-    if (error instanceof Refusal) throw error;
-    throw bad('The file is cut off, or is no ZIP.');
-  }
-  const text = files['record.json'];
-  if (!text) throw bad('There is no record.json in it.');
-  let parsed: unknown;
-  try {
-    parsed = JSON.parse(strFromU8(text));
-  } catch {
-    throw bad('Its record.json is cut off, or no JSON.');
-  }
-  const rows = rowsIn(parsed);
-  if (rows > MOST_ROWS) throw bad(`It has ${rows} rows, and no record has over ${MOST_ROWS}.`);
-  const read = recordFile.safeParse(parsed);
-  if (!read.success) {
-    const [issue] = read.error.issues;
-    throw bad(`${issue!.path.join('.') || 'The file'}: ${issue!.message}.`);
-  }
-  const record = read.data as RecordFile;
-  lookThrough(record);
-  const pictures = new Map<string, Uint8Array>();
-  for (const [name, bytes] of Object.entries(files)) {
-    const id = PHOTOGRAPH.exec(name)?.[1];
-    if (id) pictures.set(id, bytes);
-  }
-  for (const { id } of record.tables.photographs)
-    if (!pictures.has(id as string)) throw bad(`The picture of photograph ${id as string} is missing.`);
-  return { record, pictures };
-}
-
-/** How many rows a file has in all its tables, before anything else is known of it. */
-function rowsIn(file: unknown): number {
-  const { tables } = (file ?? {}) as { tables?: unknown };
-  if (typeof tables !== 'object' || tables === null) return 0;
-  return Object.values(tables).reduce<number>(
-    (sum, table) => sum + (Array.isArray(table) ? table.length : 0),
-    0,
-  );
-}
-
-const revisionParts = sheetFields.pick({
-  pattern: true,
-  wearLimits: true,
-  torques: true,
-  recheckPlan: true,
-  pieceCharts: true,
-  assembly: true,
-  runIn: true,
-});
-
-/** Looks through a record's rows: what each refers to is in the file, and what follows from something else does follow. */
-function lookThrough({ people, tables }: RecordFile): void {
-  const own = new Map<string, ReadonlySet<unknown>>(
-    TABLES.map((table) => [table, new Set(tables[table].map(({ id }) => id))]),
-  );
-  own.set('people', new Set(people.map(({ id }) => id)));
-  if (tables.engines.length !== 1)
-    throw bad(`tables.engines: a record is of one engine, and not of ${tables.engines.length}.`);
-  for (const table of TABLES) {
-    const refs = Object.entries(RECORD_TABLES[table]).flatMap(([column, kind]) => {
-      const to = /^>(\w+)/.exec(kind)?.[1];
-      return to === undefined ? [] : [{ column, to }];
-    });
-    if ('id' in RECORD_TABLES[table] && own.get(table)!.size !== tables[table].length)
-      throw bad(`tables.${table}: a row is in it twice.`);
-    tables[table].forEach((row, index) => {
-      for (const { column, to } of refs)
-        if (row[column] !== null && !own.get(to)!.has(row[column]))
-          throw bad(`tables.${table}.${index}.${column}: names no row of ${to} in the file.`);
-    });
-  }
-  const fits = (table: RecordTable, index: number, column: string, schema: z.ZodType, value: unknown) => {
-    const read = schema.safeParse(value);
-    if (!read.success)
-      throw bad(
-        `tables.${table}.${index}.${column}: ${[...read.error.issues[0]!.path, read.error.issues[0]!.message].join(' ')}.`,
-      );
-  };
-  tables.sheet_revisions.forEach((row, index) =>
-    fits('sheet_revisions', index, 'pattern', revisionParts, {
-      ...{ pattern: row.pattern, wearLimits: row.wear_limits, torques: row.torques },
-      ...{ pieceCharts: row.piece_charts, assembly: row.assembly, runIn: row.run_in },
-      recheckPlan: row.recheck_plan,
-    }),
-  );
-  tables.build_entries.forEach((row, index) =>
-    fits('build_entries', index, 'lines', RECORD_LINES[row.room as string] ?? z.never(), row.lines),
-  );
-  tables.readings.forEach((row, index) => {
-    const { lo, hi } = intervalOf(row.reading as Reading);
-    if (lo !== row.lo || hi !== row.hi)
-      throw bad(
-        `tables.readings.${index}: its figures do not follow from what was read; the file was changed by hand.`,
-      );
-  });
-}
-
-/**
- * Looks at every picture of a record as at one that is sent here, before anything is begun.
- *
- * @throws Refusal `bad_record` that says which is none that is kept
- */
-export async function lookAtPictures({ record, pictures }: Unpacked): Promise<void> {
-  for (const [index, { id, width, height }] of record.tables.photographs.entries())
-    if (!(await isKept(Buffer.from(pictures.get(id as string)!), { width, height })))
-      throw bad(
-        `tables.photographs.${index}: its picture is damaged, of another size than is said, or none as it is kept.`,
-      );
+/** A record that was looked through, with the file that its pictures are in. */
+export interface RecordToTake {
+  readonly record: LookedThrough;
+  readonly zip: Uint8Array;
 }
 
 /**
  * Takes an engine's record in, with everything that was ever done on it, in one transaction. People are known again by their
- * ids alone; who is not here comes as somebody of that shop, who can do nothing here. An engine that is here already is left as it is.
+ * ids alone; who is not here comes as somebody of that shop, who can do nothing here. Its sheets come as another shop's, and open
+ * no build. An engine that is here already is left as it is.
  *
- * @throws Refusal `name_taken` where another engine of the shop has its name
+ * @throws Refusal `name_taken` where another engine of the shop has its name, `bad_record` where a row does not fit
  */
-export async function takeRecord(db: Knex, { record, pictures }: Unpacked, by: string): Promise<RecordTaken> {
-  const { tables } = record;
-  const engine = tables.engines[0]!;
-  const counts = { builds: tables.builds.length, readings: tables.readings.length };
-  const answer = { engineId: engine.id as string, name: engine.name as string, ...counts };
-  if (await db('engines').where({ id: engine.id }).first('id')) return { ...answer, already: true };
-  for (const person of record.people) await knowStranger(db, person, record.shop, by);
-  await takeSheets(db, tables, record.shop);
-  await insert(db, 'instruments', await strangers(db, 'instruments', tables.instruments), {
-    // another shop's gauge is not at hand here
-    ...{ active: false, version: 1, address: null, check_due: null },
-  });
-  await insert(db, 'engines', tables.engines);
-  await insert(db, 'engine_plans', tables.engine_plans);
-  await insert(db, 'usages', tables.usages);
+export async function takeRecord(db: Knex, { record, zip }: RecordToTake, by: string): Promise<RecordTaken> {
+  const { file, rows, differences } = record;
+  const engine = rows.engines[0]!;
+  const answer = {
+    ...{
+      engineId: engine.id as string,
+      name: engine.name as string,
+      shop: file.shop,
+      writtenAt: file.writtenAt,
+    },
+    ...{ builds: rows.builds.length, readings: record.readings, differences: [...differences] },
+  };
+  if (await db('engines').where({ id: engine.id }).first('id'))
+    return { ...answer, already: true, strangers: [], owners: [], instruments: [], sheets: [] };
+  const strangers = await knowStrangers(db, file.people, file.shop, by);
+  const owners = await takeOwner(db, rows.owners);
+  const sheets = await takeSheets(db, rows, file.shop);
+  const { instruments, knownAs } = await takeInstruments(db, rows, file.shop);
+  await insert(db, 'engines', rows.engines);
+  const write = (table: ManyTable, also?: Also) => insertText(db, table, record.texts[table], also);
+  await write('records_taken');
+  await write('engine_plans');
+  await write('usages');
   await insert(
     db,
     'builds',
-    tables.builds.map((row) => ({ ...row, carried_round: null })),
+    rows.builds.map((row) => ({ ...row, carried_round: null })),
   );
-  for (const table of ['rechecks', 'recheck_changes', 'point_checks'] as const)
-    await insert(db, table, tables[table]);
-  await insert(db, 'rounds', tables.rounds);
-  for (const { id, carried_round: round } of tables.builds)
+  for (const table of ['rechecks', 'recheck_changes', 'point_checks', 'rounds'] as const) await write(table);
+  for (const { id, carried_round: round } of rows.builds)
     if (round !== null) await db('builds').where({ id }).update({ carried_round: round });
-  for (const table of ['stage_moves', 'stage_ticks', 'stage_notes', 'round_conditions', 'readings'] as const)
-    await insert(db, table, tables[table]);
-  for (const table of ['settings', 'sign_offs', 'build_entries'] as const)
-    await insert(db, table, tables[table]);
-  for (const row of tables.photographs)
-    await db('photographs').insert({ ...row, picture: Buffer.from(pictures.get(row.id as string)!) });
-  return { ...answer, already: false };
+  for (const table of ['stage_moves', 'stage_ticks', 'stage_notes', 'round_conditions'] as const)
+    await write(table);
+  await write('readings', {
+    column: 'instrument_id',
+    is: 'coalesce((?::jsonb ->> instrument_id::text)::uuid, instrument_id)',
+    from: JSON.stringify(knownAs),
+  });
+  for (const table of ['settings', 'sign_offs', 'build_entries', 'know_how'] as const) await write(table);
+  // they came out of another shop's drawer, and count in none here
+  await write('piece_moves', { column: 'of_shop', is: 'coalesce(of_shop, ?::text)', from: file.shop });
+  for (const row of rows.photographs)
+    await db('photographs').insert({ ...row, picture: pictureIn(zip, row.id as string) });
+  await db('records_taken').insert({
+    ...{ engine_id: engine.id, shop: file.shop, written_at: file.writtenAt, by },
+    differences: JSON.stringify(differences),
+  });
+  await readBack(db, {
+    engine: answer.engineId,
+    instruments: rows.instruments.map(({ id }) => knownAs[id as string] ?? (id as string)),
+    sheets: rows.sheets.map(({ id }) => id as string),
+    builds: rows.builds.map(({ id }) => id as string),
+  });
+  return { ...answer, already: false, strangers, owners, instruments, sheets };
+}
+
+/** Ends a transaction that was only to show what it would do. */
+class OnlyTried extends Error {
+  readonly taken: RecordTaken;
+  constructor(taken: RecordTaken) {
+    super('nothing was to be written');
+    this.taken = taken;
+  }
+}
+
+/**
+ * What taking a record in would do: it is taken in and put back, so that it says what would come of it and nothing else.
+ *
+ * @throws what `takeRecord` does
+ */
+export async function wouldTake(db: Knex, take: RecordToTake, by: string): Promise<RecordTaken> {
+  try {
+    return await db.transaction(async (transaction) => {
+      throw new OnlyTried(await takeRecord(transaction, take, by));
+    });
+  } catch (error) {
+    if (error instanceof OnlyTried) return error.taken;
+    throw error;
+  }
 }
 
 /** Rows that are not here yet. */
-async function strangers(db: Knex, table: RecordTable, rows: readonly RecordRow[]): Promise<RecordRow[]> {
+async function notHere(db: Knex, table: RecordTable, rows: readonly RecordRow[]): Promise<RecordRow[]> {
   const here = (await db(table)
     .whereIn(
       'id',
@@ -215,47 +111,166 @@ async function strangers(db: Knex, table: RecordTable, rows: readonly RecordRow[
   return rows.filter(({ id }) => !known.has(id as string));
 }
 
-/** Takes the sheets in that are not here: as drafts with their limits and points, and then as they were published. */
-async function takeSheets(db: Knex, rows: RecordFile['tables'], shop: string): Promise<void> {
-  for (const sheet of await strangers(db, 'sheets', rows.sheets)) {
-    const { maker, name } = sheet as { maker: string; name: string };
-    const taken = await db('sheets').where({ maker, name }).first('id');
-    await insert(db, 'sheets', [{ ...sheet, name: taken ? `${name} (${shop})`.slice(0, 80) : name }]);
+/** An owner is known by name, as everywhere: of one that is here the shop's own address and wish stand. */
+async function takeOwner(db: Knex, rows: readonly RecordRow[]): Promise<ComesIn[]> {
+  const owners: ComesIn[] = [];
+  for (const row of rows) {
+    const name = row.name as string;
+    const here = await db('owners').whereRaw('lower(name) = lower(?)', [name]).first('name');
+    owners.push({ name, as: here?.name ?? name, known: here !== undefined });
+    // under an id of this shop's own where that one is taken
+    if (!here) await insert(db, 'owners', await withFreeIds(db, 'owners', [row]));
   }
-  for (const revision of await strangers(db, 'sheet_revisions', rows.sheet_revisions)) {
-    const last = await db('sheet_revisions')
-      .where({ sheet_id: revision.sheet_id })
-      .max('number as number')
-      .first();
+  return owners;
+}
+
+async function withFreeIds(db: Knex, table: RecordTable, rows: readonly RecordRow[]): Promise<RecordRow[]> {
+  const free = new Set((await notHere(db, table, rows)).map(({ id }) => id));
+  return rows.map((row) => {
+    if (free.has(row.id)) return row;
+    const { id: _, ...rest } = row;
+    return { id: crypto.randomUUID(), ...rest };
+  });
+}
+
+/** What an instrument is known by, besides its name. */
+const OF_INSTRUMENT = [
+  ...['kind', 'unit', 'uncertainty', 'angled', 'thicknesses', 'missing', 'worn', 'measured'],
+  ...['torque_from', 'torque_to'],
+];
+const MOST_NAME = 60;
+
+/**
+ * Takes the instruments in that are not here. One of the same name that is the same in all that is known of it is ours; one that
+ * is another comes under another name, with the checks that were made of it there.
+ */
+async function takeInstruments(
+  db: Knex,
+  { instruments, instrument_checks: checks }: LookedThrough['rows'],
+  shop: string,
+): Promise<{ instruments: ComesIn[]; knownAs: Record<string, string> }> {
+  const strangers = new Set((await notHere(db, 'instruments', instruments)).map(({ id }) => id));
+  const knownAs: Record<string, string> = {};
+  const come: ComesIn[] = [];
+  for (const row of instruments) {
+    const name = row.name as string;
+    if (!strangers.has(row.id)) {
+      const own = await db('instruments').where({ id: row.id }).first('name');
+      come.push({ name, as: own.name, known: true });
+      continue;
+    }
+    const { rows: same } = await db.raw(
+      `select i.id, i.name, ${OF_INSTRUMENT.map((column) => `i.${column} is not distinct from f.${column}`).join(' and ')} as alike
+         from instruments i, jsonb_populate_record(null::instruments, ?::jsonb) f where lower(i.name) = lower(?)`,
+      [JSON.stringify(row), name],
+    );
+    if (same[0]?.alike) {
+      knownAs[row.id as string] = same[0].id;
+      come.push({ name, as: same[0].name, known: true });
+      continue;
+    }
+    const as = same[0] ? await freeName(db, 'instruments', name, shop) : name;
+    come.push({ name, as, known: false });
+    await insert(db, 'instruments', [
+      // another shop's gauge is not at hand here
+      { ...row, ...{ name: as, active: false, version: 1, address: null, check_due: null } },
+    ]);
+    await insert(
+      db,
+      'instrument_checks',
+      await withFreeIds(
+        db,
+        'instrument_checks',
+        checks.filter((check) => check.instrument_id === row.id),
+      ),
+    );
+  }
+  return { instruments: come, knownAs };
+}
+
+/** A name that is taken here, with the shop it is of; and with a number, where that is taken too. */
+async function freeName(
+  db: Knex,
+  table: 'instruments' | 'sheets',
+  name: string,
+  shop: string,
+): Promise<string> {
+  const most = table === 'sheets' ? 80 : MOST_NAME;
+  for (let number = 1; ; number += 1) {
+    const tail = ` (${shop.slice(0, 30)}${number === 1 ? '' : ` ${number}`})`;
+    const full = `${name.slice(0, most - tail.length)}${tail}`;
+    if (!(await db(table).whereRaw('lower(name) = lower(?)', [full]).first('id'))) return full;
+  }
+}
+
+/** Takes the sheets in that are not here: fixed, and as another shop's. */
+async function takeSheets(db: Knex, rows: LookedThrough['rows'], shop: string): Promise<ComesIn[]> {
+  const strangers = new Set((await notHere(db, 'sheets', rows.sheets)).map(({ id }) => id));
+  const come: ComesIn[] = [];
+  for (const sheet of rows.sheets) {
+    const { maker, name } = sheet as { maker: string; name: string };
+    if (!strangers.has(sheet.id)) {
+      const own = await db('sheets').where({ id: sheet.id }).first('name');
+      come.push({ name, as: own.name, known: true });
+      continue;
+    }
+    const taken = await db('sheets').where({ maker, name }).first('id');
+    const as = taken ? await freeName(db, 'sheets', name, shop) : name;
+    come.push({ name, as, known: false });
+    await insert(db, 'sheets', [{ ...sheet, name: as }]);
+  }
+  for (const revision of await notHere(db, 'sheet_revisions', rows.sheet_revisions)) {
     const taken = await db('sheet_revisions')
       .where({ sheet_id: revision.sheet_id, number: revision.number })
       .first('id');
-    const { status, published_at, checked_by } = revision;
-    const number = taken ? (last?.number ?? 0) + 1 : revision.number;
+    const last =
+      taken &&
+      (await db('sheet_revisions').where({ sheet_id: revision.sheet_id }).max('number as n').first());
     await insert(db, 'sheet_revisions', [
-      { ...revision, number, status: 'draft', published_at: null, checked_by: null, writers: [] },
+      {
+        ...{ ...revision, number: taken ? Number(last!.n) + 1 : revision.number, status: 'foreign' },
+        // it is fixed as soon as all of it is there
+        ...{ published_at: null, writers: [] },
+      },
     ]);
     const own = (row: RecordRow) => row.revision_id === revision.id;
     await insert(db, 'sheet_limits', rows.sheet_limits.filter(own));
     await insert(db, 'lash_points', rows.lash_points.filter(own));
-    await db('sheet_revisions').where({ id: revision.id }).update({ status, published_at, checked_by });
+    await db('sheet_revisions')
+      .where({ id: revision.id })
+      .update({ published_at: revision.published_at ?? revision.created_at });
   }
+  return come;
 }
 
 /** Writes rows as they stand in the file. */
-async function insert(
+async function insert(db: Knex, table: RecordTable, rows: readonly RecordRow[]): Promise<void> {
+  await insertText(db, table, asText(rows));
+}
+
+/** A column that is written otherwise than it stands in the file. */
+interface Also {
+  readonly column: string;
+  /** what it is, in SQL, of the row's own columns and of `from` */
+  readonly is: string;
+  readonly from: string;
+}
+
+/** Writes rows that are JSON text; columns that a file does not have yet get what the database gives them. */
+async function insertText(
   db: Knex,
   table: RecordTable,
-  rows: readonly RecordRow[],
-  also: RecordRow = {},
+  { columns, text }: RowsText,
+  also?: Also,
 ): Promise<void> {
-  if (rows.length === 0) return;
-  const columns = [...new Set([...Object.keys(rows[0]!), ...Object.keys(also)])];
-  const named = columns.map((column) => `"${column}"`).join(', ');
+  if (columns.length === 0) return;
+  const all = [...new Set(also ? [...columns, also.column] : columns)];
+  const named = all.map((column) => `"${column}"`).join(', ');
+  const are = all.map((column) => (also?.column === column ? also.is : `"${column}"`)).join(', ');
   try {
     await db.raw(
-      `insert into ${table} (${named}) select ${named} from jsonb_populate_recordset(null::${table}, ?::jsonb)`,
-      [JSON.stringify(rows.map((row) => ({ ...row, ...also })))],
+      `insert into ${table} (${named}) select ${are} from jsonb_populate_recordset(null::${table}, ?::jsonb)`,
+      [...(also ? [also.from] : []), text],
     );
   } catch (error) {
     throw refusalOf(error as { code?: string; constraint?: string; column?: string }, table);
@@ -270,5 +285,5 @@ function refusalOf(
   // a name that is taken here is this shop's own, and says so; classes 22 and 23: figures, texts and rows that do not fit
   if (databaseRefusalCode(error) === 'name_taken' || !/^2[23]/.test(error.code ?? '')) return error;
   const rule = error.constraint ?? error.column;
-  return bad(`tables.${table}: a row does not fit${rule === undefined ? '' : ` (${rule})`}.`);
+  return badRecord(`tables.${table}: a row does not fit${rule === undefined ? '' : ` (${rule})`}.`);
 }

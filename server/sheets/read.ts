@@ -55,7 +55,8 @@ async function readRevisions(db: Knex, narrow: (query: Knex.QueryBuilder) => voi
       'r.pattern',
       'r.format',
       // what this transaction reads of its own may still be rolled back
-      db.raw(`coalesce(r.published_at < now(), false) as settled`),
+      db.raw(`coalesce(r.published_at < now(), false)
+        and r.xmin is distinct from pg_current_xact_id_if_assigned()::xid as settled`),
       'r.condition',
       'r.temperature',
       'r.usage_unit as usageUnit',
@@ -164,7 +165,7 @@ export async function listSheets(db: Knex): Promise<SheetSummary[]> {
     from sheets s join sheet_revisions r on r.sheet_id = s.id
       left join (select revision_id, count(*)::int as points from lash_points group by 1) p on p.revision_id = r.id
       left join (select sheet_id, count(*)::int as engines from engines group by 1) e on e.sheet_id = s.id
-    order by s.id, r.status = 'published' desc, r.number desc`);
+    order by s.id, r.status = 'published' desc, r.status = 'foreign' desc, r.number desc`);
   const zone = await shopZone(db);
   return (rows as (Omit<SheetSummary, 'updatedOn'> & { updatedAt: Date })[])
     .map(({ updatedAt, ...sheet }) => ({ ...sheet, updatedOn: dayIn(zone, updatedAt) }))

@@ -294,6 +294,9 @@ async function makeSamples() {
     'POST /api/reminders/now': at('reminders/now', {}),
     'POST /api/morning/looked': at('morning/looked', {}),
     'POST /api/calendar-feeds': at('calendar-feeds', {}),
+    'POST /api/records/preview': at('records/preview', {
+      file: (await zipRecord(shop.db, build.engine.id)).toString('base64'),
+    }),
     'POST /api/records': at('records', {
       file: (await zipRecord(shop.db, build.engine.id)).toString('base64'),
     }),

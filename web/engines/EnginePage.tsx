@@ -12,6 +12,7 @@ import { useRole } from '../people/useRole.ts';
 import { useSheetQuery } from '../sheets/endpoints.ts';
 import { dueInWords } from '../rechecks/due.ts';
 import { DueMark, OUTCOME_WORDS } from '../rechecks/DueMark.tsx';
+import { Differences } from './Differences.tsx';
 import { EditEngine } from './EditEngine.tsx';
 import { useEngineQuery } from './endpoints.ts';
 import { GapCourse } from './GapCourse.tsx';
@@ -66,6 +67,7 @@ export default function EnginePage() {
       >
         <Box minWidth="0">
           <Builds engine={engine} />
+          <TakenIn engine={engine} />
           <Box marginTop="6">
             <Suspense fallback={null}>
               <EngineTrends engineId={engine.id} />
@@ -138,6 +140,16 @@ function Builds({ engine }: { readonly engine: EngineView }) {
   );
 }
 
+/** From which shop it came, and where its record said something else than what followed. */
+function TakenIn({ engine }: { readonly engine: EngineView }) {
+  return engine.takenIn.map(({ shop, at, by, differences }) => (
+    <Box key={at} fontSize="sm" color="faded" marginTop="3">
+      Its record came from {shop}, taken in by {by}, <ShopTime at={at} day />.
+      <Differences found={differences} />
+    </Box>
+  ));
+}
+
 function OpenBuild({ engine }: { readonly engine: EngineView }) {
   const { data: revisions } = useSheetQuery(engine.sheetId);
   const published = revisions?.filter(({ status }) => status === 'published') ?? [];
@@ -178,7 +190,15 @@ function OpenBuild({ engine }: { readonly engine: EngineView }) {
           </Button>
           {revisions && !newest && (
             <Box fontSize="sm" color="faded">
-              Its spec sheet is still a draft: a lead checks and publishes it first.
+              {revisions.some(({ status }) => status === 'foreign') ? (
+                <>
+                  Its spec sheet is another shop’s. Write{' '}
+                  <Link to={`/sheets/${engine.sheetId}`}>a revision of your own</Link>, held against the
+                  source, and have it published here.
+                </>
+              ) : (
+                'Its spec sheet is still a draft: a lead checks and publishes it first.'
+              )}
             </Box>
           )}
           {newest && (

@@ -1,14 +1,13 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
-import type { RecordTaken } from '@zero-lash/contract/records';
 import { useState } from 'react';
-import { Link } from 'react-router';
 import { CSV, FileButton } from '../app/FileButton.tsx';
 import { Note } from '../app/Note.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { saveFile } from '../app/saveFile.ts';
 import { useRole } from '../people/useRole.ts';
 import { useSheetsQuery } from '../sheets/endpoints.ts';
-import { useAddEngineMutation, useTakeRecordMutation } from './endpoints.ts';
+import { useAddEngineMutation } from './endpoints.ts';
+import { useTakeRecord } from './TakeRecord.tsx';
 import { useEveryEngine } from './useEveryEngine.ts';
 import { readEnginesCsv, writeEnginesCsv, type EngineLine } from './enginesCsv.ts';
 
@@ -18,10 +17,9 @@ export function EnginesIn() {
   const { data: sheets } = useSheetsQuery();
   const { everyEngine, asking } = useEveryEngine();
   const [add, adding] = useAddEngineMutation();
-  const [take, taking] = useTakeRecordMutation();
   const [lines, setLines] = useState<readonly EngineLine[] | null>(null);
   const [done, setDone] = useState<number | null>(null);
-  const [taken, setTaken] = useState<RecordTaken | null>(null);
+  const record = useTakeRecord();
   const good = lines?.filter(({ engine }) => engine !== null) ?? [];
   const bad = lines?.filter(({ error }) => error !== null) ?? [];
 
@@ -52,12 +50,6 @@ export function EnginesIn() {
     setLines(added === good.length ? null : [...good.slice(added), ...bad]);
   }
 
-  async function takeFile(file: File) {
-    setTaken(null);
-    const answer = await take({ file: toBase64(new Uint8Array(await file.arrayBuffer())) });
-    setTaken('data' in answer && answer.data ? answer.data : null);
-  }
-
   return (
     <Box marginBottom="4">
       <Flex gap="3" flexWrap="wrap">
@@ -66,16 +58,7 @@ export function EnginesIn() {
             Read a list (CSV)…
           </FileButton>
         )}
-        {mayLead && (
-          <FileButton
-            what="ZIP of a record"
-            accept=".zip,application/zip"
-            loading={taking.isLoading}
-            onFile={takeFile}
-          >
-            Take a record in (ZIP)…
-          </FileButton>
-        )}
+        {mayLead && record.button}
         <Button variant="plain" loading={asking.isFetching} onClick={() => void saveList()}>
           This list as CSV
         </Button>
@@ -110,25 +93,8 @@ export function EnginesIn() {
         </Note>
       )}
       {done !== null && <Box role="status">{done} engines were taken in.</Box>}
-      {taken && (
-        <Box role="status">
-          <Link to={`/engines/${taken.engineId}`}>{taken.name}</Link>{' '}
-          {taken.already
-            ? 'is here already: nothing was written.'
-            : `is taken in, with ${taken.builds} builds and ${taken.readings} readings.`}
-        </Box>
-      )}
-      <ProblemNote error={adding.error ?? taking.error ?? asking.error} />
+      {record.answer}
+      <ProblemNote error={adding.error ?? asking.error} />
     </Box>
   );
-}
-
-const CHUNK = 0x8000;
-
-/** Bytes as text that JSON can carry. */
-function toBase64(bytes: Uint8Array): string {
-  let text = '';
-  for (let from = 0; from < bytes.length; from += CHUNK)
-    text += String.fromCharCode(...bytes.subarray(from, from + CHUNK));
-  return btoa(text);
 }

@@ -36,9 +36,12 @@ export const enginesApi = api.injectEndpoints({
       query: (body) => write('POST', 'engines', body),
       invalidatesTags: ['Engines'],
     }),
+    previewRecord: build.mutation<RecordTaken, { file: string }>({
+      query: (body) => write('POST', 'records/preview', body),
+    }),
     takeRecord: build.mutation<RecordTaken, { file: string }>({
       query: (body) => write('POST', 'records', body),
-      invalidatesTags: ['Engines', 'Today', 'Sheet', 'People'],
+      invalidatesTags: ['Engines', 'Today', 'Sheet', 'People', 'Tools'],
     }),
     changeEngine: build.mutation<EngineRow, EngineChange & { id: string }>({
       query: ({ id, ...body }) => write('PATCH', `engines/${id}`, body),
@@ -76,6 +79,7 @@ export const {
   useEnginePiecesQuery,
   useEngineRanQuery,
   useAddEngineMutation,
+  usePreviewRecordMutation,
   useTakeRecordMutation,
   useChangeEngineMutation,
   useGiveEnginePlanMutation,

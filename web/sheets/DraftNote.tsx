@@ -18,6 +18,14 @@ interface Props {
 export function DraftNote({ sheet, onReread }: Props) {
   const { mayLead } = useRole();
   const [publish, { error, isLoading, reset }] = usePublishDraftMutation();
+  if (sheet.status === 'foreign')
+    return (
+      <Note marginBottom="4">
+        This sheet came with an engine of another shop, whose history it carries. Nobody here has held its
+        figures against the source, so no build is opened on it: write a new revision of your own, and have it
+        checked and published here.
+      </Note>
+    );
   if (sheet.status !== 'draft') return null;
   const problem = problemFrom(error);
   const now = problem?.code === 'stale' ? (problem.current as SheetRevision) : null;

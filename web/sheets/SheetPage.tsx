@@ -19,7 +19,7 @@ import { DraftNote } from './DraftNote.tsx';
 import { useSheetQuery } from './endpoints.ts';
 import { PieceCharts } from './PieceCharts.tsx';
 import { changesBetween, sheetInWords } from './inWords.ts';
-import { layoutInWords, meansInWords } from './words.ts';
+import { layoutInWords, meansInWords, STATUS_WORDS } from './words.ts';
 
 /** One spec sheet, read: the pattern, its limits, where they come from, where to turn, and when to look again. */
 export default function SheetPage() {
@@ -37,7 +37,7 @@ export default function SheetPage() {
   return (
     <Page
       title={`${sheet.maker} ${sheet.name}`}
-      under={`${layoutInWords(pattern)} · revision ${sheet.number}, ${sheet.status}`}
+      under={`${layoutInWords(pattern)} · revision ${sheet.number}, ${STATUS_WORDS[sheet.status]}`}
       actions={<Actions sheet={sheet} revisions={revisions} />}
     >
       <DraftNote sheet={sheet} onReread={() => void refetch()} />
@@ -77,7 +77,7 @@ export default function SheetPage() {
                 {revisions.map(({ number, status }) => (
                   <Link key={number} to={`?revision=${number}`} aria-current={number === sheet.number}>
                     {number}
-                    {status === 'draft' && ', draft'}
+                    {status !== 'published' && `, ${STATUS_WORDS[status]}`}
                   </Link>
                 ))}
               </Flex>

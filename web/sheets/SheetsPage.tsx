@@ -6,7 +6,7 @@ import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useRole } from '../people/useRole.ts';
 import { useSheetsQuery } from './endpoints.ts';
 import { SheetActions } from './SheetActions.tsx';
-import { MEANS_SHORT } from './words.ts';
+import { MEANS_SHORT, STATUS_WORDS } from './words.ts';
 
 /** Every spec sheet of the shop. */
 export default function SheetsPage() {
@@ -75,8 +75,8 @@ export default function SheetsPage() {
                   <td>{sheet.manual}</td>
                   <td>{sheet.engines}</td>
                   <td>
-                    {sheet.number}, {sheet.status} {dayInWords(sheet.updatedOn)}
-                    {sheet.drafting && sheet.status === 'published' && ' (a newer one in draft)'}
+                    {sheet.number}, {STATUS_WORDS[sheet.status]} {dayInWords(sheet.updatedOn)}
+                    {sheet.drafting && sheet.status !== 'draft' && ' (a newer one in draft)'}
                   </td>
                 </Box>
               ))}

@@ -1,3 +1,4 @@
+import type { SheetRevision } from '@zero-lash/contract/sheets';
 import type { RecheckStep } from '@zero-lash/core/rechecks';
 import type { GapAt, Means, Pattern } from '@zero-lash/core/sheets';
 
@@ -109,3 +110,10 @@ function gapTaken({ gapAt }: { readonly gapAt?: GapAt | undefined }): string {
 function inInches({ stampedIn }: { readonly stampedIn?: 'mm' | 'in' }): string {
   return stampedIn === 'in' ? ', stamped in inches' : '';
 }
+
+/** Where a revision of a sheet stands, in words. */
+export const STATUS_WORDS: Readonly<Record<SheetRevision['status'], string>> = {
+  draft: 'draft',
+  published: 'published',
+  foreign: 'another shop’s',
+};
