@@ -70,10 +70,50 @@ export function toldToStop() {
   return new Promise((resolve) => {
     const parent = process.ppid;
     const watch = setInterval(() => process.ppid !== parent && told(), WATCH_MS);
+    watch.unref();
     function told() {
       clearInterval(watch);
       resolve();
     }
     for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, told);
   });
+}
+
+/** What an interrupted script ends with. */
+const INTERRUPTED = 130;
+
+/**
+ * Keeps how everything that a script started is stopped, and stops it, the last first: at its end, and as soon as the script is
+ * told to stop. What is started while it is being stopped is stopped at once.
+ *
+ * @returns {{ add: (stop: () => unknown) => void, end: () => Promise<void> }}
+ * @example const all = stopsAtEnd(); all.add(() => cluster.stop()); try { await work(); } finally { await all.end(); }
+ */
+export function stopsAtEnd() {
+  const stops = [];
+  let ending;
+  const stopOne = async (stop) => {
+    try {
+      await stop();
+    } catch (error) {
+      process.stderr.write(`Not stopped: ${error.message}\n`);
+    }
+  };
+  const end = () => {
+    ending ??= (async () => {
+      for (const stop of stops.toReversed()) await stopOne(stop);
+    })();
+    return ending;
+  };
+  void toldToStop().then(async () => {
+    await end();
+    process.exit(INTERRUPTED);
+  });
+  return {
+    add: (stop) => {
+      if (ending) void stopOne(stop);
+      else stops.push(stop);
+    },
+    end,
+  };
 }

@@ -1,7 +1,7 @@
 import { ensureDatabase, startCluster } from './database.mjs';
 import { ensurePackages } from './packages.mjs';
 import { addressOf, freePort, startServer, stopped } from './server.mjs';
-import { keepReviving, keepRunning } from './supervise.mjs';
+import { keepReviving, keepRunning, stopsAtEnd } from './supervise.mjs';
 
 const KILLS_SECONDS = 150;
 const PAIRS = 500;
@@ -25,21 +25,22 @@ const { connect } = await import('../server/database.ts');
 const { DEMO_SHEETS } = await import('../server/demo/sheets/index.ts');
 
 const say = (text) => process.stderr.write(`${text}\n`);
-// one that waits for the disk, as a shop's does, and is thrown away afterwards
-const cluster = await startCluster(`.data/withstand-${process.pid}`, { throwaway: true, durable: true });
-const leaveDatabase = keepReviving(cluster.revive, 500);
+const all = stopsAtEnd();
 const named = process.argv.slice(2);
 const broke = [];
-let first;
-let second;
 try {
+  // one that waits for the disk, as a shop's does, and is thrown away afterwards
+  const cluster = await startCluster(`.data/withstand-${process.pid}`, { throwaway: true, durable: true });
+  all.add(() => cluster.stop());
+  all.add(keepReviving(cluster.revive, 500));
   const url = await ensureDatabase(cluster, 'withstand');
   const env = { DATABASE_URL: url, ZERO_LASH_DEMO: 'yes', LOG_LEVEL: 'silent' };
-  second = startServer({ ...env, PORT: '0' }, 'pipe');
+  const second = startServer({ ...env, PORT: '0' }, 'pipe');
+  all.add(() => stopped(second));
   const there = await addressOf(second);
   const port = await freePort();
   const here = `http://127.0.0.1:${port}`;
-  first = keepRunning(
+  const first = keepRunning(
     'The server',
     () => startServer({ ...env, PORT: String(port) }, 'ignore'),
     () => undefined,
@@ -48,6 +49,7 @@ try {
       longestPauseMs: 50,
     },
   );
+  all.add(() => first.stop());
   await reached(here);
   const bench = await signIn(here, BENCH);
   const lead = await signIn(here, LEAD);
@@ -118,10 +120,7 @@ try {
   for (const each of broke.slice(0, 20)) say(`  ${each}`);
   if (rows.some(({ met }) => !met)) process.exitCode = 1;
 } finally {
-  leaveDatabase();
-  await first?.stop();
-  if (second) await stopped(second);
-  cluster.stop();
+  await all.end();
 }
 
 /** Statuses and how many of each, in words. */

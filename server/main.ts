@@ -45,6 +45,7 @@ async function main(): Promise<void> {
         ? { mailer: mailboxIn(process.env.MAILBOX) }
         : {}),
     hosts: [...listed(process.env.HOSTS), ...listed(process.env.ZERO_LASH_SHARE_ADDRESSES)],
+    ...(process.env.ZERO_LASH_BARE_ROUTE ? { bareRoute: true } : {}),
     ...(process.env.WEB_ROOT ? { webRoot: process.env.WEB_ROOT } : {}),
     ...(process.env.LOG_LEVEL ? { logLevel: process.env.LOG_LEVEL } : {}),
   });

@@ -1,8 +1,7 @@
-import { median } from './table.mjs';
+import { ms, under } from './rows.mjs';
 
 const POINTS = 10_000;
 const A_HEAD = 16;
-const RUNS = 5;
 
 /** Engines of sixteen points, each looked at five times, that close up by a known rate. */
 function engines() {
@@ -37,7 +36,7 @@ function slopeOf(observations) {
 }
 
 /** Forecasts of ten thousand points on a thread of their own, by turns with a straight line through the same looks. */
-export async function benchForecasts() {
+export async function forecasts() {
   const { register } = await import('tsx/esm/api');
   register();
   const { pointForecasts, rolePriors } = await import('../../core/rechecks/index.ts');
@@ -48,15 +47,23 @@ export async function benchForecasts() {
     const result = work();
     return { ms: performance.now() - started, result };
   };
-  const [ours, lines] = [[], []];
-  for (let run = 0; run < RUNS; run += 1) {
-    const own = timed(() =>
-      all.map((points) => pointForecasts(points, 'hours', priors, { now: 420, at: 670 })),
-    );
-    const line = timed(() => all.map((points) => points.map(({ observations }) => slopeOf(observations))));
-    if (own.result.flat().length !== line.result.flat().length) throw new Error('a point has no forecast');
-    ours.push(own.ms);
-    lines.push(line.ms);
-  }
-  return { points: POINTS, ms: median(ours), lineMs: median(lines), ratio: median(ours) / median(lines) };
+  return {
+    turn: async () => {
+      const line = timed(() => all.map((points) => points.map(({ observations }) => slopeOf(observations))));
+      const own = timed(() =>
+        all.map((points) => pointForecasts(points, 'hours', priors, { now: 420, at: 670 })),
+      );
+      if (own.result.flat().length !== line.result.flat().length) throw new Error('a point has no forecast');
+      return { ours: own.ms, line: line.ms };
+    },
+    rows: [
+      {
+        name: 'forecasts',
+        what: (middle) =>
+          `Forecasts of ${POINTS} points seen five times each; a straight line through the same looks ${ms(middle((turn) => turn.line))}`,
+        figures: [under((turn) => turn.ours, 1000, ms)],
+        aim: 'under 1000 ms',
+      },
+    ],
+  };
 }

@@ -1,3 +1,5 @@
+import { percent } from './rows.mjs';
+
 const ENGINES = 400;
 const VALVES = 16;
 /** mm: how well one hand feels the same gap again, what a micrometer is off by, and how far a piece is from its size. */
@@ -134,8 +136,8 @@ function outcome(way) {
   };
 }
 
-/** The same simulated engines set by hand and by the plan, each proved by another hand the way it measures. */
-export async function benchRebuilds() {
+/** The same simulated engines set by hand and by the plan, each proved by another hand the way it measures: the same every time. */
+export async function rebuilds() {
   const { register } = await import('tsx/esm/api');
   register();
   const core = await import('../../core/setting/index.ts');
@@ -148,13 +150,64 @@ export async function benchRebuilds() {
     'no feel known': core.feelSpread({ looks: [] }).guard,
     'their feel known': core.feelSpread({ looks }).guard,
   };
+  const plans = Object.entries(DRAWERS).flatMap(([drawerIs, pieces]) =>
+    Object.entries(guards).map(([known, guard]) => ({
+      name: `${drawerIs}, ${known} (${Math.round(guard * 1000)} µm kept)`,
+      short: `${drawerIs.replaceAll(' ', '-')}-${known.startsWith('no') ? 'unknown' : 'known'}`,
+      ...{ pieces, guard },
+    })),
+  );
+  const ofPlan = (short, figure, met, show) => ({
+    of: (turn) => turn[short][figure],
+    show,
+    met,
+  });
+  const tenths = (figure) => figure.toFixed(1);
   return {
-    hand: outcome(byHand),
-    plans: Object.entries(DRAWERS).flatMap(([drawerIs, pieces]) =>
-      Object.entries(guards).map(([known, guard]) => ({
-        name: `${drawerIs}, ${known} (${Math.round(guard * 1000)} µm kept)`,
-        ...outcome((points, luckThere) => byPlan(core, points, luckThere, { pieces, guard })),
-      })),
-    ),
+    same: true,
+    turn: async () => ({
+      hand: outcome(byHand),
+      ...Object.fromEntries(
+        plans.map(({ short, pieces, guard }) => [
+          short,
+          outcome((points, luckThere) => byPlan(core, points, luckThere, { pieces, guard })),
+        ]),
+      ),
+    }),
+    rows: plans.flatMap(({ name, short }) => [
+      {
+        name: `again-${short}`,
+        what: (middle) =>
+          `${ENGINES} simulated engines of ${VALVES} valves, drawer ${name}: a second strip-down needed: by hand ${percent(middle((turn) => turn.hand.again))}`,
+        figures: [
+          {
+            of: (turn) => turn[short].again / turn.hand.again,
+            show: (share) => `${share.toFixed(2)} of it`,
+            met: (share) => share <= 0.1,
+          },
+        ],
+        aim: 'at most a tenth of that',
+      },
+      {
+        name: `bought-${short}`,
+        what: (middle) =>
+          `The same, drawer ${name}: shims bought an engine: ${tenths(middle((turn) => turn[short].bought))}; by hand ${tenths(middle((turn) => turn.hand.bought))}`,
+        figures: [
+          {
+            of: (turn) => turn[short].bought / turn.hand.bought,
+            show: (share) => `${share.toFixed(2)} of it`,
+            met: (share) => share < 0.5,
+          },
+        ],
+        aim: 'under half of that',
+      },
+      {
+        name: `passed-${short}`,
+        what: (middle) =>
+          `The same, drawer ${name}: of 1000 valves passed truly out of their band: by hand ${middle((turn) => turn.hand.passedOut).toFixed(0)}`,
+        figures: [ofPlan(short, 'passedOut', (figure) => figure < 2, tenths)],
+        aim: 'under 2',
+      },
+    ]),
   };
 }

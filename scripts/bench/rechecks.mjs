@@ -1,10 +1,10 @@
-const RUNS = 60;
+import { ms, under } from './rows.mjs';
+import { p95 } from './table.mjs';
 
-/** The time under which all but a twentieth are. */
-const p95 = (figures) => figures.toSorted((a, b) => a - b)[Math.floor(figures.length * 0.95)];
+const REQUESTS = 12;
 
 /** The data of the pages that are read anew each time, one request after another, by turns with a bare one. */
-export async function benchRechecks(base, cookie) {
+export async function rechecks({ base, viewer: { cookie } }) {
   const read = async (path) => {
     const started = performance.now();
     const answer = await fetch(`${base}${path}`, { headers: { cookie } });
@@ -16,19 +16,25 @@ export async function benchRechecks(base, cookie) {
   const day = new Date().toISOString().slice(0, 10);
   const later = new Date(Date.now() + 30 * 86_400_000).toISOString().slice(0, 10);
   const pages = [
-    { name: 'Rechecks, as a list', path: '/api/rechecks?limit=50', most: 100 },
-    {
-      name: 'Rechecks, a month of them',
-      path: `/api/rechecks?limit=500&from=${day}&to=${later}`,
-      most: 100,
-    },
-    { name: 'What our engines say', path: `/api/fleet/${pattern.sheetId}`, most: 300 },
+    ['rechecks', 'Rechecks, as a list', '/api/rechecks?limit=50', 100],
+    ['rechecks-month', 'Rechecks, a month of them', `/api/rechecks?limit=500&from=${day}&to=${later}`, 100],
+    ['fleet', 'What our engines say', `/api/fleet/${pattern.sheetId}`, 300],
   ];
-  const bare = [];
-  const taken = pages.map(() => []);
-  for (let run = 0; run < RUNS; run += 1) {
-    bare.push((await read('/api/health')).ms);
-    for (const [index, { path }] of pages.entries()) taken[index].push((await read(path)).ms);
-  }
-  return pages.map((page, index) => ({ ...page, ms: p95(taken[index]), bareMs: p95(bare) }));
+  return {
+    turn: async () => {
+      const taken = { bare: [], ...Object.fromEntries(pages.map(([name]) => [name, []])) };
+      for (let request = 0; request < REQUESTS; request += 1) {
+        taken.bare.push((await read('/api/bare')).ms);
+        for (const [name, , path] of pages) taken[name].push((await read(path)).ms);
+      }
+      return Object.fromEntries(Object.entries(taken).map(([name, figures]) => [name, p95(figures)]));
+    },
+    rows: pages.map(([name, words, , most]) => ({
+      name,
+      what: (middle) =>
+        `${words}, read anew each time: p95; a bare “select 1” ${ms(middle((turn) => turn.bare))}`,
+      figures: [under((turn) => turn[name], most, ms)],
+      aim: `under ${most} ms`,
+    })),
+  };
 }

@@ -5,6 +5,9 @@ export function median(values) {
   return sorted.length % 2 === 1 ? sorted[middle] : (sorted[middle - 1] + sorted[middle]) / 2;
 }
 
+/** The time under which all but a twentieth are. */
+export const p95 = (figures) => figures.toSorted((a, b) => a - b)[Math.floor(figures.length * 0.95)];
+
 /** Prints rows of what was measured, what it came to and what is aimed for. */
 export function printTable(rows) {
   const head = ['measured', 'result', 'aim', ''];

@@ -1,57 +1,96 @@
 import { build16 } from './build16.mjs';
+import { ms, under } from './rows.mjs';
+import { p95 } from './table.mjs';
 
 const POINTS = 16;
 const SLOWED = 4;
 /** From one tap to the next, of a quick hand with a blade in it. */
-const HAND_MS = 400;
+const HAND_MS = 300;
+const SCHOOLS = ['go-no-go', 'steps'];
 
 /**
- * A 16-valve round by go and no-go and one by tries in a browser slowed four times: taps a point, and the time from a
- * tap to the gap drawn with it.
+ * A 16-valve round by go and no-go or by tries, in a browser slowed four times: the time from a tap to the
+ * gap drawn with it, against a button on a page of its own; and taps a point.
  */
-export async function benchTaps(base, cookie, asBrowserCookie, chromium) {
-  const { chromium: launcher } = await import('@playwright/test');
-  const browser = await launcher.launch(chromium);
-  try {
-    const context = await browser.newContext({ viewport: { width: 768, height: 1024 }, hasTouch: true });
-    await context.addCookies([asBrowserCookie]);
-    const page = await context.newPage();
-    await page.addInitScript(countRenders);
-    const times = [];
-    const rendered = [];
-    const taps = {};
-    for (const [school, name] of [
-      ['go-no-go', 'Bench go and no-go'],
-      ['steps', 'Bench tries'],
-    ]) {
-      await page.goto(`${base}/builds/${await build16(base, cookie, name)}`);
-      await page.getByLabel('Measured by').selectOption(school);
-      const session = await context.newCDPSession(page);
-      await session.send('Emulation.setCPUThrottlingRate', { rate: SLOWED });
-      await page.evaluate(watchTaps);
-      await page.evaluate(() => (globalThis.rendered = 0));
-      let count = 0;
-      for (let point = 0; point < POINTS; point += 1)
-        for (const word of ['goes', 'won’t']) {
-          const panel = page.getByRole('region', { name: /^Point / });
-          await panel.getByRole('button', { name: word, exact: true }).first().tap();
-          await page.waitForTimeout(HAND_MS);
-          count += 1;
-        }
-      times.push(...(await page.evaluate(() => globalThis.tapTimes)));
-      rendered.push((await page.evaluate(() => globalThis.rendered)) / count);
-      await session.send('Emulation.setCPUThrottlingRate', { rate: 1 });
-      await page.getByRole('status', { name: 'Points so far' }).filter({ hasText: '16 in spec' }).waitFor();
-      taps[school] = count / POINTS;
-    }
-    const bare = await tapBare(await context.newPage());
-    return { p95: p95Of(times), bareP95: p95Of(bare), taps, rendered: Math.max(...rendered) };
-  } finally {
-    await browser.close();
-  }
+export async function benchTaps({ base, bench, browser }) {
+  let number = 0;
+  const taps = {};
+  return {
+    turn: async () => {
+      const context = await browser.newContext({ viewport: { width: 768, height: 1024 }, hasTouch: true });
+      try {
+        await context.addCookies([bench.inBrowser]);
+        const bare = await tapBare(await context.newPage());
+        const page = await context.newPage();
+        await page.addInitScript(countRenders);
+        // by one school in one turn, by the other in the next
+        const school = SCHOOLS[number % SCHOOLS.length];
+        number += 1;
+        const id = await build16(base, bench.cookie, `Bench taps ${number}`);
+        const { times, rendered, taps: count } = await tapped(context, page, `${base}/builds/${id}`, school);
+        taps[school] = count;
+        return { rendered, taps, p95: p95(times), bare: p95(bare) };
+      } finally {
+        await context.close();
+      }
+    },
+    rows: [
+      {
+        name: 'tap',
+        what: (middle) =>
+          `Tap to drawn verdict, 16 valves, processor slowed four times: p95; an empty page ${ms(middle((turn) => turn.bare))}`,
+        figures: [under((turn) => turn.p95, 50, ms)],
+        aim: 'under 50 ms',
+      },
+      {
+        name: 'components-a-tap',
+        what: () =>
+          'Components rendered for a tap, from the finger to the answer of the server and the news of it',
+        figures: [
+          under(
+            (turn) => turn.rendered,
+            120,
+            (count) => count.toFixed(0),
+          ),
+        ],
+        aim: 'under 120',
+      },
+      {
+        name: 'taps-a-point',
+        what: () => 'Taps a point: a 16-valve round in spec by go and no-go, and by tries',
+        figures: SCHOOLS.map((school, index) => ({
+          of: (turn) => turn.taps[school],
+          show: String,
+          met: (count) => count <= [2, 5][index],
+        })),
+        aim: 'at most 2 and 5',
+      },
+    ],
+  };
 }
 
-const p95Of = (times) => times.sort((a, b) => a - b)[Math.floor(times.length * 0.95)];
+/** A round measured in a school by taps alone. */
+async function tapped(context, page, address, school) {
+  await page.goto(address);
+  await page.getByLabel('Measured by').selectOption(school);
+  const session = await context.newCDPSession(page);
+  await session.send('Emulation.setCPUThrottlingRate', { rate: SLOWED });
+  await page.evaluate(watchTaps);
+  await page.evaluate(() => (globalThis.rendered = 0));
+  let count = 0;
+  for (let point = 0; point < POINTS; point += 1)
+    for (const word of ['goes', 'won’t']) {
+      const panel = page.getByRole('region', { name: /^Point / });
+      await panel.getByRole('button', { name: word, exact: true }).first().tap();
+      await page.waitForTimeout(HAND_MS);
+      count += 1;
+    }
+  const times = await page.evaluate(() => globalThis.tapTimes);
+  const rendered = (await page.evaluate(() => globalThis.rendered)) / count;
+  await session.send('Emulation.setCPUThrottlingRate', { rate: 1 });
+  await page.getByRole('status', { name: 'Points so far' }).filter({ hasText: '16 in spec' }).waitFor();
+  return { times, rendered, taps: count / POINTS };
+}
 
 /** The same taps on a page that holds a button and the number it counts, and nothing else. */
 async function tapBare(page) {
@@ -64,11 +103,13 @@ async function tapBare(page) {
   const session = await page.context().newCDPSession(page);
   await session.send('Emulation.setCPUThrottlingRate', { rate: SLOWED });
   await page.evaluate(watchTaps);
-  for (let tap = 0; tap < 2 * POINTS; tap += 1) {
+  for (let tap = 0; tap < POINTS; tap += 1) {
     await page.getByRole('button').tap();
     await page.waitForTimeout(HAND_MS);
   }
-  return page.evaluate(() => globalThis.tapTimes);
+  const taken = await page.evaluate(() => globalThis.tapTimes);
+  await page.close();
+  return taken;
 }
 
 /** In the page: has the browser itself measure each tap, from the moment it reaches the page to the frame shown. */

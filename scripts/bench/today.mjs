@@ -1,10 +1,12 @@
 import autocannon from 'autocannon';
-import { median } from './table.mjs';
+import { ms } from './rows.mjs';
 
 const CONNECTIONS = 20;
-const SECONDS = 5;
+const SECONDS = 1;
 const WARM_UP_SECONDS = 4;
-const ROUNDS = 3;
+/** How often the bare route is to be reached. */
+const LEAST_SHARE = 0.3;
+const MOST_P99 = 100;
 
 async function load(url, headers, duration = SECONDS) {
   const result = await autocannon({ url, headers, connections: CONNECTIONS, duration });
@@ -13,27 +15,46 @@ async function load(url, headers, duration = SECONDS) {
   return { perSecond: result.requests.average, p99: result.latency.p99 };
 }
 
-/**
- * Each of several addresses against a route of the same server that only runs `select 1`, by turns.
- *
- * @param {Record<string, string>} addresses by what they are called
- */
-export async function benchReads(base, cookie, addresses) {
-  await load(`${base}/api/health`, {}, WARM_UP_SECONDS);
-  for (const path of Object.values(addresses)) await load(`${base}${path}`, { cookie }, 1);
-  const bare = [];
-  const runs = Object.fromEntries(Object.keys(addresses).map((name) => [name, []]));
-  for (let round = 0; round < ROUNDS; round += 1) {
-    bare.push(await load(`${base}/api/health`, {}));
-    for (const [name, path] of Object.entries(addresses))
-      runs[name].push(await load(`${base}${path}`, { cookie }));
-  }
-  const rate = (several) => median(several.map(({ perSecond }) => perSecond));
+/** What is read under load: Today, lists, a search, one engine and one build of those that were added. */
+async function addressesOf(base, cookie) {
+  const answer = await fetch(`${base}/api/engines?search=b-77`, { headers: { cookie } });
+  const [engine] = (await answer.json()).engines;
+  return [
+    ['today', 'Today’s data', '/api/today'],
+    ['engines', 'The list of engines', '/api/engines'],
+    ['engines-by-recheck', 'The list by recheck', '/api/engines?sort=recheck'],
+    ['search', 'A search of engines', '/api/engines?search=fan%20b-77'],
+    ['engine', 'One engine', `/api/engines/${engine.id}`],
+    ['build', 'One build', `/api/builds/${engine.buildId}`],
+    ['readings', 'Its rounds with their readings', `/api/builds/${engine.buildId}/rounds`],
+    ['sheets', 'The spec sheets', '/api/sheets'],
+  ];
+}
+
+/** Each of several addresses against a route of the same server that only runs `select 1`. */
+export async function reads({ base, viewer: { cookie } }) {
+  const addresses = await addressesOf(base, cookie);
+  await load(`${base}/api/bare`, {}, WARM_UP_SECONDS);
+  for (const [, , path] of addresses) await load(`${base}${path}`, { cookie }, 1);
   return {
-    bare: rate(bare),
-    reads: Object.entries(runs).map(([name, several]) => ({
-      ...{ name, perSecond: rate(several), ratio: rate(several) / rate(bare) },
-      p99: median(several.map(({ p99 }) => p99)),
+    turn: async () => {
+      const turn = { bare: await load(`${base}/api/bare`, {}) };
+      for (const [name, , path] of addresses) turn[name] = await load(`${base}${path}`, { cookie });
+      return turn;
+    },
+    rows: addresses.map(([name, words]) => ({
+      name,
+      what: (middle) =>
+        `${words}: ${middle((turn) => turn[name].perSecond).toFixed(0)} requests a second at ${CONNECTIONS} connections; a bare “select 1” ${middle((turn) => turn.bare.perSecond).toFixed(0)}`,
+      figures: [
+        {
+          of: (turn) => turn[name].perSecond / turn.bare.perSecond,
+          show: (share) => `${share.toFixed(2)} of it`,
+          met: (share) => share >= LEAST_SHARE,
+        },
+        { of: (turn) => turn[name].p99, show: (figure) => `p99 ${ms(figure)}`, met: (p99) => p99 < MOST_P99 },
+      ],
+      aim: `at least ${LEAST_SHARE.toFixed(2)}, under ${MOST_P99} ms`,
     })),
   };
 }

@@ -1,7 +1,11 @@
 import { randomUUID } from 'node:crypto';
+import { openedUp } from './build16.mjs';
+import { ms, under } from './rows.mjs';
+import { p95 } from './table.mjs';
 
 const CYLINDERS = 8;
-const TYPED = 32;
+/** Fields typed into a turn. */
+const TYPED = 12;
 
 /** Writes and reads as whoever a cookie belongs to. */
 function caller(base, cookie) {
@@ -55,13 +59,8 @@ async function wornEight(base, benchCookie, leadCookie) {
     complaint: 'Bench',
   });
   const id = opened.build;
-  let { version } = opened.changes[0].row;
-  const go = async (stage, checks, to) => {
-    for (const check of checks) await bench('POST', `builds/${id}/ticks`, { stage, check, done: true });
-    ({ version } = (await bench('POST', `builds/${id}/stage`, { to, version })).changes[0].row);
-  };
-  await go('take-in', ['cold', 'isolated', 'clean'], 'open-up');
-  await go('open-up', ['marked', 'counted-out', 'gasket', 'lobes'], 'as-found');
+  const post = (path, content) => bench('POST', path, content);
+  const version = await openedUp(post, id, opened.changes[0].row.version);
   const { rows } = await bench('GET', `builds/${id}/rounds`);
   const valves = cylinders.flatMap(({ id: name }) =>
     ['Ia', 'Ib', 'Ea', 'Eb'].map((side) => `${name}${side}`),
@@ -71,7 +70,7 @@ async function wornEight(base, benchCookie, leadCookie) {
       ...{ point, asTyped: '0.2', crankAngle: null },
       reading: { kind: 'value', value: point.includes('I') ? 0.15 : 0.25, uncertainty: 0.005 },
     });
-  await go('as-found', [], 'wear');
+  await post(`builds/${id}/stage`, { to: 'wear', version });
   let readings = 0;
   let bytes = 0;
   const measured = (item, field, values) => async (place) => {
@@ -109,45 +108,69 @@ async function wornEight(base, benchCookie, leadCookie) {
 
 /**
  * A wear sheet of 32 valves with every feature measured: how long it takes to open, and the time from a key to what it comes to,
- * drawn, as the browser measures it; bytes of a write's answer.
+ * drawn, as the browser measures it, against a field on a page of its own; bytes of a write's answer.
  */
-export async function benchWear(base, bench, lead, asBrowserCookie, chromium) {
-  const { id, readings, bytes } = await wornEight(base, bench, lead);
-  const { chromium: launcher } = await import('@playwright/test');
-  const browser = await launcher.launch(chromium);
-  try {
-    const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
-    await context.addCookies([asBrowserCookie]);
-    const page = await context.newPage();
-    // the first visit fetches the program itself
-    await page.goto(`${base}/`);
-    await page.waitForLoadState('networkidle');
-    const from = Date.now();
-    await page.goto(`${base}/builds/${id}`);
-    await page.getByRole('textbox', { name: 'Lobe 1Ia, Over the nose' }).waitFor();
-    const openMs = Date.now() - from;
-    await page.getByLabel('What is shown').selectOption('everything there is to measure');
-    await page.getByRole('tab', { name: 'Valves and seats' }).click();
-    await page.getByRole('textbox', { name: 'Margin 1Ia, Margin' }).click();
-    await page.evaluate(watchKeys);
+export async function wear({ base, bench, lead, browser }) {
+  const { id, readings, bytes } = await wornEight(base, bench.cookie, lead.cookie);
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  await context.addCookies([bench.inBrowser]);
+  const page = await context.newPage();
+  // the first visit fetches the program itself
+  await page.goto(`${base}/`);
+  await page.waitForLoadState('networkidle');
+  const empty = await context.newPage();
+  await empty.setContent(`${'<input>'.repeat(TYPED)}`);
+  const typed = async (where) => {
+    await where.evaluate(watchKeys);
     for (let row = 0; row < TYPED; row += 1) {
       for (const key of ['1', '.', '0', '5']) {
-        await page.keyboard.press(key);
-        await page.waitForTimeout(60);
+        await where.keyboard.press(key);
+        await where.waitForTimeout(60);
       }
-      await page.keyboard.press('Enter');
-      await page.waitForTimeout(120);
+      await where.keyboard.press(where === empty ? 'Tab' : 'Enter');
+      await where.waitForTimeout(120);
     }
-    const times = (await page.evaluate(() => globalThis.keyTimes)).sort((a, b) => a - b);
-    return { readings, bytes, openMs, keys: times.length, p95: times[Math.floor(times.length * 0.95)] };
-  } finally {
-    await browser.close();
-  }
+    return where.evaluate(() => globalThis.keyTimes);
+  };
+  return {
+    turn: async () => {
+      await empty.bringToFront();
+      await empty.locator('input').first().click();
+      const bare = await typed(empty);
+      await page.bringToFront();
+      const from = Date.now();
+      await page.goto(`${base}/builds/${id}`);
+      await page.getByRole('textbox', { name: 'Lobe 1Ia, Over the nose' }).waitFor();
+      const openMs = Date.now() - from;
+      await page.getByLabel('What is shown').selectOption('everything there is to measure');
+      await page.getByRole('tab', { name: 'Valves and seats' }).click();
+      await page.getByRole('textbox', { name: 'Margin 1Ia, Margin' }).click();
+      const times = await typed(page);
+      return { openMs, keys: times.length, p95: p95(times), bare: p95(bare), bytes };
+    },
+    rows: [
+      {
+        name: 'wear',
+        what: (middle) =>
+          `A wear sheet of 32 valves with ${readings} readings, opened in ${ms(middle((turn) => turn.openMs))}: from a key to what it comes to, p95 of ${middle((turn) => turn.keys).toFixed(0)}; an empty page ${ms(middle((turn) => turn.bare))}`,
+        figures: [under((turn) => turn.p95, 50, ms)],
+        aim: 'under 50 ms',
+      },
+      {
+        name: 'wear-bytes',
+        what: () => 'Bytes answered to a figure of it, the longest',
+        figures: [under((turn) => turn.bytes, 1000, String)],
+        aim: 'under 1000',
+      },
+    ],
+  };
 }
 
 /** In the page: has the browser itself measure each key, from the moment it reaches the page to the frame shown; a field is typed over. */
 function watchKeys() {
   globalThis.keyTimes = [];
+  if (globalThis.keysWatched) return;
+  globalThis.keysWatched = true;
   document.addEventListener('focusin', ({ target }) => target.select?.());
   document.activeElement.select();
   new PerformanceObserver((list) => {

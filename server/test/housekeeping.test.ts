@@ -189,3 +189,41 @@ describe('what falls', () => {
     }
   });
 });
+
+describe('what a script started', () => {
+  /** A script that starts two things, says so, and goes on until it is told to stop. */
+  const SCRIPT = `
+    import { stopsAtEnd } from '${new URL('../../scripts/supervise.mjs', import.meta.url).href}';
+    const all = stopsAtEnd();
+    all.add(() => console.log('first stopped'));
+    all.add(async () => { await new Promise((done) => setTimeout(done, 50)); console.log('second stopped'); });
+    all.add(() => { throw new Error('cannot be stopped'); });
+    console.log('begun');
+    setInterval(() => {}, 1000);`;
+
+  it('is stopped when the script is interrupted, the last first, also where one cannot be', async () => {
+    for (const signal of ['SIGINT', 'SIGTERM'] as const) {
+      const script = spawn(process.execPath, ['--input-type=module', '-e', SCRIPT], {
+        stdio: ['ignore', 'pipe', 'ignore'],
+      });
+      let said = '';
+      script.stdout.on('data', (chunk: Buffer) => {
+        said += chunk.toString();
+        if (said === 'begun\n') script.kill(signal);
+      });
+      const code = await new Promise((resolve) => script.once('exit', resolve));
+      expect([code, said.split('\n').filter(Boolean)]).toEqual([
+        ...[130, ['begun', 'second stopped', 'first stopped']],
+      ]);
+    }
+  });
+});
+
+describe('the route that others are measured by', () => {
+  it('is there only where it is asked for', async () => {
+    expect((await shop.app.inject({ url: '/api/bare' })).statusCode).toBe(404);
+    const bench = await TestShop.server(shop.db, { bareRoute: true, watchAnswers: () => undefined });
+    expect((await bench.inject({ url: '/api/bare' })).json()).toEqual({ ok: true });
+    await bench.close();
+  });
+});
