@@ -116,6 +116,7 @@ export const engineBuild = z.object({
 export type EngineBuild = z.infer<typeof engineBuild>;
 
 export const usageRow = z.object({
+  id,
   usage: z.number(),
   running: z.number(),
   /** the first figure of a meter that was fitted then */
@@ -123,7 +124,19 @@ export const usageRow = z.object({
   reason: z.string(),
   readAt: moment,
   by: z.string(),
+  /** a lead struck it out: it counts for nothing */
+  struck: putAway.nullable(),
 });
+
+/** Why a figure is struck out of a log. */
+export const usageStruck = z.object({ why: line(200) });
+
+/** What became of an engine, and which of its rechecks moved with its log: what they were due at, and are now. */
+export const usageStruckOut = z.object({
+  engine: engineRow,
+  moved: z.array(z.object({ sequence: z.int(), from: z.number(), to: z.number() })),
+});
+export type UsageStruckOut = z.infer<typeof usageStruckOut>;
 
 /** What an engine is looked at by: its sheet's plan, or one of its own, with who gave it that and why. */
 export const enginePlan = z.object({

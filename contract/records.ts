@@ -58,6 +58,8 @@ export const RECORD_TABLES = {
   usages: {
     ...{ id: 'id', engine_id: '>engines', usage: 'number', reason: 'text', read_at: 'moment', by: '>people' },
     ...{ running: 'number', new_meter: 'truth', heat_cycles: 'number?~', source: 'text~' },
+    ...{ old_stopped_at: 'number?~', meter_from: 'number?~', struck_at: 'moment?~' },
+    ...{ struck_by: '>people?~', struck_why: 'text~' },
   },
   builds: {
     ...{ id: 'id', engine_id: '>engines', revision_id: '>sheet_revisions', number: 'number', stage: 'text' },

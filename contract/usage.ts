@@ -45,7 +45,10 @@ export const meterQuestion = z.object({
   id,
   serial: z.string(),
   at: moment,
-  usage: z.number(),
+  /** null where the line is none that can be read */
+  usage: z.number().nullable(),
+  /** a line that is none, as it came */
+  line: z.string(),
   heatCycles: z.int().nullable(),
   engineId: id.nullable(),
   engine: z.string().nullable(),
@@ -76,7 +79,9 @@ export type FeedTaken = z.infer<typeof feedTaken>;
 /** One line of a meter feed, as it is sent: a JSON object a line. */
 export const feedLine = z.object({
   serial: z.string().trim().min(1).max(60),
-  at: z.iso.datetime({ offset: true }),
+  at: moment,
   usage,
   heatCycles: cycles.nullable().default(null),
+  /** what it counts, where the feed says so */
+  unit: usageUnit.nullable().default(null),
 });

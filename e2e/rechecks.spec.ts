@@ -25,7 +25,7 @@ test('a meter is read down the list, and its engine becomes due; a meter that wa
   await expect(page.getByText(/is it a new meter, or was there a slip/)).toBeVisible();
   await expect(page.getByRole('button', { name: /^Write down/ })).toBeDisabled();
   await page.getByLabel('A new meter was fitted').check();
-  await page.getByLabel('The old one stopped at').fill('31');
+  await page.getByLabel(/^The old one stopped at/).fill('31');
   await page.getByRole('button', { name: 'Write down 1' }).click();
   await expect(page.getByText('written down')).toBeVisible();
   await openEngine(page, 'Bark mill');

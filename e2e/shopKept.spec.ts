@@ -62,8 +62,14 @@ test('a new meter goes on from the old one, and says so; a slip needs a word', a
   const shown = (await running.first().innerText()).match(/([\d,.]+)\s*\n?\s*hours/)![1]!;
   const last = Number(shown.split(',').join(''));
   await now.fill('12');
-  await expect(page.getByLabel('Lower than before, because')).toHaveValue('new-meter');
-  await expect(page.getByLabel('The old one stopped at')).toHaveValue(String(last));
+  // which of the two it is, nobody says for them
+  await expect(page.getByLabel('Lower than before, because')).toHaveValue('');
+  await page.getByRole('button', { name: 'Log' }).click();
+  await expect(
+    page.getByText(/say whether a new meter was fitted, or the last figure was a slip/),
+  ).toBeVisible();
+  await page.getByLabel('Lower than before, because').selectOption('new-meter');
+  await page.getByLabel(/^The old one stopped at/).fill(String(last));
   await page.getByLabel('The new one began at').fill('60');
   await page.getByRole('button', { name: 'Log' }).click();
   await expect(page.getByRole('alert')).toContainText(/began at or below/);

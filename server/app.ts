@@ -9,6 +9,7 @@ import type { Knex } from 'knex';
 import { answers, type AnswerWatch } from './answers.ts';
 import { api } from './api.ts';
 import { everySoOften, inBackground } from './background.ts';
+import { ASK_EVERY_MS, clock } from './clock.ts';
 import { GaugeListener } from './gauges/listener.ts';
 import { Awakening } from './health/awakening.ts';
 import { healthRoutes } from './health/routes.ts';
@@ -120,6 +121,7 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
     void awakening.done.then(() => {
       if (closed) return;
       listener.start();
+      stopped.push(everySoOften(app.log, 'asking for the time', ASK_EVERY_MS, () => clock.ask(app.db)));
       stopped.push(everySoOften(app.log, 'tidying', TIDY_EVERY_MS, () => tidy(app.db)));
       if (!options.jobs) return;
       stopped.push(everySoOften(app.log, 'the meter feed', FEED_EVERY_MS, () => takeFeed(app.db)));

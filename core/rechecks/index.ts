@@ -1,5 +1,6 @@
 export { addDays, daysBetween, type Day } from './calendar.ts';
 export { DUE_IN_LAST_OF, DUE_WITHIN_DAYS, dueState, type DueState, type RecheckOutcome } from './dueState.ts';
+export { runningsOf, type LoggedFigure, type RunAt } from './meterLog.ts';
 export { onMeter, type Metered } from './onMeter.ts';
 export { isEmptyStep, nextRecheck, type RecheckDue, type RecheckStep } from './plan.ts';
 export { isQuiet, loudFrom, type QuietHours } from './quiet.ts';

@@ -1,5 +1,7 @@
 import { moment } from '@zero-lash/contract/values';
 import type { FastifyRequest } from 'fastify';
+import { AHEAD_MS, clock } from '../clock.ts';
+import { Refusal } from '../plugins/errors.ts';
 import { personOf } from '../plugins/signIn.ts';
 import { writeKey } from '../plugins/writes.ts';
 
@@ -30,7 +32,7 @@ export function handOf(request: FastifyRequest): Hand {
 const ON_ITS_WAY_MS = 10_000;
 
 /**
- * How far a device's clock goes ahead of this server's, in ms, by what it says as it sends.
+ * How far a device's clock goes ahead of the database's, in ms, by what it says as it sends.
  *
  * Rule: what seems a slow clock by no more than a write may be on its way is a slow network: of two readings the one taken
  * first must not stand because it came in more slowly.
@@ -41,18 +43,33 @@ const ON_ITS_WAY_MS = 10_000;
 export function clockAhead(said: string | string[] | undefined): number {
   const parsed = moment.safeParse(said);
   if (!parsed.success) return 0;
-  const ahead = Date.parse(parsed.data) - Date.now();
+  const ahead = Date.parse(parsed.data) - clock.now().getTime();
   return ahead < 0 && ahead >= -ON_ITS_WAY_MS ? 0 : ahead;
 }
 
 /**
- * When something was done, by this server's clock: not in the future, and not before what it belongs to was there.
+ * When something was done, by the database's clock: not in the future, and not before what it belongs to was there. What clocks may be
+ * apart is put right; what is further off was written down while a clock was wrong, and only who did it knows when it was.
  *
  * @param takenAt as the device says; null for now
  * @param since when what it belongs to was opened
+ * @throws Refusal `taken_when` where that cannot be: the device asks whoever did it
+ * @example whenTaken('2030-05-01T08:00:00Z', hand, round.openedAt)
  */
 export function whenTaken(takenAt: string | null, { clockAhead }: Hand, since: Date): Date {
-  const now = Date.now();
+  const now = clock.now().getTime();
   const taken = takenAt === null ? now : Date.parse(takenAt) - clockAhead;
-  return new Date(Math.max(since.getTime(), Math.min(taken, now)));
+  // a belonging that is itself from the future keeps nobody from writing now
+  const from = Math.min(since.getTime(), now);
+  if (taken > now + AHEAD_MS)
+    throw new Refusal('taken_when', { detail: said(taken, 'which has not come yet') });
+  if (taken < from - AHEAD_MS)
+    throw new Refusal('taken_when', {
+      detail: said(taken, `before what it belongs to was begun, at ${inWords(from)}`),
+    });
+  return new Date(Math.max(from, Math.min(taken, now)));
 }
+
+const inWords = (ms: number) => `${new Date(ms).toISOString().slice(0, 16).replace('T', ' ')} UTC`;
+const said = (ms: number, why: string) =>
+  `By the clock of the device it was done at ${inWords(ms)}, ${why}: that clock was wrong. When was it?`;

@@ -11,6 +11,7 @@ import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { Refusal } from '../plugins/errors.ts';
 import { takeUp, written } from './course.ts';
+import { isAhead } from '../clock.ts';
 import { whenTaken, type Hand } from './hand.ts';
 import { findRevision } from '../sheets/read.ts';
 import { lookAtOnce } from '../rechecks/store.ts';
@@ -36,7 +37,7 @@ export async function tick(
   const here = build.stage === stage;
   // what is so already may be said again from a device that did not know that the build went on
   if (!here && (before?.done ?? false) !== done) throw new Refusal('wrong_stage');
-  if (here && (!before || before.at <= at))
+  if (here && (!before || before.at <= at || isAhead(before.at)))
     await db('stage_ticks')
       .insert({ ...place, done, by: hand.personId, at, earlier: [] })
       .onConflict(['build_id', 'stage', 'check_key'])

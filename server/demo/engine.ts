@@ -80,7 +80,8 @@ class EngineTeller {
     this.#engineId = row.id;
     const oldest = Math.max(30, ...this.#engine.builds.map((build) => build.openedDaysAgo));
     for (let days = oldest; days >= 1; days -= Math.max(1, Math.round(oldest / 12)))
-      await this.#logUsage(days);
+      if (days > 1) await this.#logUsage(days);
+    await this.#logUsage(1);
     if (this.#engine.newMeterDaysAgo !== undefined) await this.#logUsage(this.#engine.newMeterDaysAgo, true);
     for (const [index, build] of this.#engine.builds.entries())
       await this.#tellBuild(build, index + 1, this.#engine.builds[index + 1]);
@@ -114,6 +115,8 @@ class EngineTeller {
       usage: newMeter ? 0 : this.#shown(running, daysAgo - 1),
       running,
       new_meter: newMeter,
+      old_stopped_at: newMeter ? running : null,
+      meter_from: newMeter ? 0 : null,
       reason: newMeter ? `new meter, begun at 0; the old one stopped at ${running}` : '',
       read_at: this.#ago(daysAgo),
       by: this.#cast.bench,

@@ -190,10 +190,14 @@ export async function viewEngine(db: Knex, id: string): Promise<EngineView> {
     plan: await readPlan(db, engine),
     usages: await db('usages as u')
       .join('people as p', 'p.id', 'u.by')
+      .leftJoin('people as sp', 'sp.id', 'u.struck_by')
       .where('u.engine_id', id)
       .orderBy('u.read_at', 'desc')
       .limit(50)
       .select(
+        db.raw(`case when u.struck_at is null then null
+          else json_build_object('at', u.struck_at, 'by', sp.name, 'why', u.struck_why) end as struck`),
+        'u.id',
         'u.usage',
         'u.running',
         'u.new_meter as newMeter',

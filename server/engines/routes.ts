@@ -10,6 +10,8 @@ import {
   newEnginePlan,
   newUsage,
   pieceThere,
+  usageStruck,
+  usageStruckOut,
 } from '@zero-lash/contract/engines';
 import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
@@ -22,6 +24,7 @@ import { handOf } from '../builds/hand.ts';
 import * as plan from './plan.ts';
 import * as read from './read.ts';
 import * as store from './store.ts';
+import { strikeFigure } from '../usage/log.ts';
 
 export function engineRoutes(instance: FastifyInstance, _options: object, done: () => void): void {
   const app = instance.withTypeProvider<ZodTypeProvider>();
@@ -94,6 +97,21 @@ export function engineRoutes(instance: FastifyInstance, _options: object, done: 
       writeOnce(app.db, request, reply, 201, (transaction) =>
         store.logUsage(transaction, request.params.id, request.body, handOf(request)),
       ),
+  );
+
+  app.post(
+    '/engines/:id/usages/:usage/struck-out',
+    {
+      schema: { params: params.extend({ usage: id }), body: usageStruck, response: { 200: usageStruckOut } },
+      preHandler: needs('lead'),
+    },
+    (request, reply) =>
+      writeOnce(app.db, request, reply, 200, async (transaction) => {
+        const { id: engineId, usage } = request.params;
+        const figure = { engineId, id: usage, why: request.body.why, by: personOf(request).id };
+        const moved = await strikeFigure(transaction, figure);
+        return { moved, engine: await read.findEngine(transaction, engineId) };
+      }),
   );
   done();
 }

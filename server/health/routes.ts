@@ -1,5 +1,6 @@
 import type { FastifyInstance } from 'fastify';
 import { health } from '@zero-lash/contract/health';
+import { clock } from '../clock.ts';
 import type { Awakening } from './awakening.ts';
 
 /** How long the database may take to say a word before it counts as away. */
@@ -27,7 +28,7 @@ export function healthRoutes(
       ]);
       const ok = database === 'here' && awakening.awake;
       void reply.code(ok ? 200 : 503).header('cache-control', 'no-store');
-      return { ok, database, awake: awakening.awake };
+      return { ok, database, awake: awakening.awake, clockAhead: clock.ahead() };
     },
   );
   done();

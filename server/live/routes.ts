@@ -3,6 +3,7 @@ import type { FastifyInstance, FastifyRequest } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { seqOf } from '../builds/read.ts';
+import { clock } from '../clock.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { personOf } from '../plugins/signIn.ts';
 import type { LiveBus, ToldEvent } from './bus.ts';
@@ -98,5 +99,5 @@ function isFor(event: ToldEvent, build: string | undefined, device: string | und
 
 function millisecondsLeft(request: FastifyRequest): number {
   const ends = request.session.cookie.expires;
-  return ends ? Math.max(0, ends.getTime() - Date.now()) : LONGEST_MS;
+  return ends ? Math.max(0, ends.getTime() - clock.now().getTime()) : LONGEST_MS;
 }

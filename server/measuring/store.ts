@@ -9,6 +9,7 @@ import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { written } from '../builds/course.ts';
 import { whenTaken, type Hand } from '../builds/hand.ts';
+import { isAhead } from '../clock.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { reopenRecheck } from '../rechecks/reopen.ts';
 import { limitsAt, pointAt } from '../sheets/limitsAt.ts';
@@ -53,7 +54,8 @@ export async function addReading(
     .where({ round_id: roundId, point: input.point, superseded: false })
     .first('g.id', 'p.name as by', 'g.by as personId', 'g.taken_at as takenAt');
   const firstLook = input.blind ? await firstLookOf(db, roundId, input.point, takenAt, hand) : null;
-  const late = earlier !== undefined && takenAt < earlier.takenAt;
+  // one from the future, of when a clock was wrong, gives way to whatever comes
+  const late = earlier !== undefined && takenAt < earlier.takenAt && !isAhead(earlier.takenAt);
   if (earlier && !late) await db('readings').where({ id: earlier.id }).update('superseded', true);
   await db('readings').insert({
     id: hand.key,

@@ -23,6 +23,7 @@ import * as shopAddress from './021-shop-address.ts';
 import * as notHeldLetters from './022-not-held-letters.ts';
 import * as takenBack from './023-taken-back.ts';
 import * as fromElsewhere from './024-from-elsewhere.ts';
+import * as time from './025-time.ts';
 
 const MIGRATIONS = {
   '001-people': people,
@@ -49,6 +50,7 @@ const MIGRATIONS = {
   '022-not-held-letters': notHeldLetters,
   '023-taken-back': takenBack,
   '024-from-elsewhere': fromElsewhere,
+  '025-time': time,
 } as const;
 
 type Name = keyof typeof MIGRATIONS;

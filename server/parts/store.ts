@@ -39,7 +39,7 @@ export async function readPartsList(db: Knex, buildId: string): Promise<ListPape
   const wear = wearSheetOf(await readEntries(db, buildId, 'wear'), sheet.wearLimits);
   const counted = standingLines(await readEntries(db, buildId, 'ledger'), ledgerKey);
   const aimed = aimedOutside(sheet.limits, head);
-  const on = dayIn(await shopZone(db), new Date());
+  const on = dayIn(await shopZone(db));
   return {
     title: `Parts for ${head.engine.name}`,
     under: `Build ${head.number} · ${sheet.maker} ${sheet.name}, revision ${sheet.number} · ${on}`,

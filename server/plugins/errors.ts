@@ -49,6 +49,8 @@ const REFUSALS = {
   recheck_done: [409, 'This recheck is done already.'],
   nothing_to_set: [409, 'That recheck is not one to set again: it held, was not judged, or was overtaken.'],
   recheck_incomplete: [409, 'Measure every point first.'],
+  usage_last: [409, 'It is the only figure there is: log the right one first.'],
+  taken_when: [409, 'It cannot have been done at the time that is said.'],
   sheet_not_published: [409, 'Only a published spec sheet may be built on.'],
   sheet_differs: [409, 'This spec sheet is not for this engine.'],
   draft_open: [409, 'This sheet has a draft already.'],

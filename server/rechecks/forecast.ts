@@ -18,7 +18,7 @@ import { firstKnown, leftByPiece } from '@zero-lash/core/setting';
 import { lashPoints, rolesOf } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import { readWhole, type WholeBuild } from '../builds/read.ts';
-import { dayIn, shopZone } from '../clock.ts';
+import { AHEAD_MS, clock, dayIn, shopZone } from '../clock.ts';
 
 /** What each point of a signed build measured since it was set, and what it had run by then. */
 export interface BuildCourses {
@@ -206,7 +206,8 @@ export async function readLog(
   zone: string,
 ): Promise<{ day: Day; usage: number }[]> {
   const rows = (await db('usages')
-    .where({ engine_id: engineId })
+    .where({ engine_id: engineId, struck_at: null })
+    .where('read_at', '<=', new Date(clock.now().getTime() + AHEAD_MS))
     .orderBy(['read_at', 'id'])
     .select('running', 'read_at')) as {
     running: number;

@@ -6,6 +6,7 @@ import {
 } from '@zero-lash/contract/records';
 import { strToU8, zipSync, type Zippable } from 'fflate';
 import type { Knex } from 'knex';
+import { clock } from '../clock.ts';
 import { Refusal } from '../plugins/errors.ts';
 
 /** The rows of each table that belong to an engine: `e` is its id. */
@@ -78,7 +79,7 @@ export async function readRecord(db: Knex, engineId: string): Promise<RecordFile
         format: 'zero-lash-record',
         formatVersion: 1,
         shop: shop.name,
-        writtenAt: new Date().toISOString(),
+        writtenAt: clock.now().toISOString(),
         people: await transaction('people')
           .whereIn('id', [...named])
           .orderBy('name')

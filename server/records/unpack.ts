@@ -88,7 +88,7 @@ export function lookThrough(zip: Uint8Array): LookedThrough {
       throw badRecord(`The picture of photograph ${id as string} is missing.`);
   const { readings, found } = differencesIn(record);
   const { tables, ...file } = record;
-  const judged = { ...tables, readings };
+  const judged = { ...tables, readings, usages: withMeters(tables.usages) };
   const many = new Set<string>(MANY);
   return {
     ...{ file, readings: readings.length, differences: found },
@@ -97,6 +97,19 @@ export function lookThrough(zip: Uint8Array): LookedThrough {
     ) as LookedThrough['rows'],
     texts: Object.fromEntries(MANY.map((table) => [table, asText(judged[table])])) as LookedThrough['texts'],
   };
+}
+
+/**
+ * Usages with both figures of each change of meter. Files written before they were kept say them in the words of its reason, as
+ * the program wrote them then.
+ */
+function withMeters(rows: readonly RecordRow[]): readonly RecordRow[] {
+  return rows.map((row) => {
+    if (!row.new_meter || typeof row.meter_from === 'number') return row;
+    const said = (words: RegExp) => Number(words.exec(row.reason as string)?.[1] ?? 0);
+    const old = said(/old one stopped at (\d+(?:\.\d)?)/);
+    return { ...row, meter_from: said(/begun at (\d+(?:\.\d)?)/), old_stopped_at: old };
+  });
 }
 
 /** The text of a record's rows, and the photographs that are in the file, which are left where they are. */
@@ -188,7 +201,8 @@ function lookAtRows({ people, tables }: RecordFile): void {
       throw badRecord(`tables.${table}: a row is in it twice.`);
     tables[table].forEach((row, index) => {
       for (const { column, to } of refs)
-        if (row[column] !== null && !own.get(to)!.has(row[column]))
+        // what came later is not in every file
+        if ((row[column] ?? null) !== null && !own.get(to)!.has(row[column]))
           throw badRecord(`tables.${table}.${index}.${column}: names no row of ${to} in the file.`);
     });
   }

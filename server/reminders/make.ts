@@ -1,6 +1,6 @@
 import { addDays, comesInWords, loudFrom, nextCheckInWords } from '@zero-lash/core/rechecks';
 import type { Knex } from 'knex';
-import { dayIn, shopZone } from '../clock.ts';
+import { clock, dayIn, shopZone } from '../clock.ts';
 import { NEARNESS_SQL, nearnessOn } from '../rechecks/nearness.ts';
 
 interface Due {
@@ -37,7 +37,7 @@ const OUT_SQL = `(
  *
  * @returns how many were written down
  */
-export async function makeReminders(db: Knex, now: Date = new Date()): Promise<number> {
+export async function makeReminders(db: Knex, now: Date = clock.now()): Promise<number> {
   const zone = await shopZone(db);
   const today = dayIn(zone, now);
   const shop = await db('shop').first('name', 'quiet_from', 'quiet_to', 'remind_days');

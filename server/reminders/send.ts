@@ -1,4 +1,5 @@
 import type { Knex } from 'knex';
+import { clock } from '../clock.ts';
 import type { Mailer } from './mailer.ts';
 
 const FIRST_WAIT_MINUTES = 5;
@@ -12,7 +13,7 @@ const LONGEST_COMPLAINT = 200;
  *
  * @returns how many went
  */
-export async function sendReminders(db: Knex, mailer: Mailer, now: Date = new Date()): Promise<number> {
+export async function sendReminders(db: Knex, mailer: Mailer, now: Date = clock.now()): Promise<number> {
   let sent = 0;
   for (;;) {
     const went = await db.transaction((own) => sendOne(own, mailer, now));

@@ -8,6 +8,7 @@ import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { takeUp, written } from '../builds/course.ts';
 import { whenTaken, type Hand } from '../builds/hand.ts';
+import { isAhead } from '../clock.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { pointAt } from '../sheets/limitsAt.ts';
 import { findRevision } from '../sheets/read.ts';
@@ -59,7 +60,7 @@ export async function addSetting(
   const earlier = (await db('settings').modify(standing).first('at', 'mark')) as
     { at: Date; mark: string } | undefined;
   if (input.giver !== null) await refuseTwice(db, buildId, input);
-  const late = earlier !== undefined && at < earlier.at;
+  const late = earlier !== undefined && at < earlier.at && !isAhead(earlier.at);
   if (earlier && !late) await db('settings').modify(standing).update('superseded', true);
   await db('settings').insert({
     id: hand.key,

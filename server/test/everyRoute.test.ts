@@ -107,6 +107,7 @@ async function makeSamples() {
   const aPlanned = async () => (await signedOff()).build.rechecks.find(({ status }) => status === 'planned')!;
   const [plannedOf, benched] = [await aPlanned(), await aPlanned()];
   const { body: owners } = await shop.call<Owner[]>(LEAD, 'GET', 'owners');
+  const { id: logged } = await shop.db('usages').where({ engine_id: build.engine.id }).first('id');
   const [line] = await shop
     .db('meter_lines')
     .insert({ serial: 'X9', at: new Date(), usage: 3, state: 'asked', why: 'no engine' })
@@ -286,6 +287,12 @@ async function makeSamples() {
     'PATCH /api/owners/:id': at(`owners/${owners[0]!.id}`, {
       ...{ name: owners[0]!.name, email: '', tells: 'mail', note: '', version: owners[0]!.version },
     }),
+    'POST /api/engines/:id/usages/:usage/struck-out': at(
+      `engines/${build.engine.id}/usages/${logged}/struck-out`,
+      {
+        why: 'of another engine',
+      },
+    ),
     'POST /api/usage/round': at('usage/round', {
       lines: [{ engineId: build.engine.id, usage: 99_999, heatCycles: 4, reason: '' }],
     }),

@@ -6,8 +6,9 @@ import type { SheetSummary } from '@zero-lash/contract/sheets';
 import type { Today } from '@zero-lash/contract/today';
 import { dueState, onMeter } from '@zero-lash/core/rechecks';
 import fc from 'fast-check';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { dayIn } from '../clock.ts';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
+import { whenTaken, type Hand } from '../builds/hand.ts';
+import { clock, dayIn, isAhead } from '../clock.ts';
 import { migrationSource } from '../migrations/index.ts';
 import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
 
@@ -100,18 +101,44 @@ describe('readings', () => {
     }
   });
 
-  it('are neither older than their round nor from the future, and a year that is none is refused', async () => {
+  it('are neither older than their round nor from the future: a minute is put right, more is asked about', async () => {
     const { id, openedAt } = await round();
-    expect((await take(id, '1E', 0.3, '1970-01-01T00:00:00Z')).takenAt).toBe(
-      new Date(openedAt).toISOString(),
-    );
-    expect(Date.parse((await take(id, '1E', 0.3, inMinutes(900))).takenAt)).toBeLessThanOrEqual(Date.now());
+    const opened = Date.parse(openedAt);
+    expect((await take(id, '1E', 0.3, inMinutes(-1, opened))).takenAt).toBe(new Date(openedAt).toISOString());
+    expect(Date.parse((await take(id, '1E', 0.3, inMinutes(1))).takenAt)).toBeLessThanOrEqual(Date.now());
+    const before = (await standing('1E')).id;
+    for (const takenAt of ['1970-01-01T00:00:00Z', inMinutes(-3, opened), inMinutes(900), inMinutes(3)]) {
+      const asked = await shop.call<{ code: string; detail: string }>(
+        BENCH,
+        'POST',
+        `rounds/${id}/readings`,
+        {
+          ...{ point: '1E', reading: { kind: 'drag', blade: 0.3 }, asTyped: '0.3', takenAt },
+        },
+      );
+      expect(asked, takenAt).toMatchObject({ status: 409, body: { code: 'taken_when' } });
+      expect(asked.body.detail).toContain('that clock was wrong');
+    }
+    expect((await standing('1E')).id).toBe(before);
     for (const takenAt of ['0001-01-01T00:00:00Z', '9999-12-31T23:59:59Z'])
       expect(
         await shop.call(BENCH, 'POST', `rounds/${id}/readings`, {
           ...{ point: '1E', reading: { kind: 'drag', blade: 0.3 }, asTyped: '0.3', takenAt },
         }),
       ).toMatchObject({ status: 400, body: { fields: [{ path: 'takenAt' }] } });
+  });
+
+  it('give way to what comes, where they are from when a clock was days ahead', async () => {
+    const { id } = await round();
+    const { id: wrong } = await take(id, '2I', 0.1, null);
+    await shop.db.raw('alter table readings disable trigger user');
+    await shop
+      .db('readings')
+      .where({ id: wrong })
+      .update({ taken_at: inMinutes(2 * 24 * 60) });
+    await shop.db.raw('alter table readings enable trigger user');
+    const { id: right } = await take(id, '2I', 0.3, null);
+    expect(await standing('2I')).toMatchObject({ id: right, supersedes: wrong });
   });
 
   it('taken where an angle rounds to the end of the cycle are kept at its beginning', async () => {
@@ -124,6 +151,29 @@ describe('readings', () => {
       expect(
         (await shop.call(BENCH, 'PUT', `rounds/${id}/turning`, { school: 'fewest', at, done: [at] })).status,
       ).toBe(200);
+  });
+});
+
+describe('the time', () => {
+  it('is the database’s, however wrong this machine’s own clock is, or goes in between', async () => {
+    vi.useFakeTimers({ toFake: ['Date'] });
+    try {
+      await clock.ask(shop.db);
+      const truth = clock.now().getTime();
+      for (const days of [2, -2]) {
+        vi.setSystemTime(truth + days * 86_400_000);
+        expect(Math.abs(clock.now().getTime() - truth)).toBeLessThan(10_000);
+        expect(Math.abs(clock.ahead() - days * 86_400)).toBeLessThan(10);
+        const health = await shop.app.inject({ url: '/api/health' });
+        expect(health.json()).toMatchObject({ ok: true, clockAhead: clock.ahead() });
+        expect(isAhead(new Date(truth + 86_400_000))).toBe(true);
+        expect(isAhead(new Date(truth + 30_000))).toBe(false);
+        const at = whenTaken(null, { clockAhead: 0 } as Hand, new Date(0));
+        expect(Math.abs(at.getTime() - truth)).toBeLessThan(10_000);
+      }
+    } finally {
+      vi.useRealTimers();
+    }
   });
 });
 
@@ -295,7 +345,7 @@ describe('the migrations', () => {
     const names = Object.keys(await migrationSource.getMigrations([]));
     const last = names.length;
     // the newest carry a shop's rows over; before them a shop has to be empty of what they added
-    for (let step = 0; step < 13; step += 1) await other.db.migrate.down({ migrationSource });
+    for (let step = 0; step < 15; step += 1) await other.db.migrate.down({ migrationSource });
     expect(await kept()).toEqual(before);
     await other.db.migrate.latest({ migrationSource });
     expect(await kept()).toEqual(before);

@@ -2,6 +2,7 @@ import type { Morning } from '@zero-lash/contract/morning';
 import { obstaclesToSignOff, standingOf, stageOf, type StageKey } from '@zero-lash/core/builds';
 import type { Knex } from 'knex';
 import { readWhole } from '../builds/read.ts';
+import { clock } from '../clock.ts';
 
 const SHOWN = 12;
 /** A person who never looked is told of a week. */
@@ -12,7 +13,7 @@ export async function readMorning(db: Knex, personId: string): Promise<Morning> 
   const { looked_at: since } = (await db('people').where({ id: personId }).first('looked_at')) as {
     looked_at: Date | null;
   };
-  const from = since ?? new Date(Date.now() - FIRST_DAYS * 86_400_000);
+  const from = since ?? new Date(clock.now().getTime() - FIRST_DAYS * 86_400_000);
   // one after another: it is read inside a transaction too, which has one connection
   const waits = await readWaits(db);
   const changed = await readChanged(db, personId, from);

@@ -5,6 +5,7 @@ import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { written } from '../builds/course.ts';
 import { whenTaken, type Hand } from '../builds/hand.ts';
+import { isAhead } from '../clock.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { readSettings } from '../setting/read.ts';
 import { findRevision } from '../sheets/read.ts';
@@ -27,7 +28,7 @@ export async function setTurning(
     at: turning.at,
     saidAt,
   });
-  if (saidAt >= turnSaidAt)
+  if (saidAt >= turnSaidAt || isAhead(turnSaidAt))
     await db('rounds')
       .where({ id: roundId })
       .update({

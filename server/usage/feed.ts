@@ -1,46 +1,85 @@
+import { type UsageUnit } from '@zero-lash/contract/values';
 import { feedLine, type FeedTaken, type meterAnswer, type MeterQuestion } from '@zero-lash/contract/usage';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
+import { runningDoubt } from '@zero-lash/core/rechecks';
+import { AHEAD_MS, clock, dayIn, isAhead, shopZone } from '../clock.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { logFigure } from './store.ts';
 
 /** How long a feed may take to answer, and how much it may send at once. */
 const WITHIN_MS = 5000;
 const MOST_BYTES = 1_000_000;
+/** As much of a line that is none as is kept. */
+const MOST_LINE = 500;
+/** A meter that was not heard of for so long is not waited for. */
+const SILENT_MS = 60 * 86_400_000;
 
 /** How often a running server looks at the feed. */
 export const FEED_EVERY_MS = 600_000;
 
 /**
  * Looks at the shop's meter feed: a JSON object a line, each with the serial of an engine, the moment it was read, and what the
- * meter showed. What fits is taken once, however often it is sent; what runs backwards, or is of no engine here, is asked about.
+ * meter showed. What fits is taken once, however often it is sent; what runs backwards, is from the future, more than can have been
+ * run, in another unit, of no engine here, or no line at all, is asked about, and keeps no other back.
  *
- * @throws Refusal `feed_away` where it does not answer, or answers what is no feed
+ * @throws Refusal `feed_away` where it does not answer
  */
 export async function takeFeed(db: Knex): Promise<FeedTaken> {
   const shop = await db('shop').first('meter_feed');
   if (!shop?.meter_feed) return { taken: 0, asked: 0, seen: 0 };
-  const since = await db('meter_lines').max('at as at').first();
-  const lines = await readFeed(shop.meter_feed, since?.at ?? null);
+  const lines = await readFeed(shop.meter_feed, await askedSince(db));
   const by = await db('people').where({ active: true, role: 'lead' }).orderBy('created_at').first('id');
   const counts = { taken: 0, asked: 0, seen: lines.length };
   for (const line of lines) {
-    const state = await db.transaction((own) => takeLine(own, line, by.id));
+    const state = await db.transaction((own) =>
+      'none' in line ? askAbout(own, line) : takeLine(own, line, by.id),
+    );
     if (state) counts[state] += 1;
   }
   return counts;
 }
 
+/**
+ * Since when the feed is asked: each meter by its own last line, and the one that was heard of longest ago says for all. One that
+ * was silent for long holds nobody up, and what is said to be from the future says nothing.
+ */
+async function askedSince(db: Knex): Promise<Date | null> {
+  const now = clock.now().getTime();
+  const { rows } = await db.raw(
+    `select min(last) as since from (
+       select max(at) as last from meter_lines where usage is not null and at <= ? group by lower(serial)) meters
+     where last > ?`,
+    [new Date(now + AHEAD_MS), new Date(now - SILENT_MS)],
+  );
+  return rows[0].since as Date | null;
+}
+
 type Line = z.output<typeof feedLine>;
+/** A line that is none, as it came, and why. */
+interface NoLine {
+  readonly none: string;
+  readonly why: string;
+}
+
+/** Keeps a line that is none, to be asked about: once, however often it is sent. */
+async function askAbout(db: Knex.Transaction, { none, why }: NoLine): Promise<'asked' | null> {
+  const kept = await db('meter_lines')
+    .insert({ serial: '', at: db.raw('clock_timestamp()'), usage: null, line: none, why, state: 'asked' })
+    .onConflict(db.raw("(md5(line)) where line <> ''"))
+    .ignore()
+    .returning('id');
+  return kept.length > 0 ? 'asked' : null;
+}
 
 async function takeLine(db: Knex.Transaction, line: Line, by: string): Promise<'taken' | 'asked' | null> {
   const at = new Date(line.at);
-  const [engine, other] = await db('engines')
+  const [engine, other] = (await db('engines')
     .whereRaw('lower(serial) = lower(?)', [line.serial])
     .whereNull('put_away_at')
     .orderBy('created_at')
     .limit(2)
-    .select('id');
+    .select('id', 'usage', 'usage_at', 'usage_unit')) as Metered[];
   const one = engine && !other;
   const [row] = await db('meter_lines')
     .insert({
@@ -58,6 +97,11 @@ async function takeLine(db: Knex.Transaction, line: Line, by: string): Promise<'
     .returning('id');
   if (!row) return null;
   if (!one) return 'asked';
+  const odd = await oddIn(db, line, engine);
+  if (odd !== null) {
+    await db('meter_lines').where({ id: row.id }).update({ why: odd });
+    return 'asked';
+  }
   try {
     await db.transaction((own) =>
       logFigure(
@@ -78,7 +122,29 @@ async function takeLine(db: Knex.Transaction, line: Line, by: string): Promise<'
   }
 }
 
-async function readFeed(address: string, since: Date | null): Promise<Line[]> {
+interface Metered {
+  readonly id: string;
+  readonly usage: number;
+  readonly usage_at: Date;
+  readonly usage_unit: UsageUnit;
+}
+
+/** What a person would be asked who typed the same; null where nothing is odd about it. */
+async function oddIn(db: Knex, { at, usage, unit }: Line, engine: Metered): Promise<string | null> {
+  const day = at.slice(0, 10);
+  if (isAhead(new Date(at)))
+    return `It is said to be of ${day}, which has not come yet: the clock of the meter is wrong.`;
+  if (unit !== null && unit !== engine.usage_unit)
+    return `It is in ${unit}, and the engine is counted in ${engine.usage_unit}.`;
+  if (new Date(at) < engine.usage_at || isAhead(engine.usage_at)) return null;
+  const zone = await shopZone(db);
+  const last = { usage: engine.usage, on: dayIn(zone, engine.usage_at) };
+  return runningDoubt(usage, last, dayIn(zone, new Date(at)), engine.usage_unit)
+    ? `It is more than can have been run since ${engine.usage} was logged.`
+    : null;
+}
+
+async function readFeed(address: string, since: Date | null): Promise<(Line | NoLine)[]> {
   let text: string;
   try {
     const query = since ? `?since=${encodeURIComponent(since.toISOString())}` : '';
@@ -97,15 +163,16 @@ async function readFeed(address: string, since: Date | null): Promise<Line[]> {
   return text
     .split('\n')
     .filter((line) => line.trim() !== '')
-    .map((line, index) => {
+    .map((line) => {
       const read = feedLine.safeParse(parsed(line));
-      if (!read.success)
-        throw new Refusal('feed_away', {
-          detail: `Line ${index + 1} of the meter feed is none: ${[...read.error.issues[0]!.path, read.error.issues[0]!.message].join(' ')}. Nothing of it was taken.`,
-        });
-      return read.data;
+      if (read.success) return read.data;
+      const why = [...read.error.issues[0]!.path, read.error.issues[0]!.message].join(' ');
+      return { none: plain(line).slice(0, MOST_LINE), why: `It cannot be read: ${why}.` };
     });
 }
+
+/** A line as it may be kept and shown. */
+const plain = (line: string) => line.replace(/[\p{Cc}\p{Cs}]/gu, '\uFFFD');
 
 function parsed(line: string): unknown {
   try {
@@ -125,6 +192,7 @@ export async function readQuestions(db: Knex): Promise<{ feed: boolean; question
     .limit(200)
     .select({
       ...{ id: 'm.id', serial: 'm.serial', at: 'm.at', usage: 'm.usage', heatCycles: 'm.heat_cycles' },
+      line: 'm.line',
       ...{ engineId: 'e.id', engine: 'e.name', usageUnit: 'e.usage_unit', last: 'e.usage', why: 'm.why' },
     })) as (Omit<MeterQuestion, 'at'> & { at: Date })[];
   return {
@@ -144,6 +212,10 @@ export async function answerQuestion(
   if (!line) throw new Refusal('not_found', { detail: 'There is no such line.' });
   if (line.state !== 'asked') throw new Refusal('feed_answered');
   if (is !== 'left') {
+    if (line.usage === null)
+      throw new Refusal('feed_answered', {
+        detail: 'That line says nothing that could be taken: leave it out.',
+      });
     if (!line.engine_id)
       throw new Refusal('feed_answered', {
         detail: 'Which engine it is of is not clear: give one engine this serial first, or leave the line.',
@@ -152,7 +224,9 @@ export async function answerQuestion(
     await logFigure(
       db,
       {
-        ...{ engineId: line.engine_id, usage: line.usage, heatCycles: line.heat_cycles, at: line.at },
+        ...{ engineId: line.engine_id, usage: line.usage, heatCycles: line.heat_cycles },
+        // one of a clock that is wrong is of now, as far as anybody knows
+        at: isAhead(line.at) ? clock.now() : line.at,
         source: 'feed',
         reason: is === 'right' ? reason || 'asked about, and right' : reason,
         newMeter: is === 'new-meter' ? { lastOfOld: lastOfOld ?? last, startedAt: 0 } : null,

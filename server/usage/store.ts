@@ -1,9 +1,10 @@
 import type { usageLine, usageRound, UsageRoundTaken } from '@zero-lash/contract/usage';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
-import { dayIn, shopZone } from '../clock.ts';
+import { clock, dayIn, isAhead, shopZone } from '../clock.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { refreshExpected } from '../rechecks/forecast.ts';
+import { reckonLog } from './log.ts';
 
 /** A figure off a meter as it is written down: at a moment, and from where. */
 export interface MeterFigure extends Omit<z.output<typeof usageLine>, 'day'> {
@@ -49,22 +50,34 @@ export async function logFigure(
     .first<EngineMeter | undefined>('name', 'usage', 'running', 'meter_from', 'usage_at', 'heat_cycles');
   if (!engine) throw new Refusal('not_found', { detail: 'There is no such engine.' });
   const same = await db('usages')
-    .where({ engine_id: figure.engineId, read_at: figure.at, usage: figure.usage })
+    .where({ engine_id: figure.engineId, read_at: figure.at, usage: figure.usage, struck_at: null })
     .first('id');
   if (same) return 'already';
+  if (isAhead(figure.at))
+    throw new Refusal('usage_order', { detail: `${figure.at.toISOString().slice(0, 10)} has not come yet.` });
+  // a figure from the future counts for nothing: what the engine shows is what was read before it
+  if (isAhead(engine.usage_at)) {
+    await reckonLog(db, figure.engineId);
+    return logFigure(db, figure, personId);
+  }
   const past = figure.at.getTime() < engine.usage_at.getTime();
-  const running = past ? await runningThen(db, figure) : await moveOn(db, engine, figure);
+  // a change of meter before what is logged already: what came after it is reckoned anew
+  const changed = past && figure.newMeter !== null;
+  const running = changed ? 0 : past ? await runningThen(db, figure) : await moveOn(db, engine, figure);
   await db('usages').insert({
     ...{ engine_id: figure.engineId, usage: figure.usage, running, read_at: figure.at },
     ...{
       new_meter: figure.newMeter !== null,
+      old_stopped_at: figure.newMeter?.lastOfOld ?? null,
+      meter_from: figure.newMeter?.startedAt ?? null,
       heat_cycles: figure.heatCycles,
       source: figure.source,
       by: personId,
     },
     reason: figure.newMeter ? meterInWords(figure.newMeter, figure.reason) : figure.reason,
   });
-  await refreshExpected(db, figure.engineId);
+  if (changed) await reckonLog(db, figure.engineId);
+  else await refreshExpected(db, figure.engineId);
   return 'taken';
 }
 
@@ -99,15 +112,13 @@ async function moveOn(db: Knex, engine: EngineMeter, figure: MeterFigure): Promi
 }
 
 /** What an engine had run in all at a moment that was passed over, if the figure fits between those round it. */
-async function runningThen(db: Knex, { engineId, usage, at, newMeter }: MeterFigure): Promise<number> {
+async function runningThen(db: Knex, { engineId, usage, at }: MeterFigure): Promise<number> {
   const log = () =>
-    db('usages').where({ engine_id: engineId }).select<Logged[]>('usage', 'running', 'new_meter', 'read_at');
+    db('usages')
+      .where({ engine_id: engineId, struck_at: null })
+      .select<Logged[]>('usage', 'running', 'new_meter', 'read_at');
   const [before] = await log().where('read_at', '<=', at).orderBy('read_at', 'desc').limit(1);
   const [after] = await log().where('read_at', '>', at).orderBy('read_at').limit(1);
-  if (newMeter)
-    throw new Refusal('usage_order', {
-      detail: 'A new meter is written down as it is fitted, not before figures that are logged already.',
-    });
   const same = after && !after.new_meter ? after : before;
   if (!same) throw new Refusal('usage_order');
   const running = tenth(same.running + (usage - same.usage));
@@ -176,7 +187,7 @@ export async function logRound(
  *
  * @throws Refusal `usage_order` where the day has not come yet
  */
-export async function readOn(db: Knex, day: string | null, writtenAt = new Date()): Promise<Date> {
+export async function readOn(db: Knex, day: string | null, writtenAt = clock.now()): Promise<Date> {
   if (day === null) return writtenAt;
   const zone = await shopZone(db);
   if (day > dayIn(zone)) throw new Refusal('usage_order', { detail: `${day} has not come yet.` });

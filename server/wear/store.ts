@@ -13,7 +13,7 @@ export async function readWearOfEngine(db: Knex, engineId: string): Promise<Wear
   const { rows } = await db.raw(
     `select b.id, b.number, coalesce(
          (select u.running from usages u
-           where u.engine_id = b.engine_id and u.read_at <= w.first_at order by u.read_at desc, u.id desc limit 1),
+           where u.engine_id = b.engine_id and u.struck_at is null and u.read_at <= w.first_at order by u.read_at desc, u.id desc limit 1),
          e.running) as running
        from builds b
        join engines e on e.id = b.engine_id

@@ -26,8 +26,14 @@ export function RefusedNotes({ buildId, which }: Props) {
         <Note tone="tight" role="alert" marginTop="2">
           {item.said || item.about} was not written: {item.refused?.detail}
           <Flex gap="2" marginTop="2" flexWrap="wrap">
-            <Button onClick={() => void answerRefused({ dispatch }, item, true)}>Send it again</Button>
-            <Button variant="plain" onClick={() => void answerRefused({ dispatch }, item, false)}>
+            {item.refused?.code === 'taken_when' ? (
+              <Button onClick={() => void answerRefused({ dispatch }, item, 'now')}>
+                It holds now: write it down as of now
+              </Button>
+            ) : (
+              <Button onClick={() => void answerRefused({ dispatch }, item, 'again')}>Send it again</Button>
+            )}
+            <Button variant="plain" onClick={() => void answerRefused({ dispatch }, item, 'away')}>
               Throw it away
             </Button>
           </Flex>

@@ -133,17 +133,24 @@ export async function whenSent(
   return true;
 }
 
-/** Sends what was refused again, or throws it away at a person's word. */
-export async function answerRefused(shows: Shows, item: OutboxItem, again: boolean): Promise<void> {
-  if (again) await writeDown(item, null);
-  else await letGo(shows, item);
+/** What a person says of what was refused: send it again as it is, or as done now, or throw it away. */
+export type RefusedAnswer = 'again' | 'now' | 'away';
+
+/** Does with what was refused as a person says. */
+export async function answerRefused(shows: Shows, item: OutboxItem, answer: RefusedAnswer): Promise<void> {
+  if (answer === 'away') await letGo(shows, item);
+  else await writeDown(item, null, answer === 'now' ? new Date().toISOString() : item.takenAt);
   wake();
 }
 
 /** Writes down, wherever an item waits, whether it is refused and why. */
-async function writeDown(item: OutboxItem, refused: ProblemBody | null): Promise<void> {
-  if (jotted(WRITE).has(item.key)) jot(WRITE + item.key, { ...item, refused });
-  await deviceStore.outbox.update(item.key, { refused }).catch(() => undefined);
+async function writeDown(
+  item: OutboxItem,
+  refused: ProblemBody | null,
+  takenAt: OutboxItem['takenAt'] = item.takenAt,
+): Promise<void> {
+  if (jotted(WRITE).has(item.key)) jot(WRITE + item.key, { ...item, refused, takenAt });
+  await deviceStore.outbox.update(item.key, { refused, takenAt }).catch(() => undefined);
 }
 
 /** Sends what this device holds, in the order it was taken, for as long as the page is open; one tab at a time. */

@@ -11,11 +11,13 @@ import { PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useShopTimes } from '../people/useShopTimes.ts';
 import { ShopTime } from '../people/ShopTime.tsx';
-import { useLogUsageMutation } from './endpoints.ts';
+import { WithReason } from '../app/WithReason.tsx';
+import { useRole } from '../people/useRole.ts';
+import { useLogUsageMutation, useStrikeUsageMutation } from './endpoints.ts';
 
 /** What an engine has run: what its meter shows, over how many meters, and how the next figure is logged. */
 export function Running({ engine, mayWork }: { readonly engine: EngineView; readonly mayWork: boolean }) {
-  const meters = engine.usages.filter(({ newMeter }) => newMeter);
+  const meters = engine.usages.filter(({ newMeter, struck }) => newMeter && !struck);
   return (
     <Box as="section">
       <PartHeading>Running</PartHeading>
@@ -57,16 +59,8 @@ function PastFigures({ engine }: { readonly engine: EngineView }) {
         ruled="none"
       >
         <ul>
-          {engine.usages.map(({ usage, readAt, reason, by }) => (
-            <Flex as="li" key={readAt} gap="3" borderTop="1px solid" borderColor="hairline" paddingY="1">
-              <b>
-                {grouped(usage)} {engine.usageUnit}
-              </b>
-              <Box color="faded" marginLeft="auto" textAlign="right">
-                <ShopTime at={readAt} day />, {by}
-                {reason && `: ${reason}`}
-              </Box>
-            </Flex>
+          {engine.usages.map((figure) => (
+            <PastFigure key={figure.id} engine={engine} figure={figure} />
           ))}
         </ul>
       </Fold>
@@ -74,13 +68,61 @@ function PastFigures({ engine }: { readonly engine: EngineView }) {
   );
 }
 
+/** One figure of the log; a lead strikes out what cannot be, and what follows from the log is reckoned anew. */
+function PastFigure({
+  engine,
+  figure: { id, usage, readAt, reason, by, newMeter, struck },
+}: {
+  readonly engine: EngineView;
+  readonly figure: EngineView['usages'][number];
+}) {
+  const { mayLead } = useRole();
+  const [strike, { data, error, isLoading }] = useStrikeUsageMutation();
+  return (
+    <Box as="li" borderTop="1px solid" borderColor="hairline" paddingY="1">
+      <Flex gap="3">
+        <Box as={struck ? 's' : 'b'}>
+          {grouped(usage)} {engine.usageUnit}
+        </Box>
+        <Box color="faded" marginLeft="auto" textAlign="right">
+          <ShopTime at={readAt} day />, {by}
+          {reason && `: ${reason}`}
+        </Box>
+      </Flex>
+      {struck && (
+        <Box color="faded">
+          Struck out by {struck.by}, <ShopTime at={struck.at} day />: {struck.why}
+        </Box>
+      )}
+      {data?.moved.map(({ sequence, from, to }) => (
+        <Box key={sequence} role="status">
+          Recheck {sequence} moved with it: due at {grouped(to)} run in all, and not at {grouped(from)}.
+        </Box>
+      ))}
+      {mayLead && !struck && engine.usages.length > 1 && (
+        <WithReason
+          ask={newMeter ? 'Undo this change of meter…' : 'Strike out…'}
+          label="Because"
+          action="Strike it out"
+          missing="Say in a line why: a slip, another engine’s, a clock that was wrong."
+          follows="It stays here, and counts for nothing. What was run in all, and when rechecks are due, is reckoned anew."
+          most={200}
+          busy={isLoading}
+          onDo={async (why) => !('error' in (await strike({ id: engine.id, usage: id, why })))}
+        />
+      )}
+      <ProblemNote error={error} />
+    </Box>
+  );
+}
+
 /** Why a figure may be lower than the one before. */
-type Lower = 'new-meter' | 'slip';
+type Lower = 'new-meter' | 'slip' | '';
 
 function LogUsage({ engine }: { readonly engine: EngineView }) {
   const [text, setText] = useState('');
-  const [lower, setLower] = useState<Lower>('new-meter');
-  const [lastOfOld, setLastOfOld] = useState<string>();
+  const [lower, setLower] = useState<Lower>('');
+  const [lastOfOld, setLastOfOld] = useState('');
   const [startedAt, setStartedAt] = useState('0');
   const [reason, setReason] = useState('');
   const [complaint, setComplaint] = useState<string>();
@@ -90,12 +132,16 @@ function LogUsage({ engine }: { readonly engine: EngineView }) {
   const typed = Math.round(runningTyped(text) * 10) / 10;
   const back = typed < engine.usage;
   const fitted = back && lower === 'new-meter';
-  const meter = { lastOfOld: runningTyped(lastOfOld ?? engine.usage), startedAt: runningTyped(startedAt) };
+  const meter = { lastOfOld: runningTyped(lastOfOld), startedAt: runningTyped(startedAt) };
   async function log(event: FormEvent) {
     event.preventDefault();
     const figures = [typed, ...(fitted ? Object.values(meter) : [])];
     if (figures.some((figure) => Number.isNaN(figure) || figure < 0)) {
       setComplaint('A number, as the meter shows it.');
+      return;
+    }
+    if (back && lower === '') {
+      setComplaint('Lower than before: say whether a new meter was fitted, or the last figure was a slip.');
       return;
     }
     setComplaint(undefined);
@@ -111,7 +157,8 @@ function LogUsage({ engine }: { readonly engine: EngineView }) {
     if ('error' in result) return;
     setText('');
     setReason('');
-    setLastOfOld(undefined);
+    setLower('');
+    setLastOfOld('');
     setStartedAt('0');
   }
   return (
@@ -139,15 +186,16 @@ function LogUsage({ engine }: { readonly engine: EngineView }) {
         <Box marginTop="2" display="grid" gap="2">
           <Labelled label="Lower than before, because">
             <Select value={lower} onChange={(event) => setLower(event.target.value as Lower)}>
+              <option value="">say which</option>
               <option value="new-meter">a new meter was fitted</option>
               <option value="slip">the last figure was a slip</option>
             </Select>
           </Labelled>
           {fitted && (
             <Flex gap="2">
-              <Labelled label="The old one stopped at">
+              <Labelled label={`The old one stopped at (last read ${grouped(engine.usage)})`}>
                 <Input
-                  value={lastOfOld ?? String(engine.usage)}
+                  value={lastOfOld}
                   inputMode="decimal"
                   maxLength={12}
                   onChange={(event) => setLastOfOld(event.target.value)}

@@ -9,6 +9,7 @@ import type {
   NewUsage,
   PieceThere,
   PutAwayRequest,
+  UsageStruckOut,
 } from '@zero-lash/contract/engines';
 import type { RanOfBuild } from '@zero-lash/contract/ran';
 import type { RecordTaken } from '@zero-lash/contract/records';
@@ -61,6 +62,13 @@ export const enginesApi = api.injectEndpoints({
       invalidatesTags: (result, _error, { id }) =>
         result ? ['Engines', 'Today', 'Build', { type: 'Engine', id }] : [],
     }),
+    strikeUsage: build.mutation<UsageStruckOut, { id: string; usage: string; why: string }>({
+      query: ({ id, usage, why }) => write('POST', `engines/${id}/usages/${usage}/struck-out`, { why }),
+      invalidatesTags: (_result, _error, { id }) => [
+        ...(['Engines', 'Today', 'Build', 'Rechecks'] as const),
+        { type: 'Engine', id },
+      ],
+    }),
     putAway: build.mutation<EngineRow, PutAwayRequest & { id: string }>({
       query: ({ id, ...body }) => write('POST', `engines/${id}/put-away`, body),
       invalidatesTags: (_result, _error, { id }) => ['Engines', 'Today', { type: 'Engine', id }],
@@ -84,6 +92,7 @@ export const {
   useChangeEngineMutation,
   useGiveEnginePlanMutation,
   useLogUsageMutation,
+  useStrikeUsageMutation,
   usePutAwayMutation,
   useBringBackMutation,
 } = enginesApi;

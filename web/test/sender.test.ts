@@ -135,7 +135,7 @@ beforeEach(() => {
 afterEach(async () => {
   const { answerRefused } = await import('../app/sender.ts');
   const { store } = await import('../app/store.ts');
-  for (const one of store.getState().outbox.items) await answerRefused(store, one, false);
+  for (const one of store.getState().outbox.items) await answerRefused(store, one, 'away');
   await vi.waitFor(async () => expect(await left()).toEqual([]));
   came = [];
   paths = [];
@@ -270,9 +270,23 @@ describe('readings on their way', () => {
     await vi.waitFor(() => expect(came).toEqual([refused.key, other.key]));
     await vi.waitFor(async () => expect(await left()).toEqual([refused.key]));
     await vi.waitFor(() => expect(store.getState().outbox.items[0]!.refused).toMatchObject(problem));
-    await answerRefused(store, store.getState().outbox.items[0]!, true);
+    await answerRefused(store, store.getState().outbox.items[0]!, 'again');
     await vi.waitFor(async () => expect(await left()).toEqual([]));
     expect(came.at(-1)).toBe(refused.key);
+  });
+
+  it('that cannot have been done when their clock said go as done now, at a word', async () => {
+    const { store } = await import('../app/store.ts');
+    const { answerRefused } = await import('../app/sender.ts');
+    answering = json(409, { ...problem, code: 'taken_when' });
+    const wrong = await take(item({ takenAt: '2020-01-01T00:00:00.000Z' }));
+    await vi.waitFor(() => expect(store.getState().outbox.items[0]?.refused?.code).toBe('taken_when'));
+    answering = written;
+    await answerRefused(store, store.getState().outbox.items[0]!, 'now');
+    await vi.waitFor(async () => expect(await left()).toEqual([]));
+    expect(came.at(-1)).toBe(wrong.key);
+    const { takenAt } = JSON.parse(last!.body) as { takenAt: string };
+    expect(Math.abs(Date.parse(takenAt) - Date.now())).toBeLessThan(5000);
   });
 
   it('of somebody else wait until that person signs in here again', async () => {

@@ -188,9 +188,10 @@ describe('the usage log', () => {
     expect(screen.getByText(/is it a new meter, or was there a slip/)).toBeTruthy();
     expect(writeDown()).toHaveProperty('disabled', true);
     fireEvent.click(screen.getByLabelText(/A new meter was fitted/));
-    type('The old one stopped at', '1400');
     expect(screen.getByText('The old meter stopped at 1420 or above.')).toBeTruthy();
-    type('The old one stopped at', '1425');
+    type(/^The old one stopped at/, '1400');
+    expect(screen.getByText('The old meter stopped at 1420 or above.')).toBeTruthy();
+    type(/^The old one stopped at/, '1425');
     fireEvent.click(writeDown());
     expect(put()[0]!.body).toMatchObject({ usage: 12, newMeter: { lastOfOld: 1425, startedAt: 0 } });
   });
@@ -198,7 +199,16 @@ describe('the usage log', () => {
   it('offers what was meant where a decimal point was left out', async () => {
     await shown();
     type('Frost fan 12, now in hours', '999999');
-    expect(within(rowOf('Frost fan 12')).getByRole('alert').textContent).toContain('Far above 1,420');
+    const asked = within(rowOf('Frost fan 12')).getByRole('alert');
+    expect(asked.textContent).toContain('More than can have been run since 1,420 was logged');
+    // it holds back only itself, until somebody says that it is right
+    expect(writeDown()).toHaveProperty('disabled', true);
+    type('Railcar 1, now in km', '48300');
+    expect(writeDown().textContent).toContain('1');
+    fireEvent.click(within(asked).getByRole('button', { name: 'It is right' }));
+    expect(writeDown().textContent).toContain('2');
+    type('Frost fan 12, now in hours', '888888');
+    expect(writeDown().textContent).toContain('1');
   });
 
   it('is only read by a viewer', async () => {

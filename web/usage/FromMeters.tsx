@@ -42,26 +42,44 @@ export function FromMeters() {
 }
 
 function Question({ question, enabled }: { readonly question: MeterQuestion; readonly enabled: boolean }) {
-  const { id, serial, at, usage, engine, engineId, usageUnit, last, why } = question;
+  const { id, serial, at, usage, line, engine, engineId, usageUnit, last, why } = question;
   const [answer, { error, isLoading }] = useAnswerMeterMutation();
-  const [old, setOld] = useState(String(last ?? ''));
+  const [old, setOld] = useState('');
   const [reason, setReason] = useState('');
   return (
-    <Note tone="tight" marginBottom="2" role="group" aria-label={`Meter of ${engine ?? serial}`}>
-      The meter of <b>{engine ?? serial}</b> sent {[usage, usageUnit].filter(Boolean).join(' ')},{' '}
-      <ShopTime at={at} />
-      {last !== null && `; it showed ${last} before`}. {why}
+    <Note
+      tone="tight"
+      marginBottom="2"
+      role="group"
+      aria-label={`Meter of ${engine ?? (serial || 'no engine')}`}
+    >
+      {usage === null ? (
+        <>
+          The meter feed sent a line that is none, <ShopTime at={at} />:{' '}
+          <Box as="code" overflowWrap="anywhere">
+            {line}
+          </Box>
+          . {why}
+        </>
+      ) : (
+        <>
+          The meter of <b>{engine ?? serial}</b> sent{' '}
+          {[usage, usageUnit].filter((word) => word !== null).join(' ')}, <ShopTime at={at} />
+          {last !== null && `; it showed ${last} before`}. {why}
+        </>
+      )}
       {enabled && (
         <Flex gap="3" alignItems="flex-end" flexWrap="wrap" marginTop="2">
           {engineId && (
             <>
               <Box width="170px">
-                <Labelled label="The old meter stopped at">
+                <Labelled label={`The old meter stopped at${last === null ? '' : ` (last read ${last})`}`}>
                   <Input inputMode="decimal" value={old} onChange={({ target }) => setOld(target.value)} />
                 </Labelled>
               </Box>
               <Button
                 loading={isLoading}
+                disabled={Number.isNaN(runningTyped(old))}
                 onClick={() => void answer({ id, is: 'new-meter', lastOfOld: runningTyped(old) })}
               >
                 A new meter was fitted

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { CSV, FileButton } from '../app/FileButton.tsx';
 import { Note } from '../app/Note.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
+import { Tick } from '../app/Tick.tsx';
 import { saveFile } from '../app/saveFile.ts';
 import { useEveryEngine } from '../engines/useEveryEngine.ts';
 import { useShopTimes } from '../people/useShopTimes.ts';
@@ -18,10 +19,14 @@ export function UsageFile() {
   const [lines, setLines] = useState<readonly MeterLine[] | null>(null);
   const [said, setSaid] = useState<readonly string[]>([]);
   const [log, { error, isLoading }] = useLogRoundMutation();
-  const good = lines?.filter(({ body }) => body !== null) ?? [];
+  const [right, setRight] = useState<ReadonlySet<number>>(new Set());
+  // one that is odd is taken once somebody says that it is right, and holds back only itself
+  const good =
+    lines?.filter(({ line, body, doubt }) => body !== null && (doubt === null || right.has(line))) ?? [];
   const told = lines?.filter((line) => line.error !== null || line.doubt !== null) ?? [];
   async function read(file: File) {
     setSaid([]);
+    setRight(new Set());
     const text = await file.text();
     const engines = await everyEngine().catch(() => null);
     if (engines) setLines(readUsageCsv(text, engines, times.today()));
@@ -66,7 +71,19 @@ export function UsageFile() {
           {told.map(({ line, error: wrong, doubt }) => (
             <Box key={line}>
               Line {line}: {wrong ?? doubt}
-              {wrong === null && ' Look at it before it is taken.'}
+              {wrong === null && (
+                <Tick
+                  label={`Line ${line} is right: take it too`}
+                  checked={right.has(line)}
+                  onChange={({ target }) =>
+                    setRight(
+                      new Set(
+                        [...right].filter((each) => each !== line).concat(target.checked ? [line] : []),
+                      ),
+                    )
+                  }
+                />
+              )}
             </Box>
           ))}
           <Flex gap="2" marginTop="2">

@@ -1,6 +1,5 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
-import type { EngineList, EngineRow, NewUsage } from '@zero-lash/contract/engines';
-import { runningDoubt } from '@zero-lash/core/rechecks';
+import type { EngineList, EngineRow } from '@zero-lash/contract/engines';
 import { useState } from 'react';
 import { shallowEqual } from 'react-redux';
 import { Link } from 'react-router';
@@ -42,12 +41,12 @@ export default function UsagePage() {
   const set = (id: string, change: Partial<Typed>) =>
     setTyped({ ...typed, [id]: { ...(typed[id] ?? NOTHING), ...change } });
   const lines = engines.flatMap((engine) => {
-    const line = figureOf(engine, typed[engine.id] ?? NOTHING, day || null);
-    return line === null ? [] : [{ engine, line }];
+    const line = figureOf(engine, typed[engine.id] ?? NOTHING, day || null, times.today());
+    // what is wrong or odd holds back only itself
+    return line === null || 'error' in line ? [] : [{ engine, line }];
   });
-  const bad = lines.filter(({ line }) => 'error' in line);
   function writeDown() {
-    for (const { engine, line } of lines) put(sentAs(engine, line as NewUsage));
+    for (const { engine, line } of lines) put(sentAs(engine, line));
     const written = new Set(lines.map(({ engine }) => engine.id));
     setSent(new Set([...sent, ...written]));
     setTyped(Object.fromEntries(Object.entries(typed).filter(([id]) => !written.has(id))));
@@ -79,7 +78,7 @@ export default function UsagePage() {
           </Box>
         )}
         {mayWork && (
-          <Button variant="solid" disabled={lines.length === 0 || bad.length > 0} onClick={writeDown}>
+          <Button variant="solid" disabled={lines.length === 0} onClick={writeDown}>
             Write down {lines.length > 0 ? lines.length : ''}
           </Button>
         )}
@@ -101,7 +100,8 @@ export default function UsagePage() {
               key={engine.id}
               engine={engine}
               typed={typed[engine.id] ?? NOTHING}
-              today={day || times.today()}
+              day={day || null}
+              today={times.today()}
               enabled={mayWork}
               sent={sent.has(engine.id)}
               onType={(change) => set(engine.id, change)}
@@ -121,6 +121,8 @@ export default function UsagePage() {
 interface RowProps {
   readonly engine: EngineRow;
   readonly typed: Typed;
+  /** the day it was read on; null for today */
+  readonly day: string | null;
   readonly today: string;
   readonly enabled: boolean;
   /** a figure of it was written down here */
@@ -128,14 +130,11 @@ interface RowProps {
   readonly onType: (change: Partial<Typed>) => void;
 }
 
-function UsageRow({ engine, typed, today, enabled, sent, onType }: RowProps) {
-  const line = figureOf(engine, typed, null);
+function UsageRow({ engine, typed, day, today, enabled, sent, onType }: RowProps) {
+  const line = figureOf(engine, typed, day, today);
   const usage = runningTyped(typed.figure);
   const lower = !Number.isNaN(usage) && usage < engine.usage;
-  const doubt =
-    Number.isNaN(usage) || lower
-      ? null
-      : runningDoubt(usage, { usage: engine.usage, on: engine.usageOn }, today, engine.usageUnit);
+  const odd = line && 'error' in line && line.meant !== undefined ? line : null;
   return (
     <tr>
       <th scope="row">
@@ -161,16 +160,16 @@ function UsageRow({ engine, typed, today, enabled, sent, onType }: RowProps) {
           }}
         />
         {lower && <Lower engine={engine} typed={typed} onType={onType} />}
-        {doubt && (
+        {odd && (
           <small role="alert">
-            Far above {grouped(engine.usage)}
-            {doubt.meant !== null && (
-              <>
-                {': '}
-                <Button variant="plain" onClick={() => onType({ figure: String(doubt.meant) })}>
-                  is {grouped(doubt.meant)} meant?
-                </Button>
-              </>
+            {odd.error}{' '}
+            <Button variant="plain" onClick={() => onType({ sure: typed.figure })}>
+              It is right
+            </Button>
+            {typeof odd.meant === 'number' && (
+              <Button variant="plain" onClick={() => onType({ figure: String(odd.meant) })}>
+                {grouped(odd.meant)} is meant
+              </Button>
             )}
           </small>
         )}
@@ -186,7 +185,7 @@ function UsageRow({ engine, typed, today, enabled, sent, onType }: RowProps) {
         />
       </td>
       <td aria-live="polite">
-        {line && 'error' in line ? (
+        {line && 'error' in line && !odd ? (
           <small>{line.error}</small>
         ) : (
           <OnItsWay engineId={engine.id} sent={sent} />
@@ -264,12 +263,12 @@ function Lower({ engine, typed, onType }: Pick<RowProps, 'engine' | 'typed' | 'o
         <input
           type="checkbox"
           checked={typed.oldMeter !== null}
-          onChange={({ target }) => onType({ oldMeter: target.checked ? String(engine.usage) : null })}
+          onChange={({ target }) => onType({ oldMeter: target.checked ? '' : null })}
         />{' '}
         A new meter was fitted
       </label>
       {typed.oldMeter !== null ? (
-        <Labelled label="The old one stopped at">
+        <Labelled label={`The old one stopped at (last read ${grouped(engine.usage)})`}>
           <Input
             inputMode="decimal"
             value={typed.oldMeter}

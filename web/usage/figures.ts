@@ -1,6 +1,7 @@
 import { numberTyped } from '@zero-lash/core/length';
+import { runningDoubt } from '@zero-lash/core/rechecks';
 import type { EngineRow, NewUsage } from '@zero-lash/contract/engines';
-import { runningTyped } from '../app/figures.ts';
+import { grouped, runningTyped } from '../app/figures.ts';
 import type { Sent } from '../app/useOutbox.ts';
 import { METER_FIGURE } from './endpoints.ts';
 
@@ -12,16 +13,30 @@ export interface Typed {
   readonly reason: string;
   /** what the old meter stopped at, where this is the first of a new one */
   readonly oldMeter: string | null;
+  /** the figure that somebody said is right, though it is more than can have been run */
+  readonly sure?: string;
 }
 
 export const NOTHING: Typed = { figure: '', cycles: '', reason: '', oldMeter: null };
 
-/** What is written down of an engine: nothing, a figure, or what is wrong with what was typed. */
+/** What is wrong with what was typed; `meant` where it is more than can have been run, and what may have been meant. */
+export interface NoFigure {
+  readonly error: string;
+  readonly meant?: number | null;
+}
+
+/**
+ * What is written down of an engine: nothing, a figure, or what is wrong with what was typed.
+ *
+ * @param day the day it was read on; null for today
+ * @param today the day it is in the shop
+ */
 export function figureOf(
-  engine: Pick<EngineRow, 'usage'>,
-  { figure, cycles, reason, oldMeter }: Typed,
+  engine: Pick<EngineRow, 'usage' | 'usageOn' | 'usageUnit'>,
+  { figure, cycles, reason, oldMeter, sure }: Typed,
   day: string | null,
-): NewUsage | { readonly error: string } | null {
+  today: string,
+): NewUsage | NoFigure | null {
   if (figure.trim() === '' && cycles.trim() === '') return null;
   const usage = figure.trim() === '' ? engine.usage : runningTyped(figure);
   if (Number.isNaN(usage) || usage < 0) return { error: 'A number, as the meter shows it.' };
@@ -33,6 +48,13 @@ export function figureOf(
     return { error: `The old meter stopped at ${engine.usage} or above.` };
   if (day === null && usage < engine.usage && lastOfOld === null && reason.trim() === '')
     return { error: 'Lower than it was: is it a new meter, or was there a slip?' };
+  const last = { usage: engine.usage, on: engine.usageOn };
+  const doubt = sure === figure ? null : runningDoubt(usage, last, day ?? today, engine.usageUnit);
+  if (doubt)
+    return {
+      error: `More than can have been run since ${grouped(engine.usage)} was logged: is it right?`,
+      meant: doubt.meant,
+    };
   return {
     ...{ usage, day, heatCycles, reason: reason.trim() },
     newMeter: lastOfOld === null ? null : { lastOfOld, startedAt: Math.min(0, usage) },
