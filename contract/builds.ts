@@ -86,6 +86,18 @@ export const buildHead = z.object({
       accepted: z.array(z.string()),
     })
     .nullable(),
+  /** what was done before it was signed off, and came in after: the last that came first */
+  late: z.array(
+    z.object({
+      what: z.enum(['reading', 'setting', 'wear', 'headwork', 'ledger']),
+      point: z.string().nullable(),
+      /** a reading as it was typed with what it was judged to be, or how a point was set */
+      said: z.string(),
+      by: z.string(),
+      takenAt: moment,
+      cameAt: moment,
+    }),
+  ),
 });
 export type BuildHead = z.infer<typeof buildHead>;
 

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { pattern } from './pattern.ts';
-import { day, id, moment, passage, takenAt, usageUnit, version } from './values.ts';
+import { day, id, line, moment, passage, takenAt, usageUnit, version } from './values.ts';
 
 export const dueStateValue = z.enum(['not-held', 'overdue', 'due', 'coming', 'waiting']);
 
@@ -89,15 +89,20 @@ export type EngineTrend = z.infer<typeof engineTrend>;
 
 /** What a lead did about a planned recheck. */
 export const recheckChange = z.object({
-  kind: z.enum(['moved', 'held', 'released', 'dropped', 'bench', 'replanned']),
+  kind: z.enum(['moved', 'held', 'released', 'dropped', 'bench', 'replanned', 'let-stand']),
   day: day.nullable(),
   why: z.string(),
   by: z.string(),
   at: moment,
 });
 
+/** Why an engine is left as it is, against what came in late. */
+export const lateLeft = z.object({ why: line(200), version });
+
 /** What is known of a recheck that is planned, beside when it is due. */
 const plannedFields = {
+  /** what came in after signing says otherwise than what was signed: it is set again, or a lead leaves it as it is */
+  late: z.boolean(),
   /** what begins on the day it is due before */
   season: z.string(),
   /** the first and the last day of that season, as far as they are known */

@@ -75,7 +75,7 @@ export const RECORD_TABLES = {
     ...{ season: 'text~', plan_usage: 'number?~', plan_date: 'day?~', by_forecast: 'truth~', held: 'truth~' },
     ...{ bench_day: 'day?~', expected_day: 'day?~', earliest_day: 'day?~', latest_day: 'day?~' },
     ...{ forecast: 'json?~', version: 'number~', planned_on: 'day?~', watched: 'truth~', sample: 'json~' },
-    ...{ points: 'json?~', season_from: 'day?~', season_until: 'day?~' },
+    ...{ points: 'json?~', season_from: 'day?~', season_until: 'day?~', late_round: 'id?~' },
   },
   recheck_changes: {
     ...{
@@ -141,6 +141,7 @@ export const RECORD_TABLES = {
       taken_back_at: 'moment?~',
       taken_back_by: '>people?~',
       taken_back_why: 'text~',
+      came_at: 'moment~',
     },
   },
   sign_offs: {
@@ -156,7 +157,7 @@ export const RECORD_TABLES = {
   },
   build_entries: {
     ...{ id: 'id', build_id: '>builds', room: 'text', lines: 'json', format: 'number', by: '>people' },
-    at: 'moment',
+    ...{ at: 'moment', came_at: 'moment~' },
   },
   photographs: {
     ...{ id: 'id', build_id: '>builds', stage: 'text', about: 'text', note: 'text', width: 'number' },

@@ -46,6 +46,8 @@ export const today = z.object({
         dueDate: day.nullable(),
         state: dueStateValue,
         sequence: z.int(),
+        /** what came in after signing says otherwise than what was signed */
+        late: z.boolean(),
       }),
     ),
   }),

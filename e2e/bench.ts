@@ -169,7 +169,7 @@ export async function camBackIn(page: Page): Promise<void> {
 }
 
 /** Writes as whoever is signed in on a page. */
-async function write(page: Page, path: string, data: unknown, base = process.env.BASE_URL!) {
+export async function write(page: Page, path: string, data: unknown, base = process.env.BASE_URL!) {
   const answer = await page.request.post(`${base}/api/${path}`, {
     data,
     headers: { 'idempotency-key': randomUUID() },

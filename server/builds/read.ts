@@ -7,6 +7,7 @@ import { Refusal } from '../plugins/errors.ts';
 import { readEntries } from './entries.ts';
 import { readSettings } from '../setting/read.ts';
 import { goneBy, type SheetGoneBy } from '../sheets/goBy.ts';
+import { readLate } from './cameLate.ts';
 import { findRevision } from '../sheets/read.ts';
 
 /** Rows of a build with how many writes it had seen: no fewer than are in the rows. */
@@ -60,6 +61,7 @@ export async function readHead(db: Knex, id: string): Promise<AsOf<BuildHead>> {
     [id],
   );
   if (!rows[0]) throw noBuild();
+  const late = rows[0].signedAt ? await readLate(db, id) : [];
   const {
     seq,
     engineId,
@@ -81,6 +83,7 @@ export async function readHead(db: Knex, id: string): Promise<AsOf<BuildHead>> {
     seq,
     rows: {
       ...head,
+      late,
       openedAt: head.openedAt.toISOString(),
       closedAt: head.closedAt?.toISOString() ?? null,
       engine: { id: engineId, name: engine, usageUnit, usage, running },

@@ -100,11 +100,19 @@ async function roundNotHeld(
       .where({ build_id: running.id, status: 'done' })
       .orderBy('sequence', 'desc')
       .first('id', 'outcome'));
-  if (!last || last.id !== recheckId || last.outcome === 'held') throw new Refusal('nothing_to_set');
-  if (running.revision_id !== revisionId)
+  // what came in late is of the round that proved it, and set again as a recheck that did not hold is
+  const late =
+    running &&
+    (await db('rechecks')
+      .where({ id: recheckId, build_id: running.id, status: 'planned' })
+      .first('late_round'));
+  if (!late?.late_round && (!last || last.id !== recheckId || last.outcome === 'held'))
+    throw new Refusal('nothing_to_set');
+  if (running!.revision_id !== revisionId)
     throw new Refusal('sheet_differs', {
       detail: 'The recheck was judged by another revision of the spec sheet: set it again by that one.',
     });
+  if (late?.late_round) return late.late_round as string;
   const round = await db('rounds').where({ recheck_id: recheckId }).first('id');
   return round.id;
 }

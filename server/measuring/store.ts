@@ -8,10 +8,12 @@ import { mayMeasurePoint } from '@zero-lash/core/turning';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { written } from '../builds/course.ts';
+import { takeLate } from '../builds/cameLate.ts';
 import { whenTaken, type Hand } from '../builds/hand.ts';
 import { isAhead } from '../clock.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { reopenRecheck } from '../rechecks/reopen.ts';
+import { holdAgainstSignature } from '../signoff/late.ts';
 import { limitsAt, pointAt } from '../sheets/limitsAt.ts';
 import { goneBy } from '../sheets/goBy.ts';
 import { findRevision } from '../sheets/read.ts';
@@ -40,7 +42,7 @@ export async function addReading(
   const round = await takeUpRound(db, roundId);
   const { build } = round;
   const takenAt = whenTaken(input.takenAt, hand, round.openedAt);
-  refuseOutOfTime(round, takenAt);
+  await refuseOutOfTime(db, round, takenAt);
   const sheet = goneBy(await findRevision(db, build.revisionId), build);
   const limits = limitsAt(sheet, input.point);
   if (input.beforeLock) refuseNoLock(round, sheet, input.point);
@@ -86,12 +88,15 @@ export async function addReading(
     first_look: firstLook,
   });
   // the figure the engine had run when it was measured, not when the round was opened
-  if (!round.closedAt && round.usage !== round.running)
+  const { build: at } = round;
+  const here = stageMeasuring(round.kind).key === at.stage;
+  if (here && !round.closedAt && round.usage !== round.running)
     await db('rounds').where({ id: roundId }).update({ usage: round.running });
   const [row] = await readReadings(db, (query) => query.where('g.id', hand.key), 'all');
-  const reopened = round.closedAt && !late ? await reopenRecheck(db, round) : [];
+  const reopened = round.kind === 'recheck' && round.closedAt && !late ? await reopenRecheck(db, round) : [];
+  const against = round.kind === 'recheck' ? [] : await holdAgainstSignature(db, build);
   const own: BuildRowChange = { kind: 'reading', row: row! };
-  return written(build, own, ...reopened);
+  return written(build, own, ...reopened, ...against);
 }
 
 /** Refuses a reading said to be taken before a lock nut was tightened, where none is tightened. */
@@ -104,11 +109,15 @@ function refuseNoLock({ kind }: RoundTakenUp, sheet: Pick<SheetRevision, 'patter
   });
 }
 
-/** Refuses what was taken when its round was not measured in, or not any more. */
-function refuseOutOfTime({ kind, closedAt, build }: RoundTakenUp, takenAt: Date): void {
-  const inStage = stageMeasuring(kind).key === build.stage;
-  if (closedAt && !(kind === 'recheck' && inStage && takenAt < closedAt)) throw new Refusal('round_closed');
-  if (!inStage) throw new Refusal('wrong_stage');
+/** Refuses what was taken when its round was not measured in, or not any more: what was taken while it was is evidence of then. */
+async function refuseOutOfTime(
+  db: Knex,
+  { kind, closedAt, build }: RoundTakenUp,
+  takenAt: Date,
+): Promise<void> {
+  const { key } = stageMeasuring(kind);
+  if (closedAt && takenAt >= closedAt) throw new Refusal('round_closed');
+  await takeLate(db, build, key, takenAt, [closedAt ? 'round_closed' : 'wrong_stage']);
 }
 
 /**

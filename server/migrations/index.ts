@@ -24,6 +24,7 @@ import * as notHeldLetters from './022-not-held-letters.ts';
 import * as takenBack from './023-taken-back.ts';
 import * as fromElsewhere from './024-from-elsewhere.ts';
 import * as time from './025-time.ts';
+import * as late from './026-late.ts';
 
 const MIGRATIONS = {
   '001-people': people,
@@ -51,6 +52,7 @@ const MIGRATIONS = {
   '023-taken-back': takenBack,
   '024-from-elsewhere': fromElsewhere,
   '025-time': time,
+  '026-late': late,
 } as const;
 
 type Name = keyof typeof MIGRATIONS;

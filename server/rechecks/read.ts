@@ -33,6 +33,7 @@ export async function readRechecks(
       'r.plan_date as planDate',
       'r.by_forecast as byForecast',
       'r.held',
+      db.raw('r.late_round is not null as late'),
       'r.bench_day as benchDay',
       'r.expected_day as expectedDay',
       'r.earliest_day as earliestDay',

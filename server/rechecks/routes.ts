@@ -2,6 +2,7 @@ import { buildWrite } from '@zero-lash/contract/builds';
 import {
   benchDay,
   engineTrend,
+  lateLeft,
   recheckFilters,
   recheckList,
   recheckMove,
@@ -17,6 +18,7 @@ import { writeBuild } from '../builds/write.ts';
 import { needs, personOf } from '../plugins/signIn.ts';
 import { readTrend } from './forecast.ts';
 import { listRechecks, readFilters } from './list.ts';
+import { leaveLate } from '../signoff/late.ts';
 import * as store from './store.ts';
 
 export function recheckRoutes(instance: FastifyInstance, _options: object, done: () => void): void {
@@ -49,6 +51,15 @@ export function recheckRoutes(instance: FastifyInstance, _options: object, done:
     (request, reply) =>
       writeBuild(request, reply, 201, (transaction) =>
         store.planBenchDay(transaction, request.params.id, request.body, handOf(request)),
+      ),
+  );
+
+  app.post(
+    '/rechecks/:id/late-left',
+    { schema: { params, body: lateLeft, response }, preHandler: needs('lead') },
+    (request, reply) =>
+      writeBuild(request, reply, 201, (transaction) =>
+        leaveLate(transaction, request.params.id, request.body, handOf(request)),
       ),
   );
 

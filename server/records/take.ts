@@ -46,7 +46,10 @@ export async function takeRecord(db: Knex, { record, zip }: RecordToTake, by: st
     'builds',
     rows.builds.map((row) => ({ ...row, carried_round: null })),
   );
-  for (const table of ['rechecks', 'recheck_changes', 'point_checks', 'rounds'] as const) await write(table);
+  for (const table of ['rechecks', 'recheck_changes', 'point_checks'] as const) await write(table);
+  await write('rounds');
+  for (const { id, late_round: round } of record.late)
+    await db('rechecks').where({ id }).update({ late_round: round });
   for (const { id, carried_round: round } of rows.builds)
     if (round !== null) await db('builds').where({ id }).update({ carried_round: round });
   for (const table of ['stage_moves', 'stage_ticks', 'stage_notes', 'round_conditions'] as const)

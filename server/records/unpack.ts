@@ -57,6 +57,8 @@ export interface LookedThrough {
   readonly rows: Readonly<Record<Exclude<RecordTable, ManyTable>, readonly RecordRow[]>>;
   readonly texts: Readonly<Record<ManyTable, RowsText>>;
   readonly readings: number;
+  /** which rechecks stand against what was signed, by what came in late to which round */
+  readonly late: readonly RecordRow[];
   readonly differences: readonly RecordDifference[];
 }
 
@@ -88,10 +90,16 @@ export function lookThrough(zip: Uint8Array): LookedThrough {
       throw badRecord(`The picture of photograph ${id as string} is missing.`);
   const { readings, found } = differencesIn(record);
   const { tables, ...file } = record;
-  const judged = { ...tables, readings, usages: withMeters(tables.usages) };
+  const judged = {
+    ...{ ...tables, readings, usages: withMeters(tables.usages) },
+    rechecks: tables.rechecks.map((row) => ({ ...row, late_round: null })),
+    ...{ settings: cameAsDone(tables.settings), build_entries: cameAsDone(tables.build_entries) },
+  };
   const many = new Set<string>(MANY);
   return {
     ...{ file, readings: readings.length, differences: found },
+    // a round is written after its recheck
+    late: tables.rechecks.filter(({ late_round: round }) => (round ?? null) !== null),
     rows: Object.fromEntries(
       TABLES.filter((table) => !many.has(table)).map((table) => [table, tables[table]]),
     ) as LookedThrough['rows'],
@@ -111,6 +119,10 @@ function withMeters(rows: readonly RecordRow[]): readonly RecordRow[] {
     return { ...row, meter_from: said(/begun at (\d+(?:\.\d)?)/), old_stopped_at: old };
   });
 }
+
+/** Rows with when they came in: those of files written before that was kept came in as they were done. */
+const cameAsDone = (rows: readonly RecordRow[]): readonly RecordRow[] =>
+  rows.map((row) => (row.came_at === undefined ? { ...row, came_at: row.at } : row));
 
 /** The text of a record's rows, and the photographs that are in the file, which are left where they are. */
 function entriesOf(zip: Uint8Array): {

@@ -21,14 +21,17 @@ interface Due {
   readonly ownerMail: string | null;
   /** points that the recheck before it found out, and how; empty where it held */
   readonly notHeld: boolean;
+  /** not a recheck found it out: what came in after it was signed off says so */
+  readonly late: boolean;
   readonly out: readonly { readonly point: string; readonly verdict: 'tight' | 'loose' }[];
 }
 
 /** What a recheck found out, where it did: the next one stands in the calendar only once it is set again. */
 const OUT_SQL = `(
   select coalesce(json_agg(json_build_object('point', g.point, 'verdict', g.verdict) order by g.point), '[]')
-    from rechecks before join rounds q on q.recheck_id = before.id join readings g on g.round_id = q.id
-   where before.build_id = r.build_id and before.sequence = r.sequence - 1 and r.after_outcome = 'out'
+    from rounds q join readings g on g.round_id = q.id left join rechecks before on before.id = q.recheck_id
+   where (q.id = r.late_round or before.build_id = r.build_id and before.sequence = r.sequence - 1)
+     and r.after_outcome = 'out'
      and not g.superseded and not g.off_base and g.verdict in ('tight', 'loose'))`;
 
 /**
@@ -45,7 +48,7 @@ export async function makeReminders(db: Knex, now: Date = clock.now()): Promise<
     `select r.id, e.name as engine, e.place, e.usage, e.running, e.usage_unit as unit, r.due_usage as "dueUsage",
         r.due_date as "dueDate", r.due_cycles as "dueCycles", r.expected_day as "expectedDay", r.bench_day as "benchDay",
         ${NEARNESS_SQL} = 0 as overdue, v.condition, ${OUT_SQL} as out,
-        coalesce(r.after_outcome, 'held') <> 'held' as "notHeld",
+        coalesce(r.after_outcome, 'held') <> 'held' as "notHeld", r.late_round is not null as late,
         case when o.tells = 'mail' and o.email <> '' then o.email end as "ownerMail"
        from rechecks r join engines e on e.id = r.engine_id join builds b on b.id = r.build_id
          join sheet_revisions v on v.id = b.revision_id left join owners o on o.id = e.owner_id
@@ -66,7 +69,11 @@ export async function makeReminders(db: Knex, now: Date = clock.now()): Promise<
     const letter = {
       ...(due.out.length > 0 ? foundOut(due, shop.name) : wordsOf(due, shop.name)),
       // what was found is told once, wherever the next look is moved to
-      about: due.out.length > 0 ? 'found' : (due.dueDate ?? String(due.dueUsage ?? due.dueCycles)),
+      about: due.late
+        ? 'late'
+        : due.out.length > 0
+          ? 'found'
+          : (due.dueDate ?? String(due.dueUsage ?? due.dueCycles)),
     };
     const stage = due.out.length > 0 ? 'not-held' : due.overdue ? 'overdue' : 'coming';
     return [
@@ -88,7 +95,7 @@ export async function makeReminders(db: Knex, now: Date = clock.now()): Promise<
 }
 
 /** What is said of an engine whose recheck found a point out: tight is what burns a valve. */
-function foundOut({ engine, place, out }: Due, shop: string): { subject: string; body: string } {
+function foundOut({ engine, place, out, late }: Due, shop: string): { subject: string; body: string } {
   const tight = out.filter(({ verdict }) => verdict === 'tight');
   const points = (of: Due['out']) => of.map(({ point }) => point).join(', ');
   const loose = out.filter(({ verdict }) => verdict === 'loose');
@@ -96,7 +103,7 @@ function foundOut({ engine, place, out }: Due, shop: string): { subject: string;
   return {
     subject: tight.length > 0 ? `Tight clearances: ${engine}` : `Clearances did not hold: ${engine}`,
     body: [
-      `${engine}${where}: its recheck found ${[
+      `${engine}${where}: ${late ? 'a measurement that reached us only after it was signed off found' : 'its recheck found'} ${[
         tight.length > 0 && `${points(tight)} tight`,
         loose.length > 0 && `${points(loose)} loose`,
       ]

@@ -7,9 +7,11 @@ import { meansFor } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { takeUp, written } from '../builds/course.ts';
+import { takeLate } from '../builds/cameLate.ts';
 import { whenTaken, type Hand } from '../builds/hand.ts';
 import { isAhead } from '../clock.ts';
 import { Refusal } from '../plugins/errors.ts';
+import { holdAgainstSignature } from '../signoff/late.ts';
 import { pointAt } from '../sheets/limitsAt.ts';
 import { findRevision } from '../sheets/read.ts';
 import { moveForSetting } from '../drawer/store.ts';
@@ -46,12 +48,12 @@ export async function addSetting(
   hand: Hand,
 ): Promise<BuildWrite> {
   const build = await takeUp(db, buildId);
-  if (build.stage !== 'set') throw new Refusal('wrong_stage', { detail: 'Settings are recorded at Set.' });
   const sheet = await findRevision(db, build.revisionId);
   refuseOtherMeans(sheet, input);
   // a piece comes out of a point that there is
   if (input.giver !== null) pointAt(sheet, input.giver);
   const at = whenTaken(input.takenAt, hand, build.openedAt);
+  await takeLate(db, build, 'set', at, ['wrong_stage', { detail: 'Settings are recorded at Set.' }]);
   // what is left alone stands beside what was last changed there: that stays changed
   const standing = (query: Knex.QueryBuilder) =>
     query
@@ -86,7 +88,7 @@ export async function addSetting(
     markOut: earlier?.mark ?? '',
   });
   const [row] = await readSettings(db, buildId, hand.key);
-  return written(build, { kind: 'setting', row: row! });
+  return written(build, { kind: 'setting', row: row! }, ...(await holdAgainstSignature(db, build)));
 }
 
 /**

@@ -90,11 +90,25 @@ export async function readOwnerSheet(db: Knex, buildId: string): Promise<OwnerSh
       : 'Not signed off yet: this is how it stands so far.',
     statement: signOff?.statement ?? '',
     added: signOff
-      ? addedTo(signOff, await readNotes(db, buildId)).map(
-          ({ text, by, at }) => `Added ${dayIn(zone, new Date(at))} by ${by}: ${text}`,
-        )
+      ? [
+          ...addedTo(signOff, await readNotes(db, buildId)).map(
+            ({ text, by, at }) => `Added ${dayIn(zone, new Date(at))} by ${by}: ${text}`,
+          ),
+          ...build.late.flatMap(({ what, point, said, by, cameAt }) =>
+            what === 'reading'
+              ? [
+                  `Came in ${dayIn(zone, new Date(cameAt))}, measured before it was signed by ${by}: ${point} ${said}`,
+                ]
+              : [],
+          ),
+        ]
       : [],
     cautions: [
+      ...(planned?.late
+        ? [
+            'Do not run it on: what was measured before it was signed off, and reached us after, says otherwise. It is to be set again.',
+          ]
+        : []),
       ...(aimed === '' ? [] : [aimed]),
       ...(signOff && signOff.accepted.length > 0
         ? [`Let stand as they were, by a lead: ${signOff.accepted.join(', ')}. Look at them sooner.`]

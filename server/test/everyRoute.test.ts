@@ -34,7 +34,7 @@ const routes = () => routesOf(shop.app);
 
 /** Writes that change a row people edit, and say which version of it they saw. */
 const VERSIONED =
-  /^P(?:ATCH|UT) |sign-off$|stage$|publication$|abandon$|restore$|put-away$|bring-back$|move$|bench-day$/;
+  /^P(?:ATCH|UT) |sign-off$|stage$|publication$|abandon$|restore$|put-away$|bring-back$|move$|bench-day$|late-left$/;
 /** The last of them is let in by its address, which nobody guesses. */
 const OPEN = ['GET /api/health', 'POST /api/session', 'GET /api/calendar/:token'];
 /** Writes of a person's own session, whoever they are. */
@@ -106,6 +106,9 @@ async function makeSamples() {
   });
   const aPlanned = async () => (await signedOff()).build.rechecks.find(({ status }) => status === 'planned')!;
   const [plannedOf, benched] = [await aPlanned(), await aPlanned()];
+  const lateOf = await aPlanned();
+  const proof = await shop.db('rounds').where({ build_id: lateOf.buildId, kind: 'proved' }).first('id');
+  await shop.db('rechecks').where({ id: lateOf.id }).update({ late_round: proof.id, after_outcome: 'out' });
   const { body: owners } = await shop.call<Owner[]>(LEAD, 'GET', 'owners');
   const { id: logged } = await shop.db('usages').where({ engine_id: build.engine.id }).first('id');
   const [line] = await shop
@@ -293,6 +296,9 @@ async function makeSamples() {
         why: 'of another engine',
       },
     ),
+    'POST /api/rechecks/:id/late-left': at(`rechecks/${lateOf.id}/late-left`, {
+      ...{ why: 'of another engine', version: lateOf.version },
+    }),
     'POST /api/usage/round': at('usage/round', {
       lines: [{ engineId: build.engine.id, usage: 99_999, heatCycles: 4, reason: '' }],
     }),

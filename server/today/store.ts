@@ -21,7 +21,7 @@ export async function readToday(db: Knex, day: Day): Promise<Today> {
       where b.closed_at is null and b.stage <> 'run-in'
     ), planned as (
       select r.id, r.build_id, r.engine_id, r.sequence, r.planned_usage, r.planned_cycles, r.after_outcome, r.due_usage,
-        r.due_date, r.due_cycles, r.held,
+        r.due_date, r.due_cycles, r.held, r.late_round is not null as late,
         e.name, e.owner, e.usage, e.running, e.heat_cycles, e.usage_unit,
         ${NEARNESS_SQL} as nearness
       from rechecks r join engines e on e.id = r.engine_id
@@ -71,6 +71,7 @@ interface TodayRow {
     due_cycles: number | null;
     heat_cycles: number;
     held: boolean;
+    late: boolean;
     after_outcome: RecheckOutcome | null;
     due_usage: number | null;
     due_date: Day | null;
@@ -115,6 +116,7 @@ function shape(day: Day, row: TodayRow): Today {
             recheck.held,
           ),
           sequence: recheck.sequence,
+          late: recheck.late,
         };
       }),
     },

@@ -4,7 +4,7 @@ import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
-import { addEntry } from '../builds/entries.ts';
+import { addEntry } from '../builds/addEntry.ts';
 import { handOf } from '../builds/hand.ts';
 import { writeBuild } from '../builds/write.ts';
 import { needs } from '../plugins/signIn.ts';

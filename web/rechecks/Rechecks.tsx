@@ -27,7 +27,7 @@ export function Rechecks({ build }: { readonly build: BuildView }) {
   const [close, closing] = useCloseRecheckMutation();
   const next = build.rechecks.find(({ status }) => status === 'planned');
   const past = build.rechecks.filter(({ status }) => status === 'done');
-  const failed = past[0] && past[0].outcome !== 'held' ? past[0] : undefined;
+  const failed = next?.late ? next : past[0] && past[0].outcome !== 'held' ? past[0] : undefined;
   const newest = newestRound(build.rounds, 'recheck');
   const round = newest?.recheckId === next?.id ? newest : undefined;
   const { once, waiting: sending, unsent } = useOnceSent(build.id);

@@ -1,30 +1,38 @@
 import { Button, Flex, Heading } from '@chakra-ui/react';
 import type { PastRecheck } from '@zero-lash/contract/rechecks';
+import { obstaclesToSignOff, standingOf } from '@zero-lash/core/builds';
 import { Link, useNavigate } from 'react-router';
 import { Caution } from '../app/Caution.tsx';
 import { Note } from '../app/Note.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
+import { WithReason } from '../app/WithReason.tsx';
 import type { BuildView } from '../builds/buildView.ts';
 import { useOpenBuildMutation } from '../builds/endpoints.ts';
 import { useRole } from '../people/useRole.ts';
+import { useLeaveLateMutation } from './endpoints.ts';
 
 interface Props {
   readonly build: BuildView;
-  /** the last recheck, which did not find every gap held */
+  /** the last recheck, which did not find every gap held; or the one to come, where what came in late says otherwise than was signed */
   readonly recheck: PastRecheck;
 }
 
-/** A recheck that did not hold: what it found is carried into a short build, or a long one is opened. */
+/**
+ * A recheck that did not hold, or what came in after signing: what was found is carried into a short build, or a long one is opened.
+ * What came in late a lead may leave as it is, with a reason.
+ */
 export function SetAgain({ build, recheck }: Props) {
-  const { mayWork } = useRole();
+  const { mayWork, mayLead } = useRole();
   const [open, { error, isLoading }] = useOpenBuildMutation();
+  const [leave, leaving] = useLeaveLateMutation();
   const navigate = useNavigate();
-  const found = foundAt(build, recheck);
+  const { late } = recheck;
+  const found = late ? lateAt(build) : foundAt(build, recheck);
   const go = async () => {
     const opened = await open({
       engineId: build.engine.id,
       revisionId: build.sheet.id,
-      complaint: complaintOf(recheck, found),
+      complaint: complaintOf(late ? 'Came in after it was signed' : `Recheck ${recheck.sequence}`, found),
       recheckId: recheck.id,
     });
     if (!('error' in opened)) void navigate(`/builds/${opened.data.build}`);
@@ -32,9 +40,16 @@ export function SetAgain({ build, recheck }: Props) {
   return (
     <Note tone="tight" role="alert" marginBottom="3">
       <Heading as="h3" fontSize="md" fontWeight="650">
-        Recheck {recheck.sequence} did not hold
+        {late
+          ? 'What came in after it was signed off says otherwise'
+          : `Recheck ${recheck.sequence} did not hold`}
       </Heading>
       {found.length > 0 && <p>{found.join(', ')}.</p>}
+      {late && (
+        <Caution>
+          Do not run it on before it is set again: a valve that has gone tight burns. Tell its owner, too.
+        </Caution>
+      )}
       {mayWork && (
         <>
           <Caution>
@@ -51,7 +66,21 @@ export function SetAgain({ build, recheck }: Props) {
           </Flex>
         </>
       )}
-      <ProblemNote error={error} />
+      {late && mayLead && (
+        <WithReason
+          ask="Leave it as it is…"
+          label="Because"
+          action="Leave it as it is"
+          missing="Say in a line why what came in late does not matter."
+          follows="What came in stays beside the signature, with this; the recheck comes when it was planned."
+          most={200}
+          busy={leaving.isLoading}
+          onDo={async (why) =>
+            !('error' in (await leave({ recheckId: recheck.id, why, version: recheck.version })))
+          }
+        />
+      )}
+      <ProblemNote error={error ?? leaving.error} />
     </Note>
   );
 }
@@ -61,10 +90,21 @@ function foundAt({ rounds }: BuildView, { id }: PastRecheck): string[] {
   const round = rounds.find(({ recheckId }) => recheckId === id);
   return (round?.readings ?? [])
     .filter(({ verdict }) => verdict !== 'in-spec')
-    .map(({ point, verdict }) => `${point} ${verdict.startsWith('undecided') ? 'undecided' : verdict}`);
+    .map(({ point, verdict }) => foundInWords(point, verdict));
 }
+
+/** What stands against what was signed by now: each point with what it is, and the rest in its own words. */
+function lateAt(build: BuildView): string[] {
+  const standing = standingOf(build);
+  const out = [...standing.proved].filter(([, verdict]) => verdict !== 'in-spec');
+  const others = obstaclesToSignOff(standing).filter(({ points }) => points.length === 0);
+  return [...out.map(([point, verdict]) => foundInWords(point, verdict)), ...others.map(({ text }) => text)];
+}
+
+const foundInWords = (point: string, verdict: string) =>
+  `${point} ${verdict.startsWith('undecided') ? 'undecided' : verdict}`;
 
 const LONGEST = 300;
 
-const complaintOf = ({ sequence }: PastRecheck, found: readonly string[]) =>
-  `Recheck ${sequence}: ${found.join(', ') || 'did not hold'}`.slice(0, LONGEST);
+const complaintOf = (what: string, found: readonly string[]) =>
+  `${what}: ${found.join(', ') || 'did not hold'}`.slice(0, LONGEST);

@@ -12,6 +12,7 @@ const CHANGE_WORDS = {
     released: 'let go again',
     dropped: 'dropped',
     replanned: 'Planned anew',
+    'let-stand': 'Left as it is, whatever came in late,',
     bench: 'on the bench',
   },
 } as const;

@@ -17,6 +17,9 @@ export const rechecksApi = api.injectEndpoints({
     closeRecheck: build.mutation<BuildWrite, { recheckId: string }>(
       buildWriteEndpoint(({ recheckId }) => write('POST', `rechecks/${recheckId}/outcome`)),
     ),
+    leaveLate: build.mutation<BuildWrite, { recheckId: string; why: string; version: number }>(
+      buildWriteEndpoint(({ recheckId, ...body }) => write('POST', `rechecks/${recheckId}/late-left`, body)),
+    ),
     rechecks: build.query<RecheckList, RecheckSearch>({
       query: (params) => ({ url: 'rechecks', params }),
       providesTags: ['Rechecks'],
@@ -59,6 +62,7 @@ export const rechecksApi = api.injectEndpoints({
 
 export const {
   useCloseRecheckMutation,
+  useLeaveLateMutation,
   useRechecksQuery,
   useRecheckFiltersQuery,
   useMoveRecheckMutation,

@@ -13,6 +13,7 @@ import { seenUpTo } from '../builds/seenUpTo.ts';
 import { HowItRan } from '../ran/HowItRan.tsx';
 import { Additions } from './Additions.tsx';
 import { BuildPapers } from './BuildPapers.tsx';
+import { CameLate } from './CameLate.tsx';
 import { useSignOffMutation } from './endpoints.ts';
 import { WhatIsSigned } from './WhatIsSigned.tsx';
 
@@ -32,6 +33,7 @@ export function SignOff({ build }: { readonly build: BuildView }) {
           <Box marginTop="2">Let stand as they were: {build.signOff.accepted.join(', ')}.</Box>
         )}
         {build.signOff.statement && <Box marginTop="2">“{build.signOff.statement}”</Box>}
+        <CameLate build={build} />
         <Additions build={build} />
         <BuildPapers build={build} />
         <HowItRan build={build} />

@@ -35,7 +35,7 @@ const row = (change: Partial<RecheckRow> = {}): RecheckRow => ({
   ...{ buildId: 'b', engineId: 'e', engine: 'Frost fan 12', owner: 'Sellend', place: 'Quarry Rows' },
   ...{ sheetName: 'Q4 Orchard', usageUnit: 'hours', usage: 120, running: 120, heatCycles: 0, season: '' },
   ...{ byForecast: true, held: false, benchDay: null, expectedDay: '2031-02-20', earliestDay: '2031-02-10' },
-  ...{ seasonFrom: null, seasonUntil: null, points: null },
+  ...{ seasonFrom: null, seasonUntil: null, points: null, late: false },
   ...{ latestDay: '2031-03-01', unlike: [{ point: '3E', way: 'tighter' as const }], version: 4 },
   ...change,
 });

@@ -41,7 +41,7 @@ export const plannedRecheck: PastRecheck = {
   ...{ status: 'planned', outcome: null, doneAt: null, doneBy: null, state: 'due', season: '' },
   ...{ planUsage: 150, planDate: '2031-03-01', byForecast: false, held: false, benchDay: null },
   ...{ expectedDay: '2031-02-20', earliestDay: '2031-02-10', latestDay: '2031-03-01', forecast: null },
-  ...{ changes: [], version: 1, seasonFrom: null, seasonUntil: null, points: null },
+  ...{ changes: [], version: 1, seasonFrom: null, seasonUntil: null, points: null, late: false },
 };
 
 export const at = '2031-01-01T10:00:00Z';
@@ -103,6 +103,7 @@ export function build(change: Partial<BuildView> = {}, means: Means = inlineSix.
       closedAt: null,
       revisionId: 's',
       signOff: null,
+      late: [],
       carried: null,
       abandoned: null,
       provesAgain: 'disturbed',

@@ -56,7 +56,10 @@ function NotHeld({ today }: { readonly today: Today }) {
               <span>
                 <b>{recheck.engine}</b>
                 <small>
-                  {recheck.owner} · recheck {recheck.sequence - 1} left a point out or undecided
+                  {recheck.owner} ·{' '}
+                  {recheck.late
+                    ? 'do not run it: what came in after it was signed off says otherwise'
+                    : `recheck ${recheck.sequence - 1} left a point out or undecided`}
                 </small>
               </span>
               <span className="today-left">Set it again</span>
