@@ -13,6 +13,7 @@ import { ASK_EVERY_MS, clock } from './clock.ts';
 import { GaugeListener } from './gauges/listener.ts';
 import { Awakening } from './health/awakening.ts';
 import { healthRoutes } from './health/routes.ts';
+import { TRY_EVERY_MS, writes } from './health/writes.ts';
 import { LiveBus } from './live/bus.ts';
 import { openApi } from './openapi.ts';
 import { database } from './plugins/database.ts';
@@ -122,6 +123,7 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
       if (closed) return;
       listener.start();
       stopped.push(everySoOften(app.log, 'asking for the time', ASK_EVERY_MS, () => clock.ask(app.db)));
+      stopped.push(everySoOften(app.log, 'trying to write', TRY_EVERY_MS, () => writes.attempt(app.db)));
       stopped.push(everySoOften(app.log, 'tidying', TIDY_EVERY_MS, () => tidy(app.db)));
       if (!options.jobs) return;
       stopped.push(everySoOften(app.log, 'the meter feed', FEED_EVERY_MS, () => takeFeed(app.db)));

@@ -2,6 +2,7 @@ import type { FastifyInstance } from 'fastify';
 import { health } from '@zero-lash/contract/health';
 import { clock } from '../clock.ts';
 import type { Awakening } from './awakening.ts';
+import { writes } from './writes.ts';
 
 /** How long the database may take to say a word before it counts as away. */
 const PATIENCE_MS = 2000;
@@ -28,7 +29,7 @@ export function healthRoutes(
       ]);
       const ok = database === 'here' && awakening.awake;
       void reply.code(ok ? 200 : 503).header('cache-control', 'no-store');
-      return { ok, database, awake: awakening.awake, clockAhead: clock.ahead() };
+      return { ok, database, awake: awakening.awake, writes: writes.last, clockAhead: clock.ahead() };
     },
   );
   done();

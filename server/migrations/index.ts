@@ -25,6 +25,7 @@ import * as takenBack from './023-taken-back.ts';
 import * as fromElsewhere from './024-from-elsewhere.ts';
 import * as time from './025-time.ts';
 import * as late from './026-late.ts';
+import * as writeTries from './027-write-tries.ts';
 
 const MIGRATIONS = {
   '001-people': people,
@@ -53,6 +54,7 @@ const MIGRATIONS = {
   '024-from-elsewhere': fromElsewhere,
   '025-time': time,
   '026-late': late,
+  '027-write-tries': writeTries,
 } as const;
 
 type Name = keyof typeof MIGRATIONS;

@@ -7,6 +7,7 @@ export type DatabaseRefusalCode =
   | 'fixed'
   | 'busy'
   | 'database_away'
+  | 'cannot_write'
   | 'invalid'
   | 'not_found';
 
@@ -33,6 +34,16 @@ const BY_CODE: Readonly<Record<string, DatabaseRefusalCode>> = {
   '55P03': 'busy',
   '57014': 'busy',
   '53300': 'busy',
+  // a disk that is full, or cannot be written; a database that takes no writes
+  '53100': 'cannot_write',
+  '53200': 'cannot_write',
+  '53400': 'cannot_write',
+  '58030': 'cannot_write',
+  '58000': 'cannot_write',
+  '25006': 'cannot_write',
+  ENOSPC: 'cannot_write',
+  EROFS: 'cannot_write',
+  EIO: 'cannot_write',
   ECONNREFUSED: 'database_away',
   ECONNRESET: 'database_away',
   EPIPE: 'database_away',
@@ -45,7 +56,7 @@ const BY_CODE: Readonly<Record<string, DatabaseRefusalCode>> = {
   '57P03': 'database_away',
 };
 
-/** What a lost connection says for itself: the driver gives it no code. */
+/** What a lost connection says for itself: the driver gives it no code, and it stands behind the text of the query. */
 const CONNECTION_LOST =
   /^(Connection terminated|Client has encountered a connection error|timeout expired|Cannot use a pool after|Unable to acquire a connection|Knex: Timeout acquiring a connection)/;
 
@@ -65,8 +76,13 @@ export function databaseRefusalCode(error: {
   // class 08: connections; class 22: figures and texts that no column takes
   if (code.startsWith('08') && code.length === 5) return 'database_away';
   if (code.startsWith('22') && code.length === 5) return 'invalid';
-  return BY_CODE[code] ?? (CONNECTION_LOST.test(message) ? 'database_away' : null);
+  const own = message.slice(message.lastIndexOf(BEHIND_QUERY) + BEHIND_QUERY.length);
+  const lost = CONNECTION_LOST.test(message) || (message.includes(BEHIND_QUERY) && CONNECTION_LOST.test(own));
+  return BY_CODE[code] ?? (lost ? 'database_away' : null);
 }
+
+/** What stands between the text of a query and what became of it. */
+const BEHIND_QUERY = ' - ';
 
 /** Whether an error says that the database is not there, or not yet: one that waiting mends. */
 export function isDatabaseAway(error: unknown): boolean {

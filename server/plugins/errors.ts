@@ -3,6 +3,7 @@ import type { ProblemBody } from '@zero-lash/contract/problems';
 import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import plugin from 'fastify-plugin';
 import { hasZodFastifySchemaValidationErrors } from 'fastify-type-provider-zod';
+import { writes } from '../health/writes.ts';
 import { databaseRefusalCode } from './databaseErrors.ts';
 
 /** Every refusal the server can give: its status and the sentence for a person. The code is stable. */
@@ -71,6 +72,10 @@ const REFUSALS = {
   other_host: [421, 'This is not the server of that name.'],
   busy: [503, 'Many write at once just now. Try again in a moment; nothing of yours was written.'],
   too_long: [503, 'That took too long to make. Try again in a moment.'],
+  cannot_write: [
+    503,
+    'The server cannot write just now: its disk may be full. Nothing of yours was written; your device keeps it and sends it again. Whoever looks after the server makes room.',
+  ],
   waking: [503, 'The server is starting. Try again in a moment.'],
   database_away: [503, 'The shop’s records cannot be reached just now. Try again in a moment.'],
 } as const satisfies Record<string, readonly [number, string]>;
@@ -146,6 +151,7 @@ export function answerError(
   const ofDatabase = databaseRefusal(error);
   if (ofDatabase) {
     request.log.warn({ err: error }, `the database refused: ${ofDatabase.code}`);
+    if (ofDatabase.code === 'cannot_write') writes.failed(error);
     return send(reply, ofDatabase.code, ofDatabase.extra);
   }
   const { statusCode = 500 } = error;

@@ -27,6 +27,8 @@ export interface OutboxItem {
   readonly body: unknown;
   /** what the server would not have; null while it waits to be sent */
   readonly refused: ProblemBody | null;
+  /** by which release of the program it was refused; not in what was kept before that was asked */
+  readonly refusedBy?: string | null;
 }
 
 /** An answer of the server, kept so that the page opens without it. */

@@ -1,3 +1,4 @@
+import type { Health } from '@zero-lash/contract/health';
 import type { ProblemBody } from '@zero-lash/contract/problems';
 import { liveQuery } from 'dexie';
 import { deviceStore, type OutboxItem } from './deviceStore.ts';
@@ -35,8 +36,13 @@ const NOT_OF_THE_WRITE = new Set([401, 408, 429]);
 const NOT_JUST_NOW = new Set([502, 503, 504]);
 /** How long one try to send may take. */
 const ANSWER_WITHIN_MS = 20_000;
-/** What the server broke over this often in the same way is set aside: the others go on. */
+/** What the server broke over this often in the same way is set aside, as long as it can write at all: the others go on. */
 const BREAKS = 3;
+
+/** The code of what broke on the server, and of an answer that was none of ours. */
+const BROKEN = 'broken';
+/** Which release of the program this is: its files have names of their own. */
+const RELEASE = import.meta.url;
 
 /** How often the server broke over something in one way, by its key. */
 const breaks = new Map<string, { readonly how: string; readonly times: number }>();
@@ -149,8 +155,9 @@ async function writeDown(
   refused: ProblemBody | null,
   takenAt: OutboxItem['takenAt'] = item.takenAt,
 ): Promise<void> {
-  if (jotted(WRITE).has(item.key)) jot(WRITE + item.key, { ...item, refused, takenAt });
-  await deviceStore.outbox.update(item.key, { refused, takenAt }).catch(() => undefined);
+  const change = { refused, takenAt, refusedBy: refused ? RELEASE : null };
+  if (jotted(WRITE).has(item.key)) jot(WRITE + item.key, { ...item, ...change });
+  await deviceStore.outbox.update(item.key, change).catch(() => undefined);
 }
 
 /** Sends what this device holds, in the order it was taken, for as long as the page is open; one tab at a time. */
@@ -165,8 +172,16 @@ export function startSending(store: Store, sending: Sending): void {
     strike(EARLIER_READING + key, item);
   }
   for (const item of jotted<OutboxItem>(WRITE).values()) void keepOnDevice(item);
+  void sendBrokenAgain();
   window.addEventListener('online', wake);
   void oneTabAtATime(() => sendForEver(store, sending));
+}
+
+/** What an earlier release of the program broke over is sent again, once: the fault may be mended. */
+async function sendBrokenAgain(): Promise<void> {
+  for (const item of await readOutbox())
+    if (item.refused?.code === BROKEN && item.refusedBy !== RELEASE) await writeDown(item, null);
+  wake();
 }
 
 async function oneTabAtATime(work: () => Promise<void>): Promise<void> {
@@ -241,11 +256,21 @@ async function send(store: Store, { onWritten }: Sending, item: OutboxItem): Pro
   }
   if (NOT_JUST_NOW.has(answer.status) || NOT_OF_THE_WRITE.has(answer.status)) return 'later';
   const problem = await problemIn(answer);
-  if (answer.status >= 500 && !brokeTooOften(item, problem)) return 'later';
+  if (answer.status >= 500 && !(brokeTooOften(item, problem) && (await canWrite()))) return 'later';
   breaks.delete(item.key);
   await writeDown(item, problem);
   store.dispatch(outboxRead(await readOutbox()));
   return 'refused';
+}
+
+/** Whether the server can write just now, by its own last try: while it cannot, nothing is at fault but that. */
+async function canWrite(): Promise<boolean> {
+  try {
+    const answer = await fetch('/api/health', { signal: AbortSignal.timeout(ANSWER_WITHIN_MS) });
+    return ((await answer.json()) as Health).writes === 'fine';
+  } catch {
+    return false;
+  }
 }
 
 /** What an answer says went wrong, also where it is no answer of ours. */
@@ -253,7 +278,7 @@ async function problemIn(answer: Response): Promise<ProblemBody> {
   const said = (await answer.json().catch(() => null)) as ProblemBody | null;
   if (said && typeof said.code === 'string' && typeof said.detail === 'string') return said;
   const title = `The server answered ${answer.status}, and said no more.`;
-  return { type: 'about:blank', title, status: answer.status, code: 'broken', detail: title };
+  return { type: 'about:blank', title, status: answer.status, code: BROKEN, detail: title };
 }
 
 /** Counts what breaks in the same way over one item; what breaks differently is counted anew. */

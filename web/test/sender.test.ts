@@ -60,7 +60,11 @@ const storage = new PlainStorage();
 vi.stubGlobal('localStorage', storage);
 vi.stubGlobal('window', new EventTarget());
 vi.stubGlobal('navigator', {});
+/** What the server says of itself: whether it can write. */
+let writesNow = 'fine';
+beforeEach(() => (writesNow = 'fine'));
 vi.stubGlobal('fetch', async (url: string, request: Came) => {
+  if (url === '/api/health') return Response.json({ writes: writesNow });
   paths.push(`${request.method} ${url}`);
   came.push(request.headers['idempotency-key']!);
   last = request;
@@ -213,6 +217,43 @@ describe('readings on their way', () => {
     expect(came.filter((key) => key === bad.key)).toHaveLength(3);
     expect(came.at(-1)).toBe(good.key);
     expect(store.getState().outbox.items[0]!.refused).toMatchObject({ code: 'broken' });
+  });
+
+  it('are not set aside while the server cannot write at all, and go when it can', async () => {
+    const { store } = await import('../app/store.ts');
+    const { wake } = await import('../app/sender.ts');
+    writesNow = 'full';
+    answering = json(500, { code: 'broken', detail: 'The log has it as 1a2b.' });
+    const one = await take(item());
+    await vi.waitFor(() => {
+      wake();
+      expect(came.length).toBeGreaterThan(6);
+    });
+    expect(store.getState().outbox.items[0]!.refused).toBeNull();
+    answering = written;
+    await vi.waitFor(async () => {
+      wake();
+      expect(await left()).toEqual([]);
+    });
+    expect(came.at(-1)).toBe(one.key);
+  });
+
+  it('that an earlier release broke over are sent again once, and others that were refused are not', async () => {
+    const { deviceStore } = await import('../app/deviceStore.ts');
+    const { store } = await import('../app/store.ts');
+    const { startSending } = await import('../app/sender.ts');
+    answering = written;
+    const was = { type: 'about:blank', title: 'x', status: 500, code: 'broken', detail: 'x' };
+    const broken = item({ refused: was, refusedBy: 'an earlier release' });
+    const old = item({ refused: was });
+    const refused = item({
+      refused: { ...was, status: 409, code: 'wrong_stage' },
+      refusedBy: 'an earlier release',
+    });
+    await deviceStore.outbox.bulkPut([broken, old, refused]);
+    startSending(store, { sender: () => TOBIN.id, onWritten: async () => undefined });
+    await vi.waitFor(() => expect(came.toSorted()).toEqual([broken.key, old.key].toSorted()));
+    await vi.waitFor(async () => expect(await left()).toEqual([refused.key]));
   });
 
   it('wait as long as it takes for a server that says it cannot just now, or breaks in ever new ways', async () => {
