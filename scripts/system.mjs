@@ -32,6 +32,16 @@ export function ensurePostgres() {
   return newestPostgres() ?? stop('PostgreSQL was installed but initdb is not under /usr/lib/postgresql.');
 }
 
+/** The library that gives a program another time, installed first where it is missing. */
+export function ensureFaketime() {
+  const find = () =>
+    ['x86_64-linux-gnu', 'aarch64-linux-gnu']
+      .map((machine) => `/usr/lib/${machine}/faketime/libfaketime.so.1`)
+      .find((path) => existsSync(path));
+  if (!find()) install('faketime');
+  return find() ?? stop('faketime was installed but its library is not under /usr/lib.');
+}
+
 /** Debian’s Chromium, installed first where it is missing. */
 export function ensureChromium() {
   const path = '/usr/bin/chromium';

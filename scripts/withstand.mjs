@@ -8,6 +8,7 @@ const PAIRS = 500;
 const BAD_EACH = 40;
 const RACES_EACH = 2;
 const HOURS_REQUESTS = 12_000;
+const CHANGES = Number(process.env.WITHSTAND_CHANGES ?? 3000);
 
 ensurePackages();
 const { register } = await import('tsx/esm/api');
@@ -18,10 +19,17 @@ const { sameKeyTwice } = await import('./withstand/sameKey.mjs');
 const { badRequests } = await import('./withstand/badRequests.mjs');
 const { races } = await import('./withstand/races.mjs');
 const { anHour } = await import('./withstand/hour.mjs');
+const { wrongClocks } = await import('./withstand/clock.mjs');
+const { ensureFaketime } = await import('./system.mjs');
+const { fullDisk } = await import('./withstand/disk.mjs');
+const { changedRecords } = await import('./withstand/records.mjs');
 const { BENCH, LEAD, buildOf, caller, signIn } = await import('./withstand/shop.mjs');
 const { routesOf } = await import('../server/routes.ts');
 const { buildApp } = await import('../server/app.ts');
-const { connect } = await import('../server/database.ts');
+const { connect, migrate } = await import('../server/database.ts');
+const { addPerson, ensureShop } = await import('../server/people/store.ts');
+const { wouldTake } = await import('../server/records/take.ts');
+const { lookThrough } = await import('../server/records/unpack.ts');
 const { DEMO_SHEETS } = await import('../server/demo/sheets/index.ts');
 
 const say = (text) => process.stderr.write(`${text}\n`);
@@ -115,6 +123,51 @@ try {
       aim: 'under 1.3 times',
       met: hour.after < hour.before * 1.3 && Object.keys(hour.by).join() === '2xx',
     };
+  });
+  await part('clock', 'Servers whose clock is two days wrong…', async () => {
+    const clock = await wrongClocks({ url, here, library: ensureFaketime() });
+    return {
+      what: `${clock.written} readings by a server two days ahead, one two days behind (${clock.ahead.join(' and ')} s, by health) and one that is right, by turns`,
+      result: `${clock.wrongDay} dated wrongly, the last stands in ${clock.lastStands} of ${clock.pairs}, ${clock.asked} of another day asked about`,
+      aim: '0, all, all',
+      met: clock.wrongDay === 0 && clock.lastStands === clock.pairs && clock.asked === clock.pairs,
+    };
+  });
+  await part('disk', 'The disk of a database fills up, and is freed again…', async () => {
+    const disk = await fullDisk({ atEnd: all.add });
+    if (!disk) return { what: 'A full disk', result: 'nobody may make one here', aim: 'tried', met: false };
+    return {
+      what: `A disk full for 25 s under four hands writing: ${disk.sent} readings; answers ${counts(disk.by)}; health said ${counts(disk.told)}`,
+      result: `${disk.acknowledged} acknowledged, ${disk.there} there, ${disk.twice} twice, ${disk.setAside} set aside`,
+      aim: 'all, all, 0, 0',
+      met: disk.acknowledged === disk.sent && disk.there === disk.sent && disk.twice + disk.setAside === 0,
+    };
+  });
+  await part('records', `${CHANGES} records with one field changed…`, async () => {
+    const answer = await fetch(`${here}/api/engines/${build.engine.id}/record`, {
+      headers: { cookie: lead.cookie },
+    });
+    const other = connect(await ensureDatabase(cluster, 'elsewhere'));
+    try {
+      await migrate(other);
+      await ensureShop(other, { name: 'Another shop', zone: 'UTC' });
+      const { id } = await addPerson(other, { name: 'Lead', role: 'lead', passphrase: 'of-another-shop' });
+      const changed = await changedRecords({
+        zip: new Uint8Array(await answer.arrayBuffer()),
+        look: lookThrough,
+        wouldTake: (zip, record) => wouldTake(other, { zip, record }, id),
+        changes: CHANGES,
+      });
+      broke.push(...changed.broke);
+      return {
+        what: `${CHANGES} records of an engine with one field changed, taken into another shop`,
+        result: counts(changed.by),
+        aim: 'taken whole or refused by name',
+        met: changed.broke.length === 0,
+      };
+    } finally {
+      await other.destroy();
+    }
   });
   printTable(rows);
   for (const each of broke.slice(0, 20)) say(`  ${each}`);
