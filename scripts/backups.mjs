@@ -1,7 +1,7 @@
 import { spawnSync } from 'node:child_process';
-import { existsSync, mkdirSync, renameSync, rmSync, statSync } from 'node:fs';
+import { chmodSync, existsSync, mkdirSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { dirname } from 'node:path';
-import { ask } from './database.mjs';
+import { ask, askAll } from './database.mjs';
 
 /** What a schema's version is read from: without it a file is no backup of a shop. */
 const VERSIONS = 'knex_migrations';
@@ -45,10 +45,13 @@ function tablesIn(bin, file) {
  */
 export async function backUp({ url, bin, file }) {
   if (existsSync(file)) throw new Error(`${file} is there already; a backup is never written over.`);
-  mkdirSync(dirname(file), { recursive: true });
+  // names, figures and addresses of a whole shop: its owner's, and nobody else's
+  mkdirSync(dirname(file), { recursive: true, mode: OWNERS_FOLDER });
   const part = `${file}.part`;
   rmSync(part, { force: true });
   try {
+    writeFileSync(part, '', { mode: OWNERS_FILE });
+    chmodSync(part, OWNERS_FILE);
     run(bin, 'pg_dump', ['--format=custom', '--no-owner', '--no-privileges', '--file', part], url);
     const [kept, there] = [tablesIn(bin, part), await tablesOf(url)];
     const missing = there.filter((table) => !kept.includes(table));
@@ -60,6 +63,52 @@ export async function backUp({ url, bin, file }) {
     rmSync(part, { force: true });
   }
   return { bytes: statSync(file).size };
+}
+
+const OWNERS_FOLDER = 0o700;
+const OWNERS_FILE = 0o600;
+
+/**
+ * Opens a backup and reads it back, into a database of its own that is thrown away: a file that is there, and cannot be restored, is
+ * no backup.
+ *
+ * @returns {Promise<{ engines: number, builds: number, readings: number }>} what is in it
+ * @throws Error in one line where it is none, is not whole, or is of a newer program
+ */
+export async function checkBackup({ url, bin, file, migrations, migrate }) {
+  refuseNewer(bin, file, migrations);
+  const at = (database) => Object.assign(new URL(url), { pathname: `/${database}` }).href;
+  const name = `zero_lash_check_${process.pid}`;
+  await ask(at('postgres'), `create database "${name}"`);
+  try {
+    putInto(bin, file, at(name));
+    await migrate(at(name));
+    const [counts] = await ask(
+      at(name),
+      `select (select count(*) from engines)::int as engines, (select count(*) from builds)::int as builds,
+         (select count(*) from readings)::int as readings`,
+    );
+    return counts;
+  } finally {
+    await ask(at('postgres'), `drop database if exists "${name}"`);
+  }
+}
+
+function putInto(bin, file, url) {
+  run(
+    bin,
+    'pg_restore',
+    ['--exit-on-error', '--single-transaction', '--no-owner', '--no-privileges', file],
+    url,
+  );
+}
+
+function refuseNewer(bin, file, migrations) {
+  const newer = versionsIn(bin, file).filter((name) => !migrations.includes(name));
+  if (newer.length > 0)
+    throw new Error(
+      `${file} was made by a newer Zero Lash (${newer.join(', ')}). Use that one to restore it.`,
+    );
 }
 
 /** The migrations a backup was made with, in order. */
@@ -90,11 +139,7 @@ function versionsIn(bin, file) {
  * @throws Error in one line where the file, or what stands there, does not allow it; nothing is changed then
  */
 export async function restore({ url, bin, file, over = false, migrations, migrate }) {
-  const newer = versionsIn(bin, file).filter((name) => !migrations.includes(name));
-  if (newer.length > 0)
-    throw new Error(
-      `${file} was made by a newer Zero Lash (${newer.join(', ')}). Use that one to restore it.`,
-    );
+  refuseNewer(bin, file, migrations);
   const name = decodeURIComponent(new URL(url).pathname.slice(1));
   const at = (database) => Object.assign(new URL(url), { pathname: `/${database}` }).href;
   const rows = await ask(url, `select pg_catalog.current_database()`).then(() => tablesOf(url));
@@ -112,23 +157,19 @@ export async function restore({ url, bin, file, over = false, migrations, migrat
   await ask(at('postgres'), `drop database if exists "${coming}"`);
   await ask(at('postgres'), `create database "${coming}"`);
   try {
-    run(
-      bin,
-      'pg_restore',
-      ['--exit-on-error', '--single-transaction', '--no-owner', '--no-privileges', file],
-      at(coming),
-    );
+    putInto(bin, file, at(coming));
     await migrate(at(coming));
   } catch (error) {
     await ask(at('postgres'), `drop database if exists "${coming}"`);
     throw error;
   }
-  const before =
-    rows.length > 0 ? `${name}_before_${new Date().toISOString().replace(/\D/g, '').slice(0, 14)}` : null;
-  await ask(
-    at('postgres'),
-    before ? `alter database "${name}" rename to "${before}"` : `drop database "${name}"`,
-  );
-  await ask(at('postgres'), `alter database "${coming}" rename to "${name}"`);
-  return { before };
+  const before = `${name}_before_${new Date().toISOString().replace(/\D/g, '').slice(0, 14)}`;
+  // both or neither: at no moment is there no shop under its name
+  await askAll(at('postgres'), [
+    `alter database "${name}" rename to "${before}"`,
+    `alter database "${coming}" rename to "${name}"`,
+  ]);
+  if (rows.length > 0) return { before };
+  await ask(at('postgres'), `drop database "${before}"`);
+  return { before: null };
 }

@@ -131,9 +131,37 @@ export async function ask(url, sql, values = []) {
   }
 }
 
-/** Makes a database in a running cluster, unless it is there. */
+/** Runs several statements on a database in one transaction: all of them, or none. */
+export async function askAll(url, statements) {
+  const { default: pg } = await import('pg');
+  const client = new pg.Client(url);
+  await client.connect();
+  try {
+    await client.query('begin');
+    for (const statement of statements) await client.query(statement);
+    await client.query('commit');
+  } finally {
+    await client.end();
+  }
+}
+
+/**
+ * Makes a database in a running cluster, unless it is there.
+ *
+ * @throws Error where the shop stands there under another name
+ */
 export async function ensureDatabase(cluster, name) {
-  const found = await ask(cluster.url('postgres'), 'select 1 from pg_database where datname = $1', [name]);
-  if (found.length === 0) await ask(cluster.url('postgres'), `create database "${name}"`);
+  const rows = await ask(
+    cluster.url('postgres'),
+    `select datname as name from pg_database where datname = $1 or datname = $1 || '_coming' or starts_with(datname, $1 || '_before_')`,
+    [name],
+  );
+  if (rows.some((row) => row.name === name)) return cluster.url(name);
+  // an empty shop in its place would look like one that was lost
+  if (rows.length > 0)
+    throw new Error(
+      `There is no database ${name}, but there is ${rows.map((row) => row.name).join(', ')}: a restore was cut off. Rename the one that is the shop to ${name} (alter database … rename to …), then start again.`,
+    );
+  await ask(cluster.url('postgres'), `create database "${name}"`);
   return cluster.url(name);
 }

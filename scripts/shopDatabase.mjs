@@ -14,20 +14,26 @@ export async function openShopDatabase(empty) {
   const given = process.env.DATABASE_URL;
   if (given) return { url: given, bin: ensurePostgres(), close: () => undefined };
   const cluster = await startCluster('.data/postgres');
-  const url = await ensureDatabase(cluster, empty ? 'zero_lash_empty' : 'zero_lash');
-  return { url, bin: cluster.bin, close: cluster.stop };
+  try {
+    const url = await ensureDatabase(cluster, empty ? 'zero_lash_empty' : 'zero_lash');
+    return { url, bin: cluster.bin, close: cluster.stop };
+  } catch (error) {
+    cluster.stop();
+    throw error;
+  }
 }
 
 /** Runs a command's work on the shop's database; what it throws is said in one line. */
 export async function withShopDatabase(empty, work) {
-  const database = await openShopDatabase(empty);
+  let database;
   try {
+    database = await openShopDatabase(empty);
     await work(database);
   } catch (error) {
     process.stderr.write(`${error.message}\n`);
     process.exitCode = 1;
   } finally {
-    database.close();
+    database?.close();
   }
 }
 

@@ -17,7 +17,10 @@ const empty = process.argv.includes('--empty');
 const told = toldToStop();
 ensurePackages();
 const cluster = await startCluster('.data/postgres');
-const url = await ensureDatabase(cluster, empty ? 'zero_lash_empty' : 'zero_lash');
+const url = await ensureDatabase(cluster, empty ? 'zero_lash_empty' : 'zero_lash').catch((error) => {
+  cluster.stop();
+  return stop(error.message);
+});
 const leaveDatabase = keepReviving(cluster.revive, LOOK_AT_DATABASE_MS);
 const env = {
   DATABASE_URL: url,

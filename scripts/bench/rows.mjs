@@ -45,4 +45,3 @@ export const under = (of, most, show) => ({ of, show, met: (figure) => figure < 
 
 export const ms = (figure) => `${figure.toFixed(figure < 10 ? 1 : 0)} ms`;
 export const percent = (share) => `${(share * 100).toFixed(1)} %`;
-export const times = (ratio) => `${ratio.toFixed(2)} times`;

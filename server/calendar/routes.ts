@@ -1,5 +1,5 @@
-import { createHash, randomBytes } from 'node:crypto';
-import { calendarFeed, newCalendarFeed } from '@zero-lash/contract/calendar';
+import { createHash } from 'node:crypto';
+import { calendarFeed, newCalendarFeed, type CalendarFeed } from '@zero-lash/contract/calendar';
 import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
@@ -7,12 +7,12 @@ import { z } from 'zod';
 import { shopDay } from '../clock.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { personOf } from '../plugins/signIn.ts';
-import { writeOnce } from '../plugins/writes.ts';
+import { writeKey, writeOnce } from '../plugins/writes.ts';
+import { keyed } from '../keyed.ts';
 import { addFeed, ownerOfFeed, readFeeds, withdrawFeed } from './store.ts';
 import { askedAt, printedOrigin } from '../share/origin.ts';
 import { writeCalendar } from './write.ts';
 
-const TOKEN_BYTES = 32;
 const hashOf = (token: string) => createHash('sha256').update(token).digest();
 
 /** Rechecks as iCalendar: a file for one, and a private address of one's own for all, which can be withdrawn. */
@@ -57,13 +57,22 @@ export function calendarRoutes(instance: FastifyInstance, _options: object, done
     readFeeds(app.db, personOf(request).id),
   );
 
-  app.post('/calendar-feeds', { schema: { response: { 201: newCalendarFeed } } }, (request, reply) =>
-    writeOnce(app.db, request, reply, 201, async (transaction) => {
-      const token = randomBytes(TOKEN_BYTES).toString('base64url');
-      const feed = await addFeed(transaction, personOf(request).id, hashOf(token));
-      return { ...feed, path: `/api/calendar/${token}.ics` };
-    }),
-  );
+  app.post('/calendar-feeds', { schema: { response: { 201: newCalendarFeed } } }, (request, reply) => {
+    // made of the write's own key and a secret that is in no database: a retry gets the same, and nothing keeps it
+    const token = keyed(app.secret, 'calendar', writeKey(request));
+    const withPath = (feed: CalendarFeed) => ({ ...feed, path: `/api/calendar/${token}.ics` });
+    return writeOnce(
+      app.db,
+      request,
+      reply,
+      201,
+      async (transaction) => withPath(await addFeed(transaction, personOf(request).id, hashOf(token))),
+      {
+        of: ({ path: _, ...feed }) => feed,
+        again: (_db, feed: never) => Promise.resolve(withPath(feed)),
+      },
+    );
+  });
 
   app.delete(
     '/calendar-feeds/:id',

@@ -1,5 +1,26 @@
 import type { Knex } from 'knex';
 
+const REFUSED = `raise exception 'a published spec sheet revision is immutable' using errcode = 'ZL001';`;
+const ONE_THAT_STAYS = `if tg_op = 'DELETE' then return old; end if; return new;`;
+
+/** What keeps a revision, its limits and its points as they are, by what says that it is fixed. */
+const fixedWhen = (fixed: string) => `
+    create or replace function sheet_revision_is_fixed() returns trigger language plpgsql as $$
+    begin
+      if old.${fixed} then ${REFUSED} end if;
+      ${ONE_THAT_STAYS}
+    end $$;
+    create or replace function sheet_part_is_fixed() returns trigger language plpgsql as $$
+    begin
+      if exists (select 1 from sheet_revisions r where r.id = old.revision_id and r.${fixed}) then ${REFUSED} end if;
+      ${ONE_THAT_STAYS}
+    end $$;
+    create or replace function sheet_part_joins_a_draft() returns trigger language plpgsql as $$
+    begin
+      if exists (select 1 from sheet_revisions r where r.id = new.revision_id and r.${fixed}) then ${REFUSED} end if;
+      return new;
+    end $$;`;
+
 /**
  * What came from another shop stays another shop's: a spec sheet carries the history of its engines and is fixed, but was not
  * checked here; movements of pieces were in another shop's drawer; and every record that was taken in says of which shop it is,
@@ -14,29 +35,7 @@ export async function up(knex: Knex): Promise<void> {
       -- one from elsewhere is written first, and fixed when its limits and points are in
       add constraint sheet_revisions_published_at_said check (
         (status <> 'draft' or published_at is null) and (status <> 'published' or published_at is not null));
-    create or replace function sheet_revision_is_fixed() returns trigger language plpgsql as $$
-    begin
-      if old.published_at is not null then
-        raise exception 'a published spec sheet revision is immutable' using errcode = 'ZL001';
-      end if;
-      if tg_op = 'DELETE' then return old; end if;
-      return new;
-    end $$;
-    create or replace function sheet_part_is_fixed() returns trigger language plpgsql as $$
-    begin
-      if exists (select 1 from sheet_revisions r where r.id = old.revision_id and r.published_at is not null) then
-        raise exception 'a published spec sheet revision is immutable' using errcode = 'ZL001';
-      end if;
-      if tg_op = 'DELETE' then return old; end if;
-      return new;
-    end $$;
-    create or replace function sheet_part_joins_a_draft() returns trigger language plpgsql as $$
-    begin
-      if exists (select 1 from sheet_revisions r where r.id = new.revision_id and r.published_at is not null) then
-        raise exception 'a published spec sheet revision is immutable' using errcode = 'ZL001';
-      end if;
-      return new;
-    end $$;
+    ${fixedWhen('published_at is not null')}
     -- a gauge of another shop is reached by nobody here
     alter table instruments drop constraint instruments_check2, add constraint instruments_reached_check
       check ((kind = 'digital-gauge' or address is null) and (kind <> 'digital-gauge' or address is not null or not active));
@@ -75,28 +74,6 @@ export async function down(knex: Knex): Promise<void> {
       drop constraint sheet_revisions_status_check,
       add constraint sheet_revisions_status_check check (status in ('draft', 'published')),
       add constraint sheet_revisions_check check ((status = 'published') = (published_at is not null));
-    create or replace function sheet_revision_is_fixed() returns trigger language plpgsql as $$
-    begin
-      if old.status = 'published' then
-        raise exception 'a published spec sheet revision is immutable' using errcode = 'ZL001';
-      end if;
-      if tg_op = 'DELETE' then return old; end if;
-      return new;
-    end $$;
-    create or replace function sheet_part_is_fixed() returns trigger language plpgsql as $$
-    begin
-      if exists (select 1 from sheet_revisions r where r.id = old.revision_id and r.status = 'published') then
-        raise exception 'a published spec sheet revision is immutable' using errcode = 'ZL001';
-      end if;
-      if tg_op = 'DELETE' then return old; end if;
-      return new;
-    end $$;
-    create or replace function sheet_part_joins_a_draft() returns trigger language plpgsql as $$
-    begin
-      if exists (select 1 from sheet_revisions r where r.id = new.revision_id and r.status = 'published') then
-        raise exception 'a published spec sheet revision is immutable' using errcode = 'ZL001';
-      end if;
-      return new;
-    end $$;
+    ${fixedWhen("status = 'published'")}
   `);
 }

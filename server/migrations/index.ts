@@ -26,6 +26,7 @@ import * as fromElsewhere from './024-from-elsewhere.ts';
 import * as time from './025-time.ts';
 import * as late from './026-late.ts';
 import * as writeTries from './027-write-tries.ts';
+import * as feedsUnkept from './028-feeds-unkept.ts';
 
 const MIGRATIONS = {
   '001-people': people,
@@ -55,6 +56,7 @@ const MIGRATIONS = {
   '025-time': time,
   '026-late': late,
   '027-write-tries': writeTries,
+  '028-feeds-unkept': feedsUnkept,
 } as const;
 
 type Name = keyof typeof MIGRATIONS;

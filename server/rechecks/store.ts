@@ -124,7 +124,7 @@ export async function moveRecheck(
   const [row] = await db('rechecks')
     .where({ id, version })
     .increment('version', 1)
-    .returning(['held', 'after_outcome']);
+    .returning(['held', 'after_outcome', 'late_round']);
   const [current] = await readRechecks(db, { id });
   if (!row) throw new Refusal('stale', { current });
   const today = await shopDay(db);
@@ -132,6 +132,11 @@ export async function moveRecheck(
     throw new Refusal('recheck_move', {
       detail: `${day} is gone already.`,
       fields: [{ path: 'day', message: 'is gone' }],
+    });
+  if (kind === 'dropped' && row.late_round !== null)
+    throw new Refusal('recheck_move', {
+      detail:
+        'What came in after signing stands against it: set it again, or leave it as it is with a reason, first.',
     });
   if (kind === 'held' && row.held) throw new Refusal('recheck_move', { detail: 'It is held back already.' });
   if (kind === 'released' && !row.held) throw new Refusal('recheck_move', { detail: 'It is not held back.' });

@@ -1,9 +1,10 @@
 import { randomUUID } from 'node:crypto';
-import { mkdtempSync, readFileSync, rmSync, truncateSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, statSync, truncateSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { backUp, restore } from '../../scripts/backups.mjs';
+import { backUp, checkBackup, restore } from '../../scripts/backups.mjs';
+import { ensureDatabase } from '../../scripts/database.mjs';
 import { loadMigrations } from '../../scripts/migrations.mjs';
 import { ensurePostgres } from '../../scripts/system.mjs';
 import { connect } from '../database.ts';
@@ -95,6 +96,48 @@ describe('a backup of a worked shop', () => {
     const kept = connect(Object.assign(new URL(url), { pathname: `/${before}` }).href);
     expect(await kept('engines').where({ owner: 'Somebody else' }).first()).toBeDefined();
     await kept.destroy();
+  });
+
+  it('is its owner’s alone, and has no private address in it in clear', async () => {
+    const { body } = await shop.call<{ path: string }>(BENCH, 'POST', 'calendar-feeds');
+    const file = join(folder, randomUUID(), 'shop.backup');
+    await backUp({ url: shop.url, bin, file });
+    expect([statSync(file).mode & 0o777, statSync(join(file, '..')).mode & 0o777]).toEqual([0o600, 0o700]);
+    const token = /calendar\/(.*)\.ics/.exec(body.path)![1]!;
+    const rows = Object.values(await everyRow(shop.url)).flat();
+    expect(rows.filter((row) => row.includes(token))).toEqual([]);
+  });
+
+  it('is opened and read back at a word, and nothing of that stays', async () => {
+    const file = newFile();
+    await backUp({ url: shop.url, bin, file });
+    const check = (each: string) =>
+      checkBackup({ url: shop.url, bin, file: each, migrations: migrations.names, migrate: migrations.up });
+    const { engines, readings } = await check(file);
+    expect(engines).toBe(Number((await shop.db('engines').count('* as n').first())!.n));
+    expect(readings).toBeGreaterThan(100);
+    const cut = newFile();
+    const bytes = readFileSync(file);
+    writeFileSync(cut, bytes.subarray(0, bytes.length - 4000));
+    await expect(check(cut)).rejects.toThrow();
+    const { rows } = await shop.db.raw(`select 1 from pg_database where datname like 'zero_lash_check%'`);
+    expect(rows).toEqual([]);
+  });
+
+  it('that was cut off as it took a shop’s place is found out at the start, and no empty shop is begun', async () => {
+    const name = `lost_${randomUUID().slice(0, 8)}`;
+    const url = (database: string) => Object.assign(new URL(shop.url), { pathname: `/${database}` }).href;
+    const cluster = { url };
+    const before = `${name}_before_20310101000000`;
+    await ensureDatabase(cluster, before);
+    await expect(ensureDatabase(cluster, name)).rejects.toThrow(
+      new RegExp(`${before}: a restore was cut off`),
+    );
+    const { rows } = await shop.db.raw('select 1 from pg_database where datname = ?', [name]);
+    expect(rows).toEqual([]);
+    await shop.db.raw(`alter database ${before} rename to ${name}`);
+    expect(await ensureDatabase(cluster, name)).toBe(url(name));
+    await shop.db.raw(`drop database ${name}`);
   });
 
   it('of an older schema is brought to this one; of a newer one it is refused', async () => {

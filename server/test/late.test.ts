@@ -102,6 +102,10 @@ describe('what was measured at proving and comes in late', () => {
     const { id, version } = await planned(work);
     const leave = (who: string, why: string, at = version) =>
       shop.call<{ code: string }>(who, 'POST', `rechecks/${id}/late-left`, { why, version: at });
+    const drop = await shop.call<{ code: string }>(LEAD, 'POST', `rechecks/${id}/move`, {
+      ...{ kind: 'dropped', day: null, why: 'not wanted', version },
+    });
+    expect(drop.body.code).toBe('recheck_move');
     expect((await leave(BENCH, 'mine')).status).toBe(403);
     expect((await leave(LEAD, ' ')).status).toBe(400);
     expect((await leave(LEAD, 'of another engine', version - 1)).body.code).toBe('stale');

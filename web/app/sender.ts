@@ -178,7 +178,7 @@ export function startSending(store: Store, sending: Sending): void {
 }
 
 /** What an earlier release of the program broke over is sent again, once: the fault may be mended. */
-async function sendBrokenAgain(): Promise<void> {
+export async function sendBrokenAgain(): Promise<void> {
   for (const item of await readOutbox())
     if (item.refused?.code === BROKEN && item.refusedBy !== RELEASE) await writeDown(item, null);
   wake();

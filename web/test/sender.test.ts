@@ -240,8 +240,7 @@ describe('readings on their way', () => {
 
   it('that an earlier release broke over are sent again once, and others that were refused are not', async () => {
     const { deviceStore } = await import('../app/deviceStore.ts');
-    const { store } = await import('../app/store.ts');
-    const { startSending } = await import('../app/sender.ts');
+    const { sendBrokenAgain } = await import('../app/sender.ts');
     answering = written;
     const was = { type: 'about:blank', title: 'x', status: 500, code: 'broken', detail: 'x' };
     const broken = item({ refused: was, refusedBy: 'an earlier release' });
@@ -251,7 +250,7 @@ describe('readings on their way', () => {
       refusedBy: 'an earlier release',
     });
     await deviceStore.outbox.bulkPut([broken, old, refused]);
-    startSending(store, { sender: () => TOBIN.id, onWritten: async () => undefined });
+    await sendBrokenAgain();
     await vi.waitFor(() => expect(came.toSorted()).toEqual([broken.key, old.key].toSorted()));
     await vi.waitFor(async () => expect(await left()).toEqual([refused.key]));
   });
