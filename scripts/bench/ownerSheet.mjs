@@ -1,7 +1,7 @@
 import autocannon from 'autocannon';
 import { ms, under } from './rows.mjs';
 
-const SECONDS = 4;
+const SECONDS = 2;
 const AT_ONCE = 2;
 
 /** How long an owner's sheet takes, and what Today's data waits for while they are made one after another. */

@@ -1,7 +1,7 @@
 import { ms, under } from './rows.mjs';
 import { p95 } from './table.mjs';
 
-const REQUESTS = 12;
+const REQUESTS = 6;
 
 /** The data of the pages that are read anew each time, one request after another, by turns with a bare one. */
 export async function rechecks({ base, viewer: { cookie } }) {

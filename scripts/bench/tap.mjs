@@ -5,7 +5,7 @@ import { p95 } from './table.mjs';
 const POINTS = 16;
 const SLOWED = 4;
 /** From one tap to the next, of a quick hand with a blade in it. */
-const HAND_MS = 300;
+const HAND_MS = 250;
 const SCHOOLS = ['go-no-go', 'steps'];
 
 /**

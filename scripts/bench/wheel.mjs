@@ -1,7 +1,7 @@
 import { percent, under } from './rows.mjs';
 
 /** Frames a turn, and before it. */
-const FRAMES = 120;
+const FRAMES = 60;
 const WARM_UP = 60;
 const LATE_MS = 20;
 
