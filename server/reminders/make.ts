@@ -68,9 +68,9 @@ export async function makeReminders(db: Knex, now: Date = clock.now()): Promise<
   const made = told.flatMap((due) => {
     const letter = {
       ...(due.out.length > 0 ? foundOut(due, shop.name) : wordsOf(due, shop.name)),
-      // what was found is told once, wherever the next look is moved to
+      // what was found is told once, wherever the next look is moved to; what came in late once for the points it is of
       about: due.late
-        ? 'late'
+        ? `late ${namesOf(due.out)}`
         : due.out.length > 0
           ? 'found'
           : (due.dueDate ?? String(due.dueUsage ?? due.dueCycles)),
@@ -94,18 +94,19 @@ export async function makeReminders(db: Knex, now: Date = clock.now()): Promise<
   return kept.length;
 }
 
+const namesOf = (out: Due['out']) => out.map(({ point }) => point).join(', ');
+
 /** What is said of an engine whose recheck found a point out: tight is what burns a valve. */
 function foundOut({ engine, place, out, late }: Due, shop: string): { subject: string; body: string } {
   const tight = out.filter(({ verdict }) => verdict === 'tight');
-  const points = (of: Due['out']) => of.map(({ point }) => point).join(', ');
   const loose = out.filter(({ verdict }) => verdict === 'loose');
   const where = place === '' ? '' : `, ${place}`;
   return {
     subject: tight.length > 0 ? `Tight clearances: ${engine}` : `Clearances did not hold: ${engine}`,
     body: [
       `${engine}${where}: ${late ? 'a measurement that reached us only after it was signed off found' : 'its recheck found'} ${[
-        tight.length > 0 && `${points(tight)} tight`,
-        loose.length > 0 && `${points(loose)} loose`,
+        tight.length > 0 && `${namesOf(tight)} tight`,
+        loose.length > 0 && `${namesOf(loose)} loose`,
       ]
         .filter(Boolean)
         .join(' and ')}. It is to be set again.`,

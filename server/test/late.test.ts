@@ -99,6 +99,7 @@ describe('what was measured at proving and comes in late', () => {
   it('is set again as what a recheck found is, or left as it is by a lead with a reason', async () => {
     const { work, then } = await proved(true);
     await late(work, then, TIGHT);
+    await makeReminders(shop.db);
     const { id, version } = await planned(work);
     const leave = (who: string, why: string, at = version) =>
       shop.call<{ code: string }>(who, 'POST', `rechecks/${id}/late-left`, { why, version: at });
@@ -120,6 +121,14 @@ describe('what was measured at proving and comes in late', () => {
     const later = new Date(Date.parse(then) + 5).toISOString();
     await late(work, later, TIGHT, work.points[1]);
     expect((await planned(work)).late).toBe(true);
+    // and is told by a letter of its own, though one was told before
+    await makeReminders(shop.db);
+    const abouts = (await shop.db('reminders').where({ recheck_id: id }).distinct('about')) as {
+      about: string;
+    }[];
+    expect(new Set(abouts.map(({ about }) => about))).toEqual(
+      new Set([`late ${work.points[0]}`, `late ${work.points.slice(0, 2).toSorted().join(', ')}`]),
+    );
     const again = await shop.call<BuildWrite>(BENCH, 'POST', `engines/${work.build.engine.id}/builds`, {
       ...{ revisionId: work.build.sheet.id, complaint: 'Came in late', recheckId: id },
     });
