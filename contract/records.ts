@@ -75,7 +75,7 @@ export const RECORD_TABLES = {
     ...{ season: 'text~', plan_usage: 'number?~', plan_date: 'day?~', by_forecast: 'truth~', held: 'truth~' },
     ...{ bench_day: 'day?~', expected_day: 'day?~', earliest_day: 'day?~', latest_day: 'day?~' },
     ...{ forecast: 'json?~', version: 'number~', planned_on: 'day?~', watched: 'truth~', sample: 'json~' },
-    ...{ points: 'json?~', season_from: 'day?~', season_until: 'day?~', late_round: 'id?~' },
+    ...{ points: 'json?~', season_from: 'day?~', season_until: 'day?~', late_round: '>rounds?~' },
   },
   recheck_changes: {
     ...{

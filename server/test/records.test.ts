@@ -1,3 +1,4 @@
+// Long because two shops are opened once, and every way a record goes between them is tried on those two.
 import {
   RECORD_TABLES,
   type RecordFile,

@@ -13,7 +13,7 @@ export function Differences({ found }: { readonly found: readonly RecordDifferen
       >
         <ul>
           {found.map(({ path, file, here }) => (
-            <li key={path}>
+            <li key={`${path} ${here}`}>
               <Box as="span" fontFamily="mono">
                 {path.replace('tables.', '')}
               </Box>
