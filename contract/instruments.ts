@@ -1,6 +1,6 @@
 import { mayBeBlade } from '@zero-lash/core/measuring';
-import ipaddr from 'ipaddr.js';
 import { z } from 'zod';
+import { ownPlace } from './places.ts';
 import { day, id, line, moment, remark, version } from './values.ts';
 
 export const instrumentKind = z.enum([
@@ -50,7 +50,7 @@ const instrumentFields = z.object({
   address: z
     .string()
     .max(30)
-    .refine((text) => gaugePlace(text) !== null, {
+    .refine((text) => ownPlace(text) !== null, {
       error: 'a gauge is reached at an address and a port from 1 to 65535, such as 127.0.0.1:4519',
     })
     .nullable(),
@@ -62,36 +62,6 @@ const instrumentFields = z.object({
     .default(null),
   checkDue: day.nullable(),
 });
-
-/** Where a gauge is reached. */
-export interface GaugePlace {
-  readonly host: string;
-  readonly port: number;
-  /** on the server's own machine */
-  readonly here: boolean;
-}
-
-const MOST_PORT = 65_535;
-/** Ranges of addresses that lead out of no shop. */
-const SHOPS_OWN = new Set(['private', 'linkLocal']);
-
-/**
- * Understands the address of a gauge: `host:port`, the host an IPv4 address of this machine or of a private network.
- *
- * @returns null for any other, so that no server is sent to a stranger's machine
- * @example gaugePlace('127.0.0.1:4519') // { host: '127.0.0.1', port: 4519, here: true }
- */
-export function gaugePlace(address: string): GaugePlace | null {
-  const match = /^([\d.]{7,15}|localhost):(\d{1,5})$/.exec(address);
-  if (!match) return null;
-  const [, name = '', digits] = match;
-  const host = name === 'localhost' ? '127.0.0.1' : name;
-  const port = Number(digits);
-  if (!ipaddr.IPv4.isValidFourPartDecimal(host) || port < 1 || port > MOST_PORT) return null;
-  const range = ipaddr.IPv4.parse(host).range();
-  if (range !== 'loopback' && !SHOPS_OWN.has(range)) return null;
-  return { host, port, here: range === 'loopback' };
-}
 
 /** What one field of an instrument says of another. */
 function fits(

@@ -10,6 +10,8 @@ export const morning = z.object({
   waits: z.array(z.object({ for: waitsFor, buildId: id, engine: z.string(), text: z.string() })),
   /** lines of the meter feed that want an answer */
   questions: z.int(),
+  /** reminders by mail that were tried and could not be sent yet */
+  unsent: z.int(),
   /** null where this person never said so */
   since: moment.nullable(),
   changed: z.array(

@@ -57,7 +57,6 @@ const shopFields = {
   quietTo: clockTime,
   /** days before it is expected that a recheck is told of */
   remindDays: z.int().min(0).max(120),
-  /** where a meter feed answers, as `host:port`; empty where there is none */
   /** where the program is reached by others, which labels lead to; empty where nobody gave it */
   address: remark(120).refine(
     (text) =>
@@ -66,9 +65,8 @@ const shopFields = {
       error: 'an address such as https://192.0.2.7:5181, with nothing after it',
     },
   ),
-  meterFeed: remark(80).refine((text) => text === '' || /^[\w.-]+:\d{1,5}$/.test(text), {
-    error: 'a host and a port, such as 127.0.0.1:4529',
-  }),
+  /** where a meter feed answers, on the server's machine or the shop's own network: `127.0.0.1:4529`; empty where there is none */
+  meterFeed: remark(80),
   version,
 };
 

@@ -1,9 +1,9 @@
-import { gaugePlace, type GaugePlace } from '@zero-lash/contract/instruments';
+import { ownPlace, type Place } from '@zero-lash/contract/places';
 import type { Knex } from 'knex';
 
 /** How a gauge's address stands in this shop: where it is, or null where it is none that may be reached. */
-export function reachable(address: string, onNetwork: boolean): GaugePlace | null {
-  const place = gaugePlace(address);
+export function reachable(address: string, onNetwork: boolean): Place | null {
+  const place = ownPlace(address);
   return place && (place.here || onNetwork) ? place : null;
 }
 

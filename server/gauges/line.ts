@@ -1,12 +1,13 @@
 import { connect as connectTcp, type Socket } from 'node:net';
-import type { GaugePlace } from '@zero-lash/contract/instruments';
+import type { Place } from '@zero-lash/contract/places';
 import { readGaugeLine } from './protocol.ts';
 
 const FIRST_RETRY_MS = 1500;
 const LONGEST_RETRY_MS = 60_000;
 /** A connection that held this long was a good one: after it, retries begin with the short pause again. */
 const GOOD_AFTER_MS = 10_000;
-const CONNECT_WITHIN_MS = 5000;
+const GREETS_WITHIN_MS = 5000;
+const ALIVE_EVERY_MS = 10_000;
 const MOST_LINE = 200;
 /** Lines in one second: more than this no hand presses, and the line is hung up on. */
 const MOST_A_SECOND = 40;
@@ -24,10 +25,11 @@ export type Said = { readonly kind: 'link'; readonly connected: boolean } | Pres
 
 /** The line to one gauge, taken up again whenever it is lost: later and later while it does not hold. */
 export class GaugeLine {
-  readonly place: GaugePlace;
+  readonly place: Place;
   connected = false;
   simulated = false;
   readonly #say: (said: Said) => void;
+  readonly #greetsWithinMs: number;
   #socket: Socket | null = null;
   #retry: NodeJS.Timeout | null = null;
   #retryMs = FIRST_RETRY_MS;
@@ -37,9 +39,10 @@ export class GaugeLine {
   #second = 0;
   #linesThisSecond = 0;
 
-  constructor(place: GaugePlace, say: (said: Said) => void) {
+  constructor(place: Place, say: (said: Said) => void, greetsWithinMs = GREETS_WITHIN_MS) {
     this.place = place;
     this.#say = say;
+    this.#greetsWithinMs = greetsWithinMs;
     this.#connect();
   }
 
@@ -65,13 +68,15 @@ export class GaugeLine {
     let rest = '';
     let since = Infinity;
     socket.setEncoding('utf8');
-    socket.setTimeout(CONNECT_WITHIN_MS, () => socket.connecting && socket.destroy());
+    // whatever is there greets in time, or is no gauge; one whose cable is pulled out says nothing more, and is asked for
+    const late = setTimeout(() => this.connected || socket.destroy(), this.#greetsWithinMs).unref();
+    socket.setKeepAlive(true, ALIVE_EVERY_MS);
     socket.once('connect', () => {
       since = Date.now();
     });
     socket.on('data', (chunk: string) => {
       const lines = (rest + chunk).split('\n');
-      rest = lines.pop()!.slice(-MOST_LINE);
+      rest = lines.pop()!;
       for (const line of lines) {
         if (this.#babbles()) {
           socket.destroy();
@@ -79,9 +84,12 @@ export class GaugeLine {
         }
         this.#hear(line.slice(0, MOST_LINE));
       }
+      // no line of a gauge is so long: it is hung up on, and nothing of it is kept
+      if (rest.length > MOST_LINE) socket.destroy();
     });
     socket.on('error', () => socket.destroy());
     socket.once('close', () => {
+      clearTimeout(late);
       if (this.connected) this.#say({ kind: 'link', connected: false });
       this.connected = false;
       this.#lastPress = null;

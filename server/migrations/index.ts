@@ -27,6 +27,7 @@ import * as time from './025-time.ts';
 import * as late from './026-late.ts';
 import * as writeTries from './027-write-tries.ts';
 import * as feedsUnkept from './028-feeds-unkept.ts';
+import * as lettersSent from './029-letters-sent.ts';
 
 const MIGRATIONS = {
   '001-people': people,
@@ -57,6 +58,7 @@ const MIGRATIONS = {
   '026-late': late,
   '027-write-tries': writeTries,
   '028-feeds-unkept': feedsUnkept,
+  '029-letters-sent': lettersSent,
 } as const;
 
 type Name = keyof typeof MIGRATIONS;

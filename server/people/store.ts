@@ -6,6 +6,7 @@ import type {
   Shop,
   ShopChange,
 } from '@zero-lash/contract/people';
+import { ownPlace } from '@zero-lash/contract/places';
 import type { Knex } from 'knex';
 import { announce } from '../live/bus.ts';
 import { Refusal } from '../plugins/errors.ts';
@@ -167,6 +168,10 @@ export async function readShop(db: Knex): Promise<Shop> {
 export async function changeShop(db: Knex, change: ShopChange): Promise<Shop> {
   const { name, unit, zone, gaugesOnNetwork, provesAgain, lockedStands, allowOver, version } = change;
   const { quietFrom, quietTo, remindDays, meterFeed, address } = change;
+  const before = await readShop(db);
+  // one that was named before there was a fence stays as it is, and is not read
+  if (meterFeed !== '' && meterFeed !== before.meterFeed && !ownPlace(meterFeed))
+    throw new Refusal('feed_elsewhere');
   const updated = await db('shop')
     .where({ version })
     .update({

@@ -21,6 +21,10 @@ const REFUSALS = {
   key_reused: [409, 'That idempotency key was used for another write.'],
   usage_order: [409, 'A running figure does not fit where it belongs.'],
   feed_away: [409, 'The meter feed cannot be read.'],
+  feed_elsewhere: [
+    400,
+    'A meter feed is reached at an address of this machine or of the shop’s own network and a port, such as 127.0.0.1:4529.',
+  ],
   feed_answered: [409, 'This line of the feed is dealt with.'],
   recheck_move: [409, 'A recheck cannot be moved like that.'],
   stale: [409, 'Somebody changed this since you opened it.'],

@@ -231,7 +231,8 @@ describe('a meter feed', () => {
     const { body } = await shop.call<{ shop: Record<string, unknown> }>(LEAD, 'GET', 'session');
     const set = (meterFeed: string) => shop.call(LEAD, 'PATCH', 'shop', { ...body.shop, meterFeed });
     expect((await set('http://somewhere')).status).toBe(400);
-    expect((await set('meters.overmere.example:80')).status).toBe(200);
+    expect((await set('meters.overmere.example:80')).status).toBe(400);
+    expect((await set('192.168.7.20:4529')).status).toBe(200);
   });
 });
 

@@ -3,6 +3,7 @@ import { obstaclesToSignOff, standingOf, stageOf, type StageKey } from '@zero-la
 import type { Knex } from 'knex';
 import { readWhole } from '../builds/read.ts';
 import { clock } from '../clock.ts';
+import { countUnsent } from '../reminders/send.ts';
 
 const SHOWN = 12;
 /** A person who never looked is told of a week. */
@@ -20,7 +21,11 @@ export async function readMorning(db: Knex, personId: string): Promise<Morning> 
   const questions = await db('meter_lines')
     .where({ state: 'asked' })
     .count<{ count: string }[]>('id as count');
-  return { waits, changed, questions: Number(questions[0]!.count), since: since?.toISOString() ?? null };
+  const unsent = await countUnsent(db);
+  return {
+    ...{ waits, changed, unsent, questions: Number(questions[0]!.count) },
+    since: since?.toISOString() ?? null,
+  };
 }
 
 /** A person has looked: what changed until now is not told again. */

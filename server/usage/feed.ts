@@ -1,17 +1,21 @@
+import { ownPlace, type Place } from '@zero-lash/contract/places';
 import { type UsageUnit } from '@zero-lash/contract/values';
 import { feedLine, type FeedTaken, type meterAnswer, type MeterQuestion } from '@zero-lash/contract/usage';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { runningDoubt } from '@zero-lash/core/rechecks';
 import { AHEAD_MS, clock, dayIn, isAhead, shopZone } from '../clock.ts';
+import { databaseRefusalCode } from '../plugins/databaseErrors.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { logFigure } from './store.ts';
 
 /** How long a feed may take to answer, and how much it may send at once. */
 const WITHIN_MS = 5000;
-const MOST_BYTES = 1_000_000;
+const MOST_BYTES = 8_000_000;
 /** As much of a line that is none as is kept. */
 const MOST_LINE = 500;
+/** What the database says that is no matter of a line. */
+const WAITING_MENDS = new Set<string>(['database_away', 'cannot_write', 'busy']);
 /** A meter that was not heard of for so long is not waited for. */
 const SILENT_MS = 60 * 86_400_000;
 
@@ -23,12 +27,13 @@ export const FEED_EVERY_MS = 600_000;
  * meter showed. What fits is taken once, however often it is sent; what runs backwards, is from the future, more than can have been
  * run, in another unit, of no engine here, or no line at all, is asked about, and keeps no other back.
  *
+ * @param withinMs how long the feed may take in all
  * @throws Refusal `feed_away` where it does not answer
  */
-export async function takeFeed(db: Knex): Promise<FeedTaken> {
+export async function takeFeed(db: Knex, withinMs = WITHIN_MS): Promise<FeedTaken> {
   const shop = await db('shop').first('meter_feed');
   if (!shop?.meter_feed) return { taken: 0, asked: 0, seen: 0 };
-  const lines = await readFeed(shop.meter_feed, await askedSince(db));
+  const lines = await readFeed(shop.meter_feed, await askedSince(db), withinMs);
   const by = await db('people').where({ active: true, role: 'lead' }).orderBy('created_at').first('id');
   const counts = { taken: 0, asked: 0, seen: lines.length };
   for (const line of lines) {
@@ -116,8 +121,10 @@ async function takeLine(db: Knex.Transaction, line: Line, by: string): Promise<'
     await db('meter_lines').where({ id: row.id }).update({ state: 'taken' });
     return 'taken';
   } catch (error) {
-    if (!(error instanceof Refusal)) throw error;
-    await db('meter_lines').where({ id: row.id }).update({ why: error.message });
+    // whatever a line meets is that line's own matter, unless there is no database to write it to
+    if (WAITING_MENDS.has(databaseRefusalCode(error as object) ?? '')) throw error;
+    const why = error instanceof Refusal ? error.message : 'It cannot be written down as it stands.';
+    await db('meter_lines').where({ id: row.id }).update({ why });
     return 'asked';
   }
 }
@@ -144,22 +151,42 @@ async function oddIn(db: Knex, { at, usage, unit }: Line, engine: Metered): Prom
     : null;
 }
 
-async function readFeed(address: string, since: Date | null): Promise<(Line | NoLine)[]> {
-  let text: string;
-  try {
-    const query = since ? `?since=${encodeURIComponent(since.toISOString())}` : '';
-    const answer = await fetch(`http://${address}/readings${query}`, {
-      signal: AbortSignal.timeout(WITHIN_MS),
+async function readFeed(address: string, since: Date | null, withinMs: number): Promise<(Line | NoLine)[]> {
+  const place = ownPlace(address);
+  if (!place)
+    throw new Refusal('feed_away', {
+      detail: `The meter feed is at ${address}, which is neither on this machine nor an address of the shop's own network: see Shop.`,
     });
-    if (!answer.ok) throw new Error(`it answers ${answer.status}`);
-    text = await answer.text();
+  try {
+    return linesIn(await textAt(place, since, withinMs));
   } catch (error) {
     throw new Refusal('feed_away', {
       detail: `The meter feed at ${address} cannot be read: ${(error as Error).message}.`,
     });
   }
-  if (text.length > MOST_BYTES)
-    throw new Refusal('feed_away', { detail: 'The meter feed sends more than it can at once.' });
+}
+
+/**
+ * What a feed says, in time and no longer than may be: it is cut off as it comes, so that nobody fills the memory of a server. It is
+ * read where it was told to be, and nowhere that it points to.
+ */
+async function textAt({ host, port }: Place, since: Date | null, withinMs: number): Promise<string> {
+  const query = since ? `?since=${encodeURIComponent(since.toISOString())}` : '';
+  const answer = await fetch(`http://${host}:${port}/readings${query}`, {
+    ...{ signal: AbortSignal.timeout(withinMs), redirect: 'manual' },
+  });
+  if (!answer.ok) throw new Error(`it answers ${answer.status}`);
+  const decoder = new TextDecoder();
+  let [text, bytes] = ['', 0];
+  for await (const chunk of answer.body ?? []) {
+    bytes += (chunk as Uint8Array).length;
+    if (bytes > MOST_BYTES) throw new Error(`it sends more than ${MOST_BYTES / 1_000_000} MB at once`);
+    text += decoder.decode(chunk as Uint8Array, { stream: true });
+  }
+  return text + decoder.decode();
+}
+
+function linesIn(text: string): (Line | NoLine)[] {
   return text
     .split('\n')
     .filter((line) => line.trim() !== '')

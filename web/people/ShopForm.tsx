@@ -1,5 +1,6 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { ShopChange } from '@zero-lash/contract/people';
+import { ownPlace } from '@zero-lash/contract/places';
 import { isZone } from '@zero-lash/contract/values';
 import { numberTyped, parseLength } from '@zero-lash/core/length';
 import { useState, type FormEvent } from 'react';
@@ -154,15 +155,15 @@ export function ShopForm() {
       />
       <OneLine
         label="Meter feed"
-        hint="Where the meters of engines are read: a host and a port."
+        hint="Where the meters of engines are read: an address and a port, on the server’s machine or the shop’s own network."
         value={shop.meterFeed}
         action="Use it"
         most={80}
         mayBeEmpty
         complain={(typed) =>
-          typed === '' || /^[\w.-]+:\d{1,5}$/.test(typed)
+          typed === '' || ownPlace(typed)
             ? undefined
-            : 'A host and a port, such as 127.0.0.1:4529.'
+            : 'An address of this machine or of the shop’s own network and a port, such as 127.0.0.1:4529.'
         }
         onSend={(meterFeed) => send({ meterFeed })}
       />

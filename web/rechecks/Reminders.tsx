@@ -12,7 +12,7 @@ import { useMailboxQuery, useRemindNowMutation } from './endpoints.ts';
 /** What owners and leads were told by mail, what waits to be, and who cannot be told. */
 export function Reminders() {
   return (
-    <Fold title={<b>Reminders by mail</b>} ruled="above">
+    <Fold name="letters" title={<b>Reminders by mail</b>} ruled="above">
       <Letters />
     </Fold>
   );

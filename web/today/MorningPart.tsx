@@ -16,10 +16,12 @@ const WAITS: Readonly<Record<WaitsFor, string>> = {
 export default function MorningPart() {
   const { data } = useMorningQuery(undefined, { refetchOnMountOrArgChange: true });
   const [looked, { isLoading }] = useMarkLookedMutation();
-  if (!data || (data.waits.length === 0 && data.changed.length === 0 && data.questions === 0)) return null;
+  if (!data) return null;
+  const waiting = data.waits.length > 0 || data.questions > 0 || data.unsent > 0;
+  if (!waiting && data.changed.length === 0) return null;
   return (
     <section className="today-morning" aria-label="This morning">
-      {(data.waits.length > 0 || data.questions > 0) && (
+      {waiting && (
         <div>
           <PartHeading>What waits for what</PartHeading>
           <ul>
@@ -31,6 +33,17 @@ export default function MorningPart() {
                     {data.questions === 1 ? 'one line' : `${data.questions} lines`} of the feed cannot be as{' '}
                     {data.questions === 1 ? 'it stands' : 'they stand'}: say what{' '}
                     {data.questions === 1 ? 'it is' : 'they are'}
+                  </span>
+                </Link>
+              </li>
+            )}
+            {data.unsent > 0 && (
+              <li>
+                <Link to="/rechecks#letters" className="zl-row today-build">
+                  <b>Mail</b>
+                  <span>
+                    {data.unsent === 1 ? 'one letter' : `${data.unsent} letters`} could not be sent yet: see
+                    why
                   </span>
                 </Link>
               </li>
