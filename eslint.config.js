@@ -22,6 +22,10 @@ export default ts.config(
           selector: "CallExpression[callee.name='Number'] CallExpression[callee.property.name='replace']",
           message: 'A number that is typed is read by numberTyped.',
         },
+        {
+          selector: "CallExpression[callee.object.name='Papa'][callee.property.name='unparse']",
+          message: 'CSV is written by writeCsv, which leaves no formula alive.',
+        },
       ],
     },
   },

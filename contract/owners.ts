@@ -16,7 +16,14 @@ const fields = {
   note: remark(200),
 };
 
-export const owner = z.object({ id, ...fields, engines: z.int(), version });
+export const owner = z.object({
+  id,
+  ...fields,
+  /** empty where none is known; null where there is one, which viewers do not see */
+  email: mailAddress.nullable(),
+  engines: z.int(),
+  version,
+});
 export type Owner = z.infer<typeof owner>;
 export const ownerChange = z.object({ ...fields, version });
 export type OwnerChange = z.input<typeof ownerChange>;

@@ -35,6 +35,10 @@ export const personChange = z.object({
 });
 export type PersonChange = z.infer<typeof personChange>;
 
+/** What a person gives to have another passphrase of their own. */
+export const ownPassphrase = z.object({ currentPassphrase: written.min(1).max(200), passphrase });
+export type OwnPassphrase = z.infer<typeof ownPassphrase>;
+
 export const signIn = z.object({ name: line(60), passphrase: written.min(1).max(200) });
 export type SignIn = z.infer<typeof signIn>;
 

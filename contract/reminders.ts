@@ -9,7 +9,8 @@ export const reminder = z.object({
   engine: z.string(),
   stage: z.enum(['coming', 'overdue', 'not-held']),
   recipient: z.enum(['owner', 'lead']),
-  address: z.string(),
+  /** null for viewers */
+  address: z.string().nullable(),
   subject: z.string(),
   body: z.string(),
   madeAt: moment,

@@ -58,8 +58,18 @@ export type UsageUnit = z.infer<typeof usageUnit>;
 /** The version of a row that people edit; a stale one is refused. */
 export const version = z.int().min(1).max(2_147_483_646, { error: 'no row was changed that often' });
 
+/*
+ * What no text has in it, as ranges that readers of patterns in other languages know too: control characters and halves of a
+ * character; what turns the direction of writing, so that a text reads as another; and what is not seen, so that two names look alike.
+ */
+const CONTROLS = '\\u0000-\\u0008\\u000b\\u000c\\u000e-\\u001f\\u007f-\\u009f\\ud800-\\udfff';
+const TURNS = '\\u202a-\\u202e\\u2066-\\u2069';
+const UNSEEN =
+  '\\u00ad\\u061c\\u180e\\u200b\\u200e\\u200f\\u2060-\\u2064\\u206a-\\u206f\\ufeff\\ufff9-\\ufffb';
+const BREAKS = '\\t\\n\\r\\u2028\\u2029';
+
 /** Characters that are written, lines and tabs among them; control characters and halves of one have no place in a record. */
-export const written = z.string().regex(/^(?:[^\p{Cc}\p{Cs}]|[\t\n\r])*$/u, {
+export const written = z.string().regex(new RegExp(`^[^${CONTROLS}${TURNS}]*$`, 'u'), {
   error: 'has a character in it that cannot be written',
 });
 
@@ -68,7 +78,9 @@ const inOneLine = z
   .string()
   .normalize()
   .trim()
-  .regex(/^[^\p{Cc}\p{Cs}\p{Zl}\p{Zp}]*$/u, { error: 'is one line, of characters that can be written' });
+  .regex(new RegExp(`^[^${CONTROLS}${TURNS}${UNSEEN}${BREAKS}]*$`, 'u'), {
+    error: 'is one line, of characters that can be written and seen',
+  });
 
 const tooLong = (most: number) => `there is room for ${most} characters here`;
 

@@ -84,7 +84,8 @@ export async function api(app: FastifyInstance, { awakening, bus, listener, mail
     done(awakening.awake ? undefined : new Refusal('waking'));
   });
   guard(app);
-  app.addHook('preHandler', needsKey);
+  // before a body is looked at: whoever forgot the key is told so first
+  app.addHook('preValidation', needsKey);
   app.get('/openapi.json', { schema: { hide: true } }, async (_request, reply) =>
     reply.type('application/openapi+json').send(JSON.stringify(describe(app))),
   );

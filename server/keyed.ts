@@ -1,7 +1,7 @@
 import { createHmac } from 'node:crypto';
 
 /** What a keyed hash is made for: one made for one thing says nothing of another. */
-export type Purpose = 'cookie' | 'session' | 'device' | 'write' | 'calendar';
+export type Purpose = 'cookie' | 'session' | 'device' | 'write' | 'passphrase' | 'name' | 'calendar';
 
 /**
  * A hash that nobody can make, or guess an input of, without the shop's secret, which stands outside the database.

@@ -163,7 +163,7 @@ function greeting(address: string, demo: boolean, lead: Lead | null): string {
 }
 
 /** What a tablet is told: where it learns to trust this server, and where the program is then. */
-async function invitation({ address, trustAddress, fingerprint }: Shared): Promise<string> {
+async function invitation({ address, trustAddress, fingerprint, limited }: Shared): Promise<string> {
   return [
     '',
     `Tablets of the shop: ${address}`,
@@ -171,6 +171,12 @@ async function invitation({ address, trustAddress, fingerprint }: Shared): Promi
     await QRCode.toString(trustAddress, { type: 'terminal', small: true }),
     'The certificate it is given has this fingerprint (SHA-256):',
     `  ${fingerprint}`,
+    ...(limited
+      ? []
+      : [
+          'It was made by an earlier release and could vouch for any site. Put away authority.json in the folder it is kept in for one',
+          'that vouches for this machine alone; each tablet then takes the new certificate, and lets go of the old one.',
+        ]),
   ].join('\n');
 }
 

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { NewSheet, SheetRevision } from '@zero-lash/contract/sheets';
 import type { Knex } from 'knex';
+import { hashPassphrase } from '../people/passphrase.ts';
 import { addPerson, ensureShop } from '../people/store.ts';
 import { recordChecks, refreshForecast, replan } from '../rechecks/planning.ts';
 import { refreshExpected } from '../rechecks/forecast.ts';
@@ -25,7 +26,10 @@ export async function loadDemo(db: Knex, now: Date = new Date()): Promise<boolea
     await ensureShop(transaction, DEMO_SHOP);
     await transaction('shop').update({ ...DEMO_SHOP, meter_feed: process.env.DEMO_METERS ?? '' });
     const people: Record<string, string> = {};
-    for (const person of DEMO_PEOPLE) people[person.name] = (await addPerson(transaction, person)).id;
+    for (const { passphrase, ...person } of DEMO_PEOPLE) {
+      const passphraseHash = await hashPassphrase(passphrase);
+      people[person.name] = (await addPerson(transaction, { ...person, passphraseHash })).id;
+    }
     const bench = people['Tobin Hask']!;
     const lead = people['Ilse Marrand']!;
     const bladeSet = await loadInstruments(transaction, lead, now);

@@ -28,6 +28,7 @@ import * as late from './026-late.ts';
 import * as writeTries from './027-write-tries.ts';
 import * as feedsUnkept from './028-feeds-unkept.ts';
 import * as lettersSent from './029-letters-sent.ts';
+import * as triesInFlight from './030-tries-in-flight.ts';
 
 const MIGRATIONS = {
   '001-people': people,
@@ -59,6 +60,7 @@ const MIGRATIONS = {
   '027-write-tries': writeTries,
   '028-feeds-unkept': feedsUnkept,
   '029-letters-sent': lettersSent,
+  '030-tries-in-flight': triesInFlight,
 } as const;
 
 type Name = keyof typeof MIGRATIONS;

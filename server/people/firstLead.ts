@@ -1,5 +1,6 @@
 import { randomInt } from 'node:crypto';
 import type { Knex } from 'knex';
+import { hashPassphrase } from './passphrase.ts';
 import { addPerson } from './store.ts';
 
 const WORDS =
@@ -15,6 +16,7 @@ const WORDS =
 export async function addFirstLead(db: Knex): Promise<{ name: string; passphrase: string } | null> {
   if (await db('people').first('id')) return null;
   const passphrase = Array.from({ length: 5 }, () => WORDS[randomInt(WORDS.length)]).join('-');
-  await addPerson(db, { name: 'First lead', role: 'lead', passphrase });
+  const passphraseHash = await hashPassphrase(passphrase);
+  await addPerson(db, { name: 'First lead', role: 'lead', passphraseHash });
   return { name: 'First lead', passphrase };
 }

@@ -1,5 +1,6 @@
 import {
   newPerson,
+  ownPassphrase,
   person,
   personChange,
   personChanged,
@@ -11,24 +12,50 @@ import {
 } from '@zero-lash/contract/people';
 import type { Session } from '@zero-lash/contract/people';
 import { id } from '@zero-lash/contract/values';
-import type { FastifyInstance } from 'fastify';
+import type { FastifyInstance, FastifyReply } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { nothing } from '../answers.ts';
+import { keyed } from '../keyed.ts';
 import { announce } from '../live/bus.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { needs, personOf } from '../plugins/signIn.ts';
-import { writeAndTell, writeOnce } from '../plugins/writes.ts';
-import { countTry, forgiveTry } from './brake.ts';
+import { wasWritten, writeAndTell, writeOnce } from '../plugins/writes.ts';
+import { beginTry, endTry, type Caller } from './brake.ts';
 import { knownDevice, rememberDevice } from './devices.ts';
 import { hashPassphrase, passphraseMatches } from './passphrase.ts';
 import * as store from './store.ts';
+
+/** So many names that nobody has are told from one another: 4096. */
+const NAME_MARK_DIGITS = 3;
 
 export async function peopleRoutes(instance: FastifyInstance): Promise<void> {
   const app = instance.withTypeProvider<ZodTypeProvider>();
   const params = z.object({ id });
   const preHandler = needs('lead');
   const nobody = await hashPassphrase('no such person has this passphrase');
+
+  /** Names that nobody has are counted under a few marks: whatever is guessed leaves no more than that behind. */
+  const nameMarkOf = (name: string) =>
+    keyed(app.secret, 'name', name.normalize('NFKC').toLowerCase()).slice(0, NAME_MARK_DIGITS);
+
+  /** Tries a passphrase, as often as the door allows. */
+  async function tryOnce(reply: FastifyReply, caller: Caller, hash: string, passphrase: string) {
+    const wait = await beginTry(app.db, caller);
+    if (wait > 0) {
+      void reply.header('retry-after', wait);
+      throw new Refusal('too_many_tries', {
+        detail: `Too many wrong passphrases. Try again in ${wait === 1 ? 'a second' : `${wait} seconds`}, or on a device you have signed in on before.`,
+      });
+    }
+    let outcome: 'good' | 'miss' | 'broken' = 'broken';
+    try {
+      outcome = (await passphraseMatches(hash, passphrase)) ? 'good' : 'miss';
+    } finally {
+      await endTry(app.db, caller, outcome);
+    }
+    return outcome === 'good';
+  }
 
   app.get('/session', { schema: { response: { 200: session } } }, async (request): Promise<Session> => ({
     person: personOf(request),
@@ -43,20 +70,12 @@ export async function peopleRoutes(instance: FastifyInstance): Promise<void> {
       const found = await store.findForSignIn(app.db, name);
       const caller = {
         personId: found?.id ?? null,
-        name,
+        nameMark: nameMarkOf(name),
         address: request.ip,
         knownDevice: found && (await knownDevice(request, found.id)),
       };
-      const wait = await countTry(app.db, caller);
-      if (wait > 0) {
-        void reply.header('retry-after', wait);
-        throw new Refusal('too_many_tries', {
-          detail: `Too many wrong passphrases. Try again in ${wait === 1 ? 'a second' : `${wait} seconds`}, or on a device you have signed in on before.`,
-        });
-      }
-      const matches = await passphraseMatches(found?.passphraseHash ?? nobody, passphrase);
+      const matches = await tryOnce(reply, caller, found?.passphraseHash ?? nobody, passphrase);
       if (!found || !matches) throw new Refusal('wrong_passphrase');
-      await forgiveTry(app.db, caller);
       await rememberDevice(request, reply, found.id);
       await request.session.regenerate();
       // where the page came over HTTPS, itself or through a proxy that is trusted, the cookie goes no other way
@@ -79,6 +98,31 @@ export async function peopleRoutes(instance: FastifyInstance): Promise<void> {
     await store.endSessions(app.db, personOf(request).id);
     return reply.code(204).send(null);
   });
+
+  // whoever is signed in, a viewer too, knows a passphrase that nobody else chose for them
+  app.patch(
+    '/session/passphrase',
+    { schema: { body: ownPassphrase, response: { 204: nothing } } },
+    async (request, reply) => {
+      const { id: personId } = personOf(request);
+      const { currentPassphrase, passphrase } = request.body;
+      // one that was done already, and is only asked for again, goes by the passphrase it had then
+      if (!(await wasWritten(app.db, request))) {
+        const caller = {
+          ...{ personId, nameMark: '', address: request.ip },
+          knownDevice: await knownDevice(request, personId),
+        };
+        const hash = await store.passphraseHashOf(app.db, personId);
+        if (!(await tryOnce(reply, caller, hash, currentPassphrase))) throw new Refusal('other_passphrase');
+      }
+      const hash = await hashPassphrase(passphrase);
+      const keep = app.sessionMark(request.session.sessionId);
+      return writeOnce(app.db, request, reply, 204, async (transaction) => {
+        await store.changeOwnPassphrase(transaction, personId, hash, keep);
+        return null;
+      });
+    },
+  );
 
   app.patch(
     '/shop',
@@ -111,19 +155,30 @@ export async function peopleRoutes(instance: FastifyInstance): Promise<void> {
   app.post(
     '/people',
     { schema: { body: newPerson, response: { 201: person } }, preHandler },
-    (request, reply) =>
-      writeOnce(app.db, request, reply, 201, (transaction) =>
-        store.addPerson(transaction, request.body, personOf(request).id),
-      ),
+    async (request, reply) => {
+      const { passphrase, ...fields } = request.body;
+      const passphraseHash = await hashPassphrase(passphrase);
+      return writeOnce(app.db, request, reply, 201, (transaction) =>
+        store.addPerson(transaction, { ...fields, passphraseHash }, personOf(request).id),
+      );
+    },
   );
 
   app.patch(
     '/people/:id',
     { schema: { params, body: personChange, response: { 200: person } }, preHandler },
-    (request, reply) =>
-      writeOnce(app.db, request, reply, 200, (transaction) =>
-        store.changePerson(transaction, request.params.id, request.body, personOf(request).id),
-      ),
+    async (request, reply) => {
+      const { passphrase, ...change } = request.body;
+      const passphraseHash = passphrase === undefined ? null : await hashPassphrase(passphrase);
+      return writeOnce(app.db, request, reply, 200, (transaction) =>
+        store.changePerson(
+          transaction,
+          request.params.id,
+          { ...change, passphraseHash },
+          personOf(request).id,
+        ),
+      );
+    },
   );
 
   app.delete(

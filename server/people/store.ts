@@ -10,7 +10,6 @@ import { ownPlace } from '@zero-lash/contract/places';
 import type { Knex } from 'knex';
 import { announce } from '../live/bus.ts';
 import { Refusal } from '../plugins/errors.ts';
-import { hashPassphrase } from './passphrase.ts';
 
 const COLUMNS = ['id', 'name', 'role', 'active', 'email', 'version'] as const;
 const CHANGES_SHOWN = 40;
@@ -46,13 +45,17 @@ async function refuseTaken(db: Knex, name: string, own: string | null): Promise<
 }
 
 /** Adds a person. `by` is who adds them; nobody, where a shop begins. */
-export async function addPerson(db: Knex, person: NewPerson, by: string | null = null): Promise<Person> {
+export async function addPerson(
+  db: Knex,
+  person: Omit<NewPerson, 'passphrase'> & { readonly passphraseHash: string },
+  by: string | null = null,
+): Promise<Person> {
   await refuseTaken(db, person.name, null);
   const [row] = await db('people')
     .insert({
       name: person.name,
       role: person.role,
-      passphrase_hash: await hashPassphrase(person.passphrase),
+      passphrase_hash: person.passphraseHash,
     })
     .returning([...COLUMNS]);
   await record(db, null, row as Person, { by, passphraseSet: true });
@@ -63,13 +66,18 @@ export async function addPerson(db: Knex, person: NewPerson, by: string | null =
  * Changes a person, on the record. A shop never stays without a lead: two who make each other something else do so one
  * by one. Whoever is changed is signed out of what they may not do any more, on every server.
  */
-export async function changePerson(db: Knex, id: string, change: PersonChange, by: string): Promise<Person> {
+export async function changePerson(
+  db: Knex,
+  id: string,
+  change: Omit<PersonChange, 'passphrase'> & { readonly passphraseHash: string | null },
+  by: string,
+): Promise<Person> {
   await db('people').where({ role: 'lead', active: true }).orderBy('id').forNoKeyUpdate().select('id');
   const current = await db('people').where({ id }).forNoKeyUpdate().first(COLUMNS);
   if (!current) throw new Refusal('not_found', { detail: 'There is no such person.' });
   if (current.version !== change.version) throw new Refusal('stale', { current });
   if (change.name) await refuseTaken(db, change.name, id);
-  const passphraseSet = change.passphrase !== undefined;
+  const passphraseSet = change.passphraseHash !== null;
   const [row] = await db('people')
     .where({ id })
     .update({
@@ -78,7 +86,7 @@ export async function changePerson(db: Knex, id: string, change: PersonChange, b
       ...(change.email === undefined ? {} : { email: change.email }),
       active: change.active ?? current.active,
       version: current.version + 1,
-      ...(change.passphrase ? { passphrase_hash: await hashPassphrase(change.passphrase) } : {}),
+      ...(passphraseSet ? { passphrase_hash: change.passphraseHash } : {}),
     })
     .returning([...COLUMNS]);
   const lead = await db('people').where({ role: 'lead', active: true }).first('id');
@@ -87,6 +95,27 @@ export async function changePerson(db: Knex, id: string, change: PersonChange, b
   if (passphraseSet || change.active === false) await endSessions(db, id);
   else await announce(db, { kind: 'person-changed', person: id });
   return row as Person;
+}
+
+/** What a person's passphrase is kept as. */
+export async function passphraseHashOf(db: Knex, id: string): Promise<string> {
+  const { passphrase_hash: hash } = await db('people').where({ id }).first('passphrase_hash');
+  return hash as string;
+}
+
+/**
+ * A person gives themself another passphrase, on the record, and is signed out everywhere else.
+ *
+ * @param keep the mark of the session it was done in, which goes on
+ */
+export async function changeOwnPassphrase(db: Knex, id: string, hash: string, keep: string): Promise<void> {
+  const [row] = await db('people')
+    .where({ id })
+    .update({ passphrase_hash: hash, version: db.raw('version + 1') })
+    .returning([...COLUMNS]);
+  await record(db, row as Person, row as Person, { by: id, passphraseSet: true });
+  await db('sessions').where({ person_id: id }).whereNot({ sid: keep }).delete();
+  await announce(db, { kind: 'person-changed', person: id });
 }
 
 /** Signs a person out everywhere: every session, on every server, with the streams that hang on them. */

@@ -10,6 +10,7 @@ import { databaseRefusalCode } from './databaseErrors.ts';
 const REFUSALS = {
   unauthenticated: [401, 'Sign in first.'],
   wrong_passphrase: [401, 'That name and passphrase do not belong together.'],
+  other_passphrase: [409, 'That is not the passphrase you have now.'],
   too_many_tries: [429, 'Too many wrong passphrases. Wait a little and try again.'],
   forbidden: [403, 'Your role may not do this.'],
   not_found: [404, 'There is nothing here by that name.'],

@@ -78,6 +78,9 @@ export function needs(role: 'bench' | 'lead'): preHandlerHookHandler {
   };
 }
 
+/** Whether whoever asks sees where owners are written to: who only looks on does not. */
+export const seesAddresses = (request: FastifyRequest): boolean => personOf(request).role !== 'viewer';
+
 /**
  * The person a guarded route runs for.
  *

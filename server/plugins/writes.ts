@@ -1,11 +1,13 @@
 import type { LiveEvent } from '@zero-lash/contract/live';
-import type { FastifyReply, FastifyRequest, preHandlerHookHandler } from 'fastify';
+import type { FastifyReply, FastifyRequest, preValidationHookHandler } from 'fastify';
 import type { Knex } from 'knex';
 import { keyed } from '../keyed.ts';
 import { announce } from '../live/bus.ts';
+import { passphraseMark } from '../people/passphrase.ts';
 import { Refusal } from './errors.ts';
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
+const IS_PASSPHRASE = /passphrase$/i;
 const READS = new Set(['GET', 'HEAD']);
 
 /** How often a write that met another in the wrong order is begun again before it is refused. */
@@ -26,7 +28,7 @@ declare module 'fastify' {
 }
 
 /** Refuses a write that comes without a key of its own, before anything else is done with it. */
-export const needsKey: preHandlerHookHandler = (request, _reply, done) => {
+export const needsKey: preValidationHookHandler = (request, _reply, done) => {
   const free = READS.has(request.method) || request.routeOptions.config.keyless;
   done(free || keyOf(request) ? undefined : new Refusal('key_missing'));
 };
@@ -43,12 +45,25 @@ function keyOf(request: FastifyRequest): string | null {
   return typeof key === 'string' && UUID.test(key) ? key : null;
 }
 
-/** What tells one write from another under the same key. It holds no passphrase, and cannot be guessed from outside. */
-function fingerprintOf(request: FastifyRequest, route: string): string {
-  const body = JSON.stringify(request.body ?? null, (name, value: unknown) =>
-    name === 'passphrase' ? undefined : value,
+/**
+ * What tells one write from another under the same key, and cannot be guessed from outside. Of a passphrase it holds a mark that is
+ * as dear to guess from as the hash it is kept by.
+ */
+async function fingerprintOf(request: FastifyRequest, key: string, route: string): Promise<string> {
+  const { secret } = request.server;
+  const body = await marked(request.body ?? null, keyed(secret, 'passphrase', key));
+  return keyed(secret, 'write', `${request.person?.id ?? ''} ${route} ${JSON.stringify(body)}`);
+}
+
+/** A body with the marks of its passphrases in their places; they stand at its top. */
+async function marked(body: unknown, salt: string): Promise<unknown> {
+  if (typeof body !== 'object' || body === null || Array.isArray(body)) return body;
+  const marks = await Promise.all(
+    Object.entries(body)
+      .filter((each): each is [string, string] => IS_PASSPHRASE.test(each[0]) && typeof each[1] === 'string')
+      .map(async ([name, value]) => [name, await passphraseMark(value, salt)]),
   );
-  return keyed(request.server.secret, 'write', `${request.person?.id ?? ''} ${route} ${body}`);
+  return { ...body, ...Object.fromEntries(marks) };
 }
 
 /**
@@ -69,7 +84,7 @@ export async function writeOnce<Answer>(
 ): Promise<Answer> {
   const key = writeKey(request);
   const route = `${request.method} ${request.url}`;
-  const fingerprint = fingerprintOf(request, route);
+  const fingerprint = await fingerprintOf(request, key, route);
   const once = async (transaction: Knex.Transaction) => {
     const claimed = await transaction('writes')
       .insert({ key, person_id: request.person?.id ?? null, route, fingerprint, status, answer: null })
@@ -91,6 +106,14 @@ export async function writeOnce<Answer>(
   const answer = await request.server.writeSlots(() => untilNoDeadlock(() => db.transaction(once)));
   void reply.code(status);
   return answer;
+}
+
+/** Whether a write with the key of a request was done already, and is only asked for again. */
+export async function wasWritten(db: Knex, request: FastifyRequest): Promise<boolean> {
+  const found = await db('writes')
+    .where({ key: writeKey(request), person_id: request.person?.id ?? null })
+    .first('key');
+  return found !== undefined;
 }
 
 /** Begins again what the database ended because two waited for each other: nothing of it was written. */

@@ -91,9 +91,14 @@ export async function readRecord(db: Knex, engineId: string): Promise<RecordFile
   );
 }
 
-/** The same with its photographs, as one ZIP. */
-export async function zipRecord(db: Knex, engineId: string): Promise<Buffer> {
+/**
+ * The same with its photographs, as one ZIP.
+ *
+ * @param addresses whether its owner's address for mail is in it
+ */
+export async function zipRecord(db: Knex, engineId: string, addresses = true): Promise<Buffer> {
   const record = await readRecord(db, engineId);
+  if (!addresses) record.tables.owners.forEach((owner) => Object.assign(owner, { email: '' }));
   const files: Zippable = { 'record.json': strToU8(`${JSON.stringify(record, null, 1)}\n`) };
   for (const { id } of record.tables.photographs) {
     const { picture } = await db('photographs').where({ id }).first('picture');

@@ -3,7 +3,7 @@ import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
-import { needs, personOf } from '../plugins/signIn.ts';
+import { needs, personOf, seesAddresses } from '../plugins/signIn.ts';
 import { writeOnce } from '../plugins/writes.ts';
 import { zipRecord } from './read.ts';
 import { takeRecord, wouldTake } from './take.ts';
@@ -20,7 +20,7 @@ export function recordRoutes(instance: FastifyInstance, _options: object, done: 
     reply
       .header('content-disposition', 'attachment; filename="engine.zip"')
       .type('application/zip')
-      .send(await zipRecord(app.db, request.params.id)),
+      .send(await zipRecord(app.db, request.params.id, seesAddresses(request))),
   );
 
   // what taking one in would do, said before it is done

@@ -5,8 +5,12 @@ import { shopDay } from '../clock.ts';
 
 const SHOWN = 100;
 
-/** What was sent and what waits, newest first; and whose owner cannot be told. */
-export async function readMailbox(db: Knex): Promise<Omit<Mailbox, 'through'>> {
+/**
+ * What was sent and what waits, newest first; and whose owner cannot be told.
+ *
+ * @param addresses whether whoever asks sees where letters go, which a mail server's complaint says too
+ */
+export async function readMailbox(db: Knex, addresses: boolean): Promise<Omit<Mailbox, 'through'>> {
   const rows = (await db('reminders as m')
     .join('rechecks as r', 'r.id', 'm.recheck_id')
     .join('engines as e', 'e.id', 'r.engine_id')
@@ -37,6 +41,9 @@ export async function readMailbox(db: Knex): Promise<Omit<Mailbox, 'through'>> {
     unreached,
     reminders: rows.map(({ madeAt, notBefore, sentAt, ...row }) => ({
       ...row,
+      ...(addresses
+        ? {}
+        : { address: null, complaint: row.tries > 0 ? 'it could not be sent' : row.complaint }),
       madeAt: madeAt.toISOString(),
       notBefore: notBefore.toISOString(),
       sentAt: sentAt?.toISOString() ?? null,

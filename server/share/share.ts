@@ -28,6 +28,8 @@ export interface Shared {
   /** where a tablet learns to trust it, over plain HTTP: nothing of the shop is there */
   readonly trustAddress: string;
   readonly fingerprint: string;
+  /** its authority vouches for this machine's names and the shop's own network alone */
+  readonly limited: boolean;
   readonly close: () => Promise<void>;
 }
 
@@ -35,50 +37,82 @@ export interface Shared {
  * Serves the same program over HTTPS on the machine's own addresses, with a certificate of the shop's own authority, and
  * beside it the page that hands out that authority's certificate.
  *
- * @throws Error where the machine is on no network
+ * @throws Error where the machine is on no network, or has not an address that it was told
  */
 export async function share(app: FastifyInstance, { folder, port, addresses }: SharePlace): Promise<Shared> {
   const here = () => addresses ?? ownAddresses();
   const [first] = here();
   if (!first) throw new Error('This machine is on no network: there is nobody to share with.');
-  const authority = await authorityIn(folder);
+  const authority = await authorityIn(folder, [...here(), ...ownNames()]);
   let known = here().join();
   const certified = async () => {
-    const { key, cert } = await certificateFor(authority, [...here(), ...ownNames(), 'localhost']);
+    const { key, cert } = await certificateFor(authority, [...here(), ...ownNames()]);
     return { key, cert };
   };
   const { requestTimeout, headersTimeout } = app.server;
-  const secure = createServer({ ...(await certified()), requestTimeout, headersTimeout }, app.routing);
-  secure.on('clientError', answerClientError);
-  secure.on('tlsClientError', (_error, socket) => socket.destroy());
-  answerExpectations(secure as never);
-  // a machine may be given another address while it runs
-  const stopLooking = everySoOften(app.log, 'looking at the addresses', LOOK_AGAIN_MS, async () => {
-    if (here().join() === known) return;
-    known = here().join();
-    secure.setSecureContext(await certified());
+  const certificate = await certified();
+  const secured = places(addresses).map((host) => {
+    const secure = createServer({ ...certificate, requestTimeout, headersTimeout }, app.routing);
+    secure.on('clientError', answerClientError);
+    secure.on('tlsClientError', (_error, socket) => socket.destroy());
+    answerExpectations(secure as never);
+    return { host, server: secure };
   });
-  const securePort = await listening(secure, port);
-  const address = `https://${inUrl(first)}:${securePort}`;
-  const plain = createPlainServer((request, reply) => explain(request, reply, authority, address));
-  const trustPort = await listening(plain, port === 0 ? 0 : port + 1);
-  return {
-    address,
-    trustAddress: `http://${inUrl(first)}:${trustPort}`,
-    fingerprint: authority.fingerprint,
-    close: async () => {
-      stopLooking();
-      await Promise.all([ended(secure), ended(plain)]);
-    },
-  };
+  let address = '';
+  const plain = places(addresses).map((host) => ({
+    host,
+    server: createPlainServer((request, reply) => explain(request, reply, authority, address)),
+  }));
+  const close = () => Promise.all([...secured, ...plain].map(({ server }) => ended(server)));
+  try {
+    address = `https://${inUrl(first)}:${await listening(secured, port)}`;
+    const trustPort = await listening(plain, port === 0 ? 0 : port + 1);
+    // a machine may be given another address while it runs
+    const stopLooking = everySoOften(app.log, 'looking at the addresses', LOOK_AGAIN_MS, async () => {
+      if (here().join() === known) return;
+      known = here().join();
+      const anew = await certified();
+      for (const { server } of secured) server.setSecureContext(anew);
+    });
+    return {
+      address,
+      trustAddress: `http://${inUrl(first)}:${trustPort}`,
+      fingerprint: authority.fingerprint,
+      limited: authority.limited,
+      close: async () => {
+        stopLooking();
+        await close();
+      },
+    };
+  } catch (error) {
+    await close();
+    throw error;
+  }
 }
 
-function listening(server: NetServer, port: number): Promise<number> {
-  return new Promise((resolve, reject) => {
-    server.once('error', reject);
-    server.listen(port, () => resolve((server.address() as AddressInfo).port));
-  });
+/** Where it listens: at the addresses that were told and nowhere else, or at all the machine has. */
+const places = (told: readonly string[] | undefined): readonly (string | undefined)[] => told ?? [undefined];
+
+interface Listening {
+  readonly host: string | undefined;
+  readonly server: NetServer;
 }
+
+/** Has each of some servers listen at its own address, all at one port, which is given back. */
+async function listening(servers: readonly Listening[], wanted: number): Promise<number> {
+  let port = wanted;
+  for (const { host, server } of servers)
+    port = await new Promise<number>((resolve, reject) => {
+      server.once('error', (error: NodeJS.ErrnoException) =>
+        reject(NOT_HERE.has(error.code ?? '') ? new Error(`This machine is not reached at ${host}.`) : error),
+      );
+      server.listen({ port, host }, () => resolve((server.address() as AddressInfo).port));
+    });
+  return port;
+}
+
+/** What the system says of an address that is none of this machine's. */
+const NOT_HERE = new Set(['EADDRNOTAVAIL', 'ENOTFOUND', 'EAI_AGAIN', 'EINVAL']);
 
 function ended(server: Pick<Server, 'closeAllConnections'> & NetServer): Promise<void> {
   server.closeAllConnections();

@@ -1,10 +1,14 @@
 // Long because one shop is opened once and everything about it is tried there, one thing after the other.
 import { createHash, randomUUID } from 'node:crypto';
+import type { Owner } from '@zero-lash/contract/owners';
 import type { Person, PersonChanged } from '@zero-lash/contract/people';
+import type { Mailbox } from '@zero-lash/contract/reminders';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import type { FastifyInstance } from 'fastify';
+import { strFromU8, unzipSync } from 'fflate';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { DEMO_SHEETS } from '../demo/sheets/index.ts';
+import { makeReminders } from '../reminders/make.ts';
 import { routesOf } from '../routes.ts';
 import { BENCH, cookiesOf, LEAD, TestShop, VIEWER } from './shop.ts';
 import { ask, sendRaw } from './wire.ts';
@@ -217,6 +221,36 @@ describe('whoever guesses at the door', () => {
     expect((await signIn(VIEWER, 'only-looking-on')).statusCode).toBe(200);
   });
 
+  it('is told from fifty honest people at once, who all come in, by one door or by two', async () => {
+    const people = await Promise.all(Array.from({ length: 10 }, () => newcomer()));
+    const from = { 'x-forwarded-for': '10.1.9.9' };
+    const answers = await Promise.all(
+      Array.from({ length: 50 }, (_, index) =>
+        signIn(people[index % 10]!.name, PASSPHRASE, from, index % 2 ? second : shop.app),
+      ),
+    );
+    expect(answers.map(({ statusCode }) => statusCode).filter((status) => status !== 200)).toEqual([]);
+    const { rows } = await shop.db.raw('select sum(pending)::int as pending from sign_in_tries');
+    expect(rows[0].pending).toBe(0);
+  }, 30_000);
+
+  it('leaves a bounded trace, without a word of what was guessed', async () => {
+    const guessed = 'brass-and-feeler, typed into the wrong field';
+    await guesses(guessed, 1, { 'x-forwarded-for': '10.1.1.7' });
+    const subjects = (await shop.db('sign_in_tries').pluck('subject')) as string[];
+    expect(subjects.filter((subject) => subject.startsWith('name:')).length).toBeGreaterThan(0);
+    for (const subject of subjects)
+      expect(subject).toMatch(/^(name:[0-9a-f]{3}|(person|device|address):.+)$/);
+    expect(JSON.stringify(subjects)).not.toContain('brass');
+  });
+
+  it('is counted by the network of a long address, of which they have as many as they like', async () => {
+    let tried = 0;
+    for (let round = 0; round < 30; round += 1)
+      tried += await guesses(`Nobody at ${round}`, 1, { 'x-forwarded-for': `2001:db8:7:7::${round + 1}` });
+    expect(tried).toBe(20);
+  });
+
   it('has few tries on a device that is known, too', async () => {
     const { name, cookie } = await newcomer();
     expect(await guesses(name, 9, { cookie })).toBe(5);
@@ -235,6 +269,74 @@ describe('whoever guesses at the door', () => {
   });
 });
 
+describe('a passphrase of one’s own', () => {
+  const change = (cookie: string, body: object, key = randomUUID()) =>
+    shop.app.inject({
+      ...{ method: 'PATCH', url: '/api/session/passphrase', payload: body },
+      headers: { cookie, 'idempotency-key': key },
+    });
+
+  it('is given by who knows the old one, and every other device is signed out', async () => {
+    const { name, cookie } = await newcomer('viewer');
+    const elsewhere = cookiesOf((await signIn(name, PASSPHRASE)).headers['set-cookie']);
+    const next = 'chosen by nobody else';
+    const wrong = await change(cookie, { currentPassphrase: 'not this one', passphrase: next });
+    expect(wrong.json()).toMatchObject({ status: 409, code: 'other_passphrase' });
+    const short = await change(cookie, { currentPassphrase: PASSPHRASE, passphrase: 'short' });
+    expect(short.statusCode).toBe(400);
+    const key = randomUUID();
+    const body = { currentPassphrase: PASSPHRASE, passphrase: next };
+    expect((await change(cookie, body, key)).statusCode).toBe(204);
+    // its answer was lost: asked for again it is done once, and another under its key is refused
+    expect((await change(cookie, body, key)).statusCode).toBe(204);
+    expect((await change(cookie, { ...body, passphrase: 'another long one' }, key)).json()).toMatchObject({
+      code: 'key_reused',
+    });
+    expect([await stands(cookie), await stands(elsewhere)]).toEqual([200, 401]);
+    expect((await signIn(name, PASSPHRASE)).statusCode).toBe(401);
+    expect((await signIn(name, next)).statusCode).toBe(200);
+    const { body: changes } = await shop.call<PersonChanged[]>(LEAD, 'GET', 'people/changes');
+    expect(changes[0]).toMatchObject({ person: name, by: name, what: ['new passphrase'] });
+  });
+
+  it('is no way to guess the old one', async () => {
+    const { cookie } = await newcomer();
+    const tries = [];
+    for (let guess = 0; guess < 8; guess += 1)
+      tries.push(
+        (await change(cookie, { currentPassphrase: `guess ${guess}`, passphrase: 'x'.repeat(12) }))
+          .statusCode,
+      );
+    expect(tries.filter((status) => status === 409)).toHaveLength(5);
+    expect(tries.at(-1)).toBe(429);
+  });
+});
+
+describe('where owners are written to', () => {
+  it('is not seen by who only looks on: in owners, letters and records', async () => {
+    const { body: owners } = await shop.call<Owner[]>(VIEWER, 'GET', 'owners');
+    expect(owners.filter(({ email }) => email === null).length).toBeGreaterThan(2);
+    expect(owners.filter(({ email }) => email)).toEqual([]);
+    expect((await shop.call<Owner[]>(BENCH, 'GET', 'owners')).body.some(({ email }) => email)).toBe(true);
+    await makeReminders(shop.db);
+    await shop.db('reminders').update({ tries: 1, complaint: 'no yard@sellend.example here' });
+    const { body: mail } = await shop.call<Mailbox>(VIEWER, 'GET', 'reminders');
+    expect(mail.reminders.length).toBeGreaterThan(0);
+    expect(JSON.stringify(mail)).not.toMatch(/@sellend|@orrel|@overmereworks/);
+    const { id } = await shop
+      .db('engines as e')
+      .join('owners as o', 'o.id', 'e.owner_id')
+      .whereNot({ 'o.email': '' })
+      .first('e.id');
+    const recordOf = async (who: string) => {
+      const zip = (await shop.raw(who, `/api/engines/${id}/record`)).rawPayload;
+      return strFromU8(unzipSync(zip)['record.json']!);
+    };
+    expect(await recordOf(BENCH)).toMatch(/"email": "[^"]+@/);
+    expect(await recordOf(VIEWER)).not.toMatch(/"email": "[^"]+@/);
+  });
+});
+
 describe('what is kept of a write', () => {
   it('is no hash that can be guessed, and says nothing of a passphrase', async () => {
     const key = randomUUID();
@@ -246,15 +348,10 @@ describe('what is kept of a write', () => {
     for (const guess of [told, told.replace(/,"passphrase":"[^"]+"/, '')])
       expect(kept.fingerprint).not.toBe(createHash('sha256').update(guess).digest('hex'));
     expect(JSON.stringify(kept)).not.toContain(body.passphrase);
-    // another passphrase is no other write: nothing of it is in what is kept
-    const again = await shop.call(
-      LEAD,
-      'POST',
-      'people',
-      { ...body, passphrase: 'a different one of ten' },
-      key,
-    );
-    expect(again.status).toBe(201);
+    expect((await shop.call(LEAD, 'POST', 'people', body, key)).status).toBe(201);
+    // another passphrase is another write, and whoever sent it is not told that it stands
+    for (const passphrase of ['a different one of ten', ''])
+      expect((await shop.call(LEAD, 'POST', 'people', { ...body, passphrase }, key)).status).not.toBe(201);
     expect(await shop.call(LEAD, 'POST', 'people', { ...body, role: 'viewer' }, key)).toMatchObject({
       body: { code: 'key_reused' },
     });
@@ -321,6 +418,10 @@ describe('what no column takes', () => {
       ['sheets', sheetOf({ notes: 'half a sign: \ud83d' })],
       ['instruments', { name: 'Odd', kind: 'caliper', checkDue: '0000-01-01' }],
       [`${engine}/usages`, { usage: 1e300 }],
+      ...['\u202egnp', '\u2066x\u2069', 'Fan\u200b', '\ufeffFan 3', 'Fa\u00adn'].map(
+        (mark) =>
+          ['engines', { ...names, name: `Fan ${mark} 3`, sheetId: build.sheet.sheetId, usage: 1 }] as const,
+      ),
       ['engines', { ...names, name: 'Fan\nand pump', sheetId: build.sheet.sheetId, usage: 1 }],
       ['engines', { ...names, name: 'Fan\u2028and pump', sheetId: build.sheet.sheetId, usage: 1 }],
     ] as const)

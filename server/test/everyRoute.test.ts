@@ -40,6 +40,7 @@ const OPEN = ['GET /api/health', 'POST /api/session', 'GET /api/calendar/:token'
 /** Writes of a person's own session, whoever they are. */
 const OF_ONES_OWN = [
   ...['POST /api/session', 'DELETE /api/session', 'DELETE /api/session/everywhere'],
+  'PATCH /api/session/passphrase',
   ...['POST /api/calendar-feeds', 'DELETE /api/calendar-feeds/:id', 'POST /api/morning/looked'],
 ];
 
@@ -303,6 +304,9 @@ async function makeSamples() {
       lines: [{ engineId: build.engine.id, usage: 99_999, heatCycles: 4, reason: '' }],
     }),
     'POST /api/usage/questions/:id': at(`usage/questions/${line.id}`, { is: 'left' }),
+    'PATCH /api/session/passphrase': at('session/passphrase', {
+      ...{ currentPassphrase: 'brass-and-feeler', passphrase: 'feeler-and-brass' },
+    }),
     'POST /api/usage/feed': at('usage/feed', {}),
     'POST /api/reminders/now': at('reminders/now', {}),
     'POST /api/morning/looked': at('morning/looked', {}),

@@ -11,6 +11,7 @@ import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { connect, migrate } from '../database.ts';
 import { passphraseMatches } from '../people/passphrase.ts';
+import { NO_PASSPHRASE } from '../people/passphrase.ts';
 import { addPerson, ensureShop } from '../people/store.ts';
 import { knowStrangers } from '../people/strangers.ts';
 import { openBuild } from '../builds/store.ts';
@@ -35,10 +36,9 @@ beforeAll(async () => {
   await migrate(other);
   await ensureShop(other, { name: 'Another shop', zone: 'Europe/Vienna' });
   // one of the people is known here too, by name
-  await addPerson(other, { name: BENCH, role: 'bench', passphrase: 'another-passphrase' });
-  there = (
-    await addPerson(other, { name: 'Lead of another', role: 'lead', passphrase: 'another-passphrase' })
-  ).id;
+  await addPerson(other, { name: BENCH, role: 'bench', passphraseHash: NO_PASSPHRASE });
+  there = (await addPerson(other, { name: 'Lead of another', role: 'lead', passphraseHash: NO_PASSPHRASE }))
+    .id;
 });
 afterAll(async () => {
   await other.destroy();
@@ -349,7 +349,7 @@ describe('what a record brings from another shop', () => {
     const fresh = connect(await emptyDatabase());
     await migrate(fresh);
     await ensureShop(fresh, { name: 'A third shop', zone: 'Europe/Vienna' });
-    const { id } = await addPerson(fresh, { name: 'Lead', role: 'lead', passphrase: 'a-passphrase-of-it' });
+    const { id } = await addPerson(fresh, { name: 'Lead', role: 'lead', passphraseHash: NO_PASSPHRASE });
     for (const file of ['railcar', 'frostFan', 'headSaw']) {
       const zip = readFileSync(new URL(`./fixtures/record1-${file}.zip`, import.meta.url));
       const record = lookThrough(zip);

@@ -3,9 +3,10 @@ import { get, type IncomingMessage } from 'node:http';
 import { request } from 'node:https';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { TLSSocket } from 'node:tls';
+import { connect, type AddressInfo } from 'node:net';
+import { connect as connectTls, createServer, type TLSSocket } from 'node:tls';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { authorityIn } from '../share/authority.ts';
+import { authorityIn, certificateFor } from '../share/authority.ts';
 import { hostOf, isOwnHost } from '../share/hosts.ts';
 import { share, type Shared } from '../share/share.ts';
 import { cookiesOf, LEAD, TestShop } from './shop.ts';
@@ -18,7 +19,7 @@ beforeAll(async () => {
   shop = await TestShop.open();
   folder = await mkdtemp(join(tmpdir(), 'zero-lash-share-'));
   shared = await share(shop.app, { folder, port: 0, addresses: ['127.0.0.1'] });
-  ({ cert } = await authorityIn(folder));
+  ({ cert } = await authorityIn(folder, []));
 });
 afterAll(async () => {
   await shared.close();
@@ -84,8 +85,8 @@ describe('a shared server', () => {
     const health = await ask('/api/health');
     expect(health).toMatchObject({ status: 200, trusted: true });
     expect((await ask('/api/today')).status).toBe(401);
-    const other = await authorityIn(await mkdtemp(join(tmpdir(), 'zero-lash-other-')));
-    await expect(ask('/api/health', { ca: other.cert })).rejects.toThrow(/certificate/);
+    const other = await authorityIn(await mkdtemp(join(tmpdir(), 'zero-lash-other-')), []);
+    await expect(ask('/api/health', { ca: other.cert })).rejects.toThrow(/certificate|permitted subtree/);
   });
 
   it('signs in there with a cookie that goes over HTTPS only', async () => {
@@ -129,9 +130,48 @@ describe('a shared server', () => {
     expect((await askPlainly('/', 'POST')).status).toBe(405);
   });
 
+  it('listens where it was told, and nowhere else', async () => {
+    const { port } = new URL(shared.address);
+    const reached = (host: string, at: string) =>
+      new Promise<boolean>((resolve) => {
+        const socket = connect(Number(at), host, () => resolve(true));
+        socket.once('error', () => resolve(false)).once('connect', () => socket.destroy());
+      });
+    expect(await reached('127.0.0.1', port)).toBe(true);
+    expect(await reached('127.0.0.2', port)).toBe(false);
+    expect(await reached('127.0.0.2', new URL(shared.trustAddress).port)).toBe(false);
+    const elsewhere = share(shop.app, { folder, port: 0, addresses: ['192.0.2.77'] });
+    await expect(elsewhere).rejects.toThrow('This machine is not reached at 192.0.2.77.');
+  });
+
+  it('has an authority that vouches for its own names and network, and for nobody else', async () => {
+    const authority = await authorityIn(folder, []);
+    expect(authority.limited).toBe(true);
+    /** What a tablet that trusts the authority says of a server that shows a certificate of it for some name. */
+    const seen = async (name: string) => {
+      const made = await certificateFor(authority, [name]);
+      const server = createServer({ key: made.key, cert: made.cert }, (socket) => socket.end());
+      await new Promise<void>((ready) => server.listen(0, '127.0.0.1', ready));
+      const { port } = server.address() as AddressInfo;
+      const answer = await new Promise<string>((resolve) => {
+        const socket = connectTls(
+          { port, host: '127.0.0.1', ca: authority.cert, checkServerIdentity: () => undefined },
+          () => resolve('trusted'),
+        );
+        socket.once('error', ({ message }) => resolve(message)).once('secureConnect', () => socket.destroy());
+      });
+      server.close();
+      return answer;
+    };
+    for (const own of ['localhost', '127.0.0.1', '192.168.4.9', 'fd00::9'])
+      expect(await seen(own), own).toBe('trusted');
+    for (const foreign of ['cheap-gaskets.example', '203.0.113.9', '2001:db8::1', 'localhost.example'])
+      expect(await seen(foreign), foreign).toContain('permitted subtree violation');
+  });
+
   it('keeps one authority, whoever asks first, and its key from everybody else', async () => {
     const place = await mkdtemp(join(tmpdir(), 'zero-lash-share-'));
-    const made = await Promise.all([authorityIn(place), authorityIn(place), authorityIn(place)]);
+    const made = await Promise.all([authorityIn(place, []), authorityIn(place, []), authorityIn(place, [])]);
     expect(new Set(made.map(({ fingerprint }) => fingerprint)).size).toBe(1);
     expect(((await stat(join(place, 'authority.json'))).mode & 0o777).toString(8)).toBe('600');
     await rm(place, { recursive: true });

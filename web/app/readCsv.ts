@@ -64,7 +64,7 @@ export function readCsv<Column extends string, Row>(
     const why = broken.has(at) ? 'a quote is opened and not closed, or stands within a field' : misfit(cells);
     if (why) return void bad.push({ ...said, why });
     const of = Object.fromEntries(
-      Object.values(headings).map((column) => [column, (cells[columns.indexOf(column)] ?? '').trim()]),
+      Object.values(headings).map((column) => [column, plain(cells[columns.indexOf(column)] ?? '')]),
     ) as Record<Column, string>;
     const read = row.safeParse(of);
     if (read.success) rows.push({ ...said, row: read.data });
@@ -80,6 +80,9 @@ export function readCsv<Column extends string, Row>(
       : null;
   }
 }
+
+/** A cell without what keeps a spreadsheet from taking it for a formula. */
+const plain = (cell: string) => cell.trim().replace(/^'(?=[=@+\-\t\r\n＝＋－＠])/, '');
 
 const isBlank = (cells: readonly string[]) => cells.every((cell) => cell.trim() === '');
 

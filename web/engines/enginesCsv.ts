@@ -1,8 +1,8 @@
 import type { EngineRow, NewEngine } from '@zero-lash/contract/engines';
-import Papa from 'papaparse';
 import { z } from 'zod';
 import { runningTyped } from '../app/figures.ts';
 import { readCsv } from '../app/readCsv.ts';
+import { writeCsv } from '../app/writeCsv.ts';
 
 /** A sheet as far as a line of the file may name it. */
 interface Named {
@@ -75,10 +75,10 @@ export function readEnginesCsv(
 
 /** Writes engines as they are read. */
 export function writeEnginesCsv(engines: readonly EngineRow[]): string {
-  return Papa.unparse({
-    fields: [...HEADS, 'unit'],
-    data: engines.map(({ name, serial, owner, duty, place, sheetName, usage, usageUnit }) => [
+  return writeCsv(
+    [...HEADS, 'unit'],
+    engines.map(({ name, serial, owner, duty, place, sheetName, usage, usageUnit }) => [
       ...[name, serial, owner, duty, place, sheetName, usage, usageUnit],
     ]),
-  });
+  );
 }

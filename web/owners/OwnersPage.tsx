@@ -47,7 +47,9 @@ function OwnerRow({ owner }: { readonly owner: Owner }) {
           {owner.name}
         </Box>
         <Box flex="1" minWidth="200px">
-          {owner.tells === 'peace' ? 'left in peace' : owner.email || 'no address: nobody can tell them'}
+          {owner.tells === 'peace'
+            ? 'left in peace'
+            : (owner.email ?? 'told by mail') || 'no address: nobody can tell them'}
           {owner.note && (
             <Box fontSize="sm" color="faded">
               {owner.note}

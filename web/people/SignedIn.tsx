@@ -2,6 +2,7 @@ import { Box, Button } from '@chakra-ui/react';
 import { PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useSignOutEverywhereMutation } from './endpoints.ts';
+import { OwnPassphrase } from './OwnPassphrase.tsx';
 import { useLeave } from './useLeave.ts';
 import { useSession } from './useSession.ts';
 
@@ -27,6 +28,7 @@ export function SignedIn() {
         </Box>
       )}
       <ProblemNote error={error} />
+      <OwnPassphrase />
     </Box>
   );
 }

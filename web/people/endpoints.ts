@@ -1,5 +1,6 @@
 import type {
   NewPerson,
+  OwnPassphrase,
   Person,
   PersonChange,
   PersonChanged,
@@ -34,6 +35,10 @@ export const peopleApi = api.injectEndpoints({
     signOutEverywhere: build.mutation<void, void>({
       query: () => write('DELETE', 'session/everywhere'),
     }),
+    changeOwnPassphrase: build.mutation<void, OwnPassphrase>({
+      query: (body) => write('PATCH', 'session/passphrase', body),
+      invalidatesTags: ['People'],
+    }),
     signPersonOut: build.mutation<void, string>({
       query: (id) => write('DELETE', `people/${id}/sessions`),
       invalidatesTags: ['Session'],
@@ -65,6 +70,7 @@ export const {
   useSignOutMutation,
   useSignOutEverywhereMutation,
   useSignPersonOutMutation,
+  useChangeOwnPassphraseMutation,
   usePeopleChangesQuery,
   useProposedAddressQuery,
   usePeopleQuery,

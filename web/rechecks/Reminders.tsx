@@ -77,7 +77,7 @@ function Letter({ reminder }: { readonly reminder: Reminder }) {
   );
   const title = (
     <>
-      {subject} · {address} · {came}
+      {subject} · {address ?? reminder.recipient} · {came}
     </>
   );
   return (

@@ -3,11 +3,11 @@ import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { roleChart } from '@zero-lash/core/setting';
 import { meansFor, pieceUnit, ROLE_WORDS, rolesOf, type Role } from '@zero-lash/core/sheets';
 import { Printer } from 'lucide-react';
-import Papa from 'papaparse';
 import { useState } from 'react';
 import { useLengths } from '../app/lengths.ts';
 import { PartHeading } from '../app/Page.tsx';
 import { saveFile } from '../app/saveFile.ts';
+import { writeCsv } from '../app/writeCsv.ts';
 
 /** Which piece to fit, measured down and fitted across, for each role that is set by graded pieces; nothing where none is. */
 export function PieceCharts({ sheet }: { readonly sheet: SheetRevision }) {
@@ -86,14 +86,10 @@ function Chart({ sheet, role }: { readonly sheet: SheetRevision; readonly role: 
         onClick={() =>
           saveFile(
             `pieces-${sheet.name}-${role}.csv`,
-            Papa.unparse({
-              fields: ['gap from mm', 'gap to mm', ...sizes.map((size) => `fitted ${size}`)],
-              data: chart.clearances.map(({ from, to }, row) => [
-                from,
-                to,
-                ...chart.rows[row]!.map((size) => size ?? ''),
-              ]),
-            }),
+            writeCsv(
+              ['gap from mm', 'gap to mm', ...sizes.map((size) => `fitted ${size}`)],
+              chart.clearances.map(({ from, to }, row) => [from, to, ...chart.rows[row]!]),
+            ),
           )
         }
       >

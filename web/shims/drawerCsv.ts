@@ -1,9 +1,9 @@
 import type { DrawerSystem } from '@zero-lash/contract/drawer';
 import { formatLength, tenthsFromMm } from '@zero-lash/core/length';
-import Papa from 'papaparse';
 import { z } from 'zod';
 import { numberTyped } from '@zero-lash/core/length';
 import { readCsv } from '../app/readCsv.ts';
+import { writeCsv } from '../app/writeCsv.ts';
 
 /** Pieces of one size. */
 export interface Pieces {
@@ -94,15 +94,10 @@ export function writeOrderCsv({ title, sizes, reorder, price, sizePrices }: Draw
   const short = sizes
     .map(({ thickness, count }) => ({ thickness, count: reorder - count }))
     .filter(({ count }) => count > 0);
-  return Papa.unparse({
-    fields: ['pieces', 'thickness mm', 'count', 'price'],
-    data: short.map(({ thickness, count }) => [
-      title,
-      thickness,
-      count,
-      (costs(thickness) * count).toFixed(2),
-    ]),
-  });
+  return writeCsv(
+    ['pieces', 'thickness mm', 'count', 'price'],
+    short.map(({ thickness, count }) => [title, thickness, count, (costs(thickness) * count).toFixed(2)]),
+  );
 }
 
 const SIZE_PRICE = /^(\d+(?:[.,]\d+)?)\s*(?:mm)?\s*[=:]\s*(\d+(?:[.,]\d{1,2})?)$/;

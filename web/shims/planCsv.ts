@@ -1,4 +1,4 @@
-import Papa from 'papaparse';
+import { writeCsv } from '../app/writeCsv.ts';
 import type { PiecePoint } from './planInput.ts';
 import type { Plans } from './plans.ts';
 
@@ -6,19 +6,9 @@ const mm = (value: number | null) => (value === null ? '' : String(Math.round(va
 
 /** Writes a plan as CSV: each point with what is in, what goes in, where that comes from and what it leaves; mm. */
 export function writePlanCsv(points: readonly PiecePoint[], { assignments }: Plans['plan']): string {
-  return Papa.unparse({
-    fields: [
-      'point',
-      'gap from',
-      'gap to',
-      'in now',
-      'goes in',
-      'from',
-      'leaves from',
-      'leaves to',
-      'status',
-    ],
-    data: assignments.map(({ key, source, from, thickness, lo, hi, status }) => {
+  return writeCsv(
+    ['point', 'gap from', 'gap to', 'in now', 'goes in', 'from', 'leaves from', 'leaves to', 'status'],
+    assignments.map(({ key, source, from, thickness, lo, hi, status }) => {
       const each = points.find(({ point }) => point.key === key)!;
       return [
         ...[
@@ -31,5 +21,5 @@ export function writePlanCsv(points: readonly PiecePoint[], { assignments }: Pla
         ...[from ?? source, mm(lo), mm(hi), status],
       ];
     }),
-  });
+  );
 }

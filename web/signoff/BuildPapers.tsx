@@ -1,7 +1,7 @@
 import { Button, Flex } from '@chakra-ui/react';
 import { Printer } from 'lucide-react';
-import Papa from 'papaparse';
 import { saveFile } from '../app/saveFile.ts';
+import { writeCsv } from '../app/writeCsv.ts';
 import type { BuildView } from '../builds/buildView.ts';
 import { proofLines } from './proofs.ts';
 import type { KnownGap } from '@zero-lash/core/measuring';
@@ -34,14 +34,14 @@ export function BuildPapers({ build }: { readonly build: BuildView }) {
 export function writePointsCsv(build: BuildView): string {
   const mm = (value: number | null | undefined) => value ?? '';
   const from = (gap: KnownGap | null) => (gap && gap.floor !== false ? gap.lo : '');
-  return Papa.unparse({
-    fields: [
+  return writeCsv(
+    [
       ...['point', 'role', 'min mm', 'max mm', 'found from', 'found to', 'should be from', 'should be to'],
       ...['proved from', 'proved to', 'verdict'],
     ],
-    data: proofLines(build).map(({ point, found, forecast, proved }) => [
+    proofLines(build).map(({ point, found, forecast, proved }) => [
       ...[point.key, point.role, point.min, point.max, from(found), mm(found?.hi)],
       ...[from(forecast), mm(forecast?.hi), from(proved), mm(proved?.hi), proved?.verdict ?? ''],
     ]),
-  });
+  );
 }

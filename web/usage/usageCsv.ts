@@ -2,10 +2,10 @@ import { numberTyped } from '@zero-lash/core/length';
 import type { EngineRow } from '@zero-lash/contract/engines';
 import type { UsageLine } from '@zero-lash/contract/usage';
 import { runningDoubt } from '@zero-lash/core/rechecks';
-import Papa from 'papaparse';
 import { z } from 'zod';
 import { runningTyped } from '../app/figures.ts';
 import { readCsv } from '../app/readCsv.ts';
+import { writeCsv } from '../app/writeCsv.ts';
 
 /** A line of a file of meters: understood, doubted, or with what is wrong with it. */
 export interface MeterLine {
@@ -109,10 +109,10 @@ export function readUsageCsv(text: string, engines: readonly Known[], today: str
 
 /** Writes the meters of engines as they are read. */
 export function writeUsageCsv(engines: readonly EngineRow[]): string {
-  return Papa.unparse({
-    fields: ['engine', 'serial', 'usage', 'unit', 'date', 'heat cycles'],
-    data: engines.map(({ name, serial, usage, usageUnit, usageOn, heatCycles }) => [
+  return writeCsv(
+    ['engine', 'serial', 'usage', 'unit', 'date', 'heat cycles'],
+    engines.map(({ name, serial, usage, usageUnit, usageOn, heatCycles }) => [
       ...[name, serial, usage, usageUnit, usageOn, heatCycles],
     ]),
-  });
+  );
 }

@@ -12,9 +12,9 @@ import {
   type WearDoubt,
   type WearSheet,
 } from '@zero-lash/core/wear';
-import Papa from 'papaparse';
 import { z } from 'zod';
 import { readCsv, type BadLine } from '../app/readCsv.ts';
+import { writeCsv } from '../app/writeCsv.ts';
 
 /** The columns of a wear sheet's file, in their order. */
 export const CSV_COLUMNS = ['what', 'place', 'figure', 'readings', 'of'] as const;
@@ -124,5 +124,5 @@ export function writeWearCsv({ standing }: WearSheet): string {
         : { sound: 'sound', 'gauge-goes': 'go', 'gauge-wont': 'no-go' }[line.how];
     rows.push([line.item, line.place, line.field, readings, line.set]);
   }
-  return Papa.unparse({ fields: [...CSV_COLUMNS], data: rows });
+  return writeCsv(CSV_COLUMNS, rows);
 }
