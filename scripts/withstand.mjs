@@ -22,6 +22,9 @@ const { anHour } = await import('./withstand/hour.mjs');
 const { wrongClocks } = await import('./withstand/clock.mjs');
 const { ensureFaketime } = await import('./system.mjs');
 const { fullDisk } = await import('./withstand/disk.mjs');
+const { honestSignIns } = await import('./withstand/doors.mjs');
+const { hangingMail } = await import('./withstand/mail.mjs');
+const { lateEvidence } = await import('./withstand/late.mjs');
 const { changedRecords } = await import('./withstand/records.mjs');
 const { BENCH, LEAD, buildOf, caller, signIn } = await import('./withstand/shop.mjs');
 const { routesOf } = await import('../server/routes.ts');
@@ -168,6 +171,39 @@ try {
     } finally {
       await other.destroy();
     }
+  });
+  await part('doors', 'Fifty people sign in at once…', async () => {
+    const came = await honestSignIns({ here, there });
+    return {
+      what: `${came.people} people sign in at once, from one address, at two servers`,
+      result: `${came.in} are in, the last after ${came.slowest.toFixed(1)} s`,
+      aim: 'all',
+      met: came.in === came.people,
+    };
+  });
+  await part('mail', 'A mail server that hangs…', async () => {
+    const { hung, worked, open, waiting, left, taken, ids } = await hangingMail({ url });
+    return {
+      what: `${waiting} letters to a mail server that takes the call and is silent; then it works`,
+      result: `answered after ${hung.seconds.toFixed(1)} s, no transaction open for more than ${open.toFixed(1)} s; then ${taken.length} taken (${ids} different) in ${worked.seconds.toFixed(1)} s, ${left} left`,
+      aim: 'in 15 s, 1 s, each once, 0',
+      met: [hung.status === 200, hung.seconds < 15, open < 1, waiting > 0, left === 0].every(Boolean),
+    };
+  });
+  await part('late', 'Late evidence after signatures…', async () => {
+    const came = await lateEvidence({ url, bench, lead });
+    return {
+      what: `${came.sent} tight readings of proving that come in after ${came.engines} engines were signed off; a lead leaves ${came.dealtWith} of them as they were`,
+      result: `${came.kept} kept and ${came.shown} shown beside ${came.signatures} signatures that stand, ${came.told} engines not to be run; then ${came.still}`,
+      aim: 'all, all, all; those not dealt with',
+      met:
+        came.sent > 0 &&
+        came.kept === came.sent &&
+        came.shown === came.sent &&
+        new Set([came.engines, came.signatures, came.told]).size === 1 &&
+        came.quiet === came.dealtWith &&
+        came.still === came.engines - came.dealtWith,
+    };
   });
   printTable(rows);
   for (const each of broke.slice(0, 20)) say(`  ${each}`);
