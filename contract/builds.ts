@@ -9,6 +9,7 @@ import { pastRecheck } from './rechecks.ts';
 import { aim, allowOver, ownAim, ownAims, provesAgain, setting } from './setting.ts';
 import { stageKey } from './stages.ts';
 import { turningRow } from './turning.ts';
+import { whyAtLength } from './bounded.ts';
 import { id, line, moment, passage, putAway, remark, takenAt, usageUnit, version } from './values.ts';
 import { wearEntry } from './wear.ts';
 
@@ -27,7 +28,7 @@ export const noteRequest = z.object({ stage: stageKey, text: passage(1000), take
 export type NoteRequest = z.input<typeof noteRequest>;
 
 /** A build opened by mistake is put out of the way, and may be brought back. */
-export const abandonRequest = z.object({ version, why: passage(200) });
+export const abandonRequest = z.object({ version, why: whyAtLength(200) });
 export type AbandonRequest = z.infer<typeof abandonRequest>;
 export const restoreRequest = z.object({ version });
 

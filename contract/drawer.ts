@@ -1,6 +1,7 @@
 import { tenthsFromMm } from '@zero-lash/core/length';
 import { z } from 'zod';
-import { id, line, remark, thicknessMm } from './values.ts';
+import { thicknessMm } from './bounded.ts';
+import { id, line, remark } from './values.ts';
 
 /** Pieces of one thickness, and how many of them lie in the drawer. */
 const sized = z.object({ thickness: thicknessMm, count: z.int().min(0).max(999) });
@@ -48,21 +49,35 @@ export const moveReason = z.enum([
 export type MoveReason = z.infer<typeof moveReason>;
 
 /** Pieces that came in or went out, of one system at one moment. */
-export const newMoves = z.object({
-  system: line(40),
-  why: z.enum(['bought', 'kit', 'scrapped']),
-  lines: z
-    .array(
-      z.object({
-        thickness: thicknessMm,
-        /** above 0 they came in, below 0 they went out */
-        count: z.int().min(-999).max(999),
-      }),
-    )
-    .min(1)
-    .max(400),
-  note: remark(120).default(''),
-});
+export const newMoves = z
+  .object({
+    system: line(40),
+    why: z.enum(['bought', 'kit', 'scrapped']),
+    lines: z
+      .array(
+        z.object({
+          thickness: thicknessMm,
+          /** above 0 they came in, below 0 they went out */
+          count: z.int().min(-999).max(999),
+        }),
+      )
+      .min(1)
+      .max(400),
+    note: remark(120).default(''),
+  })
+  .superRefine(({ why, lines }, context) =>
+    lines.forEach(({ count }, index) => {
+      const message =
+        count === 0
+          ? 'nothing came and nothing went'
+          : why === 'scrapped' && count > 0
+            ? 'what is scrapped goes out: there are fewer of it'
+            : why !== 'scrapped' && count < 0 && why === 'kit'
+              ? 'a kit that comes in brings pieces'
+              : null;
+      if (message) context.addIssue({ code: 'custom', path: ['lines', index, 'count'], message });
+    }),
+  );
 export type NewMoves = z.input<typeof newMoves>;
 
 /** A stocktaking: what lies there, whatever the ledger says. */

@@ -4,12 +4,12 @@ import { pastRecheck, plannedRecheck } from './rechecks.ts';
 import { recheckPlan } from './recheckPlan.ts';
 import { recordDifference } from './recordColumns.ts';
 import { stageKey } from './stages.ts';
+import { why, whyAtLength, whyPerhaps } from './bounded.ts';
 import {
   day,
   id,
   line,
   moment,
-  passage,
   putAway,
   remark,
   takenAt,
@@ -61,7 +61,7 @@ export type EngineRow = z.infer<typeof engineRow>;
 export const engineList = z.object({ engines: z.array(engineRow), total: z.int() });
 export type EngineList = z.infer<typeof engineList>;
 
-export const putAwayRequest = z.object({ version, why: passage(200) });
+export const putAwayRequest = z.object({ version, why: whyAtLength(200) });
 export type PutAwayRequest = z.infer<typeof putAwayRequest>;
 export const bringBackRequest = z.object({ version });
 
@@ -129,7 +129,7 @@ export const usageRow = z.object({
 });
 
 /** Why a figure is struck out of a log. */
-export const usageStruck = z.object({ why: line(200) });
+export const usageStruck = z.object({ why: why(200) });
 
 /** What became of an engine, and which of its rechecks moved with its log: what they were due at, and are now. */
 export const usageStruckOut = z.object({
@@ -146,7 +146,7 @@ export const enginePlan = z.object({
 export type EnginePlan = z.infer<typeof enginePlan>;
 
 /** A plan of an engine's own; none goes back to its sheet's. */
-export const newEnginePlan = z.object({ steps: recheckPlan.nullable(), why: passage(200), version });
+export const newEnginePlan = z.object({ steps: recheckPlan.nullable(), why: whyAtLength(200), version });
 export type NewEnginePlan = z.input<typeof newEnginePlan>;
 
 export const engineView = engineRow.extend({
@@ -171,7 +171,9 @@ export type EngineView = z.infer<typeof engineView>;
 export const newUsage = z
   .object({
     usage,
-    reason: remark(200).default(''),
+    reason: whyPerhaps(200).default(''),
+    /** more than can have been run since the last figure: it was asked about, and is right */
+    sure: z.boolean().default(false),
     /** what the old meter showed last, and the new one when it was fitted */
     newMeter: z.object({ lastOfOld: usage, startedAt: usage }).nullable().default(null),
     /** how often it was run hot and went cold, in all; left out where nobody counts */

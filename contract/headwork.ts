@@ -1,13 +1,10 @@
 import { HEAD_OPERATIONS, type HeadOperation } from '@zero-lash/core/headwork';
 import { z } from 'zod';
+import { bounded } from './bounded.ts';
 import { id, line } from './values.ts';
 import { entryRow, newEntry } from './wear.ts';
 
-const depth = z
-  .number()
-  .min(0, { error: 'a depth is not negative' })
-  .max(10, { error: 'nothing is cut 10 mm deep' })
-  .nullable();
+const depth = bounded('cut').nullable();
 
 /** One operation at one valve: planned, and done as it was measured. */
 export const headWorkLine = z

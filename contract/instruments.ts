@@ -1,5 +1,6 @@
 import { mayBeBlade } from '@zero-lash/core/measuring';
 import { z } from 'zod';
+import { bounded } from './bounded.ts';
 import { ownPlace } from './places.ts';
 import { day, id, line, moment, remark, version } from './values.ts';
 
@@ -13,15 +14,8 @@ export const instrumentKind = z.enum([
 ]);
 export type InstrumentKind = z.infer<typeof instrumentKind>;
 
-const bladeMm = z
-  .number()
-  .min(0.01, { error: 'no blade is under 0.01 mm' })
-  .max(5, { error: 'no blade is over 5 mm' });
-
-const torqueNm = z
-  .number()
-  .min(0.1, { error: 'no wrench here is set under 0.1 N·m' })
-  .max(1000, { error: 'no wrench here is set over 1000 N·m' });
+const bladeMm = bounded('blade');
+const torqueNm = bounded('wrench');
 /** A torque wrench that is further off is none. */
 const MOST_PER_CENT = 20;
 const MOST_OFF_MM = 1;

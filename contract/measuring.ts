@@ -1,11 +1,9 @@
 import { z } from 'zod';
+import { bounded, whyPerhaps } from './bounded.ts';
 import { crankAngle, turning } from './turning.ts';
-import { id, line, moment, remark, takenAt } from './values.ts';
+import { id, line, moment, takenAt } from './values.ts';
 
-const reach = z
-  .number()
-  .min(0, { error: 'a clearance is never negative' })
-  .max(25, { error: 'no clearance is over 25 mm' });
+const reach = bounded('gap');
 
 /** A reading as the bench took it; lengths in mm. */
 export const reading = z.discriminatedUnion('kind', [
@@ -64,7 +62,7 @@ const takenReading = z.object({
   beforeLock: z.boolean().default(false),
   /** the reading of this point that the device knew of; another one since then is kept beside it by name */
   over: id.nullable().optional(),
-  reason: remark(120).default(''),
+  reason: whyPerhaps(120).default(''),
   /** felt by a blade narrower than the hollow that is worn in there: what it says stands */
   narrowBlade: z.boolean().default(false),
 });
@@ -146,7 +144,7 @@ export const pastReading = readingRow
 export type PastReading = z.infer<typeof pastReading>;
 
 const conditions = {
-  engineTempC: z.number().min(-40).max(200).nullable(),
+  engineTempC: bounded('temperature').nullable(),
   hoursSinceRun: z.number().min(0).max(100_000).nullable(),
   condition: z.enum(['cold', 'hot']).nullable().default(null),
 };

@@ -1,6 +1,7 @@
 import { lashPoints } from '@zero-lash/core/sheets';
 import { z } from 'zod';
-import { remark, thicknessMm } from './values.ts';
+import { bounded, thicknessMm } from './bounded.ts';
+import { remark } from './values.ts';
 
 const degrees = z.number().min(0).max(719.999);
 /** Degrees after a cylinder's own firing TDC, a whole cycle early or late at the most. */
@@ -8,7 +9,14 @@ const brakeAngle = z.number().min(-720).max(1440);
 const ratio = z.number().min(0.5).max(4);
 const few = (most: number) => z.int({ abort: true }).min(1, { abort: true }).max(most, { abort: true });
 const pitch = z.number().min(0.2).max(3);
-const torque = z.number().positive().max(500).nullable();
+const torque = bounded('torque').nullable();
+
+const CYCLE = 720;
+/** Marks of a wheel that lie nearer than this are one. */
+const LEAST_APART = 1;
+/** Two cylinders may fire in the same moment; of more no engine here does. */
+const MOST_AT_ONCE = 2;
+const apart = (a: number, b: number) => Math.min(Math.abs(a - b), CYCLE - Math.abs(a - b));
 
 export const role = z.enum(['intake', 'exhaust', 'intake-closing', 'exhaust-closing', 'brake']);
 
@@ -123,6 +131,19 @@ export const pattern = z
     names.forEach((name, index) => {
       if (names.indexOf(name) !== index)
         complain(['cylinders', index, 'id'], `cylinder ${name} is there twice`);
+    });
+    value.cylinders.forEach(({ firesAt }, index) => {
+      const before = value.cylinders.slice(0, index).filter((other) => other.firesAt === firesAt).length;
+      if (before >= MOST_AT_ONCE)
+        complain(['cylinders', index, 'firesAt'], `no more than ${MOST_AT_ONCE} cylinders fire at once`);
+    });
+    value.marks.forEach((mark, index) => {
+      const near = value.marks.slice(0, index).find((other) => apart(mark, other) < LEAST_APART);
+      if (near !== undefined)
+        complain(
+          ['marks', index],
+          `${mark}° and ${near}° cannot be told apart: they lie under ${LEAST_APART}° from each other`,
+        );
     });
     const seats = value.cylinders.map(({ bank, place }) => `${bank}${place}`);
     seats.forEach((seat, index) => {

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { pattern } from './pattern.ts';
-import { day, id, line, moment, passage, takenAt, usageUnit, version } from './values.ts';
+import { why, whyAtLength } from './bounded.ts';
+import { day, id, moment, takenAt, usageUnit, version } from './values.ts';
 
 export const dueStateValue = z.enum(['not-held', 'overdue', 'due', 'coming', 'waiting']);
 
@@ -97,7 +98,7 @@ export const recheckChange = z.object({
 });
 
 /** Why an engine is left as it is, against what came in late. */
-export const lateLeft = z.object({ why: line(200), version });
+export const lateLeft = z.object({ why: why(200), version });
 
 /** What is known of a recheck that is planned, beside when it is due. */
 const plannedFields = {
@@ -146,7 +147,7 @@ export const recheckMove = z
   .object({
     kind: z.enum(['moved', 'held', 'released', 'dropped']),
     day: day.nullable().default(null),
-    why: passage(200),
+    why: whyAtLength(200),
     version,
   })
   .refine(({ kind, day: to }) => kind !== 'moved' || to !== null, {

@@ -1,13 +1,15 @@
+import { saysSomething } from '@zero-lash/core/bounds';
 import { z } from 'zod';
 import { role } from './pattern.ts';
-import { id, limitMm, line, moment, remark, takenAt, thicknessMm } from './values.ts';
+import { bounded, limitMm, thicknessMm, why } from './bounded.ts';
+import { id, line, moment, remark, takenAt } from './values.ts';
 
 export const newSetting = z
   .object({
     point: line(12),
     /** `bare`: what was in was taken out, and nothing is in until something is fitted */
     kind: z.enum(['turned', 'fitted', 'left', 'bare']),
-    degrees: z.number().min(-7200).max(7200).nullable().default(null),
+    degrees: bounded('turned').nullable().default(null),
     /** what was in; null where nothing was, or nobody knows */
     installed: thicknessMm.nullable().default(null),
     fitted: thicknessMm.nullable().default(null),
@@ -27,7 +29,7 @@ export const newSetting = z
       context.addIssue({ code: 'custom', path: ['fitted'], message: 'say what was fitted' });
     if (value.kind === 'bare' && value.fitted !== null)
       context.addIssue({ code: 'custom', path: ['fitted'], message: 'nothing is in where it is bare' });
-    if (value.kind === 'left' && value.note === '')
+    if (value.kind === 'left' && !saysSomething(value.note))
       context.addIssue({ code: 'custom', path: ['note'], message: 'say why it was left alone' });
   });
 export type NewSetting = z.input<typeof newSetting>;
@@ -53,7 +55,7 @@ export const setting = z.object({
 export type Setting = z.infer<typeof setting>;
 
 /** Why a setting that was written down wrongly is taken back: what stood before stands again. */
-export const settingTakenBack = z.object({ reason: line(200), takenAt });
+export const settingTakenBack = z.object({ reason: why(200), takenAt });
 export type SettingTakenBack = z.input<typeof settingTakenBack>;
 
 /** How much is proved again after a change at a point: what it disturbed, or more. */

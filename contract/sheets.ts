@@ -1,4 +1,5 @@
-import { doubtSequence } from '@zero-lash/core/assembly';
+import { doubtSequence, parseTorqueSteps } from '@zero-lash/core/assembly';
+import { BOUNDS, impossible, saysSomething } from '@zero-lash/core/bounds';
 import { tenthsFromMm } from '@zero-lash/core/length';
 import { lashPoints } from '@zero-lash/core/sheets';
 import { pointsNeverClosed } from '@zero-lash/core/turning';
@@ -7,18 +8,8 @@ import { z } from 'zod';
 import { pattern, role } from './pattern.ts';
 import { OVER_TOO_MUCH } from './setting.ts';
 import { recheckPlan, strangePoints } from './recheckPlan.ts';
-import {
-  day,
-  id,
-  limitMm,
-  line,
-  moment,
-  remark,
-  remarks,
-  thicknessMm,
-  usageUnit,
-  version,
-} from './values.ts';
+import { bounded, limitMm, thicknessMm } from './bounded.ts';
+import { day, id, line, moment, remark, remarks, usageUnit, version } from './values.ts';
 
 /** Limits of one role in mm, with what the source's own page says. */
 export const roleLimits = z
@@ -30,7 +21,7 @@ export const roleLimits = z
     /** what is taken over the greatest, and why; nothing where the sheet does not say and the shop's own rule stands */
     allowance: z
       .object({ over: z.number().min(0).max(0.1, { error: OVER_TOO_MUCH }), why: remark(120) })
-      .refine(({ over, why }) => over === 0 || why !== '', {
+      .refine(({ over, why }) => over === 0 || saysSomething(why), {
         path: ['why'],
         error: 'say why more than the greatest is taken',
       })
@@ -40,6 +31,10 @@ export const roleLimits = z
   .refine(({ min, max }) => tenthsFromMm(min) < tenthsFromMm(max), {
     path: ['max'],
     error: 'the greatest clearance must be above the least, by a tenth of a micrometre or more',
+  })
+  .refine(({ min, max }) => impossible('band', max - min) === null, {
+    path: ['max'],
+    error: BOUNDS.band.over,
   });
 export type RoleLimits = z.infer<typeof roleLimits>;
 
@@ -108,7 +103,11 @@ export const torqueFigure = z
     /** the maker's order: numbers of the bolts, counted from the front, row by row; empty where none is given */
     sequence: z.array(z.int()).max(120).default([]),
   })
-  .superRefine(({ rows, sequence }, context) => {
+  .superRefine(({ steps, rows, sequence }, context) => {
+    const read = parseTorqueSteps(steps);
+    // what cannot be read stands as the source writes it
+    if ('error' in read && read.cannotBe)
+      context.addIssue({ code: 'custom', path: ['steps'], message: read.error });
     const complaint = doubtSequence(rows, sequence);
     if (complaint) context.addIssue({ code: 'custom', path: ['sequence'], message: complaint });
   });
@@ -121,7 +120,7 @@ export const wantedPart = z.object({
   kind: z.enum(['seal', 'spare', 'tool']),
 });
 
-const mmOfChart = z.number().min(0).max(25, { error: 'no clearance is over 25 mm' });
+const mmOfChart = bounded('gap');
 const MOST_ACROSS = 80;
 
 /** A chart of pieces as the maker prints it for one role: gaps measured down, pieces fitted now across; mm. */
@@ -174,7 +173,7 @@ export const sheetFields = z.object({
   pattern,
   condition: z.enum(['cold', 'hot']),
   temperature: z
-    .object({ from: z.number().min(-40).max(200), to: z.number().min(-40).max(200) })
+    .object({ from: bounded('temperature'), to: bounded('temperature') })
     .refine(({ from, to }) => from < to, { path: ['to'], error: 'must be above from' })
     .nullable(),
   limits: z.array(roleLimits).min(1),

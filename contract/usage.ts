@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { day, id, moment, remark, usage, usageUnit } from './values.ts';
+import { whyPerhaps } from './bounded.ts';
+import { day, id, moment, usage, usageUnit } from './values.ts';
 
 const cycles = z.int().min(0).max(1_000_000);
 
@@ -11,7 +12,9 @@ export const usageLine = z
     /** today where it is left out */
     day: day.nullable().default(null),
     heatCycles: cycles.nullable().default(null),
-    reason: remark(200).default(''),
+    reason: whyPerhaps(200).default(''),
+    /** more than can have been run since the last figure: it was asked about, and is right */
+    sure: z.boolean().default(false),
     newMeter: z.object({ lastOfOld: usage, startedAt: usage }).nullable().default(null),
   })
   .refine(({ usage: now, newMeter }) => newMeter === null || newMeter.startedAt <= now, {
@@ -68,7 +71,7 @@ export const meterQuestions = z.object({
 export const meterAnswer = z.object({
   is: z.enum(['new-meter', 'right', 'left']),
   lastOfOld: usage.nullable().default(null),
-  reason: remark(200).default(''),
+  reason: whyPerhaps(200).default(''),
 });
 export type MeterAnswer = z.input<typeof meterAnswer>;
 

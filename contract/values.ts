@@ -4,7 +4,7 @@ import { z } from 'zod';
 export const id = z.uuid();
 
 /** No figure of this job was taken before this year, and none is planned after that one. */
-const FIRST_YEAR = 1900;
+const FIRST_YEAR = 1950;
 const LAST_YEAR = 2199;
 const inYears = (text: string) => {
   const year = /^\d{4}(?=-)/.exec(text);
@@ -30,18 +30,6 @@ export function isZone(name: string): boolean {
 
 /** A time zone by its name. */
 export const zone = z.string().max(60).refine(isZone, { error: 'there is no such time zone' });
-
-/** A clearance limit in mm: above nothing, and no clearance is a centimetre wide. */
-export const limitMm = z
-  .number()
-  .min(0, { error: 'a clearance is not negative' })
-  .max(10, { error: 'no clearance is over 10 mm' });
-
-/** The thickness of a graded piece in mm. */
-export const thicknessMm = z
-  .number()
-  .min(0.1, { error: 'no such piece is under 0.1 mm' })
-  .max(50, { error: 'no such piece is over 50 mm' });
 
 /** A running figure, in the engine's own unit, to a tenth. */
 export const usage = z

@@ -1,6 +1,15 @@
-import { CHARACTERISTICS, DAMAGE, PARTS, type Damage, type PartKind } from '@zero-lash/core/wear';
+import { BOUNDS, impossible, MEASURED_IN } from '@zero-lash/core/bounds';
+import {
+  characteristicOf,
+  CHARACTERISTICS,
+  DAMAGE,
+  PARTS,
+  type Damage,
+  type PartKind,
+} from '@zero-lash/core/wear';
 import { z } from 'zod';
 import { holdsTogether, limitFields } from './sheets.ts';
+import { whyPerhaps } from './bounded.ts';
 import { id, line, moment, remark, takenAt } from './values.ts';
 
 /** The most lines one hand writes at one moment: a whole column read from a file. */
@@ -11,8 +20,10 @@ const keys = <Key extends string>(table: Readonly<Record<Key, unknown>>) =>
 /** a valve, a lobe, a cylinder; of a seal what it is called */
 const place = line(60);
 const part = keys<PartKind>(PARTS);
-/** No part of a valve train is longer, and nothing there is pressed harder. */
-const measured = z.number().min(0).max(99_999);
+const measured = z
+  .number()
+  .min(0)
+  .max(Math.max(...Object.values(MEASURED_IN).map((quantity) => BOUNDS[quantity].most)));
 
 const figureLine = z
   .object({
@@ -28,7 +39,12 @@ const figureLine = z
     /** it looked like a slip, and was kept */
     doubtKept: z.boolean(),
   })
-  .superRefine(({ how, values }, context) => {
+  .superRefine(({ how, values, item, field }, context) => {
+    const unit = characteristicOf(item)?.fields.find(({ key }) => key === field)?.unit;
+    values.forEach((value, index) => {
+      const cannotBe = unit ? impossible(MEASURED_IN[unit], value) : null;
+      if (cannotBe) context.addIssue({ code: 'custom', path: ['values', index], message: cannotBe });
+    });
     if ((how === 'measured') !== values.length > 0)
       context.addIssue({
         code: 'custom',
@@ -52,7 +68,7 @@ const fateLine = z.object({
   place,
   fate: z.enum(['keep', 'watch', 'replace', 'undecided']),
   order: z.enum(['none', 'to-order', 'ordered', 'in-hand', 'fitted']),
-  reason: remark(200),
+  reason: whyPerhaps(200),
 });
 
 const limitLine = z

@@ -1,14 +1,17 @@
+import { impossible } from '../bounds/index.ts';
 import { numberTyped } from '../length/index.ts';
 import { torque, type TorqueUnit } from './torque.ts';
 
 /** One step of tightening: to a torque, or on by an angle. */
 export type TorqueStep =
   | { readonly kind: 'torque'; readonly nm: number; readonly asWritten: string }
-  | { readonly kind: 'angle'; readonly degrees: number; readonly asWritten: string };
+  | { readonly kind: 'angle'; readonly degrees: number; readonly asWritten: string }
+  /** by hand or nipped up, before there is any torque to it */
+  | { readonly kind: 'by-hand'; readonly asWritten: string };
 
-/** No fastening of a valve train or a head is turned harder, or on by more in one step. */
-const MOST_NM = 500;
+/** No fastening is turned on by more in one step. */
 const MOST_DEGREES = 360;
+const BY_HAND = /^(?:finger[\s-]?tight|hand[\s-]?tight|by hand|nip(?:ped)?(?: up)?|snug(?: down)?|seated)$/i;
 
 const UNIT_WORDS: readonly (readonly [RegExp, TorqueUnit])[] = [
   [/^n[\s·.-]?m$/, 'N·m'],
@@ -22,14 +25,15 @@ const STEP = /^(?:\+|turn|plus)?\s*(\d+(?:[.,]\d+)?)\s*(.*)$/;
 /**
  * Reads the steps of a tightening as a sheet writes them: `8 Nm, then 14 Nm`, `20 N·m + 90°`.
  *
- * Rule: steps stand between commas, semicolons, `then` and `+`; a figure with no unit takes the next one's that has one.
+ * Rule: steps stand between commas, semicolons, `then` and `+`; a figure with no unit takes the next one's that has one. A torque of
+ * nothing is none: what is only run down is “finger-tight” or “nipped up”.
  *
- * @returns the steps in N·m and degrees, or what of it is not understood
+ * @returns the steps in N·m and degrees, or what of it is not understood; `cannotBe` where it is, and no fastening is given that
  * @example parseTorqueSteps('20 Nm, then 90°') // { steps: [{ kind: 'torque', nm: 20, … }, { kind: 'angle', degrees: 90, … }] }
  */
 export function parseTorqueSteps(
   text: string,
-): { readonly steps: readonly TorqueStep[] } | { readonly error: string } {
+): { readonly steps: readonly TorqueStep[] } | { readonly error: string; readonly cannotBe?: boolean } {
   const pieces = text
     .split(/\s*(?:[;+]|,(?!\d)|\bthen\b|\band\b)\s*/i)
     .map((piece) => piece.trim())
@@ -38,6 +42,10 @@ export function parseTorqueSteps(
   const steps: TorqueStep[] = [];
   let unit: string | undefined;
   for (const asWritten of pieces.toReversed()) {
+    if (BY_HAND.test(asWritten)) {
+      steps.push({ kind: 'by-hand', asWritten });
+      continue;
+    }
     const [, digits, own = ''] = STEP.exec(asWritten) ?? [];
     if (digits === undefined) return { error: `“${asWritten}” is no torque and no angle` };
     const value = numberTyped(digits);
@@ -51,7 +59,8 @@ export function parseTorqueSteps(
     const from = UNIT_WORDS.find(([pattern]) => pattern.test(unit ?? ''))?.[1];
     if (!from) return { error: `“${asWritten}” has no unit that is known: N·m, lbf·ft, lbf·in or kgf·m` };
     const nm = torque({ value, from, to: 'N·m' }).value;
-    if (nm <= 0 || nm > MOST_NM) return { error: `“${asWritten}” is no torque of a valve train or a head` };
+    const cannotBe = impossible('torque', nm);
+    if (cannotBe) return { error: `“${asWritten}”: ${cannotBe}`, cannotBe: true };
     steps.push({ kind: 'torque', nm, asWritten });
   }
   return { steps: steps.reverse() };

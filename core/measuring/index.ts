@@ -17,7 +17,8 @@ export {
 export { endsOf, judge, limitsFromMm, specOf, type Judgement, type Limits, type Verdict } from './judge.ts';
 export { NARROW_ENOUGH_MM, narrowingBlade, type NarrowingBladeInput } from './narrowingBlade.ts';
 export { nextBlade, type BladeTest, type NextBladeInput } from './nextBlade.ts';
-export { ABSURD_MM, parseEntry, type ParsedEntry } from './parseEntry.ts';
+export { saysOtherwise } from './saysOtherwise.ts';
+export { parseEntry, type ParsedEntry } from './parseEntry.ts';
 export { parseTries, parseTry } from './parseTry.ts';
 export type { Reading, Try, TryResult } from './reading.ts';
 export {

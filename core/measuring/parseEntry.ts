@@ -1,3 +1,4 @@
+import { impossible } from '../bounds/index.ts';
 import { parseLength, type LengthUnit } from '../length/index.ts';
 import type { Reading } from './reading.ts';
 
@@ -16,9 +17,6 @@ export type ParsedEntry =
 const GOES_ONLY = /^(?:>|g(?:oes)?\s)\s*(.+)$/i;
 const WONT_ONLY = /^(?:<|w(?:ont)?\s)\s*(.+)$/i;
 const PART = /(?:\d+(?:[.,]\d*)?|[.,]\d+)\s*(?:mm|um|µm|μm|thou|th|mil|inch|in|")?/gi;
-
-/** The most a clearance can be and still be one, in mm; beyond it the entry is refused, not doubted. */
-export const ABSURD_MM = 25;
 
 /**
  * Understands what a person types at a lash point: one length (a blade with a light drag, or a gauge's value), two
@@ -56,7 +54,7 @@ export function parseEntry(
   const meant = meantBy(known);
   const build = (numbers: readonly number[]) =>
     readingFrom(numbers, goesOnly ? 'goes' : wontOnly ? 'wont' : 'both');
-  if (values.some((mm) => mm > ABSURD_MM) && meant.length === 0)
+  if (values.some((mm) => impossible('gap', mm) !== null) && meant.length === 0)
     return { error: `No clearance is ${Math.max(...values)} mm. Check the number and its unit.` };
   const reading = build(values);
   if (reading.kind === 'drag' && reading.blade === 0) return { error: NO_BLADE };

@@ -1,3 +1,4 @@
+import { impossible, isUnusual } from '../bounds/index.ts';
 import { mmFromTenths, tenthsFromMm } from '../length/index.ts';
 
 /** A question about limits that can hardly be meant; `suggestion` in mm, where one is likely. */
@@ -7,8 +8,6 @@ export interface LimitDoubt {
   readonly suggestion: { readonly min: number; readonly max: number } | null;
 }
 
-/** The widest cold gap that is taken without a question, in mm. */
-const WIDE_MM = 1;
 /** The middle below which a gap looks a decimal place too small, in mm. */
 const NARROW_MM = 0.025;
 /** The most two roles' middles differ, as a ratio, before one looks a decimal place out. */
@@ -46,7 +45,7 @@ export function doubtLimits(
         max: times(nominal + tolerance / 10, 1),
       },
     };
-  if (max > WIDE_MM)
+  if (isUnusual('limit', max) || impossible('limit', max) !== null)
     return {
       code: 'over-a-millimetre',
       text: `A ${condition} gap over 1 mm is rare.`,

@@ -13,7 +13,11 @@ const steps = (text: string) => {
   const read = parseTorqueSteps(text);
   if ('error' in read) return read.error;
   return read.steps.map((step) =>
-    step.kind === 'angle' ? `${step.degrees}°` : Math.round(step.nm * 100) / 100,
+    step.kind === 'angle'
+      ? `${step.degrees}°`
+      : step.kind === 'by-hand'
+        ? step.asWritten
+        : Math.round(step.nm * 100) / 100,
   );
 };
 
@@ -26,16 +30,19 @@ describe('steps of tightening as a sheet writes them', () => {
     ['15 lbf·ft then turn 60 degrees', [20.34, '60°']],
     ['100 in lb', [11.3]],
     ['1.2 kgf·m', [11.77]],
+    ['finger-tight, then 8 Nm', ['finger-tight', 8]],
+    ['nipped up; 20 N·m + 90°', ['nipped up', 20, '90°']],
+    ['hand tight', ['hand tight']],
   ])('reads “%s”', (text, read) => expect(steps(text)).toEqual(read));
 
   it.each([
     ['', 'no torque is given'],
-    ['hand tight', '“hand tight” is no torque and no angle'],
+    ['tight', '“tight” is no torque and no angle'],
     ['14', '“14” has no unit that is known: N·m, lbf·ft, lbf·in or kgf·m'],
     ['14 mm', '“14 mm” has no unit that is known: N·m, lbf·ft, lbf·in or kgf·m'],
     ['14 Nm, then 900°', '“900°” is no angle to turn on by'],
-    ['1400 Nm', '“1400 Nm” is no torque of a valve train or a head'],
-    ['0 Nm', '“0 Nm” is no torque of a valve train or a head'],
+    ['1400 Nm', '“1400 Nm”: no fastening of a valve train or a head is tightened to over 500 N·m'],
+    ['0 Nm', '“0 Nm”: a torque of nothing is “finger-tight” or “nipped up”'],
   ])('says of “%s” what it does not understand', (text, error) => expect(steps(text)).toBe(error));
 
   it('understands every torque it is given in any of its units', () => {
@@ -45,7 +52,7 @@ describe('steps of tightening as a sheet writes them', () => {
         fc.constantFrom('Nm', 'N·m', 'lbf·ft', 'lbf·in', 'kgf·m'),
         (values, unit) => {
           const read = parseTorqueSteps(values.map((value) => `${value} ${unit}`).join(', then '));
-          if ('error' in read) return read.error.includes('is no torque of a valve train');
+          if ('error' in read) return read.error.includes('no fastening of a valve train');
           return read.steps.length === values.length && read.steps.every(({ asWritten }) => asWritten !== '');
         },
       ),

@@ -1,3 +1,5 @@
+import { impossible, MEASURED_IN } from '../bounds/index.ts';
+
 /** Units of what is measured while a head is open; lengths are kept in mm and shown in the shop's unit. */
 export type WearUnit = 'mm' | 'N' | '%' | 'bar';
 
@@ -107,6 +109,12 @@ export function limitAt(
 export function doubtLimit({ part, nominal, limit, min, max }: GivenLimit): string | null {
   const { form, grows } = LIMIT_KINDS[part];
   const isFit = form === 'from-nominal' && grows;
+  const quantity = MEASURED_IN[LIMIT_KINDS[part].unit];
+  const cannotBe = [nominal, limit, min, max]
+    // a fit may be an interference, which is a little less than nothing
+    .map((given) => (given === null ? null : impossible(quantity, Math.abs(given))))
+    .find((each) => each !== null);
+  if (cannotBe) return cannotBe;
   if (!isFit && [nominal, limit, min, max].some((given) => given !== null && given < 0))
     return 'this is never less than nothing';
   if (form === 'band') {

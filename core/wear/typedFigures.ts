@@ -1,3 +1,4 @@
+import { impossible, MEASURED_IN } from '../bounds/index.ts';
 import { numberTyped, mmFromTenths, parseLength, TENTHS_PER, type ShopUnit } from '../length/index.ts';
 import type { WearField } from './characteristics.ts';
 import type { FigureLine } from './wearLines.ts';
@@ -16,9 +17,6 @@ const WORDS: Readonly<Record<string, FigureLine['how']>> = {
   'no-go': 'gauge-wont',
   wont: 'gauge-wont',
 };
-
-/** No part of a valve train is longer, and nothing here is pressed harder. */
-const MOST = 99_999;
 
 /**
  * Understands what is typed into a field: one figure or several, parted by spaces or semicolons, with decimal points or
@@ -43,7 +41,8 @@ export function parseFigures(
   for (const token of tokens) {
     const value = unit === 'mm' ? lengthIn(token, shop) : plainFigure(token);
     if (value === null) return { error: `“${token}” is no figure: type one, or sound, go or no-go` };
-    if (value > MOST) return { error: `${token} is more than anything here measures` };
+    const cannotBe = impossible(MEASURED_IN[unit], value);
+    if (cannotBe) return { error: `${token}: ${cannotBe}` };
     values.push(value);
   }
   return { how: 'measured', values };

@@ -67,7 +67,7 @@ async function wornEight(base, benchCookie, leadCookie) {
   );
   for (const point of valves)
     await bench('POST', `rounds/${rows[0].id}/readings`, {
-      ...{ point, asTyped: '0.2', crankAngle: null },
+      ...{ point, asTyped: point.includes('I') ? '0.15' : '0.25', crankAngle: null },
       reading: { kind: 'value', value: point.includes('I') ? 0.15 : 0.25, uncertainty: 0.005 },
     });
   await post(`builds/${id}/stage`, { to: 'wear', version });

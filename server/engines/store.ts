@@ -10,13 +10,14 @@ import type { z } from 'zod';
 import { whenTaken, type Hand } from '../builds/hand.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { newestPublished } from '../sheets/read.ts';
-import { logFigure, readOn } from '../usage/store.ts';
+import { logFigure, readOn, refuseImpossible } from '../usage/store.ts';
 import { findEngine } from './read.ts';
 
 export async function addEngine(db: Knex, engine: NewEngine, personId: string): Promise<EngineRow> {
   await refuseTakenName(db, engine.name);
   const newest = await newestPublished(db, engine.sheetId);
   if (!newest) throw new Refusal('sheet_not_published');
+  refuseImpossible(newest.usageUnit, { usage: engine.usage, newMeter: null });
   const [row] = await db('engines')
     .insert({
       sheet_id: engine.sheetId,

@@ -8,6 +8,7 @@ import type {
   NewInstrument,
   Tools,
 } from '@zero-lash/contract/instruments';
+import { impossibleDay } from '@zero-lash/core/bounds';
 import { mmFromTenths, tenthsFromMm } from '@zero-lash/core/length';
 import type { Knex } from 'knex';
 import { shopDay } from '../clock.ts';
@@ -131,7 +132,14 @@ async function refuseFar(db: Knex, address: string | null): Promise<void> {
   });
 }
 
+/** Refuses a day that nobody means for the next check: in other years. */
+async function refuseDue(db: Knex, path: string, due: string | null): Promise<void> {
+  const why = due === null ? null : impossibleDay('check', due, await shopDay(db));
+  if (why) throw new Refusal('invalid', { detail: `${due}: ${why}.`, fields: [{ path, message: why }] });
+}
+
 export async function addInstrument(db: Knex, input: NewInstrument): Promise<Instrument> {
+  await refuseDue(db, 'checkDue', input.checkDue);
   await refuseFar(db, input.address);
   await refuseTaken(db, 'instruments', input.name);
   const [row] = await db('instruments').insert(columnsOf(input)).returning('id');
@@ -145,6 +153,7 @@ export async function changeInstrument(db: Knex, id: string, input: InstrumentCh
   if (current.kind !== input.kind)
     throw new Refusal('fixed', { detail: 'An instrument stays what it is; write down another one.' });
   await refuseTaken(db, 'instruments', input.name, id);
+  if (input.checkDue !== current.checkDue) await refuseDue(db, 'checkDue', input.checkDue);
   if (input.active) await refuseFar(db, input.address);
   await db('instruments')
     .where({ id })
@@ -165,6 +174,7 @@ export async function checkInstrument(
   personId: string,
 ): Promise<Instrument> {
   const { kind, uncertainty } = await findInstrument(db, id);
+  await refuseDue(db, 'nextDue', nextDue);
   if (kind !== 'torque-wrench' && block > MOST_BLOCK_MM)
     throw new Refusal('invalid', {
       detail: `No block is over ${MOST_BLOCK_MM} mm.`,

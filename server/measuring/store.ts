@@ -2,7 +2,8 @@ import type { BuildRowChange, BuildWrite } from '@zero-lash/contract/builds';
 import type { newReading } from '@zero-lash/contract/measuring';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { stageMeasuring } from '@zero-lash/core/builds';
-import { intervalOf, judge, type Reading } from '@zero-lash/core/measuring';
+import { mmFromTenths } from '@zero-lash/core/length';
+import { intervalOf, judge, saysOtherwise, type Reading } from '@zero-lash/core/measuring';
 import { meansFor } from '@zero-lash/core/sheets';
 import { mayMeasurePoint } from '@zero-lash/core/turning';
 import type { Knex } from 'knex';
@@ -50,7 +51,9 @@ export async function addReading(
   const interval = intervalOf(input.reading as Reading);
   const hollow = !input.narrowBlade && (await hollowsOf(db, build.id, sheet)).has(input.point);
   const { verdict, onLimit } = judge(intervalOf(input.reading as Reading, hollow), limits);
-  await refuseStranger(db, input.instrumentId);
+  await refuseOtherTool(db, input.instrumentId);
+  if (saysOtherwise(input.asTyped, input.reading as Reading, mmOf(limits)))
+    throw new Refusal('typed_otherwise');
   const earlier: Standing | undefined = await db('readings as g')
     .join('people as p', 'p.id', 'g.by')
     .where({ round_id: roundId, point: input.point, superseded: false })
@@ -158,7 +161,21 @@ function whyAgain(
 
 const LATE = 'taken before the one that stands, and came in after it';
 
-async function refuseStranger(db: Knex, instrumentId: string | null): Promise<void> {
-  if (instrumentId === null || (await db('instruments').where({ id: instrumentId }).first('id'))) return;
-  throw new Refusal('not_found', { detail: 'There is no such instrument.' });
+async function refuseOtherTool(db: Knex, instrumentId: string | null): Promise<void> {
+  if (instrumentId === null) return;
+  const tool = await db('instruments').where({ id: instrumentId }).first('kind', 'name');
+  if (!tool) throw new Refusal('not_found', { detail: 'There is no such instrument.' });
+  if (!TAKES_GAPS.has(tool.kind))
+    throw new Refusal('invalid', {
+      detail: `No gap is measured with ${tool.name}.`,
+      fields: [{ path: 'instrumentId', message: 'measures no gap' }],
+    });
 }
+
+/** What a gap is measured with. */
+const TAKES_GAPS: ReadonlySet<string> = new Set(['blade-set', 'indicator', 'digital-gauge']);
+
+const mmOf = ({ min, max }: { readonly min: number; readonly max: number }) => ({
+  min: mmFromTenths(min),
+  max: mmFromTenths(max),
+});

@@ -20,6 +20,8 @@ const REFUSALS = {
   wrong_type: [415, 'Send JSON.'],
   key_missing: [400, 'A write needs an idempotency-key header, a UUID.'],
   key_reused: [409, 'That idempotency key was used for another write.'],
+  usage_far: [409, 'That is more than can have been run since the last figure. If it is right, say so.'],
+  typed_otherwise: [400, 'What was typed is another figure than the reading it came with.'],
   usage_order: [409, 'A running figure does not fit where it belongs.'],
   feed_away: [409, 'The meter feed cannot be read.'],
   feed_elsewhere: [

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { benchDay, recheckMove } from '@zero-lash/contract/rechecks';
 import type { BuildRowChange, BuildWrite } from '@zero-lash/contract/builds';
+import { impossibleDay } from '@zero-lash/core/bounds';
 import { isUndecided } from '@zero-lash/core/builds';
 import { whyNoProof } from '@zero-lash/core/measuring';
 import { leftOfLook, type RecheckOutcome } from '@zero-lash/core/rechecks';
@@ -32,7 +33,8 @@ async function takeUpRecheck(db: Knex, id: string): Promise<RecheckTakenUp> {
   const recheck = await db('rechecks as r')
     .join('engines as e', 'e.id', 'r.engine_id')
     .where('r.id', id)
-    .first('r.id', 'r.status', 'r.sequence', 'r.points', 'e.running');
+    .first('r.id', 'r.status', 'r.sequence', 'r.points', 'e.running', 'e.put_away_at as awayAt');
+  if (recheck.awayAt) throw new Refusal('engine_put_away');
   if (recheck.status !== 'planned') throw new Refusal('recheck_done');
   if (build.closedAt) throw new Refusal('build_closed');
   return { ...recheck, build };
@@ -128,6 +130,7 @@ export async function moveRecheck(
   const [current] = await readRechecks(db, { id });
   if (!row) throw new Refusal('stale', { current });
   const today = await shopDay(db);
+  if (kind === 'moved') refuseDay(day!, today);
   if (kind === 'moved' && day! < today)
     throw new Refusal('recheck_move', {
       detail: `${day} is gone already.`,
@@ -173,6 +176,7 @@ export async function planBenchDay(
   if (!row) throw new Refusal('stale', { current });
   const last = row.due_date as string | null;
   const today = await shopDay(db);
+  if (day !== null) refuseDay(day, today);
   const refused =
     day === null
       ? null
@@ -190,6 +194,13 @@ export async function planBenchDay(
   await db('rechecks').where({ id }).update({ bench_day: day });
   await db('recheck_changes').insert({ id: hand.key, recheck_id: id, kind: 'bench', day, by: hand.personId });
   return written(build, ...(await rechecksOf(db, build.id)));
+}
+
+/** Refuses a day that nobody means: in other years. */
+function refuseDay(day: string, today: string): void {
+  const why = impossibleDay('recheck', day, today);
+  if (why)
+    throw new Refusal('recheck_move', { detail: `${day}: ${why}.`, fields: [{ path: 'day', message: why }] });
 }
 
 const rechecksOf = async (db: Knex, buildId: string): Promise<BuildRowChange[]> =>

@@ -5,15 +5,15 @@ import {
   type RecordRow,
   type RecordTable,
 } from '@zero-lash/contract/records';
-import { tenthsFromMm } from '@zero-lash/core/length';
-import { intervalOf, judge, type Judgement, type Reading } from '@zero-lash/core/measuring';
+import { BOUNDS, impossible } from '@zero-lash/core/bounds';
+import { mmFromTenths, tenthsFromMm } from '@zero-lash/core/length';
+import { intervalOf, judge, saysOtherwise, type Judgement, type Reading } from '@zero-lash/core/measuring';
+import type { UsageUnit } from '@zero-lash/contract/values';
 import type { Pattern } from '@zero-lash/core/sheets';
 import { mayMeasurePoint } from '@zero-lash/core/turning';
 
 /** How far the clocks of two machines may be apart. */
 const CLOCKS_APART_MS = 2 * 60_000;
-/** No clearance is as wide; mm. */
-const IMPOSSIBLE_MM = 10;
 
 /** A record's readings as they count here, and everywhere that the file says something else than what follows. */
 export interface Differences {
@@ -53,8 +53,10 @@ export function differencesIn(record: RecordFile): Differences {
     const pattern = revisions.get(row.revision_id)!;
     const offBase = angle !== null && !mayMeasurePoint(pattern, row.point as string, angle);
     if (offBase !== row.off_base) name(at('off_base'), row.off_base, String(offBase));
-    if ((row.lo as number) > tenthsFromMm(IMPOSSIBLE_MM))
-      name(at('lo'), row.as_typed, 'more than any clearance');
+    if (impossible('gap', mmFromTenths(row.lo as number))) name(at('lo'), row.as_typed, BOUNDS.gap.over);
+    const spec = { min: mmFromTenths(row.min_tenths as number), max: mmFromTenths(row.max_tenths as number) };
+    if (saysOtherwise(row.as_typed as string, row.reading as Reading, spec))
+      name(at('as_typed'), row.as_typed, 'another figure than its reading');
     if (Date.parse(row.taken_at as string) < Date.parse(round.opened_at as string))
       name(at('taken_at'), row.taken_at, 'before its round was begun');
     return { ...row, verdict, on_limit: onLimit, off_base: offBase };
@@ -68,6 +70,10 @@ export function differencesIn(record: RecordFile): Differences {
       name(`builds.${index}.closed_at`, row.closed_at, 'before it was opened');
   });
   const [engine] = tables.engines;
+  tables.usages.forEach(({ usage }, index) => {
+    const cannotBe = impossible(engine!.usage_unit as UsageUnit, usage as number);
+    if (cannotBe) name(`usages.${index}.usage`, usage, cannotBe);
+  });
   const last = [...tables.usages].sort(
     (a, b) => Date.parse(a.read_at as string) - Date.parse(b.read_at as string),
   );

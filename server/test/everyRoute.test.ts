@@ -128,7 +128,11 @@ async function makeSamples() {
     'PUT /api/engines/:id/plan': at(`engines/${shelf.id}/plan`, {
       ...{ steps: [{ afterUsage: 9, afterDays: null }], why: 'Runs at night', version: shelf.version },
     }),
-    'POST /api/engines/:id/usages': at(`engines/${build.engine.id}/usages`, { usage: 9_000_000, reason: '' }),
+    'POST /api/engines/:id/usages': at(`engines/${build.engine.id}/usages`, {
+      usage: 90_000,
+      sure: true,
+      reason: '',
+    }),
     'POST /api/engines/:id/builds': at(`engines/${shelf.id}/builds`, {
       revisionId: build.sheet.id,
       complaint: 'Again',

@@ -101,7 +101,7 @@ describe('a head that is torqued again once the engine runs', () => {
     const { id: engineId } = work.build.engine;
     const { body: engine } = await shop.call<EngineView>(LEAD, 'GET', `engines/${engineId}`);
     await shop.call(LEAD, 'PUT', `engines/${engineId}/plan`, {
-      ...{ steps: [{ ...engine.plan!.steps[0]!, points: work.points.slice(0, 1) }], why: 'x' },
+      ...{ steps: [{ ...engine.plan!.steps[0]!, points: work.points.slice(0, 1) }], why: 'as seen' },
       version: engine.version,
     });
     work.build = await shop.build(work.build.id);

@@ -8,6 +8,9 @@ import { readGaugeLine } from '../gauges/protocol.ts';
 import { startSimulatedGauge } from '../gauges/simulator.ts';
 import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
 
+/** A day on which the next check may be due. */
+const NEXT_YEAR = new Date(Date.now() + 365 * 86_400_000).toISOString().slice(0, 10);
+
 let shop: TestShop;
 let base: string;
 beforeAll(async () => {
@@ -55,7 +58,7 @@ describe('what the shop measures with', () => {
     const check = async (block: number, found: number) =>
       (
         await shop.call<Instrument>(BENCH, 'POST', `instruments/${body.id}/checks`, {
-          ...{ block, found, nextDue: '2099-01-01' },
+          ...{ block, found, nextDue: NEXT_YEAR },
         })
       ).body;
     expect(await check(100, 103.9)).toMatchObject({
@@ -67,7 +70,7 @@ describe('what the shop measures with', () => {
     const set = (await tools()).instruments.find(({ kind }) => kind === 'blade-set')!;
     expect(
       await shop.call(BENCH, 'POST', `instruments/${set.id}/checks`, {
-        ...{ block: 201, found: 201, nextDue: '2099-01-01' },
+        ...{ block: 201, found: 201, nextDue: NEXT_YEAR },
       }),
     ).toMatchObject({ status: 400, body: { fields: [{ path: 'block' }] } });
   });
@@ -124,7 +127,7 @@ describe('what the shop measures with', () => {
       shop.call<Instrument>(BENCH, 'POST', `instruments/${set.id}/checks`, {
         block: 0.5,
         found,
-        nextDue: '2099-01-01',
+        nextDue: NEXT_YEAR,
       });
     expect((await check(0.51)).body).toMatchObject({ overdue: false, lastCheck: { passed: true } });
     expect((await check(0.52)).body).toMatchObject({ overdue: true, lastCheck: { passed: false } });

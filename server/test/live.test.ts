@@ -5,6 +5,9 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { announce, LiveBus } from '../live/bus.ts';
 import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
 
+/** A day on which the next check may be due. */
+const NEXT_YEAR = new Date(Date.now() + 365 * 86_400_000).toISOString().slice(0, 10);
+
 let shop: TestShop;
 beforeAll(async () => {
   shop = await TestShop.open();
@@ -97,7 +100,7 @@ describe('who may what at the bench', () => {
       ['PUT', `rounds/${round.id}/turning`, { school: 'fewest', at: 0, done: [900] }, 'done.0'],
       ['POST', `rounds/${round.id}/conditions`, { engineTempC: 900, hoursSinceRun: 1 }, 'engineTempC'],
       ['POST', `rounds/${round.id}/conditions`, { engineTempC: 9, hoursSinceRun: -1 }, 'hoursSinceRun'],
-      ['POST', `instruments/${set.id}/checks`, { block: 0, found: 0.5, nextDue: '2099-01-01' }, 'block'],
+      ['POST', `instruments/${set.id}/checks`, { block: 0, found: 0.5, nextDue: NEXT_YEAR }, 'block'],
       ['POST', `instruments/${set.id}/checks`, { block: 1, found: 0.5, nextDue: 'soon' }, 'nextDue'],
     ] as const)
       expect(await shop.call(LEAD, method, path, payload), path).toMatchObject({
@@ -117,7 +120,7 @@ describe('who may what at the bench', () => {
       await shop.call(BENCH, 'POST', `instruments/${randomUUID()}/checks`, {
         block: 1,
         found: 1,
-        nextDue: '2099-01-01',
+        nextDue: NEXT_YEAR,
       }),
     ).toMatchObject({ status: 404 });
   });

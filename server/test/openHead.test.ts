@@ -173,7 +173,7 @@ describe('a wear sheet', () => {
     const work = await Work.on(shop, SCREWS);
     const { engine } = work.build;
     await work.write('wear', { lines: [figure('valve-margin', '1E', 'value', 1.1)] });
-    await shop.call(BENCH, 'POST', `engines/${engine.id}/usages`, { usage: 300 });
+    await shop.call(BENCH, 'POST', `engines/${engine.id}/usages`, { usage: 300, sure: true });
     const { body } = await shop.call<WearOfBuild[]>(VIEWER, 'GET', `engines/${engine.id}/wear`);
     expect(body).toMatchObject([{ buildId: work.build.id, number: 1, running: 10 }]);
     expect((await shop.call(VIEWER, 'GET', `engines/${randomUUID()}/wear`)).status).toBe(404);

@@ -58,7 +58,7 @@ describe('a plan of an engine’s own', () => {
     const before = await plannedOf(work);
     expect((await engineOf(work)).plan).toMatchObject({ own: null });
     const own = [{ ...STEP, afterUsage: 25, afterDays: 20 }];
-    expect((await give(work, own, 'x', BENCH)).status).toBe(403);
+    expect((await give(work, own, 'as seen', BENCH)).status).toBe(403);
     expect((await give(work, own, ' ')).status).toBe(400);
     expect((await give(work, [])).status).toBe(400);
     expect((await give(work, [STEP])).status).toBe(400);
@@ -104,7 +104,7 @@ describe('a plan of an engine’s own', () => {
   it('is refused on an engine that somebody changed meanwhile, and where it names what the head does not have', async () => {
     const work = await signed();
     const { id, version } = await engineOf(work);
-    const body = { steps: [{ ...STEP, afterDays: 9 }], why: 'x', version };
+    const body = { steps: [{ ...STEP, afterDays: 9 }], why: 'as seen', version };
     expect((await shop.call(LEAD, 'PUT', `engines/${id}/plan`, body)).status).toBe(200);
     expect(await shop.call(LEAD, 'PUT', `engines/${id}/plan`, body)).toMatchObject({
       ...{ status: 409, body: { code: 'stale' } },

@@ -145,7 +145,7 @@ describe('what is sent wrongly', () => {
     const drag = (blade: unknown) => ({ point: '4I', reading: { kind: 'drag', blade }, asTyped: 'x' });
     for (const [body, status, code, field] of [
       [drag(-0.1), 400, 'invalid', /reading\.blade/],
-      [drag(26), 400, 'invalid', /reading\.blade: no clearance is over 25 mm/],
+      [drag(26), 400, 'invalid', /reading\.blade: no clearance is over 10 mm/],
       [drag('0.1'), 400, 'invalid', /reading\.blade/],
       [{ ...drag(0.1), reading: { kind: 'bracket', go: 0.2, noGo: 0.1 } }, 400, 'invalid', /thicker/],
       [{ ...drag(0.1), reading: { kind: 'tries', tries: [] } }, 400, 'invalid', /at least one blade/],

@@ -15,7 +15,7 @@ afterAll(() => shop.close());
 
 const minutesAgo = (minutes: number) => new Date(Date.now() - minutes * 60_000).toISOString();
 const gap = (point: string, change: object = {}) => ({
-  ...{ point, reading: { kind: 'bracket', go: 0.28, noGo: 0.3 }, asTyped: '0.28 0.30' },
+  ...{ point, reading: { kind: 'bracket', go: 0.28, noGo: 0.3 }, asTyped: 'goes, will not' },
   ...change,
 });
 const send = (

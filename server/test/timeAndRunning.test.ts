@@ -197,7 +197,7 @@ describe('running', () => {
     expect(fitted.body).toMatchObject({ usage: 2, running: usage + 3 });
     const due = onMeter(next.dueUsage!, fitted.body);
     expect(due).toBeCloseTo(2 + left - 3, 6);
-    await log(id, { usage: due + 0.1 });
+    await log(id, { usage: due + 0.1, sure: true });
     const after = await stateOf(id);
     expect(after.next.state).toBe('overdue');
     expect(after.body.usages.find(({ newMeter }) => newMeter)).toMatchObject({
@@ -292,7 +292,7 @@ describe('when a recheck is due', () => {
   it('is not refused a figure for what it was rounded to itself', async () => {
     const build = await shop.buildOf('Edger, Pellow Mill');
     const log = (usage: number) =>
-      shop.call<EngineRow>(BENCH, 'POST', `engines/${build.engine.id}/usages`, { usage });
+      shop.call<EngineRow>(BENCH, 'POST', `engines/${build.engine.id}/usages`, { usage, sure: true });
     const figure = Math.floor(build.engine.usage) + 700.26;
     expect((await log(figure)).body.usage).toBeCloseTo(figure + 0.04, 6);
     expect((await log(figure)).status).toBe(201);

@@ -145,7 +145,7 @@ describe('the whole job', () => {
       { sequence: 1, dueUsage: 120, status: 'planned', state: 'coming' },
     ]);
 
-    await shop.call(BENCH, 'POST', `engines/${engine.body.id}/usages`, { usage: 121 });
+    await shop.call(BENCH, 'POST', `engines/${engine.body.id}/usages`, { usage: 121, sure: true });
     const today = await shop.call<Today>(VIEWER, 'GET', 'today');
     expect(today.body.rechecks.list).toContainEqual(
       expect.objectContaining({ engine: 'Test stand single', state: 'overdue', running: 121 }),

@@ -113,7 +113,7 @@ async function takeLine(db: Knex.Transaction, line: Line, by: string): Promise<'
         own,
         {
           ...{ engineId: engine.id, usage: line.usage, heatCycles: line.heatCycles },
-          ...{ reason: '', newMeter: null, at, source: 'feed' },
+          ...{ reason: '', newMeter: null, sure: false, at, source: 'feed' },
         },
         by,
       ),
@@ -255,6 +255,7 @@ export async function answerQuestion(
         // one of a clock that is wrong is of now, as far as anybody knows
         at: isAhead(line.at) ? clock.now() : line.at,
         source: 'feed',
+        sure: is === 'right',
         reason: is === 'right' ? reason || 'asked about, and right' : reason,
         newMeter: is === 'new-meter' ? { lastOfOld: lastOfOld ?? last, startedAt: 0 } : null,
       },

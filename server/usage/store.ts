@@ -1,4 +1,7 @@
 import type { usageLine, usageRound, UsageRoundTaken } from '@zero-lash/contract/usage';
+import type { UsageUnit } from '@zero-lash/contract/values';
+import { impossible } from '@zero-lash/core/bounds';
+import { runningDoubt } from '@zero-lash/core/rechecks';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { clock, dayIn, isAhead, shopZone } from '../clock.ts';
@@ -27,6 +30,8 @@ interface EngineMeter {
   readonly meter_from: number;
   readonly usage_at: Date;
   readonly heat_cycles: number;
+  readonly usage_unit: UsageUnit;
+  readonly put_away_at: Date | null;
 }
 
 const tenth = (figure: number) => Math.round(figure * 10) / 10;
@@ -37,7 +42,7 @@ const tenth = (figure: number) => Math.round(figure * 10) / 10;
  * it belongs, if it fits between its neighbours. Nothing is ever written over: a correction is a row of its own.
  *
  * @returns `already` where the very same figure of that moment is there
- * @throws Refusal `usage_back` where it runs backwards, `usage_order` where it does not fit where it belongs
+ * @throws Refusal `usage_back` where it runs backwards, `usage_far` where it is more than can have been run, `usage_order` where it does not fit where it belongs
  */
 export async function logFigure(
   db: Knex,
@@ -47,8 +52,19 @@ export async function logFigure(
   const engine = await db('engines')
     .where({ id: figure.engineId })
     .forNoKeyUpdate()
-    .first<EngineMeter | undefined>('name', 'usage', 'running', 'meter_from', 'usage_at', 'heat_cycles');
+    .first<EngineMeter | undefined>(
+      'name',
+      'usage',
+      'running',
+      'meter_from',
+      'usage_at',
+      'heat_cycles',
+      'usage_unit',
+      'put_away_at',
+    );
   if (!engine) throw new Refusal('not_found', { detail: 'There is no such engine.' });
+  if (engine.put_away_at) throw new Refusal('engine_put_away');
+  refuseImpossible(engine.usage_unit, figure);
   const same = await db('usages')
     .where({ engine_id: figure.engineId, read_at: figure.at, usage: figure.usage, struck_at: null })
     .first('id');
@@ -64,6 +80,7 @@ export async function logFigure(
   // a change of meter before what is logged already: what came after it is reckoned anew
   const changed = past && figure.newMeter !== null;
   const running = changed ? 0 : past ? await runningThen(db, figure) : await moveOn(db, engine, figure);
+  const reason = figure.reason || (figure.sure ? 'asked about, and right' : '');
   await db('usages').insert({
     ...{ engine_id: figure.engineId, usage: figure.usage, running, read_at: figure.at },
     ...{
@@ -74,7 +91,7 @@ export async function logFigure(
       source: figure.source,
       by: personId,
     },
-    reason: figure.newMeter ? meterInWords(figure.newMeter, figure.reason) : figure.reason,
+    reason: figure.newMeter ? meterInWords(figure.newMeter, reason) : reason,
   });
   if (changed) await reckonLog(db, figure.engineId);
   else await refreshExpected(db, figure.engineId);
@@ -95,6 +112,7 @@ async function moveOn(db: Knex, engine: EngineMeter, figure: MeterFigure): Promi
       fields: [{ path: 'newMeter.lastOfOld', message: `below the last figure, ${engine.usage}` }],
     });
   if (!newMeter) refuseBack(engine, usage, reason);
+  await refuseFar(db, engine, figure);
   const [moved] = await db('engines')
     .where({ id: engineId })
     .update({
@@ -128,6 +146,37 @@ async function runningThen(db: Knex, { engineId, usage, at }: MeterFigure): Prom
       fields: [{ path: 'usage', message: 'out of order' }],
     });
   return running;
+}
+
+/** Refuses a figure that no engine of its unit has run. */
+export function refuseImpossible(
+  unit: UsageUnit,
+  { usage, newMeter }: Pick<MeterFigure, 'usage' | 'newMeter'>,
+): void {
+  const figures = {
+    usage,
+    'newMeter.lastOfOld': newMeter?.lastOfOld,
+    'newMeter.startedAt': newMeter?.startedAt,
+  };
+  for (const [path, figure] of Object.entries(figures)) {
+    const message = figure === undefined ? null : impossible(unit, figure);
+    if (message)
+      throw new Refusal('invalid', { detail: `${figure}: ${message}.`, fields: [{ path, message }] });
+  }
+}
+
+/** Asks about a figure that is more than can have been run, until somebody says that it is right, or why. */
+async function refuseFar(db: Knex, engine: EngineMeter, figure: MeterFigure): Promise<void> {
+  const { usage, newMeter, sure, reason, at } = figure;
+  if (sure || reason !== '') return;
+  const zone = await shopZone(db);
+  const last = { usage: engine.usage, on: dayIn(zone, engine.usage_at) };
+  const now = newMeter?.lastOfOld ?? usage;
+  if (runningDoubt(now, last, dayIn(zone, at), engine.usage_unit))
+    throw new Refusal('usage_far', {
+      detail: `${now} is more than can have been run since ${engine.usage} was logged. If it is right, say so.`,
+      fields: [{ path: newMeter ? 'newMeter.lastOfOld' : 'usage', message: 'more than can have been run' }],
+    });
 }
 
 function refuseBack(

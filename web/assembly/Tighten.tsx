@@ -142,6 +142,7 @@ function Fastened({
 /** A step as it is written, and a torque in the other units too. */
 function stepInWords(step: Pass['step']): string {
   if (step.kind === 'angle') return `on by ${step.degrees}°`;
+  if (step.kind === 'by-hand') return step.asWritten;
   // the unit it is written in is not said twice, and small ones only of small torques
   const written = step.asWritten.replace(/[\s·.-]/g, '').toLowerCase();
   const others = TORQUE_UNITS.filter(

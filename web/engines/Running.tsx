@@ -148,12 +148,12 @@ function LogUsage({ engine }: { readonly engine: EngineView }) {
     const last = { usage: engine.usage, on: engine.usageOn };
     const doubt = back ? null : runningDoubt(typed, last, days.today(), engine.usageUnit);
     if (doubt && asked?.typed !== typed) setAsked({ ...doubt, typed });
-    else await write(typed);
+    else await write(typed, asked?.typed === typed);
   }
 
-  async function write(usage: number) {
+  async function write(usage: number, sure: boolean) {
     setAsked(null);
-    const result = await send({ id: engine.id, usage, reason, newMeter: fitted ? meter : null });
+    const result = await send({ id: engine.id, usage, reason, sure, newMeter: fitted ? meter : null });
     if ('error' in result) return;
     setText('');
     setReason('');
@@ -219,10 +219,10 @@ function LogUsage({ engine }: { readonly engine: EngineView }) {
       {asked && (
         <Question
           answers={[
-            { label: 'Log it as typed', onChoose: () => void write(asked.typed) },
+            { label: 'Log it as typed', onChoose: () => void write(asked.typed, true) },
             ...(asked.meant === null
               ? []
-              : [{ label: `Log ${grouped(asked.meant)}`, onChoose: () => void write(asked.meant!) }]),
+              : [{ label: `Log ${grouped(asked.meant)}`, onChoose: () => void write(asked.meant!, false) }]),
           ]}
           onChange={() => setAsked(null)}
         >

@@ -1,4 +1,5 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
+import { impossible, isUnusual } from '@zero-lash/core/bounds';
 import {
   OPERATION_WORDS,
   operationsFor,
@@ -12,6 +13,7 @@ import { v4 as makeId } from 'uuid';
 import { numberTyped } from '@zero-lash/core/length';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { useUnit } from '../app/lengths.ts';
+import { sentence } from '../app/sentence.ts';
 import { Question } from '../app/Question.tsx';
 
 interface Props {
@@ -20,9 +22,6 @@ interface Props {
 }
 
 type Which = 'all' | 'intake' | 'exhaust' | string;
-
-/** No seat is cut deeper in one go: more is asked about. */
-const DEEP = 1;
 
 /** Plans one piece of work: at one valve, at all of a kind, or at all. */
 export function HeadWorkForm({ pattern, onPlan }: Props) {
@@ -41,10 +40,12 @@ export function HeadWorkForm({ pattern, onPlan }: Props) {
   function plan(kept = false) {
     const read = parseLength(depth, unit);
     if ('error' in read || read.mm <= 0) return setComplaint('Say how deep, such as 0.10.');
+    const cannotBe = impossible('cut', read.mm);
+    if (cannotBe) return setComplaint(sentence(cannotBe));
     const seatAngle = cuts && across ? numberTyped(angle) : null;
     if (seatAngle !== null && !(seatAngle >= 0 && seatAngle < 90))
       return setComplaint('The angle of a seat is from 0 to under 90 degrees.');
-    if (read.mm > DEEP && !kept) return setAsked(read.mm);
+    if (isUnusual('cut', read.mm) && !kept) return setAsked(read.mm);
     const chosen = valves.filter(({ key, role }) => which === 'all' || which === role || which === key);
     const step = makeId();
     const named = { step, operation, done: null, dropped: false };

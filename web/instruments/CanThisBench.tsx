@@ -112,6 +112,7 @@ interface ByWrenchProps {
 /** Which wrench does the torques of a fastening, and which of them none here reaches. */
 function ByWrench({ found, wrenches }: ByWrenchProps) {
   if (found === null) return <>read it in the manual: these steps are not written as torques.</>;
+  if (found.length === 0) return <>no wrench</>;
   const by = [...new Set(found.map(({ wrench }) => wrench).filter((each) => each !== null))];
   const without = found.filter(({ wrench }) => wrench === null);
   return (

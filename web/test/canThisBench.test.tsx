@@ -69,6 +69,7 @@ describe('whether a bench can measure an engine', () => {
       { fastening: 'Cam caps', steps: '8 Nm, then 14 Nm', order: '', rows: [], sequence: [] },
       { fastening: 'Head', steps: '20 Nm, then 145 Nm, then 90°', order: '', rows: [], sequence: [] },
       { fastening: 'Cover', steps: 'hand tight', order: '', rows: [], sequence: [] },
+      { fastening: 'Plugs', steps: 'tight', order: '', rows: [], sequence: [] },
     ];
     await shopHas(
       instrument({ blades: [0.21, 0.29] }),
@@ -78,7 +79,8 @@ describe('whether a bench can measure an engine', () => {
     const text = said({ ...view, sheet: { ...view.sheet, torques } as typeof view.sheet });
     expect(text).toContain('Cam caps 8 Nm, then 14 Nm: by Small one');
     expect(text).toContain('by Small one; 145 Nm is reached by no wrench here');
-    expect(text).toContain('Cover hand tight: read it in the manual');
+    expect(text).toContain('Cover hand tight: no wrench');
+    expect(text).toContain('Plugs tight: read it in the manual');
     expect(text).toContain('Small one was due for its check: check it against a tester first');
     expect(text).not.toContain('Put away');
   });

@@ -4,7 +4,16 @@ import { readCsv } from '../app/readCsv.ts';
 import { writeCsv } from '../app/writeCsv.ts';
 
 /** Texts that a spreadsheet would work out, by their first character, and some that it would not. */
-const FORMULAS = ['=1+1', '+1+cmd', '-2+3', '@sum(a1)', '\t=1', '=HYPERLINK("http://x.example")', '-a', '＝1'];
+const FORMULAS = [
+  '=1+1',
+  '+1+cmd',
+  '-2+3',
+  '@sum(a1)',
+  '\t=1',
+  '=HYPERLINK("http://x.example")',
+  '-a',
+  '＝1',
+];
 const TEXTS = ['-0.05', '+12,5', 'Frost fan 3', 'a=b', "'quoted", '“=”', '', '1,2', 'two\nlines', '"'];
 
 describe('a CSV', () => {

@@ -181,7 +181,7 @@ describe('the spec sheet form', () => {
     [{ marks: '400' }, 'marks', /under 360/],
     [{ marks: '' }, 'marks', /At least one mark/],
     [{ ivoBtdc: 'x' }, 'ivoBtdc', /not a number/],
-    [{ limits: { intake: '12-13', exhaust: '0.2-0.3' } }, 'limits.intake', /10 mm/],
+    [{ limits: { intake: '12-13', exhaust: '0.2-0.3' } }, 'limits.intake', /5 mm/],
     [
       { others: [{ role: 'exhaust' as const, means: { ...FRESH_MEANS, pitch: '9' } }] },
       'others.0.means.pitch',

@@ -130,11 +130,11 @@ describe('the usage log', () => {
     expect(put()).toEqual([
       {
         ...{ kind: 'meter-figure', path: 'engines/e1/usages' },
-        body: { usage: 1432.5, day: null, heatCycles: 13, reason: '', newMeter: null },
+        body: { usage: 1432.5, day: null, heatCycles: 13, reason: '', sure: false, newMeter: null },
       },
       {
         ...{ kind: 'meter-figure', path: 'engines/e2/usages' },
-        body: { usage: 48_300, day: null, heatCycles: null, reason: '', newMeter: null },
+        body: { usage: 48_300, day: null, heatCycles: null, reason: '', sure: false, newMeter: null },
       },
     ]);
     expect(rowOf('Frost fan 12').textContent).toContain('1432.5 hours waits to be sent');

@@ -38,7 +38,10 @@ export function UsageFile() {
     const ordered = good.toSorted((a, b) => (a.body!.day ?? '9999').localeCompare(b.body!.day ?? '9999'));
     for (let from = 0; from < ordered.length; from += AT_ONCE) {
       const part = ordered.slice(from, from + AT_ONCE);
-      const answer = await log({ source: 'csv', lines: part.map(({ body }) => body!) });
+      const answer = await log({
+        source: 'csv',
+        lines: part.map(({ body, line }) => ({ ...body!, sure: right.has(line) })),
+      });
       if (!('data' in answer) || !answer.data) return;
       answer.data.lines.forEach(({ state, detail }, index) => {
         if (state === 'taken') taken += 1;

@@ -56,7 +56,7 @@ export function figureOf(
       meant: doubt.meant,
     };
   return {
-    ...{ usage, day, heatCycles, reason: reason.trim() },
+    ...{ usage, day, heatCycles, reason: reason.trim(), sure: sure === figure },
     newMeter: lastOfOld === null ? null : { lastOfOld, startedAt: Math.min(0, usage) },
   };
 }

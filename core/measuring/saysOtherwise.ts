@@ -1,0 +1,49 @@
+import { parseEntry } from './parseEntry.ts';
+import type { Reading } from './reading.ts';
+
+/** Two lengths that are nearer than this are one, in mm: what is typed is unrounded, and a gauge rounds to a tenth of a micrometre. */
+const SAME = 0.0001;
+
+/**
+ * Says whether what was typed is another figure than the reading it came with. A text that is no entry, such as what a row of blades
+ * said, stands as it is; one that is read as it stands in any unit, or as one of the figures that may have been meant by it, agrees.
+ *
+ * @param asTyped what a person typed, or a gauge said
+ * @param spec limits in mm
+ * @example saysOtherwise('0.30', { kind: 'value', value: 0.15, uncertainty: 0.01 }, { min: 0.1, max: 0.2 }) // true
+ */
+export function saysOtherwise(
+  asTyped: string,
+  reading: Reading,
+  spec: { readonly min: number; readonly max: number },
+): boolean {
+  const figures = figuresOf(reading);
+  if (figures === null) return false;
+  const meant = (['mm', 'thou'] as const).flatMap((unit) => {
+    const read = parseEntry(asTyped, unit, spec);
+    return 'error' in read ? [] : [read.reading, ...read.meant];
+  });
+  return meant.length > 0 && !meant.some((each) => among(figuresOf(each), figures));
+}
+
+/** The lengths of a reading of one or two figures, in mm; null for tries, which are told in words. */
+function figuresOf(reading: Reading): readonly number[] | null {
+  switch (reading.kind) {
+    case 'tries':
+      return null;
+    case 'bracket':
+      return [reading.go, reading.noGo];
+    case 'drag':
+      return [reading.blade];
+    case 'value':
+      return [reading.value];
+    case 'go-only':
+      return [reading.go];
+    case 'no-go-only':
+      return [reading.noGo];
+  }
+}
+
+/** Each of some figures is one of the reading's. */
+const among = (typed: readonly number[] | null, figures: readonly number[]) =>
+  typed !== null && typed.every((figure) => figures.some((each) => Math.abs(figure - each) <= SAME));
