@@ -47,23 +47,26 @@ export type UsageUnit = z.infer<typeof usageUnit>;
 export const version = z.int().min(1).max(2_147_483_646, { error: 'no row was changed that often' });
 
 /*
- * What no text has in it, as ranges that readers of patterns in other languages know too: control characters and halves of a
- * character; what turns the direction of writing, so that a text reads as another; and what is not seen, so that two names look alike.
+ * What no text has in it, as ranges that readers of patterns in other languages know too: control characters; what turns the direction of writing, so that a text reads as another; and what is not seen, so that two names look alike.
  */
-const CONTROLS = '\\u0000-\\u0008\\u000b\\u000c\\u000e-\\u001f\\u007f-\\u009f\\ud800-\\udfff';
+const CONTROLS = '\\u0000-\\u0008\\u000b\\u000c\\u000e-\\u001f\\u007f-\\u009f';
 const TURNS = '\\u202a-\\u202e\\u2066-\\u2069';
 const UNSEEN =
   '\\u00ad\\u061c\\u180e\\u200b\\u200e\\u200f\\u2060-\\u2064\\u206a-\\u206f\\ufeff\\ufff9-\\ufffb';
 const BREAKS = '\\t\\n\\r\\u2028\\u2029';
 
+/** No half of a character: a language whose texts are made of halves knows no pattern for that. */
+const whole = z.string().refine((text) => !/\p{Cs}/u.test(text), {
+  error: 'has half a character in it',
+});
+
 /** Characters that are written, lines and tabs among them; control characters and halves of one have no place in a record. */
-export const written = z.string().regex(new RegExp(`^[^${CONTROLS}${TURNS}]*$`, 'u'), {
+export const written = whole.regex(new RegExp(`^[^${CONTROLS}${TURNS}]*$`, 'u'), {
   error: 'has a character in it that cannot be written',
 });
 
 /** Characters of a single line. */
-const inOneLine = z
-  .string()
+const inOneLine = whole
   .normalize()
   .trim()
   .regex(new RegExp(`^[^${CONTROLS}${TURNS}${UNSEEN}${BREAKS}]*$`, 'u'), {

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test.ts';
 import { entry, nothingToCount, onHead, selected, tickEverything } from './bench.ts';
 import { openOwnShop } from './shopFloor.ts';
 

@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test.ts';
 import { open, openBuildOf, openEngine, signIn } from './bench.ts';
 
 const BENCH = { width: 1280, height: 800 };

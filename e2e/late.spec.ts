@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test.ts';
 import type { BuildHead, BuildWrite } from '@zero-lash/contract/builds';
 import type { Round } from '@zero-lash/contract/measuring';
 import { pairs, allSent, entry, onHead, signIn, tickEverything, withHeadOpen, write } from './bench.ts';

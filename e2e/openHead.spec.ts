@@ -1,7 +1,7 @@
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test.ts';
 import { allSent, atOpenUp, fours, signIn, withHeadOpen } from './bench.ts';
 
 // the device keeps the whole application, and goes on without the server

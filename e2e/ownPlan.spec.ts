@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test.ts';
 import { entry, onHead, openEngine, signIn } from './bench.ts';
 import { figure, measureAll, place, signedOff } from './ran.ts';
 

@@ -1,5 +1,5 @@
 import { readdir } from 'node:fs/promises';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test.ts';
 import { open, openEngine, signIn } from './bench.ts';
 import { figure, measureAll, place, signedOff } from './ran.ts';
 import { openOwnShop } from './shopFloor.ts';

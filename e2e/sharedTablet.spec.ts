@@ -2,7 +2,7 @@ import { createHash, X509Certificate } from 'node:crypto';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { networkInterfaces, tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { chromium, expect, test, type Page } from '@playwright/test';
+import { chromium, expect, test, type Page } from './test.ts';
 import { atAsFound, entry, onHead } from './bench.ts';
 import { CHROMIUM } from './playwright.config.ts';
 import { openOwnShop } from './shopFloor.ts';

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test.ts';
 import { allSent, onHead, signIn, standingStill, tickEverything, withHeadOpen } from './bench.ts';
 
 /** What was found, and the shims that were in: two exhausts tight, one intake loose, one beyond any shim. */

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test.ts';
 import { atAsFound, entry, onHead, open, openBuildOf, openEngine, selected, signIn } from './bench.ts';
 
 test('a slip of unit or point is asked about, and no answer is pushed', async ({ page }) => {

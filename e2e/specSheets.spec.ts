@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test.ts';
 import { changeHands, open, openEngine, signIn } from './bench.ts';
 
 async function type(page: Page, label: string | RegExp, text: string): Promise<void> {

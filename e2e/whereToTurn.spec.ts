@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test.ts';
 import { entry, onHead, open, openBuildOf, selected, signIn } from './bench.ts';
 
 test('every stop of an in-line six, walked; a reading off its base circle is asked about', async ({

@@ -116,7 +116,14 @@ export function describe(app: FastifyInstance): OpenApiDocument {
 
 /** Leaves out what a format says already, and limits that only say that a number is one. */
 function plainly(name: string, value: unknown): unknown {
-  if (value && typeof value === 'object' && 'format' in value && 'pattern' in value)
+  // where both are keywords: among the properties of a thing they are names, and schemas of their own
+  if (
+    value &&
+    typeof value === 'object' &&
+    'format' in value &&
+    typeof value.format === 'string' &&
+    'pattern' in value
+  )
     return { ...value, pattern: undefined };
   const limit = name === 'minimum' || name === 'maximum';
   return limit && Math.abs(value as number) === Number.MAX_SAFE_INTEGER ? undefined : value;

@@ -10,6 +10,7 @@ import { afterEach, expect, inject } from 'vitest';
 import type { z } from 'zod';
 import { buildApp, type AppOptions } from '../app.ts';
 import { connect } from '../database.ts';
+import { publishedAnswers } from '../../scripts/published.mjs';
 import { DEMO_PEOPLE } from '../demo/world.ts';
 
 /** An answer, as far as tests look. */
@@ -84,7 +85,10 @@ export class TestShop {
       db,
       secret: TEST_SECRET,
       logLevel: 'silent',
-      watchAnswers: parseAnswer,
+      watchAnswers: (...answer) => {
+        parseAnswer(...answer);
+        holdToPublished(...answer);
+      },
       ...options,
     });
     await app.ready();
@@ -232,6 +236,30 @@ function parseAnswer(request: FastifyRequest, reply: FastifyReply, payload: unkn
   const why = parsed ? (parsed.error?.message ?? 'has more in it than its schema') : 'no schema says so';
   MISFITS.push(`${route}: ${why}`);
 }
+
+/** The same by what is published of it, for a validator that is none of ours. */
+function holdToPublished(request: FastifyRequest, reply: FastifyReply, payload: unknown): void {
+  const { method, routeOptions } = request;
+  const type = String(reply.getHeader('content-type') ?? '').split(';')[0]!;
+  const path = routeOptions.url?.replaceAll(/:(\w+)/g, '{$1}') ?? '';
+  if (
+    !path.startsWith('/api/') ||
+    path === '/api/openapi.json' ||
+    typeof payload !== 'string' ||
+    !type.endsWith('json')
+  )
+    return;
+  const misfit = published(
+    method.toLowerCase(),
+    path,
+    reply.statusCode,
+    type,
+    payload === '' ? null : JSON.parse(payload),
+  );
+  if (misfit) MISFITS.push(misfit);
+}
+
+const published = publishedAnswers();
 
 /** Answers that were not what their routes say; every test ends by seeing that there are none. */
 const MISFITS: string[] = [];
