@@ -1,13 +1,16 @@
 import { z } from 'zod';
-import { id, moment } from './values.ts';
+import { moment } from './values.ts';
 
 /** What a build stands still for. */
-export const waitsFor = z.enum(['lead', 'parts', 'cold', 'second-look']);
+export const waitsFor = z.enum(['lead', 'parts', 'cold', 'second-look', 'device']);
 export type WaitsFor = z.infer<typeof waitsFor>;
+
+/** What a device was asked about was thrown away on it. */
+export const timeQuestionLeft = z.object({ left: z.boolean() });
 
 /** What waits for what, and what changed since this person last looked. */
 export const morning = z.object({
-  waits: z.array(z.object({ for: waitsFor, buildId: id, engine: z.string(), text: z.string() })),
+  waits: z.array(z.object({ for: waitsFor, path: z.string(), engine: z.string(), text: z.string() })),
   /** lines of the meter feed that want an answer */
   questions: z.int(),
   /** reminders by mail that were tried and could not be sent yet */

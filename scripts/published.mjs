@@ -17,7 +17,7 @@ const escaped = (part) => part.replaceAll('~', '~0').replaceAll('/', '~1');
  */
 export function publishedAnswers(document = JSON.parse(readFileSync(DOCUMENT, 'utf8'))) {
   // as validators of most languages do it: patterns without the extensions of one of them
-  const ajv = new Ajv2020({ strict: false, unicodeRegExp: false });
+  const ajv = new Ajv2020({ strict: false, unicodeRegExp: false, inlineRefs: false, validateSchema: false });
   formats.default(ajv);
   ajv.addSchema(document, 'openapi');
   const known = new Map();

@@ -9,6 +9,7 @@ import { gaugeRoutes } from './gauges/routes.ts';
 import type { Awakening } from './health/awakening.ts';
 import { drawerRoutes } from './drawer/routes.ts';
 import { instrumentRoutes } from './instruments/routes.ts';
+import { questionRoutes } from './questions/routes.ts';
 import { headWorkRoutes } from './headwork/routes.ts';
 import { knowHowRoutes } from './knowHow/routes.ts';
 import { describe } from './openapi.ts';
@@ -65,6 +66,7 @@ const ROOMS = [
   fleetRoutes,
   instrumentRoutes,
   drawerRoutes,
+  questionRoutes,
 ];
 
 /** What the rooms' routes share in one process. */

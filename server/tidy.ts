@@ -13,6 +13,7 @@ export async function tidy(db: Knex): Promise<void> {
   await db('sessions').whereRaw('expires_at < now()').delete();
   await db('sign_in_tries').whereRaw("last_at < now() - interval '1 day'").delete();
   await db('known_devices').whereRaw(`last_at < now() - interval '${DEVICE_DAYS} days'`).delete();
+  await db('time_questions').whereRaw(`asked_at < now() - interval '${KEY_DAYS} days'`).delete();
   await db('gauge_holds').whereRaw('until < now()').delete();
   await db('writes').whereRaw(`at < now() - interval '${KEY_DAYS} days'`).delete();
 }

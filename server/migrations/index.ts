@@ -29,6 +29,7 @@ import * as writeTries from './027-write-tries.ts';
 import * as feedsUnkept from './028-feeds-unkept.ts';
 import * as lettersSent from './029-letters-sent.ts';
 import * as triesInFlight from './030-tries-in-flight.ts';
+import * as timeQuestions from './031-time-questions.ts';
 
 const MIGRATIONS = {
   '001-people': people,
@@ -61,6 +62,7 @@ const MIGRATIONS = {
   '028-feeds-unkept': feedsUnkept,
   '029-letters-sent': lettersSent,
   '030-tries-in-flight': triesInFlight,
+  '031-time-questions': timeQuestions,
 } as const;
 
 type Name = keyof typeof MIGRATIONS;

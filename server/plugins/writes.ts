@@ -4,6 +4,7 @@ import type { Knex } from 'knex';
 import { keyed } from '../keyed.ts';
 import { announce } from '../live/bus.ts';
 import { passphraseMark } from '../people/passphrase.ts';
+import { keepTimeQuestion } from '../questions/store.ts';
 import { Refusal } from './errors.ts';
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
@@ -103,9 +104,23 @@ export async function writeOnce<Answer>(
       .update({ answer: JSON.stringify(answer ?? null) });
     return fresh;
   };
-  const answer = await request.server.writeSlots(() => untilNoDeadlock(() => db.transaction(once)));
+  let answer: Answer;
+  try {
+    answer = await request.server.writeSlots(() => untilNoDeadlock(() => db.transaction(once)));
+  } catch (error) {
+    if (error instanceof Refusal && error.code === 'taken_when') await keepAsked(db, request, key);
+    throw error;
+  }
   void reply.code(status);
   return answer;
+}
+
+/** Keeps that the device of a write is asked about it: what was refused wrote nothing itself. */
+async function keepAsked(db: Knex, request: FastifyRequest, key: string): Promise<void> {
+  const { id: subject } = request.params as { readonly id?: string };
+  const { url: route = '' } = request.routeOptions;
+  if (!subject || !request.person) return;
+  await keepTimeQuestion(db, { key, personId: request.person.id, route, subject, body: request.body });
 }
 
 /** Whether a write with the key of a request was done already, and is only asked for again. */

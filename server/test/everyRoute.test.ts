@@ -12,7 +12,7 @@ import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { DEMO_SHEETS } from '../demo/sheets/index.ts';
 import { routesOf } from '../routes.ts';
-import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
+import { BENCH, LEAD, parsePublished, TestShop, VIEWER } from './shop.ts';
 import { aPicture } from './pictures.ts';
 import { Work } from './worked.ts';
 
@@ -25,7 +25,7 @@ let shop: TestShop;
 /** A body each write takes, and where it goes, by its route. */
 let samples: ReadonlyMap<string, { readonly path: string; readonly body: object }>;
 beforeAll(async () => {
-  shop = await TestShop.open();
+  shop = await TestShop.open({ watchAnswers: parsePublished() });
   samples = new Map(Object.entries(await makeSamples()));
 });
 afterAll(() => shop.close());
@@ -311,6 +311,7 @@ async function makeSamples() {
     'PATCH /api/session/passphrase': at('session/passphrase', {
       ...{ currentPassphrase: 'brass-and-feeler', passphrase: 'feeler-and-brass' },
     }),
+    'POST /api/time-questions/:key/left': at(`time-questions/${randomUUID()}/left`, {}),
     'POST /api/usage/feed': at('usage/feed', {}),
     'POST /api/reminders/now': at('reminders/now', {}),
     'POST /api/morning/looked': at('morning/looked', {}),

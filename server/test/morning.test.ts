@@ -15,7 +15,9 @@ describe('the morning', () => {
   it('says what stands still, and for what', async () => {
     const work = await Work.on(shop, 'Edger, Pellow Mill');
     const mine = async (what: Morning['waits'][number]['for']) =>
-      (await morning(VIEWER)).waits.filter((each) => each.buildId === work.build.id && each.for === what);
+      (await morning(VIEWER)).waits.filter(
+        (each) => each.path === `/builds/${work.build.id}` && each.for === what,
+      );
     expect(await mine('cold')).toHaveLength(1);
     await work.tickAll();
     expect(await mine('cold')).toEqual([]);
@@ -25,6 +27,39 @@ describe('the morning', () => {
     expect(await mine('lead')).toHaveLength(1);
     await work.signOff();
     expect(await mine('lead')).toEqual([]);
+  });
+
+  it('says what waits on a device for an answer, until it is written or thrown away there', async () => {
+    const { id, rounds } = await shop.buildOf('Frost fan 7, Chapel Slope');
+    const waiting = async () => (await morning(VIEWER)).waits.filter((each) => each.for === 'device');
+    const path = `rounds/${rounds.at(-1)!.id}/readings`;
+    const body = { point: '1E', reading: { kind: 'drag', blade: 0.3 }, asTyped: '0.3' };
+    const send = (key: string, takenAt: string | null) =>
+      shop.call(BENCH, 'POST', path, { ...body, takenAt }, key);
+    const leave = (key: string, who = BENCH) => shop.call(who, 'POST', `time-questions/${key}/left`, {});
+    const [written, thrown] = [crypto.randomUUID(), crypto.randomUUID()];
+    for (const key of [written, thrown, written])
+      expect((await send(key, '2190-01-01T00:00:00Z')).status).toBe(409);
+    expect(await waiting()).toEqual(
+      Array.from({ length: 2 }, () => ({
+        ...{ for: 'device', path: `/builds/${id}`, engine: 'Frost fan 7, Chapel Slope' },
+        text: `1E: 0.3, by ${BENCH}: when was it?`,
+      })),
+    );
+    expect((await send(written, null)).status).toBe(201);
+    expect(await waiting()).toHaveLength(1);
+    // told twice it is told
+    expect((await leave(thrown, VIEWER)).status).toBe(403);
+    for (let times = 0; times < 2; times += 1) expect((await leave(thrown)).status).toBe(200);
+    expect(await waiting()).toEqual([]);
+    // a figure off a meter belongs to no build
+    const fan = (await shop.buildOf('Frost fan 12, Quarry Rows')).engine;
+    const meter = crypto.randomUUID();
+    const figure = { usage: fan.usage + 1, takenAt: '2190-01-01T00:00:00Z' };
+    expect((await shop.call(BENCH, 'POST', `engines/${fan.id}/usages`, figure, meter)).status).toBe(409);
+    expect(await waiting()).toMatchObject([{ path: `/engines/${fan.id}`, engine: fan.name }]);
+    expect((await leave(meter, LEAD)).status).toBe(200);
+    expect(await waiting()).toEqual([]);
   });
 
   it('tells each person what others did since they looked, and nothing of their own', async () => {

@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { Ajv2020 } from 'ajv/dist/2020.js';
+import { Ajv2020, type ValidateFunction } from 'ajv/dist/2020.js';
 import formats from 'ajv-formats';
 import { strFromU8, unzipSync } from 'fflate';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -18,9 +18,11 @@ const published = async (name: string) =>
 async function against(name: string, file: unknown): Promise<unknown> {
   const ajv = new Ajv2020({ strict: false, unicodeRegExp: false });
   formats.default(ajv);
-  const validate = ajv.compile(await published(name));
+  const validate = known.get(name) ?? ajv.compile(await published(name));
+  known.set(name, validate);
   return validate(file) ? null : validate.errors![0];
 }
+const known = new Map<string, ValidateFunction>();
 
 /** Every pattern that stands in a schema. */
 function patternsIn(schema: unknown): string[] {

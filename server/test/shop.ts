@@ -8,6 +8,7 @@ import type { FastifyInstance, FastifyReply, FastifyRequest, InjectOptions } fro
 import type { Knex } from 'knex';
 import { afterEach, expect, inject } from 'vitest';
 import type { z } from 'zod';
+import type { AnswerWatch } from '../answers.ts';
 import { buildApp, type AppOptions } from '../app.ts';
 import { connect } from '../database.ts';
 import { publishedAnswers } from '../../scripts/published.mjs';
@@ -67,10 +68,10 @@ export class TestShop {
     this.url = url;
   }
 
-  static async open(): Promise<TestShop> {
+  static async open(options: Partial<AppOptions> = {}): Promise<TestShop> {
     const url = await newDatabase(inject('demoName'));
     const db = connect(url);
-    return new TestShop(db, await TestShop.server(db), url);
+    return new TestShop(db, await TestShop.server(db, options), url);
   }
 
   /** A server on a database that is there already. */
@@ -85,10 +86,7 @@ export class TestShop {
       db,
       secret: TEST_SECRET,
       logLevel: 'silent',
-      watchAnswers: (...answer) => {
-        parseAnswer(...answer);
-        holdToPublished(...answer);
-      },
+      watchAnswers: parseAnswer,
       ...options,
     });
     await app.ready();
@@ -237,29 +235,24 @@ function parseAnswer(request: FastifyRequest, reply: FastifyReply, payload: unkn
   MISFITS.push(`${route}: ${why}`);
 }
 
-/** The same by what is published of it, for a validator that is none of ours. */
-function holdToPublished(request: FastifyRequest, reply: FastifyReply, payload: unknown): void {
-  const { method, routeOptions } = request;
-  const type = String(reply.getHeader('content-type') ?? '').split(';')[0]!;
-  const path = routeOptions.url?.replaceAll(/:(\w+)/g, '{$1}') ?? '';
-  if (
-    !path.startsWith('/api/') ||
-    path === '/api/openapi.json' ||
-    typeof payload !== 'string' ||
-    !type.endsWith('json')
-  )
-    return;
-  const misfit = published(
-    method.toLowerCase(),
-    path,
-    reply.statusCode,
-    type,
-    payload === '' ? null : JSON.parse(payload),
-  );
-  if (misfit) MISFITS.push(misfit);
+/**
+ * The same, and by what is published of it too, for a validator that is none of ours. It takes long to be made: for the tests that go
+ * over every route.
+ */
+export function parsePublished(): AnswerWatch {
+  const published = publishedAnswers();
+  return (request, reply, payload) => {
+    parseAnswer(request, reply, payload);
+    const { method, routeOptions } = request;
+    const type = String(reply.getHeader('content-type') ?? '').split(';')[0]!;
+    const path = routeOptions.url?.replaceAll(/:(\w+)/g, '{$1}') ?? '';
+    if (!path.startsWith('/api/') || path === '/api/openapi.json') return;
+    if (typeof payload !== 'string' || !type.endsWith('json')) return;
+    const body: unknown = payload === '' ? null : JSON.parse(payload);
+    const misfit = published(method.toLowerCase(), path, reply.statusCode, type, body);
+    if (misfit) MISFITS.push(misfit);
+  };
 }
-
-const published = publishedAnswers();
 
 /** Answers that were not what their routes say; every test ends by seeing that there are none. */
 const MISFITS: string[] = [];

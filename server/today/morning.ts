@@ -3,6 +3,7 @@ import { obstaclesToSignOff, standingOf, stageOf, type StageKey } from '@zero-la
 import type { Knex } from 'knex';
 import { readWhole } from '../builds/read.ts';
 import { clock } from '../clock.ts';
+import { readTimeQuestions } from '../questions/store.ts';
 import { countUnsent } from '../reminders/send.ts';
 
 const SHOWN = 12;
@@ -58,13 +59,24 @@ async function readWaits(db: Knex): Promise<Morning['waits']> {
           where t.build_id = o.id and t.stage = 'take-in' and t.check_key = 'cold' and t.done)
      ) w order by place, engine limit ${SHOWN}`,
   );
-  const waits = (rows as (Morning['waits'][number] & { place: number })[]).map(({ place: _, ...row }) => row);
   const ready: Morning['waits'] = [];
-  for (const wait of waits)
+  for (const { for: what, buildId, engine, text } of rows as WaitRow[])
     // what is ready to be signed is what signing itself would take
-    if (wait.for !== 'lead' || obstaclesToSignOff(standingOf(await readWhole(db, wait.buildId))).length === 0)
-      ready.push(wait);
-  return ready;
+    if (what !== 'lead' || obstaclesToSignOff(standingOf(await readWhole(db, buildId))).length === 0)
+      ready.push({ for: what, path: `/builds/${buildId}`, engine, text });
+  const asked = await readTimeQuestions(db);
+  return [
+    ...ready,
+    ...asked.map(({ buildId, engineId, engine, said, by }) => ({
+      ...{ for: 'device' as const, engine },
+      path: buildId ? `/builds/${buildId}` : `/engines/${engineId}`,
+      text: `${said}, by ${by}: when was it?`,
+    })),
+  ];
+}
+
+interface WaitRow extends Pick<Morning['waits'][number], 'for' | 'engine' | 'text'> {
+  readonly buildId: string;
 }
 
 interface Changed {

@@ -1,6 +1,7 @@
 import type { Health } from '@zero-lash/contract/health';
 import type { ProblemBody } from '@zero-lash/contract/problems';
 import { liveQuery } from 'dexie';
+import { v4 as makeKey } from 'uuid';
 import { deviceStore, type OutboxItem } from './deviceStore.ts';
 import { brought, type EarlierItem } from './earlierItems.ts';
 import { EARLIER_READING, jot, jotted, strike, WRITE } from './jotter.ts';
@@ -41,6 +42,9 @@ const BREAKS = 3;
 
 /** The code of what broke on the server, and of an answer that was none of ours. */
 const BROKEN = 'broken';
+/** The code of a write whose time cannot be, and the kind of one that says it was thrown away. */
+const ASKED_WHEN = 'taken_when';
+export const QUESTION_LEFT = 'question-left';
 /** Which release of the program this is: its files have names of their own. */
 const RELEASE = import.meta.url;
 
@@ -144,9 +148,23 @@ export type RefusedAnswer = 'again' | 'now' | 'away';
 
 /** Does with what was refused as a person says. */
 export async function answerRefused(shows: Shows, item: OutboxItem, answer: RefusedAnswer): Promise<void> {
-  if (answer === 'away') await letGo(shows, item);
-  else await writeDown(item, null, answer === 'now' ? new Date().toISOString() : item.takenAt);
+  if (answer === 'away') {
+    // the server knows that this device was asked: it is told, whenever it is reached
+    if (item.refused?.code === ASKED_WHEN) await tellLeft(item);
+    await letGo(shows, item);
+  } else await writeDown(item, null, answer === 'now' ? new Date().toISOString() : item.takenAt);
   wake();
+}
+
+/** Has the server told that what this device was asked about was thrown away. */
+async function tellLeft({ key, personId, by }: OutboxItem): Promise<void> {
+  const told: OutboxItem = {
+    ...{ key: makeKey(), order: Date.now(), personId, by, buildId: '', kind: QUESTION_LEFT, within: null },
+    ...{ about: 'What was thrown away', said: 'It was thrown away', method: 'POST' },
+    ...{ path: `time-questions/${key}/left`, takenAt: new Date().toISOString(), body: {}, refused: null },
+  };
+  jotItem(told);
+  await keepOnDevice(told);
 }
 
 /** Writes down, wherever an item waits, whether it is refused and why. */

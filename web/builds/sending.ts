@@ -1,5 +1,5 @@
 import type { BuildWrite } from '@zero-lash/contract/builds';
-import { startSending } from '../app/sender.ts';
+import { QUESTION_LEFT, startSending } from '../app/sender.ts';
 import type { store as applicationStore } from '../app/store.ts';
 import { triesRead } from '../measuring/tries.ts';
 import { readTries } from '../measuring/triesKept.ts';
@@ -18,6 +18,7 @@ export function sendBenchWork(store: typeof applicationStore): void {
   startSending(store, {
     sender: () => peopleApi.endpoints.session.select()(store.getState()).data?.person.id,
     onWritten: async (answer, item) => {
+      if (item.kind === QUESTION_LEFT) return;
       if (item.kind === METER_FIGURE) {
         clearTimeout(metersRead);
         metersRead = setTimeout(() => store.dispatch(api.util.invalidateTags([...USED])), ROUND_OVER_MS);

@@ -293,6 +293,22 @@ describe('readings on their way', () => {
     soon.mockRestore();
   });
 
+  it('thrown away where the device was asked when it was, are told of to the server, which knows that it asked', async () => {
+    const { store } = await import('../app/store.ts');
+    const { answerRefused, wake } = await import('../app/sender.ts');
+    answering = json(409, { ...problem, code: 'taken_when' });
+    const asked = await take(item());
+    await vi.waitFor(() => expect(store.getState().outbox.items[0]!.refused?.code).toBe('taken_when'));
+    // it cannot be told at once: it waits as any write does
+    answering = () => Promise.reject(new TypeError('Failed to fetch'));
+    await answerRefused(store, store.getState().outbox.items[0]!, 'away');
+    await vi.waitFor(async () => expect(await left()).toHaveLength(1));
+    answering = json(200, { left: true });
+    wake();
+    await vi.waitFor(async () => expect(await left()).toEqual([]));
+    expect(paths.at(-1)).toBe(`POST /api/time-questions/${asked.key}/left`);
+  });
+
   it('say what this device’s clock shows as they go', async () => {
     const one = await take(item());
     await vi.waitFor(() => expect(came).toEqual([one.key]));

@@ -10,6 +10,7 @@ const WAITS: Readonly<Record<WaitsFor, string>> = {
   parts: 'parts',
   cold: 'a cold engine',
   'second-look': 'a second look',
+  device: 'an answer on the device it was written on',
 };
 
 /** What waits for what, and what changed since this person last looked. It comes after the rest of the page is there. */
@@ -48,9 +49,9 @@ export default function MorningPart() {
                 </Link>
               </li>
             )}
-            {data.waits.map(({ for: what, buildId, engine, text }) => (
-              <li key={`${what} ${buildId}`}>
-                <Row engine={engine} path={`/builds/${buildId}`}>
+            {data.waits.map(({ for: what, path, engine, text }) => (
+              <li key={`${what} ${path} ${text}`}>
+                <Row engine={engine} path={path}>
                   waits for {WAITS[what]}: {text}
                 </Row>
               </li>
