@@ -3,6 +3,27 @@ import hooks from 'eslint-plugin-react-hooks';
 import globals from 'globals';
 import ts from 'typescript-eslint';
 
+const STAGES = '/^(take-in|open-up|as-found|wear|head-work|set|prove|close|run-in)$/';
+/** A stage is asked what it is for, or named by SETTING, PROVING, CLOSING and RUNNING: its name stands in stages.ts. */
+const STAGE_NAMES = [
+  `BinaryExpression[operator=/^[!=]==$/][left.property.name='stage'] > Literal[value=${STAGES}]`,
+  `BinaryExpression[operator=/^[!=]==$/][left.name='stage'] > Literal[value=${STAGES}]`,
+  `Property[key.name=/^(stage|to_stage|from_stage)$/] > Literal.value[value=${STAGES}]`,
+].map((selector) => ({ selector, message: 'A stage is named in core/builds/stages.ts alone.' }));
+
+/** What there is one way for. */
+const ONE_WAY = [
+  { selector: 'TSEnumDeclaration', message: 'A union of strings says it better.' },
+  {
+    selector: "CallExpression[callee.name='Number'] CallExpression[callee.property.name='replace']",
+    message: 'A number that is typed is read by numberTyped.',
+  },
+  {
+    selector: "CallExpression[callee.object.name='Papa'][callee.property.name='unparse']",
+    message: 'CSV is written by writeCsv, which leaves no formula alive.',
+  },
+];
+
 export default ts.config(
   { ignores: ['**/dist/', '**/node_modules/', '.data/', 'test-results/'] },
   js.configs.recommended,
@@ -15,19 +36,20 @@ export default ts.config(
       eqeqeq: 'error',
       '@typescript-eslint/no-invalid-void-type': 'off',
       'no-console': 'error',
-      'no-restricted-syntax': [
-        'error',
-        { selector: 'TSEnumDeclaration', message: 'A union of strings says it better.' },
-        {
-          selector: "CallExpression[callee.name='Number'] CallExpression[callee.property.name='replace']",
-          message: 'A number that is typed is read by numberTyped.',
-        },
-        {
-          selector: "CallExpression[callee.object.name='Papa'][callee.property.name='unparse']",
-          message: 'CSV is written by writeCsv, which leaves no formula alive.',
-        },
-      ],
+      'no-restricted-syntax': ['error', ...ONE_WAY, ...STAGE_NAMES],
     },
+  },
+  {
+    // what a demo or a test tells of a build names the stages it was at
+    files: [
+      '**/test/**',
+      'e2e/**',
+      'scripts/**',
+      'server/demo/**',
+      'server/migrations/**',
+      'core/builds/stages.ts',
+    ],
+    rules: { 'no-restricted-syntax': ['error', ...ONE_WAY] },
   },
   {
     files: ['core/**/*.ts'],

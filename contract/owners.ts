@@ -25,5 +25,6 @@ export const owner = z.object({
   version,
 });
 export type Owner = z.infer<typeof owner>;
-export const ownerChange = z.object({ ...fields, version });
+/** An address that is left out stays as it is: whoever does not see it changes nothing of it. */
+export const ownerChange = z.object({ ...fields, email: mailAddress.optional(), version });
 export type OwnerChange = z.input<typeof ownerChange>;

@@ -130,7 +130,10 @@ test('a reading the server breaks over is set aside with why, and the ones after
     await route.fulfill({
       status: 500,
       contentType: 'application/problem+json',
-      body: JSON.stringify({ code: 'broken', detail: 'Something broke here. The log has it as 1a2b3c4d.' }),
+      body: JSON.stringify({
+        ...{ type: 'about:blank', title: 'Something broke here.', status: 500, code: 'broken' },
+        detail: 'Something broke here. The log has it as 1a2b3c4d.',
+      }),
     });
   });
   const measure = async (point: string) => {

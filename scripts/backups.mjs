@@ -129,6 +129,24 @@ function versionsIn(bin, file) {
     .map((row) => row.split('\t')[1]);
 }
 
+/** A server that was just closed takes a moment to be gone. */
+const GONE_WITHIN_MS = 3000;
+const LOOK_MS = 50;
+
+/** How many are still connected to a database, once those had time to go that go anyway. */
+async function connectionsOf(admin, name) {
+  const until = Date.now() + GONE_WITHIN_MS;
+  for (;;) {
+    const [{ others }] = await ask(
+      admin,
+      'select count(*)::int as others from pg_stat_activity where datname = $1',
+      [name],
+    );
+    if (others === 0 || Date.now() > until) return others;
+    await new Promise((resolve) => setTimeout(resolve, LOOK_MS));
+  }
+}
+
 /**
  * Puts a backup where a shop's database is. It is read into a database of its own first, and brought to this program's
  * newest migration; only what came in whole takes the shop's place. What stood there before is kept under another name.
@@ -147,11 +165,7 @@ export async function restore({ url, bin, file, over = false, migrations, migrat
     throw new Error(
       `${name} is not empty. --over puts the backup in its place, and keeps what is there under another name.`,
     );
-  const [{ others }] = await ask(
-    at('postgres'),
-    'select count(*)::int as others from pg_stat_activity where datname = $1',
-    [name],
-  );
+  const others = await connectionsOf(at('postgres'), name);
   if (others > 0) throw new Error(`The shop is open (${others} connections). Close it first.`);
   const coming = `${name}_coming`;
   await ask(at('postgres'), `drop database if exists "${coming}"`);

@@ -77,6 +77,8 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
     requestTimeout: receivedWithinMs,
     http: { connectionsCheckingInterval: receivedWithinMs / LOOKS, headersTimeout: receivedWithinMs },
     frameworkErrors: answerError,
+    // who comes while it closes is answered as ever, and not in words of the framework's own
+    return503OnClosing: false,
     clientErrorHandler: answerClientError,
   });
   app.decorate('sharedAt', { address: '' });

@@ -1,8 +1,8 @@
 export { boltPlaces, type BoltPlace } from './boltPlaces.ts';
 export { boltsInRows, doubtSequence } from './boltRows.ts';
-export { capPasses, isPass, passesLeft, passesOf, type Fastening, type Pass } from './passes.ts';
+export { capPasses, passesLeft, passesOf, type Fastening, type Pass } from './passes.ts';
 export { doubtTorque, type TorqueDoubt } from './doubtTorque.ts';
-export { assemblyAt, assemblyLeft, isAssembly, type AssemblyStep } from './steps.ts';
+export { assemblyLeft, type AssemblyStep } from './steps.ts';
 export { tightenOrder, type TightenOrder, type TightenOrderInput } from './tightenOrder.ts';
 export { torque, TORQUE_UNITS, type TorqueUnit } from './torque.ts';
 export {

@@ -1,6 +1,5 @@
+import { checkKey } from '../checks/index.ts';
 import { parseTorqueSteps, type TorqueStep } from './torqueSteps.ts';
-
-const MARK = 'pass ';
 
 /** A fastening of a sheet, as far as its tightening goes. */
 export interface Fastening {
@@ -31,18 +30,11 @@ export function passesOf(torques: readonly Fastening[]): readonly Pass[] {
     const read = parseTorqueSteps(text);
     if ('error' in read) return [];
     return read.steps.map((step, index) => ({
-      ...{ key: `${MARK}${row}.${index}`, fastening, step },
+      ...{ key: checkKey('pass', `${row}.${index}`), fastening, step },
       ...{ number: index + 1, of: read.steps.length },
     }));
   });
 }
-
-/**
- * Says whether a check is one of a pass of tightening.
- *
- * @example isPass('pass 0.1') // true
- */
-export const isPass = (check: string): boolean => check.startsWith(MARK);
 
 /** Fastenings that hold a cam in its place: its caps, its holder or carrier. */
 const HOLDS_CAM = /\bcam(shaft)?s?\b.*\b(caps?|holders?|carriers?|bearings?|bridges?)\b|^caps?\b/i;

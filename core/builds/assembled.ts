@@ -1,4 +1,5 @@
-import { assemblyAt, capPasses, passesOf, type AssemblyStep } from '../assembly/index.ts';
+import { checkKey } from '../checks/index.ts';
+import { capPasses, passesOf, type AssemblyStep } from '../assembly/index.ts';
 import { camCapsOffAt, camOutAt } from './disturbed.ts';
 import type { KeptBuild } from './standing.ts';
 
@@ -12,7 +13,7 @@ import type { KeptBuild } from './standing.ts';
  */
 export function assemblyDone(build: Pick<KeptBuild, 'sheet' | 'settings' | 'ticks'>): ReadonlySet<string> {
   const steps = new Set(
-    (build.sheet.assembly ?? ([] as readonly AssemblyStep[])).map((_, at) => assemblyAt(at)),
+    (build.sheet.assembly ?? ([] as readonly AssemblyStep[])).map((_, at) => checkKey('step', at)),
   );
   const out = camOutAt(build);
   return new Set(

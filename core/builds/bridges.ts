@@ -1,23 +1,7 @@
+import { subjectOf } from '../checks/index.ts';
 import { lashPoints, type Pattern } from '../sheets/index.ts';
 import type { KeptSetting, KeptTick } from './standing.ts';
-import { STAGES } from './stages.ts';
-
-const MARK = 'bridge ';
-
-/**
- * Names the check by which the bridge of a point is balanced: its own step, before the lash.
- *
- * @example bridgeAt('3E') // 'bridge 3E'
- */
-export const bridgeAt = (point: string): string => `${MARK}${point}`;
-
-/**
- * Says of which point's bridge a check is; null where it is another kind of check.
- *
- * @example bridgeOf('bridge 3E') // '3E'
- */
-export const bridgeOf = (check: string): string | null =>
-  check.startsWith(MARK) ? check.slice(MARK.length) : null;
+import { SETTING } from './stages.ts';
 
 /**
  * Lists the points whose rocker works two valves over a bridge.
@@ -47,11 +31,10 @@ export function bridgesOpen({
   readonly settings: readonly KeptSetting[];
   readonly ticks: readonly KeptTick[];
 }): readonly string[] {
-  const setting = STAGES.find(({ sets }) => sets)!.key;
   const balanced = new Set(
     ticks
-      .filter(({ stage, done }) => stage === setting && done)
-      .flatMap(({ check }) => bridgeOf(check) ?? []),
+      .filter(({ stage, done }) => stage === SETTING && done)
+      .flatMap(({ check }) => subjectOf('bridge', check) ?? []),
   );
   const set = new Set(settings.filter(({ kind }) => kind !== 'left').map(({ point }) => point));
   return bridgedPoints(pattern).filter((point) => set.has(point) && !balanced.has(point));

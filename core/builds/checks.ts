@@ -1,11 +1,9 @@
-import { lashPoints, rolesOf, type Pattern } from '../sheets/index.ts';
-import { isAssembly, isPass, passesOf, type AssemblyStep, type Fastening } from '../assembly/index.ts';
-import { LEDGER_EXPLAINED } from './closing.ts';
-import { pointAccepted } from './accepted.ts';
-import { bridgedPoints, bridgeOf } from './bridges.ts';
-import { disturbances, headsToTorque, lastDisturbed, slackenedInWords } from './disturbed.ts';
-import { heatCyclesOf, isHeatCycle, NO_RUN_IN, type RunInSays } from './heatCycles.ts';
-import { heldDownToSet, mayBeBare, pointHeldDown, TURNED_BARE } from './holds.ts';
+import type { AssemblyStep, Fastening } from '../assembly/index.ts';
+import { kindOf } from '../checks/index.ts';
+import type { Pattern } from '../sheets/index.ts';
+import { CHECK_KINDS, type CheckRules } from './checkKinds.ts';
+import { lastDisturbed } from './disturbed.ts';
+import { NO_RUN_IN, type RunInSays } from './heatCycles.ts';
 import type { KeptBuild, KeptTick } from './standing.ts';
 import { goesOn } from './stageMove.ts';
 import { stageOf, type StageKey } from './stages.ts';
@@ -17,10 +15,14 @@ interface SaysOfAssembly {
   readonly runIn?: RunInSays;
 }
 
+/** The rules of a check by its key; null where it is a fixed one of a stage. */
+function rulesOf(check: string): (CheckRules & { readonly subject: string }) | null {
+  const read = kindOf(check);
+  return read && { ...CHECK_KINDS[read.kind], subject: read.subject };
+}
+
 /**
- * Says whether a stage of an engine has a check: its own ones, what may be slackened where points are set, a tool that holds
- * a valve down there, a bridge that is balanced first, the passes of
- * a tightening there and where it is closed, the heat cycles that its sheet asks for, a ledger that a lead explains, and a lead's acceptance of a point where it is proved.
+ * Says whether a stage of an engine has a check: one of its own, or one of a kind that is ticked there and that the engine has.
  *
  * @example hasCheck('set', 'head-A', pattern) // true
  */
@@ -30,22 +32,12 @@ export function hasCheck(
   pattern: Pattern,
   { torques = [], assembly = [], runIn = NO_RUN_IN }: SaysOfAssembly = {},
 ): boolean {
-  const { checks, sets, measures, demands } = stageOf(key);
-  const closes = demands.includes('signed-off');
-  if (isPass(check)) return (sets || closes) && passesOf(torques).some((pass) => pass.key === check);
-  if (sets && isAssembly(check, assembly)) return true;
-  if (closes && check === LEDGER_EXPLAINED) return true;
-  if (closes && heatCyclesOf(runIn).includes(check)) return true;
-  if (checks.some((each) => each.key === check)) return true;
-  const held = pointHeldDown(check);
-  if (sets && held !== null) return heldDownToSet(pattern).includes(held);
-  const bridge = bridgeOf(check);
-  if (sets && check === TURNED_BARE) return rolesOf(pattern).some((role) => mayBeBare(pattern, role));
-  if (sets && bridge !== null) return bridgedPoints(pattern).includes(bridge);
-  if (sets) return disturbances(pattern).some((each) => each.key === check);
-  if (measures === 'recheck') return headsToTorque(pattern).some((each) => each.key === check);
-  const point = pointAccepted(check);
-  return measures === 'proved' && point !== null && lashPoints(pattern).some((each) => each.key === point);
+  const stage = stageOf(key);
+  if (stage.checks.some((each) => each.key === check)) return true;
+  const rules = rulesOf(check);
+  return (
+    rules !== null && rules.tickedAt(stage) && rules.of({ pattern, torques, assembly, runIn }).includes(check)
+  );
 }
 
 /**
@@ -54,23 +46,17 @@ export function hasCheck(
  * @example checkInWords('prove', 'accepted 3E') // '3E let stand as it is'
  */
 export function checkInWords(key: StageKey, check: string): string {
-  const { checks } = stageOf(key);
-  const point = pointAccepted(check);
-  const held = pointHeldDown(check);
-  if (held !== null) return `Tool in at ${held}, holding the valve down`;
-  if (/^step \d+$/.test(check)) return 'A step of assembly';
-  if (isPass(check)) return 'A pass of tightening';
-  if (isHeatCycle(check)) return 'Run hot and left to go cold';
-  if (check === LEDGER_EXPLAINED) return 'The count explained by a lead';
-  if (check === TURNED_BARE) return 'Turned with nothing in, as the maker allows: accepted for this build';
-  const bridge = bridgeOf(check);
-  if (bridge !== null) return `Bridge of ${bridge} balanced first`;
-  return (
-    checks.find((each) => each.key === check)?.text ??
-    (point !== null ? `${point} let stand as it is` : slackenedInWords(check)) ??
-    check
-  );
+  const own = stageOf(key).checks.find((each) => each.key === check);
+  const rules = rulesOf(check);
+  return own?.text ?? rules?.words(rules.subject) ?? check;
 }
+
+/**
+ * Says what a person is told who may not tick a check, because only a lead does; null where anybody at the bench may.
+ *
+ * @example onlyByLead('accepted 3E') // 'Only a lead may let a point stand as it is.'
+ */
+export const onlyByLead = (check: string): string | null => rulesOf(check)?.byLead ?? null;
 
 /**
  * Lists the ticks that are no longer true once a build is at a stage: what lies behind a step back, and what a change has
@@ -89,13 +75,10 @@ export function undoneBy<Tick extends KeptTick>(
   const again = !goesOn(build.stage, to) || begins === 'each-time';
   const changes = [...lastDisturbed({ ...build, ticks }).values()].map((at) => Date.parse(at));
   const changedAt = Math.max(...changes, -Infinity);
-  // what a lead lets stand falls by itself when the point is set or measured again
   return ticks.filter(
     ({ stage, check, done, at }) =>
       done &&
-      pointAccepted(check) === null &&
-      // what ran hot ran hot, whatever is opened again after it
-      !isHeatCycle(check) &&
+      rulesOf(check)?.undoneBy !== 'nothing' &&
       ((again && unticks.includes(stage)) ||
         (unticksIfChanged.includes(stage) && Date.parse(at) <= changedAt)),
   );

@@ -1,11 +1,9 @@
+import { checkKey } from '../checks/index.ts';
 import { passesLeft } from '../assembly/index.ts';
 import { passesDone } from './assembled.ts';
 import { imbalances, ledgerKey, type Imbalance, type LedgerLine } from '../parts/index.ts';
 import { standingLines, type Entry } from '../entries/index.ts';
 import type { KeptBuild, KeptTick } from './standing.ts';
-
-/** The check by which a lead lets a ledger stand that does not balance, having written down why. */
-export const LEDGER_EXPLAINED = 'ledger-explained';
 
 /**
  * Finds what was counted out and did not come back, or came back beyond what went.
@@ -29,7 +27,7 @@ export function partsExplained({
   readonly ledger: readonly Entry<LedgerLine>[];
   readonly ticks: readonly KeptTick[];
 }): boolean {
-  const explained = ticks.find(({ check, done }) => done && check === LEDGER_EXPLAINED);
+  const explained = ticks.find(({ check, done }) => done && check === checkKey('ledger-explained'));
   return explained !== undefined && ledger.every(({ at }) => Date.parse(at) <= Date.parse(explained.at));
 }
 

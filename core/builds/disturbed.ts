@@ -11,16 +11,21 @@ import {
   type Pattern,
   type Role,
 } from '../sheets/index.ts';
+import { checkKey } from '../checks/index.ts';
 import type { KeptBuild } from './standing.ts';
-import { STAGES } from './stages.ts';
+import { CLOSING, SETTING } from './stages.ts';
 
 /** How much is proved again after a change at a point: what it bears on, or more where the shop says so. */
 export type ProvesAgain = 'disturbed' | 'cylinder' | 'head' | 'every-point';
+
+/** What may be slackened or taken out. */
+type SlackenedKind = 'rockers' | 'cam' | 'cover' | 'new-cam' | 'head';
 
 /** Something slackened or taken out, which moves every gap it bears on although no point was set. */
 export interface Disturbance {
   /** as it is ticked off where points are set */
   readonly key: string;
+  readonly kind: SlackenedKind;
   readonly text: string;
   /** the points it bears on */
   readonly points: readonly string[];
@@ -47,37 +52,41 @@ export const disturbances = perPattern((pattern): readonly Disturbance[] => {
   const all = rolesOf(pattern).map((role) => meansFor(pattern, role));
   const ways = new Set(all.map((means) => (means.kind === 'shim' ? means.seat : means.kind)));
   const rockers = [...ways].map((way) => ROCKERS[way]).find((text) => text !== undefined);
-  const kinds = [
-    ...(rockers === undefined ? [] : [{ key: 'rockers', text: rockers }]),
+  const kinds: readonly { kind: SlackenedKind; cam?: string; text: string }[] = [
+    ...(rockers === undefined ? [] : [{ kind: 'rockers' as const, text: rockers }]),
     ...(hasTwoCams(pattern)
       ? [
-          { key: 'cam', cam: 'intake', text: 'Intake cam taken out and put back' },
-          { key: 'cam', cam: 'exhaust', text: 'Exhaust cam taken out and put back' },
+          { kind: 'cam' as const, cam: 'intake', text: 'Intake cam taken out and put back' },
+          { kind: 'cam' as const, cam: 'exhaust', text: 'Exhaust cam taken out and put back' },
         ]
-      : [{ key: 'cam', text: 'Cam taken out and put back' }]),
+      : [{ kind: 'cam' as const, text: 'Cam taken out and put back' }]),
     ...(pattern.coverHoldsCams
-      ? [{ key: 'cover', text: 'Cover off again, or its bolts slackened, which hold the cams' }]
+      ? [{ kind: 'cover' as const, text: 'Cover off again, or its bolts slackened, which hold the cams' }]
       : []),
-    { key: 'newcam', text: 'Another cam, or other followers or rockers, fitted' },
-    { key: 'head', text: 'Head off, or torqued again' },
+    { kind: 'new-cam', text: 'Another cam, or other followers or rockers, fitted' },
+    { kind: 'head', text: 'Head off, or torqued again' },
   ];
   const where = (bank: Bank) => (banks.length > 1 ? `, bank ${bank}` : '');
   const points = lashPoints(pattern);
   return banks.flatMap((bank) =>
-    kinds.map(({ key, text, cam }: { key: string; text: string; cam?: string }) => ({
-      key: [key, bank, ...(cam ? [cam] : [])].join('-'),
+    kinds.map(({ kind, text, cam }) => ({
+      key: checkKey(kind, [bank, ...(cam ? [cam] : [])].join('-')),
+      kind,
       text: `${text}${where(bank)}`,
       points: points
         .filter(
           (point) =>
             (bankOf(pattern, point) === bank ||
-              (key.endsWith('cam') && gearParts(pattern).camIn === 'block')) &&
+              (CAMS.includes(kind) && gearParts(pattern).camIn === 'block')) &&
             (!cam || camOver(pattern, point)?.startsWith(cam)),
         )
         .map((point) => point.key),
     })),
   );
 });
+
+/** What has a cam in it: one in the block works every head. */
+const CAMS: readonly SlackenedKind[] = ['cam', 'new-cam'];
 
 /** Whether the sheet says that there are two cams above a head: what is not said is not counted on. */
 const hasTwoCams = (pattern: Pattern) => pattern.camsAbove === 'two' && gearParts(pattern).camIn === 'head';
@@ -92,26 +101,7 @@ const camOver = (pattern: Pattern, { key }: LashPoint): string | undefined =>
  * @example headsToTorque(pattern).map(({ key }) => key) // ['head-A']
  */
 export const headsToTorque = (pattern: Pattern): readonly Disturbance[] =>
-  disturbances(pattern).filter(({ key }) => key.startsWith('head-'));
-
-/**
- * Says what was slackened, by its key alone; undefined where that is no key of such a thing.
- *
- * @example slackenedInWords('head-A') // 'Head A torqued again'
- */
-export function slackenedInWords(key: string): string | undefined {
-  const [what, bank, cam] = key.split('-');
-  const words: Readonly<Record<string, string>> = {
-    rockers: `Rockers of head ${bank} slackened or taken off`,
-    cam: cam
-      ? `${cam === 'intake' ? 'Intake' : 'Exhaust'} cam of head ${bank} taken out`
-      : `Cam of head ${bank} taken out`,
-    cover: `Cover of head ${bank} off again, whose bolts hold the cams`,
-    newcam: `Another cam, followers or rockers in head ${bank}`,
-    head: `Head ${bank} off, or torqued again`,
-  };
-  return words[what ?? ''];
-}
+  disturbances(pattern).filter(({ kind }) => kind === 'head');
 
 /**
  * Lists the points that a change at one of them disturbs, itself among them. A screw, a pivot nut and a shim on top of a
@@ -175,13 +165,9 @@ function underOneTool(pattern: Pattern, { role }: LashPoint): boolean {
 }
 
 /** What is slackened that is taken off and put together again. */
-const TAKEN_OFF = ['rockers', 'cam', 'newcam', 'cover'];
+const TAKEN_OFF: readonly SlackenedKind[] = ['rockers', 'cam', 'new-cam', 'cover'];
 /** What of it takes a cam out of its caps. */
-const CAPS_OFF = ['cam', 'newcam', 'cover'];
-
-/** The stages where what was slackened is ticked off, and where the cover goes on. */
-const SETTING = STAGES.find(({ sets }) => sets)!.key;
-const CLOSING = STAGES.find(({ demands }) => demands.includes('signed-off'))!.key;
+const CAPS_OFF: readonly SlackenedKind[] = ['cam', 'new-cam', 'cover'];
 
 /**
  * Lists what was taken apart of a build, and when: what was ticked so, and a cover that was on and came off again where its bolts
@@ -191,16 +177,14 @@ function takenApart({ sheet: { pattern }, ticks }: Pick<KeptBuild, 'sheet' | 'ti
   const kinds = new Map(disturbances(pattern).map((each) => [each.key, each]));
   return ticks.flatMap(({ stage, check, done, at, earlier = [] }) => {
     const ticked = stage === SETTING && done ? kinds.get(check) : undefined;
-    if (ticked) return [{ ...ticked, what: whatOf(check), at }];
+    if (ticked) return [{ ...ticked, at }];
     const lastOn = earlier.at(-1);
     if (stage !== CLOSING || check !== 'cover' || lastOn === undefined) return [];
     return [...kinds.values()]
-      .filter(({ key }) => whatOf(key) === 'cover')
-      .map((each) => ({ ...each, what: 'cover', at: lastOn }));
+      .filter(({ kind }) => kind === 'cover')
+      .map((each) => ({ ...each, at: lastOn }));
   });
 }
-
-const whatOf = (key: string) => key.split('-')[0]!;
 
 /**
  * Finds when a cam or the rockers last came out, ticked as such or for the sake of a piece under them; ms, or -Infinity.
@@ -219,7 +203,7 @@ export function camOutAt(build: Pick<KeptBuild, 'sheet' | 'settings' | 'ticks'>)
       )
       .map(({ at }) => Date.parse(at)),
     ...takenApart(build)
-      .filter(({ what }) => TAKEN_OFF.includes(what))
+      .filter(({ kind }) => TAKEN_OFF.includes(kind))
       .map(({ at }) => Date.parse(at)),
   );
 }
@@ -243,7 +227,7 @@ export function camCapsOffAt(build: Pick<KeptBuild, 'sheet' | 'settings' | 'tick
       })
       .map(({ at }) => Date.parse(at)),
     ...takenApart(build)
-      .filter(({ what }) => CAPS_OFF.includes(what))
+      .filter(({ kind }) => CAPS_OFF.includes(kind))
       .map(({ at }) => Date.parse(at)),
   );
 }
@@ -266,9 +250,9 @@ export function lastTakenApart(build: Pick<KeptBuild, 'sheet' | 'ticks'>): Reado
   const last = new Map<string, string>();
   const { pattern } = build.sheet;
   const roles = new Map(lashPoints(pattern).map(({ key, role }) => [key, role]));
-  for (const { what, points, at } of takenApart(build))
+  for (const { kind, points, at } of takenApart(build))
     for (const point of points) {
-      if (['cam', 'cover'].includes(what) && liesUnderCam(pattern, roles.get(point)!)) continue;
+      if (['cam', 'cover'].includes(kind) && liesUnderCam(pattern, roles.get(point)!)) continue;
       if (Date.parse(at) > Date.parse(last.get(point) ?? '0001-01-01')) last.set(point, at);
     }
   return last;

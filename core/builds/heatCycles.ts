@@ -1,9 +1,7 @@
+import { checkKey } from '../checks/index.ts';
 import type { Bank } from '../sheets/index.ts';
 import type { KeptTick } from './standing.ts';
-import { STAGES } from './stages.ts';
-
-const MARK = 'heat ';
-const SETTING = STAGES.find(({ sets }) => sets)!.key;
+import { SETTING } from './stages.ts';
 
 /** What a sheet says of an engine's first hours, before it is signed off. */
 export interface RunInSays {
@@ -16,23 +14,9 @@ export interface RunInSays {
 /** A sheet that says nothing of it. */
 export const NO_RUN_IN: RunInSays = { heatCycles: 0, retorque: false };
 
-/**
- * Names the check by which a heat cycle is ticked off, from 1.
- *
- * @example heatCycleAt(2) // 'heat 2'
- */
-export const heatCycleAt = (number: number): string => `${MARK}${number}`;
-
-/**
- * Says whether a check is one of a heat cycle: it stays done, whatever is opened again after it.
- *
- * @example isHeatCycle('heat 2') // true
- */
-export const isHeatCycle = (check: string): boolean => check.startsWith(MARK);
-
 /** Every check of the heat cycles that a sheet asks for. */
 export const heatCyclesOf = ({ heatCycles }: RunInSays): readonly string[] =>
-  Array.from({ length: heatCycles }, (_, index) => heatCycleAt(index + 1));
+  Array.from({ length: heatCycles }, (_, index) => checkKey('heat-cycle', index + 1));
 
 /** What is left of an engine's first hours. */
 export interface RunInLeft {
@@ -59,7 +43,7 @@ export function runInLeft(says: RunInSays, banks: readonly Bank[], ticks: readon
   const torqued = (bank: Bank) =>
     ticks.some(
       ({ stage, check, done: isDone, at }) =>
-        isDone && stage === SETTING && check === `head-${bank}` && Date.parse(at) >= cold,
+        isDone && stage === SETTING && check === checkKey('head', bank) && Date.parse(at) >= cold,
     );
   return { cycles, heads: banks.filter((bank) => !torqued(bank)) };
 }

@@ -1,24 +1,8 @@
+import { checkKey, subjectOf } from '../checks/index.ts';
 import { lashPoints, meansFor, type Pattern } from '../sheets/index.ts';
 import { pointsBare } from './lastChange.ts';
 import type { KeptBuild, KeptTick } from './standing.ts';
-import { STAGES } from './stages.ts';
-
-const MARK = 'tool ';
-
-/**
- * Names the check that is ticked as a tool goes in that holds a valve's bucket down, and unticked as it comes out.
- *
- * @example toolAt('3E') // 'tool 3E'
- */
-export const toolAt = (point: string): string => `${MARK}${point}`;
-
-/**
- * Says at which point a check is about a tool that holds the valve down; null where it is another kind of check.
- *
- * @example pointHeldDown('tool 3E') // '3E'
- */
-export const pointHeldDown = (check: string): string | null =>
-  check.startsWith(MARK) ? check.slice(MARK.length) : null;
+import { SETTING } from './stages.ts';
 
 /**
  * Lists the points whose piece is changed with the valve held down by a tool: shims that lie on top of a bucket.
@@ -41,15 +25,11 @@ export function heldDownToSet(pattern: Pattern): readonly string[] {
  * @example toolsIn(build.ticks) // ['3E']
  */
 export function toolsIn(ticks: readonly Pick<KeptTick, 'stage' | 'check' | 'done'>[]): readonly string[] {
-  const setting = STAGES.find(({ sets }) => sets)!.key;
   return ticks.flatMap(({ stage, check, done }) => {
-    const point = done && stage === setting ? pointHeldDown(check) : null;
+    const point = done && stage === SETTING ? subjectOf('tool', check) : null;
     return point === null ? [] : [point];
   });
 }
-
-/** The check by which it is accepted for one build that its cam is turned with nothing under a bucket. */
-export const TURNED_BARE = 'turned-bare';
 
 /**
  * Says whether a point may be measured with nothing in: only a shim under a bucket, and only where the sheet says that the maker
@@ -73,8 +53,9 @@ export function bareHeld({
   settings,
   ticks,
 }: Pick<KeptBuild, 'sheet' | 'settings' | 'ticks'>): readonly string[] {
-  const setting = STAGES.find(({ sets }) => sets)!.key;
-  const accepted = ticks.some(({ stage, check, done }) => done && stage === setting && check === TURNED_BARE);
+  const accepted = ticks.some(
+    ({ stage, check, done }) => done && stage === SETTING && check === checkKey('turned-bare'),
+  );
   const roles = new Map(lashPoints(pattern).map(({ key, role }) => [key, role]));
   return pointsBare(settings).filter((point) => {
     const role = roles.get(point);

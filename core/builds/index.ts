@@ -1,21 +1,14 @@
-export { ACCEPTABLE, acceptance, acceptedPoints, mayAccept, pointAccepted } from './accepted.ts';
-export {
-  heatCycleAt,
-  heatCyclesOf,
-  isHeatCycle,
-  NO_RUN_IN,
-  runInLeft,
-  type RunInLeft,
-  type RunInSays,
-} from './heatCycles.ts';
+export { ACCEPTABLE, acceptedPoints, mayAccept } from './accepted.ts';
+export { checkKey, subjectOf } from '../checks/index.ts';
+export { heatCyclesOf, NO_RUN_IN, runInLeft, type RunInLeft, type RunInSays } from './heatCycles.ts';
 export { addedTo } from './added.ts';
 export { assemblyDone, capsLoose, passesDone } from './assembled.ts';
 export { nothingCounted, wearLeft, type WearLeft } from './decided.ts';
 export { headsToTorque } from './disturbed.ts';
-export { checkInWords, hasCheck, undoneBy } from './checks.ts';
-export { bridgeAt, bridgedPoints, bridgeOf, bridgesOpen } from './bridges.ts';
-export { LEDGER_EXPLAINED, partsExplained, partsOff, passesOpen } from './closing.ts';
-export { bareHeld, heldDownToSet, mayBeBare, pointHeldDown, toolAt, toolsIn, TURNED_BARE } from './holds.ts';
+export { checkInWords, hasCheck, onlyByLead, undoneBy } from './checks.ts';
+export { bridgedPoints, bridgesOpen } from './bridges.ts';
+export { partsExplained, partsOff, passesOpen } from './closing.ts';
+export { bareHeld, heldDownToSet, mayBeBare, toolsIn } from './holds.ts';
 export { judgedAnew } from './judgedAnew.ts';
 export { lastChange, lastDone, pointsBare } from './lastChange.ts';
 export { standingLines, type Entry, type Standing } from '../entries/index.ts';
@@ -40,6 +33,10 @@ export {
 } from './stageMove.ts';
 export {
   cautionsAt,
+  CLOSING,
+  PROVING,
+  RUNNING,
+  SETTING,
   STAGE_KEYS,
   STAGES,
   stageMeasuring,

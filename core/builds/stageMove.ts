@@ -1,6 +1,6 @@
 import type { RunInLeft } from './heatCycles.ts';
 import type { Verdict } from '../measuring/index.ts';
-import { STAGE_KEYS, stageOf, type Demand, type StageKey } from './stages.ts';
+import { CLOSING, RUNNING, STAGE_KEYS, stageOf, type Demand, type StageKey } from './stages.ts';
 
 /** What stands in a build, as far as leaving a stage goes. */
 export interface BuildStanding {
@@ -175,7 +175,7 @@ const UNMET: Readonly<Record<Demand, (standing: BuildStanding) => Obstacle[]>> =
  */
 export function obstaclesToSignOff(standing: BuildStanding): Obstacle[] {
   return [
-    ...obstaclesTo({ ...standing, stage: 'close', signedOff: true }),
+    ...obstaclesTo({ ...standing, stage: CLOSING, signedOff: true }),
     ...notClosed(standing),
     ...halfTogether(standing),
     ...loose(standing),
@@ -369,7 +369,7 @@ function countPoints(keys: readonly string[]): string {
  * @example mayMove('as-found', 'set') // false: two stages would be skipped
  */
 export function mayMove(from: StageKey, to: StageKey): boolean {
-  return goesOn(from, to) || (STAGE_KEYS.indexOf(to) < STAGE_KEYS.indexOf(from) && from !== 'run-in');
+  return goesOn(from, to) || (STAGE_KEYS.indexOf(to) < STAGE_KEYS.indexOf(from) && from !== RUNNING);
 }
 
 /**

@@ -312,6 +312,17 @@ export function stageOf(key: StageKey): Stage {
   return STAGES[STAGE_KEYS.indexOf(key)]!;
 }
 
+const keyWhere = (is: (stage: Stage) => boolean): StageKey => STAGES.find(is)!.key;
+
+/** The stage in which points are set. */
+export const SETTING = keyWhere(({ sets }) => sets);
+/** The stage in which every point is proved. */
+export const PROVING = keyWhere(({ measures }) => measures === 'proved');
+/** The stage in which a build is closed, and signed off. */
+export const CLOSING = keyWhere(({ demands }) => demands.includes('signed-off'));
+/** The stage of a build that is signed off: its engine runs, and is looked at again. */
+export const RUNNING = keyWhere(({ measures }) => measures === 'recheck');
+
 /**
  * Finds the stage in which a kind of round is measured.
  *

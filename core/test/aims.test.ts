@@ -1,15 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
-  bridgeAt,
   bridgedPoints,
   bridgesOpen,
+  checkKey,
   hasCheck,
   heldDownToSet,
   judgedAnew,
   obstaclesTo,
-  pointHeldDown,
-  toolAt,
+  subjectOf,
   toolsIn,
   type BuildStanding,
 } from '../builds/index.ts';
@@ -139,11 +138,15 @@ describe('a tool that holds a valve down', () => {
   it('is only where shims lie on top of their buckets, and is in until it is unticked', () => {
     expect(heldDownToSet(inlineSix)).toEqual([]);
     expect(heldDownToSet(ON_BUCKET)).toHaveLength(12);
-    expect(pointHeldDown(toolAt('3E'))).toBe('3E');
-    expect(pointHeldDown('cover')).toBeNull();
+    expect(subjectOf('tool', checkKey('tool', '3E'))).toBe('3E');
+    expect(subjectOf('tool', 'cover')).toBeNull();
     const tick = (check: string, done: boolean, stage: 'set' | 'prove' = 'set') => ({ check, done, stage });
     expect(
-      toolsIn([tick(toolAt('1I'), true), tick(toolAt('1E'), false), tick(toolAt('2I'), true, 'prove')]),
+      toolsIn([
+        tick(checkKey('tool', '1I'), true),
+        tick(checkKey('tool', '1E'), false),
+        tick(checkKey('tool', '2I'), true, 'prove'),
+      ]),
     ).toEqual(['1I']);
   });
 
@@ -239,14 +242,14 @@ describe('a bridge', () => {
       bridgesOpen({
         sheet: { pattern: inlineFour },
         settings,
-        ticks: [{ stage: 'set', check: bridgeAt('1E'), done, at: '' }],
+        ticks: [{ stage: 'set', check: checkKey('bridge', '1E'), done, at: '' }],
       });
     expect(open(true, set('1E'), set('2E'), set('1Ia'))).toEqual(['2E']);
     expect(open(false, set('1E'))).toEqual(['1E']);
     expect(open(false, set('1E', 'left'))).toEqual([]);
-    expect(hasCheck('set', bridgeAt('1E'), inlineFour)).toBe(true);
-    expect(hasCheck('set', bridgeAt('1Ia'), inlineFour)).toBe(false);
-    expect(hasCheck('prove', bridgeAt('1E'), inlineFour)).toBe(false);
+    expect(hasCheck('set', checkKey('bridge', '1E'), inlineFour)).toBe(true);
+    expect(hasCheck('set', checkKey('bridge', '1Ia'), inlineFour)).toBe(false);
+    expect(hasCheck('prove', checkKey('bridge', '1E'), inlineFour)).toBe(false);
   });
 });
 

@@ -1,21 +1,20 @@
 import { describe, expect, it } from 'vitest';
 import {
-  acceptance,
   cautionsAt,
+  checkKey,
   checkInWords,
   countsFrom,
   disturbances,
   disturbedBy,
   hasCheck,
   obstaclesToSignOff,
-  pointAccepted,
   provenBy,
   stageOf,
+  subjectOf,
   standingOf,
   undoneBy,
   type KeptBuild,
   type KeptSetting,
-  TURNED_BARE,
 } from '../builds/index.ts';
 import type { Verdict } from '../measuring/index.ts';
 import type { Pattern } from '../sheets/index.ts';
@@ -185,17 +184,17 @@ describe('what was slackened', () => {
     expect(hasCheck('set', 'rockers-A', SCREWS)).toBe(true);
     expect(hasCheck('set', 'rockers-B', SCREWS)).toBe(false);
     expect(hasCheck('set', 'cam-A', SCREWS)).toBe(true);
-    expect(hasCheck('set', TURNED_BARE, SCREWS)).toBe(false);
+    expect(hasCheck('set', checkKey('turned-bare'), SCREWS)).toBe(false);
     expect(hasCheck('prove', 'rockers-A', SCREWS)).toBe(false);
     expect(hasCheck('prove', 'two-turns', SCREWS)).toBe(true);
-    expect(hasCheck('prove', acceptance('2E'), SCREWS)).toBe(true);
-    expect(hasCheck('prove', acceptance('9E'), SCREWS)).toBe(false);
+    expect(hasCheck('prove', checkKey('accepted', '2E'), SCREWS)).toBe(true);
+    expect(hasCheck('prove', checkKey('accepted', '9E'), SCREWS)).toBe(false);
     expect(
       [
         checkInWords('set', 'rockers-A'),
         checkInWords('set', 'no such'),
         checkInWords('prove', 'two-turns'),
-        checkInWords('prove', acceptance('2E')),
+        checkInWords('prove', checkKey('accepted', '2E')),
       ].join('; '),
     ).toBe(
       'Rockers of head A slackened or taken off; no such; Two full turns by hand, nothing felt; 2E let stand as it is',
@@ -245,7 +244,7 @@ describe('a point that a lead lets stand', () => {
       settings: [setting('2E', 10, kind)],
       ticks: [
         ...build({}).ticks,
-        { stage: 'prove' as const, check: acceptance('2E'), done: true, at: at(accepted) },
+        { stage: 'prove' as const, check: checkKey('accepted', '2E'), done: true, at: at(accepted) },
       ],
     });
   const obstacles = (what: Parameters<typeof letStand>[0]) =>
@@ -261,7 +260,7 @@ describe('a point that a lead lets stand', () => {
     expect(obstacles({ verdict: 'conflict' })).toEqual(['points_undecided']);
     expect(obstacles({ kind: 'turned' })).toEqual(['points_undecided']);
     expect(obstacles({ accepted: 29 })).toEqual(['points_undecided']);
-    expect(pointAccepted(acceptance('1Ib-c'))).toBe('1Ib-c');
-    expect(pointAccepted('two-turns')).toBeNull();
+    expect(subjectOf('accepted', checkKey('accepted', '1Ib-c'))).toBe('1Ib-c');
+    expect(subjectOf('accepted', 'two-turns')).toBeNull();
   });
 });

@@ -2,8 +2,8 @@ import { describe, expect, it } from 'vitest';
 import {
   addedTo,
   assemblyDone,
+  checkKey,
   hasCheck,
-  heatCycleAt,
   heatCyclesOf,
   NO_RUN_IN,
   obstaclesTo,
@@ -18,7 +18,7 @@ import { all, at, build, SCREWS, setting, shims } from './keptBuild.ts';
 
 const ASKS = { heatCycles: 2, retorque: true };
 const heat = (number: number, minute: number, done = true) => ({
-  ...{ stage: 'close' as const, check: heatCycleAt(number), done, at: at(minute) },
+  ...{ stage: 'close' as const, check: checkKey('heat-cycle', number), done, at: at(minute) },
 });
 const torqued = (minute: number) => ({
   ...{ stage: 'set' as const, check: 'head-A', done: true, at: at(minute) },

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import {
   bareHeld,
   capsLoose,
+  checkKey,
   disturbedBy,
   findingsNow,
   mayBeBare,
@@ -10,10 +11,9 @@ import {
   obstaclesToSignOff,
   provenBy,
   standingOf,
-  TURNED_BARE,
-  wearLeft,
   type KeptBuild,
   type KeptTick,
+  wearLeft,
 } from '../builds/index.ts';
 import type { Pattern } from '../sheets/index.ts';
 import type { WearLine } from '../wear/index.ts';
@@ -209,8 +209,8 @@ describe('with nothing in', () => {
     const bare = (pattern: Pattern, ...ticks: KeptTick[]) =>
       bareHeld({ sheet: { pattern }, settings: [setting('2E', 5, 'bare')], ticks });
     expect(bare(turnsBare)).toEqual(['2E']);
-    expect(bare(turnsBare, tick('set', TURNED_BARE, 6))).toEqual([]);
-    expect(bare(shims('on-bucket'), tick('set', TURNED_BARE, 6))).toEqual(['2E']);
+    expect(bare(turnsBare, tick('set', checkKey('turned-bare'), 6))).toEqual([]);
+    expect(bare(shims('on-bucket'), tick('set', checkKey('turned-bare'), 6))).toEqual(['2E']);
   });
 });
 

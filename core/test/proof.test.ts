@@ -1,15 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
-  bridgeAt,
   cautionsAt,
+  checkKey,
   findings,
   obstaclesTo,
   obstaclesToSignOff,
   STAGE_KEYS,
-  STAGES,
   stageMeasuring,
   stageOf,
+  STAGES,
   standingOf,
   type KeptBuild,
   type KeptSetting,
@@ -59,7 +59,7 @@ describe('what a point is set by', () => {
     const before = [setting('1E', 20), setting('2E', 20)];
     // their exhausts are bridged
     const ticks = ['1E', '2E'].map((point) => ({
-      ...{ stage: 'set' as const, check: bridgeAt(point), done: true, at: at(19) },
+      ...{ stage: 'set' as const, check: checkKey('bridge', point), done: true, at: at(19) },
     }));
     expect(obstaclesTo(standingOf(build({ ticks, rounds: rounds.slice(0, 1), settings: before })))).toEqual(
       [],

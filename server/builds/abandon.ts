@@ -1,3 +1,4 @@
+import { RUNNING } from '@zero-lash/core/builds';
 import type { AbandonRequest, BuildWrite } from '@zero-lash/contract/builds';
 import type { Knex } from 'knex';
 import { Refusal } from '../plugins/errors.ts';
@@ -35,7 +36,7 @@ export async function abandonBuild(
 /** Opens the build again that the engine ran on before, with its planned recheck. */
 async function goOnWithTheOneBefore(db: Knex, engineId: string, than: string): Promise<BuildWrite[]> {
   const former = await db('builds')
-    .where({ engine_id: engineId, abandoned_at: null, stage: 'run-in' })
+    .where({ engine_id: engineId, abandoned_at: null, stage: RUNNING })
     .where('number', '<', db('builds').where({ id: than }).select('number'))
     .orderBy('number', 'desc')
     .first('id');
@@ -83,7 +84,7 @@ export async function restoreBuild(
   const engine = await db('engines').where({ id: build.engineId }).forNoKeyUpdate().first('put_away_at');
   if (engine.put_away_at) throw new Refusal('engine_put_away');
   const open = await db('builds').where({ engine_id: build.engineId, closed_at: null }).first('id', 'stage');
-  if (open && open.stage !== 'run-in') throw new Refusal('build_open');
+  if (open && open.stage !== RUNNING) throw new Refusal('build_open');
   const ended = open ? [await endBuild(db, open.id)] : [];
   await db('builds')
     .where({ id })

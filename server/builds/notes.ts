@@ -1,12 +1,5 @@
 import type { BuildWrite, noteRequest, tickRequest } from '@zero-lash/contract/builds';
-import {
-  stageOf,
-  hasCheck,
-  LEDGER_EXPLAINED,
-  mayAccept,
-  pointAccepted,
-  provenBy,
-} from '@zero-lash/core/builds';
+import { hasCheck, mayAccept, onlyByLead, provenBy, stageOf, subjectOf } from '@zero-lash/core/builds';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { Refusal } from '../plugins/errors.ts';
@@ -28,9 +21,9 @@ export async function tick(
   const build = await takeUp(db, id);
   const sheet = await findRevision(db, build.revisionId);
   if (!hasCheck(stage, check, sheet.pattern, sheet)) throw new Refusal('unknown_check');
-  if (done && check === LEDGER_EXPLAINED && !hand.leads)
-    throw new Refusal('forbidden', { detail: 'Only a lead explains a count that does not balance.' });
-  if (done) await refuseAcceptance(db, id, check, hand);
+  const byLead = done ? onlyByLead(check) : null;
+  if (byLead && !hand.leads) throw new Refusal('forbidden', { detail: byLead });
+  if (done) await refuseAcceptance(db, id, check);
   const at = whenTaken(takenAt, hand, build.openedAt);
   const place = { build_id: id, stage, check_key: check };
   const before = await db('stage_ticks').where(place).first('done', 'at');
@@ -61,11 +54,10 @@ export async function tick(
   );
 }
 
-/** Lets a point stand as it is only by a lead's hand, and only where it was left alone and is no worse than wide. */
-async function refuseAcceptance(db: Knex, id: string, check: string, { leads }: Hand): Promise<void> {
-  const point = pointAccepted(check);
+/** Lets a point stand as it is only where it was left alone and is no worse than wide. */
+async function refuseAcceptance(db: Knex, id: string, check: string): Promise<void> {
+  const point = subjectOf('accepted', check);
   if (point === null) return;
-  if (!leads) throw new Refusal('forbidden', { detail: 'Only a lead may let a point stand as it is.' });
   const build = await readWhole(db, id);
   if (mayAccept(point, { settings: build.settings, proofs: provenBy(build) })) return;
   throw new Refusal('not_acceptable', {

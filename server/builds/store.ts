@@ -18,6 +18,7 @@ import {
   type Obstacle,
   type RoundKind,
   type Stage,
+  RUNNING,
 } from '@zero-lash/core/builds';
 import { aimsOutside, allowedBy, type AllowOver, type OwnAim } from '@zero-lash/core/setting';
 import { ROLE_WORDS } from '@zero-lash/core/sheets';
@@ -60,7 +61,7 @@ export async function openBuild(
   const open = await db('builds')
     .where({ engine_id: engineId, closed_at: null })
     .first('id', 'stage', 'revision_id');
-  if (open && open.stage !== 'run-in') throw new Refusal('build_open');
+  if (open && open.stage !== RUNNING) throw new Refusal('build_open');
   const carried = recheckId === undefined ? null : await roundNotHeld(db, recheckId, open, revisionId);
   const ended = open ? [await endBuild(db, open.id)] : [];
   const last = await db('builds').where({ engine_id: engineId }).max('number as number').first();

@@ -1,7 +1,7 @@
 // Long because a whole history is told in one place, in the order it happened.
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { dueColumns } from '../rechecks/planning.ts';
-import { assemblyAt, capPasses } from '@zero-lash/core/assembly';
+import { capPasses } from '@zero-lash/core/assembly';
 import { judge } from '@zero-lash/core/measuring';
 import { lashPoints, meansFor, type LashPoint } from '@zero-lash/core/sheets';
 import type { Tenths } from '@zero-lash/core/length';
@@ -11,6 +11,7 @@ import type { Knex } from 'knex';
 import { dayIn } from '../clock.ts';
 import { BLADE_STEP, DemoGaps } from './gaps.ts';
 import { DEMO_SHOP, type DemoBuild, type DemoEngine } from './world.ts';
+import { checkKey } from '@zero-lash/core/builds';
 
 interface Cast {
   readonly bench: string;
@@ -229,7 +230,7 @@ class EngineTeller {
     const { torques, assembly = [] } = this.#sheet;
     return [
       ...capPasses(torques).map(({ key }) => key),
-      ...assembly.flatMap(({ hold }, index) => (hold ? [assemblyAt(index)] : [])),
+      ...assembly.flatMap(({ hold }, index) => (hold ? [checkKey('step', index)] : [])),
     ];
   }
 

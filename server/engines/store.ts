@@ -1,3 +1,4 @@
+import { RUNNING } from '@zero-lash/core/builds';
 import type {
   EngineChange,
   EngineRow,
@@ -71,7 +72,7 @@ export async function putAway(
   if (!engine) throw new Refusal('not_found', { detail: 'There is no such engine.' });
   const onBench = await db('builds')
     .where({ engine_id: id, closed_at: null })
-    .whereNot({ stage: 'run-in' })
+    .whereNot({ stage: RUNNING })
     .first('number');
   if (onBench) throw new Refusal('engine_on_bench');
   return changeAt(db, id, version, { put_away_at: db.fn.now(), put_away_by: personId, put_away_why: why });

@@ -26,7 +26,7 @@ export async function readOwners(db: Knex, id?: string): Promise<Owner[]> {
 export async function changeOwner(
   db: Knex,
   id: string,
-  { version, ...fields }: z.output<typeof ownerChange>,
+  { version, email, ...fields }: z.output<typeof ownerChange>,
 ): Promise<Owner> {
   const taken = await db('owners')
     .whereRaw('lower(name) = lower(?)', [fields.name])
@@ -39,7 +39,7 @@ export async function changeOwner(
     });
   const updated = await db('owners')
     .where({ id, version })
-    .update({ ...fields, version: version + 1 });
+    .update({ ...fields, ...(email === undefined ? {} : { email }), version: version + 1 });
   const [current] = await readOwners(db, id);
   if (!current) throw new Refusal('not_found', { detail: 'There is no such owner.' });
   if (updated === 0) throw new Refusal('stale', { current });

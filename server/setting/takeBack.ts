@@ -1,3 +1,4 @@
+import { SETTING } from '@zero-lash/core/builds';
 import type { BuildWrite } from '@zero-lash/contract/builds';
 import type { settingTakenBack } from '@zero-lash/contract/setting';
 import type { Knex } from 'knex';
@@ -31,7 +32,7 @@ export async function takeBackSetting(
   hand: Hand,
 ): Promise<BuildWrite> {
   const build = await takeUp(db, buildId);
-  if (build.stage !== 'set')
+  if (build.stage !== SETTING)
     throw new Refusal('wrong_stage', { detail: 'A setting is taken back at Set: go back to it first.' });
   const row = (await db('settings').where({ id: settingId, build_id: buildId }).first()) as Kept | undefined;
   if (!row) throw new Refusal('not_found', { detail: 'There is no such setting in this build.' });

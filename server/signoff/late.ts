@@ -1,6 +1,6 @@
 import type { BuildRowChange, BuildWrite } from '@zero-lash/contract/builds';
 import type { lateLeft } from '@zero-lash/contract/rechecks';
-import { newestRound, obstaclesToSignOff, standingOf } from '@zero-lash/core/builds';
+import { newestRound, obstaclesToSignOff, standingOf, RUNNING } from '@zero-lash/core/builds';
 import type { RecheckOutcome } from '@zero-lash/core/rechecks';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
@@ -23,7 +23,7 @@ export async function holdAgainstSignature(
   db: Knex,
   { id, stage }: Pick<TakenUp, 'id' | 'stage'>,
 ): Promise<BuildRowChange[]> {
-  if (stage !== 'run-in') return [];
+  if (stage !== RUNNING) return [];
   const head = async () => ({ kind: 'head' as const, row: (await readHead(db, id)).rows });
   const planned = await db('rechecks as r')
     .where({ 'r.build_id': id, 'r.status': 'planned', 'r.sequence': 1 })

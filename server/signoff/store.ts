@@ -1,5 +1,5 @@
 import type { BuildWrite } from '@zero-lash/contract/builds';
-import { obstaclesToSignOff, STAGES, standingOf, stageOf } from '@zero-lash/core/builds';
+import { obstaclesToSignOff, STAGES, standingOf, stageOf, CLOSING, RUNNING } from '@zero-lash/core/builds';
 import type { signOffRequest } from '@zero-lash/contract/signoff';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
@@ -33,7 +33,7 @@ export async function signOff(
     throw new Refusal('came_in_since', {
       detail: `${more} more ${more === 1 ? 'entry has' : 'entries have'} come in since this page was read: ${(await cameInSince(db, id, more)).join('; ')}. Look at it, then sign.`,
     });
-  if (build.stage !== 'close')
+  if (build.stage !== CLOSING)
     throw new Refusal('not_provable', {
       detail: `This build is at ${stageOf(build.stage).title}. It is signed off at ${stageOf('close').title}.`,
     });
@@ -46,10 +46,10 @@ export async function signOff(
     .where({ build_id: id, closed_at: null })
     .update('closed_at', db.fn.now())
     .returning('id');
-  await db('stage_moves').insert({ build_id: id, from_stage: 'close', to_stage: 'run-in', by: leadId });
+  await db('stage_moves').insert({ build_id: id, from_stage: CLOSING, to_stage: RUNNING, by: leadId });
   await db('builds')
     .where({ id })
-    .update({ stage: 'run-in', stage_since: db.fn.now(), version: version + 1 });
+    .update({ stage: RUNNING, stage_since: db.fn.now(), version: version + 1 });
   await planRecheck(db, taken, {
     sequence: 1,
     usage,

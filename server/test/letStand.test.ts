@@ -1,4 +1,4 @@
-import { acceptance, disturbances } from '@zero-lash/core/builds';
+import { checkKey, disturbances } from '@zero-lash/core/builds';
 import type { Shop } from '@zero-lash/contract/people';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { LEAD, TestShop } from './shop.ts';
@@ -29,18 +29,20 @@ describe('a point left alone at the edge', () => {
     await work.tickAll();
     for (const point of others) await work.measure(point);
     await work.measure(watched!, 'edge');
-    expect((await work.tick('prove', acceptance(watched!), { who: LEAD })).body.code).toBe('not_acceptable');
+    expect((await work.tick('prove', checkKey('accepted', watched!), { who: LEAD })).body.code).toBe(
+      'not_acceptable',
+    );
     await work.go('set');
     await work.set(watched!, { kind: 'left', note: 'at the edge, watched' });
     await work.go('prove');
     // nothing was changed: the two turns and the marks hold, and so do the proofs
     expect(work.ticked('prove').sort()).toEqual(['marks', 'two-turns']);
     expect(await work.go('close')).toMatchObject({ status: 409, body: { points: [watched] } });
-    expect(await work.tick('prove', acceptance(watched!))).toMatchObject({
+    expect(await work.tick('prove', checkKey('accepted', watched!))).toMatchObject({
       status: 403,
       body: { code: 'forbidden' },
     });
-    expect((await work.tick('prove', acceptance(watched!), { who: LEAD })).status).toBe(200);
+    expect((await work.tick('prove', checkKey('accepted', watched!), { who: LEAD })).status).toBe(200);
     expect((await work.go('close')).status).toBe(200);
     await work.tickAll();
     expect((await work.signOff()).status).toBe(201);
@@ -61,11 +63,17 @@ describe('a point left alone at the edge', () => {
     for (const each of work.points) await work.measure(each, each === point ? 'tight' : 'sound');
     await work.go('set');
     await work.set(point!, { kind: 'left', note: 'no time' });
-    expect((await work.tick('set', acceptance(point!), { who: LEAD })).body.code).toBe('unknown_check');
+    expect((await work.tick('set', checkKey('accepted', point!), { who: LEAD })).body.code).toBe(
+      'unknown_check',
+    );
     await work.tickAll();
     await work.go('prove');
-    expect((await work.tick('prove', acceptance(point!), { who: LEAD })).body.code).toBe('not_acceptable');
-    expect((await work.tick('prove', acceptance('9X'), { who: LEAD })).body.code).toBe('unknown_check');
+    expect((await work.tick('prove', checkKey('accepted', point!), { who: LEAD })).body.code).toBe(
+      'not_acceptable',
+    );
+    expect((await work.tick('prove', checkKey('accepted', '9X'), { who: LEAD })).body.code).toBe(
+      'unknown_check',
+    );
   });
 });
 

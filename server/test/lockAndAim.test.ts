@@ -1,5 +1,4 @@
-import { assemblyAt } from '@zero-lash/core/assembly';
-import { toolAt } from '@zero-lash/core/builds';
+import { checkKey } from '@zero-lash/core/builds';
 import type { Drawer } from '@zero-lash/contract/drawer';
 import type { EngineRow } from '@zero-lash/contract/engines';
 import type { Feel } from '@zero-lash/contract/setting';
@@ -43,9 +42,9 @@ describe('a tool that holds a valve down', () => {
       });
     expect((await turn(0)).status).toBe(200);
     work.build = await shop.build(work.build.id);
-    expect((await work.tick('prove', toolAt(point!))).body.code).toBe('unknown_check');
-    expect((await work.tick('set', toolAt('9X'))).body.code).toBe('unknown_check');
-    expect((await work.tick('set', toolAt(point!))).status).toBe(200);
+    expect((await work.tick('prove', checkKey('tool', point!))).body.code).toBe('unknown_check');
+    expect((await work.tick('set', checkKey('tool', '9X'))).body.code).toBe('unknown_check');
+    expect((await work.tick('set', checkKey('tool', point!))).status).toBe(200);
     const refused = await turn(180);
     expect([refused.status, refused.body.code]).toEqual([409, 'tool_in']);
     expect(refused.body.detail).toContain(point);
@@ -58,7 +57,7 @@ describe('a tool that holds a valve down', () => {
     expect((await work.set(other!, { kind: 'fitted', installed: 2.5, fitted: 2.45, note: '' })).status).toBe(
       201,
     );
-    expect((await work.tick('set', toolAt(point!), { done: false })).status).toBe(200);
+    expect((await work.tick('set', checkKey('tool', point!), { done: false })).status).toBe(200);
     expect((await turn(180)).status).toBe(200);
     work.build = await shop.build(work.build.id);
     expect((await work.go('prove')).status).toBe(200);
@@ -67,7 +66,7 @@ describe('a tool that holds a valve down', () => {
   it('is none where a screw is turned', async () => {
     const work = await Work.on(shop, SCREWS);
     await work.reach('set');
-    expect((await work.tick('set', toolAt(work.points[0]!))).body.code).toBe('unknown_check');
+    expect((await work.tick('set', checkKey('tool', work.points[0]!))).body.code).toBe('unknown_check');
   });
 });
 
@@ -294,7 +293,9 @@ describe('a point with nothing in it', () => {
       code: 'stage_not_ready',
       detail: expect.stringContaining('Cam caps'),
     });
-    const held = work.build.sheet.assembly.flatMap(({ hold }, index) => (hold ? [assemblyAt(index)] : []));
+    const held = work.build.sheet.assembly.flatMap(({ hold }, index) =>
+      hold ? [checkKey('step', index)] : [],
+    );
     expect(held.length).toBeGreaterThan(0);
     for (const check of ['pass 0.0', 'pass 0.1', ...held]) await work.tick('set', check);
     expect((await work.go('prove')).status).toBe(200);

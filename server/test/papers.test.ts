@@ -1,5 +1,5 @@
 import type { RanOfBuild } from '@zero-lash/contract/ran';
-import { LEDGER_EXPLAINED, provenBy } from '@zero-lash/core/builds';
+import { checkKey, provenBy } from '@zero-lash/core/builds';
 import { lashPoints } from '@zero-lash/core/sheets';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -139,9 +139,11 @@ describe('closing an engine', () => {
     const refused = await work.signOff();
     expect(refused).toMatchObject({ status: 409, body: { code: 'not_provable' } });
     expect((refused.body as unknown as { detail: string }).detail).toContain('Cover bolt, long (1 missing)');
-    expect((await work.tick('close', LEDGER_EXPLAINED)).status).toBe(403);
-    expect((await work.tick('set', LEDGER_EXPLAINED, { who: LEAD })).body.code).toBe('unknown_check');
-    expect((await work.tick('close', LEDGER_EXPLAINED, { who: LEAD })).status).toBe(200);
+    expect((await work.tick('close', checkKey('ledger-explained'))).status).toBe(403);
+    expect((await work.tick('set', checkKey('ledger-explained'), { who: LEAD })).body.code).toBe(
+      'unknown_check',
+    );
+    expect((await work.tick('close', checkKey('ledger-explained'), { who: LEAD })).status).toBe(200);
     // what is counted after that is not explained by it
     await work.write('ledger', { lines: [part({ in: 0 })] });
     expect((await work.signOff()).status).toBe(409);
@@ -152,7 +154,7 @@ describe('closing an engine', () => {
     await other.reach('close');
     await other.tickAll();
     await other.write('ledger', { lines: [part({ in: 3 })] });
-    await other.tick('close', LEDGER_EXPLAINED, { who: LEAD });
+    await other.tick('close', checkKey('ledger-explained'), { who: LEAD });
     expect((await other.signOff()).status).toBe(201);
   });
 

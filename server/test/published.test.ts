@@ -1,4 +1,5 @@
 import { readFile } from 'node:fs/promises';
+import { Agent, request } from 'node:http';
 import { Ajv2020, type ValidateFunction } from 'ajv/dist/2020.js';
 import formats from 'ajv-formats';
 import { strFromU8, unzipSync } from 'fflate';
@@ -67,6 +68,26 @@ describe('what is published of our files', () => {
       expect(await against('sheet.schema.json', file), id).toBeNull();
       expect(await against('sheet.schema.json', { ...file, pattern: null })).not.toBeNull();
     }
+  });
+
+  it('holds while a server closes: who comes by a connection that stands is answered as ever', async () => {
+    const app = await TestShop.server(shop.db);
+    const { port } = new URL(await app.listen({ port: 0, host: '127.0.0.1' }));
+    const agent = new Agent({ keepAlive: true, maxSockets: 1 });
+    const ask = () =>
+      new Promise<string>((resolve) => {
+        const sent = request({ agent, port, host: '127.0.0.1', path: '/api/today' }, (answer) => {
+          answer.resume().on('end', () => resolve(`${answer.statusCode} ${answer.headers['content-type']}`));
+        });
+        sent.on('error', () => resolve('gone')).end();
+      });
+    const before = await ask();
+    const closed = app.close();
+    const during = await ask();
+    agent.destroy();
+    await closed;
+    expect(before).toMatch(/^401 application\/problem\+json/);
+    expect(['gone', before]).toContain(during);
   });
 
   it('is not served otherwise: the file of a sheet keeps its pattern in the description of its route', async () => {

@@ -25,6 +25,8 @@ describe('what keeps a database from writing', () => {
 
   it('is 503 with what to do, on health too, and over once it can write again', async () => {
     const { database } = (await shop.db.raw('select current_database() as database')).rows[0];
+    // whoever signs in while nothing can be written is told that, too: these came in before
+    for (const who of [LEAD, BENCH]) await shop.cookieOf(who);
     const refused = async (says: 'on' | 'off') => {
       await shop.db.raw(`alter database ${database} set default_transaction_read_only = ${says}`);
       // only who connects from now on is told

@@ -1,6 +1,6 @@
 import type { Today } from '@zero-lash/contract/today';
 import type { UsageUnit } from '@zero-lash/contract/values';
-import { STAGE_KEYS, type StageKey } from '@zero-lash/core/builds';
+import { STAGE_KEYS, type StageKey, RUNNING } from '@zero-lash/core/builds';
 import { dueState, type Day, type RecheckOutcome } from '@zero-lash/core/rechecks';
 import type { Knex } from 'knex';
 import { NEARNESS_SQL, nearnessOn } from '../rechecks/nearness.ts';
@@ -90,7 +90,7 @@ function shape(day: Day, row: TodayRow): Today {
       const builds = row.bench.filter((build) => build.stage === stage);
       return {
         stage,
-        count: stage === 'run-in' ? row.running : (builds[0]?.whole ?? 0),
+        count: stage === RUNNING ? row.running : (builds[0]?.whole ?? 0),
         builds: builds.map(({ stage: _, whole: __, ...build }) => build),
       };
     }),

@@ -1,5 +1,5 @@
 import { Box, chakra } from '@chakra-ui/react';
-import { heatCyclesOf, NO_RUN_IN, standingOf } from '@zero-lash/core/builds';
+import { heatCyclesOf, NO_RUN_IN, standingOf, CLOSING } from '@zero-lash/core/builds';
 import { Caution } from '../app/Caution.tsx';
 import type { BuildView } from '../builds/buildView.ts';
 import { Check } from '../builds/Check.tsx';
@@ -29,9 +29,9 @@ export function HeatCycles({ build }: { readonly build: BuildView }) {
             text={`Run hot, no leak and no knock, and cold again: ${index + 1} of ${cycles.length}`}
             by={done.get(check)}
             enabled={
-              mayWork && build.stage === 'close' && !build.closedAt && (done.has(check) || next === check)
+              mayWork && build.stage === CLOSING && !build.closedAt && (done.has(check) || next === check)
             }
-            onTick={(isDone) => put({ kind: 'tick', body: { stage: 'close', check, done: isDone } })}
+            onTick={(isDone) => put({ kind: 'tick', body: { stage: CLOSING, check, done: isDone } })}
           />
         </Box>
       ))}

@@ -1,15 +1,14 @@
 import { Box, Heading } from '@chakra-ui/react';
 import {
-  assemblyAt,
   boltsInRows,
   passesOf,
   tightenOrder,
   torque,
   TORQUE_UNITS,
-  wrenchesFor,
   type Pass,
+  wrenchesFor,
 } from '@zero-lash/core/assembly';
-import { assemblyDone, passesDone, type StageKey } from '@zero-lash/core/builds';
+import { assemblyDone, passesDone, type StageKey, SETTING } from '@zero-lash/core/builds';
 import { useMemo } from 'react';
 import { Fold } from '../app/Fold.tsx';
 import type { BuildView } from '../builds/buildView.ts';
@@ -18,6 +17,7 @@ import { useBenchWrite } from '../builds/useBenchWrite.ts';
 import { BoltDrawing } from '../drawings/BoltDrawing.tsx';
 import { useToolsQuery } from '../instruments/endpoints.ts';
 import { useRole } from '../people/useRole.ts';
+import { checkKey } from '@zero-lash/core/builds';
 
 interface Props {
   readonly build: BuildView;
@@ -42,12 +42,12 @@ export function PutTogether({ build }: { readonly build: BuildView }) {
       </Box>
       {assembly.map(({ text, hold }, index) => (
         <Check
-          key={assemblyAt(index)}
+          key={checkKey('step', index)}
           text={`${text}${hold ? ' (not to be skipped)' : ''}`}
-          by={done.get(assemblyAt(index))}
-          enabled={mayWork && build.stage === 'set' && !build.closedAt}
+          by={done.get(checkKey('step', index))}
+          enabled={mayWork && build.stage === SETTING && !build.closedAt}
           onTick={(isDone) =>
-            put({ kind: 'tick', body: { stage: 'set', check: assemblyAt(index), done: isDone } })
+            put({ kind: 'tick', body: { stage: SETTING, check: checkKey('step', index), done: isDone } })
           }
         />
       ))}

@@ -1,6 +1,6 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { EngineView } from '@zero-lash/contract/engines';
-import { stageOf } from '@zero-lash/core/builds';
+import { stageOf, RUNNING } from '@zero-lash/core/builds';
 import { lazy, Suspense, useState, type FormEvent } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { Labelled, TextArea } from '../app/Labelled.tsx';
@@ -97,7 +97,7 @@ export default function EnginePage() {
 
 function Builds({ engine }: { readonly engine: EngineView }) {
   const { mayWork } = useRole();
-  const free = engine.putAway === null && (!engine.buildId || engine.stage === 'run-in');
+  const free = engine.putAway === null && (!engine.buildId || engine.stage === RUNNING);
   return (
     <Box as="section">
       <PartHeading>Builds</PartHeading>

@@ -37,7 +37,8 @@ function OwnerRow({ owner }: { readonly owner: Owner }) {
   async function keep(event: FormEvent) {
     event.preventDefault();
     const { name, email, tells, note } = form;
-    const answer = await change({ id: owner.id, version: owner.version, name, email, tells, note });
+    const fields = { name, tells, note, ...(email === null ? {} : { email }) };
+    const answer = await change({ id: owner.id, version: owner.version, ...fields });
     if (!('error' in answer)) setChanging(false);
   }
   return (
@@ -89,7 +90,7 @@ function OwnerRow({ owner }: { readonly owner: Owner }) {
                 <Input
                   type="email"
                   maxLength={120}
-                  value={form.email}
+                  value={form.email ?? ''}
                   onChange={({ target }) => setForm({ ...form, email: target.value })}
                 />
               </Labelled>

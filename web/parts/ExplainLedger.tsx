@@ -1,5 +1,5 @@
 import { Box } from '@chakra-ui/react';
-import { LEDGER_EXPLAINED, partsExplained, partsOff } from '@zero-lash/core/builds';
+import { checkKey, partsExplained, partsOff, CLOSING } from '@zero-lash/core/builds';
 import { WithReason } from '../app/WithReason.tsx';
 import type { BuildView } from '../builds/buildView.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
@@ -9,9 +9,9 @@ import { useRole } from '../people/useRole.ts';
 export function ExplainLedger({ build }: { readonly build: BuildView }) {
   const put = useBenchWrite(build.id);
   const { mayLead } = useRole();
-  if (build.stage !== 'close' || build.closedAt || partsOff(build.ledger).length === 0) return null;
+  if (build.stage !== CLOSING || build.closedAt || partsOff(build.ledger).length === 0) return null;
   if (partsExplained(build)) {
-    const by = build.ticks.find(({ check, done }) => done && check === LEDGER_EXPLAINED)!.by;
+    const by = build.ticks.find(({ check, done }) => done && check === checkKey('ledger-explained'))!.by;
     return <Box fontSize="sm">{by} wrote down why it does not balance, among the notes of this stage.</Box>;
   }
   if (!mayLead)
@@ -26,8 +26,8 @@ export function ExplainLedger({ build }: { readonly build: BuildView }) {
       missing="Say where it is, or why it is left."
       most={300}
       onDo={(why) => {
-        put({ kind: 'note', body: { stage: 'close', text: `The count does not balance: ${why}` } });
-        put({ kind: 'tick', body: { stage: 'close', check: LEDGER_EXPLAINED, done: true } });
+        put({ kind: 'note', body: { stage: CLOSING, text: `The count does not balance: ${why}` } });
+        put({ kind: 'tick', body: { stage: CLOSING, check: checkKey('ledger-explained'), done: true } });
         return true;
       }}
     />

@@ -1,5 +1,5 @@
 import { Box } from '@chakra-ui/react';
-import { headsToTorque } from '@zero-lash/core/builds';
+import { headsToTorque, RUNNING } from '@zero-lash/core/builds';
 import type { BuildView } from '../builds/buildView.ts';
 import { Check } from '../builds/Check.tsx';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
@@ -9,7 +9,7 @@ export function HeadTorqued({ build, enabled }: { readonly build: BuildView; rea
   const put = useBenchWrite(build.id);
   const heads = headsToTorque(build.sheet.pattern);
   const done = new Map(
-    build.ticks.filter((tick) => tick.done && tick.stage === 'run-in').map(({ check, by }) => [check, by]),
+    build.ticks.filter((tick) => tick.done && tick.stage === RUNNING).map(({ check, by }) => [check, by]),
   );
   if (!enabled && done.size === 0) return null;
   return (
@@ -27,7 +27,7 @@ export function HeadTorqued({ build, enabled }: { readonly build: BuildView; rea
           text={text}
           by={done.get(key)}
           enabled={enabled}
-          onTick={(isDone) => put({ kind: 'tick', body: { stage: 'run-in', check: key, done: isDone } })}
+          onTick={(isDone) => put({ kind: 'tick', body: { stage: RUNNING, check: key, done: isDone } })}
         />
       ))}
     </Box>

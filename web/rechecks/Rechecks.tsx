@@ -2,7 +2,7 @@ import { Box, Button, Flex } from '@chakra-ui/react';
 import type { BuildView } from '../builds/buildView.ts';
 import type { Round } from '@zero-lash/contract/measuring';
 import { lashPoints } from '@zero-lash/core/sheets';
-import { newestRound } from '@zero-lash/core/builds';
+import { newestRound, RUNNING } from '@zero-lash/core/builds';
 import { ShopTime } from '../people/ShopTime.tsx';
 import { PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
@@ -51,7 +51,7 @@ export function Rechecks({ build }: { readonly build: BuildView }) {
           </Box>
           {next.points && <ShortLook points={next.points} of={points.length} />}
           <WhatIsForecast recheck={next} engine={build.engine} />
-          <HeadTorqued build={build} enabled={mayWork && !build.closedAt && build.stage === 'run-in'} />
+          <HeadTorqued build={build} enabled={mayWork && !build.closedAt && build.stage === RUNNING} />
           {mayWork && !build.closedAt && !round && (
             <Button
               variant={failed ? 'outline' : 'solid'}

@@ -1,5 +1,5 @@
 import { Box, Flex } from '@chakra-ui/react';
-import { lastChange, pointsBare, TURNED_BARE } from '@zero-lash/core/builds';
+import { checkKey, lastChange, pointsBare, SETTING } from '@zero-lash/core/builds';
 import { Caution } from '../app/Caution.tsx';
 import { useLengths } from '../app/lengths.ts';
 import type { BuildView } from '../builds/buildView.ts';
@@ -20,7 +20,7 @@ export function BareBaseline({ build, system, enabled }: Props) {
   const put = useBenchWrite(build.id);
   const { length } = useLengths();
   const accepted = build.ticks.find(
-    ({ stage, check, done }) => done && stage === 'set' && check === TURNED_BARE,
+    ({ stage, check, done }) => done && stage === SETTING && check === checkKey('turned-bare'),
   );
   const allowed = accepted !== undefined;
   const { points } = system;
@@ -71,7 +71,9 @@ export function BareBaseline({ build, system, enabled }: Props) {
         text="The maker allows it, and the lobes are laid away: accepted for this build"
         by={accepted?.by}
         enabled={enabled}
-        onTick={(done) => put({ kind: 'tick', body: { stage: 'set', check: TURNED_BARE, done } })}
+        onTick={(done) =>
+          put({ kind: 'tick', body: { stage: SETTING, check: checkKey('turned-bare'), done } })
+        }
       />
       <Flex>
         <Everywhere label="Nothing is in, at every point" enabled={enabled && allowed} onDo={takenOut} />

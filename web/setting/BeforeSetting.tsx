@@ -1,6 +1,6 @@
 import { Box } from '@chakra-ui/react';
 import type { ReadingRow } from '@zero-lash/contract/measuring';
-import { bridgeAt, bridgedPoints, findingsNow, lastChange } from '@zero-lash/core/builds';
+import { bridgedPoints, checkKey, findingsNow, lastChange, SETTING } from '@zero-lash/core/builds';
 import { tenthsFromMm } from '@zero-lash/core/length';
 import { boundedGap, whyNoProof } from '@zero-lash/core/measuring';
 import { useLengths } from '../app/lengths.ts';
@@ -29,14 +29,14 @@ export function BeforeSetting({ build, point }: Props) {
 function BridgeFirst({ build, point }: Props) {
   const put = useBenchWrite(build.id);
   if (!bridgedPoints(build.sheet.pattern).includes(point.key)) return null;
-  const check = bridgeAt(point.key);
+  const check = checkKey('bridge', point.key);
   return (
     <Box marginBottom="3">
       <Check
         text="Bridge balanced first, its rocker clear, and locked without twisting its guide"
         by={build.ticks.find((tick) => tick.done && tick.check === check)?.by}
         enabled
-        onTick={(done) => put({ kind: 'tick', body: { stage: 'set', check, done } })}
+        onTick={(done) => put({ kind: 'tick', body: { stage: SETTING, check, done } })}
       />
     </Box>
   );

@@ -1,5 +1,5 @@
 import { Box, chakra } from '@chakra-ui/react';
-import { disturbances, stageOf } from '@zero-lash/core/builds';
+import { disturbances, stageOf, SETTING } from '@zero-lash/core/builds';
 import { memo } from 'react';
 import type { BuildView } from '../builds/buildView.ts';
 import { Check } from '../builds/Check.tsx';
@@ -18,7 +18,7 @@ export const Slackened = memo(function Slackened({ build }: { readonly build: Bu
         What is ticked here lies anew: every gap under it is proved again.
       </Box>
       {disturbances(build.sheet.pattern).map(({ key, text, points }) => {
-        const row = build.ticks.find(({ stage, check, done }) => done && stage === 'set' && check === key);
+        const row = build.ticks.find(({ stage, check, done }) => done && stage === SETTING && check === key);
         return (
           <Box key={key} borderBottom="1px solid" borderColor="hairline">
             <Check
@@ -26,7 +26,7 @@ export const Slackened = memo(function Slackened({ build }: { readonly build: Bu
               by={row?.by}
               aside={`${points.length} points`}
               enabled={enabled}
-              onTick={(done) => put({ kind: 'tick', body: { stage: 'set', check: key, done } })}
+              onTick={(done) => put({ kind: 'tick', body: { stage: SETTING, check: key, done } })}
             />
           </Box>
         );

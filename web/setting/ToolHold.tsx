@@ -1,5 +1,5 @@
 import { Box } from '@chakra-ui/react';
-import { heldDownToSet, toolAt, toolsIn } from '@zero-lash/core/builds';
+import { checkKey, heldDownToSet, toolsIn, SETTING, checkInWords } from '@zero-lash/core/builds';
 import { lashPoints, meansFor } from '@zero-lash/core/sheets';
 import { Caution } from '../app/Caution.tsx';
 import type { BuildView } from '../builds/buildView.ts';
@@ -16,15 +16,17 @@ export function ToolHold({ build, point }: Props) {
   const put = useBenchWrite(build.id);
   if (!heldDownToSet(build.sheet.pattern).includes(point)) return null;
   const isIn = toolsIn(build.ticks).includes(point);
-  const by = build.ticks.find(({ check, done }) => done && check === toolAt(point))?.by;
+  const by = build.ticks.find(({ check, done }) => done && check === checkKey('tool', point))?.by;
   return (
     <Box marginBottom="3">
       {!isIn && <CrankFirst build={build} point={point} />}
       <Check
-        text={`Tool in at ${point}, holding the valve down`}
+        text={checkInWords(SETTING, checkKey('tool', point))}
         by={by}
         enabled
-        onTick={(done) => put({ kind: 'tick', body: { stage: 'set', check: toolAt(point), done } })}
+        onTick={(done) =>
+          put({ kind: 'tick', body: { stage: SETTING, check: checkKey('tool', point), done } })
+        }
       />
       {isIn && (
         <Caution>

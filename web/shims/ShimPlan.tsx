@@ -1,7 +1,7 @@
 // Long because a plan is read and worked off as one: what is chosen, what it comes to, and each move.
 import { Box, Button, Flex, Heading } from '@chakra-ui/react';
 import type { NewSetting } from '@zero-lash/contract/setting';
-import { lastChange } from '@zero-lash/core/builds';
+import { lastChange, SETTING } from '@zero-lash/core/builds';
 import { judge } from '@zero-lash/core/measuring';
 import { tenthsFromMm } from '@zero-lash/core/length';
 import { feelSpread, moveOrder, type PlanAssignment, type PlanChange } from '@zero-lash/core/setting';
@@ -74,7 +74,7 @@ function Plan({ build, points }: { readonly build: BuildView; readonly points: r
     setPressed(true);
     for (const end of ['pointerup', 'pointercancel']) window.addEventListener(end, letGo, { once: true });
   };
-  const enabled = mayWork && !build.closedAt && build.stage === 'set';
+  const enabled = mayWork && !build.closedAt && build.stage === SETTING;
   return (
     <Box as="section" aria-label="Shim plan" display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="2">
       <Heading as="h3" fontSize="lg" fontWeight="650">

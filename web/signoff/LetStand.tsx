@@ -1,5 +1,5 @@
 import { Box, Button } from '@chakra-ui/react';
-import { acceptance, acceptedPoints, mayAccept, provenBy } from '@zero-lash/core/builds';
+import { acceptedPoints, checkKey, mayAccept, provenBy, PROVING } from '@zero-lash/core/builds';
 import type { AtPointProps } from '../builds/stageRooms.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 import { useRole } from '../people/useRole.ts';
@@ -11,9 +11,9 @@ export function LetStand({ build, point }: AtPointProps) {
   const proofs = provenBy(build);
   if (!mayAccept(point.key, { settings: build.settings, proofs })) return null;
   const accepted = acceptedPoints(build, proofs).has(point.key);
-  const check = acceptance(point.key);
+  const check = checkKey('accepted', point.key);
   const by = build.ticks.find((tick) => tick.done && tick.check === check)?.by;
-  const tick = (done: boolean) => put({ kind: 'tick', body: { stage: 'prove', check, done } });
+  const tick = (done: boolean) => put({ kind: 'tick', body: { stage: PROVING, check, done } });
   return (
     <Box borderTop="1px solid" borderColor="hairline" paddingTop="2" marginTop="2">
       {accepted ? (

@@ -2,7 +2,7 @@
 import 'fake-indexeddb/auto';
 import { cleanup, fireEvent, screen } from '@testing-library/react';
 import type { Setting } from '@zero-lash/contract/setting';
-import { TURNED_BARE } from '@zero-lash/core/builds';
+import { checkKey } from '@zero-lash/core/builds';
 import { bareFit, baselineShim, sizeToMeasure } from '@zero-lash/core/setting';
 import type { Means } from '@zero-lash/core/sheets';
 import { describe, expect, it } from 'vitest';
@@ -122,9 +122,13 @@ describe('nothing in, and a known offset', () => {
     expect(button()).toHaveProperty('disabled', true);
     fireEvent.click(screen.getByRole('checkbox', { name: /The maker allows it/ }));
     // accepted for the build, and so on every device
-    expect(put()).toMatchObject([{ kind: 'tick', body: { stage: 'set', check: TURNED_BARE, done: true } }]);
+    expect(put()).toMatchObject([
+      { kind: 'tick', body: { stage: 'set', check: checkKey('turned-bare'), done: true } },
+    ]);
     cleanup();
-    const ticks = [{ stage: 'set' as const, check: TURNED_BARE, done: true, by: 'Osk Velland', at }];
+    const ticks = [
+      { stage: 'set' as const, check: checkKey('turned-bare'), done: true, by: 'Osk Velland', at },
+    ];
     show(<Baseline build={found('3E', { settings: [setting('1I', {})], ticks }, 0.31)} />);
     choose('bare');
     fireEvent.click(button());

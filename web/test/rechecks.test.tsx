@@ -309,8 +309,8 @@ describe('what all engines say', () => {
 
 describe('the morning', () => {
   const morning: Morning = {
-    waits: [{ for: 'parts', buildId: 'b1', engine: 'Railcar 2', text: 'ordered: by post' }],
-    ...{ questions: 2, since: '2031-01-01T07:00:00Z' },
+    waits: [{ for: 'parts', path: '/builds/b1', engine: 'Railcar 2', text: 'ordered: by post' }],
+    ...{ questions: 2, unsent: 1, since: '2031-01-01T07:00:00Z' },
     changed: [
       {
         at: '2031-01-01T09:00:00Z',
@@ -328,6 +328,7 @@ describe('the morning', () => {
     show(<MorningPart />);
     const part = await screen.findByRole('region', { name: 'This morning' });
     expect(part.textContent).toContain('waits for parts: ordered: by post');
+    expect(part.textContent).toContain('one letter could not be sent yet');
     expect(part.textContent).toContain('2 lines of the feed cannot be as they stand');
     expect(part.textContent).toContain('Edgeris signed off; Osk Velland');
     fireEvent.click(screen.getByRole('button', { name: 'I have seen it' }));

@@ -3,7 +3,7 @@ import 'fake-indexeddb/auto';
 import { cleanup, fireEvent, screen } from '@testing-library/react';
 import type { LockFeel } from '@zero-lash/contract/setting';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
-import { toolAt } from '@zero-lash/core/builds';
+import { checkKey } from '@zero-lash/core/builds';
 import type { Means } from '@zero-lash/core/sheets';
 import { describe, expect, it } from 'vitest';
 import { store } from '../app/store.ts';
@@ -129,9 +129,13 @@ describe('a tool that holds the valve down', () => {
     show(form(view));
     expect(screen.queryByText(/the piston meets the valve/)).toBeNull();
     fireEvent.click(screen.getByRole('checkbox', { name: /Tool in at 1I/ }));
-    expect(put()).toMatchObject([{ kind: 'tick', body: { stage: 'set', check: toolAt('1I'), done: true } }]);
+    expect(put()).toMatchObject([
+      { kind: 'tick', body: { stage: 'set', check: checkKey('tool', '1I'), done: true } },
+    ]);
     cleanup();
-    const ticks = [{ stage: 'set' as const, check: toolAt('1I'), done: true, by: 'Osk Velland', at: '' }];
+    const ticks = [
+      { stage: 'set' as const, check: checkKey('tool', '1I'), done: true, by: 'Osk Velland', at: '' },
+    ];
     show(form({ ...view, ticks }));
     expect(screen.getByText(/the piston meets the valve/)).toBeTruthy();
   });

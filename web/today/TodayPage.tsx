@@ -1,5 +1,5 @@
 import type { Today } from '@zero-lash/contract/today';
-import { stageOf } from '@zero-lash/core/builds';
+import { stageOf, RUNNING } from '@zero-lash/core/builds';
 import { lazy, Suspense } from 'react';
 import { Link } from 'react-router';
 import { agoInWords, dayInWords, daysLeftInWords } from '../app/dates.ts';
@@ -103,7 +103,7 @@ function ToCheck({ today }: { readonly today: Today }) {
 }
 
 function Bench({ today }: { readonly today: Today }) {
-  const stages = today.stages.filter(({ stage }) => stage !== 'run-in');
+  const stages = today.stages.filter(({ stage }) => stage !== RUNNING);
   const none = stages.every(({ count }) => count === 0);
   return (
     <section>

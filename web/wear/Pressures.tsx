@@ -1,3 +1,4 @@
+import { CLOSING, RUNNING } from '@zero-lash/core/builds';
 import { Box, Heading } from '@chakra-ui/react';
 import { characteristicsFor, figuresAt, placesOf } from '@zero-lash/core/wear';
 import { useMemo, useState } from 'react';
@@ -15,7 +16,7 @@ import { WearGrid } from './WearGrid.tsx';
 export function Pressures({ build }: { readonly build: BuildView }) {
   const work = useWear(build);
   const { pattern } = build.sheet;
-  const after = build.stage === 'close' || build.stage === 'run-in';
+  const after = build.stage === CLOSING || build.stage === RUNNING;
   const [set, setSet] = useState<'found' | 'fitted'>(after ? 'fitted' : 'found');
   const items = useMemo(
     () => characteristicsFor(pattern).filter(({ page }) => page === 'pressure'),

@@ -1,0 +1,117 @@
+import { passesOf, type AssemblyStep, type Fastening } from '../assembly/index.ts';
+import { checkKey, type CheckKind } from '../checks/index.ts';
+import { lashPoints, rolesOf, type Pattern } from '../sheets/index.ts';
+import { bridgedPoints } from './bridges.ts';
+import { disturbances } from './disturbed.ts';
+import { heatCyclesOf, type RunInSays } from './heatCycles.ts';
+import { heldDownToSet, mayBeBare } from './holds.ts';
+import type { Stage } from './stages.ts';
+
+/** An engine as far as its checks go: its pattern, and what its sheet says of putting it together. */
+export interface CheckedEngine {
+  readonly pattern: Pattern;
+  readonly torques: readonly Fastening[];
+  readonly assembly: readonly AssemblyStep[];
+  readonly runIn: RunInSays;
+}
+
+/** What holds of every check of one kind. */
+export interface CheckRules {
+  /** whether it is ticked at a stage */
+  readonly tickedAt: (stage: Stage) => boolean;
+  /** the checks of this kind that an engine has, by their keys */
+  readonly of: (engine: CheckedEngine) => readonly string[];
+  /** what it is, in a line */
+  readonly words: (subject: string) => string;
+  /** what undoes it: that its stage is entered again, or nothing but what it is a check of itself */
+  readonly undoneBy: 'its-stage' | 'nothing';
+  /** only a lead ticks it, and this is said to others */
+  readonly byLead?: string;
+}
+
+const setting = ({ sets }: Stage) => sets;
+const closing = ({ demands }: Stage) => demands.includes('signed-off');
+
+/** Something slackened or taken out where points are set. */
+const slackened = (kind: CheckKind, words: CheckRules['words']): CheckRules => ({
+  tickedAt: setting,
+  of: ({ pattern }) => disturbances(pattern).flatMap((each) => (each.kind === kind ? [each.key] : [])),
+  words,
+  undoneBy: 'its-stage',
+});
+
+/** Of two cams above a head each is named. */
+function camInWords(subject: string): string {
+  const [head, cam] = subject.split('-');
+  if (cam === undefined) return `Cam of head ${head} taken out`;
+  return `${cam === 'intake' ? 'Intake' : 'Exhaust'} cam of head ${head} taken out`;
+}
+
+/**
+ * Every kind of check that is no fixed one of a stage: where it is ticked, which an engine has, its words, and what undoes it. Whoever
+ * asks about a check asks here.
+ */
+export const CHECK_KINDS: Readonly<Record<CheckKind, CheckRules>> = {
+  tool: {
+    tickedAt: setting,
+    of: ({ pattern }) => heldDownToSet(pattern).map((point) => checkKey('tool', point)),
+    words: (point) => `Tool in at ${point}, holding the valve down`,
+    undoneBy: 'its-stage',
+  },
+  bridge: {
+    tickedAt: setting,
+    of: ({ pattern }) => bridgedPoints(pattern).map((point) => checkKey('bridge', point)),
+    words: (point) => `Bridge of ${point} balanced first`,
+    undoneBy: 'its-stage',
+  },
+  'turned-bare': {
+    tickedAt: setting,
+    of: ({ pattern }) =>
+      rolesOf(pattern).some((role) => mayBeBare(pattern, role)) ? [checkKey('turned-bare')] : [],
+    words: () => 'Turned with nothing in, as the maker allows: accepted for this build',
+    undoneBy: 'its-stage',
+  },
+  step: {
+    tickedAt: setting,
+    of: ({ assembly }) => assembly.map((_, index) => checkKey('step', index)),
+    words: () => 'A step of assembly',
+    undoneBy: 'its-stage',
+  },
+  pass: {
+    tickedAt: (stage) => setting(stage) || closing(stage),
+    of: ({ torques }) => passesOf(torques).map(({ key }) => key),
+    words: () => 'A pass of tightening',
+    undoneBy: 'its-stage',
+  },
+  rockers: slackened('rockers', (head) => `Rockers of head ${head} slackened or taken off`),
+  cam: slackened('cam', camInWords),
+  cover: slackened('cover', (head) => `Cover of head ${head} off again, whose bolts hold the cams`),
+  'new-cam': slackened('new-cam', (head) => `Another cam, followers or rockers in head ${head}`),
+  head: {
+    ...slackened('head', (head) => `Head ${head} off, or torqued again`),
+    // it may be torqued again once the engine runs
+    tickedAt: (stage) => setting(stage) || stage.measures === 'recheck',
+  },
+  'heat-cycle': {
+    tickedAt: closing,
+    of: ({ runIn }) => heatCyclesOf(runIn),
+    words: () => 'Run hot and left to go cold',
+    // what ran hot ran hot, whatever is opened again after it
+    undoneBy: 'nothing',
+  },
+  'ledger-explained': {
+    tickedAt: closing,
+    of: () => [checkKey('ledger-explained')],
+    words: () => 'The count explained by a lead',
+    undoneBy: 'its-stage',
+    byLead: 'Only a lead explains a count that does not balance.',
+  },
+  accepted: {
+    tickedAt: ({ measures }) => measures === 'proved',
+    of: ({ pattern }) => lashPoints(pattern).map(({ key }) => checkKey('accepted', key)),
+    words: (point) => `${point} let stand as it is`,
+    // it falls by itself when the point is set or measured again
+    undoneBy: 'nothing',
+    byLead: 'Only a lead may let a point stand as it is.',
+  },
+};

@@ -1,0 +1,1 @@
+export { checkKey, kindOf, subjectOf, type CheckKind } from './checkKey.ts';
