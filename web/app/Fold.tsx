@@ -11,6 +11,9 @@ interface Props {
   readonly children: ReactNode;
 }
 
+/** How long what is in a fold that is named in the address may take to come, and be scrolled to. */
+const SETTLED_MS = 1500;
+
 /** Something that is folded away: what is in it is made, and asked for, once somebody opens it. */
 export function Fold({ title, ruled, name, children }: Props) {
   const { hash } = useLocation();
@@ -18,9 +21,17 @@ export function Fold({ title, ruled, name, children }: Props) {
   const [open, setOpen] = useState(named);
   const details = useRef<HTMLDetailsElement>(null);
   useEffect(() => {
-    if (!named || !details.current) return;
-    details.current.open = true;
-    details.current.scrollIntoView({ block: 'start' });
+    const fold = details.current;
+    if (!named || !fold) return undefined;
+    fold.open = true;
+    // what is in it comes a moment later, and is what was asked for
+    const watch = new ResizeObserver(() => fold.scrollIntoView({ block: 'start' }));
+    watch.observe(fold);
+    const settled = setTimeout(() => watch.disconnect(), SETTLED_MS);
+    return () => {
+      clearTimeout(settled);
+      watch.disconnect();
+    };
   }, [named]);
   return (
     <chakra.details

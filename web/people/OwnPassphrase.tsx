@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { z } from 'zod';
 import { Labelled } from '../app/Labelled.tsx';
+import { sentence } from '../app/sentence.ts';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useChangeOwnPassphraseMutation } from './endpoints.ts';
 
@@ -40,10 +41,16 @@ export function OwnPassphrase() {
         >
           <Input type="password" autoComplete="current-password" {...register('currentPassphrase')} />
         </Labelled>
-        <Labelled label="New passphrase" error={errors.passphrase?.message}>
+        <Labelled
+          label="New passphrase"
+          error={errors.passphrase?.message && sentence(errors.passphrase.message)}
+        >
           <Input type="password" autoComplete="new-password" {...register('passphrase')} />
         </Labelled>
-        <Labelled label="New passphrase, once more" error={errors.again?.message}>
+        <Labelled
+          label="New passphrase, once more"
+          error={errors.again?.message && sentence(errors.again.message)}
+        >
           <Input type="password" autoComplete="new-password" {...register('again')} />
         </Labelled>
         <ProblemNote error={error} />

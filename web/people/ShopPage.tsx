@@ -4,6 +4,7 @@ import { newPerson, type NewPerson } from '@zero-lash/contract/people';
 import { useForm } from 'react-hook-form';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { Empty, Page, PartHeading } from '../app/Page.tsx';
+import { sentence } from '../app/sentence.ts';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useAddPersonMutation, usePeopleQuery, useSessionQuery } from './endpoints.ts';
 import { Changes } from './Changes.tsx';
@@ -89,7 +90,10 @@ function AddPerson() {
               ))}
             </Select>
           </Labelled>
-          <Labelled label="Passphrase" error={formState.errors.passphrase?.message}>
+          <Labelled
+            label="Passphrase"
+            error={formState.errors.passphrase?.message && sentence(formState.errors.passphrase.message)}
+          >
             <Input type="password" autoComplete="new-password" {...register('passphrase')} />
           </Labelled>
           <ProblemNote error={error} />
