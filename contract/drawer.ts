@@ -72,7 +72,7 @@ export const newMoves = z
           ? 'nothing came and nothing went'
           : why === 'scrapped' && count > 0
             ? 'what is scrapped goes out: there are fewer of it'
-            : why !== 'scrapped' && count < 0 && why === 'kit'
+            : why === 'kit' && count < 0
               ? 'a kit that comes in brings pieces'
               : null;
       if (message) context.addIssue({ code: 'custom', path: ['lines', index, 'count'], message });

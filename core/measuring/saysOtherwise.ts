@@ -6,19 +6,17 @@ const SAME = 0.0001;
 
 /**
  * Says whether what was typed is another figure than the reading it came with. A text that is no entry, such as what a row of blades
- * said, stands as it is; one that is read as it stands in any unit, or as one of the figures that may have been meant by it, agrees.
+ * said, stands as it is; one that is read as it stands in any unit agrees, and so does one whose point or unit slipped, where the
+ * figure that was meant was taken.
  *
  * @param asTyped what a person typed, or a gauge said
- * @param spec limits in mm
- * @example saysOtherwise('0.30', { kind: 'value', value: 0.15, uncertainty: 0.01 }, { min: 0.1, max: 0.2 }) // true
+ * @example saysOtherwise('0.30', { kind: 'value', value: 0.15, uncertainty: 0.01 }) // true
  */
-export function saysOtherwise(
-  asTyped: string,
-  reading: Reading,
-  spec: { readonly min: number; readonly max: number },
-): boolean {
+export function saysOtherwise(asTyped: string, reading: Reading): boolean {
   const figures = figuresOf(reading);
   if (figures === null) return false;
+  // held against the reading itself: a slip is one of its figures, by whatever limits it was asked about
+  const spec = { min: Math.min(...figures), max: Math.max(...figures) };
   const meant = (['mm', 'thou'] as const).flatMap((unit) => {
     const read = parseEntry(asTyped, unit, spec);
     return 'error' in read ? [] : [read.reading, ...read.meant];

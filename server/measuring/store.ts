@@ -2,7 +2,6 @@ import type { BuildRowChange, BuildWrite } from '@zero-lash/contract/builds';
 import type { newReading } from '@zero-lash/contract/measuring';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { stageMeasuring } from '@zero-lash/core/builds';
-import { mmFromTenths } from '@zero-lash/core/length';
 import { intervalOf, judge, saysOtherwise, type Reading } from '@zero-lash/core/measuring';
 import { meansFor } from '@zero-lash/core/sheets';
 import { mayMeasurePoint } from '@zero-lash/core/turning';
@@ -52,8 +51,7 @@ export async function addReading(
   const hollow = !input.narrowBlade && (await hollowsOf(db, build.id, sheet)).has(input.point);
   const { verdict, onLimit } = judge(intervalOf(input.reading as Reading, hollow), limits);
   await refuseOtherTool(db, input.instrumentId);
-  if (saysOtherwise(input.asTyped, input.reading as Reading, mmOf(limits)))
-    throw new Refusal('typed_otherwise');
+  if (saysOtherwise(input.asTyped, input.reading as Reading)) throw new Refusal('typed_otherwise');
   const earlier: Standing | undefined = await db('readings as g')
     .join('people as p', 'p.id', 'g.by')
     .where({ round_id: roundId, point: input.point, superseded: false })
@@ -174,8 +172,3 @@ async function refuseOtherTool(db: Knex, instrumentId: string | null): Promise<v
 
 /** What a gap is measured with. */
 const TAKES_GAPS: ReadonlySet<string> = new Set(['blade-set', 'indicator', 'digital-gauge']);
-
-const mmOf = ({ min, max }: { readonly min: number; readonly max: number }) => ({
-  min: mmFromTenths(min),
-  max: mmFromTenths(max),
-});

@@ -1,6 +1,7 @@
 import { setTimeout as pause } from 'node:timers/promises';
 import ipaddr from 'ipaddr.js';
 import type { Knex } from 'knex';
+import limit from 'p-limit';
 
 /** Somebody at the door: whom they say they are, where they come from, and on what. */
 export interface Caller {
@@ -25,6 +26,9 @@ const LEFT_BEHIND = '30 seconds';
 const IN_LINE_MS = 15_000;
 const ASK_FIRST_MS = 15;
 const ASK_AT_LEAST_MS = 250;
+
+/** However many stand in line, they leave the others' connections to the database alone. */
+const fewAtOnce = limit(3);
 
 type Kind = keyof typeof FREE;
 
@@ -57,7 +61,7 @@ export async function beginTry(db: Knex, caller: Caller): Promise<number> {
   const subjects = subjectsOf(caller);
   const until = Date.now() + IN_LINE_MS;
   for (let ms = ASK_FIRST_MS; ; ms = Math.min(ms * 1.5, ASK_AT_LEAST_MS)) {
-    const wait = await db.transaction((own) => ask(own, subjects));
+    const wait = await fewAtOnce(() => db.transaction((own) => ask(own, subjects)));
     if (wait !== 'in-line') return wait;
     if (Date.now() > until) return FIRST_WAIT_SECONDS;
     await pause(ms);

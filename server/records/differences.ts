@@ -54,8 +54,7 @@ export function differencesIn(record: RecordFile): Differences {
     const offBase = angle !== null && !mayMeasurePoint(pattern, row.point as string, angle);
     if (offBase !== row.off_base) name(at('off_base'), row.off_base, String(offBase));
     if (impossible('gap', mmFromTenths(row.lo as number))) name(at('lo'), row.as_typed, BOUNDS.gap.over);
-    const spec = { min: mmFromTenths(row.min_tenths as number), max: mmFromTenths(row.max_tenths as number) };
-    if (saysOtherwise(row.as_typed as string, row.reading as Reading, spec))
+    if (saysOtherwise(row.as_typed as string, row.reading as Reading))
       name(at('as_typed'), row.as_typed, 'another figure than its reading');
     if (Date.parse(row.taken_at as string) < Date.parse(round.opened_at as string))
       name(at('taken_at'), row.taken_at, 'before its round was begun');

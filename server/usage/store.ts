@@ -1,6 +1,6 @@
 import type { usageLine, usageRound, UsageRoundTaken } from '@zero-lash/contract/usage';
 import type { UsageUnit } from '@zero-lash/contract/values';
-import { impossible } from '@zero-lash/core/bounds';
+import { impossible, impossibleDay } from '@zero-lash/core/bounds';
 import { runningDoubt } from '@zero-lash/core/rechecks';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
@@ -234,11 +234,12 @@ export async function logRound(
  * The moment a figure was read: when it was written down, or on the day that is named. A day's figure stands at noon,
  * wherever the shop is, for the hour was not said.
  *
- * @throws Refusal `usage_order` where the day has not come yet
+ * @throws Refusal `usage_order` where the day has not come yet, or is of another age
  */
 export async function readOn(db: Knex, day: string | null, writtenAt = clock.now()): Promise<Date> {
   if (day === null) return writtenAt;
   const zone = await shopZone(db);
-  if (day > dayIn(zone)) throw new Refusal('usage_order', { detail: `${day} has not come yet.` });
+  const why = impossibleDay('meter', day, dayIn(zone));
+  if (why) throw new Refusal('usage_order', { detail: `${day}: ${why}.` });
   return day === dayIn(zone, writtenAt) ? writtenAt : new Date(`${day}T12:00:00Z`);
 }

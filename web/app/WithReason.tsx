@@ -1,4 +1,5 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
+import { saysSomething } from '@zero-lash/core/bounds';
 import { useState, type FormEvent } from 'react';
 import { Labelled } from './Labelled.tsx';
 
@@ -26,7 +27,7 @@ export function WithReason({ ask, label, action, missing, follows, most = 160, b
   const [complaint, setComplaint] = useState<string>();
   async function send(event: FormEvent) {
     event.preventDefault();
-    if (reason.trim() === '') return setComplaint(missing);
+    if (!saysSomething(reason)) return setComplaint(missing);
     setComplaint(undefined);
     if (!(await onDo(reason.trim()))) return;
     setOpen(false);

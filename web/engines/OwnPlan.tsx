@@ -1,3 +1,4 @@
+import { saysSomething } from '@zero-lash/core/bounds';
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { EnginePlan, EngineView } from '@zero-lash/contract/engines';
 import { useEffect, useRef, useState, type FormEvent } from 'react';
@@ -79,8 +80,8 @@ export function GivePlan({
   const problem = problemFrom(error);
   const theirs = problem?.code === 'stale' ? (problem.current as EngineView) : null;
   async function send(steps: Parameters<typeof give>[0]['steps']) {
-    setMissing(why.trim() === '');
-    if (why.trim() === '') return;
+    setMissing(!saysSomething(why));
+    if (!saysSomething(why)) return;
     const version = theirs?.version ?? engine.version;
     const answer = await give({ id: engine.id, steps, why: why.trim(), version });
     if (!('error' in answer)) onDone();

@@ -1,3 +1,4 @@
+import { saysSomething } from '@zero-lash/core/bounds';
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { RecheckMove, RecheckRow } from '@zero-lash/contract/rechecks';
 import { useState, type FormEvent } from 'react';
@@ -55,7 +56,7 @@ export function MoveRecheck({ recheck, onDone }: Props) {
             <Input required maxLength={200} value={why} onChange={({ target }) => setWhy(target.value)} />
           </Labelled>
         </Box>
-        <Button type="submit" variant="solid" loading={isLoading} disabled={why.trim() === ''}>
+        <Button type="submit" variant="solid" loading={isLoading} disabled={!saysSomething(why)}>
           {KINDS[kind]}
         </Button>
       </Flex>

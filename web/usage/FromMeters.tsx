@@ -1,3 +1,4 @@
+import { saysSomething } from '@zero-lash/core/bounds';
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { MeterQuestion } from '@zero-lash/contract/usage';
 import { useState } from 'react';
@@ -91,7 +92,7 @@ function Question({ question, enabled }: { readonly question: MeterQuestion; rea
               </Box>
               <Button
                 variant="plain"
-                disabled={reason.trim() === ''}
+                disabled={!saysSomething(reason)}
                 onClick={() => void answer({ id, is: 'right', reason: reason.trim() })}
               >
                 It is right

@@ -1,3 +1,4 @@
+import { saysSomething } from '@zero-lash/core/bounds';
 import { numberTyped } from '@zero-lash/core/length';
 import { runningDoubt } from '@zero-lash/core/rechecks';
 import type { EngineRow, NewUsage } from '@zero-lash/contract/engines';
@@ -46,7 +47,7 @@ export function figureOf(
   const lastOfOld = oldMeter === null ? null : runningTyped(oldMeter);
   if (lastOfOld !== null && !(lastOfOld >= engine.usage))
     return { error: `The old meter stopped at ${engine.usage} or above.` };
-  if (day === null && usage < engine.usage && lastOfOld === null && reason.trim() === '')
+  if (day === null && usage < engine.usage && lastOfOld === null && !saysSomething(reason))
     return { error: 'Lower than it was: is it a new meter, or was there a slip?' };
   const last = { usage: engine.usage, on: engine.usageOn };
   const doubt = sure === figure ? null : runningDoubt(usage, last, day ?? today, engine.usageUnit);
