@@ -23,10 +23,10 @@ test('an empty shop, from its first lead to a gap measured on its first engine',
   await steps.getByRole('link', { name: 'Shop' }).click();
   await page.getByRole('button', { name: 'Name, passphrase' }).click();
   await page.getByLabel('Name of First lead').fill('Runa Felt');
-  await page.getByLabel(/^New passphrase/).fill('short');
+  await page.getByLabel(/^New passphrase, or empty/).fill('short');
   await page.getByRole('button', { name: 'Keep' }).click();
   await expect(page.getByText(/at least 10 characters/)).toBeVisible();
-  await page.getByLabel(/^New passphrase/).fill('');
+  await page.getByLabel(/^New passphrase, or empty/).fill('');
   await page.getByRole('button', { name: 'Keep' }).click();
   await expect(page.getByLabel('Role of Runa Felt')).toBeVisible();
   await page.getByLabel('Role of Runa Felt').selectOption('bench');
