@@ -1,3 +1,28 @@
+/** The rooms of the page, floor by floor: a room asks those below it and none beside or above it. */
+const WEB_FLOORS = [
+  ['app', 'drawings'],
+  // a build's own data: what it is, how it is read, changed and sent
+  ['builds', 'owners'],
+  ['instruments', 'knowHow', 'parts', 'photographs', 'ran', 'rechecks', 'turning'],
+  ['assembly', 'fleet', 'headwork', 'live', 'measuring', 'sheets', 'signoff', 'wear'],
+  ['engines'],
+  ['shims', 'today', 'usage'],
+  ['people', 'setting'],
+  // a build's page puts the rooms together, and the start every page
+  ['buildPage'],
+  ['start'],
+];
+
+const floors = WEB_FLOORS.flatMap((rooms, floor) => {
+  const above = WEB_FLOORS.slice(floor).flat();
+  return rooms.map((room) => ({
+    name: `web-${room}-asks-only-below`,
+    severity: 'error',
+    from: { path: `^web/${room}/` },
+    to: { path: `^web/(${above.filter((each) => each !== room).join('|') || '-'})/` },
+  }));
+});
+
 /** The arrows of the house: web and server know the contract, the contract knows the core, the core knows nobody. */
 module.exports = {
   forbidden: [
@@ -41,7 +66,7 @@ module.exports = {
       name: 'drawings-know-nothing-of-http',
       severity: 'error',
       from: { path: '^web/drawings/' },
-      to: { path: '^(contract|web/(app|builds|engines|people|sheets|today))/' },
+      to: { path: '^(contract|web/(?!drawings/)[^/]+)/' },
     },
     {
       name: 'routes-do-not-speak-sql',
@@ -53,8 +78,19 @@ module.exports = {
       name: 'no-circles',
       severity: 'error',
       from: {},
-      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
+      // types too: what two files say of one another belongs into a third
+      to: { circular: true },
     },
+    {
+      name: 'every-room-of-the-page-has-its-floor',
+      severity: 'error',
+      from: {},
+      to: {
+        path: '^web/[^/]+/',
+        pathNot: `^web/(${WEB_FLOORS.flat().join('|')}|bench|public|test|dist|node_modules)/`,
+      },
+    },
+    ...floors,
     { name: 'no-lost-imports', severity: 'error', from: {}, to: { couldNotResolve: true } },
   ],
   options: {

@@ -3,12 +3,18 @@ import hooks from 'eslint-plugin-react-hooks';
 import globals from 'globals';
 import ts from 'typescript-eslint';
 
+/** Names that nothing but a stage has. */
+const STAGES_ALONE = '/^(take-in|open-up|head-work|prove|run-in)$/';
 const STAGES = '/^(take-in|open-up|as-found|wear|head-work|set|prove|close|run-in)$/';
 /** A stage is asked what it is for, or named by SETTING, PROVING, CLOSING and RUNNING: its name stands in stages.ts. */
 const STAGE_NAMES = [
   `BinaryExpression[operator=/^[!=]==$/][left.property.name='stage'] > Literal[value=${STAGES}]`,
   `BinaryExpression[operator=/^[!=]==$/][left.name='stage'] > Literal[value=${STAGES}]`,
   `Property[key.name=/^(stage|to_stage|from_stage)$/] > Literal.value[value=${STAGES}]`,
+  `Literal[value=${STAGES_ALONE}]`,
+  `CallExpression[callee.name=/^(stageOf|takeLate)$/] > Literal[value=${STAGES}]`,
+  // in a query too: it is given to it
+  "TemplateElement[value.raw=/stage\\w*\\s*(=|<>|in)\\s*[(']/]",
 ].map((selector) => ({ selector, message: 'A stage is named in core/builds/stages.ts alone.' }));
 
 /** What there is one way for. */
@@ -48,6 +54,8 @@ export default ts.config(
       'server/demo/**',
       'server/migrations/**',
       'core/builds/stages.ts',
+      // the parts of the page that each stage brings, by stage
+      'web/buildPage/stageRooms.ts',
     ],
     rules: { 'no-restricted-syntax': ['error', ...ONE_WAY] },
   },

@@ -117,53 +117,70 @@ export type TickRow = z.infer<typeof tickRow>;
 export const noteRow = z.object({ id, stage: stageKey, text: z.string(), by: z.string(), at: moment });
 export type NoteRow = z.infer<typeof noteRow>;
 
-/** What a room of a build answers with: its rows, and how many writes the build had seen when they were read. */
-const asOf = <Rows extends z.ZodType>(rows: Rows) => z.object({ seq: z.int(), rows });
-
-/** What is read of a build, a room at a time. */
-export const BUILD_ROOMS = {
-  head: asOf(buildHead),
-  rounds: asOf(z.array(round)),
-  settings: asOf(z.array(setting)),
-  ticks: asOf(z.array(tickRow)),
-  notes: asOf(z.array(noteRow)),
-  rechecks: asOf(z.array(pastRecheck)),
-  wear: asOf(z.array(wearEntry)),
-  headwork: asOf(z.array(headWorkEntry)),
-  ledger: asOf(z.array(ledgerEntry)),
-  ran: asOf(z.array(ranEntry)),
-  photographs: asOf(z.array(photographRow)),
-  'know-how': asOf(z.array(knowHowRow)),
+/**
+ * Every room of a build: the rows that it answers with, and the kinds of row that a write in it brings. A new room is a row here, one in
+ * the server's table of rooms, and one in the page's.
+ */
+const ROOMS = {
+  head: { rows: buildHead, kinds: { head: buildHead } },
+  rounds: {
+    rows: z.array(round),
+    kinds: { round: roundRow, reading: readingRow, conditions: conditionsRow, turning: turningRow },
+  },
+  settings: { rows: z.array(setting), kinds: { setting } },
+  ticks: { rows: z.array(tickRow), kinds: { tick: tickRow } },
+  notes: { rows: z.array(noteRow), kinds: { note: noteRow } },
+  rechecks: { rows: z.array(pastRecheck), kinds: { recheck: pastRecheck } },
+  wear: { rows: z.array(wearEntry), kinds: { wear: wearEntry } },
+  headwork: { rows: z.array(headWorkEntry), kinds: { headwork: headWorkEntry } },
+  ledger: { rows: z.array(ledgerEntry), kinds: { ledger: ledgerEntry } },
+  ran: { rows: z.array(ranEntry), kinds: { ran: ranEntry } },
+  photographs: { rows: z.array(photographRow), kinds: { photograph: photographRow } },
+  'know-how': { rows: z.array(knowHowRow), kinds: { 'know-how': knowHowRow } },
 };
-export type BuildRoom = keyof typeof BUILD_ROOMS;
+type Rooms = typeof ROOMS;
+
+/** A room of a build, which is read by itself. */
+export type BuildRoom = keyof Rooms;
+/** The kinds of row that a write in a room brings. */
+export type KindsOf<Room extends BuildRoom> = keyof Rooms[Room]['kinds'] & string;
+/** A kind of row that a write in a build brings. */
+export type ChangeKind = { [Room in BuildRoom]: KindsOf<Room> }[BuildRoom];
+/** The room that a kind of row belongs to. */
+export type RoomOfKind<Kind extends ChangeKind> = {
+  [Room in BuildRoom]: Kind extends KindsOf<Room> ? Room : never;
+}[BuildRoom];
+/** What a room answers with. */
+export type RowsOf<Room extends BuildRoom> = z.infer<Rooms[Room]['rows']>;
 /** The rows of every room of a build, but the build itself. */
 export type BuildParts = { readonly [Part in Exclude<BuildRoom, 'head'>]: RowsOf<Part> };
-export type RowsOf<Room extends BuildRoom> = z.infer<(typeof BUILD_ROOMS)[Room]>['rows'];
+type SchemaOf<Kind extends ChangeKind> = {
+  [Room in BuildRoom]: Kind extends keyof Rooms[Room]['kinds'] ? Rooms[Room]['kinds'][Kind] : never;
+}[BuildRoom];
+/** A row of a kind. */
+export type RowOf<Kind extends ChangeKind> = z.infer<Extract<SchemaOf<Kind>, z.ZodType>>;
 
-const changed = <Kind extends string, Row extends z.ZodType>(kind: Kind, row: Row) =>
-  // a row that is too large to be told is null: its room is read again
-  z.object({ kind: z.literal(kind), row: row.nullable() });
+/** What a room answers with: its rows, and how many writes the build had seen when they were read. */
+export const BUILD_ROOMS = Object.fromEntries(
+  Object.entries(ROOMS).map(([room, { rows }]) => [room, z.object({ seq: z.int(), rows })]),
+) as unknown as {
+  readonly [Room in BuildRoom]: z.ZodObject<{ seq: z.ZodInt; rows: Rooms[Room]['rows'] }>;
+};
 
-/** One row that a write brought or changed. */
-export const buildRowChange = z.discriminatedUnion('kind', [
-  changed('head', buildHead),
-  changed('round', roundRow),
-  changed('reading', readingRow),
-  changed('conditions', conditionsRow),
-  changed('turning', turningRow),
-  changed('setting', setting),
-  changed('tick', tickRow),
-  changed('note', noteRow),
-  changed('recheck', pastRecheck),
-  changed('wear', wearEntry),
-  changed('headwork', headWorkEntry),
-  changed('ledger', ledgerEntry),
-  changed('ran', ranEntry),
-  changed('photograph', photographRow),
-  changed('know-how', knowHowRow),
-]);
-export type BuildRowChange = z.infer<typeof buildRowChange>;
-export type ChangeKind = BuildRowChange['kind'];
+/** One row that a write brought or changed; null where it is too large to be told: its room is read again. */
+export type BuildRowChange = {
+  [Kind in ChangeKind]: { kind: Kind; row: RowOf<Kind> | null };
+}[ChangeKind];
+
+const rowChanges = Object.values(ROOMS).flatMap(({ kinds }) =>
+  Object.entries(kinds).map(([kind, row]: [string, z.ZodType]) =>
+    z.object({ kind: z.literal(kind), row: row.nullable() }),
+  ),
+);
+export const buildRowChange = z.discriminatedUnion(
+  'kind',
+  rowChanges as [(typeof rowChanges)[number], ...typeof rowChanges],
+) as unknown as z.ZodType<BuildRowChange>;
 
 /** What a write in a build answers with, and what everybody who looks at the build hears of it: its own row first. */
 export const buildWrite = z.object({

@@ -6,7 +6,7 @@ import { engineRoutes } from './engines/routes.ts';
 import type { GaugeListener } from './gauges/listener.ts';
 import { fleetRoutes } from './fleet/routes.ts';
 import { gaugeRoutes } from './gauges/routes.ts';
-import type { Awakening } from './health/awakening.ts';
+import type { Startup } from './health/startup.ts';
 import { drawerRoutes } from './drawer/routes.ts';
 import { instrumentRoutes } from './instruments/routes.ts';
 import { questionRoutes } from './questions/routes.ts';
@@ -71,7 +71,7 @@ const ROOMS = [
 
 /** What the rooms' routes share in one process. */
 export interface ApiOptions {
-  readonly awakening: Awakening;
+  readonly startup: Startup;
   readonly bus: LiveBus;
   readonly listener: GaugeListener;
   readonly mailer: Mailer;
@@ -81,9 +81,9 @@ export interface ApiOptions {
  * Every room's routes behind one door: who is not signed in is let in only where a route says that it is open, and a
  * write comes with a key of its own.
  */
-export async function api(app: FastifyInstance, { awakening, bus, listener, mailer }: ApiOptions) {
+export async function api(app: FastifyInstance, { startup, bus, listener, mailer }: ApiOptions) {
   app.addHook('onRequest', (_request, _reply, done) => {
-    done(awakening.awake ? undefined : new Refusal('waking'));
+    done(startup.awake ? undefined : new Refusal('waking'));
   });
   guard(app);
   // before a body is looked at: whoever forgot the key is told so first

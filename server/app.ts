@@ -11,7 +11,7 @@ import { api } from './api.ts';
 import { everySoOften, inBackground } from './background.ts';
 import { ASK_EVERY_MS, clock } from './clock.ts';
 import { GaugeListener } from './gauges/listener.ts';
-import { Awakening } from './health/awakening.ts';
+import { Startup } from './health/startup.ts';
 import { healthRoutes } from './health/routes.ts';
 import { TRY_EVERY_MS, writes } from './health/writes.ts';
 import { LiveBus } from './live/bus.ts';
@@ -23,7 +23,7 @@ import { signIn } from './plugins/signIn.ts';
 import { ownHosts } from './share/hosts.ts';
 import { startJobs, type Jobs } from './jobs.ts';
 import { mailboxIn, type Mailer } from './reminders/mailer.ts';
-import { tidy, TIDY_EVERY_MS } from './tidy.ts';
+import { cleanUp, CLEANUP_EVERY_MS } from './cleanup.ts';
 import { FEED_EVERY_MS, takeFeed } from './usage/feed.ts';
 import { firstPage } from './today/firstPage.ts';
 
@@ -46,7 +46,7 @@ export interface AppOptions {
   readonly webRoot?: string;
   readonly logLevel?: string;
   /** what has to be done before it can work; without it, it is ready at once */
-  readonly awakening?: Awakening;
+  readonly startup?: Startup;
   /** names it is reached by besides its own, such as that of a proxy before it */
   readonly hosts?: readonly string[];
   /** the proxies whose word on a caller's address is believed, as Fastify's `trustProxy` takes it */
@@ -69,7 +69,7 @@ export interface AppOptions {
  * @example const app = await buildApp({ db, secret }); await app.listen({ port: 4510 });
  */
 export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
-  const { awakening = new Awakening(true), receivedWithinMs = RECEIVED_WITHIN_MS } = options;
+  const { startup = new Startup(true), receivedWithinMs = RECEIVED_WITHIN_MS } = options;
   const app = Fastify({
     logger: { level: options.logLevel ?? 'warn' },
     bodyLimit: MOST_BYTES,
@@ -100,7 +100,7 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
     },
     strictTransportSecurity: false,
   });
-  await app.register(healthRoutes, { awakening });
+  await app.register(healthRoutes, { startup });
   if (options.bareRoute)
     app.get('/api/bare', { schema: { hide: true }, config: { open: true }, logLevel: 'silent' }, async () => {
       await app.db.raw('select 1');
@@ -112,7 +112,7 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
   const web = options.webRoot && existsSync(join(options.webRoot, 'index.html')) ? options.webRoot : null;
   await app.register(async (known) => {
     await known.register(signIn);
-    await known.register(api, { prefix: '/api', awakening, bus, listener, mailer });
+    await known.register(api, { prefix: '/api', startup, bus, listener, mailer });
     if (web) await known.register(firstPage, { root: web });
   });
   if (web) await app.register(pages, { root: web });
@@ -121,12 +121,12 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
   let jobs: Promise<Jobs> | undefined;
   app.addHook('onReady', () => {
     bus.start();
-    void awakening.done.then(() => {
+    void startup.done.then(() => {
       if (closed) return;
       listener.start();
       stopped.push(everySoOften(app.log, 'asking for the time', ASK_EVERY_MS, () => clock.ask(app.db)));
       stopped.push(everySoOften(app.log, 'trying to write', TRY_EVERY_MS, () => writes.attempt(app.db)));
-      stopped.push(everySoOften(app.log, 'tidying', TIDY_EVERY_MS, () => tidy(app.db)));
+      stopped.push(everySoOften(app.log, 'tidying', CLEANUP_EVERY_MS, () => cleanUp(app.db)));
       if (!options.jobs) return;
       stopped.push(everySoOften(app.log, 'the meter feed', FEED_EVERY_MS, () => takeFeed(app.db)));
       jobs = startJobs(options.jobs, { db: app.db, mailer, log: app.log });

@@ -7,7 +7,7 @@ import { buildApp } from './app.ts';
 import { connect, migrate, oneServerAtATime } from './database.ts';
 import { loadDemo } from './demo/load.ts';
 import { DEMO_PEOPLE } from './demo/world.ts';
-import { Awakening } from './health/awakening.ts';
+import { Startup } from './health/startup.ts';
 import { addFirstLead } from './people/firstLead.ts';
 import { ensureShop } from './people/store.ts';
 import { isDatabaseAway } from './plugins/databaseErrors.ts';
@@ -32,10 +32,10 @@ const UNSTARTABLE = 78;
 async function main(): Promise<void> {
   const settings = await readSettings();
   const db = connect(settings.url);
-  const awakening = new Awakening();
+  const startup = new Startup();
   const app = await buildApp({
     db,
-    awakening,
+    startup,
     secret: settings.secret,
     trustProxy: process.env.TRUST_PROXY ?? false,
     jobs: settings.url,
@@ -69,7 +69,7 @@ async function main(): Promise<void> {
     app.sharedAt.address = shared.address;
   }
   let lead: Lead | null = null;
-  await awakening.wake(
+  await startup.wake(
     async () => {
       lead = await oneServerAtATime(db, () => prepare(settings));
     },

@@ -1,7 +1,7 @@
 import { subjectOf } from '../checks/index.ts';
-import type { KeptReading, Verdict } from '../measuring/index.ts';
+import type { ReadingState, Verdict } from '../measuring/index.ts';
 import { lastDone } from './lastChange.ts';
-import type { KeptBuild } from './standing.ts';
+import type { BuildState } from './buildState.ts';
 import { PROVING } from './stages.ts';
 
 /** Verdicts that a lead may let stand: at an edge, or wide. A gap that is too small burns a valve and is never let stand. */
@@ -17,8 +17,8 @@ export const ACCEPTABLE: ReadonlySet<Verdict> = new Set(['undecided-low', 'undec
  * @example acceptedPoints(build, provenBy(build)).has('3E')
  */
 export function acceptedPoints(
-  { settings, ticks }: Pick<KeptBuild, 'settings' | 'ticks'>,
-  proofs: ReadonlyMap<string, KeptReading>,
+  { settings, ticks }: Pick<BuildState, 'settings' | 'ticks'>,
+  proofs: ReadonlyMap<string, ReadingState>,
 ): ReadonlySet<string> {
   const accepted = ticks.flatMap(({ stage, check, done, at }) => {
     const point = done && stage === PROVING ? subjectOf('accepted', check) : null;
@@ -35,7 +35,7 @@ export function acceptedPoints(
  */
 export function mayAccept(
   point: string,
-  { settings, proofs }: Pick<KeptBuild, 'settings'> & { readonly proofs: ReadonlyMap<string, KeptReading> },
+  { settings, proofs }: Pick<BuildState, 'settings'> & { readonly proofs: ReadonlyMap<string, ReadingState> },
 ): boolean {
   const proof = proofs.get(point);
   const done = lastDone(settings, point);

@@ -1,7 +1,7 @@
 import { checkKey } from '../checks/index.ts';
 import { capPasses, passesOf, type AssemblyStep } from '../assembly/index.ts';
 import { camCapsOffAt, camOutAt } from './disturbed.ts';
-import type { KeptBuild } from './standing.ts';
+import type { BuildState } from './buildState.ts';
 
 /**
  * Names the steps of assembly that are done as it stands: one that was ticked before a cam, or the rockers, last came out is not
@@ -11,7 +11,7 @@ import type { KeptBuild } from './standing.ts';
  *
  * @example assemblyDone(build).has('step 0') // false after a shim under a bucket was changed
  */
-export function assemblyDone(build: Pick<KeptBuild, 'sheet' | 'settings' | 'ticks'>): ReadonlySet<string> {
+export function assemblyDone(build: Pick<BuildState, 'sheet' | 'settings' | 'ticks'>): ReadonlySet<string> {
   const steps = new Set(
     (build.sheet.assembly ?? ([] as readonly AssemblyStep[])).map((_, at) => checkKey('step', at)),
   );
@@ -29,7 +29,7 @@ export function assemblyDone(build: Pick<KeptBuild, 'sheet' | 'settings' | 'tick
  *
  * @example passesDone(build).has('pass 0.0') // false after a shim under a bucket was changed
  */
-export function passesDone(build: Pick<KeptBuild, 'sheet' | 'settings' | 'ticks'>): ReadonlySet<string> {
+export function passesDone(build: Pick<BuildState, 'sheet' | 'settings' | 'ticks'>): ReadonlySet<string> {
   const torques = build.sheet.torques ?? [];
   const passes = new Set(passesOf(torques).map(({ key }) => key));
   const caps = new Set(capPasses(torques).map(({ key }) => key));
@@ -49,7 +49,7 @@ export function passesDone(build: Pick<KeptBuild, 'sheet' | 'settings' | 'ticks'
  *
  * @example capsLoose(build) // ['Cam caps, pass 1 of 2 (8 Nm)']
  */
-export function capsLoose(build: Pick<KeptBuild, 'sheet' | 'settings' | 'ticks'>): readonly string[] {
+export function capsLoose(build: Pick<BuildState, 'sheet' | 'settings' | 'ticks'>): readonly string[] {
   if (camCapsOffAt(build) === -Infinity) return [];
   const done = passesDone(build);
   return capPasses(build.sheet.torques ?? [])

@@ -1,6 +1,6 @@
 import { subjectOf } from '../checks/index.ts';
 import { lashPoints, type Pattern } from '../sheets/index.ts';
-import type { KeptSetting, KeptTick } from './standing.ts';
+import type { SettingState, CheckState } from './buildState.ts';
 import { SETTING } from './stages.ts';
 
 /**
@@ -28,8 +28,8 @@ export function bridgesOpen({
   ticks,
 }: {
   readonly sheet: { readonly pattern: Pattern };
-  readonly settings: readonly KeptSetting[];
-  readonly ticks: readonly KeptTick[];
+  readonly settings: readonly SettingState[];
+  readonly ticks: readonly CheckState[];
 }): readonly string[] {
   const balanced = new Set(
     ticks

@@ -3,8 +3,20 @@ import { checkKey, type CheckKind } from '../checks/index.ts';
 import { lashPoints, rolesOf, type Pattern } from '../sheets/index.ts';
 import { bridgedPoints } from './bridges.ts';
 import { disturbances } from './disturbed.ts';
-import { heatCyclesOf, type RunInSays } from './heatCycles.ts';
+import type { RunInSays } from './buildState.ts';
+import type { BuildStatus } from './buildStatus.ts';
+import { heatCyclesOf } from './heatCycles.ts';
 import { heldDownToSet, mayBeBare } from './holds.ts';
+import {
+  countOff,
+  cyclesOpen,
+  halfTight,
+  halfTogether,
+  leftUnbalanced,
+  loose,
+  retorqueOpen,
+  type Obstacle,
+} from './obstacles.ts';
 import type { Stage } from './stages.ts';
 
 /** An engine as far as its checks go: its pattern, and what its sheet says of putting it together. */
@@ -13,6 +25,14 @@ export interface CheckedEngine {
   readonly torques: readonly Fastening[];
   readonly assembly: readonly AssemblyStep[];
   readonly runIn: RunInSays;
+}
+
+/** What the checks of a kind stand against, as long as they are as they are. */
+export interface Holds {
+  /** going on where points are set */
+  readonly setting?: (status: BuildStatus) => readonly Obstacle[];
+  /** signing the build off */
+  readonly signing?: (status: BuildStatus) => readonly Obstacle[];
 }
 
 /** What holds of every check of one kind. */
@@ -25,6 +45,7 @@ export interface CheckRules {
   readonly words: (subject: string) => string;
   /** what undoes it: that its stage is entered again, or nothing but what it is a check of itself */
   readonly undoneBy: 'its-stage' | 'nothing';
+  readonly holds?: Holds;
   /** only a lead ticks it, and this is said to others */
   readonly byLead?: string;
 }
@@ -61,7 +82,9 @@ export const CHECK_KINDS: Readonly<Record<CheckKind, CheckRules>> = {
   bridge: {
     tickedAt: setting,
     of: ({ pattern }) => bridgedPoints(pattern).map((point) => checkKey('bridge', point)),
-    words: (point) => `Bridge of ${point} balanced first`,
+    words: (point) =>
+      `Bridge of ${point} balanced first, its rocker clear, and locked without twisting its guide`,
+    holds: { setting: leftUnbalanced },
     undoneBy: 'its-stage',
   },
   'turned-bare': {
@@ -75,12 +98,14 @@ export const CHECK_KINDS: Readonly<Record<CheckKind, CheckRules>> = {
     tickedAt: setting,
     of: ({ assembly }) => assembly.map((_, index) => checkKey('step', index)),
     words: () => 'A step of assembly',
+    holds: { setting: halfTogether, signing: halfTogether },
     undoneBy: 'its-stage',
   },
   pass: {
     tickedAt: (stage) => setting(stage) || closing(stage),
     of: ({ torques }) => passesOf(torques).map(({ key }) => key),
     words: () => 'A pass of tightening',
+    holds: { setting: loose, signing: (status) => [...halfTight(status), ...loose(status)] },
     undoneBy: 'its-stage',
   },
   rockers: slackened('rockers', (head) => `Rockers of head ${head} slackened or taken off`),
@@ -91,11 +116,13 @@ export const CHECK_KINDS: Readonly<Record<CheckKind, CheckRules>> = {
     ...slackened('head', (head) => `Head ${head} off, or torqued again`),
     // it may be torqued again once the engine runs
     tickedAt: (stage) => setting(stage) || stage.measures === 'recheck',
+    holds: { signing: retorqueOpen },
   },
   'heat-cycle': {
     tickedAt: closing,
     of: ({ runIn }) => heatCyclesOf(runIn),
     words: () => 'Run hot and left to go cold',
+    holds: { signing: cyclesOpen },
     // what ran hot ran hot, whatever is opened again after it
     undoneBy: 'nothing',
   },
@@ -103,6 +130,7 @@ export const CHECK_KINDS: Readonly<Record<CheckKind, CheckRules>> = {
     tickedAt: closing,
     of: () => [checkKey('ledger-explained')],
     words: () => 'The count explained by a lead',
+    holds: { signing: countOff },
     undoneBy: 'its-stage',
     byLead: 'Only a lead explains a count that does not balance.',
   },

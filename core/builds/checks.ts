@@ -2,9 +2,9 @@ import type { AssemblyStep, Fastening } from '../assembly/index.ts';
 import { kindOf } from '../checks/index.ts';
 import type { Pattern } from '../sheets/index.ts';
 import { CHECK_KINDS, type CheckRules } from './checkKinds.ts';
-import { lastDisturbed } from './disturbed.ts';
-import { NO_RUN_IN, type RunInSays } from './heatCycles.ts';
-import type { KeptBuild, KeptTick } from './standing.ts';
+import { disturbances, lastDisturbed } from './disturbed.ts';
+import type { BuildState, CheckState, RunInSays } from './buildState.ts';
+import { NO_RUN_IN } from './heatCycles.ts';
 import { goesOn } from './stageMove.ts';
 import { stageOf, type StageKey } from './stages.ts';
 
@@ -43,9 +43,12 @@ export function hasCheck(
 /**
  * Says what a check is, in a line; for one that belongs to an engine it says which head or point.
  *
+ * @param pattern of the engine, where it is known: what was slackened is then named as it lies there
  * @example checkInWords('prove', 'accepted 3E') // '3E let stand as it is'
  */
-export function checkInWords(key: StageKey, check: string): string {
+export function checkInWords(key: StageKey, check: string, pattern?: Pattern): string {
+  const slackened = pattern && disturbances(pattern).find((each) => each.key === check);
+  if (slackened) return slackened.text;
   const own = stageOf(key).checks.find((each) => each.key === check);
   const rules = rulesOf(check);
   return own?.text ?? rules?.words(rules.subject) ?? check;
@@ -67,8 +70,8 @@ export const onlyByLead = (check: string): string | null => rulesOf(check)?.byLe
  *
  * @example undoneBy(build, 'set') // with a build at Close: parts counted in, cover on, first start
  */
-export function undoneBy<Tick extends KeptTick>(
-  { ticks, ...build }: Omit<KeptBuild, 'ticks' | 'signOff'> & { readonly ticks: readonly Tick[] },
+export function undoneBy<Tick extends CheckState>(
+  { ticks, ...build }: Omit<BuildState, 'ticks' | 'signOff'> & { readonly ticks: readonly Tick[] },
   to: StageKey,
 ): readonly Tick[] {
   const { unticks, unticksIfChanged, begins } = stageOf(to);

@@ -3,7 +3,7 @@ import { passesLeft } from '../assembly/index.ts';
 import { passesDone } from './assembled.ts';
 import { imbalances, ledgerKey, type Imbalance, type LedgerLine } from '../parts/index.ts';
 import { standingLines, type Entry } from '../entries/index.ts';
-import type { KeptBuild, KeptTick } from './standing.ts';
+import type { BuildState, CheckState } from './buildState.ts';
 
 /**
  * Finds what was counted out and did not come back, or came back beyond what went.
@@ -25,7 +25,7 @@ export function partsExplained({
   ticks,
 }: {
   readonly ledger: readonly Entry<LedgerLine>[];
-  readonly ticks: readonly KeptTick[];
+  readonly ticks: readonly CheckState[];
 }): boolean {
   const explained = ticks.find(({ check, done }) => done && check === checkKey('ledger-explained'));
   return explained !== undefined && ledger.every(({ at }) => Date.parse(at) <= Date.parse(explained.at));
@@ -36,7 +36,7 @@ export function partsExplained({
  *
  * @example passesOpen(build) // ['Head nuts, pass 2 of 2 (145 Nm)']
  */
-export function passesOpen(build: Pick<KeptBuild, 'sheet' | 'settings' | 'ticks'>): readonly string[] {
+export function passesOpen(build: Pick<BuildState, 'sheet' | 'settings' | 'ticks'>): readonly string[] {
   return passesLeft(build.sheet.torques ?? [], passesDone(build)).map(
     ({ fastening, number, of, step }) => `${fastening}, pass ${number} of ${of} (${step.asWritten})`,
   );

@@ -1,8 +1,8 @@
 import { standingLines } from '../entries/index.ts';
 import { ledgerKey, type LedgerLine } from '../parts/index.ts';
 import { PARTS, partFates, wearSheetOf } from '../wear/index.ts';
-import { STAGES } from './stages.ts';
-import type { KeptBuild } from './standing.ts';
+import { checkSaying } from './stages.ts';
+import type { BuildState } from './buildState.ts';
 
 /** What of the wear is not decided, or not measured yet, each in words. */
 export interface WearLeft {
@@ -20,7 +20,7 @@ export interface WearLeft {
  *
  * @example wearLeft(build).undecided // ['Rocker 3E: Cracked']
  */
-export function wearLeft({ wear = [], sheet }: Pick<KeptBuild, 'wear' | 'sheet'>): WearLeft {
+export function wearLeft({ wear = [], sheet }: Pick<BuildState, 'wear' | 'sheet'>): WearLeft {
   if (wear.length === 0) return { undecided: [], newParts: [] };
   const fates = partFates(wearSheetOf(wear, sheet.wearLimits ?? []), sheet.pattern);
   const named = ({ part, place }: (typeof fates)[number]) =>
@@ -35,8 +35,7 @@ export function wearLeft({ wear = [], sheet }: Pick<KeptBuild, 'wear' | 'sheet'>
   };
 }
 
-/** The stage where parts are counted out. */
-const COUNTING = STAGES.find(({ demands }) => demands.includes('counted'))!.key;
+const COUNTED_OUT = checkSaying('counted-out');
 
 /**
  * Says whether "counted out" is ticked over nothing: no part is counted, and nobody wrote down at the stage why not.
@@ -47,13 +46,13 @@ export function nothingCounted({
   ledger,
   notes,
   ticks,
-}: Pick<KeptBuild, 'ledger' | 'notes' | 'ticks'>): boolean {
+}: Pick<BuildState, 'ledger' | 'notes' | 'ticks'>): boolean {
   // where it is not asked about there is nothing to say
   if (!ledger || !notes) return false;
   const ticked = ticks.some(
-    ({ stage, check, done }) => done && stage === COUNTING && check === 'counted-out',
+    ({ stage, check, done }) => done && stage === COUNTED_OUT.stage && check === COUNTED_OUT.check,
   );
   const lines = [...standingLines<LedgerLine>(ledger, ledgerKey).values()];
   const counted = lines.some(({ line }) => !line.dropped && (line.out ?? 0) > 0);
-  return ticked && !counted && !notes.some(({ stage }) => stage === COUNTING);
+  return ticked && !counted && !notes.some(({ stage }) => stage === COUNTED_OUT.stage);
 }

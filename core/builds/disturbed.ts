@@ -12,11 +12,8 @@ import {
   type Role,
 } from '../sheets/index.ts';
 import { checkKey } from '../checks/index.ts';
-import type { KeptBuild } from './standing.ts';
-import { CLOSING, SETTING } from './stages.ts';
-
-/** How much is proved again after a change at a point: what it bears on, or more where the shop says so. */
-export type ProvesAgain = 'disturbed' | 'cylinder' | 'head' | 'every-point';
+import type { BuildState, ProvesAgain } from './buildState.ts';
+import { checkSaying, SETTING } from './stages.ts';
 
 /** What may be slackened or taken out. */
 type SlackenedKind = 'rockers' | 'cam' | 'cover' | 'new-cam' | 'head';
@@ -169,17 +166,19 @@ const TAKEN_OFF: readonly SlackenedKind[] = ['rockers', 'cam', 'new-cam', 'cover
 /** What of it takes a cam out of its caps. */
 const CAPS_OFF: readonly SlackenedKind[] = ['cam', 'new-cam', 'cover'];
 
+const COVER_ON = checkSaying('cover-on');
+
 /**
  * Lists what was taken apart of a build, and when: what was ticked so, and a cover that was on and came off again where its bolts
  * hold the cams.
  */
-function takenApart({ sheet: { pattern }, ticks }: Pick<KeptBuild, 'sheet' | 'ticks'>) {
+function takenApart({ sheet: { pattern }, ticks }: Pick<BuildState, 'sheet' | 'ticks'>) {
   const kinds = new Map(disturbances(pattern).map((each) => [each.key, each]));
   return ticks.flatMap(({ stage, check, done, at, earlier = [] }) => {
     const ticked = stage === SETTING && done ? kinds.get(check) : undefined;
     if (ticked) return [{ ...ticked, at }];
     const lastOn = earlier.at(-1);
-    if (stage !== CLOSING || check !== 'cover' || lastOn === undefined) return [];
+    if (stage !== COVER_ON.stage || check !== COVER_ON.check || lastOn === undefined) return [];
     return [...kinds.values()]
       .filter(({ kind }) => kind === 'cover')
       .map((each) => ({ ...each, at: lastOn }));
@@ -191,7 +190,7 @@ function takenApart({ sheet: { pattern }, ticks }: Pick<KeptBuild, 'sheet' | 'ti
  *
  * @example camOutAt(build) > Date.parse(tick.at)
  */
-export function camOutAt(build: Pick<KeptBuild, 'sheet' | 'settings' | 'ticks'>): number {
+export function camOutAt(build: Pick<BuildState, 'sheet' | 'settings' | 'ticks'>): number {
   const { settings } = build;
   const { pattern } = build.sheet;
   const points = new Map(lashPoints(pattern).map((point) => [point.key, point]));
@@ -213,7 +212,7 @@ export function camOutAt(build: Pick<KeptBuild, 'sheet' | 'settings' | 'ticks'>)
  *
  * @example camCapsOffAt(build) > -Infinity // from the first shim under a bucket on
  */
-export function camCapsOffAt(build: Pick<KeptBuild, 'sheet' | 'settings' | 'ticks'>): number {
+export function camCapsOffAt(build: Pick<BuildState, 'sheet' | 'settings' | 'ticks'>): number {
   const { settings } = build;
   const { pattern } = build.sheet;
   if (gearParts(pattern).camIn === 'block') return -Infinity;
@@ -246,7 +245,7 @@ function liesUnderCam(pattern: Pattern, role: Role): boolean {
  *
  * @example lastTakenApart(build).get('1I') // when its rocker shaft was off
  */
-export function lastTakenApart(build: Pick<KeptBuild, 'sheet' | 'ticks'>): ReadonlyMap<string, string> {
+export function lastTakenApart(build: Pick<BuildState, 'sheet' | 'ticks'>): ReadonlyMap<string, string> {
   const last = new Map<string, string>();
   const { pattern } = build.sheet;
   const roles = new Map(lashPoints(pattern).map(({ key, role }) => [key, role]));
@@ -266,7 +265,7 @@ export function lastTakenApart(build: Pick<KeptBuild, 'sheet' | 'ticks'>): Reado
  * @example lastDisturbed(build).get('1I')
  */
 export function lastDisturbed(
-  build: Pick<KeptBuild, 'sheet' | 'settings' | 'ticks' | 'provesAgain'>,
+  build: Pick<BuildState, 'sheet' | 'settings' | 'ticks' | 'provesAgain'>,
 ): ReadonlyMap<string, string> {
   const { settings, provesAgain = 'disturbed' } = build;
   const { pattern } = build.sheet;

@@ -1,15 +1,7 @@
 import { checkKey } from '../checks/index.ts';
 import type { Bank } from '../sheets/index.ts';
-import type { KeptTick } from './standing.ts';
+import type { CheckState, RunInSays } from './buildState.ts';
 import { SETTING } from './stages.ts';
-
-/** What a sheet says of an engine's first hours, before it is signed off. */
-export interface RunInSays {
-  /** how often it is run hot and left to go cold */
-  readonly heatCycles: number;
-  /** the head is torqued again after them, cold: only where the sheet asks for it */
-  readonly retorque: boolean;
-}
 
 /** A sheet that says nothing of it. */
 export const NO_RUN_IN: RunInSays = { heatCycles: 0, retorque: false };
@@ -34,7 +26,7 @@ export interface RunInLeft {
  * @param banks heads of the engine
  * @example runInLeft({ heatCycles: 2, retorque: true }, ['A'], ticks) // { cycles: 1, heads: [] }
  */
-export function runInLeft(says: RunInSays, banks: readonly Bank[], ticks: readonly KeptTick[]): RunInLeft {
+export function runInLeft(says: RunInSays, banks: readonly Bank[], ticks: readonly CheckState[]): RunInLeft {
   const checks = new Set(heatCyclesOf(says));
   const done = ticks.filter((tick) => tick.done && checks.has(tick.check));
   const cycles = says.heatCycles - done.length;

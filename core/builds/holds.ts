@@ -1,7 +1,7 @@
 import { checkKey, subjectOf } from '../checks/index.ts';
 import { lashPoints, meansFor, type Pattern } from '../sheets/index.ts';
 import { pointsBare } from './lastChange.ts';
-import type { KeptBuild, KeptTick } from './standing.ts';
+import type { BuildState, CheckState } from './buildState.ts';
 import { SETTING } from './stages.ts';
 
 /**
@@ -24,7 +24,7 @@ export function heldDownToSet(pattern: Pattern): readonly string[] {
  * @param ticks each check as it was last ticked, or unticked
  * @example toolsIn(build.ticks) // ['3E']
  */
-export function toolsIn(ticks: readonly Pick<KeptTick, 'stage' | 'check' | 'done'>[]): readonly string[] {
+export function toolsIn(ticks: readonly Pick<CheckState, 'stage' | 'check' | 'done'>[]): readonly string[] {
   return ticks.flatMap(({ stage, check, done }) => {
     const point = done && stage === SETTING ? subjectOf('tool', check) : null;
     return point === null ? [] : [point];
@@ -52,7 +52,7 @@ export function bareHeld({
   sheet: { pattern },
   settings,
   ticks,
-}: Pick<KeptBuild, 'sheet' | 'settings' | 'ticks'>): readonly string[] {
+}: Pick<BuildState, 'sheet' | 'settings' | 'ticks'>): readonly string[] {
   const accepted = ticks.some(
     ({ stage, check, done }) => done && stage === SETTING && check === checkKey('turned-bare'),
   );

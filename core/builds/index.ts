@@ -1,6 +1,6 @@
 export { ACCEPTABLE, acceptedPoints, mayAccept } from './accepted.ts';
 export { checkKey, subjectOf } from '../checks/index.ts';
-export { heatCyclesOf, NO_RUN_IN, runInLeft, type RunInLeft, type RunInSays } from './heatCycles.ts';
+export { heatCyclesOf, NO_RUN_IN, runInLeft, type RunInLeft } from './heatCycles.ts';
 export { addedTo } from './added.ts';
 export { assemblyDone, capsLoose, passesDone } from './assembled.ts';
 export { nothingCounted, wearLeft, type WearLeft } from './decided.ts';
@@ -19,20 +19,19 @@ export {
   lastDisturbed,
   lastTakenApart,
   type Disturbance,
-  type ProvesAgain,
 } from './disturbed.ts';
 export {
+  crankHeldBy,
   goesOn,
-  isUndecided,
   mayMove,
   obstaclesTo,
+  obstaclesToMove,
   obstaclesToSignOff,
-  toolsLeftIn,
-  type BuildStanding,
-  type Obstacle,
 } from './stageMove.ts';
+export { isUndecided, type Obstacle } from './obstacles.ts';
 export {
   cautionsAt,
+  checkSaying,
   CLOSING,
   PROVING,
   RUNNING,
@@ -48,14 +47,26 @@ export {
   type StageKey,
 } from './stages.ts';
 export { countsFrom, NOT_YET, provenBy, provesFrom } from './proved.ts';
+export { findings, findingsNow, newestRound, pointsSet } from './findings.ts';
 export {
-  findings,
-  findingsNow,
-  newestRound,
-  pointsSet,
-  standingOf,
-  type KeptBuild,
-  type KeptRound,
-  type KeptSetting,
-  type KeptTick,
-} from './standing.ts';
+  leftToMeasure,
+  nextToMeasure,
+  nextUnmeasured,
+  passedOver,
+  pointStatus,
+  readingAt,
+  settledPoints,
+  type BearingChange,
+  type ChangeAt,
+  type PointStatus,
+} from './pointStatus.ts';
+export { isOpenRound, roundOfStage } from './stageRound.ts';
+export { statusOf, type BuildStatus } from './buildStatus.ts';
+export type {
+  BuildState,
+  CheckState,
+  ProvesAgain,
+  RoundState,
+  RunInSays,
+  SettingState,
+} from './buildState.ts';

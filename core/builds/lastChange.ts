@@ -1,11 +1,11 @@
-import type { KeptSetting } from './standing.ts';
+import type { SettingState } from './buildState.ts';
 
 /**
  * Finds what was last done at a point, be it that it was left alone; undefined where nothing was.
  *
  * @example lastDone(build.settings, '2I')?.kind // 'left'
  */
-export function lastDone<Setting extends KeptSetting>(
+export function lastDone<Setting extends SettingState>(
   settings: readonly Setting[],
   point: string,
 ): Setting | undefined {
@@ -22,7 +22,7 @@ export function lastDone<Setting extends KeptSetting>(
  *
  * @example pointsBare(build.settings) // ['1I', '1E']
  */
-export function pointsBare(settings: readonly KeptSetting[]): readonly string[] {
+export function pointsBare(settings: readonly SettingState[]): readonly string[] {
   return settings
     .filter(({ kind, point }) => kind === 'bare' && lastChange(settings, point)?.kind === 'bare')
     .map(({ point }) => point);
@@ -33,7 +33,7 @@ export function pointsBare(settings: readonly KeptSetting[]): readonly string[] 
  *
  * @example lastChange(build.settings, '2I')?.at
  */
-export function lastChange<Setting extends KeptSetting>(
+export function lastChange<Setting extends SettingState>(
   settings: readonly Setting[],
   point: string,
 ): Setting | null {

@@ -1,10 +1,10 @@
 import { tenthsFromMm } from '../length/index.ts';
-import { whyNoProof, type KeptReading } from '../measuring/index.ts';
+import { whyNoProof, type ReadingState } from '../measuring/index.ts';
 import { lashPoints, meansFor } from '../sheets/index.ts';
 import { bridgedPoints } from './bridges.ts';
 import { lastDisturbed, lastTakenApart } from './disturbed.ts';
 import { stageMeasuring, type StageKey } from './stages.ts';
-import type { KeptBuild, KeptRound, KeptTick } from './standing.ts';
+import type { BuildState, RoundState, CheckState } from './buildState.ts';
 
 /** A moment that no reading is taken after: nothing counts yet. */
 export const NOT_YET = '9999-12-31T23:59:59.000Z';
@@ -19,7 +19,7 @@ export const NOT_YET = '9999-12-31T23:59:59.000Z';
  * @example provesFrom(build).get('3E')
  */
 export function provesFrom(
-  build: Omit<KeptBuild, 'rounds' | 'signOff'> & { readonly signOff?: object | null },
+  build: Omit<BuildState, 'rounds' | 'signOff'> & { readonly signOff?: object | null },
 ): ReadonlyMap<string, string> {
   const disturbed = lastDisturbed(build);
   if (build.signOff) return disturbed;
@@ -38,7 +38,7 @@ export function provesFrom(
 }
 
 /** Every moment at which a check was ticked, taken back since or not, the first one first. */
-function tickedAt(ticks: readonly KeptTick[], stage: StageKey, check: string): readonly string[] {
+function tickedAt(ticks: readonly CheckState[], stage: StageKey, check: string): readonly string[] {
   return ticks
     .filter((tick) => tick.stage === stage && tick.check === check)
     .flatMap(({ done, at, earlier = [] }) => [...earlier, ...(done ? [at] : [])])
@@ -57,8 +57,8 @@ const LOCKED_GUARD = 40;
  * whatever lay under something that was off are read after the turns, always.
  */
 function lockedProof(
-  build: Omit<KeptBuild, 'rounds' | 'signOff'>,
-  reading: KeptReading & { readonly lo?: number; readonly limits?: { readonly min: number } },
+  build: Omit<BuildState, 'rounds' | 'signOff'>,
+  reading: ReadingState & { readonly lo?: number; readonly limits?: { readonly min: number } },
   changedAt: string | undefined,
 ): boolean {
   const { pattern } = build.sheet;
@@ -85,10 +85,10 @@ function lockedProof(
  *
  * @example provenBy(build).get('3E')?.verdict // 'in-spec'
  */
-export function provenBy<Round extends KeptRound>({
+export function provenBy<Round extends RoundState>({
   rounds,
   ...build
-}: Omit<KeptBuild, 'rounds' | 'signOff'> & {
+}: Omit<BuildState, 'rounds' | 'signOff'> & {
   readonly rounds: readonly Round[];
   readonly signOff?: object | null;
 }): ReadonlyMap<string, Round['readings'][number]> {

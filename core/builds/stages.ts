@@ -16,10 +16,15 @@ export const STAGE_KEYS = [
 /** A stage of a build. */
 export type StageKey = (typeof STAGE_KEYS)[number];
 
+/** What a check says that something else asks about. */
+type CheckSays = 'cold' | 'counted-out' | 'cover-on';
+
 /** Something a person ticks off before the stage may be left. */
 export interface StageCheck {
   readonly key: string;
   readonly text: string;
+  /** what it says that something besides leaving the stage rests on */
+  readonly says?: CheckSays;
   /** what is read at this stage counts only after it was ticked */
   readonly beforeReadings?: boolean;
 }
@@ -87,7 +92,7 @@ export const STAGES: readonly Stage[] = [
       'Nobody works on an engine that can start. Ignition, fuel and battery are isolated first; keep hands clear of belts and fans, and chock anything that turns with the wheels.',
     ],
     checks: [
-      { key: 'cold', text: 'Engine cold' },
+      { key: 'cold', text: 'Engine cold', says: 'cold' },
       { key: 'isolated', text: 'Ignition, fuel and battery isolated' },
       { key: 'clean', text: 'Outside cleaned around the cover' },
     ],
@@ -114,7 +119,11 @@ export const STAGES: readonly Stage[] = [
         key: 'marked',
         text: 'Timing marks noted as found; cams and caps marked before anything is released',
       },
-      { key: 'counted-out', text: 'Parts, clips and washers counted out, each kept with its place' },
+      {
+        key: 'counted-out',
+        text: 'Parts, clips and washers counted out, each kept with its place',
+        says: 'counted-out',
+      },
       { key: 'gasket', text: 'Gasket and seals looked at: used again or replaced' },
       { key: 'lobes', text: 'Every lobe and follower looked at' },
     ],
@@ -271,7 +280,7 @@ export const STAGES: readonly Stage[] = [
     ],
     checks: [
       { key: 'counted-in', text: 'Parts, clips and washers counted in; nothing left over' },
-      { key: 'cover', text: 'Cover on, bolts in their own places and to torque' },
+      { key: 'cover', text: 'Cover on, bolts in their own places and to torque', says: 'cover-on' },
       {
         key: 'first-start',
         text: 'First start, oil and coolant in and oil primed before fuel: no noise, no leak, idle steady',
@@ -322,6 +331,18 @@ export const PROVING = keyWhere(({ measures }) => measures === 'proved');
 export const CLOSING = keyWhere(({ demands }) => demands.includes('signed-off'));
 /** The stage of a build that is signed off: its engine runs, and is looked at again. */
 export const RUNNING = keyWhere(({ measures }) => measures === 'recheck');
+
+/**
+ * Finds the check that says something: its stage, and its key there.
+ *
+ * @example checkSaying('cover-on') // { stage: 'close', check: 'cover' }
+ */
+export function checkSaying(what: CheckSays): { readonly stage: StageKey; readonly check: string } {
+  const [found] = STAGES.flatMap(({ key, checks }) =>
+    checks.filter(({ says }) => says === what).map((check) => ({ stage: key, check: check.key })),
+  );
+  return found!;
+}
 
 /**
  * Finds the stage in which a kind of round is measured.

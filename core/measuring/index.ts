@@ -6,6 +6,7 @@ export { conditionCautions, type Conditions, type Meant } from './conditions.ts'
 export { goNoGo, heldBlades, type GoNoGo, type HeldBlades } from './goNoGo.ts';
 export {
   boundedGap,
+  gapInTenths,
   hasFloor,
   intervalOf,
   USUAL_REPEATABILITY_MM,
@@ -14,6 +15,7 @@ export {
   type KnownGap,
   type Unknown,
 } from './interval.ts';
+export { limitedPoints, type LimitedPoint } from './limitedPoints.ts';
 export { endsOf, judge, limitsFromMm, specOf, type Judgement, type Limits, type Verdict } from './judge.ts';
 export { NARROW_ENOUGH_MM, narrowingBlade, type NarrowingBladeInput } from './narrowingBlade.ts';
 export { nextBlade, type BladeTest, type NextBladeInput } from './nextBlade.ts';
@@ -29,4 +31,4 @@ export {
   type Foreseen,
   type LooksCompared,
 } from './tries.ts';
-export { whyNoProof, type KeptReading, type NoProof } from './proof.ts';
+export { whyNoProof, type ReadingState, type NoProof } from './proof.ts';

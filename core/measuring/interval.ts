@@ -88,6 +88,15 @@ export function intervalOf(reading: Reading, hollow = false): Required<Interval>
   }
 }
 
+/**
+ * Reads a gap that is known in mm as it is reckoned with, in mm/10000.
+ *
+ * @example gapInTenths({ lo: 0.13, hi: null }) // { lo: 1300, hi: null, floor: undefined }
+ */
+export function gapInTenths({ lo, hi, floor }: KnownGap): Interval {
+  return { lo: tenthsFromMm(lo), hi: hi === null ? null : tenthsFromMm(hi), floor };
+}
+
 function between(go: number, noGo: number | null): Required<Interval> {
   const lo = tenthsFromMm(go);
   return { lo, hi: noGo === null ? null : tenthsFromMm(noGo), floor: lo > 0 };

@@ -4,7 +4,7 @@ import type { Verdict } from './judge.ts';
 export type NoProof = 'off-base' | 'withdrawn' | 'changed-since' | 'before-lock';
 
 /** A reading as it is kept, as far as it may prove anything. Moments are UTC, as text. */
-export interface KeptReading {
+export interface ReadingState {
   readonly point: string;
   readonly verdict: Verdict;
   /** taken with its follower off the base circle, and kept all the same */
@@ -24,7 +24,7 @@ export interface KeptReading {
  * @returns null where it stands
  * @example whyNoProof({ ...reading, offBase: true }, null) // 'off-base'
  */
-export function whyNoProof(reading: Omit<KeptReading, 'point'>, changedAt: string | null): NoProof | null {
+export function whyNoProof(reading: Omit<ReadingState, 'point'>, changedAt: string | null): NoProof | null {
   if (reading.reading.kind === 'tries' && reading.reading.tries?.length === 0) return 'withdrawn';
   if (reading.offBase) return 'off-base';
   if (changedAt !== null && Date.parse(changedAt) > Date.parse(reading.takenAt)) return 'changed-since';

@@ -3,7 +3,7 @@ export { DUE_IN_LAST_OF, DUE_WITHIN_DAYS, dueState, type DueState, type RecheckO
 export { runningsOf, type LoggedFigure, type RunAt } from './meterLog.ts';
 export { onMeter, type Metered } from './onMeter.ts';
 export { isEmptyStep, nextRecheck, type RecheckDue, type RecheckStep } from './plan.ts';
-export { isQuiet, loudFrom, type QuietHours } from './quiet.ts';
+export { isQuiet, quietUntil, type QuietHours } from './quiet.ts';
 export { isDayOfYear, nextOf, seasonAfter, type Season } from './season.ts';
 export { leftOfLook, pointsOfLook, suspectsOf } from './shortLook.ts';
 export { runningDoubt, type RunningDoubt } from './runningDoubt.ts';

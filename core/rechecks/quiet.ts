@@ -39,9 +39,9 @@ export function isQuiet(at: number, zone: string, { from, to }: QuietHours): boo
  *
  * @param at ms since 1970
  * @returns ms; the moment itself where it is not quiet
- * @example loudFrom(Date.parse('2031-01-01T22:00Z'), 'UTC', { from: '19:00', to: '07:00' }) // 2031-01-02 07:00
+ * @example quietUntil(Date.parse('2031-01-01T22:00Z'), 'UTC', { from: '19:00', to: '07:00' }) // 2031-01-02 07:00
  */
-export function loudFrom(at: number, zone: string, quiet: QuietHours): number {
+export function quietUntil(at: number, zone: string, quiet: QuietHours): number {
   if (!isQuiet(at, zone, quiet)) return at;
   const begins = Math.ceil(at / STEP_MS) * STEP_MS;
   for (let then = begins; then <= begins + LONGEST_MS; then += STEP_MS)

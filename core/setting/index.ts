@@ -70,4 +70,15 @@ export {
   type ShimPlanInput,
 } from './shimPlan.ts';
 export { moveOrder, type OrderedMove, type PlannedMove } from './moveOrder.ts';
+export {
+  besideTheEngine,
+  pieceFound,
+  piecePoints,
+  piecesWornOut,
+  planQuestions,
+  seatOffsetAt,
+  type NotPlanned,
+  type PiecePoint,
+  type PlanChoices,
+} from './planInput.ts';
 export { pieceSystem, type PieceSystem } from './pieceSystem.ts';

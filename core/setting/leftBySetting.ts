@@ -1,18 +1,18 @@
-import { lastChange, type KeptRound, type KeptSetting } from '../builds/index.ts';
+import { lastChange, type RoundState, type SettingState } from '../builds/index.ts';
 import { mmFromTenths, tenthsFromMm } from '../length/index.ts';
 import { whyNoProof, type Interval, type KnownGap } from '../measuring/index.ts';
 import type { Pattern, Role } from '../sheets/index.ts';
 import { whatItLeaves } from './advise.ts';
 
 /** What was done at a point, with the pieces where it was one that was fitted; mm. */
-type PieceSetting = KeptSetting & { readonly installed: number | null; readonly fitted: number | null };
+type PieceSetting = SettingState & { readonly installed: number | null; readonly fitted: number | null };
 
 /** A build, as far as what its settings left goes. */
 interface SetBuild<Setting extends PieceSetting> {
   readonly sheet: { readonly pattern: Pattern };
   readonly settings: readonly Setting[];
-  readonly rounds: readonly (Pick<KeptRound, 'kind'> & {
-    readonly readings: readonly (KeptRound['readings'][number] & KnownGap)[];
+  readonly rounds: readonly (Pick<RoundState, 'kind'> & {
+    readonly readings: readonly (RoundState['readings'][number] & KnownGap)[];
   })[];
 }
 

@@ -10,7 +10,7 @@ import {
   obstaclesTo,
   subjectOf,
   toolsIn,
-  type BuildStanding,
+  type BuildStatus,
 } from '../builds/index.ts';
 import { mmFromTenths } from '../length/index.ts';
 import { judge, limitsFromMm, stacksOf, whyNoProof } from '../measuring/index.ts';
@@ -163,7 +163,7 @@ describe('a tool that holds a valve down', () => {
         undecided: [],
         newParts: [],
       },
-    } as unknown as BuildStanding;
+    } as unknown as BuildStatus;
     expect(obstaclesTo({ ...standing, heldDown: [] })).toEqual([]);
     expect(obstaclesTo({ ...standing, heldDown: ['1I', '1E'] })).toMatchObject([
       { code: 'tool_in', points: ['1I', '1E'] },

@@ -11,10 +11,10 @@ import {
   provenBy,
   stageOf,
   subjectOf,
-  standingOf,
+  statusOf,
   undoneBy,
-  type KeptBuild,
-  type KeptSetting,
+  type BuildState,
+  type SettingState,
 } from '../builds/index.ts';
 import type { Verdict } from '../measuring/index.ts';
 import type { Pattern } from '../sheets/index.ts';
@@ -55,7 +55,7 @@ describe('a change', () => {
       rounds: [{ kind: 'proved', readings: all(30) }],
       ticks: [...build({}).ticks, { stage: 'set', check: 'cam-A-exhaust', done: true, at: at(35) }],
     });
-    expect(obstaclesToSignOff(standingOf(proved)).flatMap(({ points }) => points)).toEqual(exhausts);
+    expect(obstaclesToSignOff(statusOf(proved)).flatMap(({ points }) => points)).toEqual(exhausts);
     expect(checkInWords('set', 'cam-A-exhaust')).toBe('Exhaust cam of head A taken out');
   });
 
@@ -70,7 +70,7 @@ describe('a change', () => {
     });
     const left = (pattern: Pattern, tick: object) =>
       obstaclesToSignOff(
-        standingOf(
+        statusOf(
           build({
             stage: 'close',
             sheet: { pattern },
@@ -93,12 +93,12 @@ describe('a change', () => {
   });
 
   it('of one point takes no proof from another, whichever round that was in', () => {
-    const rounds: KeptBuild['rounds'] = [
+    const rounds: BuildState['rounds'] = [
       { kind: 'proved', readings: all(30) },
       { kind: 'proved', readings: [reading('2E', 40, 'in-spec')] },
     ];
-    const left = (settings: readonly KeptSetting[], pattern: KeptBuild['sheet']['pattern'] = SCREWS) =>
-      obstaclesToSignOff(standingOf(build({ stage: 'close', rounds, settings, sheet: { pattern } }))).flatMap(
+    const left = (settings: readonly SettingState[], pattern: BuildState['sheet']['pattern'] = SCREWS) =>
+      obstaclesToSignOff(statusOf(build({ stage: 'close', rounds, settings, sheet: { pattern } }))).flatMap(
         ({ points }) => points,
       );
     expect(left([setting('2E', 35)])).toEqual([]);
@@ -110,7 +110,7 @@ describe('a change', () => {
 
   it('after a recheck is proved again, and what the recheck found holds for the rest; the next recheck’s does not', () => {
     const found = all(30).map((one) => (one.point === '2E' ? reading('2E', 30, 'tight') : one));
-    const opened: Partial<KeptBuild> = {
+    const opened: Partial<BuildState> = {
       stage: 'close',
       rounds: [
         { kind: 'as-found', carried: true, readings: found },
@@ -118,13 +118,13 @@ describe('a change', () => {
       ],
       settings: [setting('2E', 35)],
     };
-    expect(obstaclesToSignOff(standingOf(build(opened)))).toEqual([]);
+    expect(obstaclesToSignOff(statusOf(build(opened)))).toEqual([]);
     expect([...provenBy({ ...build(opened) }).keys()].sort()).toEqual([...POINTS].sort());
     // and is shown so: only what was touched waits for the two turns
     const turned = [{ stage: 'prove' as const, check: 'two-turns', done: true, at: at(38) }];
     expect([...countsFrom(build({ ...opened, ticks: turned })).keys()]).toEqual(['2E']);
     const own = [{ kind: 'as-found' as const, readings: found }, ...opened.rounds!.slice(1)];
-    expect(obstaclesToSignOff(standingOf(build({ ...opened, rounds: own })))[0]?.points).toHaveLength(
+    expect(obstaclesToSignOff(statusOf(build({ ...opened, rounds: own })))[0]?.points).toHaveLength(
       POINTS.length - 1,
     );
   });
@@ -139,7 +139,7 @@ describe('a change', () => {
       settings: [setting('2E', 35)],
       provesAgain: 'cylinder',
     });
-    expect(obstaclesToSignOff(standingOf(proved))[0]!.points).toEqual(
+    expect(obstaclesToSignOff(statusOf(proved))[0]!.points).toEqual(
       POINTS.filter((key) => key.startsWith('2')),
     );
   });
@@ -174,7 +174,7 @@ describe('what was slackened', () => {
         ticks: [...build({}).ticks, { stage: 'set' as const, check: 'rockers-A', done, at: at(minute) }],
       });
     const left = (minute: number, done?: boolean) =>
-      obstaclesToSignOff(standingOf(slackened(minute, done))).flatMap(({ points }) => points);
+      obstaclesToSignOff(statusOf(slackened(minute, done))).flatMap(({ points }) => points);
     expect(left(35)).toEqual(POINTS);
     expect(left(35, false)).toEqual([]);
     expect(left(25)).toEqual([]);
@@ -192,19 +192,23 @@ describe('what was slackened', () => {
     expect(
       [
         checkInWords('set', 'rockers-A'),
+        checkInWords('set', 'rockers-A', SCREWS),
         checkInWords('set', 'no such'),
         checkInWords('prove', 'two-turns'),
         checkInWords('prove', checkKey('accepted', '2E')),
       ].join('; '),
     ).toBe(
-      'Rockers of head A slackened or taken off; no such; Two full turns by hand, nothing felt; 2E let stand as it is',
+      'Rockers of head A slackened or taken off; Rocker shaft slackened or taken off; no such; Two full turns by hand, nothing felt; 2E let stand as it is',
     );
   });
 });
 
 describe('a step back', () => {
-  const undone = (stage: KeptBuild['stage'], to: KeptBuild['stage'], settings: readonly KeptSetting[] = []) =>
-    undoneBy(build({ stage, settings }), to).map((tick) => `${tick.stage}:${tick.check}`);
+  const undone = (
+    stage: BuildState['stage'],
+    to: BuildState['stage'],
+    settings: readonly SettingState[] = [],
+  ) => undoneBy(build({ stage, settings }), to).map((tick) => `${tick.stage}:${tick.check}`);
 
   it('opens what was closed, and leaves the two turns as they are until something is changed', () => {
     const closing = stageOf('close').checks.map(({ key }) => `close:${key}`);
@@ -229,7 +233,7 @@ describe('a point that a lead lets stand', () => {
     proved = 30,
   }: {
     readonly verdict?: Verdict;
-    readonly kind?: KeptSetting['kind'];
+    readonly kind?: SettingState['kind'];
     readonly accepted?: number;
     readonly proved?: number;
   } = {}) =>
@@ -248,7 +252,7 @@ describe('a point that a lead lets stand', () => {
       ],
     });
   const obstacles = (what: Parameters<typeof letStand>[0]) =>
-    obstaclesToSignOff(standingOf(letStand(what))).map(({ code }) => code);
+    obstaclesToSignOff(statusOf(letStand(what))).map(({ code }) => code);
 
   it('no longer stands against signing off, at an edge or wide', () => {
     for (const verdict of ['undecided-low', 'undecided-high', 'loose'] as const)

@@ -7,7 +7,7 @@ import {
   driftOf,
   FORECAST_THRESHOLD,
   isQuiet,
-  loudFrom,
+  quietUntil,
   ownDrift,
   pointForecasts,
   rolePriors,
@@ -219,7 +219,7 @@ describe('quiet hours', () => {
   const NIGHT = { from: '19:00', to: '07:00' };
   const at = (text: string) => Date.parse(text);
   const loud = (text: string, quiet = NIGHT, zone = 'Europe/Vienna') =>
-    new Date(loudFrom(at(text), zone, quiet)).toISOString();
+    new Date(quietUntil(at(text), zone, quiet)).toISOString();
 
   it('are of the shop’s own clock, over midnight or within a day', () => {
     expect(isQuiet(at('2031-01-10T18:30:00Z'), 'Europe/Vienna', NIGHT)).toBe(true);
@@ -248,7 +248,7 @@ describe('quiet hours', () => {
       .map(([hour, minute]) => `${String(hour).padStart(2, '0')}:${String(minute).padStart(2, '0')}`);
     fc.assert(
       fc.property(fc.integer({ min: 1_900_000_000, max: 1_990_000_000 }), time, time, (second, from, to) => {
-        const told = loudFrom(second * 1000, 'Europe/Vienna', { from, to });
+        const told = quietUntil(second * 1000, 'Europe/Vienna', { from, to });
         expect(isQuiet(told, 'Europe/Vienna', { from, to })).toBe(false);
         expect(told - second * 1000).toBeGreaterThanOrEqual(0);
         expect(told - second * 1000).toBeLessThanOrEqual(26 * 3_600_000);

@@ -10,7 +10,7 @@ import {
   obstaclesToSignOff,
   provenBy,
   runInLeft,
-  standingOf,
+  statusOf,
   undoneBy,
 } from '../builds/index.ts';
 import { expectedParts, fasteningsOf, type LedgerLine } from '../parts/index.ts';
@@ -49,7 +49,7 @@ describe('heat cycles', () => {
   it('hold the sign-off, and stay done when the build goes back', () => {
     const codes = (ticks: readonly ReturnType<typeof heat | typeof torqued>[]) =>
       obstaclesToSignOff(
-        standingOf(
+        statusOf(
           build({
             stage: 'close',
             sheet: { pattern: SCREWS, runIn: ASKS },
@@ -109,11 +109,11 @@ describe('what was put together', () => {
       ticks: [step(0, 10), step(1, 30)],
       settings: [setting('1Ia', 20, 'fitted')],
     });
-    expect(obstaclesTo(standingOf(kept)).find(({ code }) => code === 'assembly_open')?.text).toContain(
+    expect(obstaclesTo(statusOf(kept)).find(({ code }) => code === 'assembly_open')?.text).toContain(
       'Cams by their marks',
     );
     expect(
-      obstaclesTo(standingOf({ ...kept, ticks: [step(0, 25), step(1, 30)] })).map(({ code }) => code),
+      obstaclesTo(statusOf({ ...kept, ticks: [step(0, 25), step(1, 30)] })).map(({ code }) => code),
     ).not.toContain('assembly_open');
   });
 });

@@ -10,9 +10,9 @@ import {
   obstaclesTo,
   obstaclesToSignOff,
   provenBy,
-  standingOf,
-  type KeptBuild,
-  type KeptTick,
+  statusOf,
+  type BuildState,
+  type CheckState,
   wearLeft,
 } from '../builds/index.ts';
 import type { Pattern } from '../sheets/index.ts';
@@ -20,11 +20,11 @@ import type { WearLine } from '../wear/index.ts';
 import { all, at, build, POINTS, reading, SCREWS, setting, shims } from './keptBuild.ts';
 
 const tick = (
-  stage: KeptTick['stage'],
+  stage: CheckState['stage'],
   check: string,
   minute: number,
-  more: Partial<KeptTick> = {},
-): KeptTick => ({
+  more: Partial<CheckState> = {},
+): CheckState => ({
   ...{ stage, check, done: true, at: at(minute) },
   ...more,
 });
@@ -32,7 +32,7 @@ const entry = (...lines: WearLine[]) => [{ id: 'w', by: 'x', at: at(1), lines }]
 const found = { kind: 'as-found' as const, readings: all(5, 'tight') };
 
 describe('what a point was found at', () => {
-  const now = (pattern: Pattern, ...ticks: KeptTick[]) =>
+  const now = (pattern: Pattern, ...ticks: CheckState[]) =>
     findingsNow(build({ sheet: { pattern }, rounds: [found], ticks })).size;
 
   it('stops counting when what it rested on was taken apart, on every kind of engine', () => {
@@ -50,9 +50,9 @@ describe('what a point was found at', () => {
 });
 
 describe('what is read at proving', () => {
-  const proved = (turns: KeptTick[], more: Partial<KeptBuild> = {}) =>
+  const proved = (turns: CheckState[], more: Partial<BuildState> = {}) =>
     provenBy(build({ rounds: [{ kind: 'proved', readings: all(30) }], ticks: turns, ...more })).size;
-  const turns = (minute: number, more: Partial<KeptTick> = {}) => tick('prove', 'two-turns', minute, more);
+  const turns = (minute: number, more: Partial<CheckState> = {}) => tick('prove', 'two-turns', minute, more);
 
   it('counts only after the two turns', () => {
     expect(proved([])).toBe(0);
@@ -75,7 +75,7 @@ describe('what is read at proving', () => {
 });
 
 describe('a screw’s reading after locking', () => {
-  const kept = (more: Partial<KeptBuild> = {}, lo = 0.15) =>
+  const kept = (more: Partial<BuildState> = {}, lo = 0.15) =>
     provenBy(
       build({
         ...{ lockedStands: true, settings: [setting('2Ia', 10)], ticks: [tick('prove', 'two-turns', 20)] },
@@ -122,7 +122,7 @@ describe('a cam that was out', () => {
     { text: 'Cams in to their marks', hold: true },
     { text: 'Wipe it', hold: false },
   ];
-  const with_ = (...ticks: KeptTick[]) =>
+  const with_ = (...ticks: CheckState[]) =>
     build({
       sheet: { pattern: shims('under-bucket'), torques, assembly },
       settings: [setting('2E', 10, 'fitted')],
@@ -131,11 +131,11 @@ describe('a cam that was out', () => {
 
   it('has its caps tightened and its steps done before anything is turned, whoever ticked the first of them', () => {
     expect(capsLoose(with_())).toEqual(['Cam caps, pass 1 of 2 (8 Nm)', 'Cam caps, pass 2 of 2 (14 Nm)']);
-    const codes = obstaclesTo(standingOf(with_())).map(({ code }) => code);
+    const codes = obstaclesTo(statusOf(with_())).map(({ code }) => code);
     expect(codes).toEqual(expect.arrayContaining(['caps_open', 'assembly_open']));
     const done = ['pass 0.0', 'pass 0.1', 'step 0'].map((check) => tick('set', check, 12));
     expect(capsLoose(with_(...done))).toEqual([]);
-    expect(obstaclesTo(standingOf(with_(...done))).map(({ code }) => code)).not.toContain('assembly_open');
+    expect(obstaclesTo(statusOf(with_(...done))).map(({ code }) => code)).not.toContain('assembly_open');
     // tightened before it came out again is not tightened
     expect(capsLoose(with_(...done.map((each) => ({ ...each, at: at(9) }))))).toHaveLength(2);
     expect(capsLoose(build({ sheet: { pattern: SCREWS, torques } }))).toEqual([]);
@@ -157,7 +157,7 @@ describe('what is broken or worn out', () => {
 
   it('stands against going on until somebody decides, and a new part until it is measured', () => {
     expect(wearLeft(build({ wear: entry(cracked) })).undecided).toEqual(['Rocker 3E: Cracked']);
-    const standing = standingOf(build({ stage: 'wear', wear: entry(cracked) }));
+    const standing = statusOf(build({ stage: 'wear', wear: entry(cracked) }));
     // whichever stage it was seen at from there on; before it, going on to Wear is where it is decided
     for (const stage of ['wear', 'head-work', 'set', 'prove'] as const)
       expect(
@@ -170,7 +170,7 @@ describe('what is broken or worn out', () => {
     expect(obstaclesToSignOff(standing).map(({ code }) => code)).toContain('wear_undecided');
     const fitted = build({ wear: entry(cracked, decided('fitted')) });
     expect(wearLeft(fitted)).toEqual({ undecided: [], newParts: ['Rocker 3E'] });
-    expect(obstaclesToSignOff(standingOf(fitted)).map(({ code }) => code)).toContain('new_parts');
+    expect(obstaclesToSignOff(statusOf(fitted)).map(({ code }) => code)).toContain('new_parts');
     expect(wearLeft(build({}))).toEqual({ undecided: [], newParts: [] });
   });
 });
@@ -206,7 +206,7 @@ describe('with nothing in', () => {
   });
 
   it('the crank is held until it is accepted, and over a top shim whatever is accepted', () => {
-    const bare = (pattern: Pattern, ...ticks: KeptTick[]) =>
+    const bare = (pattern: Pattern, ...ticks: CheckState[]) =>
       bareHeld({ sheet: { pattern }, settings: [setting('2E', 5, 'bare')], ticks });
     expect(bare(turnsBare)).toEqual(['2E']);
     expect(bare(turnsBare, tick('set', checkKey('turned-bare'), 6))).toEqual([]);

@@ -1,5 +1,5 @@
-import { STAGES, type KeptBuild, type KeptSetting } from '../builds/index.ts';
-import type { KeptReading, Verdict } from '../measuring/index.ts';
+import { STAGES, type BuildState, type SettingState } from '../builds/index.ts';
+import type { ReadingState, Verdict } from '../measuring/index.ts';
 import { lashPoints, type Pattern } from '../sheets/index.ts';
 import { inlineFour } from './patterns.ts';
 
@@ -9,13 +9,13 @@ export const reading = (
   point: string,
   minute: number,
   verdict: Verdict,
-  change: Partial<KeptReading> = {},
-): KeptReading => ({
+  change: Partial<ReadingState> = {},
+): ReadingState => ({
   ...{ point, verdict, takenAt: at(minute), offBase: false },
   reading: { kind: 'bracket' },
   ...change,
 });
-export const setting = (point: string, minute: number, kind: KeptSetting['kind'] = 'turned') => ({
+export const setting = (point: string, minute: number, kind: SettingState['kind'] = 'turned') => ({
   point,
   kind,
   at: at(minute),
@@ -36,7 +36,7 @@ export const shims = (seat: 'on-bucket' | 'under-bucket' | 'under-finger'): Patt
     seatOffset: null,
   },
 });
-export const build = (change: Partial<KeptBuild>): KeptBuild => ({
+export const build = (change: Partial<BuildState>): BuildState => ({
   stage: 'set',
   sheet: { pattern: SCREWS },
   ticks: STAGES.flatMap(({ key, checks }) =>

@@ -10,11 +10,11 @@ import {
   stageMeasuring,
   stageOf,
   STAGES,
-  standingOf,
-  type KeptBuild,
-  type KeptSetting,
+  statusOf,
+  type BuildState,
+  type SettingState,
 } from '../builds/index.ts';
-import { whyNoProof, type KeptReading } from '../measuring/index.ts';
+import { whyNoProof, type ReadingState } from '../measuring/index.ts';
 import { type Pattern } from '../sheets/index.ts';
 import { all, at, build, POINTS, reading, SCREWS, setting, shims } from './keptBuild.ts';
 
@@ -34,15 +34,15 @@ describe('a check', () => {
   it('that was unticked stands against leaving its stage as one that never was ticked does', () => {
     const [first, ...rest] = build({}).ticks.filter(({ stage }) => stage === 'open-up');
     for (const ticks of [rest, [{ ...first!, done: false }, ...rest]])
-      expect(obstaclesTo(standingOf(build({ stage: 'open-up', ticks }))).map(({ code }) => code)).toEqual([
+      expect(obstaclesTo(statusOf(build({ stage: 'open-up', ticks }))).map(({ code }) => code)).toEqual([
         'checks_open',
       ]);
-    expect(obstaclesTo(standingOf(build({ stage: 'open-up' })))).toEqual([]);
+    expect(obstaclesTo(statusOf(build({ stage: 'open-up' })))).toEqual([]);
   });
 });
 
 describe('what a point is set by', () => {
-  const rounds: KeptBuild['rounds'] = [
+  const rounds: BuildState['rounds'] = [
     { kind: 'as-found', readings: [reading('1E', 0, 'tight'), reading('2E', 1, 'loose')] },
     { kind: 'proved', readings: [reading('1E', 40, 'loose')] },
   ];
@@ -61,14 +61,12 @@ describe('what a point is set by', () => {
     const ticks = ['1E', '2E'].map((point) => ({
       ...{ stage: 'set' as const, check: checkKey('bridge', point), done: true, at: at(19) },
     }));
-    expect(obstaclesTo(standingOf(build({ ticks, rounds: rounds.slice(0, 1), settings: before })))).toEqual(
-      [],
-    );
-    expect(obstaclesTo(standingOf(build({ ticks, rounds, settings: before })))).toMatchObject([
+    expect(obstaclesTo(statusOf(build({ ticks, rounds: rounds.slice(0, 1), settings: before })))).toEqual([]);
+    expect(obstaclesTo(statusOf(build({ ticks, rounds, settings: before })))).toMatchObject([
       { code: 'points_unset', points: ['1E'] },
     ]);
     const after = [setting('1E', 50), setting('2E', 20)];
-    expect(obstaclesTo(standingOf(build({ ticks, rounds, settings: after })))).toEqual([]);
+    expect(obstaclesTo(statusOf(build({ ticks, rounds, settings: after })))).toEqual([]);
   });
 
   it('is no reading that proved nothing', () => {
@@ -84,10 +82,8 @@ describe('what a point is set by', () => {
 });
 
 describe('a build', () => {
-  const closing = (readings: readonly KeptReading[], settings: readonly KeptSetting[] = []) =>
-    obstaclesToSignOff(
-      standingOf(build({ stage: 'close', rounds: [{ kind: 'proved', readings }], settings })),
-    );
+  const closing = (readings: readonly ReadingState[], settings: readonly SettingState[] = []) =>
+    obstaclesToSignOff(statusOf(build({ stage: 'close', rounds: [{ kind: 'proved', readings }], settings })));
 
   it('is signed off when every point is proved, and not on a reading off the base circle', () => {
     expect(closing(all(30))).toEqual([]);
@@ -117,7 +113,7 @@ describe('a build', () => {
     fc.assert(
       fc.property(fc.array(event, { maxLength: 12 }), (events) => {
         const readings = new Map(all(30).map((one) => [one.point, one]));
-        const settings = new Map<string, KeptSetting>();
+        const settings = new Map<string, SettingState>();
         for (const { point, minute, what } of events) {
           if (what === 'turned' || what === 'left') settings.set(point, setting(point, minute, what));
           else

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Verdict } from '../measuring/index.ts';
 import { lashPoints, layOutHeads, stepOnHead } from '../sheets/index.ts';
-import { mayMove, obstaclesTo, obstaclesToSignOff, STAGES, type BuildStanding } from '../builds/index.ts';
+import { mayMove, obstaclesTo, obstaclesToSignOff, STAGES, type BuildStatus } from '../builds/index.ts';
 import { addDays, dueState, isDayOfYear, isEmptyStep, nextOf, nextRecheck } from '../rechecks/index.ts';
 import { inlineFour, vTwelve } from './patterns.ts';
 
@@ -52,7 +52,7 @@ describe('lash points', () => {
 });
 
 describe('the order of the work', () => {
-  const standing = (stage: BuildStanding['stage'], change: Partial<BuildStanding> = {}): BuildStanding => ({
+  const standing = (stage: BuildStatus['stage'], change: Partial<BuildStatus> = {}): BuildStatus => ({
     stage,
     ticked: new Set(STAGES.flatMap(({ key, checks }) => checks.map((check) => `${key}:${check.key}`))),
     points: ['1I', '1E'],

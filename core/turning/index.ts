@@ -48,6 +48,7 @@ export {
   pointsNeverClosed,
   gearAt,
   mayMeasurePoint,
+  pointsClosedAt,
   spannedPoints,
   type GearState,
   type SpannedPoint,

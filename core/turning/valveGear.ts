@@ -81,3 +81,17 @@ export function gearAt(points: readonly SpannedPoint[], margin: number, angle: n
     };
   });
 }
+
+/**
+ * Finds the points that may be measured with the crank at an angle; null where nobody has said where it stands.
+ *
+ * @param angle crank degrees from the first cylinder's firing TDC
+ * @example pointsClosedAt(pattern, 0)?.has('1I') // true
+ */
+export function pointsClosedAt(pattern: Pattern, angle: number | null): ReadonlySet<string> | null {
+  if (angle === null) return null;
+  const gear = gearAt(spannedPoints(pattern), marginOf(pattern), angle);
+  return new Set(
+    gear.filter(({ key, closed }) => closed || mayMeasurePoint(pattern, key, angle)).map(({ key }) => key),
+  );
+}

@@ -125,10 +125,10 @@ export async function wear({ base, bench, lead, browser }) {
     for (let row = 0; row < TYPED; row += 1) {
       for (const key of ['1', '.', '0', '5']) {
         await where.keyboard.press(key);
-        await where.waitForTimeout(60);
+        await where.waitForTimeout(40);
       }
       await where.keyboard.press(where === empty ? 'Tab' : 'Enter');
-      await where.waitForTimeout(120);
+      await where.waitForTimeout(80);
     }
     return where.evaluate(() => globalThis.keyTimes);
   };

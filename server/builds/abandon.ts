@@ -3,8 +3,8 @@ import type { AbandonRequest, BuildWrite } from '@zero-lash/contract/builds';
 import type { Knex } from 'knex';
 import { Refusal } from '../plugins/errors.ts';
 import { readRechecks } from '../rechecks/read.ts';
-import { takeUpAgain, written } from './course.ts';
-import { endBuild, headChange, refuseStale, takeUpAt } from './store.ts';
+import { lockEvenClosed, written } from './lock.ts';
+import { endBuild, headChange, refuseStale, lockAtVersion } from './store.ts';
 
 /**
  * Puts a build that was opened by mistake out of the way: it is kept as it is, and counts for nothing. The build that it took
@@ -18,7 +18,7 @@ export async function abandonBuild(
   { version, why }: AbandonRequest,
   personId: string,
 ): Promise<[BuildWrite, ...BuildWrite[]]> {
-  const build = await takeUpAt(db, id, version);
+  const build = await lockAtVersion(db, id, version);
   if (await db('sign_offs').where({ build_id: id }).first('build_id'))
     throw new Refusal('already_signed_off');
   await db('builds')
@@ -45,7 +45,7 @@ async function goOnWithTheOneBefore(db: Knex, engineId: string, than: string): P
     .where('number', '>', db('builds').where({ id: than }).select('number'))
     .first('id');
   if (!former || newer) return [];
-  const build = await takeUpAgain(db, former.id);
+  const build = await lockEvenClosed(db, former.id);
   await db('builds').where({ id: former.id }).update({ closed_at: null });
   // the next after the last that was done: what was to follow a recheck that was opened again is dropped as well
   await db('rechecks')
@@ -77,7 +77,7 @@ export async function restoreBuild(
   id: string,
   version: number,
 ): Promise<[BuildWrite, ...BuildWrite[]]> {
-  const build = await takeUpAgain(db, id);
+  const build = await lockEvenClosed(db, id);
   await refuseStale(db, build, version);
   const row = await db('builds').where({ id }).first('abandoned_at');
   if (!row.abandoned_at) throw new Refusal('not_abandoned');

@@ -1,14 +1,14 @@
 import type { BuildRowChange, BuildWrite } from '@zero-lash/contract/builds';
-import { STAGE_KEYS } from '@zero-lash/core/builds';
+import { CLOSING, RUNNING } from '@zero-lash/core/builds';
 import type { Pattern } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import { Refusal } from '../plugins/errors.ts';
 import { findRevision } from '../sheets/read.ts';
 import { holdAgainstSignature } from '../signoff/late.ts';
 import { takeLate } from './cameLate.ts';
-import { takeUp, written } from './course.ts';
+import { lockBuild, written } from './lock.ts';
 import { readEntries, type EntryRoom, type Line } from './entries.ts';
-import { whenTaken, type Hand } from './hand.ts';
+import { whenTaken, type WriteContext } from './writeContext.ts';
 
 /**
  * Writes lines of one hand in a room of a build. What was done last stands, whichever came in first.
@@ -20,22 +20,22 @@ export async function addEntry<Room extends EntryRoom>(
   buildId: string,
   room: Room,
   { lines, takenAt }: { readonly lines: readonly Line<Room>[]; readonly takenAt: string | null },
-  hand: Hand,
+  context: WriteContext,
   complain: (
     line: Line<Room>,
     pattern: Pattern,
   ) => { readonly path: string; readonly message: string } | null,
 ): Promise<BuildWrite> {
-  const build = await takeUp(db, buildId);
-  const signed = build.stage === STAGE_KEYS.at(-1);
+  const build = await lockBuild(db, buildId);
+  const signed = build.stage === RUNNING;
   // how it ran is said once it runs, and everything else before
   if (room === 'ran' && !signed)
     throw new Refusal('wrong_stage', {
       detail: 'How it ran is written down once it is signed off and runs.',
     });
-  const at = whenTaken(takenAt, hand, build.openedAt);
+  const at = whenTaken(takenAt, context, build.openedAt);
   if (room !== 'ran' && signed)
-    await takeLate(db, build, 'close', at, [
+    await takeLate(db, build, CLOSING, at, [
       'wrong_stage',
       { detail: 'This build is signed off: what is found now belongs to its next one.' },
     ]);
@@ -50,14 +50,14 @@ export async function addEntry<Room extends EntryRoom>(
       fields,
     });
   await db('build_entries').insert({
-    id: hand.key,
+    id: context.key,
     build_id: buildId,
     room,
     lines: JSON.stringify(lines),
-    by: hand.personId,
+    by: context.personId,
     at,
   });
-  const [row] = await readEntries(db, buildId, room, hand.key);
+  const [row] = await readEntries(db, buildId, room, context.key);
   const own = { kind: room, row: row! } as unknown as BuildRowChange;
   return written(build, own, ...(room === 'ran' ? [] : await holdAgainstSignature(db, build)));
 }

@@ -2,7 +2,7 @@ import type { BuildHead } from '@zero-lash/contract/builds';
 import type { StageKey } from '@zero-lash/core/builds';
 import type { Knex } from 'knex';
 import { Refusal } from '../plugins/errors.ts';
-import type { TakenUp } from './course.ts';
+import type { LockedBuild } from './lock.ts';
 
 /** Of what came in late as much as is shown. */
 const MOST_LATE = 60;
@@ -16,7 +16,7 @@ const MOST_LATE = 60;
  */
 export async function takeLate(
   db: Knex,
-  { id, stage }: Pick<TakenUp, 'id' | 'stage'>,
+  { id, stage }: Pick<LockedBuild, 'id' | 'stage'>,
   of: StageKey,
   at: Date,
   refusal: ConstructorParameters<typeof Refusal>,

@@ -3,9 +3,9 @@ import { hasCheck, mayAccept, onlyByLead, provenBy, stageOf, subjectOf } from '@
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { Refusal } from '../plugins/errors.ts';
-import { takeUp, written } from './course.ts';
+import { lockBuild, written } from './lock.ts';
 import { isAhead } from '../clock.ts';
-import { whenTaken, type Hand } from './hand.ts';
+import { whenTaken, type WriteContext } from './writeContext.ts';
 import { findRevision } from '../sheets/read.ts';
 import { lookAtOnce } from '../rechecks/store.ts';
 import { readNotes, readTicks, readWhole } from './read.ts';
@@ -16,15 +16,15 @@ export async function tick(
   db: Knex,
   id: string,
   { stage, check, done, takenAt }: z.output<typeof tickRequest>,
-  hand: Hand,
+  context: WriteContext,
 ): Promise<BuildWrite> {
-  const build = await takeUp(db, id);
+  const build = await lockBuild(db, id);
   const sheet = await findRevision(db, build.revisionId);
   if (!hasCheck(stage, check, sheet.pattern, sheet)) throw new Refusal('unknown_check');
   const byLead = done ? onlyByLead(check) : null;
-  if (byLead && !hand.leads) throw new Refusal('forbidden', { detail: byLead });
+  if (byLead && !context.leads) throw new Refusal('forbidden', { detail: byLead });
   if (done) await refuseAcceptance(db, id, check);
-  const at = whenTaken(takenAt, hand, build.openedAt);
+  const at = whenTaken(takenAt, context, build.openedAt);
   const place = { build_id: id, stage, check_key: check };
   const before = await db('stage_ticks').where(place).first('done', 'at');
   const here = build.stage === stage;
@@ -32,10 +32,10 @@ export async function tick(
   if (!here && (before?.done ?? false) !== done) throw new Refusal('wrong_stage');
   if (here && (!before || before.at <= at || isAhead(before.at)))
     await db('stage_ticks')
-      .insert({ ...place, done, by: hand.personId, at, earlier: [] })
+      .insert({ ...place, done, by: context.personId, at, earlier: [] })
       .onConflict(['build_id', 'stage', 'check_key'])
       // when it was ticked before stays known: what was read after it was
-      .merge({ done, by: hand.personId, at, earlier: tickedBefore(db) });
+      .merge({ done, by: context.personId, at, earlier: tickedBefore(db) });
   // one that comes in late was ticked all the same
   else if (here && done)
     await db('stage_ticks')
@@ -43,12 +43,12 @@ export async function tick(
       .update('earlier', db.raw('array_append(earlier, ?::timestamptz)', [at]));
   const row = (await readTicks(db, id)).find((each) => each.stage === stage && each.check === check);
   const torqued = here && done && stageOf(stage).measures === 'recheck';
-  const looked = torqued ? await lookAtOnce(db, id, hand) : [];
+  const looked = torqued ? await lookAtOnce(db, id, context) : [];
   return written(
     build,
     {
       kind: 'tick',
-      row: row ?? { stage, check, done, by: hand.name, at: at.toISOString(), earlier: [] },
+      row: row ?? { stage, check, done, by: context.name, at: at.toISOString(), earlier: [] },
     },
     ...looked.map((each) => ({ kind: 'recheck' as const, row: each })),
   );
@@ -74,16 +74,16 @@ export async function addNote(
   db: Knex,
   id: string,
   { stage, text, takenAt }: z.output<typeof noteRequest>,
-  hand: Hand,
+  context: WriteContext,
 ): Promise<BuildWrite> {
-  const build = await takeUp(db, id);
+  const build = await lockBuild(db, id);
   const signed = stageOf(stage).demands.includes('signed-off')
     ? await db('sign_offs').where({ build_id: id }).first('at')
     : undefined;
-  if (signed && !hand.leads)
+  if (signed && !context.leads)
     throw new Refusal('forbidden', { detail: 'Signed off: only a lead adds something to it.' });
-  const at = whenTaken(takenAt, hand, build.openedAt);
-  await db('stage_notes').insert({ id: hand.key, build_id: id, stage, text, by: hand.personId, at });
-  const [row] = await readNotes(db, id, hand.key);
+  const at = whenTaken(takenAt, context, build.openedAt);
+  await db('stage_notes').insert({ id: context.key, build_id: id, stage, text, by: context.personId, at });
+  const [row] = await readNotes(db, id, context.key);
   return written(build, { kind: 'note', row: row! });
 }

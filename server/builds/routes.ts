@@ -15,10 +15,10 @@ import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { needs, personOf } from '../plugins/signIn.ts';
-import { handOf } from './hand.ts';
+import { contextOf } from './writeContext.ts';
 import { addNote, tick } from './notes.ts';
-import { PARTS } from './parts.ts';
 import { asOf, readHead } from './read.ts';
+import { ROOMS } from './rooms.ts';
 import { abandonBuild, restoreBuild } from './abandon.ts';
 import * as store from './store.ts';
 import { writeBuild } from './write.ts';
@@ -31,14 +31,17 @@ export function buildRoutes(instance: FastifyInstance, _options: object, done: (
   const brings = { 201: buildWrite };
 
   app.get('/builds/:id', { schema: { params, response: { 200: BUILD_ROOMS.head } } }, (request, reply) =>
-    app.keeper.answer(reply, () => readHead(app.db, request.params.id)),
+    app.cache.answer(reply, () => readHead(app.db, request.params.id)),
   );
 
-  for (const [part, read] of Object.entries(PARTS) as [keyof BuildParts, (typeof PARTS)[keyof BuildParts]][])
+  for (const [room, { read }] of Object.entries(ROOMS) as [
+    keyof BuildParts,
+    (typeof ROOMS)[keyof BuildParts],
+  ][])
     app.get(
-      `/builds/:id/${part}`,
-      { schema: { params, response: { 200: BUILD_ROOMS[part] } } },
-      (request, reply) => app.keeper.answer(reply, () => asOf<unknown>(app.db, request.params.id, read)),
+      `/builds/:id/${room}`,
+      { schema: { params, response: { 200: BUILD_ROOMS[room] } } },
+      (request, reply) => app.cache.answer(reply, () => asOf<unknown>(app.db, request.params.id, read)),
     );
 
   app.post(
@@ -91,7 +94,7 @@ export function buildRoutes(instance: FastifyInstance, _options: object, done: (
     { schema: { params, body: tickRequest, response: answers }, preHandler },
     (request, reply) =>
       writeBuild(request, reply, 200, (transaction) =>
-        tick(transaction, request.params.id, request.body, handOf(request)),
+        tick(transaction, request.params.id, request.body, contextOf(request)),
       ),
   );
 
@@ -100,7 +103,7 @@ export function buildRoutes(instance: FastifyInstance, _options: object, done: (
     { schema: { params, body: noteRequest, response: brings }, preHandler },
     (request, reply) =>
       writeBuild(request, reply, 201, (transaction) =>
-        addNote(transaction, request.params.id, request.body, handOf(request)),
+        addNote(transaction, request.params.id, request.body, contextOf(request)),
       ),
   );
 

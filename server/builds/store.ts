@@ -7,13 +7,11 @@ import type {
 } from '@zero-lash/contract/builds';
 import type { Person } from '@zero-lash/contract/people';
 import {
-  goesOn,
   mayMove,
-  obstaclesTo,
-  toolsLeftIn,
+  obstaclesToMove,
   STAGE_KEYS,
   stageOf,
-  standingOf,
+  statusOf,
   undoneBy,
   type Obstacle,
   type RoundKind,
@@ -28,7 +26,7 @@ import { readRoundRows } from '../measuring/rounds.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { readRechecks } from '../rechecks/read.ts';
 import { findRevision } from '../sheets/read.ts';
-import { takeUp, written, type TakenUp } from './course.ts';
+import { lockBuild, written, type LockedBuild } from './lock.ts';
 import { tickedBefore } from './ticked.ts';
 import { readHead, readTicks, readWhole, type WholeBuild } from './read.ts';
 
@@ -120,7 +118,7 @@ async function roundNotHeld(
 
 /** Ends a build that a later one takes over from. */
 export async function endBuild(db: Knex, id: string): Promise<BuildWrite> {
-  const build = await takeUp(db, id);
+  const build = await lockBuild(db, id);
   await db('builds').where({ id }).update({ closed_at: db.fn.now() });
   await db('rechecks').where({ build_id: id, status: 'planned' }).update('status', 'dropped');
   const rechecks = await readRechecks(db, { build_id: id });
@@ -136,8 +134,8 @@ export async function endBuild(db: Knex, id: string): Promise<BuildWrite> {
  *
  * @throws Refusal `stale` where somebody changed it since
  */
-export async function takeUpAt(db: Knex, id: string, version: number): Promise<TakenUp> {
-  const build = await takeUp(db, id);
+export async function lockAtVersion(db: Knex, id: string, version: number): Promise<LockedBuild> {
+  const build = await lockBuild(db, id);
   await refuseStale(db, build, version);
   return build;
 }
@@ -145,7 +143,7 @@ export async function takeUpAt(db: Knex, id: string, version: number): Promise<T
 /** Refuses what was done on an older version of a build than there is. */
 export async function refuseStale(
   db: Knex,
-  { id, version }: Pick<TakenUp, 'id' | 'version'>,
+  { id, version }: Pick<LockedBuild, 'id' | 'version'>,
   seen: number,
 ): Promise<void> {
   if (version !== seen) throw new Refusal('stale', { current: (await readHead(db, id)).rows });
@@ -178,7 +176,7 @@ export async function changeBuild(
   { version, complaint, aim, ownAims, aimReason }: z.output<typeof buildChange>,
   person: Pick<Person, 'id' | 'role'>,
 ): Promise<BuildWrite> {
-  const build = await takeUpAt(db, id, version);
+  const build = await lockAtVersion(db, id, version);
   if (aim === 'own') await refuseOutside(db, build.revisionId, ownAims!, aimReason, person);
   await db('builds')
     .where({ id })
@@ -226,20 +224,16 @@ export async function moveStage(
   { to, version }: z.infer<typeof stageMoveRequest>,
   personId: string,
 ): Promise<BuildWrite> {
-  const taken = await takeUpAt(db, id, version);
+  const taken = await lockAtVersion(db, id, version);
   const build = await readWhole(db, id);
   if (!mayMove(build.stage, to))
     throw new Refusal('stage_skipped', {
       detail: `From ${stageOf(build.stage).title} the build cannot go to ${stageOf(to).title}.`,
     });
-  if (build.signOff && to !== 'run-in') throw new Refusal('already_signed_off');
-  if (to === 'run-in' && !build.signOff)
+  if (build.signOff && to !== RUNNING) throw new Refusal('already_signed_off');
+  if (to === RUNNING && !build.signOff)
     throw new Refusal('stage_not_ready', { detail: 'A lead signs the build off first.' });
-  const standing = standingOf(build);
-  refuseFor(
-    'stage_not_ready',
-    goesOn(build.stage, to) ? obstaclesTo(standing) : toolsLeftIn({ heldDown: standing.heldDown }),
-  );
+  refuseFor('stage_not_ready', obstaclesToMove(statusOf(build), to));
   await db('stage_moves').insert({
     build_id: id,
     from_stage: build.stage,

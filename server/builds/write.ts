@@ -5,21 +5,21 @@ import type { Knex } from 'knex';
 import { announce } from '../live/bus.ts';
 import { writeOnce, type Kept } from '../plugins/writes.ts';
 import { seqOf } from './read.ts';
-import { keptRowOf, readAgain, type KeptRow } from './rows.ts';
+import { readAgain, rowNameOf, type RowName } from './rooms.ts';
 
 /** What PostgreSQL passes on in one notification, less some room. */
 const MOST_TOLD_BYTES = 7000;
 
 interface KeptWrite {
   readonly build: string;
-  readonly rows: readonly KeptRow[];
+  readonly rows: readonly RowName[];
 }
 
-/** Of an answer only which rows it brought is kept: a retry gets them as they stand then. */
+/** Of an answer only which rows it brought is kept: a retry gets them as they are then. */
 const KEPT: Kept<BuildWrite> = {
   of: ({ build, changes }): KeptWrite => ({
     build,
-    rows: changes.map(keptRowOf).filter((row) => row !== null),
+    rows: changes.map(rowNameOf).filter((row) => row !== null),
   }),
   again: async (db, { build, rows }: KeptWrite) => {
     const seq = await seqOf(db, build);

@@ -3,8 +3,8 @@ import { strangePoints } from '@zero-lash/contract/recheckPlan';
 import { lashPoints } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
-import { takeUpByPart, written } from '../builds/course.ts';
-import type { Hand } from '../builds/hand.ts';
+import { lockByPart, written } from '../builds/lock.ts';
+import type { WriteContext } from '../builds/writeContext.ts';
 import { toldOf } from '../builds/write.ts';
 import { announce } from '../live/bus.ts';
 import { Refusal } from '../plugins/errors.ts';
@@ -23,7 +23,7 @@ export async function givePlan(
   db: Knex,
   id: string,
   { steps, why, version }: z.output<typeof newEnginePlan>,
-  hand: Hand,
+  context: WriteContext,
 ): Promise<void> {
   const { sheetId } = await changeAt(db, id, version, {});
   const sheet = await sheetOf(db, id, sheetId);
@@ -37,11 +37,11 @@ export async function givePlan(
       })),
     });
   await db('engine_plans').insert({
-    ...{ id: hand.key, engine_id: id, plan: steps && JSON.stringify(steps), why, by: hand.personId },
+    ...{ id: context.key, engine_id: id, plan: steps && JSON.stringify(steps), why, by: context.personId },
   });
-  const recheckId = await replan(db, id, { why, personId: hand.personId });
+  const recheckId = await replan(db, id, { why, personId: context.personId });
   if (recheckId === null) return;
-  const build = (await takeUpByPart(db, 'rechecks', recheckId))!;
+  const build = (await lockByPart(db, 'rechecks', recheckId))!;
   const rechecks = await readRechecks(db, { build_id: build.id });
   await announce(db, toldOf(written(build, ...rechecks.map((row) => ({ kind: 'recheck' as const, row })))));
 }

@@ -20,7 +20,7 @@ import { z } from 'zod';
 import { needs, personOf } from '../plugins/signIn.ts';
 import { writeOnce } from '../plugins/writes.ts';
 import { readPieces } from './pieces.ts';
-import { handOf } from '../builds/hand.ts';
+import { contextOf } from '../builds/writeContext.ts';
 import * as plan from './plan.ts';
 import * as read from './read.ts';
 import * as store from './store.ts';
@@ -33,11 +33,11 @@ export function engineRoutes(instance: FastifyInstance, _options: object, done: 
   app.get(
     '/engines',
     { schema: { querystring: engineSearch, response: { 200: engineList } } },
-    (request, reply) => app.keeper.answer(reply, () => read.listEngines(app.db, request.query)),
+    (request, reply) => app.cache.answer(reply, () => read.listEngines(app.db, request.query)),
   );
 
   app.get('/engines/:id', { schema: { params, response: { 200: engineView } } }, (request, reply) =>
-    app.keeper.answer(reply, () => read.viewEngine(app.db, request.params.id)),
+    app.cache.answer(reply, () => read.viewEngine(app.db, request.params.id)),
   );
 
   app.get('/engines/:id/pieces', { schema: { params, response: { 200: z.array(pieceThere) } } }, (request) =>
@@ -85,7 +85,7 @@ export function engineRoutes(instance: FastifyInstance, _options: object, done: 
     { schema: { params, body: newEnginePlan, response: { 200: engineView } }, preHandler: needs('lead') },
     (request, reply) =>
       writeOnce(app.db, request, reply, 200, async (transaction) => {
-        await plan.givePlan(transaction, request.params.id, request.body, handOf(request));
+        await plan.givePlan(transaction, request.params.id, request.body, contextOf(request));
         return read.viewEngine(transaction, request.params.id);
       }),
   );
@@ -95,7 +95,7 @@ export function engineRoutes(instance: FastifyInstance, _options: object, done: 
     { schema: { params, body: newUsage, response: { 201: engineRow } }, preHandler: needs('bench') },
     (request, reply) =>
       writeOnce(app.db, request, reply, 201, (transaction) =>
-        store.logUsage(transaction, request.params.id, request.body, handOf(request)),
+        store.logUsage(transaction, request.params.id, request.body, contextOf(request)),
       ),
   );
 

@@ -8,7 +8,7 @@ import type {
 } from '@zero-lash/contract/engines';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
-import { whenTaken, type Hand } from '../builds/hand.ts';
+import { whenTaken, type WriteContext } from '../builds/writeContext.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { newestPublished } from '../sheets/read.ts';
 import { logFigure, readOn, refuseImpossible } from '../usage/store.ts';
@@ -98,9 +98,9 @@ export async function logUsage(
   db: Knex,
   engineId: string,
   { day, takenAt, ...figure }: z.output<typeof newUsage>,
-  hand: Hand,
+  context: WriteContext,
 ): Promise<EngineRow> {
-  const at = await readOn(db, day, whenTaken(takenAt, hand, new Date(0)));
-  await logFigure(db, { ...figure, engineId, at, source: 'hand' }, hand.personId);
+  const at = await readOn(db, day, whenTaken(takenAt, context, new Date(0)));
+  await logFigure(db, { ...figure, engineId, at, source: 'hand' }, context.personId);
   return findEngine(db, engineId);
 }

@@ -7,7 +7,7 @@ import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { addEntry } from '../builds/addEntry.ts';
-import { handOf } from '../builds/hand.ts';
+import { contextOf } from '../builds/writeContext.ts';
 import { writeBuild } from '../builds/write.ts';
 import { needs } from '../plugins/signIn.ts';
 import { readForecasts } from './forecasts.ts';
@@ -33,14 +33,21 @@ export function headWorkRoutes(instance: FastifyInstance, _options: object, done
     { schema: { params, body: newHeadWork, response: { 201: buildWrite } }, preHandler: needs('bench') },
     (request, reply) =>
       writeBuild(request, reply, 201, (transaction) =>
-        addEntry(transaction, request.params.id, 'headwork', request.body, handOf(request), complainOfWork),
+        addEntry(
+          transaction,
+          request.params.id,
+          'headwork',
+          request.body,
+          contextOf(request),
+          complainOfWork,
+        ),
       ),
   );
 
   app.get(
     '/sheets/:id/forecasts',
     { schema: { params, response: { 200: forecastsOfSheet } } },
-    (request, reply) => app.keeper.answer(reply, () => readForecasts(app.db, request.params.id)),
+    (request, reply) => app.cache.answer(reply, () => readForecasts(app.db, request.params.id)),
   );
   done();
 }

@@ -1,7 +1,7 @@
 import type { FastifyInstance } from 'fastify';
 import { health } from '@zero-lash/contract/health';
 import { clock } from '../clock.ts';
-import type { Awakening } from './awakening.ts';
+import type { Startup } from './startup.ts';
 import { writes } from './writes.ts';
 
 /** How long the database may take to say a word before it counts as away. */
@@ -13,7 +13,7 @@ const PATIENCE_MS = 2000;
  */
 export function healthRoutes(
   app: FastifyInstance,
-  { awakening }: { readonly awakening: Awakening },
+  { startup }: { readonly startup: Startup },
   done: () => void,
 ): void {
   app.get(
@@ -27,9 +27,9 @@ export function healthRoutes(
         ),
         new Promise<'away'>((resolve) => setTimeout(resolve, PATIENCE_MS, 'away').unref()),
       ]);
-      const ok = database === 'here' && awakening.awake;
+      const ok = database === 'here' && startup.awake;
       void reply.code(ok ? 200 : 503).header('cache-control', 'no-store');
-      return { ok, database, awake: awakening.awake, writes: writes.last, clockAhead: clock.ahead() };
+      return { ok, database, awake: startup.awake, writes: writes.last, clockAhead: clock.ahead() };
     },
   );
   done();

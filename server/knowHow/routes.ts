@@ -4,7 +4,7 @@ import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
-import { handOf } from '../builds/hand.ts';
+import { contextOf } from '../builds/writeContext.ts';
 import { writeBuild } from '../builds/write.ts';
 import { needs } from '../plugins/signIn.ts';
 import { writeOnce } from '../plugins/writes.ts';
@@ -19,7 +19,7 @@ export function knowHowRoutes(instance: FastifyInstance, _options: object, done:
     { schema: { params, body: newKnowHow, response: { 201: buildWrite } }, preHandler: needs('bench') },
     (request, reply) =>
       writeBuild(request, reply, 201, (transaction) =>
-        addKnowHow(transaction, request.params.id, request.body, handOf(request)),
+        addKnowHow(transaction, request.params.id, request.body, contextOf(request)),
       ),
   );
 

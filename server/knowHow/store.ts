@@ -2,8 +2,8 @@ import type { BuildWrite } from '@zero-lash/contract/builds';
 import type { KnowHowChange, KnowHowRow, newKnowHow } from '@zero-lash/contract/knowHow';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
-import { takeUp, written } from '../builds/course.ts';
-import { whenTaken, type Hand } from '../builds/hand.ts';
+import { lockBuild, written } from '../builds/lock.ts';
+import { whenTaken, type WriteContext } from '../builds/writeContext.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { findRevision } from '../sheets/read.ts';
 import { readKnowHow } from './read.ts';
@@ -13,15 +13,15 @@ export async function addKnowHow(
   db: Knex,
   buildId: string,
   { stage, text, takenAt }: z.output<typeof newKnowHow>,
-  hand: Hand,
+  context: WriteContext,
 ): Promise<BuildWrite> {
-  const build = await takeUp(db, buildId);
+  const build = await lockBuild(db, buildId);
   const { sheetId } = await findRevision(db, build.revisionId);
   await db('know_how').insert({
-    ...{ id: hand.key, sheet_id: sheetId, build_id: buildId, stage, text, by: hand.personId },
-    at: whenTaken(takenAt, hand, build.openedAt),
+    ...{ id: context.key, sheet_id: sheetId, build_id: buildId, stage, text, by: context.personId },
+    at: whenTaken(takenAt, context, build.openedAt),
   });
-  const [row] = await readKnowHow(db, { id: hand.key });
+  const [row] = await readKnowHow(db, { id: context.key });
   return written(build, { kind: 'know-how', row: row! });
 }
 

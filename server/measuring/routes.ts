@@ -4,7 +4,7 @@ import { id, line } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
-import { handOf } from '../builds/hand.ts';
+import { contextOf } from '../builds/writeContext.ts';
 import { writeBuild } from '../builds/write.ts';
 import { needs } from '../plugins/signIn.ts';
 import { addConditions } from './conditions.ts';
@@ -22,7 +22,7 @@ export function measuringRoutes(instance: FastifyInstance, _options: object, don
     { schema: { params, body: newConditions, response }, preHandler },
     (request, reply) =>
       writeBuild(request, reply, 201, (transaction) =>
-        addConditions(transaction, request.params.id, request.body, handOf(request)),
+        addConditions(transaction, request.params.id, request.body, contextOf(request)),
       ),
   );
 
@@ -31,7 +31,7 @@ export function measuringRoutes(instance: FastifyInstance, _options: object, don
     { schema: { params, body: newReading, response }, preHandler },
     (request, reply) =>
       writeBuild(request, reply, 201, (transaction) =>
-        addReading(transaction, request.params.id, request.body, handOf(request)),
+        addReading(transaction, request.params.id, request.body, contextOf(request)),
       ),
   );
 

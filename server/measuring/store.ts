@@ -7,9 +7,9 @@ import { meansFor } from '@zero-lash/core/sheets';
 import { mayMeasurePoint } from '@zero-lash/core/turning';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
-import { written } from '../builds/course.ts';
+import { written } from '../builds/lock.ts';
 import { takeLate } from '../builds/cameLate.ts';
-import { whenTaken, type Hand } from '../builds/hand.ts';
+import { whenTaken, type WriteContext } from '../builds/writeContext.ts';
 import { isAhead } from '../clock.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { reopenRecheck } from '../rechecks/reopen.ts';
@@ -19,7 +19,7 @@ import { goneBy } from '../sheets/goBy.ts';
 import { findRevision } from '../sheets/read.ts';
 import { hollowsOf } from '../wear/hollows.ts';
 import { readReadings } from './rounds.ts';
-import { takeUpRound, type RoundTakenUp } from './takeUpRound.ts';
+import { lockRound, type LockedRound } from './lockRound.ts';
 
 /** The reading that stands at a point as another comes. */
 interface Standing {
@@ -37,11 +37,11 @@ export async function addReading(
   db: Knex,
   roundId: string,
   input: z.output<typeof newReading>,
-  hand: Hand,
+  context: WriteContext,
 ): Promise<BuildWrite> {
-  const round = await takeUpRound(db, roundId);
+  const round = await lockRound(db, roundId);
   const { build } = round;
-  const takenAt = whenTaken(input.takenAt, hand, round.openedAt);
+  const takenAt = whenTaken(input.takenAt, context, round.openedAt);
   await refuseOutOfTime(db, round, takenAt);
   const sheet = goneBy(await findRevision(db, build.revisionId), build);
   const limits = limitsAt(sheet, input.point);
@@ -56,12 +56,12 @@ export async function addReading(
     .join('people as p', 'p.id', 'g.by')
     .where({ round_id: roundId, point: input.point, superseded: false })
     .first('g.id', 'p.name as by', 'g.by as personId', 'g.taken_at as takenAt');
-  const firstLook = input.blind ? await firstLookOf(db, roundId, input.point, takenAt, hand) : null;
+  const firstLook = input.blind ? await firstLookOf(db, roundId, input.point, takenAt, context) : null;
   // one from the future, of when a clock was wrong, gives way to whatever comes
   const late = earlier !== undefined && takenAt < earlier.takenAt && !isAhead(earlier.takenAt);
   if (earlier && !late) await db('readings').where({ id: earlier.id }).update('superseded', true);
   await db('readings').insert({
-    id: hand.key,
+    id: context.key,
     round_id: roundId,
     revision_id: build.revisionId,
     point: input.point,
@@ -78,10 +78,10 @@ export async function addReading(
     doubt_kept: input.doubtKept,
     crank_angle: input.crankAngle,
     off_base: input.crankAngle !== null && !mayMeasurePoint(sheet.pattern, input.point, input.crankAngle),
-    by: hand.personId,
+    by: context.personId,
     supersedes: late ? null : (earlier?.id ?? null),
     superseded: late,
-    reason: input.reason || (late ? LATE : whyAgain(earlier, input, hand.personId)),
+    reason: input.reason || (late ? LATE : whyAgain(earlier, input, context.personId)),
     instrument_id: input.instrumentId,
     taken_at: takenAt,
     blind: input.blind,
@@ -93,7 +93,7 @@ export async function addReading(
   const here = stageMeasuring(round.kind).key === at.stage;
   if (here && !round.closedAt && round.usage !== round.running)
     await db('rounds').where({ id: roundId }).update({ usage: round.running });
-  const [row] = await readReadings(db, (query) => query.where('g.id', hand.key), 'all');
+  const [row] = await readReadings(db, (query) => query.where('g.id', context.key), 'all');
   const reopened = round.kind === 'recheck' && round.closedAt && !late ? await reopenRecheck(db, round) : [];
   const against = round.kind === 'recheck' ? [] : await holdAgainstSignature(db, build);
   const own: BuildRowChange = { kind: 'reading', row: row! };
@@ -101,7 +101,7 @@ export async function addReading(
 }
 
 /** Refuses a reading said to be taken before a lock nut was tightened, where none is tightened. */
-function refuseNoLock({ kind }: RoundTakenUp, sheet: Pick<SheetRevision, 'pattern'>, point: string): void {
+function refuseNoLock({ kind }: LockedRound, sheet: Pick<SheetRevision, 'pattern'>, point: string): void {
   const means = meansFor(sheet.pattern, pointAt(sheet, point).role).kind;
   if (kind === 'as-set' && (means === 'screw' || means === 'pivot-nut')) return;
   throw new Refusal('other_means', {
@@ -113,7 +113,7 @@ function refuseNoLock({ kind }: RoundTakenUp, sheet: Pick<SheetRevision, 'patter
 /** Refuses what was taken when its round was not measured in, or not any more: what was taken while it was is evidence of then. */
 async function refuseOutOfTime(
   db: Knex,
-  { kind, closedAt, build }: RoundTakenUp,
+  { kind, closedAt, build }: LockedRound,
   takenAt: Date,
 ): Promise<void> {
   const { key } = stageMeasuring(kind);
@@ -131,7 +131,7 @@ async function firstLookOf(
   roundId: string,
   point: string,
   takenAt: Date,
-  { personId }: Hand,
+  { personId }: WriteContext,
 ): Promise<string | null> {
   const looks = await db('readings')
     .where({ round_id: roundId, point })

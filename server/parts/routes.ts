@@ -5,7 +5,7 @@ import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { addEntry } from '../builds/addEntry.ts';
-import { handOf } from '../builds/hand.ts';
+import { contextOf } from '../builds/writeContext.ts';
 import { writeBuild } from '../builds/write.ts';
 import { needs } from '../plugins/signIn.ts';
 import { readPartsList } from './store.ts';
@@ -24,7 +24,7 @@ export function partsRoutes(instance: FastifyInstance, _options: object, done: (
     },
     (request, reply) =>
       writeBuild(request, reply, 201, (transaction) =>
-        addEntry(transaction, request.params.id, 'ledger', request.body, handOf(request), nothingStrange),
+        addEntry(transaction, request.params.id, 'ledger', request.body, contextOf(request), nothingStrange),
       ),
   );
 

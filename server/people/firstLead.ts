@@ -4,7 +4,7 @@ import { hashPassphrase } from './passphrase.ts';
 import { addPerson } from './store.ts';
 
 const WORDS =
-  'anvil brass chisel dowel ember ferrule gasket hammer ingot journal keeper lobe mandrel needle oiler pinion quench rivet spindle tappet'.split(
+  'anvil brass chisel dowel ember ferrule gasket hammer ingot journal cache lobe mandrel needle oiler pinion quench rivet spindle tappet'.split(
     ' ',
   );
 

@@ -21,7 +21,7 @@ import { announce } from '../live/bus.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { needs, personOf } from '../plugins/signIn.ts';
 import { wasWritten, writeAndTell, writeOnce } from '../plugins/writes.ts';
-import { beginTry, endTry, type Caller } from './brake.ts';
+import { beginTry, endTry, type Caller } from './throttle.ts';
 import { knownDevice, rememberDevice } from './devices.ts';
 import { hashPassphrase, passphraseMatches } from './passphrase.ts';
 import * as store from './store.ts';

@@ -4,7 +4,7 @@ import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
-import { handOf } from '../builds/hand.ts';
+import { contextOf } from '../builds/writeContext.ts';
 import { writeBuild } from '../builds/write.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { needs } from '../plugins/signIn.ts';
@@ -31,7 +31,7 @@ export function photographRoutes(instance: FastifyInstance, _options: object, do
       // looked at before a transaction is begun: nobody waits while a picture is unpacked
       const picture = await pictureOf(Buffer.from(request.body.file, 'base64'));
       return writeBuild(request, reply, 201, (transaction) =>
-        addPhotograph(transaction, request.params.id, request.body, picture, handOf(request)),
+        addPhotograph(transaction, request.params.id, request.body, picture, contextOf(request)),
       );
     },
   );
@@ -53,7 +53,7 @@ export function photographRoutes(instance: FastifyInstance, _options: object, do
           request.params.id,
           request.params.photograph,
           request.body,
-          handOf(request),
+          contextOf(request),
         ),
       ),
   );

@@ -2,8 +2,8 @@ import type { BuildWrite } from '@zero-lash/contract/builds';
 import type { droppedPhotograph, newPhotograph, PhotographRow } from '@zero-lash/contract/photographs';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
-import { takeUp, written } from '../builds/course.ts';
-import { whenTaken, type Hand } from '../builds/hand.ts';
+import { lockBuild, written } from '../builds/lock.ts';
+import { whenTaken, type WriteContext } from '../builds/writeContext.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { readPhotographs } from './read.ts';
 import type { Picture } from './picture.ts';
@@ -14,14 +14,14 @@ export async function addPhotograph(
   buildId: string,
   { stage, about, note, shows, takenAt }: z.output<typeof newPhotograph>,
   { bytes, width, height }: Picture,
-  hand: Hand,
+  context: WriteContext,
 ): Promise<BuildWrite> {
-  const build = await takeUp(db, buildId);
+  const build = await lockBuild(db, buildId);
   await db('photographs').insert({
-    ...{ id: hand.key, build_id: buildId, stage, about, note, shows, width, height, picture: bytes },
-    ...{ by: hand.personId, at: whenTaken(takenAt, hand, build.openedAt) },
+    ...{ id: context.key, build_id: buildId, stage, about, note, shows, width, height, picture: bytes },
+    ...{ by: context.personId, at: whenTaken(takenAt, context, build.openedAt) },
   });
-  return written(build, { kind: 'photograph', row: await photographOf(db, buildId, hand.key) });
+  return written(build, { kind: 'photograph', row: await photographOf(db, buildId, context.key) });
 }
 
 async function photographOf(db: Knex, buildId: string, id: string): Promise<PhotographRow> {
@@ -36,11 +36,11 @@ export async function dropPhotograph(
   buildId: string,
   id: string,
   { dropped }: z.output<typeof droppedPhotograph>,
-  hand: Hand,
+  context: WriteContext,
 ): Promise<BuildWrite> {
-  const build = await takeUp(db, buildId);
+  const build = await lockBuild(db, buildId);
   await db('photographs')
     .where({ id, build_id: buildId })
-    .update({ dropped_at: dropped ? db.fn.now() : null, dropped_by: dropped ? hand.personId : null });
+    .update({ dropped_at: dropped ? db.fn.now() : null, dropped_by: dropped ? context.personId : null });
   return written(build, { kind: 'photograph', row: await photographOf(db, buildId, id) });
 }

@@ -2,13 +2,13 @@ import type { FastifyInstance } from 'fastify';
 import plugin from 'fastify-plugin';
 import type { Knex } from 'knex';
 import limit, { type LimitFunction } from 'p-limit';
-import { Keeper } from '../keeper.ts';
+import { AnswerCache } from '../answerCache.ts';
 
 declare module 'fastify' {
   interface FastifyInstance {
     db: Knex;
     /** keeps what was read for as long as it is still the truth */
-    keeper: Keeper;
+    cache: AnswerCache;
     /** the shop's secret, which stands outside the database */
     secret: string;
     /** writes wait here for their turn, so that some connections are always left to those who read */
@@ -23,7 +23,7 @@ const WRITES_AT_ONCE = 7;
 export const database = plugin(
   (app: FastifyInstance, { db, secret }: { readonly db: Knex; readonly secret: string }, done) => {
     app.decorate('db', db);
-    app.decorate('keeper', new Keeper(db));
+    app.decorate('cache', new AnswerCache(db));
     app.decorate('secret', secret);
     app.decorate('writeSlots', limit(WRITES_AT_ONCE));
     done();

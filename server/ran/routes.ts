@@ -5,7 +5,7 @@ import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { addEntry } from '../builds/addEntry.ts';
-import { handOf } from '../builds/hand.ts';
+import { contextOf } from '../builds/writeContext.ts';
 import { writeBuild } from '../builds/write.ts';
 import { needs } from '../plugins/signIn.ts';
 import { readRan } from './read.ts';
@@ -22,7 +22,7 @@ export function ranRoutes(instance: FastifyInstance, _options: object, done: () 
     { schema: { params, body: newRan, response: { 201: buildWrite } }, preHandler: needs('bench') },
     (request, reply) =>
       writeBuild(request, reply, 201, (transaction) =>
-        addEntry(transaction, request.params.id, 'ran', request.body, handOf(request), nothingStrange),
+        addEntry(transaction, request.params.id, 'ran', request.body, contextOf(request), nothingStrange),
       ),
   );
 

@@ -1,6 +1,6 @@
 import { setTimeout as pause } from 'node:timers/promises';
 import type { Knex } from 'knex';
-import { takeUpByPart, written } from '../builds/course.ts';
+import { lockByPart, written } from '../builds/lock.ts';
 import { toldOf } from '../builds/write.ts';
 import { announce } from '../live/bus.ts';
 import { refreshExpected } from './forecast.ts';
@@ -49,7 +49,7 @@ export async function keepForecastsUp(db: Knex): Promise<number> {
       await refreshExpected(transaction, before.engine_id);
       const after = await dueOf(transaction, id);
       if (after.due_usage === before.due_usage && after.by_forecast === before.by_forecast) return;
-      const build = (await takeUpByPart(transaction, 'rechecks', id))!;
+      const build = (await lockByPart(transaction, 'rechecks', id))!;
       await transaction('rechecks').where({ id }).increment('version', 1);
       const changes = await readRechecks(transaction, { build_id: build.id });
       await announce(

@@ -13,7 +13,7 @@ import {
 } from '@zero-lash/core/rechecks';
 import { rolesOf } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
-import type { TakenUp } from '../builds/course.ts';
+import type { LockedBuild } from '../builds/lock.ts';
 import { shopDay } from '../clock.ts';
 import { findRevision } from '../sheets/read.ts';
 import {
@@ -72,7 +72,7 @@ export function dueColumns(
 /** What an engine is looked at by: a plan of its own where it was given one, else its sheet's. */
 async function planOf(
   db: Knex,
-  { engineId, revisionId }: Pick<TakenUp, 'engineId' | 'revisionId'>,
+  { engineId, revisionId }: Pick<LockedBuild, 'engineId' | 'revisionId'>,
 ): Promise<readonly PlanStep[]> {
   const own = await readOwnPlan(db, engineId);
   return own?.steps ?? (await findRevision(db, revisionId)).recheckPlan;
@@ -85,7 +85,7 @@ async function planOf(
  */
 export async function planRecheck(
   db: Knex,
-  build: Pick<TakenUp, 'id' | 'engineId' | 'revisionId'>,
+  build: Pick<LockedBuild, 'id' | 'engineId' | 'revisionId'>,
   { sequence, usage, after, watched = false }: PlannedAfter,
 ): Promise<void> {
   const engine = await db('engines').where({ id: build.engineId }).first('heat_cycles');

@@ -1,6 +1,6 @@
 import type { BuildRowChange } from '@zero-lash/contract/builds';
 import type { Knex } from 'knex';
-import type { RoundTakenUp } from '../measuring/takeUpRound.ts';
+import type { LockedRound } from '../measuring/lockRound.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { forgetChecks } from './planning.ts';
 import { recheckChanges } from './store.ts';
@@ -13,7 +13,7 @@ import { recheckChanges } from './store.ts';
  */
 export async function reopenRecheck(
   db: Knex,
-  { id, recheckId, build }: Pick<RoundTakenUp, 'id' | 'recheckId' | 'build'>,
+  { id, recheckId, build }: Pick<LockedRound, 'id' | 'recheckId' | 'build'>,
 ): Promise<BuildRowChange[]> {
   const next = await db('rechecks').where({ build_id: build.id, status: 'planned' }).first('id');
   if (next && (await db('rounds').where({ recheck_id: next.id }).first('id')))

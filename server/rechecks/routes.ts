@@ -13,7 +13,7 @@ import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
-import { handOf } from '../builds/hand.ts';
+import { contextOf } from '../builds/writeContext.ts';
 import { writeBuild } from '../builds/write.ts';
 import { needs, personOf } from '../plugins/signIn.ts';
 import { readTrend } from './forecast.ts';
@@ -32,7 +32,7 @@ export function recheckRoutes(instance: FastifyInstance, _options: object, done:
     { schema: { params, body: recheckOpening, response }, preHandler },
     (request, reply) =>
       writeBuild(request, reply, 201, (transaction) =>
-        store.openRecheckRound(transaction, request.params.id, request.body.takenAt, handOf(request)),
+        store.openRecheckRound(transaction, request.params.id, request.body.takenAt, contextOf(request)),
       ),
   );
 
@@ -41,7 +41,7 @@ export function recheckRoutes(instance: FastifyInstance, _options: object, done:
     { schema: { params, body: recheckMove, response }, preHandler: needs('lead') },
     (request, reply) =>
       writeBuild(request, reply, 201, (transaction) =>
-        store.moveRecheck(transaction, request.params.id, request.body, handOf(request)),
+        store.moveRecheck(transaction, request.params.id, request.body, contextOf(request)),
       ),
   );
 
@@ -50,7 +50,7 @@ export function recheckRoutes(instance: FastifyInstance, _options: object, done:
     { schema: { params, body: benchDay, response }, preHandler },
     (request, reply) =>
       writeBuild(request, reply, 201, (transaction) =>
-        store.planBenchDay(transaction, request.params.id, request.body, handOf(request)),
+        store.planBenchDay(transaction, request.params.id, request.body, contextOf(request)),
       ),
   );
 
@@ -59,7 +59,7 @@ export function recheckRoutes(instance: FastifyInstance, _options: object, done:
     { schema: { params, body: lateLeft, response }, preHandler: needs('lead') },
     (request, reply) =>
       writeBuild(request, reply, 201, (transaction) =>
-        leaveLate(transaction, request.params.id, request.body, handOf(request)),
+        leaveLate(transaction, request.params.id, request.body, contextOf(request)),
       ),
   );
 

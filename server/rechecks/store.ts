@@ -8,8 +8,8 @@ import { leftOfLook, type RecheckOutcome } from '@zero-lash/core/rechecks';
 import { lashPoints } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
-import { takeUpByPart, written, type TakenUp } from '../builds/course.ts';
-import { whenTaken, type Hand } from '../builds/hand.ts';
+import { lockByPart, written, type LockedBuild } from '../builds/lock.ts';
+import { whenTaken, type WriteContext } from '../builds/writeContext.ts';
 import { readWhole, type WholeBuild } from '../builds/read.ts';
 import { shopDay } from '../clock.ts';
 import { readRoundRows } from '../measuring/rounds.ts';
@@ -18,17 +18,17 @@ import { refreshExpected } from './forecast.ts';
 import { planRecheck, recordChecks, refreshForecast } from './planning.ts';
 import { readRechecks } from './read.ts';
 
-interface RecheckTakenUp {
+interface LockedRecheck {
   readonly id: string;
   readonly sequence: number;
   readonly running: number;
   /** the points of a short look; null where every point is measured */
   readonly points: readonly string[] | null;
-  readonly build: TakenUp;
+  readonly build: LockedBuild;
 }
 
-async function takeUpRecheck(db: Knex, id: string): Promise<RecheckTakenUp> {
-  const build = await takeUpByPart(db, 'rechecks', id);
+async function lockRecheck(db: Knex, id: string): Promise<LockedRecheck> {
+  const build = await lockByPart(db, 'rechecks', id);
   if (!build) throw new Refusal('not_found', { detail: 'There is no such recheck.' });
   const recheck = await db('rechecks as r')
     .join('engines as e', 'e.id', 'r.engine_id')
@@ -48,9 +48,9 @@ export async function openRecheckRound(
   db: Knex,
   id: string,
   takenAt: string | null,
-  hand: Hand,
+  context: WriteContext,
 ): Promise<BuildWrite> {
-  const { build, sequence, running } = await takeUpRecheck(db, id);
+  const { build, sequence, running } = await lockRecheck(db, id);
   const existing = await db('rounds').where({ recheck_id: id }).first('id');
   if (!existing)
     await db('rounds').insert({
@@ -60,8 +60,8 @@ export async function openRecheckRound(
       recheck_id: id,
       kind: 'recheck',
       number: sequence,
-      opened_by: hand.personId,
-      opened_at: whenTaken(takenAt, hand, build.openedAt),
+      opened_by: context.personId,
+      opened_at: whenTaken(takenAt, context, build.openedAt),
       usage: running,
     });
   const [row] = await readRoundRows(db, build.id, existing?.id ?? id);
@@ -87,7 +87,7 @@ function judgeRound(
 
 /** Judges a recheck once every point it takes is measured, and plans the next. */
 export async function closeRecheck(db: Knex, id: string, personId: string): Promise<BuildWrite> {
-  const { build, sequence, running, points } = await takeUpRecheck(db, id);
+  const { build, sequence, running, points } = await lockRecheck(db, id);
   const round = await db('rounds').where({ recheck_id: id }).first('id');
   if (!round) throw new Refusal('recheck_incomplete');
   const { outcome, left } = judgeRound(await readWhole(db, build.id), round.id, points);
@@ -120,9 +120,9 @@ export async function moveRecheck(
   db: Knex,
   id: string,
   { kind, day, why, version }: z.output<typeof recheckMove>,
-  hand: Pick<Hand, 'key' | 'personId'>,
+  context: Pick<WriteContext, 'key' | 'personId'>,
 ): Promise<BuildWrite> {
-  const { build, sequence, running } = await takeUpRecheck(db, id);
+  const { build, sequence, running } = await lockRecheck(db, id);
   const [row] = await db('rechecks')
     .where({ id, version })
     .increment('version', 1)
@@ -152,7 +152,14 @@ export async function moveRecheck(
     await db('rechecks')
       .where({ id })
       .update({ held: kind === 'held' });
-  await db('recheck_changes').insert({ id: hand.key, recheck_id: id, kind, day, why, by: hand.personId });
+  await db('recheck_changes').insert({
+    id: context.key,
+    recheck_id: id,
+    kind,
+    day,
+    why,
+    by: context.personId,
+  });
   if (kind === 'dropped') {
     await db('rechecks').where({ id }).update({ status: 'dropped' });
     await planRecheck(db, build, { sequence: sequence + 1, usage: running, after: row.after_outcome });
@@ -165,9 +172,9 @@ export async function planBenchDay(
   db: Knex,
   id: string,
   { day, version }: z.output<typeof benchDay>,
-  hand: Pick<Hand, 'key' | 'personId'>,
+  context: Pick<WriteContext, 'key' | 'personId'>,
 ): Promise<BuildWrite> {
-  const { build } = await takeUpRecheck(db, id);
+  const { build } = await lockRecheck(db, id);
   const [row] = await db('rechecks')
     .where({ id, version })
     .increment('version', 1)
@@ -192,7 +199,13 @@ export async function planBenchDay(
       fields: [{ path: 'day', message: 'is not allowed' }],
     });
   await db('rechecks').where({ id }).update({ bench_day: day });
-  await db('recheck_changes').insert({ id: hand.key, recheck_id: id, kind: 'bench', day, by: hand.personId });
+  await db('recheck_changes').insert({
+    id: context.key,
+    recheck_id: id,
+    kind: 'bench',
+    day,
+    by: context.personId,
+  });
   return written(build, ...(await rechecksOf(db, build.id)));
 }
 
@@ -210,7 +223,7 @@ const rechecksOf = async (db: Knex, buildId: string): Promise<BuildRowChange[]> 
 export async function lookAtOnce(
   db: Knex,
   buildId: string,
-  { personId }: Pick<Hand, 'personId'>,
+  { personId }: Pick<WriteContext, 'personId'>,
 ): Promise<Awaited<ReturnType<typeof readRechecks>>> {
   const today = await shopDay(db);
   const [recheck] = await db('rechecks')

@@ -1,4 +1,4 @@
-import { addDays, comesInWords, loudFrom, nextCheckInWords } from '@zero-lash/core/rechecks';
+import { addDays, comesInWords, quietUntil, nextCheckInWords } from '@zero-lash/core/rechecks';
 import type { Knex } from 'knex';
 import { clock, dayIn, shopZone } from '../clock.ts';
 import { NEARNESS_SQL, nearnessOn } from '../rechecks/nearness.ts';
@@ -62,7 +62,7 @@ export async function makeReminders(db: Knex, now: Date = clock.now()): Promise<
     .whereNot({ email: '' })
     .pluck('email')) as string[];
   const quiet = { from: String(shop.quiet_from).slice(0, 5), to: String(shop.quiet_to).slice(0, 5) };
-  const notBefore = new Date(loudFrom(now.getTime(), zone, quiet));
+  const notBefore = new Date(quietUntil(now.getTime(), zone, quiet));
   // what was found out and struck out since is nothing to be told of
   const told = (rows as Due[]).filter(({ notHeld, out }) => !notHeld || out.length > 0);
   const made = told.flatMap((due) => {

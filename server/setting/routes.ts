@@ -4,7 +4,7 @@ import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
-import { handOf } from '../builds/hand.ts';
+import { contextOf } from '../builds/writeContext.ts';
 import { writeBuild } from '../builds/write.ts';
 import { needs, personOf } from '../plugins/signIn.ts';
 import { readFeel } from './feel.ts';
@@ -21,7 +21,7 @@ export function settingRoutes(instance: FastifyInstance, _options: object, done:
     { schema: { params, body: newSetting, response: { 201: buildWrite } }, preHandler },
     (request, reply) =>
       writeBuild(request, reply, 201, (transaction) =>
-        addSetting(transaction, request.params.id, request.body, handOf(request)),
+        addSetting(transaction, request.params.id, request.body, contextOf(request)),
       ),
   );
   app.post(
@@ -41,7 +41,7 @@ export function settingRoutes(instance: FastifyInstance, _options: object, done:
           request.params.id,
           request.params.setting,
           request.body,
-          handOf(request),
+          contextOf(request),
         ),
       ),
   );

@@ -2,13 +2,13 @@ import type { BuildWrite } from '@zero-lash/contract/builds';
 import type { newSetting } from '@zero-lash/contract/setting';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { tenthsFromMm } from '@zero-lash/core/length';
-import { mayBeBare } from '@zero-lash/core/builds';
+import { mayBeBare, SETTING } from '@zero-lash/core/builds';
 import { meansFor } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
-import { takeUp, written } from '../builds/course.ts';
+import { lockBuild, written } from '../builds/lock.ts';
 import { takeLate } from '../builds/cameLate.ts';
-import { whenTaken, type Hand } from '../builds/hand.ts';
+import { whenTaken, type WriteContext } from '../builds/writeContext.ts';
 import { isAhead } from '../clock.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { holdAgainstSignature } from '../signoff/late.ts';
@@ -45,15 +45,15 @@ export async function addSetting(
   db: Knex,
   buildId: string,
   input: z.output<typeof newSetting>,
-  hand: Hand,
+  context: WriteContext,
 ): Promise<BuildWrite> {
-  const build = await takeUp(db, buildId);
+  const build = await lockBuild(db, buildId);
   const sheet = await findRevision(db, build.revisionId);
   refuseOtherMeans(sheet, input);
   // a piece comes out of a point that there is
   if (input.giver !== null) pointAt(sheet, input.giver);
-  const at = whenTaken(input.takenAt, hand, build.openedAt);
-  await takeLate(db, build, 'set', at, ['wrong_stage', { detail: 'Settings are recorded at Set.' }]);
+  const at = whenTaken(input.takenAt, context, build.openedAt);
+  await takeLate(db, build, SETTING, at, ['wrong_stage', { detail: 'Settings are recorded at Set.' }]);
   // what is left alone stands beside what was last changed there: that stays changed
   const standing = (query: Knex.QueryBuilder) =>
     query
@@ -65,7 +65,7 @@ export async function addSetting(
   const late = earlier !== undefined && at < earlier.at && !isAhead(earlier.at);
   if (earlier && !late) await db('settings').modify(standing).update('superseded', true);
   await db('settings').insert({
-    id: hand.key,
+    id: context.key,
     build_id: buildId,
     revision_id: build.revisionId,
     point: input.point,
@@ -78,16 +78,16 @@ export async function addSetting(
     piece_from: input.from,
     piece_to: input.to,
     piece_giver: input.giver,
-    by: hand.personId,
+    by: context.personId,
     at,
     superseded: late,
   });
   await moveForSetting(db, {
-    ...{ sheet, buildId, input, personId: hand.personId, at },
+    ...{ sheet, buildId, input, personId: context.personId, at },
     // the mark that was on what came out
     markOut: earlier?.mark ?? '',
   });
-  const [row] = await readSettings(db, buildId, hand.key);
+  const [row] = await readSettings(db, buildId, context.key);
   return written(build, { kind: 'setting', row: row! }, ...(await holdAgainstSignature(db, build)));
 }
 

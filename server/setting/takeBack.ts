@@ -3,8 +3,8 @@ import type { BuildWrite } from '@zero-lash/contract/builds';
 import type { settingTakenBack } from '@zero-lash/contract/setting';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
-import { takeUp, written } from '../builds/course.ts';
-import { whenTaken, type Hand } from '../builds/hand.ts';
+import { lockBuild, written } from '../builds/lock.ts';
+import { whenTaken, type WriteContext } from '../builds/writeContext.ts';
 import { moveBack } from '../drawer/store.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { readSettings } from './read.ts';
@@ -29,9 +29,9 @@ export async function takeBackSetting(
   buildId: string,
   settingId: string,
   { reason, takenAt }: z.output<typeof settingTakenBack>,
-  hand: Hand,
+  context: WriteContext,
 ): Promise<BuildWrite> {
-  const build = await takeUp(db, buildId);
+  const build = await lockBuild(db, buildId);
   if (build.stage !== SETTING)
     throw new Refusal('wrong_stage', { detail: 'A setting is taken back at Set: go back to it first.' });
   const row = (await db('settings').where({ id: settingId, build_id: buildId }).first()) as Kept | undefined;
@@ -41,13 +41,13 @@ export async function takeBackSetting(
       detail: `Something else was written down at ${row.point} since: what stands there now is taken back first.`,
     });
   await refuseGiven(db, buildId, row);
-  await moveBack(db, { build_id: buildId, point: row.point, at: row.at }, hand.personId, reason);
+  await moveBack(db, { build_id: buildId, point: row.point, at: row.at }, context.personId, reason);
   await db('settings')
     .where({ id: row.id })
     .update({
       superseded: true,
-      taken_back_at: whenTaken(takenAt, hand, row.at),
-      taken_back_by: hand.personId,
+      taken_back_at: whenTaken(takenAt, context, row.at),
+      taken_back_by: context.personId,
       taken_back_why: reason,
     });
   const before = (await db('settings')

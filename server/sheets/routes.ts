@@ -34,7 +34,7 @@ export function sheetRoutes(instance: FastifyInstance, _options: object, done: (
   };
 
   app.get('/sheets', { schema: { response: { 200: z.array(sheetSummary) } } }, (_request, reply) =>
-    app.keeper.answer(reply, () => read.listSheets(app.db)),
+    app.cache.answer(reply, () => read.listSheets(app.db)),
   );
 
   app.get('/sheets/:id', { schema: { params, response: { 200: z.array(sheetRevision) } } }, (request) =>

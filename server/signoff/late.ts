@@ -1,11 +1,11 @@
 import type { BuildRowChange, BuildWrite } from '@zero-lash/contract/builds';
 import type { lateLeft } from '@zero-lash/contract/rechecks';
-import { newestRound, obstaclesToSignOff, standingOf, RUNNING } from '@zero-lash/core/builds';
+import { newestRound, obstaclesToSignOff, statusOf, RUNNING } from '@zero-lash/core/builds';
 import type { RecheckOutcome } from '@zero-lash/core/rechecks';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
-import { takeUpByPart, written, type TakenUp } from '../builds/course.ts';
-import type { Hand } from '../builds/hand.ts';
+import { lockByPart, written, type LockedBuild } from '../builds/lock.ts';
+import type { WriteContext } from '../builds/writeContext.ts';
 import { readHead, readWhole } from '../builds/read.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { readRechecks } from '../rechecks/read.ts';
@@ -21,7 +21,7 @@ import { readRechecks } from '../rechecks/read.ts';
  */
 export async function holdAgainstSignature(
   db: Knex,
-  { id, stage }: Pick<TakenUp, 'id' | 'stage'>,
+  { id, stage }: Pick<LockedBuild, 'id' | 'stage'>,
 ): Promise<BuildRowChange[]> {
   if (stage !== RUNNING) return [];
   const head = async () => ({ kind: 'head' as const, row: (await readHead(db, id)).rows });
@@ -31,7 +31,7 @@ export async function holdAgainstSignature(
     .first('r.id', 'r.late_round');
   if (!planned) return [await head()];
   const build = await readWhole(db, id);
-  const standing = standingOf(build);
+  const standing = statusOf(build);
   const against = obstaclesToSignOff(standing).length > 0;
   if (!against && planned.late_round === null) return [await head()];
   const out = [...standing.proved.values()].some((verdict) => verdict === 'tight' || verdict === 'loose');
@@ -58,9 +58,9 @@ export async function leaveLate(
   db: Knex,
   recheckId: string,
   { why, version }: z.output<typeof lateLeft>,
-  hand: Pick<Hand, 'key' | 'personId'>,
+  context: Pick<WriteContext, 'key' | 'personId'>,
 ): Promise<BuildWrite> {
-  const build = await takeUpByPart(db, 'rechecks', recheckId);
+  const build = await lockByPart(db, 'rechecks', recheckId);
   if (!build) throw new Refusal('not_found', { detail: 'There is no such recheck.' });
   const left = await db('rechecks')
     .where({ id: recheckId, version, status: 'planned' })
@@ -68,7 +68,7 @@ export async function leaveLate(
     .update({ after_outcome: null, late_round: null, version: version + 1 });
   if (left === 0) throw new Refusal('stale', { current: (await readRechecks(db, { id: recheckId }))[0] });
   await db('recheck_changes').insert({
-    ...{ id: hand.key, recheck_id: recheckId, kind: 'let-stand', day: null, why, by: hand.personId },
+    ...{ id: context.key, recheck_id: recheckId, kind: 'let-stand', day: null, why, by: context.personId },
   });
   return written(build, ...(await recheckRows(db, build.id)));
 }

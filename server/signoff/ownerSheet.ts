@@ -1,5 +1,5 @@
 import { comesInWords, nextCheckInWords } from '@zero-lash/core/rechecks';
-import { addedTo, lastDone, provenBy, standingOf } from '@zero-lash/core/builds';
+import { addedTo, lastDone, provenBy, statusOf } from '@zero-lash/core/builds';
 import { formatInterval, formatLength, tenthsFromMm, type ShopUnit } from '@zero-lash/core/length';
 import { whyNoProof, type Verdict } from '@zero-lash/core/measuring';
 import { ledgerKey, partsListOf, partsListRow } from '@zero-lash/core/parts';
@@ -136,7 +136,7 @@ export async function readOwnerSheet(db: Knex, buildId: string): Promise<OwnerSh
 
 function pointsOf(build: WholeBuild, unit: ShopUnit): OwnerPoint[] {
   const proofs = provenBy(build);
-  const { accepted } = standingOf(build);
+  const { accepted } = statusOf(build);
   const asFound = build.rounds.find(({ kind }) => kind === 'as-found');
   const found = new Map(
     (asFound?.readings ?? [])

@@ -1,9 +1,9 @@
 import type { BuildWrite } from '@zero-lash/contract/builds';
-import { obstaclesToSignOff, STAGES, standingOf, stageOf, CLOSING, RUNNING } from '@zero-lash/core/builds';
+import { obstaclesToSignOff, STAGES, statusOf, stageOf, CLOSING, RUNNING } from '@zero-lash/core/builds';
 import type { signOffRequest } from '@zero-lash/contract/signoff';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
-import { takeUp, written } from '../builds/course.ts';
+import { lockBuild, written } from '../builds/lock.ts';
 import { readHead, readWhole } from '../builds/read.ts';
 import { headChange, refuseFor, refuseStale } from '../builds/store.ts';
 import { readRoundRows } from '../measuring/rounds.ts';
@@ -18,7 +18,7 @@ export async function signOff(
   { version, seq, statement }: z.output<typeof signOffRequest>,
   leadId: string,
 ): Promise<BuildWrite> {
-  const taken = await takeUp(db, id);
+  const taken = await lockBuild(db, id);
   const build = await readWhole(db, id);
   if (build.signOff)
     throw new Refusal('already_signed_off', {
@@ -35,9 +35,9 @@ export async function signOff(
     });
   if (build.stage !== CLOSING)
     throw new Refusal('not_provable', {
-      detail: `This build is at ${stageOf(build.stage).title}. It is signed off at ${stageOf('close').title}.`,
+      detail: `This build is at ${stageOf(build.stage).title}. It is signed off at ${stageOf(CLOSING).title}.`,
     });
-  const standing = standingOf(build);
+  const standing = statusOf(build);
   refuseFor('not_provable', obstaclesToSignOff(standing));
   const usage = build.engine.running;
   const accepted = [...standing.accepted];

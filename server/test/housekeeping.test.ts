@@ -7,7 +7,7 @@ import { keepRunning, UNSTARTABLE } from '../../scripts/supervise.mjs';
 import { everySoOften } from '../background.ts';
 import { DEMO_SHEETS } from '../demo/sheets/index.ts';
 import { Papers } from '../papers/papers.ts';
-import { tidy } from '../tidy.ts';
+import { cleanUp } from '../cleanup.ts';
 import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
 
 let shop: TestShop;
@@ -35,7 +35,7 @@ describe('what lies about', () => {
       await db('known_devices').insert({ mark, person_id: person!.id, last_at: moment });
       await db('writes').insert({ key: mark, route: 'x', fingerprint: 'x', status: 200, at: moment });
     }
-    await tidy(db);
+    await cleanUp(db);
     for (const [table, column] of [
       ['sessions', 'sid'],
       ['sign_in_tries', 'subject'],

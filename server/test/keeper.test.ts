@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { Keeper } from '../keeper.ts';
+import { AnswerCache } from '../answerCache.ts';
 import { BENCH, TestShop, VIEWER } from './shop.ts';
 
 let shop: TestShop;
@@ -22,9 +22,9 @@ function quiet() {
 describe('what is kept of an answer', () => {
   it('is given as long as nothing was written, however many ask', async () => {
     const { db, asked } = quiet();
-    const keeper = new Keeper(db);
+    const cache = new AnswerCache(db);
     let made = 0;
-    const count = () => keeper.read('count', () => Promise.resolve((made += 1)));
+    const count = () => cache.read('count', () => Promise.resolve((made += 1)));
     expect([await count(), await count()]).toEqual(['1', '1']);
     const before = asked();
     expect(new Set(await Promise.all(Array.from({ length: 50 }, count)))).toEqual(new Set(['1']));
@@ -33,9 +33,9 @@ describe('what is kept of an answer', () => {
   });
 
   it('is not given a write longer, whoever wrote it', async () => {
-    const keeper = new Keeper(shop.db);
+    const cache = new AnswerCache(shop.db);
     let made = 0;
-    const count = () => keeper.read('count', () => Promise.resolve((made += 1)));
+    const count = () => cache.read('count', () => Promise.resolve((made += 1)));
     await count();
     const before = made;
     const build = await shop.buildOf('Snow groomer 2');
@@ -48,16 +48,16 @@ describe('what is kept of an answer', () => {
   });
 
   it('is asked for anew after it failed', async () => {
-    const keeper = new Keeper(shop.db);
-    await expect(keeper.read('x', () => Promise.reject(new Error('not there')))).rejects.toThrow('not there');
-    expect(await keeper.read('x', () => Promise.resolve('there'))).toBe('"there"');
+    const cache = new AnswerCache(shop.db);
+    await expect(cache.read('x', () => Promise.reject(new Error('not there')))).rejects.toThrow('not there');
+    expect(await cache.read('x', () => Promise.resolve('there'))).toBe('"there"');
   });
 
   it('goes, the longest unasked first, where it is too much', async () => {
-    const keeper = new Keeper(quiet().db, 20);
+    const cache = new AnswerCache(quiet().db, 20);
     const made: string[] = [];
     const large = (name: string) =>
-      keeper.read(name, () => {
+      cache.read(name, () => {
         made.push(name);
         return Promise.resolve('xxxxx');
       });

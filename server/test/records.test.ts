@@ -335,7 +335,7 @@ describe('what a record brings from another shop', () => {
     const watch = ({ sql }: { sql: string }) => void asked.push(sql);
     const people = Array.from({ length: 400 }, (_, index) => ({
       id: randomUUID(),
-      name: `Hand ${index % 390}`,
+      name: `WriteContext ${index % 390}`,
     }));
     other.on('query', watch);
     const names = await knowStrangers(other, people, 'Another valley', there);

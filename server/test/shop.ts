@@ -12,6 +12,7 @@ import type { AnswerWatch } from '../answers.ts';
 import { buildApp, type AppOptions } from '../app.ts';
 import { connect } from '../database.ts';
 import { publishedAnswers } from '../../scripts/published.mjs';
+import { ROOMS } from '../builds/rooms.ts';
 import { DEMO_PEOPLE } from '../demo/world.ts';
 
 /** An answer, as far as tests look. */
@@ -27,32 +28,12 @@ export interface BuildView extends BuildHead, BuildParts {
   readonly sheet: SheetRevision;
 }
 
-const BUILD_PARTS = [
-  'rounds',
-  'settings',
-  'ticks',
-  'notes',
-  'rechecks',
-  'wear',
-  'headwork',
-  'ledger',
-  'ran',
-  'photographs',
-  'know-how',
-] as const;
+const BUILD_PARTS = Object.keys(ROOMS) as (keyof BuildParts)[];
 
 /** Where the rows of each kind of change are read. */
-const ROOM_OF: Readonly<Record<Exclude<ChangeKind, 'head'>, (typeof BUILD_PARTS)[number]>> = {
-  ...{ round: 'rounds', reading: 'rounds', conditions: 'rounds', turning: 'rounds' },
-  ...{ setting: 'settings', tick: 'ticks', note: 'notes', recheck: 'rechecks', wear: 'wear' },
-  ...{
-    headwork: 'headwork',
-    ledger: 'ledger',
-    ran: 'ran',
-    photograph: 'photographs',
-    'know-how': 'know-how',
-  },
-};
+const ROOM_OF = Object.fromEntries(
+  Object.entries(ROOMS).flatMap(([room, { kinds }]) => Object.keys(kinds).map((kind) => [kind, room])),
+) as Readonly<Record<Exclude<ChangeKind, 'head'>, keyof BuildParts>>;
 
 /** A server on a database of its own, with the demo world in it, called over HTTP. */
 export class TestShop {

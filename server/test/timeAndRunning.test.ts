@@ -7,7 +7,7 @@ import type { Today } from '@zero-lash/contract/today';
 import { dueState, onMeter } from '@zero-lash/core/rechecks';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
-import { whenTaken, type Hand } from '../builds/hand.ts';
+import { whenTaken, type WriteContext } from '../builds/writeContext.ts';
 import { clock, dayIn, isAhead } from '../clock.ts';
 import { migrationSource } from '../migrations/index.ts';
 import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
@@ -168,7 +168,7 @@ describe('the time', () => {
         expect(health.json()).toMatchObject({ ok: true, clockAhead: clock.ahead() });
         expect(isAhead(new Date(truth + 86_400_000))).toBe(true);
         expect(isAhead(new Date(truth + 30_000))).toBe(false);
-        const at = whenTaken(null, { clockAhead: 0 } as Hand, new Date(0));
+        const at = whenTaken(null, { clockAhead: 0 } as WriteContext, new Date(0));
         expect(Math.abs(at.getTime() - truth)).toBeLessThan(10_000);
       }
     } finally {

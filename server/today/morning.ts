@@ -1,11 +1,20 @@
 import type { Morning } from '@zero-lash/contract/morning';
-import { obstaclesToSignOff, standingOf, stageOf, type StageKey } from '@zero-lash/core/builds';
+import {
+  checkSaying,
+  CLOSING,
+  obstaclesToSignOff,
+  RUNNING,
+  stageOf,
+  statusOf,
+  type StageKey,
+} from '@zero-lash/core/builds';
 import type { Knex } from 'knex';
 import { readWhole } from '../builds/read.ts';
 import { clock } from '../clock.ts';
 import { readTimeQuestions } from '../questions/store.ts';
 import { countUnsent } from '../reminders/send.ts';
 
+const COLD = checkSaying('cold');
 const SHOWN = 12;
 /** A person who never looked is told of a week. */
 const FIRST_DAYS = 7;
@@ -36,15 +45,16 @@ export async function markLooked(db: Knex, personId: string): Promise<void> {
 
 /** Builds that stand still for a lead, for parts that are on order, for a cold engine, or for a second look. */
 async function readWaits(db: Knex): Promise<Morning['waits']> {
+  const closed = stageOf(CLOSING).checks.map(({ key }) => key);
   const { rows } = await db.raw(
     `with open as (
        select b.id, b.stage, e.name from builds b join engines e on e.id = b.engine_id
-        where b.closed_at is null and b.stage <> 'run-in'
+        where b.closed_at is null and b.stage <> :running
      )
      select * from (
        select 'lead' as for, o.id as "buildId", o.name as engine, 'nothing stands against signing it' as text, 1 as place
-         from open o where o.stage = 'close' and (select count(*) from stage_ticks t
-          where t.build_id = o.id and t.stage = 'close' and t.done and t.check_key in ('counted-in', 'cover', 'first-start')) = 3
+         from open o where o.stage = :closing and (select count(*) from stage_ticks t
+          where t.build_id = o.id and t.stage = :closing and t.done and t.check_key = any(:closed)) = :checks
        union all
        select 'parts', o.id, o.name, 'ordered: ' || coalesce(nullif(p.note, ''), p.system), 2
          from open o join piece_orders p on p.build_id = o.id and p.closed_at is null
@@ -55,14 +65,18 @@ async function readWaits(db: Knex): Promise<Morning['waits']> {
         group by o.id, o.name
        union all
        select 'cold', o.id, o.name, 'not said to be cold yet', 4
-         from open o where o.stage = 'take-in' and not exists (select 1 from stage_ticks t
-          where t.build_id = o.id and t.stage = 'take-in' and t.check_key = 'cold' and t.done)
+         from open o where o.stage = :taken and not exists (select 1 from stage_ticks t
+          where t.build_id = o.id and t.stage = :taken and t.check_key = :cold and t.done)
      ) w order by place, engine limit ${SHOWN}`,
+    {
+      ...{ running: RUNNING, closing: CLOSING, closed, checks: closed.length },
+      ...{ taken: COLD.stage, cold: COLD.check },
+    },
   );
   const ready: Morning['waits'] = [];
   for (const { for: what, buildId, engine, text } of rows as WaitRow[])
     // what is ready to be signed is what signing itself would take
-    if (what !== 'lead' || obstaclesToSignOff(standingOf(await readWhole(db, buildId))).length === 0)
+    if (what !== 'lead' || obstaclesToSignOff(statusOf(await readWhole(db, buildId))).length === 0)
       ready.push({ for: what, path: `/builds/${buildId}`, engine, text });
   const asked = await readTimeQuestions(db);
   return [
@@ -95,7 +109,7 @@ async function readChanged(db: Knex, personId: string, since: Date): Promise<Mor
     `select * from (select distinct on (c.what, c.id) c.at, p.name as by, c.engine, c.what, c.detail, c.id from (
        select m.at, m.by, e.name as engine, 'moved' as what, m.to_stage as detail, b.id
          from stage_moves m join builds b on b.id = m.build_id join engines e on e.id = b.engine_id
-        where m.at > :since and m.to_stage <> 'run-in'
+        where m.at > :since and m.to_stage <> :running
        union all
        select s.at, s.by, e.name, 'signed', '', b.id
          from sign_offs s join builds b on b.id = s.build_id join engines e on e.id = b.engine_id where s.at > :since
@@ -111,7 +125,7 @@ async function readChanged(db: Knex, personId: string, since: Date): Promise<Mor
          from sheet_revisions v join sheets s on s.id = v.sheet_id where v.published_at > :since
      ) c join people p on p.id = c.by where c.by <> :me order by c.what, c.id, c.at desc) n
       order by at desc limit ${SHOWN}`,
-    { since, me: personId },
+    { since, me: personId, running: RUNNING },
   );
   return (rows as Changed[]).map(({ at, by, engine, what, detail, id }) => ({
     ...{ at: at.toISOString(), by, engine, text: textOf(what, detail) },

@@ -7,8 +7,8 @@ import { markLooked, readMorning } from './morning.ts';
 import { readToday } from './store.ts';
 
 /** Today as JSON, for the page that asks for it and for the first page, which has it in it. */
-export const todayAsJson = ({ keeper, db }: FastifyInstance): Promise<string> =>
-  keeper.read('today', (day) => readToday(db, day));
+export const todayAsJson = ({ cache, db }: FastifyInstance): Promise<string> =>
+  cache.read('today', (day) => readToday(db, day));
 
 export function todayRoutes(app: FastifyInstance, _options: object, done: () => void): void {
   app.get('/today', { schema: { response: { 200: today } } }, async (_request, reply) => {

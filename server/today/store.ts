@@ -18,7 +18,7 @@ export async function readToday(db: Knex, day: Day): Promise<Today> {
         count(*) over (partition by b.stage)::int as whole,
         row_number() over (partition by b.stage order by b.stage_since desc) as place
       from builds b join engines e on e.id = b.engine_id
-      where b.closed_at is null and b.stage <> 'run-in'
+      where b.closed_at is null and b.stage <> :running
     ), planned as (
       select r.id, r.build_id, r.engine_id, r.sequence, r.planned_usage, r.planned_cycles, r.after_outcome, r.due_usage,
         r.due_date, r.due_cycles, r.held, r.late_round is not null as late,
@@ -29,7 +29,7 @@ export async function readToday(db: Knex, day: Day): Promise<Today> {
     )
     select
       (select count(*)::int from builds b join engines e on e.id = b.engine_id
-        where b.closed_at is null and b.stage = 'run-in' and e.put_away_at is null) as running,
+        where b.closed_at is null and b.stage = :running and e.put_away_at is null) as running,
       (select coalesce(json_agg(json_build_object('id', id, 'engineId', engine_id, 'engine', name,
           'owner', owner, 'complaint', complaint, 'since', stage_since, 'stage', stage, 'whole', whole)
           order by place), '[]')
@@ -48,6 +48,7 @@ export async function readToday(db: Knex, day: Day): Promise<Today> {
         select * from planned order by nearness, due_date nulls last, name limit :rechecks) p) as rechecks`,
     {
       ...nearnessOn(day),
+      running: RUNNING,
       builds: BUILDS_A_STAGE,
       rechecks: RECHECKS_SHOWN,
       drafts: DRAFTS_SHOWN,

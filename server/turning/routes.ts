@@ -4,7 +4,7 @@ import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
-import { handOf } from '../builds/hand.ts';
+import { contextOf } from '../builds/writeContext.ts';
 import { writeBuild } from '../builds/write.ts';
 import { needs } from '../plugins/signIn.ts';
 import { setTurning } from './store.ts';
@@ -19,7 +19,7 @@ export function turningRoutes(instance: FastifyInstance, _options: object, done:
     { schema: { params, body: newTurning, response: { 200: buildWrite } }, preHandler },
     (request, reply) =>
       writeBuild(request, reply, 200, (transaction) =>
-        setTurning(transaction, request.params.id, request.body, handOf(request)),
+        setTurning(transaction, request.params.id, request.body, contextOf(request)),
       ),
   );
   done();

@@ -1,26 +1,26 @@
 import type { BuildWrite, TickRow } from '@zero-lash/contract/builds';
 import type { newTurning } from '@zero-lash/contract/turning';
-import { bareHeld, toolsIn, toolsLeftIn } from '@zero-lash/core/builds';
+import { bareHeld, toolsIn, crankHeldBy } from '@zero-lash/core/builds';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
-import { written } from '../builds/course.ts';
-import { whenTaken, type Hand } from '../builds/hand.ts';
+import { written } from '../builds/lock.ts';
+import { whenTaken, type WriteContext } from '../builds/writeContext.ts';
 import { isAhead } from '../clock.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { readSettings } from '../setting/read.ts';
 import { findRevision } from '../sheets/read.ts';
 import { readTurning } from '../measuring/rounds.ts';
-import { takeUpOpenRound } from '../measuring/takeUpRound.ts';
+import { lockOpenRound } from '../measuring/lockRound.ts';
 
 /** Keeps where the crank is in a round, and which stops are done; what was said last holds, whichever came in first. */
 export async function setTurning(
   db: Knex,
   roundId: string,
   { takenAt, ...turning }: z.output<typeof newTurning>,
-  hand: Hand,
+  context: WriteContext,
 ): Promise<BuildWrite> {
-  const { build, openedAt, turnSaidAt } = await takeUpOpenRound(db, roundId);
-  const saidAt = whenTaken(takenAt, hand, openedAt);
+  const { build, openedAt, turnSaidAt } = await lockOpenRound(db, roundId);
+  const saidAt = whenTaken(takenAt, context, openedAt);
   await refuseHeldDown(db, {
     buildId: build.id,
     revisionId: build.revisionId,
@@ -68,6 +68,6 @@ async function refuseHeldDown(db: Knex, { buildId, revisionId, roundId, at, said
     settings,
     ticks: ticks.map((each) => ({ ...each, at: saidAt.toISOString() })),
   });
-  const [held] = toolsLeftIn({ heldDown: toolsIn(ticks), bareHeld: bare });
+  const [held] = crankHeldBy({ heldDown: toolsIn(ticks), bareHeld: bare });
   if (held) throw new Refusal('tool_in', { detail: held.text, points: [...held.points] });
 }

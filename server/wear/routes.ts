@@ -5,7 +5,7 @@ import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { addEntry } from '../builds/addEntry.ts';
-import { handOf } from '../builds/hand.ts';
+import { contextOf } from '../builds/writeContext.ts';
 import { writeBuild } from '../builds/write.ts';
 import { needs } from '../plugins/signIn.ts';
 import { complainOfWear } from './complain.ts';
@@ -20,14 +20,14 @@ export function wearRoutes(instance: FastifyInstance, _options: object, done: ()
     { schema: { params, body: newWear, response: { 201: buildWrite } }, preHandler: needs('bench') },
     (request, reply) =>
       writeBuild(request, reply, 201, (transaction) =>
-        addEntry(transaction, request.params.id, 'wear', request.body, handOf(request), complainOfWear),
+        addEntry(transaction, request.params.id, 'wear', request.body, contextOf(request), complainOfWear),
       ),
   );
 
   app.get(
     '/engines/:id/wear',
     { schema: { params, response: { 200: z.array(wearOfBuild) } } },
-    (request, reply) => app.keeper.answer(reply, () => readWearOfEngine(app.db, request.params.id)),
+    (request, reply) => app.cache.answer(reply, () => readWearOfEngine(app.db, request.params.id)),
   );
   done();
 }

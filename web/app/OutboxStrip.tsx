@@ -1,7 +1,7 @@
 import { Check, CloudOff, Send } from 'lucide-react';
 import { useState } from 'react';
 import { useAppSelector } from './store.ts';
-import { useSession } from '../people/useSession.ts';
+import { useSession } from './useSession.ts';
 
 /**
  * Says, on every page, what this device still holds and whether the server is reached. The line has its place and its height

@@ -1,6 +1,6 @@
 import { Button, Flex } from '@chakra-ui/react';
 import { shallowEqual } from 'react-redux';
-import type { OutboxItem } from './deviceStore.ts';
+import type { OutboxItem } from './outboxItem.ts';
 import { Note } from './Note.tsx';
 import { answerRefused } from './sender.ts';
 import { useAppDispatch, useAppSelector } from './store.ts';

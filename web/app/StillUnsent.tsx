@@ -1,6 +1,6 @@
 import { Box } from '@chakra-ui/react';
 import { useAppSelector } from './store.ts';
-import { useSession } from '../people/useSession.ts';
+import { useSession } from './useSession.ts';
 
 /** Says that a step waits for what is still unsent of a build, and for whom: only they can have it sent. */
 export function StillUnsent({ buildId, step }: { readonly buildId: string; readonly step: string }) {

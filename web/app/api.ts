@@ -8,7 +8,7 @@ import {
 import type { ProblemBody } from '@zero-lash/contract/problems';
 import { v4 as makeKey } from 'uuid';
 import { serverReached } from './outbox.ts';
-import { askedBy, cameIn, forgetAnswers, keepAnswer, keptAnswer } from './keptAnswers.ts';
+import { askedBy, cameIn, clearAnswers, cacheAnswer, cachedAnswer } from './answerCache.ts';
 
 const plain = fetchBaseQuery({ baseUrl: '/api', timeout: 20_000 });
 
@@ -27,7 +27,7 @@ const patient = retry(
     const isUnsigned = () => result.error?.status === 401;
     // whoever was signed out elsewhere leaves nothing here that would open without the server
     if (reading === 'session' && isUnsigned() && by === askedBy()) {
-      const forgotten = forgetAnswers();
+      const forgotten = clearAnswers();
       by = askedBy();
       await forgotten;
     }
@@ -42,8 +42,8 @@ const patient = retry(
     if (result.error && typeof result.error.status === 'number' && result.error.status < 500)
       retry.fail(result.error, result.meta);
     if (reading === null) return result;
-    if (result.data !== undefined) void keepAnswer(reading, result.data, by);
-    const kept = unreached ? await keptAnswer(reading) : undefined;
+    if (result.data !== undefined) void cacheAnswer(reading, result.data, by);
+    const kept = unreached ? await cachedAnswer(reading) : undefined;
     return kept === undefined ? result : { data: kept };
   },
   { maxRetries: ATTEMPTS - 1 },

@@ -1,5 +1,5 @@
 import type { ProblemBody } from '@zero-lash/contract/problems';
-import type { OutboxItem } from './deviceStore.ts';
+import type { OutboxItem } from './outboxItem.ts';
 
 /** What an older program put into the outbox: readings only. */
 export interface EarlierItem {
@@ -14,7 +14,7 @@ export interface EarlierItem {
 }
 
 /** Brings an item that an older program left on this device to what it is now: nothing measured is lost by an update. */
-export function brought(item: EarlierItem | OutboxItem): OutboxItem {
+export function upgradeItem(item: EarlierItem | OutboxItem): OutboxItem {
   if (!('reading' in item)) return item;
   const { roundId, reading, ...rest } = item;
   return {

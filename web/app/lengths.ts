@@ -1,8 +1,8 @@
 import { useMemo } from 'react';
 import { formatInterval, formatLength, lengthWithUnit, tenthsFromMm } from '@zero-lash/core/length';
 import type { ShopUnit } from '@zero-lash/core/length';
-import type { KnownGap } from '@zero-lash/core/measuring';
-import { useSession } from '../people/useSession.ts';
+import { gapInTenths, type KnownGap } from '@zero-lash/core/measuring';
+import { useSession } from './useSession.ts';
 import { useAppSelector } from './store.ts';
 
 /** The unit this device reads in: the one chosen here, or the shop's. */
@@ -27,8 +27,7 @@ function lengthsIn(unit: ShopUnit) {
     unit,
     figure: (mm: number) => formatLength(tenthsFromMm(mm), unit),
     length: (mm: number) => lengthWithUnit(tenthsFromMm(mm), unit),
-    interval: ({ lo, hi, floor }: KnownGap) =>
-      formatInterval({ lo: tenthsFromMm(lo), hi: hi === null ? null : tenthsFromMm(hi), floor }, unit),
+    interval: (gap: KnownGap) => formatInterval(gapInTenths(gap), unit),
     band: (min: number, max: number) =>
       `${formatLength(tenthsFromMm(min), unit)}–${lengthWithUnit(tenthsFromMm(max), unit)}`,
   };

@@ -1,5 +1,5 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
-import type { OutboxItem } from './deviceStore.ts';
+import type { OutboxItem } from './outboxItem.ts';
 
 /** What is on its way to the server, and whether the server is reached. */
 export interface Outbox {

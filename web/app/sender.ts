@@ -2,9 +2,10 @@ import type { Health } from '@zero-lash/contract/health';
 import type { ProblemBody } from '@zero-lash/contract/problems';
 import { liveQuery } from 'dexie';
 import { v4 as makeKey } from 'uuid';
-import { deviceStore, type OutboxItem } from './deviceStore.ts';
-import { brought, type EarlierItem } from './earlierItems.ts';
-import { EARLIER_READING, jot, jotted, strike, WRITE } from './jotter.ts';
+import { deviceStore } from './deviceStore.ts';
+import type { OutboxItem } from './outboxItem.ts';
+import { upgradeItem, type EarlierItem } from './earlierItems.ts';
+import { EARLIER_READING, putLogged, readLogged, removeLogged, WRITE } from './pendingLog.ts';
 import { itemGone, outboxRead, serverReached } from './outbox.ts';
 import type { store as applicationStore } from './store.ts';
 
@@ -60,27 +61,27 @@ export function wake(): void {
   endPause?.();
 }
 
-/** Jots something down that was done at the bench, before it is even shown: no reload comes so early that it is lost. */
-export function jotItem(item: OutboxItem): void {
-  jot(WRITE + item.key, item);
+/** Logs something that was done at the bench, before it is even shown: no reload comes so early that it is lost. */
+export function logItem(item: OutboxItem): void {
+  putLogged(WRITE + item.key, item);
 }
 
-/** Puts what was jotted down into the device's store, then has it sent; nothing is left to do where it was sent already. */
+/** Puts what was logged into the device's store, then has it sent; nothing is left to do where it was sent already. */
 export async function keepOnDevice({ key }: Pick<OutboxItem, 'key'>): Promise<void> {
-  const item = jotted<OutboxItem>(WRITE).get(key);
+  const item = readLogged<OutboxItem>(WRITE).get(key);
   if (!item) return;
   try {
     await deviceStore.outbox.put(item);
-    strike(WRITE + key, item);
+    removeLogged(WRITE + key, item);
   } catch {
-    // a device whose store refuses (full, or private browsing) sends it from the jotting
+    // a device whose store refuses (full, or private browsing) sends it from the log
   }
   wake();
 }
 
 /** Takes what something newer takes the place of out of wherever it waits; what is being sent just now is written first. */
 export async function dropFromDevice(keys: readonly string[]): Promise<void> {
-  for (const key of keys) strike(WRITE + key, jotted(WRITE).get(key));
+  for (const key of keys) removeLogged(WRITE + key, readLogged(WRITE).get(key));
   await deviceStore.outbox.bulkDelete([...keys]).catch(() => undefined);
 }
 
@@ -93,7 +94,7 @@ async function readOutbox(): Promise<OutboxItem[]> {
     .orderBy('order')
     .toArray()
     .catch((): OutboxItem[] => []);
-  const rest = [...jotted<OutboxItem>(WRITE).values()].filter(
+  const rest = [...readLogged<OutboxItem>(WRITE).values()].filter(
     ({ key }) => !kept.some((item) => item.key === key),
   );
   return [...kept, ...rest].filter(({ key }) => !answered.has(key)).sort((a, b) => a.order - b.order);
@@ -101,7 +102,7 @@ async function readOutbox(): Promise<OutboxItem[]> {
 
 /** Takes an item out of wherever it waits. */
 async function letGo({ dispatch }: Shows, item: OutboxItem): Promise<void> {
-  strike(WRITE + item.key, jotted(WRITE).get(item.key));
+  removeLogged(WRITE + item.key, readLogged(WRITE).get(item.key));
   await deviceStore.outbox.delete(item.key).catch(() => undefined);
   dispatch(outboxRead(await readOutbox()));
 }
@@ -163,7 +164,7 @@ async function tellLeft({ key, personId, by }: OutboxItem): Promise<void> {
     ...{ about: 'What was thrown away', said: 'It was thrown away', method: 'POST' },
     ...{ path: `time-questions/${key}/left`, takenAt: new Date().toISOString(), body: {}, refused: null },
   };
-  jotItem(told);
+  logItem(told);
   await keepOnDevice(told);
 }
 
@@ -174,7 +175,7 @@ async function writeDown(
   takenAt: OutboxItem['takenAt'] = item.takenAt,
 ): Promise<void> {
   const change = { refused, takenAt, refusedBy: refused ? RELEASE : null };
-  if (jotted(WRITE).has(item.key)) jot(WRITE + item.key, { ...item, ...change });
+  if (readLogged(WRITE).has(item.key)) putLogged(WRITE + item.key, { ...item, ...change });
   await deviceStore.outbox.update(item.key, change).catch(() => undefined);
 }
 
@@ -185,11 +186,11 @@ export function startSending(store: Store, sending: Sending): void {
     store.dispatch(outboxRead(items));
     wake();
   });
-  for (const [key, item] of jotted<EarlierItem>(EARLIER_READING)) {
-    jotItem(brought(item));
-    strike(EARLIER_READING + key, item);
+  for (const [key, item] of readLogged<EarlierItem>(EARLIER_READING)) {
+    logItem(upgradeItem(item));
+    removeLogged(EARLIER_READING + key, item);
   }
-  for (const item of jotted<OutboxItem>(WRITE).values()) void keepOnDevice(item);
+  for (const item of readLogged<OutboxItem>(WRITE).values()) void keepOnDevice(item);
   void sendBrokenAgain();
   window.addEventListener('online', wake);
   void oneTabAtATime(() => sendForEver(store, sending));

@@ -1,34 +1,46 @@
-import { combineReducers, configureStore } from '@reduxjs/toolkit';
+import { combineSlices, configureStore, type Reducer } from '@reduxjs/toolkit';
 import { setupListeners } from '@reduxjs/toolkit/query/react';
 import { useDispatch, useSelector } from 'react-redux';
-import { draftsReducer } from '../measuring/drafts.ts';
-import { gaugeReducer } from '../instruments/gauge.ts';
-import { outboxReducer } from './outbox.ts';
-import { lockingReducer } from '../measuring/locking.ts';
-import { triesReducer } from '../measuring/tries.ts';
 import { api } from './api.ts';
-import { keeping, readKept } from './keeping.ts';
+import { draftsReducer } from './drafts.ts';
+import { persistence, readPersisted } from './persistence.ts';
+import { outboxReducer } from './outbox.ts';
 import { preferencesReducer } from './preferences.ts';
 
-const reducer = combineReducers({
+/** What rooms add to the state: each declares its own part here, and adds it with `addSlice`. */
+// eslint-disable-next-line @typescript-eslint/no-empty-object-type -- rooms merge their parts into it
+export interface RoomSlices {}
+
+const reducer = combineSlices({
   [api.reducerPath]: api.reducer,
   preferences: preferencesReducer,
   drafts: draftsReducer,
   outbox: outboxReducer,
-  tries: triesReducer,
-  locking: lockingReducer,
-  gauge: gaugeReducer,
+}).withLazyLoadedSlices<RoomSlices>();
+
+const created = configureStore({
+  reducer,
+  preloadedState: readPersisted() as Partial<ReturnType<typeof reducer>>,
+  middleware: (defaults) => defaults().prepend(persistence.middleware).concat(api.middleware),
 });
 
-export const store = configureStore({
-  reducer,
-  preloadedState: readKept() as Partial<ReturnType<typeof reducer>>,
-  middleware: (defaults) => defaults().prepend(keeping.middleware).concat(api.middleware),
-});
+export type RootState = ReturnType<typeof created.getState> & RoomSlices;
+
+/** The state of this device. What a room adds is there wherever that room is. */
+export const store = created as Omit<typeof created, 'getState'> & { readonly getState: () => RootState };
 
 setupListeners(store.dispatch);
 
-export type RootState = ReturnType<typeof store.getState>;
+/**
+ * Adds a room's part to the state, as the room is first loaded: it is there from then on.
+ *
+ * @example addSlice('locking', slice.reducer)
+ */
+export function addSlice<Name extends keyof RoomSlices>(name: Name, slice: Reducer<RoomSlices[Name]>): void {
+  reducer.inject({ reducerPath: name, reducer: slice } as never);
+  store.dispatch({ type: `${name}/added` });
+}
+
 export type AppDispatch = typeof store.dispatch;
 export const useAppDispatch = useDispatch.withTypes<typeof store.dispatch>();
 export const useAppSelector = useSelector.withTypes<RootState>();

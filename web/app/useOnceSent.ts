@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { useStore } from 'react-redux';
-import type { OutboxItem } from './deviceStore.ts';
+import type { OutboxItem } from './outboxItem.ts';
 import { whenSent } from './sender.ts';
 import type { RootState } from './store.ts';
 

@@ -1,10 +1,10 @@
 import { useStore } from 'react-redux';
 import { v4 as makeKey } from 'uuid';
-import { useSession } from '../people/useSession.ts';
+import { useSession } from './useSession.ts';
 import { afterPaint } from './afterPaint.ts';
-import type { OutboxItem } from './deviceStore.ts';
+import type { OutboxItem } from './outboxItem.ts';
 import { itemPut } from './outbox.ts';
-import { dropFromDevice, jotItem, keepOnDevice } from './sender.ts';
+import { dropFromDevice, logItem, keepOnDevice } from './sender.ts';
 import { useAppDispatch, type RootState } from './store.ts';
 import { useStable } from './useStable.ts';
 
@@ -48,7 +48,7 @@ export function useOutbox(): (sent: Sent, insteadOf?: (item: OutboxItem) => bool
           .outbox.items.filter((other) => other.personId === item.personId && insteadOf(other))
           .map(({ key }) => key)
       : [];
-    jotItem(item);
+    logItem(item);
     dispatch(itemPut({ item, insteadOf: gone }));
     afterPaint(() => {
       if (gone.length > 0) void dropFromDevice(gone);

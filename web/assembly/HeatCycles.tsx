@@ -1,10 +1,10 @@
 import { Box, chakra } from '@chakra-ui/react';
-import { heatCyclesOf, NO_RUN_IN, standingOf, CLOSING } from '@zero-lash/core/builds';
+import { heatCyclesOf, NO_RUN_IN, statusOf, CLOSING } from '@zero-lash/core/builds';
 import { Caution } from '../app/Caution.tsx';
 import type { BuildView } from '../builds/buildView.ts';
 import { Check } from '../builds/Check.tsx';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
-import { useRole } from '../people/useRole.ts';
+import { useRole } from '../app/useRole.ts';
 
 /** The heat cycles that the sheet asks for after the first start, each ticked when the engine is cold again. */
 export function HeatCycles({ build }: { readonly build: BuildView }) {
@@ -15,7 +15,7 @@ export function HeatCycles({ build }: { readonly build: BuildView }) {
   if (cycles.length === 0) return null;
   const done = new Map(build.ticks.filter((tick) => tick.done).map(({ check, by }) => [check, by]));
   const next = cycles.find((check) => !done.has(check));
-  const { heads } = standingOf(build).runIn;
+  const { heads } = statusOf(build).runIn;
   return (
     <fieldset>
       <chakra.legend fontWeight="650">Heat cycles</chakra.legend>

@@ -16,7 +16,7 @@ import { Check } from '../builds/Check.tsx';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 import { BoltDrawing } from '../drawings/BoltDrawing.tsx';
 import { useToolsQuery } from '../instruments/endpoints.ts';
-import { useRole } from '../people/useRole.ts';
+import { useRole } from '../app/useRole.ts';
 import { checkKey } from '@zero-lash/core/builds';
 
 interface Props {

@@ -10,10 +10,10 @@ import type {
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import type { StageKey } from '@zero-lash/core/builds';
 import { api, write } from '../app/api.ts';
-import { keepAnswer } from '../app/keptAnswers.ts';
+import { cacheAnswer } from '../app/answerCache.ts';
 import type { AppDispatch, RootState } from '../app/store.ts';
-import { courseOf, LATE_MS, type AsOf } from './course.ts';
-import { lay, ROOM_OF } from './lay.ts';
+import { LATE_MS, sequenceOf, type AsOf } from './updateSequence.ts';
+import { applyRow, roomNames, roomOf } from './rooms.ts';
 
 type OfBuild<Body> = Body & { readonly buildId: string };
 
@@ -28,7 +28,7 @@ const pathOf = ({ buildId, room }: RoomOf) => `builds/${buildId}${room === 'head
 /** An immutable revision is fetched once. */
 const FOR_EVER_SECONDS = 30 * 24 * 3600;
 
-/** A write in a build that needs the server; its answer is laid in like everything that is heard of the build. */
+/** A write in a build that needs the server; its answer is applied like every update of the build. */
 export function buildWriteEndpoint<Arg extends object>(request: (arg: Arg) => ReturnType<typeof write>) {
   return {
     query: request,
@@ -46,7 +46,7 @@ export function buildWriteEndpoint<Arg extends object>(request: (arg: Arg) => Re
     ) {
       try {
         const { data } = await queryFulfilled;
-        await hearOf(dispatch, getState as () => RootState, data);
+        await applyUpdate(dispatch, getState as () => RootState, data);
       } catch {
         // the page shows the refusal where it arose
       }
@@ -59,7 +59,7 @@ export const buildsApi = api.injectEndpoints({
     buildRoom: build.query<AsOf<BuildRoom>, RoomOf>({
       query: pathOf,
       transformResponse: (read: AsOf<BuildRoom>, _meta, { buildId, room }) =>
-        courseOf(buildId).over(room, read),
+        sequenceOf(buildId).over(room, read),
       providesTags: (_result, _error, { buildId, room }) => [
         { type: 'Build', id: buildId },
         { type: 'Build', id: `${buildId}/${room}` },
@@ -88,45 +88,45 @@ export const buildsApi = api.injectEndpoints({
   }),
 });
 
-/** Has a build asked for anew, whole or one room of it. */
-export const readAnew = (buildId: string, room?: BuildRoom) =>
+/** Has a build asked for again, whole or one room of it. */
+export const readAgain = (buildId: string, room?: BuildRoom) =>
   buildsApi.util.invalidateTags([{ type: 'Build', id: room ? `${buildId}/${room}` : buildId }]);
 
-/** Has those rooms of a build asked for anew that were read before it was as far as it is said to be. */
-export function readWhatIsBehind(
+/** Has those rooms of a build asked for again that were read before it was as far as it is said to be. */
+export function readBehind(
   dispatch: AppDispatch,
   state: RootState,
   { build, seq }: Pick<BuildWrite, 'build' | 'seq'>,
 ): void {
-  for (const room of new Set(Object.values(ROOM_OF))) {
+  for (const room of roomNames()) {
     const { data } = buildsApi.endpoints.buildRoom.select({ buildId: build, room })(state);
-    if (data && data.seq < seq) dispatch(readAnew(build, room));
+    if (data && data.seq < seq) dispatch(readAgain(build, room));
   }
 }
 
 /**
- * Takes in what a write in a build brought, as its answer or as news of it: lays its rows into what is shown, and keeps
- * what is shown so that the page opens with it. Where news was skipped and does not come, the build is asked for anew.
+ * Applies what a write in a build brought, as its answer or as an update: its rows to what is shown, which is cached so that the page
+ * opens with it. Where an update was skipped and does not come, the build is asked for again.
  */
-export async function hearOf(
+export async function applyUpdate(
   dispatch: AppDispatch,
   getState: () => RootState,
-  news: Pick<BuildWrite, 'build' | 'seq' | 'changes'>,
+  update: Pick<BuildWrite, 'build' | 'seq' | 'changes'>,
 ): Promise<void> {
-  const course = courseOf(news.build);
-  const { changes, gap } = course.hear(news);
+  const sequence = sequenceOf(update.build);
+  const { changes, gap } = sequence.take(update);
   const touched = new Set<BuildRoom>();
   for (const change of changes) {
-    const room = ROOM_OF[change.kind];
-    if (change.row === null) dispatch(readAnew(news.build, room));
+    const room = roomOf(change.kind);
+    if (change.row === null) dispatch(readAgain(update.build, room));
     else touched.add(room);
   }
   for (const room of touched)
     dispatch(
-      buildsApi.util.updateQueryData('buildRoom', { buildId: news.build, room }, (draft) => {
+      buildsApi.util.updateQueryData('buildRoom', { buildId: update.build, room }, (draft) => {
         const shown = original(draft) as AsOf<BuildRoom>;
         const rows = changes.reduce(
-          (laid, change) => (ROOM_OF[change.kind] === room ? lay(laid, change) : laid),
+          (applied, change) => (roomOf(change.kind) === room ? applyRow(applied, change) : applied),
           shown.rows,
         );
         return { ...shown, rows };
@@ -137,13 +137,13 @@ export async function hearOf(
     dispatch(buildsApi.util.invalidateTags(['Today', 'Engines', { type: 'Engine', id: head.engine.id }]));
   if (gap)
     setTimeout(() => {
-      if (course.giveUpWaiting()) dispatch(readAnew(news.build));
+      if (sequence.giveUpWaiting()) dispatch(readAgain(update.build));
     }, LATE_MS);
   await Promise.all(
     [...touched].map((room) => {
-      const arg = { buildId: news.build, room };
+      const arg = { buildId: update.build, room };
       const { data } = buildsApi.endpoints.buildRoom.select(arg)(getState());
-      return data && keepAnswer(pathOf(arg), data);
+      return data && cacheAnswer(pathOf(arg), data);
     }),
   );
 }

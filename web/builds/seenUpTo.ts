@@ -1,5 +1,5 @@
 import { store } from '../app/store.ts';
-import { courseOf } from './course.ts';
+import { sequenceOf } from './updateSequence.ts';
 import { buildsApi } from './endpoints.ts';
 
 /**
@@ -7,8 +7,8 @@ import { buildsApi } from './endpoints.ts';
  * that was read first.
  */
 export function seenUpTo(buildId: string): number {
-  const heard = courseOf(buildId).upTo;
-  if (heard !== null) return heard;
+  const told = sequenceOf(buildId).upTo;
+  if (told !== null) return told;
   const rooms = ['rounds', 'ticks', 'ledger', 'wear'] as const;
   const read = rooms.map(
     (room) => buildsApi.endpoints.buildRoom.select({ buildId, room })(store.getState()).data?.seq ?? 0,

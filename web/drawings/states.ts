@@ -1,15 +1,7 @@
-import type { Verdict } from '@zero-lash/core/measuring';
+import type { PointStatus } from '@zero-lash/core/builds';
 
-/** What a lash point is, as far as anybody can see: a verdict, nothing measured yet, or a reading that proves nothing. */
-export type PointState =
-  | Verdict
-  | 'not-measured'
-  | 'off-base'
-  | 'changed-since'
-  | 'before-lock'
-  | 'before-turns'
-  | 'bare'
-  | 'passed-over';
+/** What a lash point is shown as: what was read there, that nothing is in, or that a short look passes it over. */
+export type PointState = PointStatus | 'bare' | 'passed-over';
 
 /** The word that stands beside every mark. */
 export const STATE_WORDS: Readonly<Record<PointState, string>> = {

@@ -4,7 +4,7 @@ import { CSV, FileButton } from '../app/FileButton.tsx';
 import { Note } from '../app/Note.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { saveFile } from '../app/saveFile.ts';
-import { useRole } from '../people/useRole.ts';
+import { useRole } from '../app/useRole.ts';
 import { useSheetsQuery } from '../sheets/endpoints.ts';
 import { useAddEngineMutation } from './endpoints.ts';
 import { useTakeRecord } from './TakeRecord.tsx';

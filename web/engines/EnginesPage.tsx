@@ -15,7 +15,7 @@ import { dayInWords } from '../app/dates.ts';
 import { grouped } from '../app/figures.ts';
 import { Empty, Page } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
-import { useRole } from '../people/useRole.ts';
+import { useRole } from '../app/useRole.ts';
 import { DueMark } from '../rechecks/DueMark.tsx';
 import { useEnginesQuery } from './endpoints.ts';
 import { EnginesIn } from './EnginesIn.tsx';

@@ -1,6 +1,6 @@
 import { Box } from '@chakra-ui/react';
 import type { EngineView, GapRow } from '@zero-lash/contract/engines';
-import { ShopTime } from '../people/ShopTime.tsx';
+import { ShopTime } from '../app/ShopTime.tsx';
 import { useLengths } from '../app/lengths.ts';
 import { Empty } from '../app/Page.tsx';
 import { GapBar } from '../drawings/GapBar.tsx';

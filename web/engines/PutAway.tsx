@@ -2,8 +2,8 @@ import { Box, Button } from '@chakra-ui/react';
 import type { EngineView } from '@zero-lash/contract/engines';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { WithReason } from '../app/WithReason.tsx';
-import { ShopTime } from '../people/ShopTime.tsx';
-import { useRole } from '../people/useRole.ts';
+import { ShopTime } from '../app/ShopTime.tsx';
+import { useRole } from '../app/useRole.ts';
 import { useBringBackMutation, usePutAwayMutation } from './endpoints.ts';
 
 /** Where an engine is put out of the way, sold, scrapped or added by mistake; and where it is brought back. */

@@ -9,10 +9,10 @@ import { Question } from '../app/Question.tsx';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
-import { useShopTimes } from '../people/useShopTimes.ts';
-import { ShopTime } from '../people/ShopTime.tsx';
+import { useShopTimes } from '../app/useShopTimes.ts';
+import { ShopTime } from '../app/ShopTime.tsx';
 import { WithReason } from '../app/WithReason.tsx';
-import { useRole } from '../people/useRole.ts';
+import { useRole } from '../app/useRole.ts';
 import { useLogUsageMutation, useStrikeUsageMutation } from './endpoints.ts';
 
 /** What an engine has run: what its meter shows, over how many meters, and how the next figure is logged. */
@@ -77,7 +77,7 @@ function PastFigure({
   readonly figure: EngineView['usages'][number];
 }) {
   const { mayLead } = useRole();
-  const [strike, { data, error, isLoading }] = useStrikeUsageMutation();
+  const [removeLogged, { data, error, isLoading }] = useStrikeUsageMutation();
   return (
     <Box as="li" borderTop="1px solid" borderColor="hairline" paddingY="1">
       <Flex gap="3">
@@ -108,7 +108,7 @@ function PastFigure({
           follows="It stays here, and counts for nothing. What was run in all, and when rechecks are due, is reckoned anew."
           most={200}
           busy={isLoading}
-          onDo={async (why) => !('error' in (await strike({ id: engine.id, usage: id, why })))}
+          onDo={async (why) => !('error' in (await removeLogged({ id: engine.id, usage: id, why })))}
         />
       )}
       <ProblemNote error={error} />

@@ -5,7 +5,7 @@ import { Link } from 'react-router';
 import { FileButton } from '../app/FileButton.tsx';
 import { Note } from '../app/Note.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
-import { ShopTime } from '../people/ShopTime.tsx';
+import { ShopTime } from '../app/ShopTime.tsx';
 import { usePreviewRecordMutation, useTakeRecordMutation } from './endpoints.ts';
 import { Differences } from './Differences.tsx';
 import { comesInWords } from './recordInWords.ts';

@@ -3,7 +3,7 @@ import type { PieceThere } from '@zero-lash/contract/engines';
 import { Link } from 'react-router';
 import { useLengths } from '../app/lengths.ts';
 import { PartHeading } from '../app/Page.tsx';
-import { useShopTimes } from '../people/useShopTimes.ts';
+import { useShopTimes } from '../app/useShopTimes.ts';
 import { useEnginePiecesQuery } from './endpoints.ts';
 
 const HOW: Readonly<Record<PieceThere['how'], string>> = {

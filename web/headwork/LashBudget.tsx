@@ -1,3 +1,4 @@
+import type { StageKey } from '@zero-lash/core/builds';
 import { Box, Button, Flex, Heading } from '@chakra-ui/react';
 import { OPERATION_WORDS } from '@zero-lash/core/headwork';
 import { gearParts } from '@zero-lash/core/sheets';
@@ -12,13 +13,18 @@ import { GapSteps } from '../drawings/GapSteps.tsx';
 import { VerdictMark } from '../drawings/VerdictMark.tsx';
 import { KnowHowOfForecasts } from './KnowHowOfForecasts.tsx';
 import { Photographs } from '../photographs/Photographs.tsx';
-import { useRole } from '../people/useRole.ts';
+import { useRole } from '../app/useRole.ts';
 import { HeadWorkForm } from './HeadWorkForm.tsx';
 import { useBudgets, type BudgetOfPoint } from './useBudgets.ts';
 import { WorkList } from './WorkList.tsx';
 
+interface Props {
+  readonly build: BuildView;
+  readonly stage: StageKey;
+}
+
 /** What the head work will do to every gap, before anybody cuts: planned, done as measured, and what will bring each back. */
-export function LashBudget({ build }: { readonly build: BuildView }) {
+export function LashBudget({ build, stage }: Props) {
   const put = useBenchWrite(build.id);
   const { mayWork } = useRole();
   const { lines, budgets } = useBudgets(build);
@@ -86,7 +92,7 @@ export function LashBudget({ build }: { readonly build: BuildView }) {
       <Stair shown={shown} />
       <BudgetTable budgets={budgets} chosen={shown.point.key} onChoose={setChosen} />
       <RefusedNotes buildId={build.id} which={({ kind }) => kind === 'headwork'} />
-      <Photographs build={build} stage="head-work" hint="seat 3E, after cutting" />
+      <Photographs build={build} stage={stage} hint="seat 3E, after cutting" />
     </Box>
   );
 }

@@ -1,13 +1,18 @@
 import { findings, standingLines } from '@zero-lash/core/builds';
 import { pointBudget, type HeadWorkLine, type PointBudget } from '@zero-lash/core/headwork';
 import { mmFromTenths } from '@zero-lash/core/length';
-import { boundedGap, whyUnknown, type Unknown } from '@zero-lash/core/measuring';
+import {
+  boundedGap,
+  limitedPoints,
+  whyUnknown,
+  type LimitedPoint,
+  type Unknown,
+} from '@zero-lash/core/measuring';
 import { aimFor } from '@zero-lash/core/setting';
 import { meansFor } from '@zero-lash/core/sheets';
 import { characteristicOf, figuresAt, limitAt, wearSheetOf } from '@zero-lash/core/wear';
 import { useMemo } from 'react';
 import type { BuildView } from '../builds/buildView.ts';
-import { limitedPoints, type LimitedPoint } from '../builds/points.ts';
 
 /** A lash point with what its head work will leave. */
 export interface BudgetOfPoint {

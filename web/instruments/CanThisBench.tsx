@@ -8,8 +8,8 @@ import { Caution } from '../app/Caution.tsx';
 import { dayInWords } from '../app/dates.ts';
 import { useLengths } from '../app/lengths.ts';
 import type { BuildView } from '../builds/buildView.ts';
-import { BenchChoice } from '../measuring/BenchChoice.tsx';
-import { useBench } from '../measuring/useBench.ts';
+import { BenchChoice } from './BenchChoice.tsx';
+import { useBench } from './useBench.ts';
 import { useToolsQuery } from './endpoints.ts';
 
 /** Whether this bench can measure the engine, worked out before anything is opened: its blades, its micrometer, its checks. */

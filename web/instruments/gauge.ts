@@ -1,5 +1,12 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import type { LiveEvent } from '@zero-lash/contract/live';
+import { addSlice } from '../app/store.ts';
+
+declare module '../app/store.ts' {
+  interface RoomSlices {
+    gauge: GaugeState;
+  }
+}
 
 /** One press of a gauge's button, as this device heard it. */
 export interface GaugePress extends Omit<Extract<LiveEvent, { kind: 'gauge' }>, 'kind' | 'device'> {
@@ -56,3 +63,4 @@ const slice = createSlice({
 
 export const { gaugeSaid, zeroChecked, natureTold } = slice.actions;
 export const gaugeReducer = slice.reducer;
+addSlice('gauge', gaugeReducer);

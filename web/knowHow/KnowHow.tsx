@@ -5,8 +5,8 @@ import { memo, useState } from 'react';
 import { TextArea } from '../app/Labelled.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import type { BuildView } from '../builds/buildView.ts';
-import { ShopTime } from '../people/ShopTime.tsx';
-import { useRole } from '../people/useRole.ts';
+import { ShopTime } from '../app/ShopTime.tsx';
+import { useRole } from '../app/useRole.ts';
 import { useChangeKnowHowMutation } from './endpoints.ts';
 
 interface Props {

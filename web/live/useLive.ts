@@ -6,11 +6,11 @@ import { thisDevice } from '../app/device.ts';
 import { serverReached } from '../app/outbox.ts';
 import { wake, whenAnswered } from '../app/sender.ts';
 import { useAppDispatch, type RootState } from '../app/store.ts';
-import { courseOf } from '../builds/course.ts';
-import { hearOf, readAnew, readWhatIsBehind } from '../builds/endpoints.ts';
+import { sequenceOf } from '../builds/updateSequence.ts';
+import { applyUpdate, readAgain, readBehind } from '../builds/endpoints.ts';
 import { gaugeSaid } from '../instruments/gauge.ts';
 
-type BuildNews = Extract<LiveEvent, { kind: 'build' }>;
+type BuildUpdate = Extract<LiveEvent, { kind: 'build' }>;
 
 /** How long a stream that was refused rests before it is opened again. */
 const REOPEN_MS = 3000;
@@ -41,18 +41,18 @@ export function useLive(buildId: string): void {
       clearTimeout(reopening);
       reopening = setTimeout(open, REOPEN_MS);
     };
-    const heard = async (news: BuildNews) => {
-      await whenAnswered(news.changes.map(({ row }) => row !== null && 'id' in row && row.id));
-      await hearOf(dispatch, store.getState, news);
+    const updated = async (update: BuildUpdate) => {
+      await whenAnswered(update.changes.map(({ row }) => row !== null && 'id' in row && row.id));
+      await applyUpdate(dispatch, store.getState, update);
     };
     const told = ({ data }: MessageEvent<string>) => {
       const event = JSON.parse(data) as LiveEvent;
-      if (event.kind === 'build') void heard(event);
+      if (event.kind === 'build') void updated(event);
       else if (event.kind === 'here') {
         // what was written while no stream was open was not heard
-        const missed = courseOf(event.build).begin(event.seq);
-        if (missed === 'all') dispatch(readAnew(event.build));
-        if (missed === 'something') readWhatIsBehind(dispatch, store.getState(), event);
+        const missed = sequenceOf(event.build).begin(event.seq);
+        if (missed === 'all') dispatch(readAgain(event.build));
+        if (missed === 'something') readBehind(dispatch, store.getState(), event);
       } else if (event.kind === 'tools') dispatch(api.util.invalidateTags(['Tools', 'Drawer']));
       else if (event.kind === 'gauge-link') dispatch(api.util.invalidateTags(['Gauges']));
       else {

@@ -1,25 +1,24 @@
 import { Box, Flex, Input } from '@chakra-ui/react';
-import { parseEntry, type Reading } from '@zero-lash/core/measuring';
+import { limitedPoints, parseEntry, type LimitedPoint, type Reading } from '@zero-lash/core/measuring';
 import { ROLE_WORDS } from '@zero-lash/core/sheets';
 import { useRef, useState } from 'react';
 import { Choice } from '../app/Choice.tsx';
 import { Labelled } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
 import { Question } from '../app/Question.tsx';
-import { useSession } from '../people/useSession.ts';
-import { useShopTimes } from '../people/useShopTimes.ts';
+import { useSession } from '../app/useSession.ts';
+import { useShopTimes } from '../app/useShopTimes.ts';
 import { DoubtQuestion } from './DoubtQuestion.tsx';
 import type { BuildView } from '../builds/buildView.ts';
-import { limitedPoints, type LimitedPoint } from '../builds/points.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 import type { PointState } from '../drawings/states.ts';
 import { VerdictMark } from '../drawings/VerdictMark.tsx';
 import type { TurningWork } from '../turning/useTurning.ts';
 import { expectedAt } from './expectedAt.ts';
 import type { RoundHere } from './pending.ts';
-import { useBench } from './useBench.ts';
+import { useBench } from '../instruments/useBench.ts';
 
-interface Props {
+export interface ColumnRoundProps {
   readonly build: BuildView;
   readonly round: RoundHere;
   readonly turning: TurningWork;
@@ -31,7 +30,7 @@ const ORDERS = { stops: 'in the order of the stops', head: 'in the order of the 
 type Order = keyof typeof ORDERS;
 
 /** A whole round typed straight down from paper: the same judgement, the same record, with what looks like a slip asked in its row. */
-export function ColumnRound({ build, round, turning, states, blind }: Props) {
+export function ColumnRound({ build, round, turning, states, blind }: ColumnRoundProps) {
   const [order, setOrder] = useState<Order>('stops');
   const fields = useRef(new Map<string, HTMLInputElement>());
   const points = limitedPoints(build.sheet);
@@ -115,7 +114,7 @@ interface Paper {
   readonly by: string;
 }
 
-interface RowProps extends Pick<Props, 'build' | 'round' | 'blind'> {
+interface RowProps extends Pick<ColumnRoundProps, 'build' | 'round' | 'blind'> {
   readonly point: LimitedPoint;
   readonly state: PointState;
   readonly paper: Paper;

@@ -5,8 +5,8 @@ import { dayInWords } from '../app/dates.ts';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { feelChosen, type FeelSchool } from '../app/preferences.ts';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
-import { BenchChoice } from './BenchChoice.tsx';
-import type { BenchTools } from './useBench.ts';
+import { BenchChoice } from '../instruments/BenchChoice.tsx';
+import type { BenchTools } from '../instruments/useBench.ts';
 
 const SCHOOLS: readonly (readonly [FeelSchool, string, string])[] = [
   ['go-no-go', 'Go and no-go', 'Two blades for the whole role; what fails them is tried step by step.'],

@@ -2,12 +2,19 @@ import { Button, Flex } from '@chakra-ui/react';
 import { Printer } from 'lucide-react';
 import { lazy, memo, Suspense, useState } from 'react';
 import { useStable } from '../app/useStable.ts';
-import type { BuildWork } from '../builds/useBuildWork.ts';
+import type { ColumnRoundProps } from './ColumnRound.tsx';
 
 const ColumnRound = lazy(async () => ({ default: (await import('./ColumnRound.tsx')).ColumnRound }));
 
+interface Props {
+  readonly work: Omit<ColumnRoundProps, 'round'> & {
+    readonly round: ColumnRoundProps['round'] | undefined;
+    readonly mayWork: boolean;
+  };
+}
+
 /** A round measured with a pencil: the sheet to measure on, and where it is typed in afterwards. */
-export function FromPaper({ work }: { readonly work: BuildWork }) {
+export function FromPaper({ work }: Props) {
   const [open, setOpen] = useState(false);
   const { build, round, turning, states, blind, mayWork } = work;
   const toggle = useStable(() => setOpen(!open));

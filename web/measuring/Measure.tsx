@@ -1,7 +1,14 @@
 // Long because every way to take a reading at a point meets here: blades, figures, gauge, and what each leads to.
 import { Button, Flex } from '@chakra-ui/react';
 import type { BuildView } from '../builds/buildView.ts';
-import { isDecided, stampOf, type Blade, type GoNoGo, type Try } from '@zero-lash/core/measuring';
+import {
+  isDecided,
+  stampOf,
+  type Blade,
+  type GoNoGo,
+  type LimitedPoint,
+  type Try,
+} from '@zero-lash/core/measuring';
 import { meansFor, ROLE_WORDS, type Step } from '@zero-lash/core/sheets';
 import { hollowAt, wearSheetOf } from '@zero-lash/core/wear';
 import { mmFromTenths } from '@zero-lash/core/length';
@@ -10,12 +17,11 @@ import { Link } from 'react-router';
 import { useLengths } from '../app/lengths.ts';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
 import { useStable } from '../app/useStable.ts';
-import { draftKey, draftTyped } from './drafts.ts';
-import type { LimitedPoint } from '../builds/points.ts';
+import { draftKey, draftTyped } from '../app/drafts.ts';
 import { BladeFan } from '../drawings/BladeFan.tsx';
 import { arrivingAt, type TurningWork } from '../turning/useTurning.ts';
 import { DoubtQuestion } from './DoubtQuestion.tsx';
-import { GaugePanel } from '../instruments/GaugePanel.tsx';
+import { GaugePanel } from './GaugePanel.tsx';
 import { expectedAt } from './expectedAt.ts';
 import { OffBaseQuestion } from './OffBaseQuestion.tsx';
 import type { RoundHere } from './pending.ts';
@@ -26,7 +32,7 @@ import { TypedEntry } from './TypedEntry.tsx';
 import { usePedal } from './usePedal.ts';
 import { spelled, useVoice } from './useVoice.ts';
 import { heldThickness, triesInWords } from './tryWords.ts';
-import { useBench } from './useBench.ts';
+import { useBench } from '../instruments/useBench.ts';
 import { useBounce } from '../app/useBounce.ts';
 import { useMeasure, type Offer } from './useMeasure.ts';
 import { useTries, type ComeTo } from './useTries.ts';

@@ -1,6 +1,6 @@
 import { Box } from '@chakra-ui/react';
 import type { ReadingRow } from '@zero-lash/contract/measuring';
-import { useShopTimes } from '../people/useShopTimes.ts';
+import { useShopTimes } from '../app/useShopTimes.ts';
 import { useLengths } from '../app/lengths.ts';
 import { VerdictMark } from '../drawings/VerdictMark.tsx';
 import { useHistoryQuery } from './endpoints.ts';

@@ -5,7 +5,7 @@ import { memo, useState, type FormEvent } from 'react';
 import { conditionCautions } from '@zero-lash/core/measuring';
 import { Caution } from '../app/Caution.tsx';
 import { numberTyped } from '@zero-lash/core/length';
-import { ShopTime } from '../people/ShopTime.tsx';
+import { ShopTime } from '../app/ShopTime.tsx';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';

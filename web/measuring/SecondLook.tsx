@@ -1,7 +1,7 @@
 import { Box } from '@chakra-ui/react';
 import type { ReadingRow } from '@zero-lash/contract/measuring';
-import { compareLooks } from '@zero-lash/core/measuring';
-import { mmFromTenths, tenthsFromMm } from '@zero-lash/core/length';
+import { compareLooks, gapInTenths } from '@zero-lash/core/measuring';
+import { mmFromTenths } from '@zero-lash/core/length';
 import { useLengths } from '../app/lengths.ts';
 
 /** Two looks at one point by two people, held against each other. */
@@ -9,11 +9,7 @@ export function SecondLook({ reading }: { readonly reading: ReadingRow }) {
   const { interval, length } = useLengths();
   const first = reading.firstLook;
   if (!first) return null;
-  const tenths = ({ lo, hi }: { readonly lo: number; readonly hi: number | null }) => ({
-    lo: tenthsFromMm(lo),
-    hi: hi === null ? null : tenthsFromMm(hi),
-  });
-  const { agree, apart } = compareLooks(tenths(first), tenths(reading));
+  const { agree, apart } = compareLooks(gapInTenths(first), gapInTenths(reading));
   return (
     <Box marginTop="2" borderLeft="4px solid" borderColor={agree ? 'ink' : 'tight'} paddingLeft="3">
       Second look by {reading.by}:{' '}

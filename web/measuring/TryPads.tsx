@@ -3,12 +3,12 @@ import {
   stampOf,
   type Blade,
   type HeldBlades,
+  type LimitedPoint,
   type Try,
   type TryResult,
 } from '@zero-lash/core/measuring';
 import type { ShopUnit } from '@zero-lash/core/length';
 import { useLengths } from '../app/lengths.ts';
-import type { LimitedPoint } from '../builds/points.ts';
 import { foreseenInWords, heldThickness, TRY_WORDS } from './tryWords.ts';
 import type { TriesWork } from './useTries.ts';
 

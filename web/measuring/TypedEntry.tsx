@@ -1,8 +1,9 @@
 import {
-  thicknessOf,
   parseEntry,
   parseTries,
   parseTry,
+  thicknessOf,
+  type LimitedPoint,
   type Reading,
   type Try,
 } from '@zero-lash/core/measuring';
@@ -12,12 +13,11 @@ import { useLengths } from '../app/lengths.ts';
 import { useShortcut } from '../app/useShortcut.ts';
 import { shortcutsToggled } from '../app/preferences.ts';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
-import { draftKey, draftTyped } from './drafts.ts';
-import type { LimitedPoint } from '../builds/points.ts';
+import { draftKey, draftTyped } from '../app/drafts.ts';
 import { Keypad } from './Keypad.tsx';
 import type { RoundHere } from './pending.ts';
 import { heldThickness } from './tryWords.ts';
-import type { BenchTools } from './useBench.ts';
+import type { BenchTools } from '../instruments/useBench.ts';
 import type { Offer } from './useMeasure.ts';
 import { asRead } from './useSeen.ts';
 import type { TriesWork } from './useTries.ts';

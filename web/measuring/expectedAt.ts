@@ -1,9 +1,8 @@
 import { lastChange } from '@zero-lash/core/builds';
-import { bareBand } from '@zero-lash/core/setting';
+import { bareBand, seatOffsetAt } from '@zero-lash/core/setting';
 import { meansFor } from '@zero-lash/core/sheets';
+import type { LimitedPoint } from '@zero-lash/core/measuring';
 import type { BuildView } from '../builds/buildView.ts';
-import type { LimitedPoint } from '../builds/points.ts';
-import { seatOffsetAt } from '../shims/planInput.ts';
 
 /** Where a gap is likely to lie at a point, in mm: about its limits; with nothing in, as wide as a shim and more. */
 export function expectedAt(

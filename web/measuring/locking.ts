@@ -1,4 +1,11 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import { addSlice } from '../app/store.ts';
+
+declare module '../app/store.ts' {
+  interface RoomSlices {
+    locking: string | null;
+  }
+}
 
 /** The place, as drafts are kept by, whose next reading is taken before the lock nut is tightened; null where none is. */
 const slice = createSlice({
@@ -11,4 +18,4 @@ const slice = createSlice({
 });
 
 export const { notLockedYet, lockedAgain } = slice.actions;
-export const lockingReducer = slice.reducer;
+addSlice('locking', slice.reducer);

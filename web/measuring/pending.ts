@@ -1,5 +1,5 @@
 import type { Round } from '@zero-lash/contract/measuring';
-import type { OutboxItem } from '../app/deviceStore.ts';
+import type { OutboxItem } from '../app/outboxItem.ts';
 
 /** A round as this device has it: what the server has, with what is on its way laid over it. */
 export interface RoundHere extends Round {

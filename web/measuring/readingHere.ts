@@ -3,7 +3,7 @@ import { mmFromTenths } from '@zero-lash/core/length';
 import { intervalOf, judge, limitsFromMm, type Reading } from '@zero-lash/core/measuring';
 import type { Pattern } from '@zero-lash/core/sheets';
 import { mayMeasurePoint } from '@zero-lash/core/turning';
-import type { OutboxItem } from '../app/deviceStore.ts';
+import type { OutboxItem } from '../app/outboxItem.ts';
 
 /**
  * A reading that is on its way, as the server will keep it: judged by the same core.

@@ -1,8 +1,15 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import type { Try } from '@zero-lash/core/measuring';
+import { putLogged, TRIES } from '../app/pendingLog.ts';
+import { persistence } from '../app/persistence.ts';
+import { addSlice } from '../app/store.ts';
+import type { TriesByPlace } from './triesKept.ts';
 
-/** The tries of points that are not decided yet, by `round:point`. */
-export type TriesByPlace = Readonly<Record<string, readonly Try[]>>;
+declare module '../app/store.ts' {
+  interface RoomSlices {
+    tries: TriesByPlace;
+  }
+}
 
 const slice = createSlice({
   name: 'tries',
@@ -22,3 +29,13 @@ const slice = createSlice({
 
 export const { triesMade, triesRead } = slice.actions;
 export const triesReducer = slice.reducer;
+addSlice('tries', triesReducer);
+
+persistence.startListening({
+  actionCreator: triesMade,
+  effect: async ({ payload: { place, tries } }) => {
+    putLogged(TRIES + place, tries);
+    const { keepTries } = await import('./triesKept.ts');
+    await keepTries(place, tries);
+  },
+});

@@ -4,7 +4,7 @@ import { mayMeasurePoint } from '@zero-lash/core/turning';
 import { useState } from 'react';
 import { arrivingAt, type TurningWork } from '../turning/useTurning.ts';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
-import { draftKey } from './drafts.ts';
+import { draftKey } from '../app/drafts.ts';
 import { lockedAgain } from './locking.ts';
 import type { RoundHere } from './pending.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';

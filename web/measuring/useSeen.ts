@@ -5,15 +5,15 @@ import {
   parseEntry,
   type Interval,
   type KnownGap,
+  type LimitedPoint,
   type Reading,
 } from '@zero-lash/core/measuring';
 import { mmFromTenths } from '@zero-lash/core/length';
 import { useUnit } from '../app/lengths.ts';
 import { useAppSelector } from '../app/store.ts';
-import { draftKey } from './drafts.ts';
-import type { LimitedPoint } from '../builds/points.ts';
+import { draftKey } from '../app/drafts.ts';
 import type { PointState } from '../drawings/states.ts';
-import { useBench } from './useBench.ts';
+import { useBench } from '../instruments/useBench.ts';
 
 /** What is shown on the gap bar while a point is being measured; lengths in mm. */
 export interface Seen extends KnownGap {

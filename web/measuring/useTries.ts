@@ -1,4 +1,4 @@
-import type { BenchTools } from './useBench.ts';
+import type { BenchTools } from '../instruments/useBench.ts';
 import {
   goNoGo,
   intervalOf,
@@ -11,14 +11,14 @@ import {
   type GoNoGo,
   type HeldBlades,
   type Interval,
+  type LimitedPoint,
   type Try,
   type Verdict,
 } from '@zero-lash/core/measuring';
 import { mmFromTenths } from '@zero-lash/core/length';
 import { useMemo, useState } from 'react';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
-import type { LimitedPoint } from '../builds/points.ts';
-import { draftKey } from './drafts.ts';
+import { draftKey } from '../app/drafts.ts';
 import { triesMade } from './tries.ts';
 
 const NO_TRIES: readonly Try[] = [];
@@ -74,7 +74,7 @@ export function useTries(
   const { blades, maxStack, repeatability } = bench;
   const { limits, spec } = point;
   const standing = useMemo(
-    () => standingOf(tries, { limits, spec }, { blades, maxStack, repeatability }, { narrows, hollow }),
+    () => statusOf(tries, { limits, spec }, { blades, maxStack, repeatability }, { narrows, hollow }),
     [tries, limits, spec, blades, maxStack, repeatability, narrows, hollow],
   );
   const pair = useMemo(() => goNoGo({ blades, maxStack, spec }), [blades, maxStack, spec]);
@@ -94,12 +94,12 @@ export function useTries(
       if (next.length > 0 || tries.length > 0) dispatch(triesMade({ place, tries: next }));
     },
     comeTo: (next) =>
-      standingOf(next, { limits, spec }, { blades, maxStack, repeatability }, { narrows, hollow }),
+      statusOf(next, { limits, spec }, { blades, maxStack, repeatability }, { narrows, hollow }),
     clearOlder: () => withoutContradicted(tries, repeatability),
   };
 }
 
-function standingOf(
+function statusOf(
   tries: readonly Try[],
   { limits, spec }: Pick<LimitedPoint, 'limits' | 'spec'>,
   { blades, maxStack, repeatability }: Pick<BenchTools, 'blades' | 'maxStack' | 'repeatability'>,

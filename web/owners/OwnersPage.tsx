@@ -6,7 +6,7 @@ import { Choice } from '../app/Choice.tsx';
 import { Labelled } from '../app/Labelled.tsx';
 import { Empty, Page } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
-import { useRole } from '../people/useRole.ts';
+import { useRole } from '../app/useRole.ts';
 import { useChangeOwnerMutation, useOwnersQuery } from './endpoints.ts';
 
 const TELLS = { mail: 'by mail', peace: 'left in peace' } as const;

@@ -3,7 +3,7 @@ import { checkKey, partsExplained, partsOff, CLOSING } from '@zero-lash/core/bui
 import { WithReason } from '../app/WithReason.tsx';
 import type { BuildView } from '../builds/buildView.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
-import { useRole } from '../people/useRole.ts';
+import { useRole } from '../app/useRole.ts';
 
 /** A count that does not balance keeps a build from being signed off, until a lead writes down why. */
 export function ExplainLedger({ build }: { readonly build: BuildView }) {

@@ -4,7 +4,7 @@ import { useMemo } from 'react';
 import type { BuildView } from '../builds/buildView.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 import { useStable } from '../app/useStable.ts';
-import { useRole } from '../people/useRole.ts';
+import { useRole } from '../app/useRole.ts';
 
 /** The count of parts of a build as it is worked on here. */
 export interface LedgerWork {

@@ -2,7 +2,7 @@ import { Box } from '@chakra-ui/react';
 import { Empty, PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { usePeopleChangesQuery } from './endpoints.ts';
-import { ShopTime } from './ShopTime.tsx';
+import { ShopTime } from '../app/ShopTime.tsx';
 
 /** What was changed of people, and by whom: who may sign off and publish is on the record too. */
 export function Changes() {

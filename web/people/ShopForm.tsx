@@ -10,7 +10,8 @@ import { useLengths } from '../app/lengths.ts';
 import { PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { Tick } from '../app/Tick.tsx';
-import { useChangeShopMutation, useProposedAddressQuery, useSessionQuery } from './endpoints.ts';
+import { useSessionQuery } from '../app/session.ts';
+import { useChangeShopMutation, useProposedAddressQuery } from './endpoints.ts';
 
 /** What the shop is called, the unit it reads in, the zone its days are days of, and how far its gauges reach. */
 export function ShopForm() {

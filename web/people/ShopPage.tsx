@@ -6,14 +6,15 @@ import { Labelled, Select } from '../app/Labelled.tsx';
 import { Empty, Page, PartHeading } from '../app/Page.tsx';
 import { sentence } from '../app/sentence.ts';
 import { ProblemNote } from '../app/ProblemNote.tsx';
-import { useAddPersonMutation, usePeopleQuery, useSessionQuery } from './endpoints.ts';
+import { useSessionQuery } from '../app/session.ts';
+import { useAddPersonMutation, usePeopleQuery } from './endpoints.ts';
 import { Changes } from './Changes.tsx';
 import { OwnFeel } from './OwnFeel.tsx';
 import { PersonRow } from './PersonRow.tsx';
 import { ROLE_WORDS } from './roles.ts';
 import { ShopForm } from './ShopForm.tsx';
 import { SignedIn } from './SignedIn.tsx';
-import { useRole } from './useRole.ts';
+import { useRole } from '../app/useRole.ts';
 
 /** The shop: its name, its unit, and the people who may come in. */
 export default function ShopPage() {

@@ -6,7 +6,7 @@ import { Navigate, useLocation } from 'react-router';
 import { Labelled } from '../app/Labelled.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { MarkShape } from '../drawings/VerdictMark.tsx';
-import { useSessionQuery, useSignInMutation } from './endpoints.ts';
+import { useSessionQuery, useSignInMutation } from '../app/session.ts';
 
 /** Where a person says who they are. */
 export default function SignInPage() {

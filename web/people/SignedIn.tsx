@@ -3,8 +3,8 @@ import { PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useSignOutEverywhereMutation } from './endpoints.ts';
 import { OwnPassphrase } from './OwnPassphrase.tsx';
-import { useLeave } from './useLeave.ts';
-import { useSession } from './useSession.ts';
+import { useLeave } from '../app/useLeave.ts';
+import { useSession } from '../app/useSession.ts';
 
 /** Where a person ends every session of theirs: a tablet was left somewhere, or lent. */
 export function SignedIn() {

@@ -5,33 +5,13 @@ import type {
   PersonChange,
   PersonChanged,
   ProposedAddress,
-  Session,
   Shop,
   ShopChange,
-  SignIn,
 } from '@zero-lash/contract/people';
 import { api, write } from '../app/api.ts';
-import { keepAnswer } from '../app/keptAnswers.ts';
 
 export const peopleApi = api.injectEndpoints({
   endpoints: (build) => ({
-    session: build.query<Session, void>({ query: () => 'session', providesTags: ['Session'] }),
-    signIn: build.mutation<Session, SignIn>({
-      query: (body) => ({ url: 'session', method: 'POST', body }),
-      async onQueryStarted(_arg, { dispatch, queryFulfilled }) {
-        try {
-          const { data } = await queryFulfilled;
-          // who came in a moment ago finds the pages again too, where the network goes before they are opened anew
-          void keepAnswer('session', data);
-          await dispatch(peopleApi.util.upsertQueryData('session', undefined, data));
-        } catch {
-          // the page shows the refusal
-        }
-      },
-    }),
-    signOut: build.mutation<void, void>({
-      query: () => write('DELETE', 'session'),
-    }),
     signOutEverywhere: build.mutation<void, void>({
       query: () => write('DELETE', 'session/everywhere'),
     }),
@@ -65,9 +45,6 @@ export const peopleApi = api.injectEndpoints({
 });
 
 export const {
-  useSessionQuery,
-  useSignInMutation,
-  useSignOutMutation,
   useSignOutEverywhereMutation,
   useSignPersonOutMutation,
   useChangeOwnPassphraseMutation,

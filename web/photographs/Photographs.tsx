@@ -7,8 +7,8 @@ import { RefusedNotes } from '../app/RefusedNotes.tsx';
 import { useAppSelector } from '../app/store.ts';
 import type { BuildView } from '../builds/buildView.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
-import { ShopTime } from '../people/ShopTime.tsx';
-import { useRole } from '../people/useRole.ts';
+import { ShopTime } from '../app/ShopTime.tsx';
+import { useRole } from '../app/useRole.ts';
 import { AddPhotograph } from './AddPhotograph.tsx';
 
 interface Props {

@@ -7,8 +7,8 @@ import { PartHeading } from '../app/Page.tsx';
 import { numberTyped } from '@zero-lash/core/length';
 import type { BuildView } from '../builds/buildView.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
-import { useRole } from '../people/useRole.ts';
-import { useShopTimes } from '../people/useShopTimes.ts';
+import { useRole } from '../app/useRole.ts';
+import { useShopTimes } from '../app/useShopTimes.ts';
 
 /** What a figure of each kind is mostly said in. */
 const UNITS: Readonly<Record<RanKind, string>> = {

@@ -1,5 +1,5 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
-import { ShopTime } from '../people/ShopTime.tsx';
+import { ShopTime } from '../app/ShopTime.tsx';
 import { Fold } from '../app/Fold.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import {

@@ -4,7 +4,7 @@ import { causesOf } from '@zero-lash/core/rechecks';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { dayInWords, daysLeftInWords } from '../app/dates.ts';
-import { useRole } from '../people/useRole.ts';
+import { useRole } from '../app/useRole.ts';
 import { DueMark } from './DueMark.tsx';
 import { dueInWords, expectedInWords } from './due.ts';
 import { MoveRecheck } from './MoveRecheck.tsx';

@@ -5,8 +5,8 @@ import { Empty } from '../app/Page.tsx';
 import { Note } from '../app/Note.tsx';
 import { Fold } from '../app/Fold.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
-import { ShopTime } from '../people/ShopTime.tsx';
-import { useRole } from '../people/useRole.ts';
+import { ShopTime } from '../app/ShopTime.tsx';
+import { useRole } from '../app/useRole.ts';
 import { useMailboxQuery, useRemindNowMutation } from './endpoints.ts';
 
 /** What owners and leads were told by mail, what waits to be, and who cannot be told. */

@@ -15,7 +15,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { dayInWords } from '../app/dates.ts';
 import { ProblemNote } from '../app/ProblemNote.tsx';
-import { useRole } from '../people/useRole.ts';
+import { useRole } from '../app/useRole.ts';
 import { usePlanBenchDayMutation, useRechecksQuery } from './endpoints.ts';
 import { PlanDay } from './PlanDay.tsx';
 

@@ -1,6 +1,6 @@
 import { Button, Flex, Heading } from '@chakra-ui/react';
 import type { PastRecheck } from '@zero-lash/contract/rechecks';
-import { obstaclesToSignOff, standingOf } from '@zero-lash/core/builds';
+import { obstaclesToSignOff, statusOf } from '@zero-lash/core/builds';
 import { Link, useNavigate } from 'react-router';
 import { Caution } from '../app/Caution.tsx';
 import { Note } from '../app/Note.tsx';
@@ -8,7 +8,7 @@ import { ProblemNote } from '../app/ProblemNote.tsx';
 import { WithReason } from '../app/WithReason.tsx';
 import type { BuildView } from '../builds/buildView.ts';
 import { useOpenBuildMutation } from '../builds/endpoints.ts';
-import { useRole } from '../people/useRole.ts';
+import { useRole } from '../app/useRole.ts';
 import { useLeaveLateMutation } from './endpoints.ts';
 
 interface Props {
@@ -95,7 +95,7 @@ function foundAt({ rounds }: BuildView, { id }: PastRecheck): string[] {
 
 /** What stands against what was signed by now: each point with what it is, and the rest in its own words. */
 function lateAt(build: BuildView): string[] {
-  const standing = standingOf(build);
+  const standing = statusOf(build);
   const out = [...standing.proved].filter(([, verdict]) => verdict !== 'in-spec');
   const others = obstaclesToSignOff(standing).filter(({ points }) => points.length === 0);
   return [...out.map(([point, verdict]) => foundInWords(point, verdict)), ...others.map(({ text }) => text)];

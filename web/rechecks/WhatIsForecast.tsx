@@ -3,7 +3,7 @@ import type { PastRecheck } from '@zero-lash/contract/rechecks';
 import { causesOf, onMeter, type Metered } from '@zero-lash/core/rechecks';
 import { dayInWords } from '../app/dates.ts';
 import { useLengths } from '../app/lengths.ts';
-import { ShopTime } from '../people/ShopTime.tsx';
+import { ShopTime } from '../app/ShopTime.tsx';
 
 const CHANGE_WORDS = {
   ...{

@@ -5,7 +5,7 @@ import type { Aim } from '@zero-lash/core/setting';
 import { useState } from 'react';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
-import { useRole } from '../people/useRole.ts';
+import { useRole } from '../app/useRole.ts';
 import { useChangeBuildMutation } from '../builds/endpoints.ts';
 import { OwnAims } from './OwnAims.tsx';
 

@@ -1,11 +1,11 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { checkKey, lastChange, pointsBare, SETTING } from '@zero-lash/core/builds';
+import { pieceFound, seatOffsetAt } from '@zero-lash/core/setting';
 import { Caution } from '../app/Caution.tsx';
 import { useLengths } from '../app/lengths.ts';
 import type { BuildView } from '../builds/buildView.ts';
 import { Check } from '../builds/Check.tsx';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
-import { pieceFound, seatOffsetAt } from '../shims/planInput.ts';
 import type { BaselineSystem } from './baselineSystems.ts';
 import { Everywhere } from './Everywhere.tsx';
 

@@ -3,7 +3,7 @@ import { stageOf } from '@zero-lash/core/builds';
 import { useState } from 'react';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import type { BuildView } from '../builds/buildView.ts';
-import { useRole } from '../people/useRole.ts';
+import { useRole } from '../app/useRole.ts';
 import { baselineSystems } from './baselineSystems.ts';
 import { BareBaseline } from './BareBaseline.tsx';
 import { EqualBaseline } from './EqualBaseline.tsx';

@@ -1,12 +1,18 @@
 import { Box } from '@chakra-ui/react';
 import type { ReadingRow } from '@zero-lash/contract/measuring';
-import { bridgedPoints, checkKey, findingsNow, lastChange, SETTING } from '@zero-lash/core/builds';
+import {
+  bridgedPoints,
+  checkInWords,
+  checkKey,
+  findingsNow,
+  lastChange,
+  SETTING,
+} from '@zero-lash/core/builds';
 import { tenthsFromMm } from '@zero-lash/core/length';
-import { boundedGap, whyNoProof } from '@zero-lash/core/measuring';
+import { boundedGap, limitedPoints, whyNoProof, type LimitedPoint } from '@zero-lash/core/measuring';
 import { useLengths } from '../app/lengths.ts';
 import type { BuildView } from '../builds/buildView.ts';
 import { Check } from '../builds/Check.tsx';
-import { limitedPoints, type LimitedPoint } from '../builds/points.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 import { ToolHold } from './ToolHold.tsx';
 
@@ -33,7 +39,7 @@ function BridgeFirst({ build, point }: Props) {
   return (
     <Box marginBottom="3">
       <Check
-        text="Bridge balanced first, its rocker clear, and locked without twisting its guide"
+        text={checkInWords(SETTING, check)}
         by={build.ticks.find((tick) => tick.done && tick.check === check)?.by}
         enabled
         onTick={(done) => put({ kind: 'tick', body: { stage: SETTING, check, done } })}

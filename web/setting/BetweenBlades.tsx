@@ -1,10 +1,9 @@
 import { Box } from '@chakra-ui/react';
-import { stampOf } from '@zero-lash/core/measuring';
+import { stampOf, type LimitedPoint } from '@zero-lash/core/measuring';
 import { settingBlades } from '@zero-lash/core/setting';
 import type { LockFeel } from '@zero-lash/contract/setting';
 import { useLengths } from '../app/lengths.ts';
-import type { LimitedPoint } from '../builds/points.ts';
-import { useBench } from '../measuring/useBench.ts';
+import { useBench } from '../instruments/useBench.ts';
 
 interface Props {
   readonly point: LimitedPoint;

@@ -9,8 +9,8 @@ import { useLengths } from '../app/lengths.ts';
 import type { BuildView } from '../builds/buildView.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 import { useBudgets } from '../headwork/useBudgets.ts';
-import { reachOf } from '../measuring/reach.ts';
-import { useBench } from '../measuring/useBench.ts';
+import { reachOf } from '../instruments/reach.ts';
+import { useBench } from '../instruments/useBench.ts';
 import type { BaselineSystem } from './baselineSystems.ts';
 import { Everywhere } from './Everywhere.tsx';
 

@@ -8,6 +8,7 @@ import {
   feelSpread,
   markDiffers,
   pieceDoubt,
+  piecesWornOut,
   readMark,
   sizesOf,
   surelyThin,
@@ -20,10 +21,9 @@ import { useLengths } from '../app/lengths.ts';
 import { Question } from '../app/Question.tsx';
 import { PieceQuestion, sameDoubt, type AskedPiece } from './PieceQuestion.tsx';
 import { GapBar } from '../drawings/GapBar.tsx';
-import { reachOf } from '../measuring/reach.ts';
-import { useBench } from '../measuring/useBench.ts';
+import { reachOf } from '../instruments/reach.ts';
+import { useBench } from '../instruments/useBench.ts';
 import { useDrawerQuery } from '../shims/endpoints.ts';
-import { piecesWornOut } from '../shims/planInput.ts';
 import { useFeel } from '../shims/useFeel.ts';
 import { piecesElsewhere, usualWay, type PieceWay } from './pieceWay.ts';
 import { PieceWayChoice } from './PieceWayChoice.tsx';

@@ -9,7 +9,7 @@ import { useLengths } from '../app/lengths.ts';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import type { BuildView } from '../builds/buildView.ts';
 import { useChangeBuildMutation, useRevisionQuery } from '../builds/endpoints.ts';
-import { useRole } from '../people/useRole.ts';
+import { useRole } from '../app/useRole.ts';
 
 interface Props {
   readonly build: BuildView;

@@ -3,6 +3,7 @@ import type { NewSetting } from '@zero-lash/contract/setting';
 import { useMemo } from 'react';
 import { disturbedBy, lastChange, lastDone } from '@zero-lash/core/builds';
 import { meansFor } from '@zero-lash/core/sheets';
+import { pieceFound } from '@zero-lash/core/setting';
 
 import { WithReason } from '../app/WithReason.tsx';
 import { useLengths } from '../app/lengths.ts';
@@ -10,9 +11,8 @@ import { useBounce } from '../app/useBounce.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 import { BeforeSetting } from './BeforeSetting.tsx';
 import { FitForm } from './FitForm.tsx';
-import type { AtPointProps } from '../builds/stageRooms.ts';
+import type { AtPointProps } from '../builds/atPoint.ts';
 import { TurnForm } from './TurnForm.tsx';
-import { pieceFound } from '../shims/planInput.ts';
 import { WhatWasDone } from './WhatWasDone.tsx';
 
 /** What to fit or how far to turn at a point, and where what was done is written down. */

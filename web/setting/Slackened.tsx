@@ -4,7 +4,7 @@ import { memo } from 'react';
 import type { BuildView } from '../builds/buildView.ts';
 import { Check } from '../builds/Check.tsx';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
-import { useRole } from '../people/useRole.ts';
+import { useRole } from '../app/useRole.ts';
 
 /** What else was slackened or taken out while points were set: every gap it bears on is proved again. */
 export const Slackened = memo(function Slackened({ build }: { readonly build: BuildView }) {

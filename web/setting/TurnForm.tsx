@@ -8,7 +8,7 @@ import { useLengths } from '../app/lengths.ts';
 import { Note } from '../app/Note.tsx';
 import { useAppDispatch } from '../app/store.ts';
 import { TurnDial } from '../drawings/TurnDial.tsx';
-import { draftKey } from '../measuring/drafts.ts';
+import { draftKey } from '../app/drafts.ts';
 import { notLockedYet } from '../measuring/locking.ts';
 import { useFeel } from '../shims/useFeel.ts';
 import { needReading, noBladeWent, PIECE_WORDS, toSet, type MeansProps } from './settingAdvice.ts';

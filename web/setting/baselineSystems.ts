@@ -2,8 +2,8 @@ import { mmFromTenths } from '@zero-lash/core/length';
 import { mayBeBare } from '@zero-lash/core/builds';
 import { pieceSystem, sizesOf } from '@zero-lash/core/setting';
 import { meansFor } from '@zero-lash/core/sheets';
+import { limitedPoints, type LimitedPoint } from '@zero-lash/core/measuring';
 import type { BuildView } from '../builds/buildView.ts';
-import { limitedPoints, type LimitedPoint } from '../builds/points.ts';
 
 /** The points that are set by pieces of one system, with the sizes those are made in; mm. */
 export interface BaselineSystem {

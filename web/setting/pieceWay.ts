@@ -2,11 +2,10 @@ import type { NewSetting } from '@zero-lash/contract/setting';
 import type { Drawer } from '@zero-lash/contract/drawer';
 import { lastChange } from '@zero-lash/core/builds';
 import { tenthsFromMm } from '@zero-lash/core/length';
-import { pieceSystem, type PieceIn } from '@zero-lash/core/setting';
+import { besideTheEngine, pieceFound, pieceSystem, type PieceIn } from '@zero-lash/core/setting';
 import { meansFor } from '@zero-lash/core/sheets';
+import { limitedPoints, type LimitedPoint } from '@zero-lash/core/measuring';
 import type { BuildView } from '../builds/buildView.ts';
-import { limitedPoints, type LimitedPoint } from '../builds/points.ts';
-import { besideTheEngine, pieceFound } from '../shims/planInput.ts';
 
 /** Where a piece that is fitted comes from, and where the one that is taken out goes. */
 export interface PieceWay {

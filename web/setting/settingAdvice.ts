@@ -3,8 +3,8 @@ import type { Means } from '@zero-lash/core/sheets';
 import { tenthsFromMm } from '@zero-lash/core/length';
 import type { PointToSet, SettingAdvice } from '@zero-lash/core/setting';
 import { limitAt, wearSheetOf } from '@zero-lash/core/wear';
+import { gapInTenths, type LimitedPoint } from '@zero-lash/core/measuring';
 import type { BuildView } from '../builds/buildView.ts';
-import { gapInTenths, type LimitedPoint } from '../builds/points.ts';
 import type { PieceWay } from './pieceWay.ts';
 
 /** What the piece that is turned or fitted is called. */

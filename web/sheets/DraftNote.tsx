@@ -3,7 +3,7 @@ import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { problemFrom } from '../app/api.ts';
 import { Note } from '../app/Note.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
-import { useRole } from '../people/useRole.ts';
+import { useRole } from '../app/useRole.ts';
 import { ChangeList } from './ChangeList.tsx';
 import { usePublishDraftMutation } from './endpoints.ts';
 import { changesBetween } from './inWords.ts';

@@ -4,7 +4,7 @@ import { useFormContext, useWatch } from 'react-hook-form';
 import { Labelled } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
 import { GapBar } from '../drawings/GapBar.tsx';
-import { useSession } from '../people/useSession.ts';
+import { useSession } from '../app/useSession.ts';
 import { DoubtNote } from './DoubtNote.tsx';
 import { limitDoubt } from './doubts.ts';
 import { ChoiceField, FormPart, TextField } from './FormField.tsx';

@@ -6,7 +6,7 @@ import { FormProvider, set, useForm, useWatch, type FieldErrors, type Resolver }
 import { problemFrom } from '../app/api.ts';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
-import { draftTyped } from '../measuring/drafts.ts';
+import { draftTyped } from '../app/drafts.ts';
 import { readForm } from './bodyFrom.ts';
 import { ChangeList } from './ChangeList.tsx';
 import { limitDoubt, meansDoubts } from './doubts.ts';

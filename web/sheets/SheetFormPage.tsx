@@ -4,7 +4,7 @@ import { useLocation, useNavigate, useParams, useSearchParams } from 'react-rout
 import { Page } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useAppDispatch } from '../app/store.ts';
-import { draftTyped } from '../measuring/drafts.ts';
+import { draftTyped } from '../app/drafts.ts';
 import {
   useAddSheetMutation,
   useChangeDraftMutation,

@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import { dayInWords } from '../app/dates.ts';
 import { Empty, Page } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
-import { useRole } from '../people/useRole.ts';
+import { useRole } from '../app/useRole.ts';
 import { useSheetsQuery } from './endpoints.ts';
 import { SheetActions } from './SheetActions.tsx';
 import { MEANS_SHORT, STATUS_WORDS } from './words.ts';

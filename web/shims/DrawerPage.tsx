@@ -13,8 +13,8 @@ import { Page, PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { saveFile } from '../app/saveFile.ts';
 import { PieceDrawer } from '../drawings/PieceDrawer.tsx';
-import { useShopTimes } from '../people/useShopTimes.ts';
-import { useRole } from '../people/useRole.ts';
+import { useShopTimes } from '../app/useShopTimes.ts';
+import { useRole } from '../app/useRole.ts';
 import {
   piecesTyped,
   readKitCsv,

@@ -2,12 +2,11 @@ import { Box, Flex } from '@chakra-ui/react';
 import { disturbedBy } from '@zero-lash/core/builds';
 import { tenthsFromMm } from '@zero-lash/core/length';
 import { judge } from '@zero-lash/core/measuring';
-import type { OrderedMove } from '@zero-lash/core/setting';
+import type { OrderedMove, PiecePoint } from '@zero-lash/core/setting';
 import { useMemo } from 'react';
 import { useLengths } from '../app/lengths.ts';
 import type { BuildView } from '../builds/buildView.ts';
 import { HeadMap, type HeadPoint } from '../drawings/HeadMap.tsx';
-import type { PiecePoint } from './planInput.ts';
 
 interface Props {
   readonly build: BuildView;

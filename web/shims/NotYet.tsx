@@ -1,6 +1,6 @@
 import { Box, Flex, Input } from '@chakra-ui/react';
 import { mmFromTenths, parseLength, tenthsFromMm } from '@zero-lash/core/length';
-import { pieceDoubt } from '@zero-lash/core/setting';
+import { pieceDoubt, type NotPlanned, type PiecePoint } from '@zero-lash/core/setting';
 import { meansFor } from '@zero-lash/core/sheets';
 import { useRef, useState } from 'react';
 import { Labelled } from '../app/Labelled.tsx';
@@ -8,7 +8,6 @@ import { useLengths } from '../app/lengths.ts';
 import type { BuildView } from '../builds/buildView.ts';
 import { useEnginePiecesQuery } from '../engines/endpoints.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
-import type { NotPlanned, PiecePoint } from './planInput.ts';
 
 const NOT_YET: Readonly<Record<Exclude<NotPlanned, 'need-piece' | 'fitted'>, string>> = {
   'not-measured': 'Measure first',

@@ -1,10 +1,10 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
 import { tenthsFromMm } from '@zero-lash/core/length';
+import type { PiecePoint } from '@zero-lash/core/setting';
 import { Link } from 'react-router';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import type { BuildView } from '../builds/buildView.ts';
 import { useDrawerOrdersQuery, useOrderPiecesMutation } from './endpoints.ts';
-import type { PiecePoint } from './planInput.ts';
 import type { Plans } from './plans.ts';
 
 interface Props {

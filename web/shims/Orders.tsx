@@ -8,8 +8,8 @@ import { Labelled } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
 import { PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
-import { useRole } from '../people/useRole.ts';
-import { useShopTimes } from '../people/useShopTimes.ts';
+import { useRole } from '../app/useRole.ts';
+import { useShopTimes } from '../app/useShopTimes.ts';
 import { useDrawerOrdersQuery, useTakeDeliveryMutation } from './endpoints.ts';
 
 /** What is ordered of a system and not all there yet, and what came. */

@@ -4,7 +4,17 @@ import type { NewSetting } from '@zero-lash/contract/setting';
 import { lastChange, SETTING } from '@zero-lash/core/builds';
 import { judge } from '@zero-lash/core/measuring';
 import { tenthsFromMm } from '@zero-lash/core/length';
-import { feelSpread, moveOrder, type PlanAssignment, type PlanChange } from '@zero-lash/core/setting';
+import {
+  besideTheEngine,
+  feelSpread,
+  moveOrder,
+  piecePoints,
+  planQuestions,
+  type PiecePoint,
+  type PlanAssignment,
+  type PlanChange,
+  type PlanChoices,
+} from '@zero-lash/core/setting';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { Caution } from '../app/Caution.tsx';
@@ -16,17 +26,10 @@ import { Tick } from '../app/Tick.tsx';
 import type { BuildView } from '../builds/buildView.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 import { GapBar } from '../drawings/GapBar.tsx';
-import { useRole } from '../people/useRole.ts';
+import { useRole } from '../app/useRole.ts';
 import { useDrawerQuery } from './endpoints.ts';
 import { useFeel } from './useFeel.ts';
 import { writePlanCsv } from './planCsv.ts';
-import {
-  besideTheEngine,
-  piecePoints,
-  planQuestions,
-  type PiecePoint,
-  type PlanChoices,
-} from './planInput.ts';
 import type { Plans } from './plans.ts';
 import { MovesDrawn } from './MovesDrawn.tsx';
 import { Fitted, NotYet } from './NotYet.tsx';

@@ -1,5 +1,5 @@
+import type { PiecePoint } from '@zero-lash/core/setting';
 import { writeCsv } from '../app/writeCsv.ts';
-import type { PiecePoint } from './planInput.ts';
 import type { Plans } from './plans.ts';
 
 const mm = (value: number | null) => (value === null ? '' : String(Math.round(value * 10_000) / 10_000));

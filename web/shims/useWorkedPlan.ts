@@ -1,7 +1,7 @@
 import { lastChange } from '@zero-lash/core/builds';
+import type { PiecePoint } from '@zero-lash/core/setting';
 import { useState } from 'react';
 import type { BuildView } from '../builds/buildView.ts';
-import type { PiecePoint } from './planInput.ts';
 import type { Plans } from './plans.ts';
 
 /** A plan as it is worked off: it stays where it is under the finger until a person has it made anew. */

@@ -5,8 +5,8 @@ import { Labelled, TextArea } from '../app/Labelled.tsx';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';
 import type { BuildView } from '../builds/buildView.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
-import { ShopTime } from '../people/ShopTime.tsx';
-import { useRole } from '../people/useRole.ts';
+import { ShopTime } from '../app/ShopTime.tsx';
+import { useRole } from '../app/useRole.ts';
 
 const CLOSING = STAGES.find(({ demands }) => demands.includes('signed-off'))!.key;
 

@@ -3,8 +3,8 @@ import { Printer } from 'lucide-react';
 import { saveFile } from '../app/saveFile.ts';
 import { writeCsv } from '../app/writeCsv.ts';
 import type { BuildView } from '../builds/buildView.ts';
-import { proofLines } from './proofs.ts';
 import type { KnownGap } from '@zero-lash/core/measuring';
+import { proofLines } from '@zero-lash/core/signoff';
 
 /** What is printed of a build: the owner's sheet, its label, its parts; and its points as a file. */
 export function BuildPapers({ build }: { readonly build: BuildView }) {

@@ -1,7 +1,7 @@
 import { Box } from '@chakra-ui/react';
 import type { BuildHead } from '@zero-lash/contract/builds';
 import type { BuildView } from '../builds/buildView.ts';
-import { ShopTime } from '../people/ShopTime.tsx';
+import { ShopTime } from '../app/ShopTime.tsx';
 
 const WHAT: Readonly<Record<BuildHead['late'][number]['what'], string>> = {
   reading: 'measured',

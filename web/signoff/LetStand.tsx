@@ -1,8 +1,8 @@
 import { Box, Button } from '@chakra-ui/react';
 import { acceptedPoints, checkKey, mayAccept, provenBy, PROVING } from '@zero-lash/core/builds';
-import type { AtPointProps } from '../builds/stageRooms.ts';
+import type { AtPointProps } from '../builds/atPoint.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
-import { useRole } from '../people/useRole.ts';
+import { useRole } from '../app/useRole.ts';
 
 /** Where a lead lets a point stand that was left alone and is at the edge of its band, or wide; others see that it waits. */
 export function LetStand({ build, point }: AtPointProps) {

@@ -5,7 +5,7 @@ import type { BuildView } from '../builds/buildView.ts';
 import { GapBar } from '../drawings/GapBar.tsx';
 import { VerdictMark } from '../drawings/VerdictMark.tsx';
 import type { KnownGap } from '@zero-lash/core/measuring';
-import { proofLines } from './proofs.ts';
+import { proofLines } from '@zero-lash/core/signoff';
 
 /** Every point from how it was found to how it is proved, beside what was forecast. */
 export function ProofTable({ build }: { readonly build: BuildView }) {

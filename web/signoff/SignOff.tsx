@@ -1,14 +1,14 @@
 import { Box, Button } from '@chakra-ui/react';
 import type { BuildView } from '../builds/buildView.ts';
-import { obstaclesToSignOff, standingOf } from '@zero-lash/core/builds';
+import { obstaclesToSignOff, statusOf } from '@zero-lash/core/builds';
 import { useState } from 'react';
-import { ShopTime } from '../people/ShopTime.tsx';
+import { ShopTime } from '../app/ShopTime.tsx';
 import { Labelled, TextArea } from '../app/Labelled.tsx';
 import { PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { StillUnsent } from '../app/StillUnsent.tsx';
 import { useOnceSent } from '../app/useOnceSent.ts';
-import { useRole } from '../people/useRole.ts';
+import { useRole } from '../app/useRole.ts';
 import { seenUpTo } from '../builds/seenUpTo.ts';
 import { HowItRan } from '../ran/HowItRan.tsx';
 import { Additions } from './Additions.tsx';
@@ -39,7 +39,7 @@ export function SignOff({ build }: { readonly build: BuildView }) {
         <HowItRan build={build} />
       </Box>
     );
-  const standing = standingOf(build);
+  const standing = statusOf(build);
   const obstacles = obstaclesToSignOff(standing);
   const letStand = [...standing.accepted];
   return (

@@ -1,13 +1,13 @@
 import { Box } from '@chakra-ui/react';
-import { findings, lastChange, standingLines, standingOf } from '@zero-lash/core/builds';
+import { findings, lastChange, standingLines, statusOf } from '@zero-lash/core/builds';
 import { alongAxis, OPERATION_WORDS, type HeadWorkLine } from '@zero-lash/core/headwork';
 import { conditionCautions } from '@zero-lash/core/measuring';
 import { ROLE_WORDS } from '@zero-lash/core/sheets';
 import { PARTS, partFates, wearSheetOf } from '@zero-lash/core/wear';
+import { proofLines } from '@zero-lash/core/signoff';
 import type { BuildView } from '../builds/buildView.ts';
 import { useLengths } from '../app/lengths.ts';
 import { STATE_WORDS } from '../drawings/states.ts';
-import { proofLines } from './proofs.ts';
 
 /** What a signature signs, on one page: found, wear, work, set, proved, let stand, and the cautions that are open. */
 export function WhatIsSigned({ build }: { readonly build: BuildView }) {
@@ -23,7 +23,7 @@ export function WhatIsSigned({ build }: { readonly build: BuildView }) {
   const set = lines.filter(({ point }) => lastChange(build.settings, point.key) !== null);
   const proved = lines.filter(({ proved: proof }) => proof?.verdict === 'in-spec');
   const byAllowance = proved.filter(({ proved: proof }) => proof!.onLimit);
-  const { accepted, partsOff, partsExplained } = standingOf(build);
+  const { accepted, partsOff, partsExplained } = statusOf(build);
   const outside = build.sheet.limits.filter(({ aimedOutside }) => aimedOutside).map(({ role }) => role);
   const ofRounds = build.rounds
     .filter(({ kind }) => kind === 'proved' || kind === 'as-found')

@@ -1,3 +1,4 @@
+import { limitedPoints } from '@zero-lash/core/measuring';
 // @vitest-environment happy-dom
 // Long because what a person meets at one point (setting, a stage’s work, rechecks) is shown from the same build.
 import 'fake-indexeddb/auto';
@@ -26,8 +27,7 @@ import { useSame } from '../app/useSame.ts';
 import { useShared } from '../app/useShared.ts';
 import { system } from '../app/theme.ts';
 import type { BuildView } from '../builds/buildView.ts';
-import { StageWork } from '../builds/StageWork.tsx';
-import { limitedPoints } from '../builds/points.ts';
+import { StageWork } from '../buildPage/StageWork.tsx';
 import { Rechecks } from '../rechecks/Rechecks.tsx';
 import { StrikeOut } from '../measuring/StrikeOut.tsx';
 import type { Setting } from '@zero-lash/contract/setting';
@@ -233,12 +233,12 @@ describe('a reading', () => {
   it('is struck out with a reason only, and then says that nothing is known', () => {
     show(<StrikeOut buildId="b" reading={reading('1I', 0.2, 0.22, 'in-spec')} />);
     fireEvent.click(screen.getByRole('button', { name: /Strike this reading out/ }));
-    const strike = () => fireEvent.click(screen.getByRole('button', { name: 'Strike out' }));
-    strike();
+    const removeLogged = () => fireEvent.click(screen.getByRole('button', { name: 'Strike out' }));
+    removeLogged();
     expect(screen.getByText('Say in a word why it does not count.')).toBeTruthy();
     expect(put()).toEqual([]);
     fireEvent.change(screen.getByLabelText(/Struck out because/), { target: { value: 'wrong cylinder' } });
-    strike();
+    removeLogged();
     expect(put()).toMatchObject([
       {
         path: 'rounds/r/readings',

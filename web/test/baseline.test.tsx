@@ -3,14 +3,14 @@ import 'fake-indexeddb/auto';
 import { cleanup, fireEvent, screen } from '@testing-library/react';
 import type { Setting } from '@zero-lash/contract/setting';
 import { checkKey } from '@zero-lash/core/builds';
-import { bareFit, baselineShim, sizeToMeasure } from '@zero-lash/core/setting';
+import { bareFit, baselineShim, piecePoints, planQuestions, sizeToMeasure } from '@zero-lash/core/setting';
 import type { Means } from '@zero-lash/core/sheets';
+import { limitedPoints } from '@zero-lash/core/measuring';
+import { headPoints } from '../buildPage/headPoints.ts';
 import { describe, expect, it } from 'vitest';
 import type { BuildView } from '../builds/buildView.ts';
-import { headPoints, limitedPoints } from '../builds/points.ts';
 import { expectedAt } from '../measuring/expectedAt.ts';
 import { Baseline } from '../setting/Baseline.tsx';
-import { piecePoints, planQuestions } from '../shims/planInput.ts';
 import { planAll } from '../shims/plans.ts';
 import { at, atTheBench, build, put, reading, round, SCREW, show, signIn } from './shownBench.tsx';
 

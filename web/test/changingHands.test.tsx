@@ -1,11 +1,11 @@
 // @vitest-environment happy-dom
 import 'fake-indexeddb/auto';
 import { fireEvent, screen, waitFor } from '@testing-library/react';
-import type { OutboxItem } from '../app/deviceStore.ts';
+import type { OutboxItem } from '../app/outboxItem.ts';
 import { outboxRead } from '../app/outbox.ts';
 import { StillUnsent } from '../app/StillUnsent.tsx';
 import { store } from '../app/store.ts';
-import { useLeave } from '../people/useLeave.ts';
+import { useLeave } from '../app/useLeave.ts';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { atTheBench, show, signIn } from './shownBench.tsx';
 

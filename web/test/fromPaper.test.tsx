@@ -1,3 +1,4 @@
+import { proofLines } from '@zero-lash/core/signoff';
 // @vitest-environment happy-dom
 import 'fake-indexeddb/auto';
 import { cleanup, fireEvent, screen } from '@testing-library/react';
@@ -7,7 +8,6 @@ import type { BuildView } from '../builds/buildView.ts';
 import { store } from '../app/store.ts';
 import { ColumnRound } from '../measuring/ColumnRound.tsx';
 import { writePointsCsv } from '../signoff/BuildPapers.tsx';
-import { proofLines } from '../signoff/proofs.ts';
 import { ProofTable } from '../signoff/ProofTable.tsx';
 import { WhatIsSigned } from '../signoff/WhatIsSigned.tsx';
 import { at, atTheBench, build, put, reading, round, SCREW, show, signIn } from './shownBench.tsx';

@@ -2,21 +2,21 @@
 import 'fake-indexeddb/auto';
 import { fireEvent, screen, waitFor } from '@testing-library/react';
 import type { ReadingRow } from '@zero-lash/contract/measuring';
-import type { OutboxItem } from '../app/deviceStore.ts';
+import type { OutboxItem } from '../app/outboxItem.ts';
 import { outboxRead } from '../app/outbox.ts';
 import { store } from '../app/store.ts';
 import { useOnceSent } from '../app/useOnceSent.ts';
 import { useState } from 'react';
 import { describe, expect, it } from 'vitest';
 import { at, atTheBench, build, put, reading, round, SCREW, show, signIn } from './shownBench.tsx';
-import { GoBack } from '../builds/GoBack.tsx';
+import { GoBack } from '../buildPage/GoBack.tsx';
 import { Check } from '../builds/Check.tsx';
 import { Slackened } from '../setting/Slackened.tsx';
 import { LetStand } from '../signoff/LetStand.tsx';
 import { WithReason } from '../app/WithReason.tsx';
 import { stageOf, type StageKey } from '@zero-lash/core/builds';
+import { limitedPoints } from '@zero-lash/core/measuring';
 import type { BuildView } from '../builds/buildView.ts';
-import { limitedPoints } from '../builds/points.ts';
 
 atTheBench();
 

@@ -1,3 +1,4 @@
+import { limitedPoints } from '@zero-lash/core/measuring';
 // @vitest-environment happy-dom
 import 'fake-indexeddb/auto';
 import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
@@ -6,10 +7,9 @@ import { inlineFour, inlineSix } from '../../core/test/patterns.ts';
 import { feelChosen } from '../app/preferences.ts';
 import { store } from '../app/store.ts';
 import type { BuildView } from '../builds/buildView.ts';
-import { limitedPoints } from '../builds/points.ts';
 import { CrankWheel } from '../drawings/CrankWheel.tsx';
 import { instrumentsApi } from '../instruments/endpoints.ts';
-import { draftKey } from '../measuring/drafts.ts';
+import { draftKey } from '../app/drafts.ts';
 import { Measure } from '../measuring/Measure.tsx';
 import { triesMade } from '../measuring/tries.ts';
 import { useTurning } from '../turning/useTurning.ts';

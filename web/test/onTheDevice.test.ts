@@ -2,15 +2,17 @@ import type { BuildView } from '../builds/buildView.ts';
 import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
 import { describe, expect, it } from 'vitest';
 import { rolesOf } from '@zero-lash/core/sheets';
+import { pointsClosedAt } from '@zero-lash/core/turning';
+import { leftToMeasure, nextToMeasure, passedOver, pointStatus } from '@zero-lash/core/builds';
 import { inlineSix } from '../../core/test/patterns.ts';
-import type { OutboxItem } from '../app/deviceStore.ts';
+import type { OutboxItem } from '../app/outboxItem.ts';
 import { gaugeReducer, gaugeSaid, zeroChecked } from '../instruments/gauge.ts';
 import { itemPut, outboxReducer, outboxRead, serverReached } from '../app/outbox.ts';
 import { roundHere, withoutOthers } from '../measuring/pending.ts';
 import { triesMade, triesRead, triesReducer } from '../measuring/tries.ts';
 import { foreseenInWords, heldThickness, triesInWords } from '../measuring/tryWords.ts';
-import { withItsWay } from '../builds/onItsWay.ts';
-import { closedAt, leftToMeasure, nextToMeasure, passedOver, stateOf } from '../builds/points.ts';
+import { withPending } from '../builds/pending.ts';
+import '../start/rooms.ts';
 
 const row = (point: string, by = 'Osk Velland', blind = false) =>
   ({
@@ -70,7 +72,7 @@ const item = (point: string, change: Partial<OutboxItem> = {}): OutboxItem => ({
 describe('a build on the device', () => {
   it('shows readings that wait over what the server has, judged by the same core', () => {
     const items = [item('1I'), item('1E'), item('2I', { buildId: 'other' })];
-    const view = withItsWay(build(), items);
+    const view = withPending(build(), items);
     expect(view.rounds[0]!.readings.map(({ point, verdict, by }) => [point, verdict, by])).toEqual([
       ['1I', 'tight', 'Tobin Hask'],
       ['1E', 'tight', 'Tobin Hask'],
@@ -83,8 +85,8 @@ describe('a build on the device', () => {
     const taken = (crankAngle: number | null) => {
       const one = item('1E');
       const waits = { ...one, body: { ...(one.body as object), crankAngle } };
-      const { readings } = withItsWay(build({ rounds: [{ ...round, readings: [] }] }), [waits]).rounds[0]!;
-      return stateOf(readings[0], null);
+      const { readings } = withPending(build({ rounds: [{ ...round, readings: [] }] }), [waits]).rounds[0]!;
+      return pointStatus(readings[0], null);
     };
     expect(taken(0)).toBe('tight');
     expect(taken(270)).toBe('off-base');
@@ -93,14 +95,14 @@ describe('a build on the device', () => {
 
   it('keeps what was refused apart, and shows what the server has', () => {
     const refused = item('1I', { refused: { code: 'round_closed' } as never });
-    expect(withItsWay(build(), [refused])).toEqual(build());
+    expect(withPending(build(), [refused])).toEqual(build());
   });
 
   it('shows everything else that was done here, too, before the server has it', () => {
     const at = '2031-01-02T10:00:00Z';
     const done = (kind: string, within: string | null, body: object, key: string = kind) =>
       item('', { kind, within, body, key, takenAt: at });
-    const view = withItsWay(build(), [
+    const view = withPending(build(), [
       done('conditions', 'r', { engineTempC: 48, hoursSinceRun: 2, condition: 'hot' }),
       done('turning', 'r', { school: 'companion', at: 120, done: [0] }),
       done('setting', null, { point: '1I', kind: 'fitted', installed: 2.4, fitted: 2.35 }),
@@ -123,10 +125,10 @@ describe('a build on the device', () => {
   it('lays readings of a recheck into the round that was opened here, and not into a second one of it', () => {
     const opened = item('', { kind: 'round', within: 'recheck', body: { sequence: 1 }, key: 'o' });
     const reading = item('1E', { within: 'recheck' });
-    const view = withItsWay(build(), [opened, reading]);
+    const view = withPending(build(), [opened, reading]);
     expect(view.rounds[1]!.readings).toHaveLength(1);
     const known = { ...round, id: 'recheck', recheckId: 'recheck', kind: 'recheck' as const };
-    expect(withItsWay(build({ rounds: [round, known] }), [opened]).rounds).toHaveLength(2);
+    expect(withPending(build({ rounds: [round, known] }), [opened]).rounds).toHaveLength(2);
   });
 
   it('holds a third look against what the first one saw, not against the second', () => {
@@ -134,7 +136,7 @@ describe('a build on the device', () => {
     const second = { ...row('1I', 'Ilse Marrand', true), firstLook: { by: first.by, lo: 0.15, hi: 0.18 } };
     const blind = item('1I', { body: { ...(item('1I').body as object), blind: true } });
     const look = (before: ReadingRow) =>
-      withItsWay(build({ rounds: [{ ...round, readings: [before] }] }), [blind]).rounds[0]!.readings[0]!
+      withPending(build({ rounds: [{ ...round, readings: [before] }] }), [blind]).rounds[0]!.readings[0]!
         .firstLook;
     expect(look(first)).toMatchObject({ by: 'Osk Velland', lo: 0.15 });
     expect(look(second as ReadingRow)).toMatchObject({ by: 'Osk Velland', lo: 0.15 });
@@ -214,7 +216,7 @@ describe('the next point', () => {
   });
 
   it('knows nothing of a crank nobody has placed', () => {
-    expect(closedAt({} as never, null)).toBeNull();
+    expect(pointsClosedAt({} as never, null)).toBeNull();
   });
 });
 

@@ -7,7 +7,7 @@ import { characteristicOf, wearSheetOf, type FigureLine, type WearLine } from '@
 import type { ComponentProps } from 'react';
 import { describe, expect, it } from 'vitest';
 import type { BuildView } from '../builds/buildView.ts';
-import { withItsWay } from '../builds/onItsWay.ts';
+import { withPending } from '../builds/pending.ts';
 import { store } from '../app/store.ts';
 import { LashBudget } from '../headwork/LashBudget.tsx';
 import { KnowHow } from '../knowHow/KnowHow.tsx';
@@ -19,6 +19,7 @@ import { doubtsIn, readWearCsv, writeWearCsv } from '../wear/csv.ts';
 import { useWear } from '../wear/useWear.ts';
 import { WearGrid } from '../wear/WearGrid.tsx';
 import { WearSummary } from '../wear/WearSummary.tsx';
+import '../start/rooms.ts';
 import { atTheBench, build, put, reading, round, SCREW, show, signIn } from './shownBench.tsx';
 
 atTheBench();
@@ -158,7 +159,7 @@ describe('what is on its way', () => {
     show(<Grid view={view} items={['valve-margin']} />);
     type('Margin 1I, Margin', '1.1');
     settle();
-    const laid = withItsWay(view, store.getState().outbox.items);
+    const laid = withPending(view, store.getState().outbox.items);
     expect(laid.wear).toMatchObject([{ by: 'Tobin Hask', lines: [{ place: '1I', values: [1.1] }] }]);
     expect(wearSheetOf(laid.wear, []).standing.size).toBe(1);
     expect(view.wear).toEqual([]);
@@ -446,7 +447,7 @@ describe('the lash budget', () => {
   const piece = [entry([figure('piece-in', '1I', 'value', [2.1])])];
 
   it('names the valves that nothing made will bring in, before anybody cuts', () => {
-    show(<LashBudget build={found(SHIM, { headwork: cut(0.3), wear: piece })} />);
+    show(<LashBudget stage="head-work" build={found(SHIM, { headwork: cut(0.3), wear: piece })} />);
     expect(screen.getByRole('alert').textContent).toContain(
       'One valve will not come in with anything that is made: 1I',
     );
@@ -454,12 +455,16 @@ describe('the lash budget', () => {
   });
 
   it('says where it fits, and where a piece is not known', () => {
-    const { unmount } = show(<LashBudget build={found(SHIM, { headwork: cut(0.05), wear: piece })} />);
+    const { unmount } = show(
+      <LashBudget stage="head-work" build={found(SHIM, { headwork: cut(0.05), wear: piece })} />,
+    );
     expect(screen.queryByRole('alert')).toBeNull();
     expect(screen.getAllByText(/piece not known/).length).toBeGreaterThan(0);
     unmount();
     // nothing is said of every gap where one was not measured, or nobody knows how far its screw stands out
-    const { container } = show(<LashBudget build={found(SCREW, { headwork: cut(0.05) })} />);
+    const { container } = show(
+      <LashBudget stage="head-work" build={found(SCREW, { headwork: cut(0.05) })} />,
+    );
     expect(screen.queryByText('Every gap comes in with what is made.')).toBeNull();
     expect(container.textContent).toMatch(/not known at 1E \(not measured\)/);
     expect(container.textContent).toMatch(/How far the screw stands out is not known at 1I/);
@@ -467,12 +472,17 @@ describe('the lash budget', () => {
     const points = lashPoints(build({}, SCREW).sheet.pattern).map(({ key }) => key);
     const readings = [...points].map((key) => reading(key, 0.22, 0.24, 'in-spec'));
     const wear = [entry([...points].map((key) => figure('screw-standout', key, 'value', [6])))];
-    show(<LashBudget build={found(SCREW, { headwork: cut(0.05), rounds: [round({ readings })], wear })} />);
+    show(
+      <LashBudget
+        stage="head-work"
+        build={found(SCREW, { headwork: cut(0.05), rounds: [round({ readings })], wear })}
+      />,
+    );
     expect(screen.getByText('Every gap comes in with what is made.')).toBeTruthy();
   });
 
   it('plans a piece of work at every valve that is meant, and asks about a cut that is too deep', () => {
-    show(<LashBudget build={found(SHIM)} />);
+    show(<LashBudget stage="head-work" build={found(SHIM)} />);
     const form = screen.getByRole('form', { name: 'Plan a piece of work' });
     fireEvent.change(within(form).getByLabelText('At'), { target: { value: 'exhaust' } });
     fireEvent.change(within(form).getByLabelText('How deep, mm'), { target: { value: '1.5' } });
@@ -487,7 +497,7 @@ describe('the lash budget', () => {
   });
 
   it('takes no operation that touches no gap of the engine', () => {
-    show(<LashBudget build={found(SHIM)} />);
+    show(<LashBudget stage="head-work" build={found(SHIM)} />);
     const work = screen.getByLabelText('Work');
     const kinds = [...work.querySelectorAll('option')].map(({ value }) => value);
     expect(kinds).not.toContain('head-skim');

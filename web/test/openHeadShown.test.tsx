@@ -16,7 +16,7 @@ import { GapSteps } from '../drawings/GapSteps.tsx';
 import { PressureBars } from '../drawings/PressureBars.tsx';
 import { TrayDrawing } from '../drawings/TrayDrawing.tsx';
 import { CountOut } from '../parts/CountOut.tsx';
-import { Seals } from '../parts/Seals.tsx';
+import { Seals } from '../wear/Seals.tsx';
 import { Wanted } from '../parts/Wanted.tsx';
 import { MarksSeen } from '../wear/Marks.tsx';
 import { useWear } from '../wear/useWear.ts';

@@ -9,7 +9,7 @@ import { PutTogether, Tighten } from '../assembly/Tighten.tsx';
 import { enginesApi } from '../engines/endpoints.ts';
 import { ExplainLedger } from '../parts/ExplainLedger.tsx';
 import { HowItRan, ranInWords } from '../ran/HowItRan.tsx';
-import { RanCompared } from '../ran/RanCompared.tsx';
+import { RanCompared } from '../engines/RanCompared.tsx';
 import type { BuildView } from '../builds/buildView.ts';
 import { atTheBench, build, put, show, showUnfolded, signIn } from './shownBench.tsx';
 

@@ -3,7 +3,7 @@ import 'fake-indexeddb/auto';
 import type { Session } from '@zero-lash/contract/people';
 import { afterEach, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
 import type * as endpoints from '../builds/endpoints.ts';
-import type { OutboxItem } from '../app/deviceStore.ts';
+import type { OutboxItem } from '../app/outboxItem.ts';
 
 /** The browser's plain storage, as far as the device's notes need it. */
 class PlainStorage {
@@ -49,11 +49,11 @@ let last: Came | undefined;
 let puttingAway = async (): Promise<void> => undefined;
 vi.mock('../builds/endpoints.ts', async (original) => {
   const real = await original<typeof endpoints>();
-  const hearOf: typeof endpoints.hearOf = async (...args) => {
-    await real.hearOf(...args);
+  const applyUpdate: typeof endpoints.applyUpdate = async (...args) => {
+    await real.applyUpdate(...args);
     await puttingAway();
   };
-  return { ...real, hearOf };
+  return { ...real, applyUpdate };
 });
 
 const storage = new PlainStorage();
@@ -96,10 +96,10 @@ function item(change: Partial<OutboxItem> = {}): OutboxItem {
 
 /** As the page does it, with all that a reload in between would leave. */
 async function take(one: OutboxItem): Promise<OutboxItem> {
-  const { jotItem, keepOnDevice } = await import('../app/sender.ts');
+  const { logItem, keepOnDevice } = await import('../app/sender.ts');
   const { store } = await import('../app/store.ts');
   const { itemPut } = await import('../app/outbox.ts');
-  jotItem(one);
+  logItem(one);
   store.dispatch(itemPut({ item: one, insteadOf: [] }));
   await keepOnDevice(one);
   return one;
@@ -111,7 +111,7 @@ const left = async () => {
   return store.getState().outbox.items.map(({ key }) => key);
 };
 
-/** A reading that was jotted down by an older program, whose page went before the device's store had it. */
+/** A reading that was logged by an older program, whose page went before the device's store had it. */
 const early = {
   ...{ key: 'before the reload', order: 0, personId: TOBIN.id, by: TOBIN.name, buildId: 'b', roundId: 'r' },
   reading: {
@@ -127,10 +127,10 @@ beforeAll(async () => {
   storage.setItem('zero-lash-jotting:reading:before the reload', JSON.stringify(early));
   storage.setItem('zero-lash-jotting:tries:r:2I', JSON.stringify([{ thickness: 0.1, result: 'goes' }]));
   const { store } = await import('../app/store.ts');
-  const { peopleApi } = await import('../people/endpoints.ts');
+  const { sessionApi } = await import('../app/session.ts');
   const session = { person: TOBIN, shop: { unit: 'mm' } } as unknown as Session;
-  await store.dispatch(peopleApi.util.upsertQueryData('session', undefined, session));
-  (await import('../builds/sending.ts')).sendBenchWork(store);
+  await store.dispatch(sessionApi.util.upsertQueryData('session', undefined, session));
+  (await import('../start/sending.ts')).sendBenchWork(store);
 });
 beforeEach(() => {
   answering = written;
@@ -146,7 +146,7 @@ afterEach(async () => {
 });
 
 describe('a page that comes back', () => {
-  it('sends the reading that was only jotted down, and has the tries again', async () => {
+  it('sends the reading that was only readLogged down, and has the tries again', async () => {
     await vi.waitFor(() => expect(came).toEqual(['before the reload']));
     expect(paths).toEqual(['POST /api/rounds/r/readings']);
     expect(JSON.parse(last!.body)).toMatchObject({ point: '1I', takenAt: '2031-01-01T00:00:00Z' });
@@ -383,9 +383,9 @@ describe('readings on their way', () => {
 
   it('are not kept again by a store that comes to it after they were sent', async () => {
     const { deviceStore } = await import('../app/deviceStore.ts');
-    const { jotItem, keepOnDevice, wake } = await import('../app/sender.ts');
+    const { logItem, keepOnDevice, wake } = await import('../app/sender.ts');
     const quick = item();
-    jotItem(quick);
+    logItem(quick);
     wake();
     await vi.waitFor(() => expect(jottings()).toEqual([]));
     await keepOnDevice(quick);

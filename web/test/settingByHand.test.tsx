@@ -5,12 +5,12 @@ import type { LockFeel } from '@zero-lash/contract/setting';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { checkKey } from '@zero-lash/core/builds';
 import type { Means } from '@zero-lash/core/sheets';
+import { limitedPoints } from '@zero-lash/core/measuring';
 import { describe, expect, it } from 'vitest';
 import { store } from '../app/store.ts';
 import { buildsApi } from '../builds/endpoints.ts';
 import type { BuildView } from '../builds/buildView.ts';
-import { limitedPoints } from '../builds/points.ts';
-import { draftKey } from '../measuring/drafts.ts';
+import { draftKey } from '../app/drafts.ts';
 import { lockedAgain } from '../measuring/locking.ts';
 import { AimChoice } from '../setting/AimChoice.tsx';
 import { BeforeSetting } from '../setting/BeforeSetting.tsx';
@@ -211,7 +211,7 @@ describe('before a point is set', () => {
       },
     };
     expect(shown(bridged, '1I')).toBe('');
-    expect(shown(bridged, '1E')).toContain('Bridge balanced first');
+    expect(shown(bridged, '1E')).toContain('Bridge of 1E balanced first');
     fireEvent.click(screen.getByRole('checkbox'));
     expect(put()).toMatchObject([{ body: { stage: 'set', check: 'bridge 1E', done: true } }]);
   });

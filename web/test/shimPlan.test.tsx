@@ -5,6 +5,7 @@ import { act, cleanup, fireEvent, screen, waitFor, within } from '@testing-libra
 import type { Drawer } from '@zero-lash/contract/drawer';
 import type { Feel, Setting } from '@zero-lash/contract/setting';
 import type { Means } from '@zero-lash/core/sheets';
+import { besideTheEngine, piecePoints, planQuestions, type PlanChoices } from '@zero-lash/core/setting';
 import fc from 'fast-check';
 import { useState } from 'react';
 import { beforeEach, describe, expect, it } from 'vitest';
@@ -19,7 +20,6 @@ import {
   writeSizePrices,
 } from '../shims/drawerCsv.ts';
 import { drawerApi } from '../shims/endpoints.ts';
-import { besideTheEngine, piecePoints, planQuestions, type PlanChoices } from '../shims/planInput.ts';
 import { planAll } from '../shims/plans.ts';
 import { writePlanCsv } from '../shims/planCsv.ts';
 import { ShimPlan } from '../shims/ShimPlan.tsx';

@@ -15,11 +15,12 @@ import { store } from '../app/store.ts';
 import { system } from '../app/theme.ts';
 import type { PastRecheck } from '@zero-lash/contract/rechecks';
 import type { BuildView } from '../builds/buildView.ts';
-import { peopleApi } from '../people/endpoints.ts';
+import { sessionApi } from '../app/session.ts';
+import '../start/rooms.ts';
 
 export const signIn = (role: Session['person']['role'], id = 'tobin') =>
   store.dispatch(
-    peopleApi.util.upsertQueryData('session', undefined, {
+    sessionApi.util.upsertQueryData('session', undefined, {
       person: { id, name: 'Tobin Hask', role, active: true, email: '', version: 1 },
       shop: {
         name: 'Overmere',

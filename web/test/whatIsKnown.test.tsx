@@ -5,22 +5,25 @@ import { fireEvent, render, screen } from '@testing-library/react';
 import type { ReadingRow } from '@zero-lash/contract/measuring';
 import type { Setting } from '@zero-lash/contract/setting';
 import type { Means } from '@zero-lash/core/sheets';
+import { limitedPoints } from '@zero-lash/core/measuring';
+import { pointStatus } from '@zero-lash/core/builds';
+import { piecePoints, planQuestions } from '@zero-lash/core/setting';
+import { proofLines } from '@zero-lash/core/signoff';
+import type { Change } from '../buildPage/headPoints.ts';
 import { createMemoryRouter, RouterProvider } from 'react-router';
 import { describe, expect, it, vi } from 'vitest';
 import { BrokenPage } from '../app/BrokenPage.tsx';
 import { system } from '../app/theme.ts';
 import { store } from '../app/store.ts';
 import type { BuildView } from '../builds/buildView.ts';
-import { withItsWay } from '../builds/onItsWay.ts';
-import { PointPanel } from '../builds/PointPanel.tsx';
-import { limitedPoints, stateOf, type Change } from '../builds/points.ts';
+import { withPending } from '../builds/pending.ts';
+import { PointPanel } from '../buildPage/PointPanel.tsx';
 import type { TurningWork } from '../turning/useTurning.ts';
 import { RockPad } from '../measuring/TryPads.tsx';
 import { cautionAt } from '../measuring/cautionAt.ts';
 import { SettingForm } from '../setting/SettingForm.tsx';
-import { piecePoints, planQuestions } from '../shims/planInput.ts';
 import { planAll } from '../shims/plans.ts';
-import { proofLines } from '../signoff/proofs.ts';
+import '../start/rooms.ts';
 import { at, atTheBench, build, put, reading, round, SCREW, show, signIn } from './shownBench.tsx';
 
 atTheBench();
@@ -164,7 +167,7 @@ describe('a piece that is fitted', () => {
       },
     ]);
     const waiting = store.getState().outbox.items;
-    expect(withItsWay(view([setting('1I', 1.8), setting('2I', 1.8)]), waiting).settings).toMatchObject([
+    expect(withPending(view([setting('1I', 1.8), setting('2I', 1.8)]), waiting).settings).toMatchObject([
       { point: '2I' },
     ]);
   });
@@ -202,8 +205,8 @@ describe('what is read at proving', () => {
     expect(said(build({ stage: 'prove' }, SCREW))).toContain('Two full turns by hand first');
     expect(said(build({ stage: 'prove', ticks }, SCREW))).toContain('Blade clean and dry');
     const early = { ...reading('1I', 0.22, 0.24, 'in-spec'), takenAt: '2031-01-01T09:00:00Z' };
-    expect(stateOf(early, null, at)).toBe('before-turns');
-    expect(stateOf(early, null, null)).toBe('in-spec');
+    expect(pointStatus(early, { at: null, counts: at })).toBe('before-turns');
+    expect(pointStatus(early, null)).toBe('in-spec');
   });
 });
 

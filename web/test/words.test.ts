@@ -4,9 +4,10 @@ import { describe, expect, it } from 'vitest';
 import { problemFrom } from '../app/api.ts';
 import { daysLeftInWords } from '../app/dates.ts';
 import { numberTyped } from '@zero-lash/core/length';
+import { nextUnmeasured } from '@zero-lash/core/builds';
+import { headPoints } from '../buildPage/headPoints.ts';
 import { grouped, runningTyped } from '../app/figures.ts';
-import { draftKey, draftsReducer, draftTyped } from '../measuring/drafts.ts';
-import { headPoints, nextUnmeasured } from '../builds/points.ts';
+import { draftKey, draftsReducer, draftTyped } from '../app/drafts.ts';
 import { firingInWords, stepInWords } from '../sheets/words.ts';
 
 describe('a number as typed', () => {

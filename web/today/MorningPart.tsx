@@ -2,7 +2,7 @@ import type { WaitsFor } from '@zero-lash/contract/morning';
 import { useId, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { PartHeading } from '../app/Page.tsx';
-import { ShopTime } from '../people/ShopTime.tsx';
+import { ShopTime } from '../app/ShopTime.tsx';
 import { useMarkLookedMutation, useMorningQuery } from './endpoints.ts';
 
 const WAITS: Readonly<Record<WaitsFor, string>> = {

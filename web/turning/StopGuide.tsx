@@ -1,5 +1,5 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
-import { toolsLeftIn } from '@zero-lash/core/builds';
+import { crankHeldBy } from '@zero-lash/core/builds';
 import type { Pattern } from '@zero-lash/core/sheets';
 import { camByHandInWords, gonePastInWords, signsInWords, wayToStop } from '@zero-lash/core/turning';
 import { memo, useState } from 'react';
@@ -29,7 +29,7 @@ export const StopGuide = memo(function StopGuide({ buildId, pattern, work, enabl
   const steady = useSteady<HTMLDivElement>();
   const leaving = here === null || here.left.length === 0;
   const shown = leaving ? next : here;
-  const [held] = toolsLeftIn(work);
+  const [held] = crankHeldBy(work);
   const byHand = work.school === 'cam-by-hand';
   const toggle = (what: Asked) => setAsked(asked === what ? null : what);
   return (

@@ -7,8 +7,8 @@ import { Note } from '../app/Note.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { runningTyped } from '../app/figures.ts';
 import { WorkedList } from '../app/WorkedList.tsx';
-import { ShopTime } from '../people/ShopTime.tsx';
-import { useRole } from '../people/useRole.ts';
+import { ShopTime } from '../app/ShopTime.tsx';
+import { useRole } from '../app/useRole.ts';
 import { useAnswerMeterMutation, useMeterQuestionsQuery, useTakeFeedMutation } from './endpoints.ts';
 
 /** What the shop's meter feed sent that cannot be as it stands, and a look at the feed. */

@@ -6,7 +6,7 @@ import { ProblemNote } from '../app/ProblemNote.tsx';
 import { Tick } from '../app/Tick.tsx';
 import { saveFile } from '../app/saveFile.ts';
 import { useEveryEngine } from '../engines/useEveryEngine.ts';
-import { useShopTimes } from '../people/useShopTimes.ts';
+import { useShopTimes } from '../app/useShopTimes.ts';
 import { useLogRoundMutation } from './endpoints.ts';
 import { readUsageCsv, writeUsageCsv, type MeterLine } from './usageCsv.ts';
 

@@ -16,7 +16,7 @@ import type { StageKey } from '@zero-lash/core/builds';
 import { memo, useMemo, useState } from 'react';
 import { Caution } from '../app/Caution.tsx';
 import { Labelled, Select } from '../app/Labelled.tsx';
-import { ShopTime } from '../people/ShopTime.tsx';
+import { ShopTime } from '../app/ShopTime.tsx';
 import type { BuildView } from '../builds/buildView.ts';
 import { PhotographsOf } from '../photographs/Photographs.tsx';
 import type { WearWork } from './useWear.ts';

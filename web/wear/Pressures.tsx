@@ -1,4 +1,4 @@
-import { CLOSING, RUNNING } from '@zero-lash/core/builds';
+import { CLOSING, RUNNING, STAGE_KEYS } from '@zero-lash/core/builds';
 import { Box, Heading } from '@chakra-ui/react';
 import { characteristicsFor, figuresAt, placesOf } from '@zero-lash/core/wear';
 import { useMemo, useState } from 'react';
@@ -61,7 +61,7 @@ export function Pressures({ build }: { readonly build: BuildView }) {
       <WearGrid buildId={build.id} pattern={pattern} work={work} items={items} set={set} />
       <MissingLimits work={work} pattern={pattern} items={items} />
       <MarkForm pattern={pattern} work={work} page="pressure" />
-      <MarksSeen build={build} stage="take-in" work={work} air />
+      <MarksSeen build={build} stage={STAGE_KEYS[0]} work={work} air />
       <RefusedNotes buildId={build.id} which={({ kind }) => kind === 'wear'} />
     </Box>
   );

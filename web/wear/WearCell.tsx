@@ -11,7 +11,7 @@ import { useUnit } from '../app/lengths.ts';
 import { Question } from '../app/Question.tsx';
 import { useStore } from 'react-redux';
 import { useAppDispatch, useAppSelector, type RootState } from '../app/store.ts';
-import { draftTyped } from '../measuring/drafts.ts';
+import { draftTyped } from '../app/drafts.ts';
 import { doubtInWords, fieldText, wearFigure } from './words.ts';
 
 interface Props {

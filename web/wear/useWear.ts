@@ -6,7 +6,7 @@ import { useBenchWrite } from '../builds/useBenchWrite.ts';
 import { useAppSelector } from '../app/store.ts';
 import { useStable } from '../app/useStable.ts';
 import { useWorkedUp } from '../app/useWorkedUp.ts';
-import { useRole } from '../people/useRole.ts';
+import { useRole } from '../app/useRole.ts';
 
 /** The wear sheet of a build as it is worked on here. */
 export interface WearWork {

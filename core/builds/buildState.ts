@@ -1,0 +1,73 @@
+import type { AssemblyStep, Fastening } from '../assembly/index.ts';
+import type { Entry } from '../entries/index.ts';
+import type { ReadingState } from '../measuring/index.ts';
+import type { LedgerLine } from '../parts/index.ts';
+import type { Pattern } from '../sheets/index.ts';
+import type { GivenLimit, WearLine } from '../wear/index.ts';
+import type { RoundKind, StageKey } from './stages.ts';
+
+/** The state of a build, as far as its stages go: pattern and sheet, checks, rounds, settings. Rounds are in the order they were opened. */
+export interface BuildState {
+  readonly stage: StageKey;
+  readonly sheet: {
+    readonly pattern: Pattern;
+    readonly torques?: readonly Fastening[];
+    readonly assembly?: readonly AssemblyStep[];
+    readonly runIn?: RunInSays;
+    readonly wearLimits?: readonly GivenLimit[];
+  };
+  /** each check as it was last ticked, or unticked */
+  readonly ticks: readonly CheckState[];
+  readonly rounds: readonly RoundState[];
+  readonly settings: readonly SettingState[];
+  /** what was counted out and in; left out where that is not asked about */
+  readonly ledger?: readonly Entry<LedgerLine>[];
+  /** how much is proved again after a change, where the shop wants more than it disturbed */
+  readonly provesAgain?: ProvesAgain;
+  /** the shop lets a screw's reading after locking stand, where two turns follow without resistance */
+  readonly lockedStands?: boolean;
+  /** what is written down of its wear; left out where that is not asked about */
+  readonly wear?: readonly Entry<WearLine>[];
+  /** notes of its stages; left out where that is not asked about */
+  readonly notes?: readonly { readonly stage: StageKey; readonly text: string }[];
+  readonly signOff: object | null;
+}
+
+/** A check as it was last ticked or unticked. */
+export interface CheckState {
+  readonly stage: StageKey;
+  readonly check: string;
+  readonly done: boolean;
+  readonly at: string;
+  /** when it was ticked before, and taken back since */
+  readonly earlier?: readonly string[];
+}
+
+/** A round: the reading that stands at each point. */
+export interface RoundState {
+  readonly kind: RoundKind;
+  /** the recheck whose finding this build was opened for */
+  readonly carried?: boolean;
+  readonly readings: readonly ReadingState[];
+}
+
+/** What was done at a point: the newest of it. */
+export interface SettingState {
+  readonly point: string;
+  /** left alone on purpose, it changes nothing */
+  readonly kind: 'turned' | 'fitted' | 'left' | 'bare';
+  readonly at: string;
+  /** the point whose piece it was until then */
+  readonly giver?: string | null;
+}
+
+/** How much is proved again after a change at a point: what it bears on, or more where the shop says so. */
+export type ProvesAgain = 'disturbed' | 'cylinder' | 'head' | 'every-point';
+
+/** What a sheet says of an engine's first hours, before it is signed off. */
+export interface RunInSays {
+  /** how often it is run hot and left to go cold */
+  readonly heatCycles: number;
+  /** the head is torqued again after them, cold: only where the sheet asks for it */
+  readonly retorque: boolean;
+}

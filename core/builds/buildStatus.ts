@@ -1,0 +1,117 @@
+import { assemblyLeft } from '../assembly/index.ts';
+import { whyNoProof, type ReadingState, type Verdict } from '../measuring/index.ts';
+import type { LedgerLine } from '../parts/index.ts';
+import { lashPoints } from '../sheets/index.ts';
+import { acceptedPoints } from './accepted.ts';
+import { assemblyDone, capsLoose } from './assembled.ts';
+import { bridgesOpen } from './bridges.ts';
+import type { BuildState } from './buildState.ts';
+import { partsExplained, partsOff, passesOpen } from './closing.ts';
+import { nothingCounted, wearLeft } from './decided.ts';
+import { camOutAt } from './disturbed.ts';
+import { findingsNow, newestRound, pointsSet } from './findings.ts';
+import { NO_RUN_IN, runInLeft, type RunInLeft } from './heatCycles.ts';
+import { bareHeld, toolsIn } from './holds.ts';
+import { pointsBare } from './lastChange.ts';
+import { provenBy } from './proved.ts';
+import { stageOf, type StageKey } from './stages.ts';
+
+/** The status of a build, as far as leaving a stage and signing go: what is measured, set, proved, and still open. */
+export interface BuildStatus {
+  readonly stage: StageKey;
+  /** `stage:check` of everything ticked */
+  readonly ticked: ReadonlySet<string>;
+  /** every lash point of the build's pattern */
+  readonly points: readonly string[];
+  /** the verdict of each point's reading in the as-found round, of those that prove anything */
+  readonly asFound: ReadonlyMap<string, Verdict>;
+  /** the verdict of each point's newest finding, as found or at proving: that is what it is set by */
+  readonly toSetBy: ReadonlyMap<string, Verdict>;
+  /** the verdict of what proves each point, of those that anything proves */
+  readonly proved: ReadonlyMap<string, Verdict>;
+  /** points that a lead lets stand as they are */
+  readonly accepted: ReadonlySet<string>;
+  /** points whose reading in the round of this stage was taken off the base circle */
+  readonly offBase: ReadonlySet<string>;
+  /** points set, or left alone on purpose, since that finding */
+  readonly set: ReadonlySet<string>;
+  /** points at which a tool holds the valve down */
+  readonly heldDown: readonly string[];
+  /** points that nothing is in */
+  readonly bare: readonly string[];
+  /** points that were set before their bridge was balanced */
+  readonly unbalanced: readonly string[];
+  /** steps of assembly that may not be skipped and are not done, where it was begun */
+  readonly assemblyLeft: readonly string[];
+  /** passes of the cam caps, in words, that are not done since a cam was out */
+  readonly capsLoose: readonly string[];
+  /** points with nothing in for which the crank is held */
+  readonly bareHeld: readonly string[];
+  /** "counted out" is ticked over no part, and nobody wrote down why */
+  readonly nothingCounted: boolean;
+  /** parts that are broken or at replace with nobody's decision, in words */
+  readonly undecided: readonly string[];
+  /** parts fitted new whose figures are not written down, in words */
+  readonly newParts: readonly string[];
+  /** parts that did not come back as they were counted out, in words */
+  readonly partsOff: readonly string[];
+  /** a lead wrote down why */
+  readonly partsExplained: boolean;
+  /** passes of tightening that were begun and not finished, in words */
+  readonly passesOpen: readonly string[];
+  /** heat cycles, and heads to be torqued again, that the sheet asks for before it is signed off */
+  readonly runIn: RunInLeft;
+  readonly signedOff: boolean;
+}
+
+/**
+ * Works out the status of a build from its state: the browser and the server ask the same question of the
+ * same rows, so they agree on whether a stage may be left.
+ *
+ * @example obstaclesTo(statusOf(build))
+ */
+export function statusOf(build: BuildState): BuildStatus {
+  const asFound = newestRound(build.rounds, 'as-found');
+  const proved = newestRound(build.rounds, 'proved');
+  // what was changed since says nothing of how it was found, only of how it is
+  const found = (asFound?.readings ?? []).filter((reading) => whyNoProof(reading, null) === null);
+  const proofs = provenBy(build);
+  const here = stageOf(build.stage).measures === 'as-found' ? asFound : proved;
+  const verdicts = (readings: Iterable<ReadingState>) =>
+    new Map([...readings].map(({ point, verdict }) => [point, verdict]));
+  return {
+    stage: build.stage,
+    ticked: new Set(build.ticks.filter(({ done }) => done).map(({ stage, check }) => `${stage}:${check}`)),
+    points: lashPoints(build.sheet.pattern).map(({ key }) => key),
+    asFound: verdicts(found),
+    toSetBy: verdicts(findingsNow(build).values()),
+    proved: verdicts(proofs.values()),
+    accepted: acceptedPoints(build, proofs),
+    offBase: new Set(here?.readings.filter(({ offBase }) => offBase).map(({ point }) => point)),
+    set: pointsSet(build),
+    heldDown: toolsIn(build.ticks),
+    bare: pointsBare(build.settings),
+    assemblyLeft: assemblyLeft(
+      build.sheet.assembly ?? [],
+      assemblyDone(build),
+      camOutAt(build) > -Infinity,
+    ).map(({ text }) => text),
+    capsLoose: capsLoose(build),
+    bareHeld: bareHeld(build),
+    nothingCounted: nothingCounted(build),
+    ...wearLeft(build),
+    runIn: runInLeft(
+      build.sheet.runIn ?? NO_RUN_IN,
+      [...new Set(build.sheet.pattern.cylinders.map(({ bank }) => bank))].sort(),
+      build.ticks,
+    ),
+    unbalanced: bridgesOpen(build),
+    partsOff: partsOff(build.ledger ?? []).map(({ line, off }) => partInWords(line, off)),
+    partsExplained: partsExplained({ ledger: build.ledger ?? [], ticks: build.ticks }),
+    passesOpen: passesOpen(build),
+    signedOff: build.signOff !== null,
+  };
+}
+
+const partInWords = ({ name, place }: LedgerLine, off: number) =>
+  `${[name, place].filter(Boolean).join(' ')} (${off < 0 ? `${-off} missing` : `${off} left over`})`;

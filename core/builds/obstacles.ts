@@ -1,0 +1,221 @@
+import type { Verdict } from '../measuring/index.ts';
+import type { BuildStatus } from './buildStatus.ts';
+
+/** Why a stage may not be left, the crank not turned, or a build not signed: a stable code, a sentence, and the points it is about. */
+export interface Obstacle {
+  readonly code:
+    | 'checks_open'
+    | 'tool_in'
+    | 'points_unmeasured'
+    | 'points_off_base'
+    | 'points_undecided'
+    | 'points_unset'
+    | 'points_bare'
+    | 'bridges_open'
+    | 'assembly_open'
+    | 'caps_open'
+    | 'bare_held'
+    | 'nothing_counted'
+    | 'wear_undecided'
+    | 'new_parts'
+    | 'parts_off'
+    | 'passes_open'
+    | 'heat_cycles_open'
+    | 'retorque_open'
+    | 'points_out'
+    | 'not_signed_off';
+  readonly text: string;
+  readonly points: readonly string[];
+}
+
+/** One obstacle over the points concerned; none where there are none. */
+function over(
+  code: Obstacle['code'],
+  points: readonly string[],
+  text: (named: string) => string,
+): readonly Obstacle[] {
+  return points.length === 0 ? [] : [{ code, text: text(points.join(', ')), points: [...points] }];
+}
+
+/** One obstacle over what is concerned, which are no points; none where there is nothing. */
+function about(
+  code: Obstacle['code'],
+  what: readonly string[],
+  text: (named: string) => string,
+  between = ', ',
+): readonly Obstacle[] {
+  return what.length === 0 ? [] : [{ code, text: text(what.join(between)), points: [] }];
+}
+
+/** A tool holds valves down. Rule: the piston meets a valve that is held open. */
+export const toolIn = ({ heldDown }: Pick<BuildStatus, 'heldDown'>): readonly Obstacle[] =>
+  over(
+    'tool_in',
+    heldDown,
+    (points) =>
+      `A tool holds ${heldDown.length === 1 ? 'the valve' : 'valves'} down at ${points}: take it out, and say so, before the crank is turned.`,
+  );
+
+/** Points with nothing in. Rule: a lobe turned onto them can push the collets out. */
+export const heldBare = ({ bareHeld }: Pick<BuildStatus, 'bareHeld'>): readonly Obstacle[] =>
+  over(
+    'bare_held',
+    bareHeld,
+    (points) =>
+      `Nothing is in at ${points}: the crank stays where it is until the old piece or a spare is back, or, under a bucket and where the sheet says the maker allows it, the caution is accepted for this build.`,
+  );
+
+/** "Counted out" is ticked over nothing. */
+export const notCounted = ({ nothingCounted }: BuildStatus): readonly Obstacle[] =>
+  nothingCounted
+    ? [
+        {
+          code: 'nothing_counted',
+          text: 'Counted out is ticked, and no part is counted: count them, or write down here why there is nothing to count.',
+          points: [],
+        },
+      ]
+    : [];
+
+/** Nobody signed the build. */
+export const notSigned = ({ signedOff }: BuildStatus): readonly Obstacle[] =>
+  signedOff ? [] : [{ code: 'not_signed_off', text: 'A lead signs the build off first.', points: [] }];
+
+/** Parts that are not back, and no lead wrote down why. */
+export const countOff = ({ partsOff, partsExplained }: BuildStatus): readonly Obstacle[] =>
+  about(
+    'parts_off',
+    partsExplained ? [] : partsOff,
+    (parts) => `The count does not balance: ${parts}. Find it, or have a lead write down why.`,
+  );
+
+/** What is half tightened. */
+export const halfTight = ({ passesOpen }: BuildStatus): readonly Obstacle[] =>
+  about('passes_open', passesOpen, (passes) => `Begun to be tightened and not finished: ${passes}.`);
+
+/** Heat cycles that the sheet asks for. */
+export const cyclesOpen = ({ runIn: { cycles } }: BuildStatus): readonly Obstacle[] =>
+  cycles > 0
+    ? [
+        {
+          code: 'heat_cycles_open',
+          text: `Run hot and left to go cold ${cycles === 1 ? 'once more' : `${cycles} times more`}, as the sheet says.`,
+          points: [],
+        },
+      ]
+    : [];
+
+/** Heads that the sheet has torqued again after the heat cycles. */
+export const retorqueOpen = ({ runIn: { heads } }: BuildStatus): readonly Obstacle[] =>
+  about(
+    'retorque_open',
+    heads,
+    (named) =>
+      `The sheet has head ${named} torqued again after its heat cycles, cold: go back to Set, tick it there, and prove every gap again, since it moves them.`,
+    ' and ',
+  );
+
+/** What was taken out and has nothing fitted since. */
+export const leftBare = ({ bare }: BuildStatus): readonly Obstacle[] =>
+  over(
+    'points_bare',
+    bare,
+    (points) => `Nothing is in at ${points}: fit what was worked out, or what was in.`,
+  );
+
+/** What is put together and not looked at. */
+export const halfTogether = ({ assemblyLeft }: BuildStatus): readonly Obstacle[] =>
+  about('assembly_open', assemblyLeft, (steps) => `Put together and not looked at yet: ${steps}.`, '; ');
+
+/** A cam was out, and its caps are not tightened. Rule: nothing is turned like that. */
+export const loose = ({ capsLoose }: BuildStatus): readonly Obstacle[] =>
+  about(
+    'caps_open',
+    capsLoose,
+    (passes) => `A cam was out, and its caps are not tightened since: ${passes}.`,
+  );
+
+/** Broken or worn out parts that nobody decided about. */
+export const undecidedWear = ({ undecided }: BuildStatus): readonly Obstacle[] =>
+  about(
+    'wear_undecided',
+    undecided,
+    (parts) => `Broken or at replace, and nobody says what becomes of it: ${parts}. Decide it at Wear.`,
+    '; ',
+  );
+
+/** New parts whose figures nobody wrote down. */
+export const withoutFigures = ({ newParts }: BuildStatus): readonly Obstacle[] =>
+  about(
+    'new_parts',
+    newParts,
+    (parts) => `Fitted new, and not measured: ${parts}. Their figures are written down at Wear first.`,
+  );
+
+/** Points set over a bridge that was not balanced. */
+export const leftUnbalanced = ({ unbalanced }: BuildStatus): readonly Obstacle[] =>
+  over(
+    'bridges_open',
+    unbalanced,
+    (points) => `Set over a bridge that nobody says was balanced first: ${points}.`,
+  );
+
+/** Points found out of spec or undecided, at which nothing was done. */
+export function unset({ points, toSetBy, set }: BuildStatus): readonly Obstacle[] {
+  const left = points.filter((key) => toSetBy.has(key) && toSetBy.get(key) !== 'in-spec' && !set.has(key));
+  return over(
+    'points_unset',
+    left,
+    (named) =>
+      `${countPoints(left)} found out of spec or undecided ${left.length === 1 ? 'has' : 'have'} no setting recorded: ${named}.`,
+  );
+}
+
+/** Points not measured as found. */
+export const notFound = ({ points, asFound, offBase }: BuildStatus): readonly Obstacle[] =>
+  unmeasured(points, asFound, offBase, 'as found');
+
+/** Points that nothing proves in their band since they were last set. */
+export function unproved({ points, proved, accepted, offBase }: BuildStatus): readonly Obstacle[] {
+  const measured = points.filter((key) => proved.has(key) && !accepted.has(key));
+  const undecided = measured.filter((key) => isUndecided(proved.get(key)!));
+  const out = measured.filter((key) => ['tight', 'loose'].includes(proved.get(key)!));
+  return [
+    ...unmeasured(points, proved, offBase, 'since it was last set'),
+    ...over(
+      'points_undecided',
+      undecided,
+      (named) => `${countPoints(undecided)} still undecided: ${named}. Try another blade.`,
+    ),
+    ...over('points_out', out, (named) => `${countPoints(out)} out of spec: ${named}. Go back to Set.`),
+  ];
+}
+
+/** Verdicts that leave it open whether a point is in its band. */
+export function isUndecided(verdict: Verdict): boolean {
+  return verdict.startsWith('undecided') || verdict === 'conflict';
+}
+
+function unmeasured(
+  points: readonly string[],
+  verdicts: ReadonlyMap<string, Verdict>,
+  offBase: ReadonlySet<string>,
+  when: string,
+): readonly Obstacle[] {
+  const left = points.filter((key) => !verdicts.has(key));
+  const off = left.filter((key) => offBase.has(key));
+  const none = left.filter((key) => !offBase.has(key));
+  return [
+    ...over('points_unmeasured', none, (named) => `${countPoints(none)} not measured ${when}: ${named}.`),
+    ...over(
+      'points_off_base',
+      off,
+      (named) =>
+        `${countPoints(off)} measured off the base circle, which proves nothing: ${named}. Turn on and measure again.`,
+    ),
+  ];
+}
+
+function countPoints(keys: readonly string[]): string {
+  return keys.length === 1 ? '1 point' : `${keys.length} points`;
+}

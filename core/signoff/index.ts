@@ -1,0 +1,1 @@
+export { proofLines, type ProofLine } from './proofLines.ts';

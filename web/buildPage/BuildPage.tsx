@@ -1,0 +1,259 @@
+import { Box, Flex, Heading } from '@chakra-ui/react';
+import type { BuildView } from '../builds/buildView.ts';
+import type { Pattern } from '@zero-lash/core/sheets';
+import { cautionsAt, stageOf, type StageKey } from '@zero-lash/core/builds';
+import { memo, Suspense } from 'react';
+import { Link, useParams } from 'react-router';
+import { Caution } from '../app/Caution.tsx';
+import { Page } from '../app/Page.tsx';
+import { useLater } from '../app/useLater.ts';
+import { ProblemNote } from '../app/ProblemNote.tsx';
+import { HeadMap } from '../drawings/HeadMap.tsx';
+import { useToolsQuery } from '../instruments/endpoints.ts';
+import { BlindChoice } from '../measuring/BlindChoice.tsx';
+import { useLive } from '../live/useLive.ts';
+import { StopGuide } from '../turning/StopGuide.tsx';
+import { useSession } from '../app/useSession.ts';
+import { WhereToTurn } from '../turning/WhereToTurn.tsx';
+import '../builds/build.css';
+import { AbandonedNote } from './Abandon.tsx';
+import { PointPanel } from './PointPanel.tsx';
+import { RoundConditions } from '../measuring/RoundConditions.tsx';
+import { StageRail } from './StageRail.tsx';
+import { FromPaper } from '../measuring/FromPaper.tsx';
+import { AimedOutside } from '../setting/AimedOutside.tsx';
+import { STAGE_ROOMS } from './stageRooms.ts';
+import { firstStage, StageWork } from './StageWork.tsx';
+import { Tally } from './Tally.tsx';
+import { useBuild } from '../builds/useBuild.ts';
+import { useBuildWork, type BuildWork } from './useBuildWork.ts';
+
+/** One build: its stages down the side, the head in the middle, the selected point's work beside it. */
+export default function BuildPage() {
+  const { id = '' } = useParams();
+  const { build, error, refetch } = useBuild(id);
+  if (error) return <ProblemNote error={error} onRetry={refetch} />;
+  if (!build) return null;
+  return <Build key={build.id} build={build} />;
+}
+
+function Build({ build }: { readonly build: BuildView }) {
+  useLive(build.id);
+  useToolsQuery();
+  const work = useBuildWork(build);
+  // while a blade is in the hand, the head and the point answer at once; what stands round them follows
+  const later = useLater(work);
+  const aside = STAGE_ROOMS[work.looking].First !== undefined;
+  // before anything is measured, what is to be done comes first and the head is only shown
+  const { wide = false } = STAGE_ROOMS[work.looking];
+  const led = stageOf(work.looking).shows === null || wide;
+  const near = work.open && work.mayWork;
+  return (
+    <Page
+      title={build.engine.name}
+      under={
+        <Under
+          number={build.number}
+          carried={build.carried}
+          complaint={build.complaint}
+          engine={build.engine}
+          sheet={build.sheet}
+        />
+      }
+    >
+      <AbandonedNote abandoned={build.abandoned} />
+      {build.closedAt && !build.abandoned && (
+        <Box color="faded">This build is closed: a later one took over.</Box>
+      )}
+      <div
+        className="build"
+        data-wide={wide || undefined}
+        data-aside={aside ? (near ? 'after' : 'before') : undefined}
+        data-ticks={stageOf(work.looking).checks.length > 0 || undefined}
+      >
+        <div className="build-rail">
+          <StageRail at={build.stage} from={firstStage(build)} looking={work.looking} onLook={work.lookAt} />
+        </div>
+        <div className="build-head">
+          <AboveHead work={later} />
+          {led && (
+            <div className="build-work">
+              <WorkArea work={later} />
+            </div>
+          )}
+          <div className={led ? 'build-map build-map-small' : 'build-map'}>
+            <HeadMap
+              pattern={build.sheet.pattern}
+              points={work.shown}
+              selected={work.round ? work.selected.key : null}
+              onSelect={work.select}
+              label={`Lash points of ${build.engine.name}`}
+            />
+            <BelowHead states={later.round ? later.states : null} />
+          </div>
+        </div>
+        {!led && (
+          <div className="build-work">
+            <WorkArea work={later} />
+          </div>
+        )}
+        {work.open && (
+          <div className="build-turn">
+            <WhereToTurn
+              sheet={build.sheet}
+              engine={build.engine.name}
+              work={later.turning}
+              states={later.states}
+              selected={later.selected.key}
+              onSelect={later.select}
+              enabled={later.mayWork}
+            />
+            <FromPaper work={later} />
+          </div>
+        )}
+        {aside && (
+          <div className="build-aside">
+            <AsideArea work={later} />
+          </div>
+        )}
+        <div className={near ? 'build-point build-point-near' : 'build-point'}>
+          <PointArea work={work} />
+        </div>
+      </div>
+    </Page>
+  );
+}
+
+interface AreaProps {
+  readonly work: BuildWork;
+}
+
+type UnderProps = Pick<BuildView, 'number' | 'carried' | 'complaint' | 'engine' | 'sheet'>;
+
+const Under = memo(function Under({ number, carried, complaint, engine, sheet }: UnderProps) {
+  return (
+    <>
+      <Link to={`/engines/${engine.id}`}>Build {number}</Link>
+      {carried && (
+        <>
+          , which sets again what{' '}
+          <Link to={`/builds/${carried.buildId}`}>
+            recheck {carried.sequence} of build {carried.number}
+          </Link>{' '}
+          found
+        </>
+      )}{' '}
+      · {complaint} ·{' '}
+      <Link to={`/sheets/${sheet.sheetId}`}>
+        {sheet.maker} {sheet.name}, revision {sheet.number}
+      </Link>{' '}
+      · {sheet.condition} · {engine.usage} {engine.usageUnit}
+    </>
+  );
+});
+
+/** What the stage is for, and what to beware of. */
+const AboutStage = memo(function AboutStage({
+  looking,
+  pattern,
+}: {
+  readonly looking: StageKey;
+  readonly pattern: Pattern;
+}) {
+  const stage = stageOf(looking);
+  return (
+    <>
+      <Flex alignItems="baseline" gap="3" flexWrap="wrap">
+        <Heading as="h2" fontSize="lg" fontWeight="650">
+          {stage.title}
+        </Heading>
+        <Box color="faded">{stage.aim}</Box>
+      </Flex>
+      <Box marginY="2">
+        {cautionsAt(looking, pattern).map((text) => (
+          <Caution key={text}>{text}</Caution>
+        ))}
+      </Box>
+    </>
+  );
+});
+
+/** What the stage is about, what its room says first, and where to turn. */
+const AboveHead = memo(function AboveHead({ work }: AreaProps) {
+  const { build, looking, open, turning, mayWork, select } = work;
+  const { Above } = STAGE_ROOMS[looking];
+  return (
+    <>
+      <AboutStage looking={looking} pattern={build.sheet.pattern} />
+      <AimedOutside build={build} />
+      {Above && (
+        <Suspense fallback={null}>
+          <Above build={build} />
+        </Suspense>
+      )}
+      {open && (
+        <StopGuide
+          buildId={build.id}
+          pattern={build.sheet.pattern}
+          work={turning}
+          enabled={mayWork}
+          onArrive={select}
+        />
+      )}
+    </>
+  );
+});
+
+const BelowHead = memo(function BelowHead({ states }: { readonly states: BuildWork['states'] | null }) {
+  return states && <Tally states={states} />;
+});
+
+/** What the round is taken under, a second look, and the stage's own work. */
+const WorkArea = memo(function WorkArea({ work }: AreaProps) {
+  const { build, looking, here, round, open, mayWork, blind, setBlind, select, look } = work;
+  const { Under, wide } = STAGE_ROOMS[looking];
+  const measured = stageOf(looking).measures !== null;
+  const me = useSession()?.person.name;
+  return (
+    <>
+      {measured && round && (
+        <RoundConditions key={round.id} build={build} round={round} enabled={open && mayWork} />
+      )}
+      {open && mayWork && here && (
+        <BlindChoice blind={blind} onChoose={setBlind} anything={here.readings.some(({ by }) => by !== me)} />
+      )}
+      {/* one boundary about both, so the way on never moves under a finger as the room comes in above it */}
+      <Suspense fallback={wide ? <Box minHeight="480px" /> : null}>
+        <StageWork build={build} stage={looking} blind={blind} onPoint={select} onLook={look}>
+          {/* what is planned would tell what was found */}
+          {Under && !blind && <Under build={build} stage={looking} />}
+        </StageWork>
+      </Suspense>
+    </>
+  );
+});
+
+/** What the stage's own room says of the whole build. */
+const AsideArea = memo(function AsideArea({ work: { build, looking } }: AreaProps) {
+  const { First } = STAGE_ROOMS[looking];
+  return <Suspense fallback={null}>{First && <First build={build} />}</Suspense>;
+});
+
+/** The selected point's work. */
+const PointArea = memo(function PointArea({ work }: AreaProps) {
+  const { build, looking, round, selected, turning, blind, onNext, onWalk } = work;
+  return round ? (
+    <PointPanel
+      build={build}
+      round={round}
+      stage={looking}
+      point={selected}
+      change={work.changed(selected.key)}
+      turning={turning}
+      blind={blind}
+      onNext={onNext}
+      onSelect={work.select}
+      onWalk={onWalk}
+    />
+  ) : null;
+});

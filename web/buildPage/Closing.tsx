@@ -1,0 +1,27 @@
+import { Tighten } from '../assembly/Tighten.tsx';
+import { HeatCycles } from '../assembly/HeatCycles.tsx';
+import { WhereTheyGo } from '../assembly/WhereTheyGo.tsx';
+import { CountIn } from '../parts/CountIn.tsx';
+import { SignOff } from '../signoff/SignOff.tsx';
+import { Pressures } from '../wear/Pressures.tsx';
+import { Box } from '@chakra-ui/react';
+import type { BuildView } from '../builds/buildView.ts';
+
+/** Closing an engine: everything counted in, its pressures once more, and a lead's name. */
+export function Closing({ build }: { readonly build: BuildView }) {
+  return (
+    <>
+      <CountIn build={build} />
+      <WhereTheyGo build={build} />
+      <Tighten build={build} stage="close" />
+      <HeatCycles build={build} />
+      <Box as="details">
+        <Box as="summary" minHeight="44px" paddingY="2" cursor="pointer">
+          Compression and leak-down, once more
+        </Box>
+        <Pressures build={build} />
+      </Box>
+      <SignOff build={build} />
+    </>
+  );
+}

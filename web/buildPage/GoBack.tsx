@@ -1,0 +1,52 @@
+import { Box, Button, Flex } from '@chakra-ui/react';
+import { checkInWords, STAGE_KEYS, stageOf, undoneBy, type StageKey } from '@zero-lash/core/builds';
+import { memo, useState } from 'react';
+import { Labelled, Select } from '../app/Labelled.tsx';
+
+/** What a step back goes by: the stage, what was ticked, set and slackened. */
+export type BackStanding = Parameters<typeof undoneBy>[0];
+
+interface Props {
+  readonly standing: BackStanding;
+  /** the stage this build began at: it goes back no further */
+  readonly from: StageKey;
+  readonly busy: boolean;
+  readonly onGo: (to: StageKey) => void;
+}
+
+/** The way back, over as many stages as are wanted, with what it undoes said before it is gone. */
+export const GoBack = memo(function GoBack({ standing, from, busy, onGo }: Props) {
+  const earlier = STAGE_KEYS.slice(STAGE_KEYS.indexOf(from), STAGE_KEYS.indexOf(standing.stage)).toReversed();
+  const [chosen, setChosen] = useState<StageKey | null>(null);
+  const to = chosen !== null && earlier.includes(chosen) ? chosen : earlier[0];
+  if (to === undefined) return null;
+  const undone = undoneBy(standing, to);
+  return (
+    <Box borderTop="1px solid" borderColor="hairline" marginTop="3" paddingTop="2">
+      <Flex gap="2" alignItems="flex-end" flexWrap="wrap">
+        {earlier.length > 1 && (
+          <Box width="190px">
+            <Labelled label="Something was missed at">
+              <Select value={to} onChange={({ target }) => setChosen(target.value as StageKey)}>
+                {earlier.map((key) => (
+                  <option key={key} value={key}>
+                    {stageOf(key).title}
+                  </option>
+                ))}
+              </Select>
+            </Labelled>
+          </Box>
+        )}
+        <Button variant="plain" onClick={() => onGo(to)} disabled={busy}>
+          Back to {stageOf(to).title}
+        </Button>
+      </Flex>
+      <Box fontSize="sm" color="faded" marginTop="1">
+        {undone.length > 0
+          ? `To be ticked again: ${undone.map(({ stage, check }) => checkInWords(stage, check, standing.sheet.pattern)).join('; ')}. `
+          : ''}
+        What was measured and proved stays, until it is changed.
+      </Box>
+    </Box>
+  );
+});

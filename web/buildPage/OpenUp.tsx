@@ -1,0 +1,23 @@
+import type { StageKey } from '@zero-lash/core/builds';
+import { SlackenOrder } from '../assembly/SlackenOrder.tsx';
+import { CountOut } from '../parts/CountOut.tsx';
+import { Seals } from '../wear/Seals.tsx';
+import { Photographs } from '../photographs/Photographs.tsx';
+import type { BuildView } from '../builds/buildView.ts';
+
+interface Props {
+  readonly build: BuildView;
+  readonly stage: StageKey;
+}
+
+/** Opening an engine up: in which order, and every part counted out into its place. */
+export function OpenUp({ build, stage }: Props) {
+  return (
+    <>
+      <SlackenOrder build={build} />
+      <Seals build={build} />
+      <Photographs build={build} stage={stage} hint="the tray, a gasket" />
+      <CountOut build={build} />
+    </>
+  );
+}

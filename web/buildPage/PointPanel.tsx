@@ -1,0 +1,227 @@
+import type { BuildView } from '../builds/buildView.ts';
+import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
+import { ROLE_WORDS, type Step } from '@zero-lash/core/sheets';
+import { whyNoProof, type LimitedPoint } from '@zero-lash/core/measuring';
+import { aimFor } from '@zero-lash/core/setting';
+import { mmFromTenths } from '@zero-lash/core/length';
+import {
+  isOpenRound,
+  lastDone,
+  pointStatus,
+  readingAt,
+  stageOf,
+  type StageKey,
+} from '@zero-lash/core/builds';
+import type { Change } from './headPoints.ts';
+import { Suspense, useState } from 'react';
+import { useLengths } from '../app/lengths.ts';
+import { useRole } from '../app/useRole.ts';
+import type { TurningWork } from '../turning/useTurning.ts';
+import { HowMeasured } from '../measuring/HowMeasured.tsx';
+import { Measure } from '../measuring/Measure.tsx';
+import type { RoundHere } from '../measuring/pending.ts';
+import { RefusedNotes } from '../app/RefusedNotes.tsx';
+import { StrikeOut } from '../measuring/StrikeOut.tsx';
+import { SecondLook } from '../measuring/SecondLook.tsx';
+import { useSeen, type Seen } from '../measuring/useSeen.ts';
+import { draftKey } from '../app/drafts.ts';
+import { PointHistory } from '../measuring/PointHistory.tsx';
+import '../builds/point.css';
+import { PointKnown } from './PointKnown.tsx';
+import { WhatWasDone } from '../setting/WhatWasDone.tsx';
+import { STAGE_ROOMS } from './stageRooms.ts';
+
+interface Props {
+  readonly build: BuildView;
+  readonly round: RoundHere | undefined;
+  readonly stage: StageKey;
+  readonly point: LimitedPoint;
+  /** what was last changed at the point, as far as that bears on the round, and from when on a reading counts */
+  readonly change: Change | null;
+  readonly turning: TurningWork;
+  /** a second look, without seeing the first */
+  readonly blind: boolean;
+  readonly onNext: () => void;
+  readonly onSelect: (key: string) => void;
+  readonly onWalk: (step: Step) => void;
+}
+
+const ROUND_WORDS: Readonly<Record<Round['kind'], string>> = {
+  'as-found': 'As found',
+  'as-set': 'As set',
+  proved: 'Proved',
+  recheck: 'Recheck',
+};
+
+const isWithdrawn = (reading: ReadingRow) => whyNoProof(reading, null) === 'withdrawn';
+
+/** Limits as their source prints them first, and as the page reads them beside, where that says anything more. */
+function limitsInWords(asWritten: string, band: string): string {
+  const plain = (text: string) => text.replace(/\s/g, '').toLowerCase();
+  return asWritten === '' || plain(asWritten) === plain(band) ? band : `${asWritten} (${band})`;
+}
+
+const wordsOf = ({ kind, carried }: Round) => ROUND_WORDS[carried ? 'recheck' : kind];
+
+/** Whether a point is set by a reading: it says how the gap is now, locked or not. */
+function setsBy(reading: ReadingRow, changed: string | null): boolean {
+  const why = whyNoProof(reading, changed);
+  return why === null || why === 'before-lock';
+}
+
+/** The round a reading was taken in: what a point is set by may come from an earlier one. */
+function roundOf({ rounds }: BuildView, { roundId }: ReadingRow, here: Round): Round {
+  return rounds.find(({ id }) => id === roundId) ?? here;
+}
+
+/** A value as it was when `visit` came, until another comes: what is measured at a point is not moved by being measured. */
+function useHeld(visit: string, value: boolean): boolean {
+  const [held, setHeld] = useState({ visit, value });
+  if (held.visit === visit) return held.value;
+  setHeld({ visit, value });
+  return value;
+}
+
+/** The selected point's work: its limits, what is known of its gap, and what is done here at this stage. */
+export function PointPanel({
+  build,
+  round,
+  stage,
+  point,
+  change,
+  turning,
+  blind,
+  onNext,
+  onSelect,
+  onWalk,
+}: Props) {
+  const { band } = useLengths();
+  const { mayWork } = useRole();
+  const { AtPoint } = STAGE_ROOMS[stage];
+  const reading = readingAt(round, point.key);
+  const changed = change?.at ?? null;
+  const measuring = isOpenRound(build, round) && stage === build.stage;
+  const seen = useSeen(measuring ? round : undefined, point);
+  const known: Seen | null =
+    seen ??
+    (reading
+      ? {
+          ...{ lo: reading.lo, hi: reading.hi, floor: reading.floor },
+          state: pointStatus(reading, change),
+        }
+      : null);
+  // what was in when it was read is not in any more
+  const gone = known?.state === 'changed-since';
+  // what was changed, or never measured, is measured first; what is known is set by first
+  const toMeasure = gone || !known || known.state === 'before-turns';
+  const comesToMeasure = useHeld(`${round?.id} ${point.key} ${changed}`, toMeasure);
+  const measuresFirst = measuring && mayWork && comesToMeasure;
+  const settingHere = AtPoint !== undefined && stage === build.stage && mayWork;
+  const done = stageOf(stage).shows === 'as-found' ? undefined : lastDone(build.settings, point.key);
+  const target = mmFromTenths(aimFor(build.aim, point.role, point.limits, build.ownAims?.figures));
+  const said = (
+    <div className="point-said">
+      {round && reading && !seen && (
+        <div className="point-note">
+          {wordsOf(roundOf(build, reading, round))}, typed <code>{reading.asTyped}</code> by {reading.by}
+          {reading.instrument && `, with ${reading.instrument}`}
+          {round.waiting.has(point.key) && ', waiting to be sent'}
+          {reading.doubtKept && ', kept although it looked like a slip'}
+          {reading.onLimit && ', in spec only by the allowance'}
+          {reading.beforeLock && !gone && (
+            <b>, before the lock nut was tightened: lock it, and measure again</b>
+          )}
+          {reading.offBase && (
+            <b>, off its base circle at {reading.crankAngle}°: it proves nothing, measure it again</b>
+          )}
+          {known?.state === 'before-turns' && (
+            <b>, before the two turns: it proves nothing, turn it twice and measure it again</b>
+          )}
+          {isWithdrawn(reading) && reading.reason && `, because: ${reading.reason}`}
+          {gone && ', before the change: it says nothing of what is in now'}
+        </div>
+      )}
+      <RefusedNotes
+        key={`${round?.id} ${point.key}`}
+        buildId={build.id}
+        which={({ kind, within, about }) =>
+          (kind === 'reading' && within === round?.id && about === point.key) ||
+          (kind.startsWith('setting') && about === `${point.key} set`)
+        }
+      />
+      {round?.closedAt && stage === build.stage && stageOf(stage).begins === 'once' && (
+        <p>This round is closed: the engine has been set since it was found like this.</p>
+      )}
+      {done && !settingHere && (
+        <p className="point-note">
+          <WhatWasDone done={done} unit={point.stamped} />
+        </p>
+      )}
+    </div>
+  );
+  return (
+    <section aria-label={`Point ${point.key}`} className="point">
+      <div className="point-known">
+        <div className="point-head">
+          <h2>{point.key}</h2>
+          <div className="point-about">
+            {ROLE_WORDS[point.role]}, cylinder {point.cylinder} ·{' '}
+            {limitsInWords(point.asWritten, band(point.min, point.max))}
+          </div>
+        </div>
+        <PointKnown
+          place={round ? draftKey(round.id, point.key) : ''}
+          min={point.min}
+          max={point.max}
+          known={gone ? null : known}
+          state={known?.state ?? 'not-measured'}
+          target={target}
+        />
+      </div>
+      {!measuresFirst && said}
+      <div className={measuresFirst ? 'point-work point-work-measure' : 'point-work'}>
+        {AtPoint && settingHere && (
+          <Suspense fallback={null}>
+            <AtPoint
+              build={build}
+              point={point}
+              reading={reading && setsBy(reading, changed) ? reading : undefined}
+              stale={reading !== undefined && whyNoProof(reading, changed) === 'changed-since'}
+              target={target}
+              onNext={onNext}
+            />
+          </Suspense>
+        )}
+        {measuring && mayWork && round && (
+          <Measure
+            key={round.id}
+            build={build}
+            round={round}
+            point={point}
+            turning={turning}
+            blind={blind}
+            onNext={onNext}
+            onSelect={onSelect}
+            onWalk={onWalk}
+          />
+        )}
+        {measuring &&
+          mayWork &&
+          !blind &&
+          reading?.roundId === round?.id &&
+          reading &&
+          !isWithdrawn(reading) && <StrikeOut key={reading.id} buildId={build.id} reading={reading} />}
+        {reading?.firstLook && <SecondLook reading={reading} />}
+        {round && reading && reading.earlier > 0 && !round.waiting.has(point.key) && (
+          <PointHistory reading={reading} />
+        )}
+      </div>
+      {measuresFirst && said}
+      {measuring && mayWork && (
+        <div className="point-how">
+          <HowMeasured />
+        </div>
+      )}
+    </section>
+  );
+}

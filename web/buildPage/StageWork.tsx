@@ -1,0 +1,241 @@
+import { Box, Button, Flex, Heading, chakra } from '@chakra-ui/react';
+import type { BuildView } from '../builds/buildView.ts';
+import { obstaclesTo, STAGE_KEYS, statusOf, stageOf, type StageKey } from '@zero-lash/core/builds';
+import { memo, useMemo, useState, type ReactNode } from 'react';
+import { ShopTime } from '../app/ShopTime.tsx';
+import { TextArea } from '../app/Labelled.tsx';
+import { ProblemNote } from '../app/ProblemNote.tsx';
+import { useStable } from '../app/useStable.ts';
+import { useShared } from '../app/useShared.ts';
+import { StillUnsent } from '../app/StillUnsent.tsx';
+import { useOnceSent } from '../app/useOnceSent.ts';
+import { RefusedNotes } from '../app/RefusedNotes.tsx';
+import { useRole } from '../app/useRole.ts';
+import { KnowHow } from '../knowHow/KnowHow.tsx';
+import { Abandon } from './Abandon.tsx';
+import { Check } from '../builds/Check.tsx';
+import { GoBack, type BackStanding } from './GoBack.tsx';
+import { useMoveStageMutation } from '../builds/endpoints.ts';
+import { useBenchWrite } from '../builds/useBenchWrite.ts';
+
+interface Props {
+  readonly build: BuildView;
+  readonly stage: StageKey;
+  /** somebody looks a second time, and must not see what was found */
+  readonly blind: boolean;
+  /** selects the first point a stage waits for */
+  readonly onPoint: (key: string) => void;
+  readonly onLook: (stage: StageKey | null) => void;
+  /** what the stage's own room brings; it stands under what is ticked off */
+  readonly children?: ReactNode;
+}
+
+/** What is ticked off and written down at a stage, and the way on to the next. */
+export function StageWork({ build, stage, blind, onPoint, onLook, children }: Props) {
+  const here = stage === build.stage && !build.closedAt;
+  const { mayWork } = useRole();
+  const { sheet, settings, ticks, provesAgain } = build;
+  const standing = useMemo(
+    () => ({ stage: build.stage, sheet, settings, ticks, provesAgain, rounds: [] }),
+    [build.stage, sheet, settings, ticks, provesAgain],
+  );
+  const obstacles = useShared(useMemo(() => obstaclesTo(statusOf(build)), [build]));
+  return (
+    <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
+      <KnowHow buildId={build.id} sheet={sheet} known={build['know-how']} stage={stage} />
+      <Checks buildId={build.id} ticks={build.ticks} stage={stage} enabled={here && mayWork} />
+      {children}
+      {here && mayWork && stage !== STAGE_KEYS.at(-1) && (
+        <Onward
+          buildId={build.id}
+          version={build.version}
+          standing={standing}
+          from={firstStage(build)}
+          obstacles={obstacles}
+          blind={blind}
+          onPoint={onPoint}
+          onLook={onLook}
+        />
+      )}
+      <Notes
+        buildId={build.id}
+        notes={build.notes}
+        stage={stage}
+        // what is added to a sign-off is a lead's, and stands with it
+        enabled={mayWork && !build.closedAt && !(build.signOff && demandsSignOff(stage))}
+      />
+      {stage === build.stage && (
+        <Abandon
+          id={build.id}
+          version={build.version}
+          signed={build.signOff !== null}
+          abandoned={build.abandoned !== null}
+          closed={build.closedAt !== null}
+        />
+      )}
+    </Box>
+  );
+}
+
+const demandsSignOff = (stage: StageKey) => stageOf(stage).demands.includes('signed-off');
+
+/** A build that sets a recheck's finding again begins where points are set. */
+export const firstStage = ({ carried }: Pick<BuildView, 'carried'>): StageKey =>
+  (carried && STAGE_KEYS.find((key) => stageOf(key).sets)) ?? STAGE_KEYS[0];
+
+interface ChecksProps {
+  readonly buildId: string;
+  readonly ticks: BuildView['ticks'];
+  readonly stage: StageKey;
+  readonly enabled: boolean;
+}
+
+const Checks = memo(function Checks({ buildId, ticks, stage, enabled }: ChecksProps) {
+  const put = useBenchWrite(buildId);
+  const { checks } = stageOf(stage);
+  if (checks.length === 0) return null;
+  return (
+    <fieldset>
+      <chakra.legend fontWeight="650">Tick off</chakra.legend>
+      {checks.map((check) => {
+        const row = ticks.find((each) => each.stage === stage && each.check === check.key && each.done);
+        return (
+          <Box key={check.key} borderBottom="1px solid" borderColor="hairline">
+            <Check
+              text={check.text}
+              by={row?.by}
+              enabled={enabled}
+              onTick={(done) => put({ kind: 'tick', body: { stage, check: check.key, done } })}
+            />
+          </Box>
+        );
+      })}
+      <RefusedNotes buildId={buildId} which={({ kind }) => kind === 'tick'} />
+    </fieldset>
+  );
+});
+
+interface OnwardProps extends Pick<Props, 'blind' | 'onPoint' | 'onLook'> {
+  readonly buildId: string;
+  readonly version: number;
+  /** what a step back undoes goes by; no reading is part of it */
+  readonly standing: BackStanding;
+  readonly from: StageKey;
+  readonly obstacles: ReturnType<typeof obstaclesTo>;
+}
+
+const Onward = memo(function Onward(props: OnwardProps) {
+  const { buildId, version, standing, from, obstacles, blind, onPoint, onLook } = props;
+  const { stage } = standing;
+  const [move, { error, isLoading }] = useMoveStageMutation();
+  const index = STAGE_KEYS.indexOf(stage);
+  const next = STAGE_KEYS[index + 1];
+  // what a sign-off leads on from says itself what stands against it
+  const bySignOff = stageOf(stage).demands.includes('signed-off');
+  const waiting = blind ? undefined : obstacles.flatMap(({ points }) => points)[0];
+  const { once, waiting: sending, unsent } = useOnceSent(buildId);
+  const go = useStable(async (to: StageKey) => {
+    const result = await once(() => move({ buildId, to, version }));
+    if (result && !('error' in result)) onLook(null);
+  });
+  return (
+    <Box>
+      {blind && (
+        <Box fontSize="sm" color="faded">
+          What stands against going on would tell what was found: it is shown when the second look is done.
+        </Box>
+      )}
+      {(bySignOff || blind ? [] : obstacles).map(({ code, text }) => (
+        <Box key={code} fontSize="sm" color="faded">
+          {text}
+        </Box>
+      ))}
+      {unsent && <StillUnsent buildId={buildId} step="the build goes on" />}
+      <Flex gap="2" marginTop="2" flexWrap="wrap">
+        {next && !bySignOff && (
+          <Button
+            variant="solid"
+            disabled={blind || obstacles.length > 0}
+            loading={isLoading || sending}
+            onClick={() => void go(next)}
+          >
+            Go on to {stageOf(next).title}
+          </Button>
+        )}
+        {waiting && <Button onClick={() => onPoint(waiting)}>Show {waiting}</Button>}
+      </Flex>
+      <GoBack standing={standing} from={from} busy={isLoading || sending} onGo={go} />
+      <ProblemNote error={error} />
+    </Box>
+  );
+});
+
+/** What a shop keeps of a pattern is a sentence or two. */
+const MOST_LEARNED = 300;
+
+interface NotesProps {
+  readonly buildId: string;
+  readonly notes: BuildView['notes'];
+  readonly stage: StageKey;
+  readonly enabled: boolean;
+}
+
+const Notes = memo(function Notes({ buildId, notes: all, stage, enabled }: NotesProps) {
+  const [text, setText] = useState('');
+  const put = useBenchWrite(buildId);
+  const notes = all.filter((note) => note.stage === stage);
+  const send = () => {
+    put({ kind: 'note', body: { stage, text: text.trim() } });
+    setText('');
+  };
+  const learn = () => {
+    put({ kind: 'know-how', body: { stage, text: text.trim() } });
+    setText('');
+  };
+  if (!enabled && notes.length === 0) return null;
+  return (
+    <Box as="section">
+      <Heading as="h3" fontSize="md" fontWeight="650">
+        Written down here
+      </Heading>
+      {notes.map((note) => (
+        <Box key={note.id} borderTop="1px solid" borderColor="hairline" paddingY="2">
+          <Box whiteSpace="pre-wrap">{note.text}</Box>
+          <Box fontSize="sm" color="faded">
+            {note.by}, <ShopTime at={note.at} />
+          </Box>
+        </Box>
+      ))}
+      {enabled && (
+        <Flex gap="2" marginTop="1" alignItems="flex-end">
+          <TextArea
+            aria-label={`Note at ${stageOf(stage).title}`}
+            value={text}
+            onChange={(event) => setText(event.target.value)}
+            maxLength={1000}
+            minHeight="44px !important"
+            rows={1}
+            placeholder="What was seen or done"
+          />
+          <Button disabled={text.trim() === ''} onClick={send}>
+            Add
+          </Button>
+          <Button
+            variant="plain"
+            disabled={text.trim() === '' || text.trim().length > MOST_LEARNED}
+            title="Shown at this stage on every later build of this pattern"
+            onClick={learn}
+          >
+            Keep for this pattern
+          </Button>
+        </Flex>
+      )}
+      {text.trim().length > MOST_LEARNED && (
+        <Box fontSize="sm" color="faded">
+          What is kept for the pattern is said in {MOST_LEARNED} characters; this is a note of the build.
+        </Box>
+      )}
+      <RefusedNotes buildId={buildId} which={({ kind }) => kind === 'note' || kind === 'know-how'} />
+    </Box>
+  );
+});

@@ -1,0 +1,23 @@
+import type { StageKey } from '@zero-lash/core/builds';
+import { CanThisBench } from '../instruments/CanThisBench.tsx';
+import { Wanted } from '../parts/Wanted.tsx';
+import { Photographs } from '../photographs/Photographs.tsx';
+import { Pressures } from '../wear/Pressures.tsx';
+import type { BuildView } from '../builds/buildView.ts';
+
+interface Props {
+  readonly build: BuildView;
+  readonly stage: StageKey;
+}
+
+/** Taking an engine in: how it came, whether this bench can do it, what is wanted, and its pressures while it is still whole. */
+export function TakeIn({ build, stage }: Props) {
+  return (
+    <>
+      <CanThisBench build={build} />
+      <Pressures build={build} />
+      <Wanted build={build} />
+      <Photographs build={build} stage={stage} hint="how it came" />
+    </>
+  );
+}

@@ -1,0 +1,50 @@
+import type { StageKey } from '@zero-lash/core/builds';
+import { lazy, type ComponentType } from 'react';
+import type { BuildView } from '../builds/buildView.ts';
+import type { AtPointProps } from '../builds/atPoint.ts';
+
+type OfBuild = ComponentType<{ readonly build: BuildView }>;
+/** What stands under a stage is told which one it is. */
+type OfStage = ComponentType<{ readonly build: BuildView; readonly stage: StageKey }>;
+
+/** What a stage's own room brings to the build's page, which knows no stage by its name. */
+export interface StageRoom {
+  /** stands above the head */
+  readonly Above?: OfBuild;
+  /** stands before the selected point, whose panel is then below it */
+  readonly First?: OfBuild;
+  /** stands in the selected point's panel */
+  readonly AtPoint?: ComponentType<AtPointProps>;
+  /** stands under what is ticked off at the stage */
+  readonly Under?: OfStage;
+  /** its own work comes first and takes the width, and the head is only shown */
+  readonly wide?: boolean;
+}
+
+const TakeIn = lazy(async () => ({ default: (await import('./TakeIn.tsx')).TakeIn }));
+const OpenUp = lazy(async () => ({ default: (await import('./OpenUp.tsx')).OpenUp }));
+const WearSheetWork = lazy(async () => ({
+  default: (await import('../wear/WearSheetWork.tsx')).WearSheetWork,
+}));
+const LashBudget = lazy(async () => ({ default: (await import('../headwork/LashBudget.tsx')).LashBudget }));
+const Closing = lazy(async () => ({ default: (await import('./Closing.tsx')).Closing }));
+const SignOff = lazy(async () => ({ default: (await import('../signoff/SignOff.tsx')).SignOff }));
+const Rechecks = lazy(async () => ({ default: (await import('../rechecks/Rechecks.tsx')).Rechecks }));
+const ProofTable = lazy(async () => ({ default: (await import('../signoff/ProofTable.tsx')).ProofTable }));
+const LetStand = lazy(async () => ({ default: (await import('../signoff/LetStand.tsx')).LetStand }));
+const Setting = lazy(async () => ({ default: (await import('../setting/Setting.tsx')).Setting }));
+const AimChoice = lazy(async () => ({ default: (await import('../setting/AimChoice.tsx')).AimChoice }));
+const SettingForm = lazy(async () => ({ default: (await import('../setting/SettingForm.tsx')).SettingForm }));
+
+/** Each stage with what its room brings, which is fetched when the stage is first shown. */
+export const STAGE_ROOMS: Readonly<Record<StageKey, StageRoom>> = {
+  'take-in': { Under: TakeIn, wide: true },
+  'open-up': { Under: OpenUp, wide: true },
+  'as-found': {},
+  wear: { Under: WearSheetWork, wide: true },
+  'head-work': { Under: LashBudget, wide: true },
+  set: { Above: AimChoice, AtPoint: SettingForm, Under: Setting },
+  prove: { AtPoint: LetStand, Under: ProofTable },
+  close: { Under: Closing },
+  'run-in': { First: Rechecks, Under: SignOff },
+};

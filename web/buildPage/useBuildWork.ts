@@ -1,0 +1,226 @@
+import type { BuildView } from '../builds/buildView.ts';
+import { layOutHeads, stepOnHead, type Step } from '@zero-lash/core/sheets';
+import {
+  countsFrom,
+  isOpenRound,
+  lastChange,
+  lastDisturbed,
+  lastDone,
+  nextToMeasure,
+  passedOver,
+  pointsSet,
+  roundOfStage,
+  settledPoints,
+  STAGE_KEYS,
+  stageOf,
+  type StageKey,
+} from '@zero-lash/core/builds';
+import { pointsClosedAt } from '@zero-lash/core/turning';
+import { limitedPoints, type LimitedPoint } from '@zero-lash/core/measuring';
+import { headPoints, type LastChange } from './headPoints.ts';
+import { useMemo, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { useLengths } from '../app/lengths.ts';
+import { useShared } from '../app/useShared.ts';
+import { useSame } from '../app/useSame.ts';
+import { useStable } from '../app/useStable.ts';
+import { useAppSelector } from '../app/store.ts';
+import type { HeadPoint } from '../drawings/HeadMap.tsx';
+import type { PointState } from '../drawings/states.ts';
+import { roundHere, withoutOthers, type RoundHere } from '../measuring/pending.ts';
+import { withPending } from '../builds/pending.ts';
+import { useSession } from '../app/useSession.ts';
+import { useRole } from '../app/useRole.ts';
+import { pointWorkedOn, workOnPoint } from './place.ts';
+import { useTurning, type TurningWork } from '../turning/useTurning.ts';
+
+/** A build as it is worked on here: the stage looked at, its round, the point selected, and the steps between them. */
+export interface BuildWork {
+  /** the build with what is on its way to the server laid over it */
+  readonly build: BuildView;
+  readonly looking: StageKey;
+  /** the round of the stage looked at, with what is on its way */
+  readonly here: RoundHere | undefined;
+  /** the same, without what a second look must not see */
+  readonly round: RoundHere | undefined;
+  /** readings may be added to it now, as far as the build goes */
+  readonly open: boolean;
+  readonly mayWork: boolean;
+  readonly turning: TurningWork;
+  readonly shown: Readonly<Record<string, HeadPoint>>;
+  /** what each point is, whether it is sent already or not */
+  readonly states: Readonly<Record<string, PointState>>;
+  readonly selected: LimitedPoint;
+  /** what was last changed at a point, as far as that bears on what is shown */
+  readonly changed: LastChange;
+  readonly blind: boolean;
+  readonly setBlind: (blind: boolean) => void;
+  readonly select: (key: string) => void;
+  readonly look: (stage: StageKey | null) => void;
+  /** looks at a stage; at the build's own again where it is that */
+  readonly lookAt: (stage: StageKey) => void;
+  readonly onNext: () => void;
+  readonly onWalk: (step: Step) => void;
+}
+
+/** States in which there is nothing to set: it is right, or nothing is known to set it by. */
+const SETTLED: ReadonlySet<PointState> = new Set([
+  'passed-over',
+  'in-spec',
+  'not-measured',
+  'off-base',
+  'changed-since',
+  'bare',
+]);
+
+/** What was last changed at each point, where that bears on what is shown: how it was found stays how it was found. */
+function changesAt(build: BuildView, looking: StageKey): LastChange {
+  const { settings } = build;
+  const { shows, sets } = stageOf(looking);
+  if (shows === 'as-found') return () => null;
+  if (sets) return (key) => lastChange(settings, key);
+  // what proves a point is held against all that disturbed it: a cam that was out disturbs its neighbours too
+  const disturbed = lastDisturbed(build);
+  const from = shows === 'proved' ? countsFrom(build) : null;
+  return (key) => {
+    const own = lastChange(settings, key);
+    const at = disturbed.get(key) ?? null;
+    const counts = from?.get(key);
+    if (at === null && counts === undefined) return own;
+    return {
+      ...{ at, fitted: own?.fitted ?? null, kind: own?.kind ?? 'turned' },
+      ...(counts === undefined ? {} : { counts }),
+    };
+  };
+}
+
+/** Points that were left alone on purpose, when last anything was done there. */
+function leftAlone({ settings }: BuildView): ReadonlySet<string> {
+  return new Set(
+    settings.filter(({ point }) => lastDone(settings, point)?.kind === 'left').map(({ point }) => point),
+  );
+}
+
+/** Everything a build's page shows and does, worked out once a render. */
+export function useBuildWork(known: BuildView): BuildWork {
+  const outbox = useAppSelector((state) => state.outbox.items);
+  const build = useMemo(() => withPending(known, outbox), [known, outbox]);
+  const [search, setSearch] = useSearchParams();
+  const [chosen, setChosen] = useState(() => pointWorkedOn(build.id));
+  const asked = search.get('stage') as StageKey | null;
+  const looking =
+    asked && STAGE_KEYS.indexOf(asked) >= 0 && STAGE_KEYS.indexOf(asked) <= STAGE_KEYS.indexOf(build.stage)
+      ? asked
+      : build.stage;
+  const { figure, unit } = useLengths();
+  const { mayWork } = useRole();
+  const points = useMemo(() => limitedPoints(build.sheet), [build.sheet]);
+  const layout = useMemo(() => layOutHeads(build.sheet.pattern), [build.sheet.pattern]);
+  const session = useSession();
+  const [blind, setBlind] = useState(false);
+  const here = useMemo(() => {
+    const shownThere = roundOfStage(build, looking);
+    return shownThere && roundHere(shownThere, outbox);
+  }, [build, looking, outbox]);
+  const round = useMemo(
+    () => (here && blind ? withoutOthers(here, session?.person.name ?? '') : here),
+    [here, blind, session],
+  );
+  const open = looking === build.stage && isOpenRound(build, round);
+  const done = useMemo(
+    () => (stageOf(looking).sets ? pointsSet(build) : new Set<string>()),
+    [build, looking],
+  );
+  const changed = useMemo(
+    () => changesAt(build, looking),
+    [build.settings, build.ticks, build.rounds, build.signOff, looking],
+  );
+  const aside = useMemo(() => passedOver(points, here, build.rechecks), [points, here, build.rechecks]);
+  const settled = useMemo(
+    () =>
+      new Set([
+        ...settledPoints(points, round, changed, stageOf(looking).sets ? leftAlone(build) : null),
+        ...aside,
+      ]),
+    [points, round, changed, looking, build.settings, aside],
+  );
+  const turning = useTurning(build, round, settled);
+  const closed = useMemo(
+    () => (open ? pointsClosedAt(build.sheet.pattern, turning.turning.at) : null),
+    [open, build.sheet.pattern, turning.turning.at],
+  );
+  const shown = useShared(
+    useMemo(
+      () => headPoints(points, round, figure, done, changed, closed, aside),
+      [points, round, unit, done, changed, closed, aside],
+    ),
+  );
+  const states = useShared(
+    useMemo(() => Object.fromEntries(Object.entries(shown).map(([key, { state }]) => [key, state])), [shown]),
+  );
+  const leftToSet = () =>
+    points.filter(({ key }) => {
+      const state = shown[key]?.state;
+      return state !== undefined && !SETTLED.has(state) && !done.has(key);
+    });
+  const selected = points.find(({ key }) => key === chosen) ?? firstToDo();
+
+  // the point being measured stays, though its first try may make another one the first to do
+  if (chosen === null && open) choose(selected.key);
+
+  function firstToDo() {
+    if (stageOf(looking).sets) return leftToSet()[0] ?? points[0]!;
+    const left = points.filter(({ key }) => ['not-measured', 'off-base'].includes(shown[key]!.state));
+    const { here: standing, next } = turning.progress;
+    const first = open ? (standing?.left[0] ?? next?.left[0]) : undefined;
+    const planned = left.find(({ key }) => key === first);
+    return planned ?? left.find(({ key }) => closed?.has(key)) ?? left[0] ?? points[0]!;
+  }
+
+  function choose(key: string | null) {
+    setChosen(key);
+    workOnPoint(build.id, key);
+  }
+  const select = useStable(choose);
+
+  const look = useStable((stage: StageKey | null) => {
+    choose(null);
+    setSearch(stage ? { stage } : {}, { replace: true });
+  });
+  const lookAt = useStable((stage: StageKey) => look(stage === build.stage ? null : stage));
+
+  const onNext = useStable(() => {
+    const next = stageOf(looking).sets
+      ? leftToSet().find(({ key }) => key !== selected.key)?.key
+      : nextToMeasure(
+          points.filter(({ key }) => key === selected.key || !aside.has(key)),
+          round,
+          selected.key,
+          turning.progress,
+        );
+    select(next ?? selected.key);
+  });
+
+  const onWalk = useStable((step: Step) => select(stepOnHead(layout, selected.key, step)));
+
+  return useSame({
+    build,
+    looking,
+    here,
+    round,
+    open,
+    mayWork,
+    turning,
+    shown,
+    states,
+    selected,
+    changed,
+    blind,
+    setBlind,
+    select,
+    look,
+    lookAt,
+    onNext,
+    onWalk,
+  });
+}

@@ -1,0 +1,56 @@
+import type { NewSetting, SettingTakenBack } from '@zero-lash/contract/setting';
+import { toBuild, type RowsOfRoom, type WriteOfRoom } from '../builds/rooms.ts';
+
+declare module '../builds/rooms.ts' {
+  interface BenchWrites {
+    setting: { readonly body: NewSetting };
+    'setting-taken-back': { readonly id: string; readonly point: string; readonly body: SettingTakenBack };
+  }
+}
+
+export const settingRows: RowsOfRoom<'settings'> = {
+  setting: (settings, row) =>
+    row.superseded
+      ? // where it was not current, nothing changes
+        settings.some(({ id }) => id === row.id)
+        ? settings.filter(({ id }) => id !== row.id)
+        : settings
+      : [
+          // that it was left alone stands beside what was last changed there
+          ...settings.filter(
+            ({ point, kind }) => point !== row.point || (kind === 'left') !== (row.kind === 'left'),
+          ),
+          row,
+        ],
+};
+
+export const settingWrite: WriteOfRoom<'setting', 'setting'> = {
+  brings: 'setting',
+  send: (buildId, { body }) => ({
+    ...toBuild(buildId, 'settings'),
+    ...{ about: `${body.point} set`, said: `The setting of ${body.point}`, body },
+  }),
+  pending: (item) => {
+    const { point, kind, degrees, installed, fitted, mark, note, from, to, giver } = item.body as NewSetting;
+    return {
+      ...{ id: item.key, point, kind, by: item.by, at: item.takenAt, superseded: false },
+      ...{ degrees: degrees ?? null, installed: installed ?? null, fitted: fitted ?? null },
+      ...{ mark: mark ?? '', note: note ?? '', from: from ?? 'unsaid', to: to ?? 'unsaid' },
+      giver: giver ?? null,
+    };
+  },
+};
+
+export const settingTakenBack: WriteOfRoom<'setting-taken-back', 'setting'> = {
+  brings: 'setting',
+  send: (buildId, { id, point, body }) => ({
+    ...toBuild(buildId, `settings/${id}/taken-back`),
+    within: id,
+    ...{ about: `${point} set`, said: `Taking back what was set at ${point}`, body },
+  }),
+  // what stood before stands again: which that is the server says
+  pending: (item, build) => {
+    const row = build.settings.find(({ id }) => id === item.within);
+    return row ? { ...row, superseded: true } : null;
+  },
+};
