@@ -26,8 +26,15 @@ async function sayWho(page: Page, name: Somebody): Promise<void> {
   await page.getByLabel('Passphrase').press('Enter');
 }
 
-/** Signs in by keyboard. */
+/** Signs in before any page is opened: what signing in itself looks like other journeys see. */
 export async function signIn(page: Page, name: Somebody): Promise<void> {
+  const data = { name, passphrase: PASSPHRASES[name] };
+  const answer = await page.request.post(`${process.env.BASE_URL}/api/session`, { data });
+  expect(answer.status(), `${name} signs in`).toBe(200);
+}
+
+/** Signs in by keyboard, and stands on Today. */
+export async function signInByKeyboard(page: Page, name: Somebody): Promise<void> {
   await open(page, '/sign-in');
   await sayWho(page, name);
   await expect(page.getByRole('heading', { name: 'Today' })).toBeVisible();
@@ -45,11 +52,19 @@ export async function changeHands(page: Page, name: Somebody): Promise<void> {
 export const allSent = (page: Page) =>
   expect(page.getByText(/Waiting to be sent/)).toHaveCount(0, { timeout: 60_000 });
 
+const PLACES: Readonly<Record<string, string>> = { Today: '/', 'Spec sheets': '/sheets' };
+
+/** Goes to a page by its name at the foot; straight there where none is open yet. */
+export async function place(page: Page, name: string): Promise<void> {
+  if (page.url() === 'about:blank') await open(page, PLACES[name] ?? `/${name.toLowerCase()}`);
+  else await page.getByRole('navigation', { name: 'Pages' }).getByRole('link', { name, exact: true }).click();
+  // what is on Today has links of the same name
+  await expect(page.getByRole('heading', { level: 1, name })).toBeVisible();
+}
+
 /** Opens an engine's page from the list. */
 export async function openEngine(page: Page, name: string): Promise<void> {
-  await page.getByRole('navigation', { name: 'Pages' }).getByRole('link', { name: 'Engines' }).click();
-  // what is on Today has links of the same name
-  await expect(page.getByRole('heading', { level: 1, name: 'Engines' })).toBeVisible();
+  await place(page, 'Engines');
   await page.getByRole('link', { name, exact: true }).click();
   await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
 }
@@ -307,3 +322,28 @@ export async function withHeadOpen(
   await page.goto(`${base}/builds/${id}`);
   return id;
 }
+
+/** Every answer that this device has cached, by its path. */
+const cachedPaths = (page: Page) =>
+  page.evaluate(async () => {
+    const there = (await indexedDB.databases()).some(({ name }) => name === 'zero-lash');
+    if (!there) return [];
+    return new Promise<string[]>((resolve) => {
+      const asked = indexedDB.open('zero-lash');
+      asked.onsuccess = () => {
+        const keys = asked.result.transaction('answers').objectStore('answers').getAllKeys();
+        keys.onsuccess = () => {
+          asked.result.close();
+          resolve(keys.result.map(String));
+        };
+      };
+    });
+  });
+
+/** Waits until the device has cached so many answers: pages open with them without a server. */
+export const cachedAtLeast = (page: Page, count: number) =>
+  expect.poll(async () => (await cachedPaths(page)).length).toBeGreaterThanOrEqual(count);
+
+/** Waits until the device has cached an answer of a path that begins so. */
+export const cached = (page: Page, beginning: string) =>
+  expect.poll(async () => (await cachedPaths(page)).some((path) => path.startsWith(beginning))).toBe(true);

@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from './test.ts';
-import { open, openBuildOf, openEngine, signIn } from './bench.ts';
+import { open, openBuildOf, openEngine, signInByKeyboard } from './bench.ts';
 
 const BENCH = { width: 1280, height: 800 };
 const TABLET = { width: 768, height: 1024 };
@@ -12,7 +12,7 @@ async function atEveryPage(page: Page, look: (page: Page) => Promise<void>): Pro
   await open(page, '/sign-in');
   await expect(page.getByRole('heading', { name: 'Zero Lash' })).toBeVisible();
   await look(page);
-  await signIn(page, 'Ilse Marrand');
+  await signInByKeyboard(page, 'Ilse Marrand');
   await expect(page.getByText('On the bench')).toBeVisible();
   await look(page);
   for (const [path, heading] of [
@@ -77,17 +77,6 @@ async function expectNoSeriousFinding(page: Page, rules?: string[]): Promise<voi
   expect(serious).toEqual([]);
 }
 
-test('every page is accessible, in the light and in the dark', async ({ browser }) => {
-  const context = await browser.newContext({ colorScheme: 'light', viewport: BENCH });
-  await atEveryPage(await context.newPage(), async (page) => {
-    await expectNoSeriousFinding(page);
-    // nothing but its colours is other in the dark
-    await page.emulateMedia({ colorScheme: 'dark' });
-    await expectNoSeriousFinding(page, ['color-contrast', 'link-in-text-block']);
-    await page.emulateMedia({ colorScheme: 'light' });
-  });
-});
-
 /** In the page: what reaches past its right edge, is written too small, or is too small to be tapped. */
 function findMisfits(): string[] {
   const LEAST_TEXT = 14;
@@ -136,10 +125,17 @@ test('every page fits a phone and a tablet, is large enough to read, and to tap'
   });
 });
 
-test('every page fits a bench screen, and prints whole without the bars round it', async ({ browser }) => {
-  const context = await browser.newContext({ viewport: BENCH });
+test('every page is accessible in the light and in the dark, fits a bench screen, and prints whole', async ({
+  browser,
+}) => {
+  const context = await browser.newContext({ colorScheme: 'light', viewport: BENCH });
   await atEveryPage(await context.newPage(), async (page) => {
     await expectFits(page, BENCH);
+    await expectNoSeriousFinding(page);
+    // nothing but its colours is other in the dark
+    await page.emulateMedia({ colorScheme: 'dark' });
+    await expectNoSeriousFinding(page, ['color-contrast', 'link-in-text-block']);
+    await page.emulateMedia({ colorScheme: 'light' });
     await page.setViewportSize(PAPER);
     await page.emulateMedia({ media: 'print' });
     await expectPrintsWhole(page);

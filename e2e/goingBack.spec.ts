@@ -8,6 +8,7 @@ import {
   openBuildOf,
   selected,
   signIn,
+  signInByKeyboard,
   tickEverything,
 } from './bench.ts';
 
@@ -123,7 +124,7 @@ test('a build opened by mistake is abandoned and brought back; an engine is put 
 });
 
 test('a draft waits on the Today of a lead who did not write it, and of nobody else', async ({ page }) => {
-  await signIn(page, 'Osk Velland');
+  await signInByKeyboard(page, 'Osk Velland');
   const waits = page.getByRole('region', { name: 'Waits for you' });
   await expect(waits.getByRole('link', { name: /P2 Drawshut/ })).toBeVisible();
   await changeHands(page, 'Tobin Hask');

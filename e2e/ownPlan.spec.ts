@@ -1,6 +1,6 @@
 import { expect, test } from './test.ts';
-import { entry, onHead, openEngine, signIn } from './bench.ts';
-import { figure, measureAll, place, signedOff } from './ran.ts';
+import { cached, entry, onHead, openEngine, place, signIn } from './bench.ts';
+import { figure, measureAll, signedOff } from './ran.ts';
 
 // the device keeps the whole application, and goes on without the server
 test.use({ serviceWorkers: 'allow' });
@@ -65,8 +65,8 @@ test('meters are read on a round with no network, and are in the log as they wer
   await place(page, 'Usage');
   await expect(figure(page, 'Pole saw')).toBeVisible();
   await page.evaluate(() => navigator.serviceWorker.ready);
-  // what the pages open with is put away a moment after it came
-  await page.waitForTimeout(2500);
+  // what the page opens with is cached a moment after it came
+  await cached(page, 'engines?');
   await context.setOffline(true);
   await page.reload();
   await page.getByLabel('Find').fill('pole saw');

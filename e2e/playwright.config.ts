@@ -6,6 +6,7 @@ export const CHROMIUM = {
   args: [
     '--no-sandbox',
     '--disable-gpu',
+    '--disable-software-rasterizer',
     '--disable-quic',
     '--no-first-run',
     '--disable-background-networking',

@@ -1,12 +1,6 @@
 import { expect, type Page } from '@playwright/test';
 import { changeHands, entry, onHead, tickEverything, withHeadOpen } from './bench.ts';
 
-/** Goes to a page by its name at the foot. */
-export const place = async (page: Page, name: string) => {
-  await page.getByRole('navigation', { name: 'Pages' }).getByRole('link', { name, exact: true }).click();
-  await expect(page.getByRole('heading', { level: 1, name })).toBeVisible();
-};
-
 /** Where the figure of an engine's meter is typed in the list of all. */
 export const figure = (page: Page, engine: string) => page.getByLabel(new RegExp(`^${engine}.*, now in`));
 

@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { readdir } from 'node:fs/promises';
 import { expect, test } from './test.ts';
-import { open, openEngine, signIn } from './bench.ts';
-import { figure, measureAll, place, signedOff } from './ran.ts';
+import { open, openEngine, place, signIn } from './bench.ts';
+import { figure, measureAll, signedOff } from './ran.ts';
 import { openOwnShop } from './shopFloor.ts';
 
 test('a meter is read down the list, and its engine becomes due; a meter that was replaced is asked about', async ({

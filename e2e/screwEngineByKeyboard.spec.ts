@@ -8,7 +8,7 @@ import {
   pairs,
   eachAtHand,
   selected,
-  signIn,
+  signInByKeyboard,
 } from './bench.ts';
 
 const ENGINE = 'Keyboard four';
@@ -40,7 +40,7 @@ async function typeRound(page: Page, texts: Readonly<Record<string, string>>): P
 }
 
 test('a screw engine, from the stand to its second recheck, by keyboard', async ({ page }) => {
-  await signIn(page, 'Tobin Hask');
+  await signInByKeyboard(page, 'Tobin Hask');
   await page.getByRole('navigation', { name: 'Pages' }).getByRole('link', { name: 'Engines' }).press('Enter');
   await page.getByRole('button', { name: 'New engine' }).press('Enter');
   await page.getByLabel('What it is called here').pressSequentially(ENGINE);

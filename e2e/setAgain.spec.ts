@@ -1,5 +1,5 @@
 import { expect, test, type Page } from './test.ts';
-import { changeHands, onHead, selected, signIn, tickEverything } from './bench.ts';
+import { changeHands, onHead, selected, signInByKeyboard, tickEverything } from './bench.ts';
 
 const ENGINE = 'Ice racer, number 14';
 const PEDAL = { goes: 'PageDown', 'won’t': 'PageUp', next: 'F9' } as const;
@@ -49,7 +49,7 @@ async function byPedal(page: Page): Promise<{ presses: number; points: number }>
 test('a recheck that did not hold is set again in a short build, measured with both hands free, and signed off', async ({
   page,
 }) => {
-  await signIn(page, 'Tobin Hask');
+  await signInByKeyboard(page, 'Tobin Hask');
   await page.evaluate(() => {
     const counted = { taps: 0, keys: 0 };
     Object.assign(window, { counted });

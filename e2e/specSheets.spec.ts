@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test, type Page } from './test.ts';
-import { changeHands, open, openEngine, signIn } from './bench.ts';
+import { changeHands, open, openEngine, place, signIn } from './bench.ts';
 
 async function type(page: Page, label: string | RegExp, text: string): Promise<void> {
   const field = page.getByLabel(label, typeof label === 'string' ? { exact: true } : {});
@@ -19,6 +19,7 @@ test('a V-four with uneven firing, written from nothing by keyboard, checked, pu
   page,
 }) => {
   await signIn(page, 'Tobin Hask');
+  await open(page, '/');
   await page.getByRole('link', { name: 'Spec sheets' }).press('Enter');
   await page.getByRole('button', { name: 'New spec sheet' }).press('Enter');
   await expect(page.getByLabel('Maker', { exact: true })).toBeFocused();
@@ -89,7 +90,7 @@ test('a V-four with uneven firing, written from nothing by keyboard, checked, pu
 
 test('a sheet goes out as a file and comes in equal; a bad file comes in not at all', async ({ page }) => {
   await signIn(page, 'Tobin Hask');
-  await page.getByRole('link', { name: 'Spec sheets' }).click();
+  await place(page, 'Spec sheets');
   await page.getByRole('link', { name: 'Hadderby G6 Groomer' }).click();
   const fileOf = async () => {
     const [download] = await Promise.all([
@@ -100,7 +101,7 @@ test('a sheet goes out as a file and comes in equal; a bad file comes in not at 
   };
   const out = await fileOf();
   const copy = { ...out, name: 'G6 from a file' };
-  await page.getByRole('link', { name: 'Spec sheets' }).click();
+  await place(page, 'Spec sheets');
   const give = (content: unknown) =>
     page.getByLabel('A spec sheet file').setInputFiles({
       name: 'sheet.json',
@@ -132,7 +133,7 @@ test('a sheet goes out as a file and comes in equal; a bad file comes in not at 
 
 test('a new revision shows what changed and does not move an open build', async ({ page, browser }) => {
   await signIn(page, 'Tobin Hask');
-  await page.getByRole('link', { name: 'Spec sheets' }).click();
+  await place(page, 'Spec sheets');
   await page.getByRole('link', { name: 'Tarnholt T3 Trolley' }).click();
   await page.getByRole('link', { name: 'New revision' }).click();
   await page.getByLabel(/^exhaust, as the source/).fill('0.24 ± 0.03 mm');
