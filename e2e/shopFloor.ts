@@ -2,6 +2,9 @@ import { ensureBuilt } from '../scripts/build.mjs';
 import { ensureDatabase, startCluster } from '../scripts/database.mjs';
 import { addressOf, freePort, startGauge, startMeters, startServer, stopped } from '../scripts/server.mjs';
 
+/** The database with the demo world in it, of which copies are made. */
+const DEMO = 'demo';
+
 /** Starts a throwaway database, a server with the demo world and its gauge for the journeys; ends all of them after. */
 export default async function openShop() {
   const cluster = await startCluster(`.data/journeys-${process.pid}`, { throwaway: true });
@@ -13,13 +16,13 @@ export default async function openShop() {
   process.env.DEMO_METERS = `127.0.0.1:${meterPort}`;
   process.env.MAILBOX = `.data/mailbox-${process.pid}`;
   process.env.CLUSTER_URL = cluster.url('postgres');
+  const env = { WEB_ROOT: ensureBuilt(), ZERO_LASH_DEMO: 'yes', PORT: '0' };
+  // the demo world is loaded once: every shop begins as a copy of it
+  const loading = startServer({ ...env, DATABASE_URL: await ensureDatabase(cluster, DEMO) }, 'pipe');
+  await addressOf(loading);
+  await stopped(loading);
   const server = startServer(
-    {
-      DATABASE_URL: await ensureDatabase(cluster, 'journeys'),
-      WEB_ROOT: ensureBuilt(),
-      ZERO_LASH_DEMO: 'yes',
-      PORT: '0',
-    },
+    { ...env, DATABASE_URL: await ensureDatabase(cluster, 'journeys', DEMO) },
     'pipe',
   );
   process.env.BASE_URL = await addressOf(server);
@@ -40,7 +43,7 @@ export async function openOwnShop(
     url: (database: string) => Object.assign(new URL(url), { pathname: `/${database}` }).href,
   };
   const env = {
-    DATABASE_URL: await ensureDatabase(cluster, name),
+    DATABASE_URL: await ensureDatabase(cluster, name, demo === 'yes' ? DEMO : null),
     WEB_ROOT: ensureBuilt(),
     ZERO_LASH_DEMO: demo,
     PORT: String(await freePort()),

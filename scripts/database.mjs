@@ -150,7 +150,7 @@ export async function askAll(url, statements) {
  *
  * @throws Error where the shop stands there under another name
  */
-export async function ensureDatabase(cluster, name) {
+export async function ensureDatabase(cluster, name, template = null) {
   const rows = await ask(
     cluster.url('postgres'),
     `select datname as name from pg_database where datname = $1 or datname = $1 || '_coming' or starts_with(datname, $1 || '_before_')`,
@@ -162,6 +162,7 @@ export async function ensureDatabase(cluster, name) {
     throw new Error(
       `There is no database ${name}, but there is ${rows.map((row) => row.name).join(', ')}: a restore was cut off. Rename the one that is the shop to ${name} (alter database … rename to …), then start again.`,
     );
-  await ask(cluster.url('postgres'), `create database "${name}"`);
+  const like = template === null ? '' : ` template "${template}"`;
+  await ask(cluster.url('postgres'), `create database "${name}"${like}`);
   return cluster.url(name);
 }
