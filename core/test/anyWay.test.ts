@@ -1,0 +1,193 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import {
+  CLOSING,
+  disturbances,
+  goesOn,
+  mayMove,
+  obstaclesToMove,
+  obstaclesToSignOff,
+  PROVING,
+  SETTING,
+  STAGE_KEYS,
+  stageOf,
+  statusOf,
+  undoneBy,
+  type BuildState,
+  type CheckState,
+  type RoundState,
+  type StageKey,
+} from '../builds/index.ts';
+import { whyNoProof, type Verdict } from '../measuring/index.ts';
+import { at, POINTS, reading, SCREWS, shims } from './keptBuild.ts';
+
+/** The points of its first cylinder. */
+const OWN = POINTS.slice(0, 3);
+
+const step = fc.oneof(
+  { weight: 3, arbitrary: fc.record({ what: fc.constant('on' as const) }) },
+  fc.record({
+    what: fc.constant('back' as const),
+    to: fc.constantFrom(SETTING, SETTING, PROVING, STAGE_KEYS[0]),
+  }),
+  { weight: 2, arbitrary: fc.record({ what: fc.constant('tick' as const) }) },
+  { weight: 2, arbitrary: fc.record({ what: fc.constant('slacken' as const) }) },
+  {
+    weight: 3,
+    arbitrary: fc.record({
+      what: fc.constant('measure' as const),
+      point: fc.nat(2),
+      verdict: fc.constantFrom<Verdict>('in-spec', 'in-spec', 'in-spec', 'tight', 'undecided-high'),
+      offBase: fc.integer({ min: 0, max: 5 }).map((chance) => chance === 0),
+    }),
+  },
+  fc.record({ what: fc.constant('set' as const), point: fc.nat(2), left: fc.boolean() }),
+);
+type Step = typeof step extends fc.Arbitrary<infer One> ? One : never;
+
+/** What may be slackened of an engine by itself: its rockers, or a cam. */
+const slackenedIn = ({ sheet }: BuildState) => disturbances(sheet.pattern)[0]!.key;
+
+const TICK: Step = { what: 'tick' };
+const ON: Step = { what: 'on' };
+
+/** An engine of three points, worked on by the rules of the stages alone: what a server keeps, minute by minute. */
+class Bench {
+  build: BuildState;
+  #minute = 0;
+
+  constructor(pattern: typeof SCREWS) {
+    this.build = {
+      stage: STAGE_KEYS[0],
+      sheet: { pattern: { ...pattern, cylinders: pattern.cylinders.slice(0, 1), firingOrder: '1' } as never },
+      ...{ ticks: [], rounds: [], settings: [], signOff: null },
+    };
+  }
+
+  get #now(): string {
+    this.#minute += 1;
+    return at(this.#minute);
+  }
+
+  #tick(stage: StageKey, check: string, done: boolean): void {
+    const old = this.build.ticks.find((each) => each.stage === stage && each.check === check);
+    const earlier = [...(old?.earlier ?? []), ...(old?.done ? [old.at] : [])];
+    const row: CheckState = { stage, check, done, at: this.#now, earlier };
+    this.build = { ...this.build, ticks: [...this.build.ticks.filter((each) => each !== old), row] };
+  }
+
+  /** Goes as far as every point proved, with nothing out. */
+  reachProved(): this {
+    const measured = OWN.map((_, point) => point).map((point): Step => ({
+      what: 'measure',
+      point,
+      verdict: 'in-spec',
+      offBase: false,
+    }));
+    for (const _ of STAGE_KEYS.slice(0, STAGE_KEYS.indexOf(PROVING)))
+      for (const next of [TICK, ...measured, ON]) this.take(next);
+    for (const next of [TICK, ...measured]) this.take(next);
+    return this;
+  }
+
+  take(next: Step): void {
+    const { stage } = this.build;
+    const here = stageOf(stage);
+    if (next.what === 'tick') for (const { key } of here.checks) this.#tick(stage, key, true);
+    if (next.what === 'slacken' && here.sets) this.#tick(SETTING, slackenedIn(this.build), true);
+    if (next.what === 'measure' && here.measures) this.#measure(here.measures, next);
+    if (next.what === 'set' && here.sets) {
+      const point = OWN[next.point]!;
+      const row = { point, kind: next.left ? ('left' as const) : ('turned' as const), at: this.#now };
+      const rest = this.build.settings.filter(
+        (each) => each.point !== point || (each.kind === 'left') !== next.left,
+      );
+      this.build = { ...this.build, settings: [...rest, row] };
+    }
+    if (next.what === 'on') this.#go(STAGE_KEYS[STAGE_KEYS.indexOf(stage) + 1]!);
+    if (next.what === 'back') this.#go(next.to);
+  }
+
+  #measure(kind: RoundState['kind'], { point, verdict, offBase }: Extract<Step, { what: 'measure' }>): void {
+    const round = this.build.rounds.findLast((each) => each.kind === kind);
+    if (!round) return;
+    const taken = reading(OWN[point]!, 0, verdict, { offBase, takenAt: this.#now });
+    const readings = [...round.readings.filter((each) => each.point !== taken.point), taken];
+    this.build = {
+      ...this.build,
+      rounds: this.build.rounds.map((each) => (each === round ? { ...round, readings } : each)),
+    };
+  }
+
+  #go(to: StageKey): void {
+    const { build } = this;
+    if (to === STAGE_KEYS.at(-1) || !mayMove(build.stage, to)) return;
+    if (obstaclesToMove(statusOf(build), to).length > 0) return;
+    for (const { stage, check } of undoneBy(build, to)) this.#tick(stage, check, false);
+    const { measures, begins } = stageOf(to);
+    const there = this.build.rounds.some(({ kind }) => kind === measures);
+    const rounds =
+      measures !== null && (begins === 'each-time' || (begins === 'once' && !there))
+        ? [...this.build.rounds, { kind: measures, readings: [] }]
+        : this.build.rounds;
+    this.build = { ...this.build, rounds, stage: to };
+  }
+}
+
+describe('any way a build may be gone', () => {
+  it.each([
+    ['screws', SCREWS],
+    ['shims under its buckets', shims('under-bucket')],
+  ])(
+    'of an engine with %s skips no stage, leaves nothing ticked that was undone, and signs nothing unproved',
+    (_, pattern) => {
+      let signable = 0;
+      fc.assert(
+        fc.property(fc.array(step, { minLength: 5, maxLength: 40 }), (steps) => {
+          const bench = new Bench(pattern).reachProved();
+          for (const next of steps) {
+            const before = bench.build;
+            bench.take(next);
+            const { build } = bench;
+            if (build.stage !== before.stage) {
+              const on = goesOn(before.stage, build.stage);
+              expect(on || STAGE_KEYS.indexOf(build.stage) < STAGE_KEYS.indexOf(before.stage)).toBe(true);
+              if (!on)
+                for (const stage of stageOf(build.stage).unticks)
+                  expect(build.ticks.filter((tick) => tick.stage === stage && tick.done)).toEqual([]);
+            }
+            if (build.stage !== CLOSING || obstaclesToSignOff(statusOf(build)).length > 0) continue;
+            signable += 1;
+            holds(build);
+          }
+        }),
+        { numRuns: 400, seed: 11 },
+      );
+      expect(signable).toBeGreaterThan(20);
+    },
+  );
+
+  /** What a build that may be signed has, whatever was done on the way. */
+  function holds(build: BuildState): void {
+    const { rounds, settings, ticks, sheet } = build;
+    const slackened = slackenedIn(build);
+    const cam = sheet.pattern.means.kind === 'shim';
+    const loosened = ticks.find(({ check, done }) => done && check === slackened);
+    const changes = settings.filter(({ kind }) => kind !== 'left');
+    const proved = rounds.filter(({ kind }) => kind === 'proved').flatMap(({ readings }) => readings);
+    for (const point of OWN) {
+      // what bears on a point: its own change, its neighbour's where a cam came out for it, what was slackened
+      const bears = [
+        ...changes.filter((each) => cam || each.point === point),
+        ...(loosened ? [loosened] : []),
+      ];
+      const since = bears.reduce((last, each) => Math.max(last, Date.parse(each.at)), -Infinity);
+      const sound = proved.filter(
+        (row) => row.point === point && !whyNoProof(row, null) && Date.parse(row.takenAt) > since,
+      );
+      expect(sound.at(-1)?.verdict, point).toBe('in-spec');
+    }
+    const turned = ticks.filter(({ stage, done }) => stage === PROVING && done);
+    expect(turned).toHaveLength(stageOf(PROVING).checks.length);
+  }
+});
