@@ -57,7 +57,7 @@ test('a swap of three is made, two are ordered, come and are fitted, one cannot 
   await expect(plan.getByText(/0 to buy; 15 of 16 certain/).first()).toBeVisible();
   const buttons = moves.getByRole('button', { name: /: fitted$/ });
   await expect(buttons).toHaveCount(5);
-  // a finger goes straight down the list, on a slow tablet too: no tap is lost to a plan that is made anew meanwhile
+  // a finger goes straight down the list, on a slow tablet too: no tap is lost to a plan that is made again meanwhile
   const slow = await page.context().newCDPSession(page);
   await slow.send('Emulation.setCPUThrottlingRate', { rate: 4 });
   await buttons.last().scrollIntoViewIfNeeded();

@@ -148,6 +148,9 @@ export async function askAll(url, statements) {
 /**
  * Makes a database in a running cluster, unless it is there.
  *
+ * @param {{ url: (database: string) => string }} cluster
+ * @param {string} name
+ * @param {string | null} [template] the database that it begins as a copy of
  * @throws Error where the shop stands there under another name
  */
 export async function ensureDatabase(cluster, name, template = null) {

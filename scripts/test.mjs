@@ -1,4 +1,4 @@
-import { spawn, spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { ensureBuilt } from './build.mjs';
 import { ensurePackages, ROOT } from './packages.mjs';
@@ -9,12 +9,15 @@ const counts = { passed: 0, failed: 0 };
 
 function run(name, command, args, env = {}) {
   process.stdout.write(`\n== ${name}\n`);
-  const { status } = spawnSync(command, args, {
+  const child = spawn(command, args, {
     cwd: ROOT,
     stdio: ['ignore', 'inherit', 'inherit'],
     env: { ...process.env, ...env },
   });
-  return status === 0;
+  return new Promise((resolve) => {
+    child.once('error', () => resolve(false));
+    child.once('close', (code) => resolve(code === 0));
+  });
 }
 
 /** Runs what needs nothing of one another side by side, and shows what each said once it is over. */
@@ -56,24 +59,26 @@ process.env.CHROMIUM ??= ensureChromium();
 rmSync(RESULTS, { recursive: true, force: true });
 mkdirSync(RESULTS, { recursive: true });
 
-await sideBySide([
+// what looks at the text alone goes beside the units, which wait for their databases half of their time
+const looked = sideBySide([
   ['types', 'types'],
   ['lint', 'lint'],
   ['format', 'format:check'],
 ]);
 
 const units = `${RESULTS}/units.json`;
-const unitsFine = run('unit and server tests', 'npx', [
+const unitsFine = await run('unit and server tests', 'npx', [
   ...['vitest', 'run', '--reporter=default', '--reporter=json'],
   `--outputFile.json=${units}`,
 ]);
 count(unitsFine, units, (report) => [report.numPassedTests, report.numFailedTests]);
+await looked;
 
 process.stdout.write('\n== build\n');
 ensureBuilt();
 
 const journeys = `${RESULTS}/journeys.json`;
-const journeysFine = run(
+const journeysFine = await run(
   'browser journeys',
   'npx',
   ['playwright', 'test', '-c', 'e2e/playwright.config.ts'],

@@ -47,7 +47,7 @@ export class AnswerCache {
    * An answer as JSON: the one that is kept, where it still holds.
    *
    * @param name tells it from every other answer; nothing of whoever asks may go into it
-   * @param make reads it anew
+   * @param make reads it again
    */
   async read(name: string, make: (day: Day) => Promise<unknown>): Promise<string> {
     const { mark, day } = await this.#now();

@@ -9,7 +9,7 @@ export const ACCEPTABLE: ReadonlySet<Verdict> = new Set(['undecided-low', 'undec
 
 /**
  * Lists the points that a lead lets stand although nothing proves them in their band: left alone with a reason, and
- * accepted since they were last measured. Measured again, or set after all, a point has to be accepted anew.
+ * accepted since they were last measured. Measured again, or set after all, a point has to be accepted again.
  *
  * Rule: "at the edge, watched" is a decision of whoever signs for the engine; it is written down, and looked at sooner.
  *

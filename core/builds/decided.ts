@@ -1,6 +1,6 @@
 import { standingLines } from '../entries/index.ts';
 import { ledgerKey, type LedgerLine } from '../parts/index.ts';
-import { PARTS, partFates, wearSheetOf } from '../wear/index.ts';
+import { PARTS, partDispositions, wearSheetOf } from '../wear/index.ts';
 import { checkSaying } from './stages.ts';
 import type { BuildState } from './buildState.ts';
 
@@ -22,7 +22,7 @@ export interface WearLeft {
  */
 export function wearLeft({ wear = [], sheet }: Pick<BuildState, 'wear' | 'sheet'>): WearLeft {
   if (wear.length === 0) return { undecided: [], newParts: [] };
-  const fates = partFates(wearSheetOf(wear, sheet.wearLimits ?? []), sheet.pattern);
+  const fates = partDispositions(wearSheetOf(wear, sheet.wearLimits ?? []), sheet.pattern);
   const named = ({ part, place }: (typeof fates)[number]) =>
     part === 'seal' ? place : `${PARTS[part].title} ${place}`;
   return {
@@ -30,7 +30,7 @@ export function wearLeft({ wear = [], sheet }: Pick<BuildState, 'wear' | 'sheet'
       .filter(({ verdict, decided }) => verdict === 'replace' && decided === null)
       .map((fate) => `${named(fate)}${fate.reasons.length > 0 ? `: ${fate.reasons.join(', ')}` : ''}`),
     newParts: fates
-      .filter(({ decided, anew }) => decided?.order === 'fitted' && anew.length > 0)
+      .filter(({ decided, measureNew }) => decided?.order === 'fitted' && measureNew.length > 0)
       .map((fate) => named(fate)),
   };
 }

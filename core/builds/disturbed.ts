@@ -38,7 +38,7 @@ const ROCKERS: Partial<Readonly<Record<string, string>>> = {
 /**
  * Lists what may be slackened or taken out of an engine by itself and put back, head by head.
  *
- * Rule: a rocker shaft, a cam or a head that was slackened lies anew; every gap under it is another one until it is measured. A
+ * Rule: a rocker shaft, a cam or a head that was slackened lies differently; every gap under it is another one until it is measured. A
  * cam in the block works every head. Of two cams above a head each has its own points, but only where the sheet says that there
  * are two: else one cam is taken to work all of them. A cover whose bolts hold the cams takes them with it.
  *
@@ -105,7 +105,7 @@ export const headsToTorque = (pattern: Pattern): readonly Disturbance[] =>
  * bucket are changed with everything round them left as it was. Under a bucket or a finger, a graded bucket or a lash cap:
  * cam or rockers come out first, and every point under that cam, or along that head, is another one afterwards.
  *
- * Rule: a gap belongs to how its cam and rocker lay when it was measured; what was lifted out lies anew.
+ * Rule: a gap belongs to how its cam and rocker lay when it was measured; what was lifted out lies differently.
  *
  * @param atLeast how much the shop has proved again whatever was changed; it never makes it less
  * @example disturbedBy(pattern, '2I') // ['1I', '1E', '2I', '2E'] with shims under the buckets

@@ -9,7 +9,7 @@ export { checkInWords, hasCheck, onlyByLead, undoneBy } from './checks.ts';
 export { bridgedPoints, bridgesOpen } from './bridges.ts';
 export { partsExplained, partsOff, passesOpen } from './closing.ts';
 export { bareHeld, heldDownToSet, mayBeBare, toolsIn } from './holds.ts';
-export { judgedAnew } from './judgedAnew.ts';
+export { judgedAgain } from './judgedAgain.ts';
 export { lastChange, lastDone, pointsBare } from './lastChange.ts';
 export { standingLines, type Entry, type Standing } from '../entries/index.ts';
 export {

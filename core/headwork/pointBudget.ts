@@ -75,7 +75,7 @@ const inMm = (mm: number) => formatLength(Math.round(mm * 1000) * 10, 'mm');
  * Works out what the head work planned and done leaves at a lash point, and whether anything made will bring it in.
  *
  * Rule: what was done counts as it was measured, what is planned as it is planned. A loose bridge takes the mean of its two
- * stems; a guided one is balanced anew by its screw, and counts the stem at its fixed end. A tip is ground only as far as
+ * stems; a guided one is balanced again by its screw, and counts the stem at its fixed end. A tip is ground only as far as
  * the sheet allows.
  *
  * @returns null where how it was found is not known

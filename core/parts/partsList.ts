@@ -1,4 +1,4 @@
-import { PARTS, type PartFate } from '../wear/index.ts';
+import { PARTS, type PartDisposition } from '../wear/index.ts';
 import { ledgerOf, wantedParts, type LedgerLine, type WantsAtHand } from './ledger.ts';
 
 /** How far a part is on its way. */
@@ -28,7 +28,7 @@ export interface PartsListLine {
  * @example partsList(fates, ledger).filter(({ state }) => state === 'to-order')
  */
 export function partsList(
-  fates: readonly PartFate[],
+  fates: readonly PartDisposition[],
   ledger: readonly LedgerLine[],
 ): readonly PartsListLine[] {
   const seals = new Map(
@@ -67,11 +67,11 @@ export function partsList(
  *
  * Rule: only what is wanted at hand is listed from the count; what was taken off and kept is no part to get.
  *
- * @example partsListOf(sheet, partFates(wear, sheet.pattern), standingLines(entries, ledgerKey)).map(partsListRow)
+ * @example partsListOf(sheet, partDispositions(wear, sheet.pattern), standingLines(entries, ledgerKey)).map(partsListRow)
  */
 export function partsListOf(
   sheet: WantsAtHand,
-  fates: readonly PartFate[],
+  fates: readonly PartDisposition[],
   counted: ReadonlyMap<string, { readonly line: LedgerLine }>,
 ): readonly PartsListLine[] {
   return partsList(fates, ledgerOf(wantedParts(sheet), counted));

@@ -9,7 +9,7 @@ import {
   type LimitedPoint,
 } from '../measuring/index.ts';
 import { meansFor, pieceGain } from '../sheets/index.ts';
-import { characteristicOf, figuresAt, partFates, wearSheetOf } from '../wear/index.ts';
+import { characteristicOf, figuresAt, partDispositions, wearSheetOf } from '../wear/index.ts';
 import { chartSays } from './makersChart.ts';
 import { pieceSystem } from './pieceSystem.ts';
 import type { PlanChange, ShimPlanInput } from './shimPlan.ts';
@@ -79,7 +79,7 @@ export function pieceFound({ wear, sheet }: WornBuild, key: string): number | nu
 /** The points whose piece the wear sheet has replaced: dished, worn or cracked. It is not used again, here or elsewhere. */
 export function piecesWornOut({ wear, sheet }: WornBuild): ReadonlySet<string> {
   return new Set(
-    partFates(wearSheetOf(wear, sheet.wearLimits), sheet.pattern)
+    partDispositions(wearSheetOf(wear, sheet.wearLimits), sheet.pattern)
       .filter(({ part, decided, verdict }) => part === 'piece' && (decided?.fate ?? verdict) === 'replace')
       .map(({ place }) => place),
   );

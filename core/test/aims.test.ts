@@ -6,7 +6,7 @@ import {
   checkKey,
   hasCheck,
   heldDownToSet,
-  judgedAnew,
+  judgedAgain,
   obstaclesTo,
   subjectOf,
   toolsIn,
@@ -113,20 +113,20 @@ describe('the limits a build goes by', () => {
         ],
       },
     ];
-    expect(judgedAnew(rounds, inlineSix, { limits: LIMITS, hollow })).toBe(rounds);
+    expect(judgedAgain(rounds, inlineSix, { limits: LIMITS, hollow })).toBe(rounds);
     const aimed = limitsToGoBy(LIMITS, {
       ...{ aim: 'own', own: [{ role: 'intake', target: 0 }], allowOver: [] },
     });
-    const [first, second] = judgedAnew(rounds, inlineSix, { limits: aimed, hollow });
+    const [first, second] = judgedAgain(rounds, inlineSix, { limits: aimed, hollow });
     expect(first!.readings[0]).toMatchObject({ verdict: 'loose', lo: 0.15, limits: { min: 0 } });
     expect(second).toBe(rounds[1]);
     // a hollow that was marked later counts for what was felt before, but not for a narrower blade
     const bridged = { limits: LIMITS, hollow: new Set(['1I']) };
-    expect(judgedAnew(rounds, inlineSix, bridged)[0]!.readings[0]).toMatchObject({
+    expect(judgedAgain(rounds, inlineSix, bridged)[0]!.readings[0]).toMatchObject({
       ...{ verdict: 'undecided-high', hi: null },
     });
     const narrow = [{ readings: [{ ...reading, narrowBlade: true }] }];
-    expect(judgedAnew(narrow, inlineSix, bridged)).toBe(narrow);
+    expect(judgedAgain(narrow, inlineSix, bridged)).toBe(narrow);
   });
 });
 

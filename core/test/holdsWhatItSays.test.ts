@@ -59,7 +59,7 @@ describe('what is read at proving', () => {
     expect(proved([turns(40)])).toBe(0);
     expect(proved([turns(20)])).toBe(POINTS.length);
     expect(proved([turns(20, { done: false })])).toBe(0);
-    // ticked anew later, what was read after the first ones stays proved
+    // ticked again later, what was read after the first ones stays proved
     expect(proved([turns(40, { earlier: [at(20)] })])).toBe(POINTS.length);
   });
 

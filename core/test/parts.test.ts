@@ -14,7 +14,7 @@ import {
   type LedgerLine,
 } from '../parts/index.ts';
 import { valvesOf, type Pattern } from '../sheets/index.ts';
-import type { PartFate } from '../wear/index.ts';
+import type { PartDisposition } from '../wear/index.ts';
 import { inlineFour, inlineSix, vTwelve } from './patterns.ts';
 
 const counted = (line: LedgerLine, more: Partial<LedgerLine>) => ({ ...line, ...more });
@@ -83,13 +83,13 @@ describe('a count-out', () => {
 });
 
 describe('a parts list', () => {
-  const worn: PartFate = {
-    ...{ part: 'valve', place: '1E', verdict: 'replace', decided: null, used: 1.4, anew: [] },
+  const worn: PartDisposition = {
+    ...{ part: 'valve', place: '1E', verdict: 'replace', decided: null, used: 1.4, measureNew: [] },
     reasons: ['Margin 1E: 140 % of its allowance', 'Cracked'],
   };
 
   it('has what is replaced, with why, and nothing that is kept', () => {
-    const low: PartFate = { ...worn, part: 'cylinder', place: '3' };
+    const low: PartDisposition = { ...worn, part: 'cylinder', place: '3' };
     expect(partsList([worn, { ...worn, place: '2E', verdict: 'watch' }, low], [])).toEqual([
       {
         ...{ name: 'Valve', place: '1E', count: 1, state: 'none' },
@@ -152,7 +152,7 @@ describe('a parts list', () => {
       wantedParts({ pattern: inlineSix, wanted: [{ name: 'Head gasket', count: 1, kind: 'seal' }] }),
       new Map(),
     );
-    const seal: PartFate = { ...worn, part: 'seal', place: 'Head gasket', reasons: ['Torn'] };
+    const seal: PartDisposition = { ...worn, part: 'seal', place: 'Head gasket', reasons: ['Torn'] };
     expect(partsList([seal], [])).toMatchObject([{ name: 'Head gasket', place: '', reason: 'Torn' }]);
     expect(partsList([seal], [{ ...line!, out: 0 }])).toEqual([
       { name: 'Head gasket', place: '', count: 1, state: 'to-order', reason: 'Torn' },

@@ -25,7 +25,7 @@ import {
   limitAt,
   parseFigures,
   PARTS,
-  partFates,
+  partDispositions,
   placesOf,
   wearAt,
   wearBetween,
@@ -131,8 +131,8 @@ describe('the places of a valve train', () => {
       expect(PARTS[item.part]).toBeDefined();
       expect(new Set(item.fields.map(({ key }) => key)).size).toBe(item.fields.length);
     }
-    const anew = new Set<string>(Object.values(PARTS).flatMap((part) => [...part.anew]));
-    for (const key of anew) expect(characteristicOf(key), key).toBeDefined();
+    const again = new Set<string>(Object.values(PARTS).flatMap((part) => [...part.measureNew]));
+    for (const key of again) expect(characteristicOf(key), key).toBeDefined();
   });
 });
 
@@ -270,7 +270,7 @@ describe('what was measured at a place', () => {
 
   it('may be something no figure says: a leak test is sound, or is not', () => {
     const tried = (how: FigureLine['how']) =>
-      partFates(sheetOf([figure('leak-test', '1Ia', 'value', [], { how })]), inlineFour).find(
+      partDispositions(sheetOf([figure('leak-test', '1Ia', 'value', [], { how })]), inlineFour).find(
         ({ part, place }) => part === 'seat' && place === '1Ia',
       )?.verdict;
     expect(tried('sound')).toBe('keep');
@@ -352,7 +352,7 @@ describe('a wear sheet', () => {
       { kind: 'mark', part: 'follower', place: '2Ib', damage: 'cracked', note: '', gone: true },
     ];
     const of = (lines: WearLine[], part: string, place: string) =>
-      partFates(sheetOf(lines, LIMITS), inlineFour).find(
+      partDispositions(sheetOf(lines, LIMITS), inlineFour).find(
         (each) => each.part === part && each.place === place,
       );
     expect(of(measured, 'valve', '1Ia')).toMatchObject({ verdict: 'replace', decided: null });
@@ -371,15 +371,16 @@ describe('a wear sheet', () => {
     expect(of([...measured, said('undecided')], 'valve', '1Ia')?.verdict).toBe('replace');
   });
 
-  it('has a replaced part measured anew before it is fitted', () => {
+  it('has a replaced part measured again before it is fitted', () => {
     const replaced: WearLine = {
       ...{ kind: 'fate', part: 'seat', place: '1Ia', fate: 'replace', order: 'in-hand', reason: '' },
     };
-    const anew = (...lines: WearLine[]) =>
-      partFates(sheetOf([replaced, ...lines]), inlineFour).find(({ place }) => place === '1Ia')!.anew;
-    expect(anew().toSorted()).toEqual(PARTS.seat.anew.toSorted());
-    expect(anew(figure('seat-width', '1Ia', 'value', [1.3], { set: 'fitted' }))).not.toContain('seat-width');
-    expect(anew(figure('seat-width', '1Ib', 'value', [1.3], { set: 'fitted' }))).toContain('seat-width');
+    const again = (...lines: WearLine[]) =>
+      partDispositions(sheetOf([replaced, ...lines]), inlineFour).find(({ place }) => place === '1Ia')!
+        .measureNew;
+    expect(again().toSorted()).toEqual(PARTS.seat.measureNew.toSorted());
+    expect(again(figure('seat-width', '1Ia', 'value', [1.3], { set: 'fitted' }))).not.toContain('seat-width');
+    expect(again(figure('seat-width', '1Ib', 'value', [1.3], { set: 'fitted' }))).toContain('seat-width');
   });
 
   it('knows where a hollow hides the gap from a flat blade', () => {
@@ -552,7 +553,7 @@ describe('what is measured build after build', () => {
     expect(trend(stem(5.97, 6))).toEqual([]);
   });
 
-  it('begins anew where the part was replaced, and shows what was found before', () => {
+  it('begins again where the part was replaced, and shows what was found before', () => {
     const [first] = trend(
       stem(5.97, 6),
       [...stem(5.93, 6), ...stem(5.975, 6, 'fitted'), fate('guide', '1I')],

@@ -24,7 +24,7 @@ export interface WearTrend extends WearRate {
 
 /**
  * Follows every figure that has a limit through the builds of an engine, the one that meets its limit first before the others. What
- * was replaced begins anew: the old part's figures are shown, and say nothing of the new one.
+ * was replaced begins again: the old part's figures are shown, and say nothing of the new one.
  *
  * @param builds in the order of the work; the limits are those of the last
  * @returns nothing of what was measured once only, and never replaced

@@ -78,12 +78,12 @@ export interface Characteristic {
 
 /** Parts that are kept, watched or replaced, and what a new one has to be measured for before assembly. */
 export const PARTS = {
-  cylinder: { title: 'Cylinder', anew: [] },
-  cam: { title: 'Camshaft', anew: ['lobe', 'journal', 'cam-runout'] },
-  follower: { title: 'Follower', anew: ['follower-bore', 'follower-crown', 'piece-in'] },
+  cylinder: { title: 'Cylinder', measureNew: [] },
+  cam: { title: 'Camshaft', measureNew: ['lobe', 'journal', 'cam-runout'] },
+  follower: { title: 'Follower', measureNew: ['follower-bore', 'follower-crown', 'piece-in'] },
   valve: {
     title: 'Valve',
-    anew: [
+    measureNew: [
       'stem-guide',
       'valve-margin',
       'seat-width',
@@ -96,22 +96,24 @@ export const PARTS = {
   },
   guide: {
     title: 'Valve guide',
-    anew: ['stem-guide', 'seat-runout', 'seat-width', 'seat-place', 'stem-height', 'leak-test'],
+    measureNew: ['stem-guide', 'seat-runout', 'seat-width', 'seat-place', 'stem-height', 'leak-test'],
   },
   seat: {
     title: 'Valve seat',
-    anew: ['seat-runout', 'seat-width', 'seat-place', 'stem-height', 'leak-test'],
+    measureNew: ['seat-runout', 'seat-width', 'seat-place', 'stem-height', 'leak-test'],
   },
-  spring: { title: 'Valve spring', anew: ['spring-length', 'spring-force'] },
-  retainer: { title: 'Retainer and collets', anew: ['spring-force'] },
-  rocker: { title: 'Rocker', anew: ['rocker-bush', 'rocker-pad'] },
-  screw: { title: 'Adjusting screw', anew: ['screw-standout'] },
-  pushrod: { title: 'Pushrod', anew: ['pushrod-runout'] },
-  piece: { title: 'Graded piece', anew: ['piece-in'] },
-  chain: { title: 'Chain', anew: ['chain-stretch'] },
+  spring: { title: 'Valve spring', measureNew: ['spring-length', 'spring-force'] },
+  retainer: { title: 'Retainer and collets', measureNew: ['spring-force'] },
+  rocker: { title: 'Rocker', measureNew: ['rocker-bush', 'rocker-pad'] },
+  screw: { title: 'Adjusting screw', measureNew: ['screw-standout'] },
+  pushrod: { title: 'Pushrod', measureNew: ['pushrod-runout'] },
+  piece: { title: 'Graded piece', measureNew: ['piece-in'] },
+  chain: { title: 'Chain', measureNew: ['chain-stretch'] },
   /** gaskets, seals and washers, by name: looked at, and used again or replaced */
-  seal: { title: 'Seal', anew: [] },
-} as const satisfies Readonly<Record<string, { readonly title: string; readonly anew: readonly string[] }>>;
+  seal: { title: 'Seal', measureNew: [] },
+} as const satisfies Readonly<
+  Record<string, { readonly title: string; readonly measureNew: readonly string[] }>
+>;
 export type PartKind = keyof typeof PARTS;
 
 const field = (key: string, label: string, most = 4, unit: WearUnit = 'mm'): WearField => ({

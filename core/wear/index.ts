@@ -31,7 +31,7 @@ export {
 } from './limitKinds.ts';
 export { parseFigures, type TypedFigures } from './typedFigures.ts';
 export { doubtTyped, type TypedWhere, type WearDoubt } from './doubtTyped.ts';
-export { partFates, type PartFate } from './partFates.ts';
+export { partDispositions, type PartDisposition } from './partDispositions.ts';
 export {
   DAMAGE,
   wearKey,

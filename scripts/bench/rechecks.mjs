@@ -3,7 +3,7 @@ import { p95 } from './table.mjs';
 
 const REQUESTS = 6;
 
-/** The data of the pages that are read anew each time, one request after another, by turns with a bare one. */
+/** The data of the pages that are read again each time, one request after another, by turns with a bare one. */
 export async function rechecks({ base, viewer: { cookie } }) {
   const read = async (path) => {
     const started = performance.now();
@@ -32,7 +32,7 @@ export async function rechecks({ base, viewer: { cookie } }) {
     rows: pages.map(([name, words, , most]) => ({
       name,
       what: (middle) =>
-        `${words}, read anew each time: p95; a bare “select 1” ${ms(middle((turn) => turn.bare))}`,
+        `${words}, read again each time: p95; a bare “select 1” ${ms(middle((turn) => turn.bare))}`,
       figures: [under((turn) => turn[name], most, ms)],
       aim: `under ${most} ms`,
     })),

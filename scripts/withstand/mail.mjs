@@ -23,7 +23,7 @@ export async function hangingMail({ url }) {
   );
   try {
     const lead = await signIn(await addressOf(server), LEAD);
-    // whatever the hour is, nobody is asleep; what was sent before is sent anew
+    // whatever the hour is, nobody is asleep; what was sent before is sent again
     await ask(url, `update shop set quiet_from = '00:00', quiet_to = '00:00'`);
     await ask(url, `update reminders set sent_at = null, not_before = now(), tries = 0, complaint = ''`);
     const send = async () => {

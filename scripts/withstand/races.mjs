@@ -9,7 +9,7 @@ const plannedIn = (build) => recheckIn(build).id;
 const DRAWN = { system: 'shim under-bucket 9.5', note: '' };
 const daysOn = (days) => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
 
-/** Every kind of write, as it is begun anew: what it is called, and how it is done with what is there now. */
+/** Every kind of write, as it is begun again: what it is called, and how it is done with what is there now. */
 function writesOf({ lead, bench, sheetBody }) {
   const name = () => `Race ${randomUUID().slice(0, 8)}`;
   const person = async (which) =>

@@ -1,5 +1,5 @@
 import type { BuildHead, BuildParts, NoteRow, TickRow } from '@zero-lash/contract/builds';
-import { judgedAnew } from '@zero-lash/core/builds';
+import { judgedAgain } from '@zero-lash/core/builds';
 import { hollowAt, wearSheetOf } from '@zero-lash/core/wear';
 import type { Knex } from 'knex';
 import { readRounds } from '../measuring/rounds.ts';
@@ -144,7 +144,7 @@ export async function readWhole(db: Knex, id: string): Promise<WholeBuild> {
     sheet,
     wear,
     ticks: await readTicks(db, id),
-    rounds: [...judgedAnew(await readRounds(db, id), sheet.pattern, { limits: sheet.limits, hollow })],
+    rounds: [...judgedAgain(await readRounds(db, id), sheet.pattern, { limits: sheet.limits, hollow })],
     settings: await readSettings(db, id),
     ledger: await readEntries(db, id, 'ledger'),
     notes: await readNotes(db, id),

@@ -14,7 +14,7 @@ import { readRechecks } from '../rechecks/read.ts';
 import { changeAt } from './store.ts';
 
 /**
- * Gives an engine a plan of its own, or lets it go by its sheet again. Its next recheck is planned anew, unless a lead moved
+ * Gives an engine a plan of its own, or lets it go by its sheet again. Its next recheck is planned again, unless a lead moved
  * that one or it is being measured.
  *
  * @throws Refusal `invalid` where the plan names a point that the head does not have

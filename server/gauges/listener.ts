@@ -6,7 +6,7 @@ import type { LiveBus } from '../live/bus.ts';
 import { allowsNetwork, reachable } from './address.ts';
 import { GaugeLine, type Press, type Said } from './line.ts';
 
-/** How often the gauges are read anew even where nothing was told of them: the first time, and after a loss. */
+/** How often the gauges are read again even where nothing was told of them: the first time, and after a loss. */
 const READ_EVERY_MS = 5000;
 /** A press that took longer than this to be passed on is not what the person sees any more. */
 const TOO_LATE_MS = 2000;

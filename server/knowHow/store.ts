@@ -25,7 +25,7 @@ export async function addKnowHow(
   return written(build, { kind: 'know-how', row: row! });
 }
 
-/** Words a note anew, or takes it away; a lead does. */
+/** Words a note again, or takes it away; a lead does. */
 export async function changeKnowHow(
   db: Knex,
   id: string,

@@ -4,7 +4,7 @@ import { standingLines } from '@zero-lash/core/builds';
 import { ledgerKey, partsListOf, partsListRow } from '@zero-lash/core/parts';
 import { aimsOutside } from '@zero-lash/core/setting';
 import { ROLE_WORDS } from '@zero-lash/core/sheets';
-import { partFates, wearSheetOf } from '@zero-lash/core/wear';
+import { partDispositions, wearSheetOf } from '@zero-lash/core/wear';
 import type { Knex } from 'knex';
 import { readEntries } from '../builds/entries.ts';
 import { readHead } from '../builds/read.ts';
@@ -47,7 +47,7 @@ export async function readPartsList(db: Knex, buildId: string): Promise<ListPape
     tables: [
       {
         columns: COLUMNS,
-        rows: partsListOf(sheet, partFates(wear, sheet.pattern), counted).map(partsListRow),
+        rows: partsListOf(sheet, partDispositions(wear, sheet.pattern), counted).map(partsListRow),
       },
     ],
     empty: 'Nothing is replaced, and nothing is wanted.',

@@ -225,7 +225,7 @@ export async function runningBy(db: Knex, engineId: string, day: Day | null): Pr
   return last.usage + Math.max(0, rate * daysBetween(last.day, day));
 }
 
-/** Reckons anew on which day an engine's planned recheck will be, by how it is really used. */
+/** Reckons again on which day an engine's planned recheck will be, by how it is really used. */
 export async function refreshExpected(db: Knex, engineId: string): Promise<void> {
   const planned = (await db('rechecks as r')
     .where({ 'r.engine_id': engineId, 'r.status': 'planned' })

@@ -13,10 +13,10 @@ const MOST = 100;
 const PAUSE_MS = 50;
 
 /**
- * Forecasts planned rechecks anew of whose pattern the shop has learned something since, and tells whoever looks at one that
+ * Forecasts planned rechecks again of whose pattern the shop has learned something since, and tells whoever looks at one that
  * comes sooner for it.
  *
- * @returns how many were forecast anew
+ * @returns how many were forecast again
  * @example await keepForecastsUp(db) // 12
  */
 export async function keepForecastsUp(db: Knex): Promise<number> {

@@ -81,7 +81,7 @@ async function planOf(
 /**
  * Plans the recheck that follows a sign-off or a recheck, by the engine's own plan or the build's own spec sheet, and sooner
  * where its forecast asks for it. One that was planned before, and dropped because what it followed was opened again, is
- * planned anew.
+ * planned again.
  */
 export async function planRecheck(
   db: Knex,
@@ -104,10 +104,10 @@ export async function planRecheck(
 }
 
 /**
- * Plans an engine's next recheck anew, because the plan it goes by was changed. One that a lead moved stays where it was moved
+ * Plans an engine's next recheck again, because the plan it goes by was changed. One that a lead moved stays where it was moved
  * to, and one that is being measured is measured as it was begun.
  *
- * @returns the recheck that was planned anew, or null where none was
+ * @returns the recheck that was planned again, or null where none was
  */
 export async function replan(
   db: Knex,
@@ -150,7 +150,7 @@ const isBegun = async (db: Knex, id: string): Promise<boolean> =>
   Boolean(await db('rounds').where({ recheck_id: id }).first('id'));
 
 /**
- * Forecasts a planned recheck anew, from what its points measured and what the shop's other engines say by now; brings it
+ * Forecasts a planned recheck again, from what its points measured and what the shop's other engines say by now; brings it
  * forward where the forecast has a point out before the plan looks. It never puts one back, and leaves one alone that a lead moved.
  */
 export async function refreshForecast(db: Knex, id: string): Promise<void> {
@@ -231,7 +231,7 @@ export async function recordChecks(db: Knex, recheckId: string): Promise<void> {
     ];
   });
   if (rows.length === 0) return;
-  // a recheck that was opened again is judged anew: it stays the newest
+  // a recheck that was opened again is judged again: it stays the newest
   await db('point_checks')
     .where({ engine_id: build.engine.id })
     .whereIn(
@@ -245,7 +245,7 @@ export async function recordChecks(db: Knex, recheckId: string): Promise<void> {
     .merge();
 }
 
-/** Takes back what a recheck was found to say, until it is judged anew: what was found before it is the newest again. */
+/** Takes back what a recheck was found to say, until it is judged again: what was found before it is the newest again. */
 export async function forgetChecks(db: Knex, recheckId: string): Promise<void> {
   const gone = (await db('point_checks')
     .where({ recheck_id: recheckId })

@@ -7,7 +7,7 @@ import { recheckChanges } from './store.ts';
 
 /**
  * Opens a judged recheck again, because a reading that was taken before it was judged came in after: what it was judged
- * by was not all there was. What was planned to follow is dropped until it is judged anew.
+ * by was not all there was. What was planned to follow is dropped until it is judged again.
  *
  * @throws Refusal `round_closed` where the next recheck has begun already
  */

@@ -22,7 +22,7 @@ export interface Differences {
 }
 
 /**
- * Judges every reading of a record anew, by its row's own limits, and looks for what cannot be as it is said. What the file says
+ * Judges every reading of a record again, by its row's own limits, and looks for what cannot be as it is said. What the file says
  * otherwise is named and kept as the file's word; a reading counts by what it is judged here.
  *
  * @example differencesIn(record).found // [{ path: 'tables.readings.3.verdict', file: 'in-spec', here: 'tight' }]

@@ -36,7 +36,7 @@ const OUT_SQL = `(
 
 /**
  * Writes down what is to be told of rechecks that come, are overdue or found a point out: to the owner who has an address and wishes
- * it, and to the leads who have one. Each is told once of one due day: a recheck that is moved is told anew. Nothing is sent here.
+ * it, and to the leads who have one. Each is told once of one due day: a recheck that is moved is told again. Nothing is sent here.
  *
  * @returns how many were written down
  */

@@ -71,8 +71,8 @@ export async function share(app: FastifyInstance, { folder, port, addresses }: S
     const stopLooking = everySoOften(app.log, 'looking at the addresses', LOOK_AGAIN_MS, async () => {
       if (here().join() === known) return;
       known = here().join();
-      const anew = await certified();
-      for (const { server } of secured) server.setSecureContext(anew);
+      const again = await certified();
+      for (const { server } of secured) server.setSecureContext(again);
     });
     return {
       address,

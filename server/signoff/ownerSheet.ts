@@ -1,11 +1,13 @@
 import { comesInWords, nextCheckInWords } from '@zero-lash/core/rechecks';
-import { addedTo, lastDone, provenBy, statusOf } from '@zero-lash/core/builds';
+import { addedTo, lastDone, statusOf } from '@zero-lash/core/builds';
 import { formatInterval, formatLength, tenthsFromMm, type ShopUnit } from '@zero-lash/core/length';
-import { whyNoProof, type Verdict } from '@zero-lash/core/measuring';
+import { gapInTenths, type KnownGap, type Verdict } from '@zero-lash/core/measuring';
 import { ledgerKey, partsListOf, partsListRow } from '@zero-lash/core/parts';
-import { layOutHeads, lashPoints, ROLE_WORDS, type HeadMap } from '@zero-lash/core/sheets';
-import { partFates, PARTS, wearSheetOf } from '@zero-lash/core/wear';
+import { layOutHeads, ROLE_WORDS, type HeadMap } from '@zero-lash/core/sheets';
+import { proofLines, type ProofLine } from '@zero-lash/core/signoff';
+import { partDispositions, PARTS, wearSheetOf } from '@zero-lash/core/wear';
 import { standingLines } from '@zero-lash/core/builds';
+import type { ReadingRow } from '@zero-lash/contract/measuring';
 import type { Setting } from '@zero-lash/contract/setting';
 import type { Knex } from 'knex';
 import { readEntries } from '../builds/entries.ts';
@@ -69,7 +71,7 @@ export async function readOwnerSheet(db: Knex, buildId: string): Promise<OwnerSh
   const zone = await shopZone(db);
   const owned = await db('engines').where({ id: engine.id }).first('owner', 'serial', 'duty');
   const wear = wearSheetOf(await readEntries(db, buildId, 'wear'), sheet.wearLimits);
-  const fates = partFates(wear, sheet.pattern);
+  const fates = partDispositions(wear, sheet.pattern);
   const [planned] = (await readRechecks(db, { build_id: buildId })).filter(
     ({ status }) => status === 'planned',
   );
@@ -135,43 +137,19 @@ export async function readOwnerSheet(db: Knex, buildId: string): Promise<OwnerSh
 }
 
 function pointsOf(build: WholeBuild, unit: ShopUnit): OwnerPoint[] {
-  const proofs = provenBy(build);
   const { accepted } = statusOf(build);
-  const asFound = build.rounds.find(({ kind }) => kind === 'as-found');
-  const found = new Map(
-    (asFound?.readings ?? [])
-      .filter((reading) => whyNoProof(reading, null) === null)
-      .map((reading) => [reading.point, reading]),
-  );
-  const gap = (
-    reading: { lo: number; hi: number | null; floor: boolean; verdict: Verdict } | undefined,
-  ): Gap | null =>
-    reading
-      ? {
-          ...{ lo: reading.lo, hi: reading.hi, verdict: reading.verdict },
-          said: formatInterval(
-            {
-              lo: tenthsFromMm(reading.lo),
-              hi: reading.hi === null ? null : tenthsFromMm(reading.hi),
-              floor: reading.floor,
-            },
-            unit,
-          ),
-        }
-      : null;
-  return lashPoints(build.sheet.pattern).map(({ key, role }) => {
-    const { min, max } = build.sheet.limits.find((limits) => limits.role === role)!;
-    const proof = proofs.get(key);
-    return {
-      ...{ key, role: ROLE_WORDS[role], min, max },
-      limits: formatInterval({ lo: tenthsFromMm(min), hi: tenthsFromMm(max) }, unit),
-      found: gap(found.get(key)),
-      done: doneInWords(lastDone(build.settings, key), unit),
-      proved: gap(proof),
-      onLimit: proof?.onLimit ?? false,
-      letStand: accepted.has(key),
-    };
-  });
+  const said = (known: KnownGap) => formatInterval(gapInTenths(known), unit);
+  const gap = (reading: ProofLine<ReadingRow>['proved']): Gap | null =>
+    reading && { lo: reading.lo, hi: reading.hi, verdict: reading.verdict, said: said(reading) };
+  return proofLines(build).map(({ point: { key, role, min, max }, found, proved }) => ({
+    ...{ key, role: ROLE_WORDS[role], min, max },
+    limits: said({ lo: min, hi: max }),
+    found: gap(found),
+    done: doneInWords(lastDone(build.settings, key), unit),
+    proved: gap(proved),
+    onLimit: proved?.onLimit ?? false,
+    letStand: accepted.has(key),
+  }));
 }
 
 /** What was turned, fitted or left alone, in a few words. */

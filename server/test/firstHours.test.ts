@@ -15,7 +15,7 @@ afterAll(() => shop.close());
 const onFlat = () => Work.on(shop, 'Emergency set, Lower School');
 
 describe('an engine’s first hours', () => {
-  it('are gone through before it is signed off: heat cycles, the head torqued again, every gap proved anew', async () => {
+  it('are gone through before it is signed off: heat cycles, the head torqued again, every gap proved again', async () => {
     const work = await onFlat();
     await work.reach('close');
     await work.tickAll();

@@ -53,7 +53,7 @@ async function look(
 }
 
 describe('a plan of an engine’s own', () => {
-  it('is given by a lead with a reason, plans the next recheck anew, and is kept when the sheet’s takes its place', async () => {
+  it('is given by a lead with a reason, plans the next recheck again, and is kept when the sheet’s takes its place', async () => {
     const work = await signed();
     const before = await plannedOf(work);
     expect((await engineOf(work)).plan).toMatchObject({ own: null });
@@ -67,10 +67,10 @@ describe('a plan of an engine’s own', () => {
     expect(given.body.plan).toMatchObject({
       ...{ steps: [{ afterUsage: 25, afterDays: 20 }], own: { why: 'It runs day and night', by: LEAD } },
     });
-    const anew = await plannedOf(work);
-    expect(anew).toMatchObject({ id: before.id, dueUsage: 35, dueDate: addDays(today, 20) });
-    expect(anew.changes[0]).toMatchObject({ kind: 'replanned', why: 'It runs day and night', by: LEAD });
-    expect(anew.version).toBe(before.version + 1);
+    const again = await plannedOf(work);
+    expect(again).toMatchObject({ id: before.id, dueUsage: 35, dueDate: addDays(today, 20) });
+    expect(again.changes[0]).toMatchObject({ kind: 'replanned', why: 'It runs day and night', by: LEAD });
+    expect(again.version).toBe(before.version + 1);
     // what is judged next is planned by it too
     await work.judge(await look(work, work.points));
     expect((await plannedOf(work)).dueDate).toBe(addDays(today, 20));
@@ -204,7 +204,7 @@ describe('a season', () => {
 });
 
 describe('a forecast', () => {
-  it('is made anew once the shop has learned something of its pattern, and told where it brings a look forward', async () => {
+  it('is made again once the shop has learned something of its pattern, and told where it brings a look forward', async () => {
     const work = await signed(EIGHT);
     const recheck = await plannedOf(work);
     await shop.db('rechecks').update({ forecast_at: shop.db.fn.now() });

@@ -169,7 +169,7 @@ describe('a planned recheck', () => {
     expect([await count(4), await count(5), await count(6)]).toEqual(['coming', 'due', 'overdue']);
   });
 
-  it('that is opened again by a late reading says nothing of all engines until it is judged anew', async () => {
+  it('that is opened again by a late reading says nothing of all engines until it is judged again', async () => {
     const work = await signed();
     const id = await work.recheck();
     const before = new Date().toISOString();

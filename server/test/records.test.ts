@@ -82,7 +82,7 @@ describe('an engine’s record', () => {
       engines: ['sought', 'running', 'owner_id'],
       sheet_revisions: ['writers'],
       photographs: ['picture'],
-      // a shop that takes it in forecasts it anew, by what it knows itself
+      // a shop that takes it in forecasts it again, by what it knows itself
       rechecks: ['forecast_at'],
       // of a gauge what tells which it was, and not where or how it is reached here
       instruments: ['address', 'check_due', 'active', 'version'],
@@ -220,7 +220,7 @@ describe('what a record brings from another shop', () => {
     expect(await open(own.id)).toHaveLength(1);
   });
 
-  it('is judged anew: what the file says otherwise is named, kept as its word, and counts for nothing', async () => {
+  it('is judged again: what the file says otherwise is named, kept as its word, and counts for nothing', async () => {
     const id = await engineOf('Head saw, Pellow Mill');
     const whole = (await readRecord(shop.db, id)).tables.readings;
     const tight = whole.findIndex(({ verdict }) => verdict === 'tight');

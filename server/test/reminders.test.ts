@@ -72,7 +72,7 @@ describe('reminders', () => {
       );
       expect(body.includes('That is past.')).toBe(stage === 'overdue');
     }
-    // moved to another day it is told of anew
+    // moved to another day it is told of again
     const { recheck_id: id } = await planned();
     await shop.db('rechecks').where({ id }).update({ due_date: '2020-01-01' });
     expect(await makeReminders(shop.db, NOON)).toBeGreaterThan(0);

@@ -188,7 +188,7 @@ describe('a recheck', () => {
   }
   const planned = ({ rechecks }: BuildView) => rechecks.find(({ status }) => status === 'planned')!;
 
-  it('begun on two devices has one round; judged before all came in, it is open again when it comes, and what was to follow is planned anew', async () => {
+  it('begun on two devices has one round; judged before all came in, it is open again when it comes, and what was to follow is planned again', async () => {
     const build = await shop.buildOf('Trimmer, Pellow Mill');
     const recheck = planned(build);
     const here = await send(`rechecks/${recheck.id}/round`, { takenAt: minutesAgo(30) });

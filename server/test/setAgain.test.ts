@@ -85,7 +85,7 @@ describe('a recheck that did not hold', () => {
     expect((await openAgain({ recheckId: failed })).body.code).toBe('build_open');
   });
 
-  it('takes no further reading in the round it was found in, but measures anew where it is set', async () => {
+  it('takes no further reading in the round it was found in, but measures again where it is set', async () => {
     const late = await shop.call(BENCH, 'POST', `rounds/${failed}/readings`, {
       ...{
         point: again.points[1],

@@ -94,7 +94,7 @@ export class TestShop {
     return cookie;
   }
 
-  /** Everybody signs in anew at their next call: somebody ended their sessions. */
+  /** Everybody signs in again at their next call: somebody ended their sessions. */
   forgetCookies(): void {
     this.#cookies.clear();
   }

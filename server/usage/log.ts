@@ -47,7 +47,7 @@ export interface MovedRecheck {
 }
 
 /**
- * Reckons an engine's log anew, and what hangs on it: what each figure came to in all, what the engine shows and has run, what its
+ * Reckons an engine's log again, and what hangs on it: what each figure came to in all, what the engine shows and has run, what its
  * rounds were taken at, and what its planned recheck is due at. Who put something right is told which rechecks moved.
  *
  * @throws Refusal `usage_order` where the figures would run backwards without a word, `usage_last` where none would be left
@@ -155,7 +155,7 @@ async function moveWith(
 
 /**
  * Strikes a figure out of an engine's log: it stays, with who and why, and counts for nothing. A change of meter is undone the same
- * way. What follows from the log is reckoned anew.
+ * way. What follows from the log is reckoned again.
  *
  * @throws Refusal `usage_last` where it is the only one, `not_found` where it is none of this engine's that counts
  */

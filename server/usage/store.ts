@@ -77,7 +77,7 @@ export async function logFigure(
     return logFigure(db, figure, personId);
   }
   const past = figure.at.getTime() < engine.usage_at.getTime();
-  // a change of meter before what is logged already: what came after it is reckoned anew
+  // a change of meter before what is logged already: what came after it is reckoned again
   const changed = past && figure.newMeter !== null;
   const running = changed ? 0 : past ? await runningThen(db, figure) : await moveOn(db, engine, figure);
   const reason = figure.reason || (figure.sure ? 'asked about, and right' : '');

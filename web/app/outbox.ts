@@ -35,7 +35,7 @@ const slice = createSlice({
   },
 });
 
-/** Whether nothing has come, gone or been refused: then nothing is drawn anew. */
+/** Whether nothing has come, gone or been refused: then nothing is drawn again. */
 function sameItems(before: readonly OutboxItem[], after: readonly OutboxItem[]): boolean {
   return (
     before.length === after.length &&

@@ -21,7 +21,7 @@ export interface Sending {
   /** whose writes may be sent now; undefined where nobody is signed in */
   readonly sender: () => string | undefined;
   /**
-   * puts what the server answered where the waiting row stood, at once: what is shown of the two is then drawn anew once. It
+   * puts what the server answered where the waiting row stood, at once: what is shown of the two is then drawn again once. It
    * is done when the answer is kept on the device too.
    */
   readonly onWritten: (answer: unknown, item: OutboxItem) => Promise<void>;
@@ -234,7 +234,7 @@ function inFlight({ key }: OutboxItem, sent: Promise<Outcome>): Promise<Outcome>
 
 /**
  * Waits for the answer to what is being sent just now, where it is one of those named: news of it comes in a moment sooner by
- * another way, and what is shown would be drawn anew for each.
+ * another way, and what is shown would be drawn again for each.
  *
  * @example await whenAnswered(news.changes.map(({ row }) => row.id));
  */
@@ -300,7 +300,7 @@ async function problemIn(answer: Response): Promise<ProblemBody> {
   return { type: 'about:blank', title, status: answer.status, code: BROKEN, detail: title };
 }
 
-/** Counts what breaks in the same way over one item; what breaks differently is counted anew. */
+/** Counts what breaks in the same way over one item; what breaks differently is counted again. */
 function brokeTooOften({ key }: OutboxItem, { status, code }: ProblemBody): boolean {
   const how = `${status} ${code}`;
   const before = breaks.get(key);

@@ -11,7 +11,7 @@ export const sessionApi = api.injectEndpoints({
       async onQueryStarted(_arg, { dispatch, queryFulfilled }) {
         try {
           const { data } = await queryFulfilled;
-          // who came in a moment ago finds the pages again too, where the network goes before they are opened anew
+          // who came in a moment ago finds the pages again too, where the network goes before they are opened again
           void cacheAnswer('session', data);
           await dispatch(sessionApi.util.upsertQueryData('session', undefined, data));
         } catch {

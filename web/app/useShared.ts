@@ -2,7 +2,7 @@ import { copyWithStructuralSharing } from '@reduxjs/toolkit/query';
 import { useState } from 'react';
 
 /**
- * Keeps every part of what is worked out anew that says what it said before: what is drawn from it is drawn again only
+ * Keeps every part of what is worked out again that says what it said before: what is drawn from it is drawn again only
  * where it says something else. For plain values, such as rows and figures.
  *
  * @example const shown = useShared(headPoints(points, round));

@@ -2,7 +2,7 @@ import { useCallback, useLayoutEffect, useRef } from 'react';
 
 /**
  * Keeps one function for as long as a component lives, which always does what the newest render meant: what is given it
- * need not be drawn anew because a function changed.
+ * need not be drawn again because a function changed.
  *
  * @example const onTap = useStable((key: string) => select(key));
  */

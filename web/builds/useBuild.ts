@@ -1,7 +1,7 @@
 import { skipToken } from '@reduxjs/toolkit/query/react';
 import type { BuildHead, BuildParts, BuildRoom, RowsOf } from '@zero-lash/contract/builds';
 import { useMemo } from 'react';
-import { judgedAnew } from '@zero-lash/core/builds';
+import { judgedAgain } from '@zero-lash/core/builds';
 import { limitsToGoBy } from '@zero-lash/core/setting';
 import { hollowAt, wearSheetOf } from '@zero-lash/core/wear';
 import { useSame } from '../app/useSame.ts';
@@ -49,7 +49,7 @@ export function useBuild(id: string) {
   const judged = useMemo(
     () =>
       goneBy &&
-      rounds.rows && [...judgedAnew(rounds.rows, goneBy.pattern, { limits: goneBy.limits, hollow })],
+      rounds.rows && [...judgedAgain(rounds.rows, goneBy.pattern, { limits: goneBy.limits, hollow })],
     [rounds.rows, goneBy, hollow],
   );
   const all = Object.values(read);

@@ -38,7 +38,7 @@ const PX_PER_MM = 18;
 
 /** The blades this bench owns, side by side as they lie in the fan: tap one, or two to hold them together. */
 export const BladeFan = memo(function BladeFan({ blades, held, suggested, onTap, figure }: Props) {
-  /** One listener for all blades, so that a blade is drawn anew only when it itself changes. */
+  /** One listener for all blades, so that a blade is drawn again only when it itself changes. */
   function tap(event: MouseEvent) {
     const blade = (event.target as Element).closest('[data-blade]')?.getAttribute('data-blade');
     if (blade) onTap(Number(blade));

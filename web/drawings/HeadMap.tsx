@@ -107,7 +107,7 @@ export const HeadMap = memo(function HeadMap(props: Props) {
     svg.current?.querySelector<SVGElement>(`[data-point="${CSS.escape(reached)}"]`)?.focus();
   }
 
-  /** One listener for all points, so that a point is drawn anew only when it itself changes. */
+  /** One listener for all points, so that a point is drawn again only when it itself changes. */
   function tap(event: MouseEvent) {
     const point = (event.target as Element).closest<SVGElement>('[data-point]');
     if (!point || !onSelect) return;

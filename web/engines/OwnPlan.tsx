@@ -115,7 +115,7 @@ export function GivePlan({
           </Box>
           <Box fontSize="sm" color="faded" marginTop="2">
             The maker’s manual and local rules govern: look no later, and at no fewer points, than they ask.
-            Its next recheck is planned anew, unless a lead moved that one or it is being measured.
+            Its next recheck is planned again, unless a lead moved that one or it is being measured.
           </Box>
           <ProblemNote error={error} />
           {theirs && engine.plan && (

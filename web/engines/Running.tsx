@@ -68,7 +68,7 @@ function PastFigures({ engine }: { readonly engine: EngineView }) {
   );
 }
 
-/** One figure of the log; a lead strikes out what cannot be, and what follows from the log is reckoned anew. */
+/** One figure of the log; a lead strikes out what cannot be, and what follows from the log is reckoned again. */
 function PastFigure({
   engine,
   figure: { id, usage, readAt, reason, by, newMeter, struck },
@@ -105,7 +105,7 @@ function PastFigure({
           label="Because"
           action="Strike it out"
           missing="Say in a line why: a slip, another engine’s, a clock that was wrong."
-          follows="It stays here, and counts for nothing. What was run in all, and when rechecks are due, is reckoned anew."
+          follows="It stays here, and counts for nothing. What was run in all, and when rechecks are due, is reckoned again."
           most={200}
           busy={isLoading}
           onDo={async (why) => !('error' in (await removeLogged({ id: engine.id, usage: id, why })))}

@@ -17,7 +17,7 @@ interface Props {
   readonly stage: StageKey;
 }
 
-/** What the shop has learned of this pattern at a stage: on every build of it, worded anew by a lead. */
+/** What the shop has learned of this pattern at a stage: on every build of it, worded again by a lead. */
 export const KnowHow = memo(function KnowHow({ buildId, sheet: { maker, name }, known, stage }: Props) {
   const rows = known.filter((row) => row.stage === stage && !row.dropped);
   if (rows.length === 0) return null;
@@ -55,7 +55,7 @@ function Note({ row, buildId }: { readonly row: KnowHowRow; readonly buildId: st
           </Box>
           {mayLead && (
             <Button variant="plain" onClick={() => setText(row.text)}>
-              Word it anew
+              Word it again
             </Button>
           )}
         </Flex>

@@ -11,7 +11,7 @@ const CHANGE_WORDS = {
     held: 'held back',
     released: 'let go again',
     dropped: 'dropped',
-    replanned: 'Planned anew',
+    replanned: 'Planned again',
     'let-stand': 'Left as it is, whatever came in late,',
     bench: 'on the bench',
   },

@@ -15,7 +15,7 @@ export const Slackened = memo(function Slackened({ build }: { readonly build: Bu
     <fieldset>
       <chakra.legend fontWeight="650">Slackened or taken out as well</chakra.legend>
       <Box fontSize="sm" color="faded">
-        What is ticked here lies anew: every gap under it is proved again.
+        What is ticked here lies differently: every gap under it is proved again.
       </Box>
       {disturbances(build.sheet.pattern).map(({ key, text, points }) => {
         const row = build.ticks.find(({ stage, check, done }) => done && stage === SETTING && check === key);

@@ -119,7 +119,7 @@ export function DraftPage() {
 }
 
 function Draft({ newest }: { readonly newest: SheetRevision }) {
-  // what was opened is what is changed, however often the list behind it is fetched anew
+  // what was opened is what is changed, however often the list behind it is fetched again
   const [draft] = useState(newest);
   const [change, { error, isLoading }] = useChangeDraftMutation();
   const place = `sheet:draft:${draft.id}`;

@@ -46,7 +46,7 @@ export function sheetInWords(sheet: SheetBody): SheetLine[] {
     },
     pattern.coverHoldsCams && {
       name: 'Cover',
-      text: 'its bolts hold the cams: they lie anew once it comes off again',
+      text: 'its bolts hold the cams: they lie differently once it comes off again',
     },
     !pattern.turnsBack && { name: 'Turned back', text: 'never: its tensioner or belt may jump' },
     pattern.decompressor && {

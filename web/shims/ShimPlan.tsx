@@ -123,7 +123,7 @@ function Plan({ build, points }: { readonly build: BuildView; readonly points: r
           {isOld && (
             <Note tone="brass" role="status" marginTop="2">
               What was fitted or measured since calls for other moves.{' '}
-              <Button onClick={renew}>Make the plan anew</Button>
+              <Button onClick={renew}>Make the plan again</Button>
             </Note>
           )}
         </Box>

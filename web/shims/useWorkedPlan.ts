@@ -4,7 +4,7 @@ import { useState } from 'react';
 import type { BuildView } from '../builds/buildView.ts';
 import type { Plans } from './plans.ts';
 
-/** A plan as it is worked off: it stays where it is under the finger until a person has it made anew. */
+/** A plan as it is worked off: it stays where it is under the finger until a person has it made again. */
 export interface WorkedPlan {
   readonly plans: Plans;
   /** the points as they were when it was made */
@@ -21,14 +21,14 @@ interface Made {
 }
 
 /**
- * Holds a plan from its first move on: what is made anew after each move would move the next one away from under the finger. Until
+ * Holds a plan from its first move on: what is made again after each move would move the next one away from under the finger. Until
  * then, and after every choice of the person's own, it is always the newest.
  *
  * @param made the newest plan; null while there is none
  * @param current it answers what is asked now
  * @param choices what the person chose, the same object until they choose something else
  * @param pressed a finger is down on it
- * @returns the plan to work off, and how it is made anew
+ * @returns the plan to work off, and how it is made again
  */
 export function useWorkedPlan(
   build: BuildView,

@@ -3,7 +3,7 @@ import { findings, lastChange, standingLines, statusOf } from '@zero-lash/core/b
 import { alongAxis, OPERATION_WORDS, type HeadWorkLine } from '@zero-lash/core/headwork';
 import { conditionCautions } from '@zero-lash/core/measuring';
 import { ROLE_WORDS } from '@zero-lash/core/sheets';
-import { PARTS, partFates, wearSheetOf } from '@zero-lash/core/wear';
+import { PARTS, partDispositions, wearSheetOf } from '@zero-lash/core/wear';
 import { proofLines } from '@zero-lash/core/signoff';
 import type { BuildView } from '../builds/buildView.ts';
 import { useLengths } from '../app/lengths.ts';
@@ -15,7 +15,7 @@ export function WhatIsSigned({ build }: { readonly build: BuildView }) {
   const lines = proofLines(build);
   const found = [...findings(build.rounds.filter(({ kind }) => kind === 'as-found')).values()];
   const out = found.filter(({ verdict }) => verdict !== 'in-spec');
-  const fates = partFates(wearSheetOf(build.wear, build.sheet.wearLimits), build.sheet.pattern);
+  const fates = partDispositions(wearSheetOf(build.wear, build.sheet.wearLimits), build.sheet.pattern);
   const worn = fates.filter(({ verdict }) => verdict === 'watch' || verdict === 'replace');
   const work = [
     ...standingLines<HeadWorkLine>(build.headwork, ({ step, valve }) => `${step} ${valve}`).values(),

@@ -341,7 +341,7 @@ describe('the rechecks of a build', () => {
   });
 });
 
-describe('what is worked out anew', () => {
+describe('what is worked out again', () => {
   it('is drawn again only where it says something else', () => {
     const drawn: string[] = [];
     const Row = memo(function Row({ row }: { readonly row: { readonly name: string } }) {

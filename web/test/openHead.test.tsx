@@ -176,7 +176,7 @@ describe('what becomes of a part', () => {
         verdict: 'replace' as const,
         decided: null,
         used: 1.4,
-        anew: [],
+        measureNew: [],
       },
       reasons: ['Margin 1I: 140 % of its allowance'],
     };
@@ -323,7 +323,7 @@ describe('a parts list as CSV', () => {
         verdict: 'replace' as const,
         decided: null,
         used: 1.2,
-        anew: [],
+        measureNew: [],
       },
       reasons: ['Margin 1E: 120 % of its allowance', 'Cracked, at the edge'],
     };
@@ -396,7 +396,7 @@ describe('what the shop has learned', () => {
     ...{ stage: 'open-up', dropped: false, version: 1 },
   };
 
-  it('is shown at its stage, to be worded anew by a lead alone', async () => {
+  it('is shown at its stage, to be worded again by a lead alone', async () => {
     const view = build({ 'know-how': [note, { ...note, id: 'gone', text: 'Gone', dropped: true }] });
     const { unmount } = show(<KnowHow {...knownOn(view)} stage="open-up" />);
     expect(screen.getByText('The breather comes off first')).toBeTruthy();
@@ -405,7 +405,7 @@ describe('what the shop has learned', () => {
     unmount();
     await signIn('lead');
     show(<KnowHow {...knownOn(view)} stage="open-up" />);
-    expect(screen.getByRole('button', { name: 'Word it anew' })).toBeTruthy();
+    expect(screen.getByRole('button', { name: 'Word it again' })).toBeTruthy();
   });
 
   it('is nothing at another stage', () => {

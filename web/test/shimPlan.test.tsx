@@ -300,7 +300,7 @@ describe('a plan as it is worked off', () => {
     ]);
   });
 
-  it('stays under the finger as it is worked off, and is made anew when somebody says so', async () => {
+  it('stays under the finger as it is worked off, and is made again when somebody says so', async () => {
     await store.dispatch(drawerApi.util.upsertQueryData('drawer', undefined, drawerOf({})));
     const view = swap();
     let comesIn: (view: BuildView) => void = () => undefined;
@@ -328,11 +328,11 @@ describe('a plan as it is worked off', () => {
     comesIn(swap({ '3I': [0.14, 0.15] }, { settings: [made as Setting] }));
     await waitFor(() => expect(screen.getByText(/calls for other moves/)).toBeTruthy());
     expect(second.isConnected).toBe(true);
-    fireEvent.click(screen.getByRole('button', { name: 'Make the plan anew' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Make the plan again' }));
     await waitFor(() => expect(screen.getByRole('button', { name: '3I: fitted' })).toBeTruthy());
   });
 
-  it('is made anew where a piece is barred or a point is kept, and again where that is taken back', async () => {
+  it('is made again where a piece is barred or a point is kept, and again where that is taken back', async () => {
     await shown(drawerOf({}), swap());
     fireEvent.click(screen.getByRole('button', { name: '2I: another one' }));
     await waitFor(() => expect(screen.getByText(/To buy/).parentElement!.textContent).toContain('2.45'));

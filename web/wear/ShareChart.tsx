@@ -1,5 +1,5 @@
 import { Box } from '@chakra-ui/react';
-import { PARTS, type PartFate } from '@zero-lash/core/wear';
+import { PARTS, type PartDisposition } from '@zero-lash/core/wear';
 import { BarController, BarElement, CategoryScale, Chart, LinearScale, type ChartOptions } from 'chart.js';
 import { useMemo } from 'react';
 import { Bar } from 'react-chartjs-2';
@@ -12,7 +12,7 @@ const colourOf = (token: string) =>
   getComputedStyle(document.documentElement).getPropertyValue(`--zl-colors-${token}`).trim();
 
 /** How much of its allowance each part has used, the worst first; the table beside it says the same in words. */
-export function ShareChart({ fates }: { readonly fates: readonly PartFate[] }) {
+export function ShareChart({ fates }: { readonly fates: readonly PartDisposition[] }) {
   const scheme = useAppSelector((state) => state.preferences.scheme);
   const bars = useMemo(
     () =>

@@ -40,7 +40,7 @@ export function WearGrid({ buildId, pattern, work, items, set }: Props) {
   const shop = useUnit();
   const places = placesOf(pattern, items[0]!);
   const columns = useMemo(() => ({ gridTemplateColumns: columnsOf(items) }), [items]);
-  // what is typed is held against the sheet as it is by then: no cell is drawn anew for what stands elsewhere
+  // what is typed is held against the sheet as it is by then: no cell is drawn again for what stands elsewhere
   const doubt = useStable((where: TypedWhere, typed: readonly number[]) =>
     doubtTyped(work.sheet, pattern, where, typed),
   );

@@ -1,7 +1,7 @@
 import { Box, Button, Flex, Heading } from '@chakra-ui/react';
 import {
   characteristicsFor,
-  partFates,
+  partDispositions,
   placesOf,
   WEAR_PAGES,
   wearAt,
@@ -48,7 +48,7 @@ export function WearSheetWork({ build }: { readonly build: BuildView }) {
     [all, page, whole, later, pattern],
   );
   const groups = useMemo(() => groupsOf(items), [items]);
-  const fates = useMemo(() => partFates(sheet, pattern), [sheet, pattern]);
+  const fates = useMemo(() => partDispositions(sheet, pattern), [sheet, pattern]);
   const bad = fates.filter(({ verdict }) => verdict === 'watch' || verdict === 'replace').length;
   return (
     <Box as="section" aria-label="Wear sheet" display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="3">

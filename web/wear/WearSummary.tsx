@@ -1,5 +1,5 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
-import { PARTS, type FateLine, type PartFate } from '@zero-lash/core/wear';
+import { PARTS, type FateLine, type PartDisposition } from '@zero-lash/core/wear';
 import { ORDER_WORDS } from '@zero-lash/core/parts';
 import { memo, lazy, Suspense, useState } from 'react';
 import { Labelled, Select } from '../app/Labelled.tsx';
@@ -12,7 +12,7 @@ const ShareChart = lazy(async () => ({ default: (await import('./ShareChart.tsx'
 
 interface Props {
   readonly build: BuildView;
-  readonly fates: readonly PartFate[];
+  readonly fates: readonly PartDisposition[];
   readonly work: WearWork;
 }
 
@@ -84,23 +84,23 @@ export const WearSummary = memo(function WearSummary({ build, fates, work }: Pro
 });
 
 /** Saves what is replaced and wanted, with how far it is on its way and why. */
-async function saveParts(build: BuildView, fates: readonly PartFate[]): Promise<void> {
+async function saveParts(build: BuildView, fates: readonly PartDisposition[]): Promise<void> {
   const { writePartsCsv } = await import('../parts/csv.ts');
   saveFile(`${build.engine.name} build ${build.number} parts.csv`, writePartsCsv(build, fates));
 }
 
-const rank = ({ verdict, used }: PartFate) =>
+const rank = ({ verdict, used }: PartDisposition) =>
   (verdict === 'replace' ? 20 : verdict === 'watch' ? 10 : 0) + Math.min(9, used ?? 0);
 
 interface RowProps {
-  readonly fate: PartFate;
+  readonly fate: PartDisposition;
   readonly work: WearWork;
   readonly open: boolean;
   readonly onOpen: () => void;
 }
 
 function FateRow({ fate, work, open, onOpen }: RowProps) {
-  const { part, place, verdict, decided, reasons, anew } = fate;
+  const { part, place, verdict, decided, reasons, measureNew } = fate;
   const name = `${PARTS[part].title} ${place}`;
   return (
     <>
@@ -132,9 +132,9 @@ function FateRow({ fate, work, open, onOpen }: RowProps) {
               {ORDER_WORDS[decided.order]}
             </Box>
           )}
-          {anew.length > 0 && (
+          {measureNew.length > 0 && (
             <Box color="brass">
-              Measure the new one before it goes in: {anew.join(', ').replaceAll('-', ' ')}.
+              Measure the new one before it goes in: {measureNew.join(', ').replaceAll('-', ' ')}.
             </Box>
           )}
         </Box>
@@ -163,7 +163,7 @@ function FateForm({
   work,
   onDone,
 }: {
-  readonly fate: PartFate;
+  readonly fate: PartDisposition;
   readonly work: WearWork;
   readonly onDone: () => void;
 }) {

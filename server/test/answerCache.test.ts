@@ -47,7 +47,7 @@ describe('what is kept of an answer', () => {
     expect(Number(await count())).toBeGreaterThan(again);
   });
 
-  it('is asked for anew after it failed', async () => {
+  it('is asked for again after it failed', async () => {
     const cache = new AnswerCache(shop.db);
     await expect(cache.read('x', () => Promise.reject(new Error('not there')))).rejects.toThrow('not there');
     expect(await cache.read('x', () => Promise.resolve('there'))).toBe('"there"');

@@ -35,9 +35,9 @@ export interface KnownByNow {
  * Judges the readings of rounds by what is known by now: the limits that the build goes by, whose aim may have been changed, and
  * the hollows that were found, also after they were taken. What stays the same stays the same object.
  *
- * @example judgedAnew(build.rounds, sheet.pattern, { limits, hollow: new Set() })
+ * @example judgedAgain(build.rounds, sheet.pattern, { limits, hollow: new Set() })
  */
-export function judgedAnew<Round extends { readonly readings: readonly Judged[] }>(
+export function judgedAgain<Round extends { readonly readings: readonly Judged[] }>(
   rounds: readonly Round[],
   pattern: Pattern,
   known: KnownByNow,

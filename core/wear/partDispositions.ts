@@ -6,7 +6,7 @@ import { characteristicsFor, placesOf, type WearPlace } from './wearPlaces.ts';
 import { wearAt, type WearSheet, type WearThere } from './wearSheet.ts';
 
 /** What becomes of one part, with what says so. */
-export interface PartFate {
+export interface PartDisposition {
   readonly part: PartKind;
   readonly place: string;
   readonly verdict: Grade | null;
@@ -15,8 +15,8 @@ export interface PartFate {
   readonly reasons: readonly string[];
   /** the greatest share of an allowance used; null where none is known */
   readonly used: number | null;
-  /** what has to be measured anew before it is fitted, and was not yet */
-  readonly anew: readonly string[];
+  /** what has to be measured again before it is fitted, and was not yet */
+  readonly measureNew: readonly string[];
 }
 
 const GRADES: readonly (Grade | null)[] = [null, 'keep', 'watch', 'replace'];
@@ -41,13 +41,13 @@ function reasonOf({ title }: Characteristic, { key }: WearPlace, there: WearTher
 /**
  * Sums a wear sheet up part by part: what is kept, watched and replaced, and why. A person's own word stands above it.
  *
- * @example partFates(sheet, pattern).filter(({ verdict }) => verdict === 'replace')
+ * @example partDispositions(sheet, pattern).filter(({ verdict }) => verdict === 'replace')
  */
-export function partFates(sheet: WearSheet, pattern: Pattern): readonly PartFate[] {
-  const parts = new Map<string, PartFate>();
-  const at = (part: PartKind, place: string): PartFate =>
+export function partDispositions(sheet: WearSheet, pattern: Pattern): readonly PartDisposition[] {
+  const parts = new Map<string, PartDisposition>();
+  const at = (part: PartKind, place: string): PartDisposition =>
     parts.get(`${part} ${place}`) ?? {
-      ...{ part, place, verdict: null, decided: null, reasons: [], used: null, anew: [] },
+      ...{ part, place, verdict: null, decided: null, reasons: [], used: null, measureNew: [] },
     };
   for (const item of characteristicsFor(pattern))
     for (const place of placesOf(pattern, item)) {
@@ -81,7 +81,7 @@ export function partFates(sheet: WearSheet, pattern: Pattern): readonly PartFate
         decided,
         verdict: decided ? (decided.fate as Grade) : before.verdict,
         reasons: line.reason === '' ? before.reasons : [...before.reasons, line.reason],
-        anew: decided?.fate === 'replace' ? leftAnew(sheet, pattern, line) : [],
+        measureNew: decided?.fate === 'replace' ? leftToMeasure(sheet, pattern, line) : [],
       });
     }
   return [...parts.values()];
@@ -104,8 +104,8 @@ const SEEN: Readonly<Record<Damage, Grade>> = {
 };
 
 /** What of a replaced part is not measured yet on the new one; of a cam, one lobe of it counts for all. */
-function leftAnew({ standing }: WearSheet, pattern: Pattern, { part, place }: FateLine): string[] {
-  const wanted = new Set<string>(PARTS[part].anew);
+function leftToMeasure({ standing }: WearSheet, pattern: Pattern, { part, place }: FateLine): string[] {
+  const wanted = new Set<string>(PARTS[part].measureNew);
   return characteristicsFor(pattern)
     .filter(({ key }) => wanted.has(key))
     .filter((item) => {
