@@ -2,7 +2,7 @@ import { checkKey } from '../checks/index.ts';
 import { passesLeft } from '../assembly/index.ts';
 import { passesDone } from './assembled.ts';
 import { imbalances, ledgerKey, type Imbalance, type LedgerLine } from '../parts/index.ts';
-import { standingLines, type Entry } from '../entries/index.ts';
+import { currentLines, type Entry } from '../entries/index.ts';
 import type { BuildState, CheckState } from './buildState.ts';
 
 /**
@@ -11,7 +11,7 @@ import type { BuildState, CheckState } from './buildState.ts';
  * @example partsOff(build.ledger).map(({ off }) => off) // [-1]
  */
 export function partsOff(ledger: readonly Entry<LedgerLine>[]): readonly Imbalance[] {
-  const lines = [...standingLines<LedgerLine>(ledger, ledgerKey).values()].map(({ line }) => line);
+  const lines = [...currentLines<LedgerLine>(ledger, ledgerKey).values()].map(({ line }) => line);
   return imbalances(lines.filter(({ dropped }) => !dropped));
 }
 

@@ -1,4 +1,4 @@
-import { standingLines } from '../entries/index.ts';
+import { currentLines } from '../entries/index.ts';
 import { ledgerKey, type LedgerLine } from '../parts/index.ts';
 import { PARTS, partDispositions, wearSheetOf } from '../wear/index.ts';
 import { checkSaying } from './stages.ts';
@@ -52,7 +52,7 @@ export function nothingCounted({
   const ticked = ticks.some(
     ({ stage, check, done }) => done && stage === COUNTED_OUT.stage && check === COUNTED_OUT.check,
   );
-  const lines = [...standingLines<LedgerLine>(ledger, ledgerKey).values()];
+  const lines = [...currentLines<LedgerLine>(ledger, ledgerKey).values()];
   const counted = lines.some(({ line }) => !line.dropped && (line.out ?? 0) > 0);
   return ticked && !counted && !notes.some(({ stage }) => stage === COUNTED_OUT.stage);
 }

@@ -11,7 +11,7 @@ export { partsExplained, partsOff, passesOpen } from './closing.ts';
 export { bareHeld, heldDownToSet, mayBeBare, toolsIn } from './holds.ts';
 export { judgedAgain } from './judgedAgain.ts';
 export { lastChange, lastDone, pointsBare } from './lastChange.ts';
-export { standingLines, type Entry, type Standing } from '../entries/index.ts';
+export { currentLines, type Entry, type CurrentLine } from '../entries/index.ts';
 export {
   camCapsOffAt,
   disturbances,

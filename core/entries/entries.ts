@@ -7,7 +7,7 @@ export interface Entry<Line> {
 }
 
 /** A line as it stands, who wrote it, and what stood there before it. */
-export interface Standing<Line> {
+export interface CurrentLine<Line> {
   readonly line: Line;
   /** the entry it was written in */
   readonly id: string;
@@ -20,19 +20,19 @@ export interface Standing<Line> {
  * Finds what stands of lines written one after another: of each the newest, whichever came in first.
  *
  * @param keyOf what a line takes the place of
- * @example standingLines(entries, ledgerKey).get('cover bolt')?.line.out // 8
+ * @example currentLines(entries, ledgerKey).get('cover bolt')?.line.out // 8
  */
-export function standingLines<Line>(
+export function currentLines<Line>(
   entries: readonly Entry<Line>[],
   keyOf: (line: Line) => string,
-): ReadonlyMap<string, Standing<Line>> {
+): ReadonlyMap<string, CurrentLine<Line>> {
   const ordered = entries.toSorted((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0));
-  const standing = new Map<string, Standing<Line>>();
+  const current = new Map<string, CurrentLine<Line>>();
   for (const { id, by, at, lines } of ordered)
     for (const line of lines) {
       const key = keyOf(line);
-      const old = standing.get(key);
-      standing.set(key, {
+      const old = current.get(key);
+      current.set(key, {
         line,
         id,
         by,
@@ -40,5 +40,5 @@ export function standingLines<Line>(
         before: old ? { line: old.line, by: old.by, at: old.at } : null,
       });
     }
-  return standing;
+  return current;
 }

@@ -1,1 +1,1 @@
-export { standingLines, type Entry, type Standing } from './entries.ts';
+export { currentLines, type Entry, type CurrentLine } from './entries.ts';

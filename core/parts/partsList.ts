@@ -67,7 +67,7 @@ export function partsList(
  *
  * Rule: only what is wanted at hand is listed from the count; what was taken off and kept is no part to get.
  *
- * @example partsListOf(sheet, partDispositions(wear, sheet.pattern), standingLines(entries, ledgerKey)).map(partsListRow)
+ * @example partsListOf(sheet, partDispositions(wear, sheet.pattern), currentLines(entries, ledgerKey)).map(partsListRow)
  */
 export function partsListOf(
   sheet: WantsAtHand,

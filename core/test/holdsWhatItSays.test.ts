@@ -157,17 +157,17 @@ describe('what is broken or worn out', () => {
 
   it('stands against going on until somebody decides, and a new part until it is measured', () => {
     expect(wearLeft(build({ wear: entry(cracked) })).undecided).toEqual(['Rocker 3E: Cracked']);
-    const standing = statusOf(build({ stage: 'wear', wear: entry(cracked) }));
+    const status = statusOf(build({ stage: 'wear', wear: entry(cracked) }));
     // whichever stage it was seen at from there on; before it, going on to Wear is where it is decided
     for (const stage of ['wear', 'head-work', 'set', 'prove'] as const)
       expect(
-        obstaclesTo({ ...standing, stage }).map(({ code }) => code),
+        obstaclesTo({ ...status, stage }).map(({ code }) => code),
         stage,
       ).toContain('wear_undecided');
-    expect(obstaclesTo({ ...standing, stage: 'open-up' }).map(({ code }) => code)).not.toContain(
+    expect(obstaclesTo({ ...status, stage: 'open-up' }).map(({ code }) => code)).not.toContain(
       'wear_undecided',
     );
-    expect(obstaclesToSignOff(standing).map(({ code }) => code)).toContain('wear_undecided');
+    expect(obstaclesToSignOff(status).map(({ code }) => code)).toContain('wear_undecided');
     const fitted = build({ wear: entry(cracked, decided('fitted')) });
     expect(wearLeft(fitted)).toEqual({ undecided: [], newParts: ['Rocker 3E'] });
     expect(obstaclesToSignOff(statusOf(fitted)).map(({ code }) => code)).toContain('new_parts');

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { standingLines } from '../builds/index.ts';
+import { currentLines } from '../builds/index.ts';
 import {
   expectedParts,
   imbalances,
@@ -42,7 +42,7 @@ describe('a count-out', () => {
       { id: '1', by: 'a', at: '2026-01-01T00:00:00.000Z', lines: [counted(bolt!, { out: 1 }), added] },
       { id: '2', by: 'b', at: '2026-01-01T00:01:00.000Z', lines: [counted(washer!, { dropped: true })] },
     ];
-    const ledger = ledgerOf(expectedParts(inlineFour), standingLines(entries, ledgerKey));
+    const ledger = ledgerOf(expectedParts(inlineFour), currentLines(entries, ledgerKey));
     expect(ledger.find(({ key }) => key === bolt!.key)?.out).toBe(1);
     expect(ledger.some(({ key }) => key === washer!.key)).toBe(false);
     expect(ledger.at(-1)).toEqual(added);

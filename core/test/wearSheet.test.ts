@@ -2,7 +2,7 @@
 import fc from 'fast-check';
 import { doubtFigure, nearOf } from '../wear/typedFigures.ts';
 import { describe, expect, it } from 'vitest';
-import { standingLines, type Entry } from '../builds/index.ts';
+import { currentLines, type Entry } from '../builds/index.ts';
 import {
   camsOf,
   gearParts,
@@ -311,8 +311,8 @@ describe('a wear sheet', () => {
           at: new Date(second * 1000 * 100 + index).toISOString(),
           lines: [figure('valve-margin', place, 'value', [value])],
         }));
-        const forth = standingLines(entries, wearKey);
-        const back = standingLines(entries.toReversed(), wearKey);
+        const forth = currentLines(entries, wearKey);
+        const back = currentLines(entries.toReversed(), wearKey);
         expect([...forth].toSorted()).toEqual([...back].toSorted());
         for (const { line, at: when } of forth.values())
           for (const other of entries)
@@ -330,7 +330,7 @@ describe('a wear sheet', () => {
       LIMITS,
     );
     expect(figuresAt(sheet, characteristicOf('valve-margin')!, '1Ia', 'found')).toEqual({});
-    expect(sheet.standing.get('figure found valve-margin 1Ia value')?.before?.line).toMatchObject({
+    expect(sheet.current.get('figure found valve-margin 1Ia value')?.before?.line).toMatchObject({
       values: [0.5],
     });
   });

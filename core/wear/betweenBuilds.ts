@@ -64,7 +64,7 @@ export function wearBetween(pattern: Pattern, builds: readonly WearOfBuild[]): r
 }
 
 /** Whether the part that a figure is of was fitted new in a build. */
-function isRenewed({ standing }: WearSheet, { part }: Characteristic, { key }: WearPlace): boolean {
-  const line = standing.get(`fate ${part} ${key}`)?.line;
+function isRenewed({ current }: WearSheet, { part }: Characteristic, { key }: WearPlace): boolean {
+  const line = current.get(`fate ${part} ${key}`)?.line;
   return line?.kind === 'fate' && line.fate === 'replace' && line.order === 'fitted';
 }

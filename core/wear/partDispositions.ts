@@ -62,7 +62,7 @@ export function partDispositions(sheet: WearSheet, pattern: Pattern): readonly P
         used: there.used === null ? before.used : Math.max(before.used ?? -Infinity, there.used),
       });
     }
-  for (const { line } of sheet.standing.values()) {
+  for (const { line } of sheet.current.values()) {
     if (line.kind === 'mark' && !line.gone) {
       const before = at(line.part, line.place);
       parts.set(`${line.part} ${line.place}`, {
@@ -72,7 +72,7 @@ export function partDispositions(sheet: WearSheet, pattern: Pattern): readonly P
       });
     }
   }
-  for (const { line } of sheet.standing.values())
+  for (const { line } of sheet.current.values())
     if (line.kind === 'fate') {
       const before = at(line.part, line.place);
       const decided = line.fate === 'undecided' ? null : line;
@@ -104,7 +104,7 @@ const SEEN: Readonly<Record<Damage, Grade>> = {
 };
 
 /** What of a replaced part is not measured yet on the new one; of a cam, one lobe of it counts for all. */
-function leftToMeasure({ standing }: WearSheet, pattern: Pattern, { part, place }: FateLine): string[] {
+function leftToMeasure({ current }: WearSheet, pattern: Pattern, { part, place }: FateLine): string[] {
   const wanted = new Set<string>(PARTS[part].measureNew);
   return characteristicsFor(pattern)
     .filter(({ key }) => wanted.has(key))
@@ -113,7 +113,7 @@ function leftToMeasure({ standing }: WearSheet, pattern: Pattern, { part, place 
         (each) => each.key === place || placeOfPart(pattern, item, each) === place,
       );
       return !own.some(({ key }) =>
-        item.fields.some((field) => standing.has(`figure fitted ${item.key} ${key} ${field.key}`)),
+        item.fields.some((field) => current.has(`figure fitted ${item.key} ${key} ${field.key}`)),
       );
     })
     .map(({ key }) => key);

@@ -1,4 +1,4 @@
-import { standingLines, type Entry, type Standing } from '../entries/index.ts';
+import { currentLines, type Entry, type CurrentLine } from '../entries/index.ts';
 import { leverageOf, valvesOf, type Pattern } from '../sheets/index.ts';
 import {
   gradePressures,
@@ -14,35 +14,35 @@ import { placesOf, type WearPlace } from './wearPlaces.ts';
 
 /** Everything of a wear sheet as it stands. */
 export interface WearSheet {
-  readonly standing: ReadonlyMap<string, Standing<WearLine>>;
+  readonly current: ReadonlyMap<string, CurrentLine<WearLine>>;
   /** the sheet's limits, and those given for this build */
   readonly limits: readonly GivenLimit[];
 }
 
 /** Puts a wear sheet together from what was written, and from the spec sheet's limits; those of the build come last and hold. */
 export function wearSheetOf(entries: readonly Entry<WearLine>[], sheet: readonly GivenLimit[]): WearSheet {
-  const standing = standingLines(entries, wearKey);
-  const added = [...standing.values()].map(({ line }) => line).filter((line) => line.kind === 'limit');
-  return { standing, limits: [...sheet, ...added] };
+  const current = currentLines(entries, wearKey);
+  const added = [...current.values()].map(({ line }) => line).filter((line) => line.kind === 'limit');
+  return { current, limits: [...sheet, ...added] };
 }
 
 /** A sheet as it would be with figures in it that are not written down yet. */
 export function withLines(sheet: WearSheet, lines: readonly FigureLine[]): WearSheet {
-  const standing = new Map(sheet.standing);
-  for (const line of lines) standing.set(wearKey(line), { line, id: '', by: '', at: '', before: null });
-  return { ...sheet, standing };
+  const current = new Map(sheet.current);
+  for (const line of lines) current.set(wearKey(line), { line, id: '', by: '', at: '', before: null });
+  return { ...sheet, current };
 }
 
 /** The figures of a characteristic at a place: of the part that was found, or of the one fitted since. */
 export function figuresAt(
-  { standing }: WearSheet,
+  { current }: WearSheet,
   { key, fields }: Pick<Characteristic, 'key' | 'fields'>,
   place: string,
   set: FigureLine['set'],
 ): Figures {
   const found: [string, readonly number[]][] = [];
   for (const { key: name } of fields) {
-    const line = standing.get(`figure ${set} ${key} ${place} ${name}`)?.line;
+    const line = current.get(`figure ${set} ${key} ${place} ${name}`)?.line;
     if (line?.kind === 'figure' && line.how === 'measured') found.push([name, line.values]);
   }
   return Object.fromEntries(found);
@@ -93,7 +93,7 @@ export function wearAt(
 ): WearThere | null {
   for (const set of ['fitted', 'found'] as const) {
     const looked = item.fields
-      .map(({ key }) => sheet.standing.get(`figure ${set} ${item.key} ${place.key} ${key}`)?.line)
+      .map(({ key }) => sheet.current.get(`figure ${set} ${item.key} ${place.key} ${key}`)?.line)
       .filter((line) => line?.kind === 'figure' && line.how !== 'measured' && line.how !== 'taken-back')
       .map((line) => (line as FigureLine).how);
     const nothing = { used: null, derived: [], missing: [], held: [], isImpossible: false, set };
@@ -144,14 +144,14 @@ const AT_THE_GAP: ReadonlySet<string> = new Set(['rocker', 'follower', 'piece', 
  *
  * @example hollowAt(sheet, pattern) // Set { '3E' }
  */
-export function hollowAt({ standing }: WearSheet, pattern: Pattern): ReadonlySet<string> {
+export function hollowAt({ current }: WearSheet, pattern: Pattern): ReadonlySet<string> {
   const pointOf = new Map(valvesOf(pattern).map(({ key, point }) => [key, point]));
   const renewed = new Set<string>();
-  for (const { line } of standing.values())
+  for (const { line } of current.values())
     if (line.kind === 'fate' && line.fate === 'replace' && line.order === 'fitted')
       renewed.add(`${line.part} ${line.place}`);
   const points = new Set<string>();
-  for (const { line } of standing.values())
+  for (const { line } of current.values())
     if (line.kind === 'mark' && line.damage === 'hollow' && !line.gone)
       if (AT_THE_GAP.has(line.part) && !renewed.has(`${line.part} ${line.place}`))
         points.add(pointOf.get(line.place) ?? line.place);

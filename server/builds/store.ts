@@ -5,7 +5,6 @@ import type {
   NewBuild,
   stageMoveRequest,
 } from '@zero-lash/contract/builds';
-import type { Person } from '@zero-lash/contract/people';
 import {
   mayMove,
   obstaclesToMove,
@@ -28,6 +27,7 @@ import { readRechecks } from '../rechecks/read.ts';
 import { findRevision } from '../sheets/read.ts';
 import { lockBuild, written, type LockedBuild } from './lock.ts';
 import { tickedBefore } from './ticked.ts';
+import type { WriteContext } from './writeContext.ts';
 import { readHead, readTicks, readWhole, type WholeBuild } from './read.ts';
 
 /** The build itself as a change that a write brought. */
@@ -174,7 +174,7 @@ export async function changeBuild(
   db: Knex,
   id: string,
   { version, complaint, aim, ownAims, aimReason }: z.output<typeof buildChange>,
-  person: Pick<Person, 'id' | 'role'>,
+  person: Pick<WriteContext, 'personId' | 'leads'>,
 ): Promise<BuildWrite> {
   const build = await lockAtVersion(db, id, version);
   if (aim === 'own') await refuseOutside(db, build.revisionId, ownAims!, aimReason, person);
@@ -183,7 +183,7 @@ export async function changeBuild(
     .update({
       ...{ complaint, aim, version: version + 1 },
       ...(aim === 'own'
-        ? { own_aims: JSON.stringify({ figures: ownAims, reason: aimReason }), aim_by: person.id }
+        ? { own_aims: JSON.stringify({ figures: ownAims, reason: aimReason }), aim_by: person.personId }
         : {}),
     });
   return written(build, await headChange(db, id));
@@ -195,7 +195,7 @@ async function refuseOutside(
   revisionId: string,
   own: readonly OwnAim[],
   reason: string,
-  { role }: Pick<Person, 'role'>,
+  { leads }: Pick<WriteContext, 'leads'>,
 ): Promise<void> {
   const { limits } = await findRevision(db, revisionId);
   own.forEach((aimed, index) => {
@@ -207,7 +207,7 @@ async function refuseOutside(
   });
   const outside = aimsOutside(limits, own);
   if (outside.length === 0) return;
-  if (role !== 'lead')
+  if (!leads)
     throw new Refusal('forbidden', {
       detail: `Only a lead aims outside the maker’s band: ${outside.map((each) => ROLE_WORDS[each.role]).join(', ')}.`,
     });

@@ -1,5 +1,5 @@
 import type { ForecastsOfSheet } from '@zero-lash/contract/headwork';
-import { findings, standingLines } from '@zero-lash/core/builds';
+import { findings, currentLines } from '@zero-lash/core/builds';
 import { forecastBias, pointBudget, type ForecastPair, type HeadWorkLine } from '@zero-lash/core/headwork';
 import { limitsFromMm, whyUnknown } from '@zero-lash/core/measuring';
 import { lashPoints } from '@zero-lash/core/sheets';
@@ -39,7 +39,7 @@ async function pairsOf(
   const sheet = await findRevision(db, revisionId);
   const entries = await readEntries(db, id, 'headwork');
   const lines = [
-    ...standingLines<HeadWorkLine>(entries, ({ step, valve }) => `${step} ${valve}`).values(),
+    ...currentLines<HeadWorkLine>(entries, ({ step, valve }) => `${step} ${valve}`).values(),
   ].map(({ line }) => line);
   const finished = entries.at(-1)?.at ?? '';
   const wear = wearSheetOf(await readEntries(db, id, 'wear'), sheet.wearLimits);

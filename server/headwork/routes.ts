@@ -1,4 +1,3 @@
-import { buildWrite } from '@zero-lash/contract/builds';
 import { forecastsOfSheet, newHeadWork, type HeadWorkBody } from '@zero-lash/contract/headwork';
 import { id } from '@zero-lash/contract/values';
 import { OPERATION_WORDS, operationsFor } from '@zero-lash/core/headwork';
@@ -7,9 +6,7 @@ import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { addEntry } from '../builds/addEntry.ts';
-import { contextOf } from '../builds/writeContext.ts';
-import { writeBuild } from '../builds/write.ts';
-import { needs } from '../plugins/signIn.ts';
+import { writeRoute } from '../builds/writeRoute.ts';
 import { readForecasts } from './forecasts.ts';
 
 /** Says what of a piece of head work an engine has no place for; null where it fits. */
@@ -28,21 +25,11 @@ export function headWorkRoutes(instance: FastifyInstance, _options: object, done
   const app = instance.withTypeProvider<ZodTypeProvider>();
   const params = z.object({ id });
 
-  app.post(
-    '/builds/:id/headwork',
-    { schema: { params, body: newHeadWork, response: { 201: buildWrite } }, preHandler: needs('bench') },
-    (request, reply) =>
-      writeBuild(request, reply, 201, (transaction) =>
-        addEntry(
-          transaction,
-          request.params.id,
-          'headwork',
-          request.body,
-          contextOf(request),
-          complainOfWork,
-        ),
-      ),
-  );
+  writeRoute(app, 'POST /builds/:id/headwork', {
+    body: newHeadWork,
+    work: (db, { id: build, body, context }) =>
+      addEntry(db, build, 'headwork', body, context, complainOfWork),
+  });
 
   app.get(
     '/sheets/:id/forecasts',

@@ -1,27 +1,21 @@
-import { buildWrite } from '@zero-lash/contract/builds';
 import { knowHowChange, knowHowRow, newKnowHow } from '@zero-lash/contract/knowHow';
 import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
-import { contextOf } from '../builds/writeContext.ts';
-import { writeBuild } from '../builds/write.ts';
 import { needs } from '../plugins/signIn.ts';
 import { writeOnce } from '../plugins/writes.ts';
 import { addKnowHow, changeKnowHow } from './store.ts';
+import { writeRoute } from '../builds/writeRoute.ts';
 
 export function knowHowRoutes(instance: FastifyInstance, _options: object, done: () => void): void {
   const app = instance.withTypeProvider<ZodTypeProvider>();
   const params = z.object({ id });
 
-  app.post(
-    '/builds/:id/know-how',
-    { schema: { params, body: newKnowHow, response: { 201: buildWrite } }, preHandler: needs('bench') },
-    (request, reply) =>
-      writeBuild(request, reply, 201, (transaction) =>
-        addKnowHow(transaction, request.params.id, request.body, contextOf(request)),
-      ),
-  );
+  writeRoute(app, 'POST /builds/:id/know-how', {
+    body: newKnowHow,
+    work: (db, { id: build, body, context }) => addKnowHow(db, build, body, context),
+  });
 
   app.patch(
     '/know-how/:id',

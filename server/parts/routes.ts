@@ -1,13 +1,10 @@
-import { buildWrite } from '@zero-lash/contract/builds';
 import { newLedger } from '@zero-lash/contract/parts';
 import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { addEntry } from '../builds/addEntry.ts';
-import { contextOf } from '../builds/writeContext.ts';
-import { writeBuild } from '../builds/write.ts';
-import { needs } from '../plugins/signIn.ts';
+import { writeRoute } from '../builds/writeRoute.ts';
 import { readPartsList } from './store.ts';
 
 /** What is there is counted, whatever a pattern would have expected. */
@@ -16,17 +13,10 @@ const nothingStrange = () => null;
 export function partsRoutes(instance: FastifyInstance, _options: object, done: () => void): void {
   const app = instance.withTypeProvider<ZodTypeProvider>();
 
-  app.post(
-    '/builds/:id/ledger',
-    {
-      schema: { params: z.object({ id }), body: newLedger, response: { 201: buildWrite } },
-      preHandler: needs('bench'),
-    },
-    (request, reply) =>
-      writeBuild(request, reply, 201, (transaction) =>
-        addEntry(transaction, request.params.id, 'ledger', request.body, contextOf(request), nothingStrange),
-      ),
-  );
+  writeRoute(app, 'POST /builds/:id/ledger', {
+    body: newLedger,
+    work: (db, { id: build, body, context }) => addEntry(db, build, 'ledger', body, context, nothingStrange),
+  });
 
   app.get('/builds/:id/parts-list', { schema: { params: z.object({ id }) } }, async (request, reply) => {
     const list = await readPartsList(app.db, request.params.id);

@@ -1,6 +1,6 @@
 import type { BuildHead } from '@zero-lash/contract/builds';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
-import { standingLines } from '@zero-lash/core/builds';
+import { currentLines } from '@zero-lash/core/builds';
 import { ledgerKey, partsListOf, partsListRow } from '@zero-lash/core/parts';
 import { aimsOutside } from '@zero-lash/core/setting';
 import { ROLE_WORDS } from '@zero-lash/core/sheets';
@@ -37,7 +37,7 @@ export async function readPartsList(db: Knex, buildId: string): Promise<ListPape
   const { rows: head } = await readHead(db, buildId);
   const sheet = await findRevision(db, head.revisionId);
   const wear = wearSheetOf(await readEntries(db, buildId, 'wear'), sheet.wearLimits);
-  const counted = standingLines(await readEntries(db, buildId, 'ledger'), ledgerKey);
+  const counted = currentLines(await readEntries(db, buildId, 'ledger'), ledgerKey);
   const aimed = aimedOutside(sheet.limits, head);
   const on = dayIn(await shopZone(db));
   return {

@@ -6,6 +6,7 @@ import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { contextOf } from '../builds/writeContext.ts';
 import { writeBuild } from '../builds/write.ts';
+import { writeRoute } from '../builds/writeRoute.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { needs } from '../plugins/signIn.ts';
 import { pictureOf } from './picture.ts';
@@ -36,27 +37,12 @@ export function photographRoutes(instance: FastifyInstance, _options: object, do
     },
   );
 
-  app.put(
-    '/builds/:id/photographs/:photograph',
-    {
-      schema: {
-        params: z.object({ id, photograph: id }),
-        body: droppedPhotograph,
-        response: { 200: buildWrite },
-      },
-      preHandler,
-    },
-    (request, reply) =>
-      writeBuild(request, reply, 200, (transaction) =>
-        dropPhotograph(
-          transaction,
-          request.params.id,
-          request.params.photograph,
-          request.body,
-          contextOf(request),
-        ),
-      ),
-  );
+  writeRoute(app, 'PUT /builds/:id/photographs/:photograph', {
+    params: z.object({ id, photograph: id }),
+    body: droppedPhotograph,
+    work: (db, { id: build, params: { photograph }, body, context }) =>
+      dropPhotograph(db, build, photograph, body, context),
+  });
 
   app.get('/photographs/:id', { schema: { params } }, async (request, reply) => {
     const picture = await readPicture(app.db, request.params.id);

@@ -1,4 +1,3 @@
-import { buildWrite } from '@zero-lash/contract/builds';
 import {
   benchDay,
   engineTrend,
@@ -13,55 +12,37 @@ import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
-import { contextOf } from '../builds/writeContext.ts';
-import { writeBuild } from '../builds/write.ts';
-import { needs, personOf } from '../plugins/signIn.ts';
 import { readTrend } from './forecast.ts';
 import { listRechecks, readFilters } from './list.ts';
 import { leaveLate } from '../signoff/late.ts';
 import * as store from './store.ts';
+import { writeRoute } from '../builds/writeRoute.ts';
 
 export function recheckRoutes(instance: FastifyInstance, _options: object, done: () => void): void {
   const app = instance.withTypeProvider<ZodTypeProvider>();
   const params = z.object({ id });
-  const response = { 201: buildWrite };
-  const preHandler = needs('bench');
 
-  app.post(
-    '/rechecks/:id/round',
-    { schema: { params, body: recheckOpening, response }, preHandler },
-    (request, reply) =>
-      writeBuild(request, reply, 201, (transaction) =>
-        store.openRecheckRound(transaction, request.params.id, request.body.takenAt, contextOf(request)),
-      ),
-  );
+  writeRoute(app, 'POST /rechecks/:id/round', {
+    body: recheckOpening,
+    work: (db, { id: recheck, body, context }) => store.openRecheckRound(db, recheck, body.takenAt, context),
+  });
 
-  app.post(
-    '/rechecks/:id/move',
-    { schema: { params, body: recheckMove, response }, preHandler: needs('lead') },
-    (request, reply) =>
-      writeBuild(request, reply, 201, (transaction) =>
-        store.moveRecheck(transaction, request.params.id, request.body, contextOf(request)),
-      ),
-  );
+  writeRoute(app, 'POST /rechecks/:id/move', {
+    body: recheckMove,
+    role: 'lead',
+    work: (db, { id: recheck, body, context }) => store.moveRecheck(db, recheck, body, context),
+  });
 
-  app.post(
-    '/rechecks/:id/bench-day',
-    { schema: { params, body: benchDay, response }, preHandler },
-    (request, reply) =>
-      writeBuild(request, reply, 201, (transaction) =>
-        store.planBenchDay(transaction, request.params.id, request.body, contextOf(request)),
-      ),
-  );
+  writeRoute(app, 'POST /rechecks/:id/bench-day', {
+    body: benchDay,
+    work: (db, { id: recheck, body, context }) => store.planBenchDay(db, recheck, body, context),
+  });
 
-  app.post(
-    '/rechecks/:id/late-left',
-    { schema: { params, body: lateLeft, response }, preHandler: needs('lead') },
-    (request, reply) =>
-      writeBuild(request, reply, 201, (transaction) =>
-        leaveLate(transaction, request.params.id, request.body, contextOf(request)),
-      ),
-  );
+  writeRoute(app, 'POST /rechecks/:id/late-left', {
+    body: lateLeft,
+    role: 'lead',
+    work: (db, { id: recheck, body, context }) => leaveLate(db, recheck, body, context),
+  });
 
   app.get(
     '/rechecks',
@@ -78,10 +59,8 @@ export function recheckRoutes(instance: FastifyInstance, _options: object, done:
 
   app.get('/rechecks/filters', { schema: { response: { 200: recheckFilters } } }, () => readFilters(app.db));
 
-  app.post('/rechecks/:id/outcome', { schema: { params, response }, preHandler }, (request, reply) =>
-    writeBuild(request, reply, 201, (transaction) =>
-      store.closeRecheck(transaction, request.params.id, personOf(request).id),
-    ),
-  );
+  writeRoute(app, 'POST /rechecks/:id/outcome', {
+    work: (db, { id: recheck, context }) => store.closeRecheck(db, recheck, context.personId),
+  });
   done();
 }

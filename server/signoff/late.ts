@@ -31,10 +31,10 @@ export async function holdAgainstSignature(
     .first('r.id', 'r.late_round');
   if (!planned) return [await head()];
   const build = await readWhole(db, id);
-  const standing = statusOf(build);
-  const against = obstaclesToSignOff(standing).length > 0;
+  const status = statusOf(build);
+  const against = obstaclesToSignOff(status).length > 0;
   if (!against && planned.late_round === null) return [await head()];
-  const out = [...standing.proved.values()].some((verdict) => verdict === 'tight' || verdict === 'loose');
+  const out = [...status.proved.values()].some((verdict) => verdict === 'tight' || verdict === 'loose');
   const outcome: RecheckOutcome = out ? 'out' : 'undecided';
   await db('rechecks')
     .where({ id: planned.id })

@@ -6,7 +6,7 @@ import { ledgerKey, partsListOf, partsListRow } from '@zero-lash/core/parts';
 import { layOutHeads, ROLE_WORDS, type HeadMap } from '@zero-lash/core/sheets';
 import { proofLines, type ProofLine } from '@zero-lash/core/signoff';
 import { partDispositions, PARTS, wearSheetOf } from '@zero-lash/core/wear';
-import { standingLines } from '@zero-lash/core/builds';
+import { currentLines } from '@zero-lash/core/builds';
 import type { ReadingRow } from '@zero-lash/contract/measuring';
 import type { Setting } from '@zero-lash/contract/setting';
 import type { Knex } from 'knex';
@@ -127,7 +127,7 @@ export async function readOwnerSheet(db: Knex, buildId: string): Promise<OwnerSh
         ...[part === 'seal' ? place : PARTS[part].title, part === 'seal' ? '' : place],
         ...[verdict!, reasons.join('; ')],
       ]),
-    replaced: partsListOf(sheet, fates, standingLines(build.ledger, ledgerKey))
+    replaced: partsListOf(sheet, fates, currentLines(build.ledger, ledgerKey))
       .filter(({ state }) => state === 'fitted')
       .map(partsListRow),
     next: planned

@@ -37,10 +37,10 @@ export async function signOff(
     throw new Refusal('not_provable', {
       detail: `This build is at ${stageOf(build.stage).title}. It is signed off at ${stageOf(CLOSING).title}.`,
     });
-  const standing = statusOf(build);
-  refuseFor('not_provable', obstaclesToSignOff(standing));
+  const status = statusOf(build);
+  refuseFor('not_provable', obstaclesToSignOff(status));
   const usage = build.engine.running;
-  const accepted = [...standing.accepted];
+  const accepted = [...status.accepted];
   await db('sign_offs').insert({ build_id: id, by: leadId, usage, statement, accepted, seq });
   const closed = await db('rounds')
     .where({ build_id: id, closed_at: null })

@@ -6,7 +6,7 @@ import type { ForecastsOfSheet } from '@zero-lash/contract/headwork';
 import type { KnowHowRow } from '@zero-lash/contract/knowHow';
 import type { PhotographRow } from '@zero-lash/contract/photographs';
 import type { WearOfBuild } from '@zero-lash/contract/wear';
-import { standingLines } from '@zero-lash/core/builds';
+import { currentLines } from '@zero-lash/core/builds';
 import { wearKey, wearSheetOf, type WearLine } from '@zero-lash/core/wear';
 import fc from 'fast-check';
 import sharp from 'sharp';
@@ -82,8 +82,8 @@ describe('a wear sheet', () => {
     // from another device, which was out of reach when it was taken
     await work.write('wear', { lines: [figure('stem-guide', '1I', 'stem', 6.91)], takenAt: early }, LEAD);
     expect(work.build.wear.map(({ by }) => by).sort()).toEqual(['Ilse Marrand', 'Tobin Hask']);
-    const standing = standingLines<WearLine>(work.build.wear, wearKey);
-    expect(standing.get('figure found stem-guide 1I stem')).toMatchObject({
+    const current = currentLines<WearLine>(work.build.wear, wearKey);
+    expect(current.get('figure found stem-guide 1I stem')).toMatchObject({
       line: { values: [6.96] },
       by: 'Tobin Hask',
       before: { line: { values: [6.91] }, by: 'Ilse Marrand' },
@@ -238,8 +238,8 @@ describe('a count of parts', () => {
     };
     await work.write('ledger', { lines: [bolt] });
     await work.write('ledger', { lines: [{ ...bolt, in: 1 }] }, LEAD);
-    const [standing] = standingLines(work.build.ledger, ({ key }) => key).values();
-    expect(standing).toMatchObject({ line: { out: 2, in: 1 }, by: 'Ilse Marrand' });
+    const [current] = currentLines(work.build.ledger, ({ key }) => key).values();
+    expect(current).toMatchObject({ line: { out: 2, in: 1 }, by: 'Ilse Marrand' });
     for (const wrong of [{ out: -1 }, { in: 1000 }, { group: 'elsewhere' }, { name: '' }, { out: 1.5 }])
       expect((await work.write('ledger', { lines: [{ ...bolt, ...wrong }] })).status).toBe(400);
   });
@@ -373,10 +373,10 @@ describe('entries', () => {
       });
       expect(answer.status).toBe(201);
     }
-    const standing = standingLines<WearLine>((await shop.build(id)).wear, wearKey);
+    const current = currentLines<WearLine>((await shop.build(id)).wear, wearKey);
     for (const place of cells) {
       const last = made.findLast((each) => each.place === place)!;
-      expect(standing.get(`figure found valve-margin ${place} value`)?.line).toMatchObject({
+      expect(current.get(`figure found valve-margin ${place} value`)?.line).toMatchObject({
         values: [last.value],
       });
     }

@@ -1,13 +1,10 @@
-import { buildWrite } from '@zero-lash/contract/builds';
 import { newWear, wearOfBuild } from '@zero-lash/contract/wear';
 import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { addEntry } from '../builds/addEntry.ts';
-import { contextOf } from '../builds/writeContext.ts';
-import { writeBuild } from '../builds/write.ts';
-import { needs } from '../plugins/signIn.ts';
+import { writeRoute } from '../builds/writeRoute.ts';
 import { complainOfWear } from './complain.ts';
 import { readWearOfEngine } from './store.ts';
 
@@ -15,14 +12,10 @@ export function wearRoutes(instance: FastifyInstance, _options: object, done: ()
   const app = instance.withTypeProvider<ZodTypeProvider>();
   const params = z.object({ id });
 
-  app.post(
-    '/builds/:id/wear',
-    { schema: { params, body: newWear, response: { 201: buildWrite } }, preHandler: needs('bench') },
-    (request, reply) =>
-      writeBuild(request, reply, 201, (transaction) =>
-        addEntry(transaction, request.params.id, 'wear', request.body, contextOf(request), complainOfWear),
-      ),
-  );
+  writeRoute(app, 'POST /builds/:id/wear', {
+    body: newWear,
+    work: (db, { id: build, body, context }) => addEntry(db, build, 'wear', body, context, complainOfWear),
+  });
 
   app.get(
     '/engines/:id/wear',

@@ -4,10 +4,10 @@ import { memo, useState } from 'react';
 import { Labelled, Select } from '../app/Labelled.tsx';
 
 /** What a step back goes by: the stage, what was ticked, set and slackened. */
-export type BackStanding = Parameters<typeof undoneBy>[0];
+export type BackState = Parameters<typeof undoneBy>[0];
 
 interface Props {
-  readonly standing: BackStanding;
+  readonly state: BackState;
   /** the stage this build began at: it goes back no further */
   readonly from: StageKey;
   readonly busy: boolean;
@@ -15,12 +15,12 @@ interface Props {
 }
 
 /** The way back, over as many stages as are wanted, with what it undoes said before it is gone. */
-export const GoBack = memo(function GoBack({ standing, from, busy, onGo }: Props) {
-  const earlier = STAGE_KEYS.slice(STAGE_KEYS.indexOf(from), STAGE_KEYS.indexOf(standing.stage)).toReversed();
+export const GoBack = memo(function GoBack({ state, from, busy, onGo }: Props) {
+  const earlier = STAGE_KEYS.slice(STAGE_KEYS.indexOf(from), STAGE_KEYS.indexOf(state.stage)).toReversed();
   const [chosen, setChosen] = useState<StageKey | null>(null);
   const to = chosen !== null && earlier.includes(chosen) ? chosen : earlier[0];
   if (to === undefined) return null;
-  const undone = undoneBy(standing, to);
+  const undone = undoneBy(state, to);
   return (
     <Box borderTop="1px solid" borderColor="hairline" marginTop="3" paddingTop="2">
       <Flex gap="2" alignItems="flex-end" flexWrap="wrap">
@@ -43,7 +43,7 @@ export const GoBack = memo(function GoBack({ standing, from, busy, onGo }: Props
       </Flex>
       <Box fontSize="sm" color="faded" marginTop="1">
         {undone.length > 0
-          ? `To be ticked again: ${undone.map(({ stage, check }) => checkInWords(stage, check, standing.sheet.pattern)).join('; ')}. `
+          ? `To be ticked again: ${undone.map(({ stage, check }) => checkInWords(stage, check, state.sheet.pattern)).join('; ')}. `
           : ''}
         What was measured and proved stays, until it is changed.
       </Box>

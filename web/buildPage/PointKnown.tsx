@@ -4,7 +4,7 @@ import { useLengths } from '../app/lengths.ts';
 import { GapBar } from '../drawings/GapBar.tsx';
 import type { PointState } from '../drawings/states.ts';
 import { VerdictMark } from '../drawings/VerdictMark.tsx';
-import { useSaid } from '../measuring/said.ts';
+import { useTapPreview } from '../measuring/tapPreview.ts';
 
 interface Props {
   /** where what is tapped at the point is kept */
@@ -19,7 +19,7 @@ interface Props {
 /** What is known of a point's gap, drawn and in figures; what a tap just said of it is drawn before anything else is. */
 export const PointKnown = memo(function PointKnown({ place, min, max, known, state, target }: Props) {
   const { figure, interval, unit } = useLengths();
-  const said = useSaid(place);
+  const said = useTapPreview(place);
   const gap = said ?? known;
   const stands = said?.state ?? state;
   return (

@@ -23,7 +23,7 @@ import type { RoundHere } from '../measuring/pending.ts';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';
 import { StrikeOut } from '../measuring/StrikeOut.tsx';
 import { SecondLook } from '../measuring/SecondLook.tsx';
-import { useSeen, type Seen } from '../measuring/useSeen.ts';
+import { usePreview, type Preview } from '../measuring/usePreview.ts';
 import { draftKey } from '../app/drafts.ts';
 import { PointHistory } from '../measuring/PointHistory.tsx';
 import '../builds/point.css';
@@ -101,8 +101,8 @@ export function PointPanel({
   const reading = readingAt(round, point.key);
   const changed = change?.at ?? null;
   const measuring = isOpenRound(build, round) && stage === build.stage;
-  const seen = useSeen(measuring ? round : undefined, point);
-  const known: Seen | null =
+  const seen = usePreview(measuring ? round : undefined, point);
+  const known: Preview | null =
     seen ??
     (reading
       ? {

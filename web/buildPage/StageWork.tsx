@@ -14,7 +14,7 @@ import { useRole } from '../app/useRole.ts';
 import { KnowHow } from '../knowHow/KnowHow.tsx';
 import { Abandon } from './Abandon.tsx';
 import { Check } from '../builds/Check.tsx';
-import { GoBack, type BackStanding } from './GoBack.tsx';
+import { GoBack, type BackState } from './GoBack.tsx';
 import { useMoveStageMutation } from '../builds/endpoints.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 
@@ -35,7 +35,7 @@ export function StageWork({ build, stage, blind, onPoint, onLook, children }: Pr
   const here = stage === build.stage && !build.closedAt;
   const { mayWork } = useRole();
   const { sheet, settings, ticks, provesAgain } = build;
-  const standing = useMemo(
+  const state = useMemo(
     () => ({ stage: build.stage, sheet, settings, ticks, provesAgain, rounds: [] }),
     [build.stage, sheet, settings, ticks, provesAgain],
   );
@@ -49,7 +49,7 @@ export function StageWork({ build, stage, blind, onPoint, onLook, children }: Pr
         <Onward
           buildId={build.id}
           version={build.version}
-          standing={standing}
+          state={state}
           from={firstStage(build)}
           obstacles={obstacles}
           blind={blind}
@@ -119,14 +119,14 @@ interface OnwardProps extends Pick<Props, 'blind' | 'onPoint' | 'onLook'> {
   readonly buildId: string;
   readonly version: number;
   /** what a step back undoes goes by; no reading is part of it */
-  readonly standing: BackStanding;
+  readonly state: BackState;
   readonly from: StageKey;
   readonly obstacles: ReturnType<typeof obstaclesTo>;
 }
 
 const Onward = memo(function Onward(props: OnwardProps) {
-  const { buildId, version, standing, from, obstacles, blind, onPoint, onLook } = props;
-  const { stage } = standing;
+  const { buildId, version, state, from, obstacles, blind, onPoint, onLook } = props;
+  const { stage } = state;
   const [move, { error, isLoading }] = useMoveStageMutation();
   const index = STAGE_KEYS.indexOf(stage);
   const next = STAGE_KEYS[index + 1];
@@ -164,7 +164,7 @@ const Onward = memo(function Onward(props: OnwardProps) {
         )}
         {waiting && <Button onClick={() => onPoint(waiting)}>Show {waiting}</Button>}
       </Flex>
-      <GoBack standing={standing} from={from} busy={isLoading || sending} onGo={go} />
+      <GoBack state={state} from={from} busy={isLoading || sending} onGo={go} />
       <ProblemNote error={error} />
     </Box>
   );

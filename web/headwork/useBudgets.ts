@@ -1,4 +1,4 @@
-import { findings, standingLines } from '@zero-lash/core/builds';
+import { findings, currentLines } from '@zero-lash/core/builds';
 import { pointBudget, type HeadWorkLine, type PointBudget } from '@zero-lash/core/headwork';
 import { mmFromTenths } from '@zero-lash/core/length';
 import {
@@ -40,7 +40,7 @@ export function useBudgets(build: BuildView): {
   const { sheet, headwork, wear, rounds, aim, ownAims } = build;
   const lines = useMemo(
     () =>
-      [...standingLines<HeadWorkLine>(headwork, ({ step, valve }) => `${step} ${valve}`).values()]
+      [...currentLines<HeadWorkLine>(headwork, ({ step, valve }) => `${step} ${valve}`).values()]
         .map(({ line }) => line)
         .filter(({ dropped }) => !dropped),
     [headwork],

@@ -36,8 +36,8 @@ import { useBench } from '../instruments/useBench.ts';
 import { useBounce } from '../app/useBounce.ts';
 import { useMeasure, type Offer } from './useMeasure.ts';
 import { useTries, type ComeTo } from './useTries.ts';
-import { say } from './said.ts';
-import { seenIn } from './useSeen.ts';
+import { showPreview } from './tapPreview.ts';
+import { previewIn } from './usePreview.ts';
 import { useWorkedUp } from '../app/useWorkedUp.ts';
 import { Note } from '../app/Note.tsx';
 
@@ -114,10 +114,10 @@ export function Measure({ build, round, point, turning, blind, onNext, onSelect,
   function onTries(made: readonly Try[]): void {
     const tries = [...work.tries, ...made];
     const come = work.comeTo(tries);
-    say({ place: draftKey(round.id, point.key), seen: seenIn(come) });
+    showPreview({ place: draftKey(round.id, point.key), seen: previewIn(come) });
     follow(() => {
       workUp(tries, come);
-      say(null);
+      showPreview(null);
     });
   }
 

@@ -19,7 +19,7 @@ import type { RoundHere } from './pending.ts';
 import { heldThickness } from './tryWords.ts';
 import type { BenchTools } from '../instruments/useBench.ts';
 import type { Offer } from './useMeasure.ts';
-import { asRead } from './useSeen.ts';
+import { asRead } from './usePreview.ts';
 import type { TriesWork } from './useTries.ts';
 
 interface Props {

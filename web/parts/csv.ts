@@ -1,4 +1,4 @@
-import { standingLines } from '@zero-lash/core/builds';
+import { currentLines } from '@zero-lash/core/builds';
 import { ledgerKey, partsListOf, partsListRow } from '@zero-lash/core/parts';
 import type { PartDisposition } from '@zero-lash/core/wear';
 import { writeCsv } from '../app/writeCsv.ts';
@@ -11,6 +11,6 @@ export function writePartsCsv(
 ): string {
   return writeCsv(
     ['part', 'place', 'count', 'state', 'why'],
-    partsListOf(sheet, fates, standingLines(ledger, ledgerKey)).map(partsListRow),
+    partsListOf(sheet, fates, currentLines(ledger, ledgerKey)).map(partsListRow),
   );
 }

@@ -1,4 +1,4 @@
-import { standingLines } from '@zero-lash/core/builds';
+import { currentLines } from '@zero-lash/core/builds';
 import { expectedParts, ledgerKey, ledgerOf, wantedParts, type LedgerLine } from '@zero-lash/core/parts';
 import { useMemo } from 'react';
 import type { BuildView } from '../builds/buildView.ts';
@@ -20,7 +20,7 @@ export function useLedger(build: BuildView, which: 'parts' | 'wanted' = 'parts')
   const { sheet } = build;
   const ledger = useMemo(() => {
     const expected = which === 'wanted' ? wantedParts(sheet) : expectedParts(sheet.pattern);
-    const all = ledgerOf(expected, standingLines(build.ledger, ledgerKey));
+    const all = ledgerOf(expected, currentLines(build.ledger, ledgerKey));
     return all.filter(({ group }) => (group === 'wanted') === (which === 'wanted'));
   }, [build.ledger, sheet, which]);
   const write = useStable((about: string, lines: readonly LedgerLine[]) =>

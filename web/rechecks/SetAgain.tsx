@@ -95,9 +95,9 @@ function foundAt({ rounds }: BuildView, { id }: PastRecheck): string[] {
 
 /** What stands against what was signed by now: each point with what it is, and the rest in its own words. */
 function lateAt(build: BuildView): string[] {
-  const standing = statusOf(build);
-  const out = [...standing.proved].filter(([, verdict]) => verdict !== 'in-spec');
-  const others = obstaclesToSignOff(standing).filter(({ points }) => points.length === 0);
+  const status = statusOf(build);
+  const out = [...status.proved].filter(([, verdict]) => verdict !== 'in-spec');
+  const others = obstaclesToSignOff(status).filter(({ points }) => points.length === 0);
   return [...out.map(([point, verdict]) => foundInWords(point, verdict)), ...others.map(({ text }) => text)];
 }
 

@@ -39,9 +39,9 @@ export function SignOff({ build }: { readonly build: BuildView }) {
         <HowItRan build={build} />
       </Box>
     );
-  const standing = statusOf(build);
-  const obstacles = obstaclesToSignOff(standing);
-  const letStand = [...standing.accepted];
+  const status = statusOf(build);
+  const obstacles = obstaclesToSignOff(status);
+  const letStand = [...status.accepted];
   return (
     <Box>
       <PartHeading>Sign off</PartHeading>

@@ -1,5 +1,5 @@
 import { Box } from '@chakra-ui/react';
-import { findings, lastChange, standingLines, statusOf } from '@zero-lash/core/builds';
+import { findings, lastChange, currentLines, statusOf } from '@zero-lash/core/builds';
 import { alongAxis, OPERATION_WORDS, type HeadWorkLine } from '@zero-lash/core/headwork';
 import { conditionCautions } from '@zero-lash/core/measuring';
 import { ROLE_WORDS } from '@zero-lash/core/sheets';
@@ -18,7 +18,7 @@ export function WhatIsSigned({ build }: { readonly build: BuildView }) {
   const fates = partDispositions(wearSheetOf(build.wear, build.sheet.wearLimits), build.sheet.pattern);
   const worn = fates.filter(({ verdict }) => verdict === 'watch' || verdict === 'replace');
   const work = [
-    ...standingLines<HeadWorkLine>(build.headwork, ({ step, valve }) => `${step} ${valve}`).values(),
+    ...currentLines<HeadWorkLine>(build.headwork, ({ step, valve }) => `${step} ${valve}`).values(),
   ].filter(({ line }) => !line.dropped);
   const set = lines.filter(({ point }) => lastChange(build.settings, point.key) !== null);
   const proved = lines.filter(({ proved: proof }) => proof?.verdict === 'in-spec');

@@ -161,7 +161,7 @@ describe('what is on its way', () => {
     settle();
     const laid = withPending(view, store.getState().outbox.items);
     expect(laid.wear).toMatchObject([{ by: 'Tobin Hask', lines: [{ place: '1I', values: [1.1] }] }]);
-    expect(wearSheetOf(laid.wear, []).standing.size).toBe(1);
+    expect(wearSheetOf(laid.wear, []).current.size).toBe(1);
     expect(view.wear).toEqual([]);
   });
 });

@@ -2,22 +2,22 @@
 import { act, cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { useWorkedUp } from '../app/useWorkedUp.ts';
-import { say, useSaid } from '../measuring/said.ts';
+import { showPreview, useTapPreview } from '../measuring/tapPreview.ts';
 
 const done: string[] = [];
 
 /** A pad whose tap is answered at once and worked up after. */
 function Pad() {
   const follow = useWorkedUp();
-  const said = useSaid('here');
+  const said = useTapPreview('here');
   return (
     <button
       type="button"
       onClick={() => {
-        say({ place: 'here', seen: { lo: 0.1, hi: 0.2, state: 'in-spec' } });
+        showPreview({ place: 'here', seen: { lo: 0.1, hi: 0.2, state: 'in-spec' } });
         follow(() => {
           done.push('worked up');
-          say(null);
+          showPreview(null);
         });
       }}
     >
@@ -34,7 +34,7 @@ beforeEach(() => {
 });
 afterEach(() => {
   cleanup();
-  say(null);
+  showPreview(null);
   vi.useRealTimers();
 });
 
@@ -81,7 +81,7 @@ describe('a tap', () => {
 
   it('says nothing of another place', () => {
     render(<Pad />);
-    act(() => say({ place: 'there', seen: { lo: 0.1, hi: null, state: 'loose' } }));
+    act(() => showPreview({ place: 'there', seen: { lo: 0.1, hi: null, state: 'loose' } }));
     expect(screen.getByRole('button').textContent).toBe('nothing');
   });
 });

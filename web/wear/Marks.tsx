@@ -127,9 +127,9 @@ interface MarksSeenProps {
 
 /** What was seen, with its photographs and a way to take it back; a hollow hides the gap from a flat blade. */
 export function MarksSeen({ build, stage, work, air = false }: MarksSeenProps) {
-  const marks = [...work.sheet.standing.values()].filter(
-    (standing): standing is typeof standing & { line: MarkLine } =>
-      standing.line.kind === 'mark' && !standing.line.gone && standing.line.damage.startsWith('air') === air,
+  const marks = [...work.sheet.current.values()].filter(
+    (each): each is typeof each & { line: MarkLine } =>
+      each.line.kind === 'mark' && !each.line.gone && each.line.damage.startsWith('air') === air,
   );
   if (marks.length === 0) return null;
   return (

@@ -19,7 +19,7 @@ export function Seals({ build }: { readonly build: BuildView }) {
   const listed = wantedAtHand(build.sheet)
     .filter(({ kind }) => kind === 'seal')
     .map((seal) => seal.name);
-  const decided = [...work.sheet.standing.values()]
+  const decided = [...work.sheet.current.values()]
     .map(({ line }) => line)
     .filter((line: WearLine): line is FateLine => line.kind === 'fate' && line.part === 'seal');
   const own = decided.map(({ place }) => place).filter((place) => !listed.includes(place));

@@ -1,4 +1,4 @@
-import type { Standing } from '@zero-lash/core/builds';
+import type { CurrentLine } from '@zero-lash/core/builds';
 import {
   parseFigures,
   type FigureLine,
@@ -19,7 +19,7 @@ interface Props {
   readonly draft: string;
   readonly label: string;
   readonly field: WearField;
-  readonly standing: Standing<WearLine> | undefined;
+  readonly current: CurrentLine<WearLine> | undefined;
   /** not sent yet */
   readonly waits: boolean;
   readonly enabled: boolean;
@@ -33,7 +33,7 @@ interface Props {
 
 /** One field of a wear sheet: typed, asked about where it looks like a slip, written when it is left or Enter goes on down. */
 export function WearCell(props: Props) {
-  const { draft, label, field, standing, waits, enabled, doubt: doubtOf, column, follow, onWrite } = props;
+  const { draft, label, field, current, waits, enabled, doubt: doubtOf, column, follow, onWrite } = props;
   const shop = useUnit();
   const dispatch = useAppDispatch();
   const store = useStore<RootState>();
@@ -42,7 +42,7 @@ export function WearCell(props: Props) {
   const [complaint, setComplaint] = useState<string | null>(null);
   // what is written in a moment is not written twice, however the field is left
   const written = useRef<string | null>(null);
-  const line = standing?.line.kind === 'figure' ? standing.line : undefined;
+  const line = current?.line.kind === 'figure' ? current.line : undefined;
   const shown = fieldText(line, field.unit, shop);
   const text = typed ?? shown;
 
@@ -148,8 +148,8 @@ export function WearCell(props: Props) {
           {doubtInWords(asked, field.unit, shop)}
         </Question>
       )}
-      {standing?.before && standing.before.by !== standing.by && line && (
-        <Before standing={standing} field={field} />
+      {current?.before && current.before.by !== current.by && line && (
+        <Before current={current} field={field} />
       )}
     </>
   );
@@ -164,9 +164,9 @@ function go(from: HTMLInputElement, column: string, step: number): void {
 }
 
 /** What another hand had written in a field before: neither is lost. */
-function Before({ standing, field }: { readonly standing: Standing<WearLine>; readonly field: WearField }) {
+function Before({ current, field }: { readonly current: CurrentLine<WearLine>; readonly field: WearField }) {
   const shop = useUnit();
-  const before = standing.before!;
+  const before = current.before!;
   if (before.line.kind !== 'figure') return null;
   const was = fieldText(before.line, field.unit, shop);
   return was === '' ? null : (

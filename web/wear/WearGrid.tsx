@@ -143,15 +143,15 @@ const ItemCells = memo(function ItemCells(props: ItemProps) {
   return (
     <>
       {item.fields.map((field, index) => {
-        const standing = sheet.standing.get(keyOf(props, field.key));
+        const current = sheet.current.get(keyOf(props, field.key));
         return (
           <div key={field.key} role="cell" className={index === 0 ? 'wear-first' : undefined}>
             <WearCell
               draft={draftOf(buildId, set, item.key, place.key, field.key)}
               label={`${item.title} ${place.key}, ${field.label}${set === 'fitted' ? ', fitted' : ''}`}
               field={field}
-              standing={standing}
-              waits={standing !== undefined && unsent.has(standing.id)}
+              current={current}
+              waits={current !== undefined && unsent.has(current.id)}
               enabled={enabled}
               doubt={(typedHere) => doubt({ set, item, field, place }, typedHere)}
               column={`${item.key} ${field.key}`}
@@ -213,7 +213,7 @@ function sameCells(before: ItemProps, after: ItemProps): boolean {
     (['found', 'fitted'] as const).every((set) =>
       after.item.fields.every(({ key }) => {
         const name = keyOf({ ...after, set }, key);
-        const [old, now] = [before.sheet.standing.get(name), after.sheet.standing.get(name)];
+        const [old, now] = [before.sheet.current.get(name), after.sheet.current.get(name)];
         return (
           old?.line === now?.line &&
           (old !== undefined && before.unsent.has(old.id)) === (now !== undefined && after.unsent.has(now.id))

@@ -111,9 +111,9 @@ export function doubtsIn(
 }
 
 /** Writes every figure of a wear sheet as such a file, lengths in mm. */
-export function writeWearCsv({ standing }: WearSheet): string {
+export function writeWearCsv({ current }: WearSheet): string {
   const rows: string[][] = [];
-  for (const { line } of standing.values()) {
+  for (const { line } of current.values()) {
     if (line.kind !== 'figure' || line.how === 'taken-back') continue;
     const unit = characteristicOf(line.item)?.fields.find(({ key }) => key === line.field)?.unit;
     const readings =

@@ -16,12 +16,12 @@ import type { PointState } from '../drawings/states.ts';
 import { useBench } from '../instruments/useBench.ts';
 
 /** What is shown on the gap bar while a point is being measured; lengths in mm. */
-export interface Seen extends KnownGap {
+export interface Preview extends KnownGap {
   readonly state: PointState;
 }
 
 /** What is known of a point from what is typed or tried there and not kept yet; null where nothing is. */
-export function useSeen(round: Round | undefined, point: LimitedPoint): Seen | null {
+export function usePreview(round: Round | undefined, point: LimitedPoint): Preview | null {
   const unit = useUnit();
   const bench = useBench();
   const place = round ? draftKey(round.id, point.key) : '';
@@ -30,24 +30,24 @@ export function useSeen(round: Round | undefined, point: LimitedPoint): Seen | n
   const asIndicator = useAppSelector((state) => state.preferences.feel === 'indicator');
   const entry = text?.trim() ? parseEntry(text, unit, point) : null;
   if (entry && 'reading' in entry)
-    return seenFrom(point, asRead(entry.reading, asIndicator, bench.indicator));
+    return previewFrom(point, asRead(entry.reading, asIndicator, bench.indicator));
   if (!tries) return null;
-  return seenFrom(point, { kind: 'tries', tries, repeatability: bench.repeatability });
+  return previewFrom(point, { kind: 'tries', tries, repeatability: bench.repeatability });
 }
 
-function seenFrom(point: LimitedPoint, reading: Reading): Seen {
+function previewFrom(point: LimitedPoint, reading: Reading): Preview {
   const interval = intervalOf(reading);
-  return seenIn({ interval, verdict: judge(interval, point.limits).verdict });
+  return previewIn({ interval, verdict: judge(interval, point.limits).verdict });
 }
 
 /** An interval and its verdict, as they are drawn. */
-export function seenIn({
+export function previewIn({
   interval: { lo, hi, floor },
   verdict,
 }: {
   readonly interval: Interval;
   readonly verdict: PointState;
-}): Seen {
+}): Preview {
   return { lo: mmFromTenths(lo), hi: hi === null ? null : mmFromTenths(hi), floor, state: verdict };
 }
 
