@@ -1,16 +1,6 @@
 import { expect, test, type Page } from './test.ts';
-import {
-  allSent,
-  entry,
-  fours,
-  onHead,
-  open,
-  openBuildOf,
-  publishLike,
-  selected,
-  signIn,
-  withHeadOpen,
-} from './bench.ts';
+import { allSent, entry, fours, onHead, open, openBuildOf, publishLike, selected, signIn } from './bench.ts';
+import { withHeadOpen } from './onTheStand.ts';
 
 const measured = async (page: Page, key: string, typed: string, state: string) => {
   await onHead(page, key).click();

@@ -1,5 +1,6 @@
 import { expect, test, type Page } from './test.ts';
-import { allSent, atAsFound, entry, fours, onHead, eachAtHand, selected, signIn } from './bench.ts';
+import { allSent, entry, fours, onHead, eachAtHand, selected, signIn } from './bench.ts';
+import { atAsFound } from './onTheStand.ts';
 
 const SIXTEEN = fours(4);
 

@@ -1,7 +1,8 @@
 import { expect, test } from './test.ts';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { readFile } from 'node:fs/promises';
-import { allSent, changeHands, onHead, openEngine, signIn, tickEverything, withHeadOpen } from './bench.ts';
+import { allSent, changeHands, onHead, openEngine, signIn, tickEverything } from './bench.ts';
+import { withHeadOpen } from './onTheStand.ts';
 
 test('a round from paper proves an engine, which is not signed off while a bolt is missing, and its papers are printed', async ({
   page,

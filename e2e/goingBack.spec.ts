@@ -1,6 +1,5 @@
 import { expect, test, type Page } from './test.ts';
 import {
-  atAsFound,
   changeHands,
   entry,
   onHead,
@@ -11,6 +10,7 @@ import {
   signInByKeyboard,
   tickEverything,
 } from './bench.ts';
+import { atAsFound } from './onTheStand.ts';
 
 const goOn = async (page: Page, to: string) => {
   await page.getByRole('button', { name: `Go on to ${to}` }).click();

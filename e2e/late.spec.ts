@@ -1,7 +1,8 @@
 import { expect, test } from './test.ts';
 import type { BuildHead, BuildWrite } from '@zero-lash/contract/builds';
 import type { Round } from '@zero-lash/contract/measuring';
-import { pairs, allSent, entry, onHead, signIn, tickEverything, withHeadOpen, write } from './bench.ts';
+import { pairs, allSent, entry, onHead, signIn, tickEverything, write } from './bench.ts';
+import { withHeadOpen } from './onTheStand.ts';
 
 const ENGINE = 'Late for a journey';
 

@@ -2,8 +2,6 @@ import { expect, test, type Page } from './test.ts';
 import {
   cachedAtLeast,
   allSent,
-  atAsFound,
-  atOpenUp,
   changeHands,
   entry,
   fours,
@@ -18,6 +16,7 @@ import {
   nothingToCount,
   tickEverything,
 } from './bench.ts';
+import { atAsFound, atOpenUp } from './onTheStand.ts';
 import { openOwnShop } from './shopFloor.ts';
 
 // the device keeps the whole application, and goes on without the server

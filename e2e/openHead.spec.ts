@@ -2,7 +2,8 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test, type Page } from './test.ts';
-import { allSent, atOpenUp, fours, signIn, withHeadOpen } from './bench.ts';
+import { allSent, fours, signIn } from './bench.ts';
+import { atOpenUp, withHeadOpen } from './onTheStand.ts';
 
 // the device keeps the whole application, and goes on without the server
 test.use({ serviceWorkers: 'allow' });

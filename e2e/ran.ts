@@ -1,5 +1,6 @@
 import { expect, type Page } from '@playwright/test';
-import { changeHands, entry, onHead, tickEverything, withHeadOpen } from './bench.ts';
+import { changeHands, entry, onHead, tickEverything } from './bench.ts';
+import { withHeadOpen } from './onTheStand.ts';
 
 /** Where the figure of an engine's meter is typed in the list of all. */
 export const figure = (page: Page, engine: string) => page.getByLabel(new RegExp(`^${engine}.*, now in`));

@@ -3,7 +3,8 @@ import { mkdtemp, rm } from 'node:fs/promises';
 import { networkInterfaces, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium, expect, test, type Page } from './test.ts';
-import { atAsFound, entry, onHead } from './bench.ts';
+import { entry, onHead } from './bench.ts';
+import { atAsFound } from './onTheStand.ts';
 import { CHROMIUM } from './playwright.config.ts';
 import { openOwnShop } from './shopFloor.ts';
 

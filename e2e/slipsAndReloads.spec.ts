@@ -1,5 +1,6 @@
 import { expect, test } from './test.ts';
-import { atAsFound, entry, onHead, open, openBuildOf, openEngine, place, selected, signIn } from './bench.ts';
+import { entry, onHead, open, openBuildOf, openEngine, place, selected, signIn } from './bench.ts';
+import { atAsFound } from './onTheStand.ts';
 
 test('a slip of unit or point is asked about, and no answer is pushed', async ({ page }) => {
   await signIn(page, 'Tobin Hask');

@@ -35,7 +35,7 @@ export interface Holds {
   readonly signing?: (status: BuildStatus) => readonly Obstacle[];
 }
 
-/** What holds of every check of one kind. */
+/** The rules of every check of one kind. */
 export interface CheckRules {
   /** whether it is ticked at a stage */
   readonly tickedAt: (stage: Stage) => boolean;
@@ -69,7 +69,7 @@ function camInWords(subject: string): string {
 }
 
 /**
- * Every kind of check that is no fixed one of a stage: where it is ticked, which an engine has, its words, and what undoes it. Whoever
+ * Every kind of check that is no fixed one of a stage: where it is ticked, which an engine has, its words, what undoes it, and what it holds. Whoever
  * asks about a check asks here.
  */
 export const CHECK_KINDS: Readonly<Record<CheckKind, CheckRules>> = {

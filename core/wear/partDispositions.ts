@@ -81,7 +81,7 @@ export function partDispositions(sheet: WearSheet, pattern: Pattern): readonly P
         decided,
         verdict: decided ? (decided.fate as Grade) : before.verdict,
         reasons: line.reason === '' ? before.reasons : [...before.reasons, line.reason],
-        measureNew: decided?.fate === 'replace' ? leftToMeasure(sheet, pattern, line) : [],
+        measureNew: decided?.fate === 'replace' ? figuresMissing(sheet, pattern, line) : [],
       });
     }
   return [...parts.values()];
@@ -104,7 +104,7 @@ const SEEN: Readonly<Record<Damage, Grade>> = {
 };
 
 /** What of a replaced part is not measured yet on the new one; of a cam, one lobe of it counts for all. */
-function leftToMeasure({ current }: WearSheet, pattern: Pattern, { part, place }: FateLine): string[] {
+function figuresMissing({ current }: WearSheet, pattern: Pattern, { part, place }: FateLine): string[] {
   const wanted = new Set<string>(PARTS[part].measureNew);
   return characteristicsFor(pattern)
     .filter(({ key }) => wanted.has(key))

@@ -11,7 +11,7 @@ interface Props<Item> {
 }
 
 /**
- * A list that is worked off from the top: what is answered leaves its place as high as it was, and what comes again comes at the
+ * A list that is worked off from the top: what is answered leaves its place as high as it was, and what is new comes at the
  * end, so that no answer to the next one moves under the finger that is coming down on it. Opened again it holds only what is
  * still to be answered. Key it by what it is the list of.
  *

@@ -1,7 +1,7 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import type { OutboxItem } from './outboxItem.ts';
 
-/** What is on its way to the server, and whether the server is reached. */
+/** What is pending, and whether the server is reached. */
 export interface Outbox {
   readonly items: readonly OutboxItem[];
   readonly reached: boolean;

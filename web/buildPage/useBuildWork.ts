@@ -36,10 +36,10 @@ import { useTurning, type TurningWork } from '../turning/useTurning.ts';
 
 /** A build as it is worked on here: the stage looked at, its round, the point selected, and the steps between them. */
 export interface BuildWork {
-  /** the build with what is on its way to the server laid over it */
+  /** the build with what is pending applied to it */
   readonly build: BuildView;
   readonly looking: StageKey;
-  /** the round of the stage looked at, with what is on its way */
+  /** the round of the stage looked at, with what is pending */
   readonly here: RoundHere | undefined;
   /** the same, without what a second look must not see */
   readonly round: RoundHere | undefined;

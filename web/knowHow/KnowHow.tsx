@@ -55,7 +55,7 @@ function Note({ row, buildId }: { readonly row: KnowHowRow; readonly buildId: st
           </Box>
           {mayLead && (
             <Button variant="plain" onClick={() => setText(row.text)}>
-              Word it again
+              Reword it
             </Button>
           )}
         </Flex>

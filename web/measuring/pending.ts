@@ -1,7 +1,7 @@
 import type { Round } from '@zero-lash/contract/measuring';
 import type { OutboxItem } from '../app/outboxItem.ts';
 
-/** A round as this device has it: what the server has, with what is on its way laid over it. */
+/** A round as this device has it: what the server has, with what is pending applied to it. */
 export interface RoundHere extends Round {
   /** points whose newest reading is not sent yet */
   readonly waiting: ReadonlySet<string>;

@@ -6,7 +6,7 @@ import { mayMeasurePoint } from '@zero-lash/core/turning';
 import type { OutboxItem } from '../app/outboxItem.ts';
 
 /**
- * A reading that is on its way, as the server will keep it: judged by the same core.
+ * A pending reading, as the server will keep it: judged by the same core.
  *
  * @param before what stood at the point
  */

@@ -9,19 +9,14 @@ declare module '../builds/rooms.ts' {
 }
 
 export const settingRows: RowsOfRoom<'settings'> = {
-  setting: (settings, row) =>
-    row.superseded
-      ? // where it was not current, nothing changes
-        settings.some(({ id }) => id === row.id)
-        ? settings.filter(({ id }) => id !== row.id)
-        : settings
-      : [
-          // that it was left alone stands beside what was last changed there
-          ...settings.filter(
-            ({ point, kind }) => point !== row.point || (kind === 'left') !== (row.kind === 'left'),
-          ),
-          row,
-        ],
+  setting: (settings, row) => {
+    // that a point was left alone stands beside what was last changed there
+    const replaced = (each: typeof row) =>
+      each.point === row.point && (each.kind === 'left') === (row.kind === 'left');
+    if (!row.superseded) return [...settings.filter((each) => !replaced(each)), row];
+    // one that is not shown changes nothing by being taken back
+    return settings.some(({ id }) => id === row.id) ? settings.filter(({ id }) => id !== row.id) : settings;
+  },
 };
 
 export const settingWrite: WriteOfRoom<'setting', 'setting'> = {

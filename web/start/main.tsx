@@ -5,7 +5,7 @@ import { StrictMode, Suspense } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
 import { RouterProvider } from 'react-router';
-import { takeAhead } from './preload.ts';
+import { takePreloaded } from './preload.ts';
 import { router } from './router.tsx';
 import '../app/sheet.css';
 import '../app/print.css';
@@ -26,7 +26,7 @@ function showScheme(): void {
   document.documentElement.style.colorScheme = dark ? 'dark' : 'light';
 }
 
-takeAhead();
+takePreloaded();
 showScheme();
 store.subscribe(showScheme);
 prefersDark.addEventListener('change', showScheme);

@@ -6,16 +6,16 @@ import { cacheAnswer } from '../app/answerCache.ts';
 import { store } from '../app/store.ts';
 
 /**
- * Takes what the server laid into the first page, or asks for who is signed in while the page is still being put
+ * Takes what the server put into the first page, or asks for who is signed in while the page is still being put
  * together.
  */
-export function takeAhead(): void {
-  const laid = document.getElementById('ahead')?.textContent;
-  if (!laid) {
+export function takePreloaded(): void {
+  const preloaded = document.getElementById('ahead')?.textContent;
+  if (!preloaded) {
     void store.dispatch(sessionApi.endpoints.session.initiate());
     return;
   }
-  const { session, today } = JSON.parse(laid) as { session: Session; today: Today };
+  const { session, today } = JSON.parse(preloaded) as { session: Session; today: Today };
   store.dispatch(
     sessionApi.util.upsertQueryEntries([{ endpointName: 'session', arg: undefined, value: session }]),
   );

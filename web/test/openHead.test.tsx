@@ -153,7 +153,7 @@ describe('a field of the wear sheet', () => {
   });
 });
 
-describe('what is on its way', () => {
+describe('what is pending', () => {
   it('is laid into the build it belongs to, entry by entry', () => {
     const view = wearBuild();
     show(<Grid view={view} items={['valve-margin']} />);
@@ -396,7 +396,7 @@ describe('what the shop has learned', () => {
     ...{ stage: 'open-up', dropped: false, version: 1 },
   };
 
-  it('is shown at its stage, to be worded again by a lead alone', async () => {
+  it('is shown at its stage, to be reworded by a lead alone', async () => {
     const view = build({ 'know-how': [note, { ...note, id: 'gone', text: 'Gone', dropped: true }] });
     const { unmount } = show(<KnowHow {...knownOn(view)} stage="open-up" />);
     expect(screen.getByText('The breather comes off first')).toBeTruthy();
@@ -405,7 +405,7 @@ describe('what the shop has learned', () => {
     unmount();
     await signIn('lead');
     show(<KnowHow {...knownOn(view)} stage="open-up" />);
-    expect(screen.getByRole('button', { name: 'Word it again' })).toBeTruthy();
+    expect(screen.getByRole('button', { name: 'Reword it' })).toBeTruthy();
   });
 
   it('is nothing at another stage', () => {

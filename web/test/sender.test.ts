@@ -146,7 +146,7 @@ afterEach(async () => {
 });
 
 describe('a page that comes back', () => {
-  it('sends the reading that was only readLogged down, and has the tries again', async () => {
+  it('sends the reading that was only logged, and has the tries again', async () => {
     await vi.waitFor(() => expect(came).toEqual(['before the reload']));
     expect(paths).toEqual(['POST /api/rounds/r/readings']);
     expect(JSON.parse(last!.body)).toMatchObject({ point: '1I', takenAt: '2031-01-01T00:00:00Z' });

@@ -27,7 +27,7 @@ function Questions() {
   );
 }
 
-it('a list that is worked off keeps each where it is: what is answered leaves its place, what comes again comes last', () => {
+it('a list that is worked off keeps each where it is: what is answered leaves its place, what is new comes last', () => {
   show(<Questions />);
   const places = () => [...screen.getByTestId('list').children].map((place) => place.textContent);
   const third = screen.getByText('answer 3I');

@@ -46,7 +46,7 @@ export function arrivingAt({
 const NOWHERE: Turning = { school: null, at: null, done: [] };
 
 /**
- * The turning of one round, with what is on its way to the server in it.
+ * The turning of one round, with what is pending in it.
  *
  * @param settled points at which nothing is left to be done in this round
  */
