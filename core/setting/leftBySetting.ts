@@ -8,7 +8,7 @@ import { whatItLeaves } from './advise.ts';
 type PieceSetting = SettingState & { readonly installed: number | null; readonly fitted: number | null };
 
 /** A build, as far as what its settings left goes. */
-interface SetBuild<Setting extends PieceSetting> {
+interface PiecesFitted<Setting extends PieceSetting> {
   readonly sheet: { readonly pattern: Pattern };
   readonly settings: readonly Setting[];
   readonly rounds: readonly (Pick<RoundState, 'kind'> & {
@@ -31,7 +31,7 @@ interface SetPoint {
  * @example leftByPiece(build, point) // { lo: 0.17, hi: 0.18 } where 2.15 took the place of 2.25 in a gap of 0.07 to 0.08
  */
 export function leftByPiece<Setting extends PieceSetting>(
-  { sheet, settings, rounds }: SetBuild<Setting>,
+  { sheet, settings, rounds }: PiecesFitted<Setting>,
   { key, role, limits }: SetPoint,
 ): { readonly lo: number; readonly hi: number } | null {
   const change = lastChange(settings, key);
