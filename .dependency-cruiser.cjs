@@ -13,15 +13,45 @@ const WEB_FLOORS = [
   ['start'],
 ];
 
-const floors = WEB_FLOORS.flatMap((rooms, floor) => {
-  const above = WEB_FLOORS.slice(floor).flat();
-  return rooms.map((room) => ({
-    name: `web-${room}-asks-only-below`,
-    severity: 'error',
-    from: { path: `^web/${room}/` },
-    to: { path: `^web/(${above.filter((each) => each !== room).join('|') || '-'})/` },
-  }));
-});
+/** The rooms of the server, floor by floor, in the same way. */
+const SERVER_FLOORS = [
+  ['migrations', 'papers', 'plugins'],
+  ['fleet', 'gauges', 'health', 'owners', 'people', 'questions', 'share', 'sheets'],
+  // a build's own data: how it is read, locked and written, whatever its rooms are
+  ['builds', 'calendar', 'drawer', 'instruments'],
+  ['knowHow', 'live', 'photographs', 'rechecks'],
+  ['entries', 'reminders', 'setting', 'stages', 'usage'],
+  ['parts', 'ran', 'today', 'wear'],
+  ['measuring'],
+  ['engines', 'headwork', 'turning'],
+  ['records', 'signoff'],
+  ['demo'],
+];
+
+const floorsOf = (part, all) =>
+  all.flatMap((rooms, floor) => {
+    const above = all.slice(floor).flat();
+    return rooms.map((room) => ({
+      name: `${part}-${room}-asks-only-below`,
+      severity: 'error',
+      from: { path: `^${part}/${room}/` },
+      to: { path: `^${part}/(${above.filter((each) => each !== room).join('|') || '-'})/` },
+    }));
+  });
+
+/** What is in no room: what the server's rooms ask for, and what puts them together, which none of them asks. */
+const SERVER_BELOW = ['storedJson', 
+  'answerCache',
+  'answers',
+  'background',
+  'clock',
+  'keyed',
+  'length',
+  'madeOnce',
+  'onThread',
+  'secret',
+  'stored',
+];
 
 /** The arrows of the house: web and server know the contract, the contract knows the core, the core knows nobody. */
 module.exports = {
@@ -90,7 +120,23 @@ module.exports = {
         pathNot: `^web/(${WEB_FLOORS.flat().join('|')}|bench|public|test|dist|node_modules)/`,
       },
     },
-    ...floors,
+    ...floorsOf('web', WEB_FLOORS),
+    {
+      name: 'every-room-of-the-server-has-its-floor',
+      severity: 'error',
+      from: {},
+      to: {
+        path: '^server/[^/]+/',
+        pathNot: `^server/(${SERVER_FLOORS.flat().join('|')}|test|node_modules)/`,
+      },
+    },
+    ...floorsOf('server', SERVER_FLOORS),
+    {
+      name: 'no-room-of-the-server-knows-what-puts-it-together',
+      severity: 'error',
+      from: { path: '^server/[^/]+/', pathNot: '^server/(test|demo)/' },
+      to: { path: '^server/[^/]+\\.ts$', pathNot: `^server/(${SERVER_BELOW.join('|')})\\.ts$` },
+    },
     { name: 'no-lost-imports', severity: 'error', from: {}, to: { couldNotResolve: true } },
   ],
   options: {

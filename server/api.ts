@@ -1,6 +1,7 @@
 import compress from '@fastify/compress';
 import type { FastifyInstance } from 'fastify';
-import { buildRoutes } from './builds/routes.ts';
+import './buildRooms.ts';
+import { stageRoutes } from './stages/routes.ts';
 import { calendarRoutes } from './calendar/routes.ts';
 import { engineRoutes } from './engines/routes.ts';
 import type { GaugeListener } from './gauges/listener.ts';
@@ -13,12 +14,12 @@ import { questionRoutes } from './questions/routes.ts';
 import { headWorkRoutes } from './headwork/routes.ts';
 import { knowHowRoutes } from './knowHow/routes.ts';
 import { describe } from './openapi.ts';
-import { Papers } from './papers/papers.ts';
+import { Papers } from './papers.ts';
 import { RecordReader } from './records/reader.ts';
 import { partsRoutes } from './parts/routes.ts';
 import { photographRoutes } from './photographs/routes.ts';
 import { wearRoutes } from './wear/routes.ts';
-import type { LiveBus } from './live/bus.ts';
+import type { LiveBus } from './plugins/bus.ts';
 import { liveRoutes } from './live/routes.ts';
 import { measuringRoutes } from './measuring/routes.ts';
 import { peopleRoutes } from './people/routes.ts';
@@ -46,7 +47,7 @@ const WORTH_COMPRESSING_BYTES = 1024;
 const ROOMS = [
   sheetRoutes,
   engineRoutes,
-  buildRoutes,
+  stageRoutes,
   turningRoutes,
   measuringRoutes,
   wearRoutes,

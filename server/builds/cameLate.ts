@@ -22,8 +22,11 @@ export async function takeLate(
   refusal: ConstructorParameters<typeof Refusal>,
 ): Promise<void> {
   if (stage === of) return;
-  const left = await db('stage_moves').where({ build_id: id, from_stage: of }).max('at as at').first();
-  if (left?.at && at <= left.at) return;
+  const left = await db('stage_moves')
+    .where({ build_id: id, from_stage: of })
+    .orderBy('at', 'desc')
+    .first('at');
+  if (left && at <= left.at) return;
   throw new Refusal(...refusal);
 }
 

@@ -3,6 +3,7 @@ import type { StageKey } from '@zero-lash/core/builds';
 import type { Aim, AllowOver, OwnAim } from '@zero-lash/core/setting';
 import type { Knex } from 'knex';
 import { Refusal } from '../plugins/errors.ts';
+import { json } from '../storedJson.ts';
 
 /** A build that is locked for a write: nobody else writes in it until the transaction ends. */
 export interface LockedBuild {
@@ -63,11 +64,20 @@ export async function lockByPart(
 }
 
 async function raise(db: Knex, id: string | Knex.QueryBuilder): Promise<LockedBuild | undefined> {
-  const [build] = await db('builds')
+  const [build] = (await db('builds')
     .where('id', id as string)
     .increment('seq', 1)
-    .returning(FIELDS);
-  return build as LockedBuild | undefined;
+    .returning(FIELDS)) as (Omit<LockedBuild, 'ownAims' | 'allowOver'> & {
+    ownAims: unknown;
+    allowOver: unknown;
+  })[];
+  return (
+    build && {
+      ...build,
+      ownAims: json('builds.own_aims', build.ownAims),
+      allowOver: json('builds.allow_over', build.allowOver),
+    }
+  );
 }
 
 /** What a write brought, its own row first, as it is answered and told. */

@@ -1,14 +1,8 @@
-import type { BuildHead, BuildParts, NoteRow, TickRow } from '@zero-lash/contract/builds';
-import { judgedAgain } from '@zero-lash/core/builds';
-import { hollowAt, wearSheetOf } from '@zero-lash/core/wear';
+import type { BuildHead, BuildRowChange, NoteRow, TickRow } from '@zero-lash/contract/builds';
 import type { Knex } from 'knex';
-import { readRounds } from '../measuring/rounds.ts';
 import { Refusal } from '../plugins/errors.ts';
-import { readEntries } from './entries.ts';
-import { readSettings } from '../setting/read.ts';
-import { goneBy, type SheetGoneBy } from '../sheets/goBy.ts';
+import { json } from '../storedJson.ts';
 import { readLate } from './cameLate.ts';
-import { findRevision } from '../sheets/read.ts';
 
 /** Rows of a build with how many writes it had seen: no fewer than are in the rows. */
 export interface AsOf<Rows> {
@@ -42,8 +36,7 @@ export async function readHead(db: Knex, id: string): Promise<AsOf<BuildHead>> {
   const { rows } = await db.raw(
     `select b.id, b.number, b.stage, b.complaint, b.aim, b.proves_again as "provesAgain",
        b.locked_stands as "lockedStands",
-       b.allow_over as "allowOver", case when b.own_aims is not null then b.own_aims || jsonb_build_object('by', wp.name) end as "ownAims",
-        b.version, b.seq, b.opened_at as "openedAt",
+       b.allow_over as "allowOver", b.own_aims as "ownAims", wp.name as "aimBy", b.version, b.seq, b.opened_at as "openedAt",
        p.name as "openedBy", b.closed_at as "closedAt", b.revision_id as "revisionId",
        e.id as "engineId", e.name as engine, e.usage_unit as "usageUnit", e.usage, e.running,
        sp.name as "signedBy", s.at as "signedAt", s.usage as "signedUsage", s.statement, s.accepted,
@@ -61,6 +54,7 @@ export async function readHead(db: Knex, id: string): Promise<AsOf<BuildHead>> {
     [id],
   );
   if (!rows[0]) throw noBuild();
+  const ownAims = json('builds.own_aims', rows[0].ownAims);
   const late = rows[0].signedAt ? await readLate(db, id) : [];
   const {
     seq,
@@ -77,6 +71,7 @@ export async function readHead(db: Knex, id: string): Promise<AsOf<BuildHead>> {
     abandonedAt,
     abandonedBy,
     abandonedWhy,
+    aimBy,
     ...head
   } = rows[0];
   return {
@@ -84,6 +79,8 @@ export async function readHead(db: Knex, id: string): Promise<AsOf<BuildHead>> {
     rows: {
       ...head,
       late,
+      allowOver: json('builds.allow_over', head.allowOver),
+      ownAims: ownAims && { ...ownAims, by: aimBy },
       openedAt: head.openedAt.toISOString(),
       closedAt: head.closedAt?.toISOString() ?? null,
       engine: { id: engineId, name: engine, usageUnit, usage, running },
@@ -95,6 +92,11 @@ export async function readHead(db: Knex, id: string): Promise<AsOf<BuildHead>> {
         : null,
     },
   };
+}
+
+/** The build itself as a change that a write brought. */
+export async function headChange(db: Knex, id: string): Promise<BuildRowChange> {
+  return { kind: 'head', row: (await readHead(db, id)).rows };
 }
 
 /** Every check of a build that was ever ticked, as it was last. */
@@ -124,29 +126,4 @@ export async function readNotes(db: Knex, buildId: string, id?: string): Promise
   if (id !== undefined) query.where('n.id', id);
   const rows = (await query) as (Omit<NoteRow, 'at'> & { at: Date })[];
   return rows.map(({ at, ...row }) => ({ ...row, at: at.toISOString() }));
-}
-
-/** A build with everything that its standing is judged by. */
-export interface WholeBuild
-  extends BuildHead, Pick<BuildParts, 'rounds' | 'settings' | 'ticks' | 'ledger' | 'wear' | 'notes'> {
-  /** with the limits that the build goes by */
-  readonly sheet: SheetGoneBy;
-}
-
-/** Reads everything that a build's standing is judged by. */
-export async function readWhole(db: Knex, id: string): Promise<WholeBuild> {
-  const { rows: head } = await readHead(db, id);
-  const sheet = goneBy(await findRevision(db, head.revisionId), head);
-  const wear = await readEntries(db, id, 'wear');
-  const hollow = hollowAt(wearSheetOf(wear, sheet.wearLimits), sheet.pattern);
-  return {
-    ...head,
-    sheet,
-    wear,
-    ticks: await readTicks(db, id),
-    rounds: [...judgedAgain(await readRounds(db, id), sheet.pattern, { limits: sheet.limits, hollow })],
-    settings: await readSettings(db, id),
-    ledger: await readEntries(db, id, 'ledger'),
-    notes: await readNotes(db, id),
-  };
 }

@@ -7,7 +7,7 @@ import { z } from 'zod';
 import { shopDay } from '../clock.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { personOf } from '../plugins/signIn.ts';
-import { writeKey, writeOnce } from '../plugins/writes.ts';
+import { writeRoute } from '../plugins/writeRoute.ts';
 import { keyed } from '../keyed.ts';
 import { addFeed, ownerOfFeed, readFeeds, withdrawFeed } from './store.ts';
 import { askedAt, printedOrigin } from '../share/origin.ts';
@@ -57,31 +57,31 @@ export function calendarRoutes(instance: FastifyInstance, _options: object, done
     readFeeds(app.db, personOf(request).id),
   );
 
-  app.post('/calendar-feeds', { schema: { response: { 201: newCalendarFeed } } }, (request, reply) => {
-    // made of the write's own key and a secret that is in no database: a retry gets the same, and nothing keeps it
-    const token = keyed(app.secret, 'calendar', writeKey(request));
-    const withPath = (feed: CalendarFeed) => ({ ...feed, path: `/api/calendar/${token}.ics` });
-    return writeOnce(
-      app.db,
-      request,
-      reply,
-      201,
-      async (transaction) => withPath(await addFeed(transaction, personOf(request).id, hashOf(token))),
-      {
-        of: ({ path: _, ...feed }) => feed,
-        again: (_db, feed: never) => Promise.resolve(withPath(feed)),
-      },
-    );
+  // made of the write's own key and a secret that is in no database: a retry gets the same, and nothing keeps it
+  const tokenOf = (key: string) => keyed(app.secret, 'calendar', key);
+  const withPath = (feed: CalendarFeed, key: string) => ({
+    ...feed,
+    path: `/api/calendar/${tokenOf(key)}.ics`,
   });
 
-  app.delete(
-    '/calendar-feeds/:id',
-    { schema: { params, response: { 200: z.array(calendarFeed) } } },
-    (request, reply) =>
-      writeOnce(app.db, request, reply, 200, async (transaction) => {
-        await withdrawFeed(transaction, request.params.id, personOf(request).id);
-        return readFeeds(transaction, personOf(request).id);
-      }),
-  );
+  writeRoute(app, 'POST /calendar-feeds', {
+    answer: newCalendarFeed,
+    role: 'viewer',
+    kept: {
+      of: ({ path: _, ...feed }) => feed,
+      again: (_db, feed: never, key) => Promise.resolve(withPath(feed, key)),
+    },
+    work: async (db, { context: { key, personId } }) =>
+      withPath(await addFeed(db, personId, hashOf(tokenOf(key))), key),
+  });
+
+  writeRoute(app, 'DELETE /calendar-feeds/:id', {
+    answer: z.array(calendarFeed),
+    role: 'viewer',
+    work: async (db, { id: feed, context: { personId } }) => {
+      await withdrawFeed(db, feed, personId);
+      return readFeeds(db, personId);
+    },
+  });
   done();
 }

@@ -1,31 +1,30 @@
 import type { CalendarFeed } from '@zero-lash/contract/calendar';
 import type { Knex } from 'knex';
+import type { Tables } from 'knex/types/tables.js';
 import { Refusal } from '../plugins/errors.ts';
+
+const FEED = ['id', 'made_at', 'withdrawn_at'] as const;
 
 /** A person's own feeds, newest first. */
 export async function readFeeds(db: Knex, personId: string): Promise<CalendarFeed[]> {
-  const rows = (await db('calendar_feeds')
+  const rows = await db('calendar_feeds')
     .where({ person_id: personId })
     .orderBy('made_at', 'desc')
-    .select('id', 'made_at as madeAt', 'withdrawn_at as withdrawnAt')) as {
-    id: string;
-    madeAt: Date;
-    withdrawnAt: Date | null;
-  }[];
+    .select(...FEED);
   return rows.map(feedOf);
 }
 
-const feedOf = (row: { id: string; madeAt: Date; withdrawnAt: Date | null }): CalendarFeed => ({
-  ...{ id: row.id, madeAt: row.madeAt.toISOString() },
-  withdrawnAt: row.withdrawnAt?.toISOString() ?? null,
+const feedOf = (row: Pick<Tables['calendar_feeds'], (typeof FEED)[number]>): CalendarFeed => ({
+  ...{ id: row.id, madeAt: row.made_at.toISOString() },
+  withdrawnAt: row.withdrawn_at?.toISOString() ?? null,
 });
 
 /** Makes a feed; of its address only the hash is kept. */
 export async function addFeed(db: Knex, personId: string, hash: Buffer): Promise<CalendarFeed> {
   const [row] = await db('calendar_feeds')
     .insert({ person_id: personId, token_hash: hash })
-    .returning(['id', 'made_at as madeAt', 'withdrawn_at as withdrawnAt']);
-  return feedOf(row);
+    .returning([...FEED]);
+  return feedOf(row!);
 }
 
 /** Withdraws a feed of one's own: its address leads nowhere from then on. */

@@ -54,7 +54,7 @@ export async function writeCalendar(
     only ? { only, today } : { today },
   )) as { rows: Entry[] };
   if (only && rows.length === 0) return null;
-  const shop = await db('shop').first('name');
+  const shop = (await db('shop').first('name'))!;
   const calendar = ical({
     name: `Rechecks, ${shop.name}`,
     prodId: { company: 'zero-lash', product: 'rechecks', language: 'EN' },

@@ -67,7 +67,7 @@ async function tellPieces(db: Knex, { bench, now }: Cast): Promise<void> {
 /** Each point of an engine measured by an indicator before its lock nut was tightened, and after. */
 async function tellLocking(db: Knex, { lead, now }: Cast): Promise<void> {
   const { id, revision } = await buildOf(db, LOCKED);
-  const round = await db('rounds').where({ build_id: id, kind: 'as-set' }).first('id', 'opened_at');
+  const round = (await db('rounds').where({ build_id: id, kind: 'as-set' }).first('id', 'opened_at'))!;
   const limits = (await db('sheet_limits').where({ revision_id: revision })) as {
     role: string;
     min_tenths: number;
@@ -105,14 +105,14 @@ async function tellLocking(db: Knex, { lead, now }: Cast): Promise<void> {
 /** The first points of an engine's as-found round, felt again by a second person who saw nothing of the first. */
 async function tellSecondLooks(db: Knex, { lead }: Cast): Promise<void> {
   const { id } = await buildOf(db, LOOKED_OVER);
-  const round = await db('rounds').where({ build_id: id, kind: 'as-found' }).first('id');
+  const round = (await db('rounds').where({ build_id: id, kind: 'as-found' }).first('id'))!;
   const first = await db('readings')
     .where({ round_id: round.id, superseded: false })
     .orderBy('taken_at')
     .limit(OFF_BY.length);
   for (const [index, row] of first.entries()) {
     const lo = row.lo + tenthsFromMm(OFF_BY[index]!);
-    const hi = row.hi + tenthsFromMm(OFF_BY[index]!);
+    const hi = row.hi! + tenthsFromMm(OFF_BY[index]!);
     const { verdict, onLimit } = judge({ lo, hi }, { min: row.min_tenths, max: row.max_tenths });
     const at = new Date((row.taken_at as Date).getTime() + 2 * 3_600_000);
     await db('readings').where({ id: row.id }).update({ superseded: true });

@@ -78,7 +78,7 @@ class EngineTeller {
         usage_at: this.#ago(1),
       })
       .returning('id');
-    this.#engineId = row.id;
+    this.#engineId = row!.id;
     const oldest = Math.max(30, ...this.#engine.builds.map((build) => build.openedDaysAgo));
     for (let days = oldest; days >= 1; days -= Math.max(1, Math.round(oldest / 12)))
       if (days > 1) await this.#logUsage(days);
@@ -140,7 +140,7 @@ class EngineTeller {
         closed_at: next ? this.#ago(next.openedDaysAgo) : null,
       })
       .returning('id');
-    const buildId: string = row.id;
+    const buildId: string = row!.id;
     await this.#tellStages(buildId, build);
     await this.#tellMeasuring(buildId, build);
     if (build.signedOffDaysAgo !== undefined)
@@ -256,13 +256,13 @@ class EngineTeller {
       })
       .returning('id');
     await this.#db('round_conditions').insert({
-      round_id: row.id,
+      round_id: row!.id,
       engine_temp_c: 14 + Math.round(this.#gaps.random() * 8),
       hours_since_run: 16 + Math.round(this.#gaps.random() * 40),
       by: this.#cast.bench,
       at: this.#ago(daysAgo),
     });
-    return row.id;
+    return row!.id;
   }
 
   async #measure(
@@ -403,7 +403,7 @@ class EngineTeller {
         done_by: this.#cast.bench,
       })
       .returning('id');
-    const round = await this.#round(buildId, 'recheck', at.sequence, at.daysAgo, true, recheck.id);
+    const round = await this.#round(buildId, 'recheck', at.sequence, at.daysAgo, true, recheck!.id);
     await this.#measure(round, gaps, 1, at.daysAgo);
     return out ? 'out' : 'held';
   }

@@ -1,7 +1,8 @@
+import '../buildRooms.ts';
 import { randomUUID } from 'node:crypto';
 import type { NewSheet, SheetRevision } from '@zero-lash/contract/sheets';
 import type { Knex } from 'knex';
-import { hashPassphrase } from '../people/passphrase.ts';
+import { hashPassphrase } from '../plugins/passphrase.ts';
 import { addPerson, ensureShop } from '../people/store.ts';
 import { recordChecks, refreshForecast, replan } from '../rechecks/planning.ts';
 import { refreshExpected } from '../rechecks/forecast.ts';

@@ -274,7 +274,7 @@ export async function loadOpenHeads(
   };
   for (const { engine, build, daysAgo, wear, headwork, counted } of TOLD) {
     const { id, pattern } = await buildOf(engine, build);
-    const write = (room: string, lines: readonly unknown[]) =>
+    const write = (room: 'wear' | 'headwork' | 'ledger', lines: readonly unknown[]) =>
       db('build_entries').insert({
         ...{ id: randomUUID(), build_id: id, room, by: bench, at: at(daysAgo) },
         lines: JSON.stringify(lines),

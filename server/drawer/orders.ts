@@ -4,6 +4,7 @@ import type { Knex } from 'knex';
 import type { z } from 'zod';
 import type { ListPaper } from '../papers/listPaper.ts';
 import { dayIn, shopZone } from '../clock.ts';
+import { json } from '../storedJson.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { hold, insertMoves, refuseStranger, wantedSystems } from './store.ts';
 
@@ -13,7 +14,7 @@ const SHOWN = 60;
 interface OrderRow {
   readonly id: string;
   readonly system: string;
-  readonly lines: readonly { readonly thickness: number; readonly count: number }[];
+  readonly lines: unknown;
   readonly note: string;
   readonly buildId: string | null;
   readonly engine: string | null;
@@ -54,7 +55,7 @@ export async function readOrders(db: Knex, id?: string): Promise<PieceOrder[]> {
     ...row,
     title: systems.get(row.system)?.title ?? row.system,
     at: at.toISOString(),
-    lines: row.lines.map(({ thickness, count }) => ({
+    lines: json('piece_orders.lines', row.lines).map(({ thickness, count }) => ({
       thickness: mmFromTenths(thickness),
       count,
       came: came.find((each) => each.order === row.id && each.thickness === thickness)?.count ?? 0,
@@ -129,10 +130,10 @@ export async function takeDelivery(
 export async function orderPaper(db: Knex, id: string): Promise<ListPaper> {
   const [order] = await readOrders(db, id);
   if (!order) throw new Refusal('not_found', { detail: 'There is no such order.' });
-  const shop = await db('shop').first('name');
+  const shop = (await db('shop').first('name'))!;
   const priced = await db('piece_systems').where({ system: order.system }).first('price', 'size_prices');
   const usual = Number(priced?.price ?? 0);
-  const own = (priced?.size_prices ?? []) as { thickness: number; price: number }[];
+  const own = json('piece_systems.size_prices', priced?.size_prices ?? null) ?? [];
   const costs = (mm: number) => own.find(({ thickness }) => thickness === tenthsFromMm(mm))?.price ?? usual;
   const price = order.lines.reduce((sum, { thickness, count }) => sum + costs(thickness) * count, 0);
   const pieces = order.lines.reduce((sum, { count }) => sum + count, 0);

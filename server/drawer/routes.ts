@@ -12,16 +12,14 @@ import { id, line } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
-import { needs, personOf } from '../plugins/signIn.ts';
-import { writeAndTell, writeKey } from '../plugins/writes.ts';
+import { writeRoute } from '../plugins/writeRoute.ts';
 import { addOrder, orderPaper, readOrders, takeDelivery } from './orders.ts';
 import { addMoves, changeSystem, countDrawer, readDrawer, readMoves } from './store.ts';
 
-const tellTools = () => ({ kind: 'tools' as const });
+const tells = { kind: 'tools' } as const;
 
 export function drawerRoutes(instance: FastifyInstance, _options: object, done: () => void): void {
   const app = instance.withTypeProvider<ZodTypeProvider>();
-  const preHandler = needs('bench');
 
   app.get('/drawer', { schema: { response: { 200: drawer } } }, () => readDrawer(app.db));
 
@@ -31,56 +29,45 @@ export function drawerRoutes(instance: FastifyInstance, _options: object, done: 
     (request) => readMoves(app.db, request.query.system),
   );
 
-  app.post(
-    '/drawer/moves',
-    { schema: { body: newMoves, response: { 201: drawer } }, preHandler },
-    (request, reply) =>
-      writeAndTell(app.db, request, reply, tellTools, 201, (transaction) =>
-        addMoves(transaction, request.body, personOf(request).id),
-      ),
-  );
+  writeRoute(app, 'POST /drawer/moves', {
+    body: newMoves,
+    answer: drawer,
+    tells,
+    work: (db, { body, context }) => addMoves(db, body, context.personId),
+  });
 
-  app.post(
-    '/drawer/counts',
-    { schema: { body: newCount, response: { 201: drawer } }, preHandler },
-    (request, reply) =>
-      writeAndTell(app.db, request, reply, tellTools, 201, (transaction) =>
-        countDrawer(transaction, request.body, personOf(request).id),
-      ),
-  );
+  writeRoute(app, 'POST /drawer/counts', {
+    body: newCount,
+    answer: drawer,
+    tells,
+    work: (db, { body, context }) => countDrawer(db, body, context.personId),
+  });
 
-  app.put(
-    '/drawer/systems/:system',
-    {
-      schema: { params: z.object({ system: line(40) }), body: systemChange, response: { 200: drawer } },
-      preHandler,
-    },
-    (request, reply) =>
-      writeAndTell(app.db, request, reply, tellTools, 200, (transaction) =>
-        changeSystem(transaction, request.params.system, request.body),
-      ),
-  );
+  writeRoute(app, 'PUT /drawer/systems/:system', {
+    params: z.object({ system: line(40) }),
+    body: systemChange,
+    answer: drawer,
+    tells,
+    work: (db, { params: { system }, body }) => changeSystem(db, system, body),
+  });
 
   const orders = z.array(pieceOrder);
   app.get('/drawer/orders', { schema: { response: { 200: orders } } }, () => readOrders(app.db));
 
-  app.post(
-    '/drawer/orders',
-    { schema: { body: newOrder, response: { 201: orders } }, preHandler },
-    (request, reply) =>
-      writeAndTell(app.db, request, reply, tellTools, 201, (transaction) =>
-        addOrder(transaction, request.body, personOf(request).id, writeKey(request)),
-      ),
-  );
+  writeRoute(app, 'POST /drawer/orders', {
+    body: newOrder,
+    answer: orders,
+    tells,
+    work: (db, { body, context }) => addOrder(db, body, context.personId, context.key),
+  });
 
-  app.post(
-    '/drawer/orders/:id/delivery',
-    { schema: { params: z.object({ id }), body: newDelivery, response: { 200: orders } }, preHandler },
-    (request, reply) =>
-      writeAndTell(app.db, request, reply, tellTools, 200, (transaction) =>
-        takeDelivery(transaction, request.params.id, request.body, personOf(request).id),
-      ),
-  );
+  writeRoute(app, 'POST /drawer/orders/:id/delivery', {
+    body: newDelivery,
+    answer: orders,
+    status: 200,
+    tells,
+    work: (db, { id: order, body, context }) => takeDelivery(db, order, body, context.personId),
+  });
 
   app.get('/drawer/orders/:id/paper', { schema: { params: z.object({ id }) } }, async (request, reply) => {
     const paper = await orderPaper(app.db, request.params.id);

@@ -14,6 +14,7 @@ import { pieceSystem, sizesOf } from '@zero-lash/core/setting';
 import { meansFor, rolesOf } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
+import { json } from '../storedJson.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { pointAt } from '../sheets/limitsAt.ts';
 import { findRevision } from '../sheets/read.ts';
@@ -74,7 +75,7 @@ export async function readDrawer(db: Knex): Promise<Drawer> {
           .filter((each) => each.system === system)
           .map(({ thickness, count }) => ({ thickness: mmFromTenths(thickness), count })),
         price: Number(own?.price ?? 0),
-        sizePrices: ((own?.sizePrices ?? []) as { thickness: number; price: number }[]).map(
+        sizePrices: (json('piece_systems.size_prices', own?.sizePrices ?? null) ?? []).map(
           ({ thickness, price }) => ({ thickness: mmFromTenths(thickness), price }),
         ),
         reorder: own?.reorder ?? 0,

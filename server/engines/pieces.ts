@@ -2,7 +2,7 @@ import type { PieceThere } from '@zero-lash/contract/engines';
 import type { WearLineBody } from '@zero-lash/contract/wear';
 import { mmFromTenths } from '@zero-lash/core/length';
 import type { Knex } from 'knex';
-import { readEntries } from '../builds/entries.ts';
+import { readEntries } from '../entries/read.ts';
 import { Refusal } from '../plugins/errors.ts';
 
 /**

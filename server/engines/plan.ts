@@ -4,13 +4,13 @@ import { lashPoints } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { lockByPart, written } from '../builds/lock.ts';
-import type { WriteContext } from '../builds/writeContext.ts';
+import type { WriteContext } from '../plugins/writeContext.ts';
 import { toldOf } from '../builds/write.ts';
-import { announce } from '../live/bus.ts';
+import { announce } from '../plugins/bus.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { sheetOf } from '../rechecks/ownPlan.ts';
 import { replan } from '../rechecks/planning.ts';
-import { readRechecks } from '../rechecks/read.ts';
+import { recheckChanges } from '../rechecks/read.ts';
 import { changeAt } from './store.ts';
 
 /**
@@ -42,6 +42,5 @@ export async function givePlan(
   const recheckId = await replan(db, id, { why, personId: context.personId });
   if (recheckId === null) return;
   const build = (await lockByPart(db, 'rechecks', recheckId))!;
-  const rechecks = await readRechecks(db, { build_id: build.id });
-  await announce(db, toldOf(written(build, ...rechecks.map((row) => ({ kind: 'recheck' as const, row })))));
+  await announce(db, toldOf(written(build, ...(await recheckChanges(db, build.id)))));
 }

@@ -14,6 +14,7 @@ import { lashPoints } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { dayIn, shopZone } from '../clock.ts';
+import { json } from '../storedJson.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { NEARNESS_SQL, nearnessOn } from '../rechecks/nearness.ts';
 import { readPlan } from '../rechecks/ownPlan.ts';
@@ -212,12 +213,18 @@ export async function viewEngine(db: Knex, id: string): Promise<EngineView> {
           max: limitOf.get(role)!.max,
         }))
       : [],
-    takenIn: await db('records_taken as t')
-      .join('people as p', 'p.id', 't.by')
-      .where('t.engine_id', id)
-      .orderBy('t.at', 'desc')
-      .select('t.shop', 't.at', 't.differences', 'p.name as by'),
+    takenIn: await readTakenIn(db, id),
   };
+}
+
+/** The records that were taken in of an engine, newest first. */
+async function readTakenIn(db: Knex, engineId: string): Promise<EngineView['takenIn']> {
+  const rows = await db('records_taken as t')
+    .join('people as p', 'p.id', 't.by')
+    .where('t.engine_id', engineId)
+    .orderBy('t.at', 'desc')
+    .select('t.shop', 't.at', 't.differences', 'p.name as by');
+  return rows.map((row) => ({ ...row, differences: json('records_taken.differences', row.differences) }));
 }
 
 function readBuilds(db: Knex, engineId: string): Promise<EngineView['builds']> {

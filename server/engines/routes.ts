@@ -17,10 +17,8 @@ import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
-import { needs, personOf } from '../plugins/signIn.ts';
-import { writeOnce } from '../plugins/writes.ts';
+import { writeRoute } from '../plugins/writeRoute.ts';
 import { readPieces } from './pieces.ts';
-import { contextOf } from '../builds/writeContext.ts';
 import * as plan from './plan.ts';
 import * as read from './read.ts';
 import * as store from './store.ts';
@@ -44,74 +42,58 @@ export function engineRoutes(instance: FastifyInstance, _options: object, done: 
     readPieces(app.db, request.params.id),
   );
 
-  app.post(
-    '/engines',
-    { schema: { body: newEngine, response: { 201: engineRow } }, preHandler: needs('bench') },
-    (request, reply) =>
-      writeOnce(app.db, request, reply, 201, (transaction) =>
-        store.addEngine(transaction, request.body, personOf(request).id),
-      ),
-  );
+  writeRoute(app, 'POST /engines', {
+    body: newEngine,
+    answer: engineRow,
+    work: (db, { body, context }) => store.addEngine(db, body, context.personId),
+  });
 
-  app.patch(
-    '/engines/:id',
-    { schema: { params, body: engineChange, response: { 200: engineRow } }, preHandler: needs('bench') },
-    (request, reply) =>
-      writeOnce(app.db, request, reply, 200, (transaction) =>
-        store.changeEngine(transaction, request.params.id, request.body),
-      ),
-  );
+  writeRoute(app, 'PATCH /engines/:id', {
+    body: engineChange,
+    answer: engineRow,
+    work: (db, { id: engine, body }) => store.changeEngine(db, engine, body),
+  });
 
-  app.post(
-    '/engines/:id/put-away',
-    { schema: { params, body: putAwayRequest, response: { 200: engineRow } }, preHandler: needs('bench') },
-    (request, reply) =>
-      writeOnce(app.db, request, reply, 200, (transaction) =>
-        store.putAway(transaction, request.params.id, request.body, personOf(request).id),
-      ),
-  );
+  writeRoute(app, 'POST /engines/:id/put-away', {
+    body: putAwayRequest,
+    answer: engineRow,
+    status: 200,
+    work: (db, { id: engine, body, context }) => store.putAway(db, engine, body, context.personId),
+  });
 
-  app.post(
-    '/engines/:id/bring-back',
-    { schema: { params, body: bringBackRequest, response: { 200: engineRow } }, preHandler: needs('bench') },
-    (request, reply) =>
-      writeOnce(app.db, request, reply, 200, (transaction) =>
-        store.bringBack(transaction, request.params.id, request.body.version),
-      ),
-  );
+  writeRoute(app, 'POST /engines/:id/bring-back', {
+    body: bringBackRequest,
+    answer: engineRow,
+    status: 200,
+    work: (db, { id: engine, body }) => store.bringBack(db, engine, body.version),
+  });
 
-  app.put(
-    '/engines/:id/plan',
-    { schema: { params, body: newEnginePlan, response: { 200: engineView } }, preHandler: needs('lead') },
-    (request, reply) =>
-      writeOnce(app.db, request, reply, 200, async (transaction) => {
-        await plan.givePlan(transaction, request.params.id, request.body, contextOf(request));
-        return read.viewEngine(transaction, request.params.id);
-      }),
-  );
-
-  app.post(
-    '/engines/:id/usages',
-    { schema: { params, body: newUsage, response: { 201: engineRow } }, preHandler: needs('bench') },
-    (request, reply) =>
-      writeOnce(app.db, request, reply, 201, (transaction) =>
-        store.logUsage(transaction, request.params.id, request.body, contextOf(request)),
-      ),
-  );
-
-  app.post(
-    '/engines/:id/usages/:usage/struck-out',
-    {
-      schema: { params: params.extend({ usage: id }), body: usageStruck, response: { 200: usageStruckOut } },
-      preHandler: needs('lead'),
+  writeRoute(app, 'PUT /engines/:id/plan', {
+    body: newEnginePlan,
+    answer: engineView,
+    role: 'lead',
+    work: async (db, { id: engine, body, context }) => {
+      await plan.givePlan(db, engine, body, context);
+      return read.viewEngine(db, engine);
     },
-    (request, reply) =>
-      writeOnce(app.db, request, reply, 200, async (transaction) => {
-        const { id: engineId, usage } = request.params;
-        const figure = { engineId, id: usage, why: request.body.why, by: personOf(request).id };
-        const moved = await strikeFigure(transaction, figure);
-        return { moved, engine: await read.findEngine(transaction, engineId) };
-      }),
-  );
+  });
+
+  writeRoute(app, 'POST /engines/:id/usages', {
+    body: newUsage,
+    answer: engineRow,
+    work: (db, { id: engine, body, context }) => store.logUsage(db, engine, body, context),
+  });
+
+  writeRoute(app, 'POST /engines/:id/usages/:usage/struck-out', {
+    params: params.extend({ usage: id }),
+    body: usageStruck,
+    answer: usageStruckOut,
+    role: 'lead',
+    status: 200,
+    work: async (db, { id: engineId, params: { usage }, body: { why }, context }) => {
+      const moved = await strikeFigure(db, { engineId, id: usage, why, by: context.personId });
+      return { moved, engine: await read.findEngine(db, engineId) };
+    },
+  });
   done();
 }

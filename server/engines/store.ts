@@ -8,7 +8,7 @@ import type {
 } from '@zero-lash/contract/engines';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
-import { whenTaken, type WriteContext } from '../builds/writeContext.ts';
+import { whenTaken, type WriteContext } from '../plugins/writeContext.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { newestPublished } from '../sheets/read.ts';
 import { logFigure, readOn, refuseImpossible } from '../usage/store.ts';
@@ -32,12 +32,12 @@ export async function addEngine(db: Knex, engine: NewEngine, personId: string): 
     })
     .returning('id');
   await db('usages').insert({
-    engine_id: row.id,
+    engine_id: row!.id,
     usage: engine.usage,
     running: engine.usage,
     by: personId,
   });
-  return findEngine(db, row.id);
+  return findEngine(db, row!.id);
 }
 
 async function refuseTakenName(db: Knex, name: string, but?: string): Promise<void> {

@@ -2,7 +2,7 @@ import type { SimulatedGauge } from '@zero-lash/contract/instruments';
 import type { FastifyBaseLogger } from 'fastify';
 import type { Knex } from 'knex';
 import { everySoOften, inBackground } from '../background.ts';
-import type { LiveBus } from '../live/bus.ts';
+import type { LiveBus } from '../plugins/bus.ts';
 import { allowsNetwork, reachable } from './address.ts';
 import { GaugeLine, type Press, type Said } from './line.ts';
 

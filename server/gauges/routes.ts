@@ -4,8 +4,7 @@ import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { Refusal } from '../plugins/errors.ts';
-import { needs, personOf } from '../plugins/signIn.ts';
-import { writeOnce } from '../plugins/writes.ts';
+import { writeRoute } from '../plugins/writeRoute.ts';
 import type { GaugeListener } from './listener.ts';
 import * as store from './store.ts';
 
@@ -15,8 +14,6 @@ export function gaugeRoutes(
   done: () => void,
 ): void {
   const app = instance.withTypeProvider<ZodTypeProvider>();
-  const params = z.object({ id });
-  const preHandler = needs('bench');
 
   app.get(
     '/gauges',
@@ -35,40 +32,28 @@ export function gaugeRoutes(
     },
   );
 
-  app.post(
-    '/gauges/:id/hold',
-    { schema: { params, body: gaugeHold, response: { 200: gaugeHeld } }, preHandler },
-    (request, reply) =>
-      writeOnce(app.db, request, reply, 200, (transaction) =>
-        store.takeGauge(transaction, request.params.id, request.body.device, personOf(request).id),
-      ),
-  );
+  writeRoute(app, 'POST /gauges/:id/hold', {
+    body: gaugeHold,
+    answer: gaugeHeld,
+    status: 200,
+    work: (db, { id: gauge, body, context }) => store.takeGauge(db, gauge, body.device, context.personId),
+  });
 
-  app.post(
-    '/gauges/:id/release',
-    { schema: { params, body: gaugeHold, response: { 200: gaugeHeld } }, preHandler },
-    (request, reply) =>
-      writeOnce(app.db, request, reply, 200, (transaction) =>
-        store.letGaugeGo(transaction, request.params.id, request.body.device),
-      ),
-  );
+  writeRoute(app, 'POST /gauges/:id/release', {
+    body: gaugeHold,
+    answer: gaugeHeld,
+    status: 200,
+    work: (db, { id: gauge, body }) => store.letGaugeGo(db, gauge, body.device),
+  });
 
-  app.post(
-    '/gauges/:id/simulation',
-    {
-      schema: {
-        params,
-        body: simulatedGauge.extend({ press: z.boolean().default(false) }),
-        response: { 200: gaugeTold },
-      },
-      preHandler,
+  writeRoute(app, 'POST /gauges/:id/simulation', {
+    body: simulatedGauge.extend({ press: z.boolean().default(false) }),
+    answer: gaugeTold,
+    status: 200,
+    work: (_db, { id: gauge, body: { press, ...nature } }) => {
+      if (!listener.simulate(gauge, nature, press)) throw new Refusal('gauge_unreached');
+      return Promise.resolve({ told: true });
     },
-    (request, reply) =>
-      writeOnce(app.db, request, reply, 200, () => {
-        const { press, ...nature } = request.body;
-        if (!listener.simulate(request.params.id, nature, press)) throw new Refusal('gauge_unreached');
-        return Promise.resolve({ told: true });
-      }),
-  );
+  });
   done();
 }

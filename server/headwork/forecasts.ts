@@ -5,7 +5,7 @@ import { limitsFromMm, whyUnknown } from '@zero-lash/core/measuring';
 import { lashPoints } from '@zero-lash/core/sheets';
 import { characteristicOf, figuresAt, wearSheetOf } from '@zero-lash/core/wear';
 import type { Knex } from 'knex';
-import { readEntries } from '../builds/entries.ts';
+import { readEntries } from '../entries/read.ts';
 import { readReadings, readRounds } from '../measuring/rounds.ts';
 import { findRevision } from '../sheets/read.ts';
 

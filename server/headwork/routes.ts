@@ -5,8 +5,8 @@ import { valvesOf, type Pattern } from '@zero-lash/core/sheets';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
-import { addEntry } from '../builds/addEntry.ts';
-import { writeRoute } from '../builds/writeRoute.ts';
+import { addEntry } from '../entries/addEntry.ts';
+import { buildWriteRoute } from '../builds/buildWriteRoute.ts';
 import { readForecasts } from './forecasts.ts';
 
 /** Says what of a piece of head work an engine has no place for; null where it fits. */
@@ -25,7 +25,7 @@ export function headWorkRoutes(instance: FastifyInstance, _options: object, done
   const app = instance.withTypeProvider<ZodTypeProvider>();
   const params = z.object({ id });
 
-  writeRoute(app, 'POST /builds/:id/headwork', {
+  buildWriteRoute(app, 'POST /builds/:id/headwork', {
     body: newHeadWork,
     work: (db, { id: build, body, context }) =>
       addEntry(db, build, 'headwork', body, context, complainOfWork),

@@ -2,7 +2,7 @@ import type { FastifyInstance } from 'fastify';
 import { health } from '@zero-lash/contract/health';
 import { clock } from '../clock.ts';
 import type { Startup } from './startup.ts';
-import { writes } from './writes.ts';
+import { writes } from '../plugins/writeHealth.ts';
 
 /** How long the database may take to say a word before it counts as away. */
 const PATIENCE_MS = 2000;

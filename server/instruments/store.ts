@@ -13,6 +13,7 @@ import { mmFromTenths, tenthsFromMm } from '@zero-lash/core/length';
 import type { Knex } from 'knex';
 import { shopDay } from '../clock.ts';
 import { allowsNetwork, reachable } from '../gauges/address.ts';
+import { json } from '../storedJson.ts';
 import { Refusal } from '../plugins/errors.ts';
 
 /** Everything the shop measures with, and which bench has what. */
@@ -20,30 +21,14 @@ export async function readTools(db: Knex): Promise<Tools> {
   return { instruments: await readInstruments(db), benches: await readBenches(db) };
 }
 
-/** An instrument as its table has it; lengths in tenths of a micrometre. */
-interface InstrumentColumns extends Pick<
-  Instrument,
-  'id' | 'name' | 'kind' | 'unit' | 'angled' | 'address' | 'active' | 'version'
-> {
-  readonly uncertainty: number;
-  readonly thicknesses: number[];
-  readonly missing: number[];
-  readonly worn: number[];
-  /** pairs of what is stamped and what is measured */
-  readonly measured: (readonly [number, number])[];
-  readonly check_due: string | null;
-  readonly torque_from: string | null;
-  readonly torque_to: string | null;
-}
-
 async function readInstruments(db: Knex, id?: string): Promise<Instrument[]> {
   const day = await shopDay(db);
   const rows = await db('instruments')
-    .modify((query) => (id ? query.where({ id }) : query))
+    .where(id ? { id } : {})
     .orderBy('active', 'desc')
     .orderBy('kind')
     .orderBy('name')
-    .select<InstrumentColumns[]>('*');
+    .select('*');
   const checks = await db('instrument_checks as c')
     .join('people as p', 'p.id', 'c.by')
     .distinctOn('c.instrument_id')
@@ -61,9 +46,12 @@ async function readInstruments(db: Knex, id?: string): Promise<Instrument[]> {
       blades: row.thicknesses.map(mmFromTenths),
       missing: row.missing.map(mmFromTenths),
       worn: row.worn.map(mmFromTenths),
-      measured: row.measured.map(([blade, is]) => ({ blade: mmFromTenths(blade), is: mmFromTenths(is) })),
+      measured: json('instruments.measured', row.measured).map(([blade, is]) => ({
+        blade: mmFromTenths(blade),
+        is: mmFromTenths(is),
+      })),
       address: row.address,
-      torque: row.torque_from === null ? null : { from: Number(row.torque_from), to: Number(row.torque_to) },
+      torque: row.torque_from === null ? null : { from: row.torque_from, to: row.torque_to! },
       checkDue: row.check_due,
       active: row.active,
       version: row.version,
@@ -143,7 +131,7 @@ export async function addInstrument(db: Knex, input: NewInstrument): Promise<Ins
   await refuseFar(db, input.address);
   await refuseTaken(db, 'instruments', input.name);
   const [row] = await db('instruments').insert(columnsOf(input)).returning('id');
-  return findInstrument(db, row.id);
+  return findInstrument(db, row!.id);
 }
 
 export async function changeInstrument(db: Knex, id: string, input: InstrumentChange): Promise<Instrument> {
@@ -228,7 +216,7 @@ export async function addBench(db: Knex, input: NewBench): Promise<Bench> {
   const [row] = await db('benches')
     .insert({ name: input.name, blade_set_id: input.bladeSetId, max_stack: input.maxStack })
     .returning('id');
-  return findBench(db, row.id);
+  return findBench(db, row!.id);
 }
 
 export async function changeBench(db: Knex, id: string, input: BenchChange): Promise<Bench> {

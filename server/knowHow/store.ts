@@ -3,7 +3,7 @@ import type { KnowHowChange, KnowHowRow, newKnowHow } from '@zero-lash/contract/
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { lockBuild, written } from '../builds/lock.ts';
-import { whenTaken, type WriteContext } from '../builds/writeContext.ts';
+import { whenTaken, type WriteContext } from '../plugins/writeContext.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { findRevision } from '../sheets/read.ts';
 import { readKnowHow } from './read.ts';

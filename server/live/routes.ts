@@ -6,7 +6,7 @@ import { seqOf } from '../builds/read.ts';
 import { clock } from '../clock.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { personOf } from '../plugins/signIn.ts';
-import type { LiveBus, ToldEvent } from './bus.ts';
+import type { LiveBus, ToldEvent } from '../plugins/bus.ts';
 
 const HEARTBEAT_MS = 15_000;
 /** The longest a timer can run. */

@@ -3,7 +3,7 @@ import type { newConditions } from '@zero-lash/contract/measuring';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { written } from '../builds/lock.ts';
-import { whenTaken, type WriteContext } from '../builds/writeContext.ts';
+import { whenTaken, type WriteContext } from '../plugins/writeContext.ts';
 import { readConditions } from './rounds.ts';
 import { lockOpenRound } from './lockRound.ts';
 

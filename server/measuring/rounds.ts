@@ -11,6 +11,7 @@ import { intervalOf, type Reading } from '@zero-lash/core/measuring';
 import type { Knex } from 'knex';
 import { mmOrNull } from '../length.ts';
 import { stored } from '../stored.ts';
+import { json } from '../storedJson.ts';
 
 /** Parses a stored reading, by the number of its format. */
 export const parseReading: (format: number, value: unknown) => Reading = stored('a reading', {
@@ -64,7 +65,7 @@ export async function readRoundRows(db: Knex, buildId: string, id?: string): Pro
 
 /** Reads the rounds of a build with the readings that stand in them, in the order they were opened. */
 export async function readRounds(db: Knex, buildId: string): Promise<Round[]> {
-  const rounds: (RoundRow & TurningRow)[] = await roundQuery(db, buildId).select([
+  const rounds: (RoundRow & TurningFields)[] = await roundQuery(db, buildId).select([
     ...ROUND_FIELDS,
     ...TURNING_FIELDS,
   ]);
@@ -78,11 +79,17 @@ export async function readRounds(db: Knex, buildId: string): Promise<Round[]> {
   }));
 }
 
-const turningOf = ({ school, at, done }: Partial<Round['turning']>): Round['turning'] => ({
-  school: school ?? null,
-  at: at ?? null,
-  done: done ?? [],
+const turningOf = ({ school, at, done }: Omit<TurningFields, 'saidAt'>): Round['turning'] => ({
+  school,
+  at,
+  done: json('rounds.turn_done', done),
 });
+
+/** Where the crank stands, as the table has it. */
+interface TurningFields extends Omit<Round['turning'], 'done'> {
+  readonly done: unknown;
+  readonly saidAt: string;
+}
 
 /** Where the crank was last said to stand in a round. */
 export async function readTurning(db: Knex, roundId: string): Promise<TurningRow | undefined> {

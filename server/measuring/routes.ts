@@ -6,18 +6,18 @@ import { z } from 'zod';
 import { addConditions } from './conditions.ts';
 import { historyOf } from './history.ts';
 import { addReading } from './store.ts';
-import { writeRoute } from '../builds/writeRoute.ts';
+import { buildWriteRoute } from '../builds/buildWriteRoute.ts';
 
 export function measuringRoutes(instance: FastifyInstance, _options: object, done: () => void): void {
   const app = instance.withTypeProvider<ZodTypeProvider>();
   const params = z.object({ id });
 
-  writeRoute(app, 'POST /rounds/:id/conditions', {
+  buildWriteRoute(app, 'POST /rounds/:id/conditions', {
     body: newConditions,
     work: (db, { id: round, body, context }) => addConditions(db, round, body, context),
   });
 
-  writeRoute(app, 'POST /rounds/:id/readings', {
+  buildWriteRoute(app, 'POST /rounds/:id/readings', {
     body: newReading,
     work: (db, { id: round, body, context }) => addReading(db, round, body, context),
   });

@@ -1,10 +1,9 @@
 import { owner, ownerChange } from '@zero-lash/contract/owners';
-import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
-import { needs, seesAddresses } from '../plugins/signIn.ts';
-import { writeOnce } from '../plugins/writes.ts';
+import { seesAddresses } from '../plugins/signIn.ts';
+import { writeRoute } from '../plugins/writeRoute.ts';
 import { changeOwner, readOwners } from './store.ts';
 
 export function ownerRoutes(instance: FastifyInstance, _options: object, done: () => void): void {
@@ -16,16 +15,10 @@ export function ownerRoutes(instance: FastifyInstance, _options: object, done: (
     return owners.map((each) => ({ ...each, email: each.email === '' ? '' : null }));
   });
 
-  app.patch(
-    '/owners/:id',
-    {
-      schema: { params: z.object({ id }), body: ownerChange, response: { 200: owner } },
-      preHandler: needs('bench'),
-    },
-    (request, reply) =>
-      writeOnce(app.db, request, reply, 200, (transaction) =>
-        changeOwner(transaction, request.params.id, request.body),
-      ),
-  );
+  writeRoute(app, 'PATCH /owners/:id', {
+    body: ownerChange,
+    answer: owner,
+    work: (db, { id, body }) => changeOwner(db, id, body),
+  });
   done();
 }

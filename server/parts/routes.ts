@@ -3,8 +3,8 @@ import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
-import { addEntry } from '../builds/addEntry.ts';
-import { writeRoute } from '../builds/writeRoute.ts';
+import { addEntry } from '../entries/addEntry.ts';
+import { buildWriteRoute } from '../builds/buildWriteRoute.ts';
 import { readPartsList } from './store.ts';
 
 /** What is there is counted, whatever a pattern would have expected. */
@@ -13,7 +13,7 @@ const nothingStrange = () => null;
 export function partsRoutes(instance: FastifyInstance, _options: object, done: () => void): void {
   const app = instance.withTypeProvider<ZodTypeProvider>();
 
-  writeRoute(app, 'POST /builds/:id/ledger', {
+  buildWriteRoute(app, 'POST /builds/:id/ledger', {
     body: newLedger,
     work: (db, { id: build, body, context }) => addEntry(db, build, 'ledger', body, context, nothingStrange),
   });

@@ -6,7 +6,7 @@ import { aimsOutside } from '@zero-lash/core/setting';
 import { ROLE_WORDS } from '@zero-lash/core/sheets';
 import { partDispositions, wearSheetOf } from '@zero-lash/core/wear';
 import type { Knex } from 'knex';
-import { readEntries } from '../builds/entries.ts';
+import { readEntries } from '../entries/read.ts';
 import { readHead } from '../builds/read.ts';
 import { dayIn, shopZone } from '../clock.ts';
 import { findRevision } from '../sheets/read.ts';

@@ -1,6 +1,6 @@
 import { randomInt } from 'node:crypto';
 import type { Knex } from 'knex';
-import { hashPassphrase } from './passphrase.ts';
+import { hashPassphrase } from '../plugins/passphrase.ts';
 import { addPerson } from './store.ts';
 
 const WORDS =

@@ -17,13 +17,14 @@ import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { nothing } from '../answers.ts';
 import { keyed } from '../keyed.ts';
-import { announce } from '../live/bus.ts';
+import { announce } from '../plugins/bus.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { needs, personOf } from '../plugins/signIn.ts';
-import { wasWritten, writeAndTell, writeOnce } from '../plugins/writes.ts';
+import { writeRoute } from '../plugins/writeRoute.ts';
+import { wasWritten, writeOnce } from '../plugins/writes.ts';
 import { beginTry, endTry, type Caller } from './throttle.ts';
 import { knownDevice, rememberDevice } from './devices.ts';
-import { hashPassphrase, passphraseMatches } from './passphrase.ts';
+import { hashPassphrase, passphraseMatches } from '../plugins/passphrase.ts';
 import * as store from './store.ts';
 
 /** So many names that nobody has are told from one another: 4096. */
@@ -124,19 +125,13 @@ export async function peopleRoutes(instance: FastifyInstance): Promise<void> {
     },
   );
 
-  app.patch(
-    '/shop',
-    { schema: { body: shopChange, response: { 200: shop } }, preHandler },
-    (request, reply) =>
-      writeAndTell(
-        app.db,
-        request,
-        reply,
-        () => ({ kind: 'tools' }),
-        200,
-        (transaction) => store.changeShop(transaction, request.body),
-      ),
-  );
+  writeRoute(app, 'PATCH /shop', {
+    body: shopChange,
+    answer: shop,
+    role: 'lead',
+    tells: { kind: 'tools' },
+    work: (db, { body }) => store.changeShop(db, body),
+  });
 
   app.get(
     '/shop/address',
@@ -152,34 +147,24 @@ export async function peopleRoutes(instance: FastifyInstance): Promise<void> {
     store.readChanges(app.db),
   );
 
-  app.post(
-    '/people',
-    { schema: { body: newPerson, response: { 201: person } }, preHandler },
-    async (request, reply) => {
-      const { passphrase, ...fields } = request.body;
-      const passphraseHash = await hashPassphrase(passphrase);
-      return writeOnce(app.db, request, reply, 201, (transaction) =>
-        store.addPerson(transaction, { ...fields, passphraseHash }, personOf(request).id),
-      );
-    },
-  );
+  writeRoute(app, 'POST /people', {
+    body: newPerson,
+    answer: person,
+    role: 'lead',
+    makeReady: ({ body }) => hashPassphrase(body.passphrase),
+    work: (db, { body: { passphrase: _, ...fields }, ready: passphraseHash, context }) =>
+      store.addPerson(db, { ...fields, passphraseHash }, context.personId),
+  });
 
-  app.patch(
-    '/people/:id',
-    { schema: { params, body: personChange, response: { 200: person } }, preHandler },
-    async (request, reply) => {
-      const { passphrase, ...change } = request.body;
-      const passphraseHash = passphrase === undefined ? null : await hashPassphrase(passphrase);
-      return writeOnce(app.db, request, reply, 200, (transaction) =>
-        store.changePerson(
-          transaction,
-          request.params.id,
-          { ...change, passphraseHash },
-          personOf(request).id,
-        ),
-      );
-    },
-  );
+  writeRoute(app, 'PATCH /people/:id', {
+    body: personChange,
+    answer: person,
+    role: 'lead',
+    makeReady: async ({ body: { passphrase } }) =>
+      passphrase === undefined ? null : hashPassphrase(passphrase),
+    work: (db, { id: who, body: { passphrase: _, ...change }, ready: passphraseHash, context }) =>
+      store.changePerson(db, who, { ...change, passphraseHash }, context.personId),
+  });
 
   app.delete(
     '/people/:id/sessions',

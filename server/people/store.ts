@@ -8,20 +8,25 @@ import type {
 } from '@zero-lash/contract/people';
 import { ownPlace } from '@zero-lash/contract/places';
 import type { Knex } from 'knex';
-import { announce } from '../live/bus.ts';
+import { announce } from '../plugins/bus.ts';
+import { json } from '../storedJson.ts';
 import { Refusal } from '../plugins/errors.ts';
 
 const COLUMNS = ['id', 'name', 'role', 'active', 'email', 'version'] as const;
 const CHANGES_SHOWN = 40;
 
 export function listPeople(db: Knex): Promise<Person[]> {
-  return db('people').select(COLUMNS).orderByRaw('active desc, lower(name)');
+  return db('people')
+    .select(...COLUMNS)
+    .orderByRaw('active desc, lower(name)');
 }
 
 export async function findPerson(db: Knex, id: string): Promise<Person> {
-  const found = await db('people').where({ id }).first(COLUMNS);
+  const found = await db('people')
+    .where({ id })
+    .first(...COLUMNS);
   if (!found) throw new Refusal('not_found', { detail: 'There is no such person.' });
-  return found as Person;
+  return found;
 }
 
 export async function findForSignIn(
@@ -31,7 +36,7 @@ export async function findForSignIn(
   const row = await db('people')
     .whereRaw('lower(name) = lower(?)', [name])
     .where({ active: true })
-    .first([...COLUMNS, 'passphrase_hash as passphraseHash']);
+    .first(...COLUMNS, 'passphrase_hash as passphraseHash');
   return row ?? null;
 }
 
@@ -58,8 +63,8 @@ export async function addPerson(
       passphrase_hash: person.passphraseHash,
     })
     .returning([...COLUMNS]);
-  await record(db, null, row as Person, { by, passphraseSet: true });
-  return row as Person;
+  await record(db, null, row!, { by, passphraseSet: true });
+  return row!;
 }
 
 /**
@@ -73,7 +78,10 @@ export async function changePerson(
   by: string,
 ): Promise<Person> {
   await db('people').where({ role: 'lead', active: true }).orderBy('id').forNoKeyUpdate().select('id');
-  const current = await db('people').where({ id }).forNoKeyUpdate().first(COLUMNS);
+  const current = await db('people')
+    .where({ id })
+    .forNoKeyUpdate()
+    .first(...COLUMNS);
   if (!current) throw new Refusal('not_found', { detail: 'There is no such person.' });
   if (current.version !== change.version) throw new Refusal('stale', { current });
   if (change.name) await refuseTaken(db, change.name, id);
@@ -86,21 +94,21 @@ export async function changePerson(
       ...(change.email === undefined ? {} : { email: change.email }),
       active: change.active ?? current.active,
       version: current.version + 1,
-      ...(passphraseSet ? { passphrase_hash: change.passphraseHash } : {}),
+      ...(change.passphraseHash === null ? {} : { passphrase_hash: change.passphraseHash }),
     })
     .returning([...COLUMNS]);
   const lead = await db('people').where({ role: 'lead', active: true }).first('id');
   if (!lead) throw new Refusal('last_lead');
-  await record(db, current as Person, row as Person, { by, passphraseSet });
+  await record(db, current, row!, { by, passphraseSet });
   if (passphraseSet || change.active === false) await endSessions(db, id);
   else await announce(db, { kind: 'person-changed', person: id });
-  return row as Person;
+  return row!;
 }
 
 /** What a person's passphrase is kept as. */
 export async function passphraseHashOf(db: Knex, id: string): Promise<string> {
-  const { passphrase_hash: hash } = await db('people').where({ id }).first('passphrase_hash');
-  return hash as string;
+  const { passphrase_hash: hash } = (await db('people').where({ id }).first('passphrase_hash'))!;
+  return hash;
 }
 
 /**
@@ -124,11 +132,7 @@ export async function endSessions(db: Knex, personId: string): Promise<void> {
   await announce(db, { kind: 'person-changed', person: personId });
 }
 
-interface Written {
-  readonly name: string;
-  readonly role: string;
-  readonly active: boolean;
-}
+type Written = Pick<Person, 'name' | 'role' | 'active'>;
 
 async function record(
   db: Knex,
@@ -157,7 +161,11 @@ export async function readChanges(db: Knex): Promise<PersonChanged[]> {
   return rows.map(({ before, after, passphrase_set: passphraseSet, ...row }) => ({
     ...row,
     by: row.by ?? 'the program',
-    what: inWords(before, after, passphraseSet),
+    what: inWords(
+      json('people_changes.person', before),
+      json('people_changes.person', after)!,
+      passphraseSet,
+    ),
   }));
 }
 
@@ -191,7 +199,8 @@ export async function readShop(db: Knex): Promise<Shop> {
     quiet_to: to,
     ...shop
   } = await db('shop').first(...SHOP, 'quiet_from', 'quiet_to');
-  return { ...shop, quietFrom: String(from).slice(0, 5), quietTo: String(to).slice(0, 5) };
+  const allowOver = json('shop.allow_over', shop.allowOver);
+  return { ...shop, allowOver, quietFrom: String(from).slice(0, 5), quietTo: String(to).slice(0, 5) };
 }
 
 export async function changeShop(db: Knex, change: ShopChange): Promise<Shop> {

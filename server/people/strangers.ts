@@ -1,6 +1,6 @@
 import type { Person } from '@zero-lash/contract/people';
 import type { Knex } from 'knex';
-import { NO_PASSPHRASE } from './passphrase.ts';
+import { NO_PASSPHRASE } from '../plugins/passphrase.ts';
 
 /** A name is not longer. */
 const MOST_NAME = 60;

@@ -3,7 +3,7 @@ import type { droppedPhotograph, newPhotograph, PhotographRow } from '@zero-lash
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { lockBuild, written } from '../builds/lock.ts';
-import { whenTaken, type WriteContext } from '../builds/writeContext.ts';
+import { whenTaken, type WriteContext } from '../plugins/writeContext.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { readPhotographs } from './read.ts';
 import type { Picture } from './picture.ts';

@@ -3,7 +3,7 @@ import type { ProblemBody } from '@zero-lash/contract/problems';
 import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import plugin from 'fastify-plugin';
 import { hasZodFastifySchemaValidationErrors } from 'fastify-type-provider-zod';
-import { writes } from '../health/writes.ts';
+import { writes } from './writeHealth.ts';
 import { databaseRefusalCode } from './databaseErrors.ts';
 
 /** Every refusal the server can give: its status and the sentence for a person. The code is stable. */

@@ -1,11 +1,9 @@
-import type { LiveEvent } from '@zero-lash/contract/live';
 import type { FastifyReply, FastifyRequest, preValidationHookHandler } from 'fastify';
 import type { Knex } from 'knex';
 import { keyed } from '../keyed.ts';
-import { announce } from '../live/bus.ts';
-import { passphraseMark } from '../people/passphrase.ts';
-import { keepTimeQuestion } from '../questions/store.ts';
+import { passphraseMark } from './passphrase.ts';
 import { Refusal } from './errors.ts';
+import { keepTimeQuestion } from './timeQuestion.ts';
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
 const IS_PASSPHRASE = /passphrase$/i;
@@ -18,7 +16,7 @@ const DEADLOCK = '40P01';
 /** What a retry's answer is made from, where the answer itself is not kept. */
 export interface Kept<Answer> {
   readonly of: (answer: Answer) => unknown;
-  readonly again: (db: Knex, kept: never) => Promise<Answer>;
+  readonly again: (db: Knex, kept: never, key: string) => Promise<Answer>;
 }
 
 declare module 'fastify' {
@@ -95,7 +93,7 @@ export async function writeOnce<Answer>(
     if (claimed.length === 0) {
       const earlier = await transaction('writes').where({ key }).first();
       if (!earlier || earlier.fingerprint !== fingerprint) throw new Refusal('key_reused');
-      return kept ? kept.again(transaction, earlier.answer as never) : (earlier.answer as Answer);
+      return kept ? kept.again(transaction, earlier.answer as never, key) : (earlier.answer as Answer);
     }
     const fresh = await work(transaction);
     const answer = kept ? kept.of(fresh) : fresh;
@@ -140,24 +138,4 @@ async function untilNoDeadlock<Answer>(work: () => Promise<Answer>): Promise<Ans
       if ((error as { code?: string }).code !== DEADLOCK || attempt === ATTEMPTS) throw error;
     }
   }
-}
-
-/**
- * Does a write once and tells every browser that looks at what it changed, when it is committed.
- *
- * @param eventOf what they are told, from the write's own answer
- */
-export async function writeAndTell<Answer>(
-  db: Knex,
-  request: FastifyRequest,
-  reply: FastifyReply,
-  eventOf: (answer: Answer) => LiveEvent,
-  status: number,
-  work: (transaction: Knex.Transaction) => Promise<Answer>,
-): Promise<Answer> {
-  return writeOnce(db, request, reply, status, async (transaction) => {
-    const answer = await work(transaction);
-    await announce(transaction, eventOf(answer));
-    return answer;
-  });
 }

@@ -1,40 +1,9 @@
 import type { Knex } from 'knex';
 import { Refusal } from '../plugins/errors.ts';
+import type { WriteContext } from '../plugins/writeContext.ts';
 
-/** What is shown of what was written. */
-const SAID = 60;
+/** How many are shown. */
 const SHOWN = 12;
-
-/** A write that a device has to be asked about: who sent it, to which route, and what it says. */
-interface Asked {
-  readonly key: string;
-  readonly personId: string;
-  /** the route as it is declared, such as `/api/rounds/:id/readings` */
-  readonly route: string;
-  readonly subject: string;
-  readonly body: unknown;
-}
-
-/** Keeps that a device was asked when something was done; once for each write, until it is written or thrown away there. */
-export async function keepTimeQuestion(
-  db: Knex,
-  { key, personId, route, subject, body }: Asked,
-): Promise<void> {
-  const room = route.split('/')[2] ?? '';
-  await db('time_questions')
-    .insert({ key, person_id: personId, room, subject, said: saidIn(body) })
-    .onConflict('key')
-    .ignore();
-}
-
-/** What a person would know it by: where it was, and what was typed there. */
-function saidIn(body: unknown): string {
-  const { point, asTyped, usage, text } = body as Record<string, unknown>;
-  return [point, asTyped ?? usage ?? text]
-    .filter((each) => typeof each === 'string' || typeof each === 'number')
-    .join(': ')
-    .slice(0, SAID);
-}
 
 /** A question that waits on a device, as Today shows it. */
 export interface TimeQuestion {
@@ -63,11 +32,11 @@ export async function readTimeQuestions(db: Knex): Promise<TimeQuestion[]> {
 export async function leaveTimeQuestion(
   db: Knex,
   key: string,
-  person: { readonly id: string; readonly role: string },
+  { personId, leads }: Pick<WriteContext, 'personId' | 'leads'>,
 ): Promise<void> {
   const question = await db('time_questions').where({ key }).forUpdate().first('person_id');
   // answered meanwhile: there is nothing left to leave
   if (!question) return;
-  if (question.person_id !== person.id && person.role !== 'lead') throw new Refusal('forbidden');
+  if (question.person_id !== personId && !leads) throw new Refusal('forbidden');
   await db('time_questions').where({ key }).delete();
 }

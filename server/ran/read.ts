@@ -1,6 +1,6 @@
 import type { RanOfBuild } from '@zero-lash/contract/ran';
 import type { Knex } from 'knex';
-import { readEntries } from '../builds/entries.ts';
+import { readEntries } from '../entries/read.ts';
 import { Refusal } from '../plugins/errors.ts';
 
 /** How an engine ran on the settings of each of its builds, the newest first; builds of which nothing was said are left out. */

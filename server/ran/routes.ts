@@ -3,8 +3,8 @@ import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
-import { addEntry } from '../builds/addEntry.ts';
-import { writeRoute } from '../builds/writeRoute.ts';
+import { addEntry } from '../entries/addEntry.ts';
+import { buildWriteRoute } from '../builds/buildWriteRoute.ts';
 import { readRan } from './read.ts';
 
 /** Any engine runs somehow. */
@@ -14,7 +14,7 @@ export function ranRoutes(instance: FastifyInstance, _options: object, done: () 
   const app = instance.withTypeProvider<ZodTypeProvider>();
   const params = z.object({ id });
 
-  writeRoute(app, 'POST /builds/:id/ran', {
+  buildWriteRoute(app, 'POST /builds/:id/ran', {
     body: newRan,
     work: (db, { id: build, body, context }) => addEntry(db, build, 'ran', body, context, nothingStrange),
   });

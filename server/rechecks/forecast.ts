@@ -17,7 +17,7 @@ import {
 import { firstKnown, leftByPiece } from '@zero-lash/core/setting';
 import { lashPoints, rolesOf } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
-import { readWhole, type WholeBuild } from '../builds/read.ts';
+import { readWhole, type WholeBuild } from '../builds/readWhole.ts';
 import { AHEAD_MS, clock, dayIn, shopZone } from '../clock.ts';
 
 /** What each point of a signed build measured since it was set, and what it had run by then. */

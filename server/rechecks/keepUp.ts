@@ -2,10 +2,10 @@ import { setTimeout as pause } from 'node:timers/promises';
 import type { Knex } from 'knex';
 import { lockByPart, written } from '../builds/lock.ts';
 import { toldOf } from '../builds/write.ts';
-import { announce } from '../live/bus.ts';
+import { announce } from '../plugins/bus.ts';
 import { refreshExpected } from './forecast.ts';
 import { refreshForecast } from './planning.ts';
-import { readRechecks } from './read.ts';
+import { recheckChanges } from './read.ts';
 
 /** So many at a time, those that were forecast longest ago first; the rest wait for the next time. */
 const MOST = 100;
@@ -47,15 +47,11 @@ export async function keepForecastsUp(db: Knex): Promise<number> {
       if (before?.status !== 'planned') return;
       await refreshForecast(transaction, id);
       await refreshExpected(transaction, before.engine_id);
-      const after = await dueOf(transaction, id);
+      const after = (await dueOf(transaction, id))!;
       if (after.due_usage === before.due_usage && after.by_forecast === before.by_forecast) return;
       const build = (await lockByPart(transaction, 'rechecks', id))!;
       await transaction('rechecks').where({ id }).increment('version', 1);
-      const changes = await readRechecks(transaction, { build_id: build.id });
-      await announce(
-        transaction,
-        toldOf(written(build, ...changes.map((row) => ({ kind: 'recheck' as const, row })))),
-      );
+      await announce(transaction, toldOf(written(build, ...(await recheckChanges(transaction, build.id)))));
     });
   }
   return rows.length;

@@ -1,5 +1,6 @@
 import type { EnginePlan, EngineView } from '@zero-lash/contract/engines';
 import type { Knex } from 'knex';
+import { json } from '../storedJson.ts';
 import { findRevision, newestPublished } from '../sheets/read.ts';
 
 /** The plan of its own that an engine has now; null where it goes by its sheet. */
@@ -15,7 +16,8 @@ export async function readOwnPlan(
       { column: 'o.id', order: 'desc' },
     ])
     .first('o.plan as steps', 'o.why', 'p.name as by', 'o.at');
-  return newest?.steps ? newest : null;
+  const steps = json('engine_plans.plan', newest?.steps ?? null);
+  return steps && { ...newest, steps };
 }
 
 /** The sheet an engine is looked at by: that of the build it runs on, or the newest of its pattern. */

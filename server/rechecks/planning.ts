@@ -15,6 +15,7 @@ import { rolesOf } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import type { LockedBuild } from '../builds/lock.ts';
 import { shopDay } from '../clock.ts';
+import { json } from '../storedJson.ts';
 import { findRevision } from '../sheets/read.ts';
 import {
   forecastNext,
@@ -88,7 +89,7 @@ export async function planRecheck(
   build: Pick<LockedBuild, 'id' | 'engineId' | 'revisionId'>,
   { sequence, usage, after, watched = false }: PlannedAfter,
 ): Promise<void> {
-  const engine = await db('engines').where({ id: build.engineId }).first('heat_cycles');
+  const engine = (await db('engines').where({ id: build.engineId }).first('heat_cycles'))!;
   const from = { day: await shopDay(db), usage, cycles: engine.heat_cycles as number, watched, after };
   const [row] = await db('rechecks')
     .insert({
@@ -99,7 +100,7 @@ export async function planRecheck(
     .onConflict(['build_id', 'sequence'])
     .merge()
     .returning('id');
-  await refreshForecast(db, row.id);
+  await refreshForecast(db, row!.id);
   await refreshExpected(db, build.engineId);
 }
 
@@ -179,7 +180,9 @@ export async function refreshForecast(db: Knex, id: string): Promise<void> {
       forecast: JSON.stringify(forecast),
       forecast_at: db.fn.now(),
       // what is asked of somebody who measures already is not asked otherwise
-      ...((await isBegun(db, id)) ? {} : { points: pointsAsked(courses, recheck.sample, forecast) }),
+      ...((await isBegun(db, id))
+        ? {}
+        : { points: pointsAsked(courses, json('rechecks.sample', recheck.sample), forecast) }),
       ...(moved ? {} : { by_forecast: brought !== null, due_usage: brought ?? recheck.planUsage }),
     });
 }

@@ -1,8 +1,10 @@
+import type { BuildRowChange } from '@zero-lash/contract/builds';
 import type { EngineView } from '@zero-lash/contract/engines';
 import type { PastRecheck } from '@zero-lash/contract/rechecks';
 import { dueState } from '@zero-lash/core/rechecks';
 import type { Knex } from 'knex';
 import { shopDay } from '../clock.ts';
+import { json } from '../storedJson.ts';
 
 /** Rechecks, newest first; those still planned carry how near they are. */
 export async function readRechecks(
@@ -54,6 +56,8 @@ export async function readRechecks(
   );
   return rows.map(({ plannedUsage, plannedCycles, heatCycles, after, running, awayAt, ...row }) => ({
     ...row,
+    forecast: json('rechecks.forecast', row.forecast),
+    points: json('rechecks.points', row.points),
     changes: changes.get(row.id) ?? [],
     state:
       // nothing of an engine that was put away is due
@@ -68,6 +72,10 @@ export async function readRechecks(
         : null,
   }));
 }
+
+/** Every recheck of a build as it is now, as changes that a write brought. */
+export const recheckChanges = async (db: Knex, buildId: string): Promise<BuildRowChange[]> =>
+  (await readRechecks(db, { build_id: buildId })).map((row) => ({ kind: 'recheck', row }));
 
 /** What was done about rechecks by a lead or at planning a bench day, newest first. */
 async function readChanges(

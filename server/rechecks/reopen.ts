@@ -1,9 +1,9 @@
 import type { BuildRowChange } from '@zero-lash/contract/builds';
 import type { Knex } from 'knex';
-import type { LockedRound } from '../measuring/lockRound.ts';
+import type { LockedBuild } from '../builds/lock.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { forgetChecks } from './planning.ts';
-import { recheckChanges } from './store.ts';
+import { recheckAndRound } from './store.ts';
 
 /**
  * Opens a judged recheck again, because a reading that was taken before it was judged came in after: what it was judged
@@ -13,7 +13,11 @@ import { recheckChanges } from './store.ts';
  */
 export async function reopenRecheck(
   db: Knex,
-  { id, recheckId, build }: Pick<LockedRound, 'id' | 'recheckId' | 'build'>,
+  {
+    id,
+    recheckId,
+    build,
+  }: { readonly id: string; readonly recheckId: string | null; readonly build: Pick<LockedBuild, 'id'> },
 ): Promise<BuildRowChange[]> {
   const next = await db('rechecks').where({ build_id: build.id, status: 'planned' }).first('id');
   if (next && (await db('rounds').where({ recheck_id: next.id }).first('id')))
@@ -22,9 +26,9 @@ export async function reopenRecheck(
     });
   if (next) await db('rechecks').where({ id: next.id }).update({ status: 'dropped' });
   await db('rechecks')
-    .where({ id: recheckId })
+    .where({ id: recheckId! })
     .update({ status: 'planned', outcome: null, done_at: null, done_by: null });
   await forgetChecks(db, recheckId!);
   await db('rounds').where({ id }).update({ closed_at: null });
-  return recheckChanges(db, build.id, id);
+  return recheckAndRound(db, build.id, id);
 }

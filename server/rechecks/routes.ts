@@ -14,31 +14,31 @@ import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { readTrend } from './forecast.ts';
 import { listRechecks, readFilters } from './list.ts';
-import { leaveLate } from '../signoff/late.ts';
+import { leaveLate } from './late.ts';
 import * as store from './store.ts';
-import { writeRoute } from '../builds/writeRoute.ts';
+import { buildWriteRoute } from '../builds/buildWriteRoute.ts';
 
 export function recheckRoutes(instance: FastifyInstance, _options: object, done: () => void): void {
   const app = instance.withTypeProvider<ZodTypeProvider>();
   const params = z.object({ id });
 
-  writeRoute(app, 'POST /rechecks/:id/round', {
+  buildWriteRoute(app, 'POST /rechecks/:id/round', {
     body: recheckOpening,
     work: (db, { id: recheck, body, context }) => store.openRecheckRound(db, recheck, body.takenAt, context),
   });
 
-  writeRoute(app, 'POST /rechecks/:id/move', {
+  buildWriteRoute(app, 'POST /rechecks/:id/move', {
     body: recheckMove,
     role: 'lead',
     work: (db, { id: recheck, body, context }) => store.moveRecheck(db, recheck, body, context),
   });
 
-  writeRoute(app, 'POST /rechecks/:id/bench-day', {
+  buildWriteRoute(app, 'POST /rechecks/:id/bench-day', {
     body: benchDay,
     work: (db, { id: recheck, body, context }) => store.planBenchDay(db, recheck, body, context),
   });
 
-  writeRoute(app, 'POST /rechecks/:id/late-left', {
+  buildWriteRoute(app, 'POST /rechecks/:id/late-left', {
     body: lateLeft,
     role: 'lead',
     work: (db, { id: recheck, body, context }) => leaveLate(db, recheck, body, context),
@@ -59,7 +59,7 @@ export function recheckRoutes(instance: FastifyInstance, _options: object, done:
 
   app.get('/rechecks/filters', { schema: { response: { 200: recheckFilters } } }, () => readFilters(app.db));
 
-  writeRoute(app, 'POST /rechecks/:id/outcome', {
+  buildWriteRoute(app, 'POST /rechecks/:id/outcome', {
     work: (db, { id: recheck, context }) => store.closeRecheck(db, recheck, context.personId),
   });
   done();

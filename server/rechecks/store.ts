@@ -9,14 +9,15 @@ import { lashPoints } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { lockByPart, written, type LockedBuild } from '../builds/lock.ts';
-import { whenTaken, type WriteContext } from '../builds/writeContext.ts';
-import { readWhole, type WholeBuild } from '../builds/read.ts';
+import { readRows } from '../builds/registry.ts';
+import { whenTaken, type WriteContext } from '../plugins/writeContext.ts';
+import { readWhole, type WholeBuild } from '../builds/readWhole.ts';
 import { shopDay } from '../clock.ts';
-import { readRoundRows } from '../measuring/rounds.ts';
+import { json } from '../storedJson.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { refreshExpected } from './forecast.ts';
 import { planRecheck, recordChecks, refreshForecast } from './planning.ts';
-import { readRechecks } from './read.ts';
+import { readRechecks, recheckChanges } from './read.ts';
 
 interface LockedRecheck {
   readonly id: string;
@@ -37,7 +38,7 @@ async function lockRecheck(db: Knex, id: string): Promise<LockedRecheck> {
   if (recheck.awayAt) throw new Refusal('engine_put_away');
   if (recheck.status !== 'planned') throw new Refusal('recheck_done');
   if (build.closedAt) throw new Refusal('build_closed');
-  return { ...recheck, build };
+  return { ...recheck, points: json('rechecks.points', recheck.points), build };
 }
 
 /**
@@ -64,8 +65,7 @@ export async function openRecheckRound(
       opened_at: whenTaken(takenAt, context, build.openedAt),
       usage: running,
     });
-  const [row] = await readRoundRows(db, build.id, existing?.id ?? id);
-  return written(build, { kind: 'round', row: row! });
+  return written(build, ...(await readRows(db, build.id, [{ kind: 'round', id: existing?.id ?? id }])));
 }
 
 /** What the readings of a recheck's round come to by what is known by now, and the points that are still to be measured. */
@@ -102,16 +102,14 @@ export async function closeRecheck(db: Knex, id: string, personId: string): Prom
   await db('rounds').where({ id: round.id }).update({ closed_at: db.fn.now() });
   await recordChecks(db, id);
   await planRecheck(db, build, { sequence: sequence + 1, usage: running, after: outcome });
-  return written(build, ...(await recheckChanges(db, build.id, round.id)));
+  return written(build, ...(await recheckAndRound(db, build.id, round.id)));
 }
 
 /** Every recheck of a build and the round of one of them, as changes a write brought. */
-export async function recheckChanges(db: Knex, buildId: string, roundId: string): Promise<BuildRowChange[]> {
-  const [round] = await readRoundRows(db, buildId, roundId);
-  const rechecks = await readRechecks(db, { build_id: buildId });
+export async function recheckAndRound(db: Knex, buildId: string, roundId: string): Promise<BuildRowChange[]> {
   return [
-    ...rechecks.map((row) => ({ kind: 'recheck' as const, row })),
-    { kind: 'round' as const, row: round! },
+    ...(await recheckChanges(db, buildId)),
+    ...(await readRows(db, buildId, [{ kind: 'round', id: roundId }])),
   ];
 }
 
@@ -164,7 +162,7 @@ export async function moveRecheck(
     await db('rechecks').where({ id }).update({ status: 'dropped' });
     await planRecheck(db, build, { sequence: sequence + 1, usage: running, after: row.after_outcome });
   } else await refreshExpected(db, build.engineId);
-  return written(build, ...(await rechecksOf(db, build.id)));
+  return written(build, ...(await recheckChanges(db, build.id)));
 }
 
 /** Plans the day on which an engine stands on the bench for its recheck, no later than it is due; or takes it off the calendar. */
@@ -206,7 +204,7 @@ export async function planBenchDay(
     day,
     by: context.personId,
   });
-  return written(build, ...(await rechecksOf(db, build.id)));
+  return written(build, ...(await recheckChanges(db, build.id)));
 }
 
 /** Refuses a day that nobody means: in other years. */
@@ -216,15 +214,12 @@ function refuseDay(day: string, today: string): void {
     throw new Refusal('recheck_move', { detail: `${day}: ${why}.`, fields: [{ path: 'day', message: why }] });
 }
 
-const rechecksOf = async (db: Knex, buildId: string): Promise<BuildRowChange[]> =>
-  (await readRechecks(db, { build_id: buildId })).map((row) => ({ kind: 'recheck' as const, row }));
-
 /** A head was torqued again: every gap under it is another one, so the planned recheck is due at once, whatever was planned. */
 export async function lookAtOnce(
   db: Knex,
   buildId: string,
   { personId }: Pick<WriteContext, 'personId'>,
-): Promise<Awaited<ReturnType<typeof readRechecks>>> {
+): Promise<BuildRowChange[]> {
   const today = await shopDay(db);
   const [recheck] = await db('rechecks')
     .where({ build_id: buildId, status: 'planned' })
@@ -238,5 +233,5 @@ export async function lookAtOnce(
   });
   await refreshForecast(db, recheck.id);
   await refreshExpected(db, recheck.engine_id);
-  return readRechecks(db, { build_id: buildId });
+  return recheckChanges(db, buildId);
 }

@@ -74,7 +74,7 @@ export async function readRecord(db: Knex, engineId: string): Promise<RecordFile
           ),
         ),
       );
-      const shop = await transaction('shop').first('name');
+      const shop = (await transaction('shop').first('name'))!;
       return {
         format: 'zero-lash-record',
         formatVersion: 1,
@@ -100,10 +100,11 @@ export async function zipRecord(db: Knex, engineId: string, addresses = true): P
   const record = await readRecord(db, engineId);
   if (!addresses) record.tables.owners.forEach((owner) => Object.assign(owner, { email: '' }));
   const files: Zippable = { 'record.json': strToU8(`${JSON.stringify(record, null, 1)}\n`) };
-  for (const { id } of record.tables.photographs) {
-    const { picture } = await db('photographs').where({ id }).first('picture');
+  for (const row of record.tables.photographs) {
+    const id = row.id as string;
+    const { picture } = (await db('photographs').where({ id }).first('picture'))!;
     // a picture is pressed already
-    files[`photographs/${id as string}`] = [picture as Uint8Array, { level: 0 }];
+    files[`photographs/${id}`] = [picture, { level: 0 }];
   }
   return Buffer.from(zipSync(files));
 }

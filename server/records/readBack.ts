@@ -4,7 +4,7 @@ import { tools } from '@zero-lash/contract/instruments';
 import { sheetRevision } from '@zero-lash/contract/sheets';
 import type { Knex } from 'knex';
 import { z } from 'zod';
-import { ROOMS } from '../builds/rooms.ts';
+import { buildRooms, type RoomDefinitions } from '../builds/registry.ts';
 import { readHead } from '../builds/read.ts';
 import { viewEngine } from '../engines/read.ts';
 import { readTools } from '../instruments/store.ts';
@@ -36,9 +36,9 @@ export async function readBack(db: Knex, { engine, instruments, sheets, builds }
   for (const [index, build] of builds.entries()) {
     const what = (room: string) => `build ${index + 1}, ${room}`;
     await shows(what('head'), BUILD_ROOMS.head.shape.rows, async () => (await readHead(db, build)).rows);
-    for (const [room, { read }] of Object.entries(ROOMS) as [
+    for (const [room, { read }] of Object.entries(buildRooms()) as [
       keyof BuildParts,
-      (typeof ROOMS)[keyof BuildParts],
+      RoomDefinitions[keyof BuildParts],
     ][])
       await shows(what(room), BUILD_ROOMS[room].shape.rows, () => read(db, build));
   }

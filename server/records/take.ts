@@ -1,5 +1,6 @@
 import type { ComesIn, RecordRow, RecordTable, RecordTaken } from '@zero-lash/contract/records';
 import type { Knex } from 'knex';
+import type { Tables } from 'knex/types/tables.js';
 import { knowStrangers } from '../people/strangers.ts';
 import { databaseRefusalCode } from '../plugins/databaseErrors.ts';
 import { readBack } from './readBack.ts';
@@ -30,7 +31,7 @@ export async function takeRecord(db: Knex, { record, zip }: RecordToTake, by: st
     },
     ...{ builds: rows.builds.length, readings: record.readings, differences: [...differences] },
   };
-  if (await db('engines').where({ id: engine.id }).first('id'))
+  if (await db('engines').where({ id: answer.engineId }).first('id'))
     return { ...answer, already: true, strangers: [], owners: [], instruments: [], sheets: [] };
   const strangers = await knowStrangers(db, file.people, file.shop, by);
   const owners = await takeOwner(db, rows.owners);
@@ -48,9 +49,9 @@ export async function takeRecord(db: Knex, { record, zip }: RecordToTake, by: st
   );
   for (const table of ['rechecks', 'recheck_changes', 'point_checks'] as const) await write(table);
   await write('rounds');
-  for (const { id, late_round: round } of record.late)
+  for (const { id, late_round: round } of record.late as readonly Tables['rechecks'][])
     await db('rechecks').where({ id }).update({ late_round: round });
-  for (const { id, carried_round: round } of rows.builds)
+  for (const { id, carried_round: round } of rows.builds as readonly Tables['builds'][])
     if (round !== null) await db('builds').where({ id }).update({ carried_round: round });
   for (const table of ['stage_moves', 'stage_ticks', 'stage_notes', 'round_conditions'] as const)
     await write(table);
@@ -65,7 +66,7 @@ export async function takeRecord(db: Knex, { record, zip }: RecordToTake, by: st
   for (const row of rows.photographs)
     await db('photographs').insert({ ...row, picture: pictureIn(zip, row.id as string) });
   await db('records_taken').insert({
-    ...{ engine_id: engine.id, shop: file.shop, written_at: file.writtenAt, by },
+    ...{ engine_id: answer.engineId, shop: file.shop, written_at: new Date(file.writtenAt), by },
     differences: JSON.stringify(differences),
   });
   await readBack(db, {
@@ -158,7 +159,9 @@ async function takeInstruments(
   for (const row of instruments) {
     const name = row.name as string;
     if (!strangers.has(row.id)) {
-      const own = await db('instruments').where({ id: row.id }).first('name');
+      const own = (await db('instruments')
+        .where({ id: row.id as string })
+        .first('name'))!;
       come.push({ name, as: own.name, known: true });
       continue;
     }
@@ -211,9 +214,9 @@ async function takeSheets(db: Knex, rows: LookedThrough['rows'], shop: string): 
   const strangers = new Set((await notHere(db, 'sheets', rows.sheets)).map(({ id }) => id));
   const come: ComesIn[] = [];
   for (const sheet of rows.sheets) {
-    const { maker, name } = sheet as { maker: string; name: string };
+    const { id, maker, name } = sheet as Tables['sheets'];
     if (!strangers.has(sheet.id)) {
-      const own = await db('sheets').where({ id: sheet.id }).first('name');
+      const own = (await db('sheets').where({ id }).first('name'))!;
       come.push({ name, as: own.name, known: true });
       continue;
     }
@@ -223,25 +226,23 @@ async function takeSheets(db: Knex, rows: LookedThrough['rows'], shop: string): 
     await insert(db, 'sheets', [{ ...sheet, name: as }]);
   }
   for (const revision of await notHere(db, 'sheet_revisions', rows.sheet_revisions)) {
-    const taken = await db('sheet_revisions')
-      .where({ sheet_id: revision.sheet_id, number: revision.number })
-      .first('id');
+    const { id, sheet_id, number, created_at } = revision as Tables['sheet_revisions'];
+    const taken = await db('sheet_revisions').where({ sheet_id, number }).first('id');
     const last =
-      taken &&
-      (await db('sheet_revisions').where({ sheet_id: revision.sheet_id }).max('number as n').first());
+      taken && (await db('sheet_revisions').where({ sheet_id }).orderBy('number', 'desc').first('number'));
     await insert(db, 'sheet_revisions', [
       {
-        ...{ ...revision, number: taken ? Number(last!.n) + 1 : revision.number, status: 'foreign' },
+        ...{ ...revision, number: last ? last.number + 1 : number, status: 'foreign' },
         // it is fixed as soon as all of it is there
         ...{ published_at: null, writers: [] },
       },
     ]);
-    const own = (row: RecordRow) => row.revision_id === revision.id;
+    const own = (row: RecordRow) => row.revision_id === id;
     await insert(db, 'sheet_limits', rows.sheet_limits.filter(own));
     await insert(db, 'lash_points', rows.lash_points.filter(own));
     await db('sheet_revisions')
-      .where({ id: revision.id })
-      .update({ published_at: revision.published_at ?? revision.created_at });
+      .where({ id })
+      .update({ published_at: (revision as Tables['sheet_revisions']).published_at ?? created_at });
   }
   return come;
 }

@@ -1,5 +1,6 @@
 import { addDays, comesInWords, quietUntil, nextCheckInWords } from '@zero-lash/core/rechecks';
 import type { Knex } from 'knex';
+import type { Tables } from 'knex/types/tables.js';
 import { clock, dayIn, shopZone } from '../clock.ts';
 import { NEARNESS_SQL, nearnessOn } from '../rechecks/nearness.ts';
 
@@ -43,7 +44,7 @@ const OUT_SQL = `(
 export async function makeReminders(db: Knex, now: Date = clock.now()): Promise<number> {
   const zone = await shopZone(db);
   const today = dayIn(zone, now);
-  const shop = await db('shop').first('name', 'quiet_from', 'quiet_to', 'remind_days');
+  const shop = (await db('shop').first('name', 'quiet_from', 'quiet_to', 'remind_days'))!;
   const { rows } = await db.raw(
     `select r.id, e.name as engine, e.place, e.usage, e.running, e.usage_unit as unit, r.due_usage as "dueUsage",
         r.due_date as "dueDate", r.due_cycles as "dueCycles", r.expected_day as "expectedDay", r.bench_day as "benchDay",
@@ -57,10 +58,10 @@ export async function makeReminders(db: Knex, now: Date = clock.now()): Promise<
           or (coalesce(r.after_outcome, 'held') = 'held' and (${NEARNESS_SQL} in (0, 1) or r.expected_day <= :from)))`,
     { ...nearnessOn(today), from: addDays(today, shop.remind_days) },
   );
-  const leads = (await db('people')
+  const leads = await db('people')
     .where({ role: 'lead', active: true })
     .whereNot({ email: '' })
-    .pluck('email')) as string[];
+    .pluck('email');
   const quiet = { from: String(shop.quiet_from).slice(0, 5), to: String(shop.quiet_to).slice(0, 5) };
   const notBefore = new Date(quietUntil(now.getTime(), zone, quiet));
   // what was found out and struck out since is nothing to be told of
@@ -75,10 +76,11 @@ export async function makeReminders(db: Knex, now: Date = clock.now()): Promise<
           ? 'found'
           : (due.dueDate ?? String(due.dueUsage ?? due.dueCycles)),
     };
-    const stage = due.out.length > 0 ? 'not-held' : due.overdue ? 'overdue' : 'coming';
+    const stage: Tables['reminders']['stage'] =
+      due.out.length > 0 ? 'not-held' : due.overdue ? 'overdue' : 'coming';
     return [
-      ...(due.ownerMail ? [{ address: due.ownerMail, recipient: 'owner' }] : []),
-      ...leads.map((address) => ({ address, recipient: 'lead' })),
+      ...(due.ownerMail ? [{ address: due.ownerMail, recipient: 'owner' as const }] : []),
+      ...leads.map((address) => ({ address, recipient: 'lead' as const })),
     ].map((to) => ({
       ...{ recheck_id: due.id, stage, not_before: notBefore },
       ...letter,

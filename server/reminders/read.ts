@@ -26,7 +26,7 @@ export async function readMailbox(db: Knex, addresses: boolean): Promise<Omit<Ma
     notBefore: Date;
     sentAt: Date | null;
   })[];
-  const shop = await db('shop').first('remind_days');
+  const shop = (await db('shop').first('remind_days'))!;
   const unreached = await db('rechecks as r')
     .join('engines as e', 'e.id', 'r.engine_id')
     .leftJoin('owners as o', 'o.id', 'e.owner_id')

@@ -7,16 +7,16 @@ import { personOf } from '../plugins/signIn.ts';
 import { readFeel } from './feel.ts';
 import { addSetting } from './store.ts';
 import { takeBackSetting } from './takeBack.ts';
-import { writeRoute } from '../builds/writeRoute.ts';
+import { buildWriteRoute } from '../builds/buildWriteRoute.ts';
 
 export function settingRoutes(instance: FastifyInstance, _options: object, done: () => void): void {
   const app = instance.withTypeProvider<ZodTypeProvider>();
 
-  writeRoute(app, 'POST /builds/:id/settings', {
+  buildWriteRoute(app, 'POST /builds/:id/settings', {
     body: newSetting,
     work: (db, { id: build, body, context }) => addSetting(db, build, body, context),
   });
-  writeRoute(app, 'POST /builds/:id/settings/:setting/taken-back', {
+  buildWriteRoute(app, 'POST /builds/:id/settings/:setting/taken-back', {
     params: z.object({ id, setting: id }),
     body: settingTakenBack,
     status: 200,

@@ -8,10 +8,10 @@ import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { lockBuild, written } from '../builds/lock.ts';
 import { takeLate } from '../builds/cameLate.ts';
-import { whenTaken, type WriteContext } from '../builds/writeContext.ts';
+import { whenTaken, type WriteContext } from '../plugins/writeContext.ts';
 import { isAhead } from '../clock.ts';
 import { Refusal } from '../plugins/errors.ts';
-import { holdAgainstSignature } from '../signoff/late.ts';
+import { holdAgainstSignature } from '../rechecks/late.ts';
 import { pointAt } from '../sheets/limitsAt.ts';
 import { findRevision } from '../sheets/read.ts';
 import { moveForSetting } from '../drawer/store.ts';
@@ -103,7 +103,7 @@ async function refuseTwice(
 ): Promise<void> {
   const standing = { build_id: buildId, superseded: false };
   const own = (await db('settings')
-    .where({ ...standing, point: giver })
+    .where({ ...standing, point: giver! })
     .whereIn('kind', ['fitted', 'bare'])
     .first('at')) as { at: Date } | undefined;
   const given = (await db('settings')

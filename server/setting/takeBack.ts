@@ -4,7 +4,7 @@ import type { settingTakenBack } from '@zero-lash/contract/setting';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { lockBuild, written } from '../builds/lock.ts';
-import { whenTaken, type WriteContext } from '../builds/writeContext.ts';
+import { whenTaken, type WriteContext } from '../plugins/writeContext.ts';
 import { moveBack } from '../drawer/store.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { readSettings } from './read.ts';

@@ -24,7 +24,7 @@ export async function printedOrigin(
   db: Knex,
   request: Pick<FastifyRequest, 'protocol' | 'host'>,
 ): Promise<string | null> {
-  const { address } = await db('shop').first('address');
+  const { address } = (await db('shop').first('address'))!;
   if (address !== '') return address;
   return isLoopback(hostOf(request.host)) ? null : askedAt(request);
 }

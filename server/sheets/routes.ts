@@ -15,8 +15,8 @@ import { firstSchool } from '@zero-lash/core/turning';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
-import { needs, personOf } from '../plugins/signIn.ts';
-import { writeOnce, type Kept } from '../plugins/writes.ts';
+import { writeRoute } from '../plugins/writeRoute.ts';
+import type { Kept } from '../plugins/writes.ts';
 import { chartPaper } from './chartPaper.ts';
 import * as read from './read.ts';
 import * as store from './store.ts';
@@ -26,7 +26,6 @@ const FOR_EVER = 'private, max-age=31536000, immutable';
 export function sheetRoutes(instance: FastifyInstance, _options: object, done: () => void): void {
   const app = instance.withTypeProvider<ZodTypeProvider>();
   const params = z.object({ id });
-  const preHandler = needs('bench');
   /** of a revision's answer only its id is kept for a retry */
   const kept: Kept<SheetRevision> = {
     of: ({ id: revision }) => ({ revision }),
@@ -52,64 +51,35 @@ export function sheetRoutes(instance: FastifyInstance, _options: object, done: (
     },
   );
 
-  app.post(
-    '/sheets',
-    { schema: { body: newSheet, response: { 201: sheetRevision } }, preHandler },
-    (request, reply) =>
-      writeOnce(
-        app.db,
-        request,
-        reply,
-        201,
-        (transaction) => store.addSheet(transaction, request.body, personOf(request).id),
-        kept,
-      ),
-  );
+  writeRoute(app, 'POST /sheets', {
+    body: newSheet,
+    answer: sheetRevision,
+    kept,
+    work: (db, { body, context }) => store.addSheet(db, body, context.personId),
+  });
 
-  app.post(
-    '/sheets/:id/revisions',
-    { schema: { params, body: newRevision, response: { 201: sheetRevision } }, preHandler },
-    (request, reply) =>
-      writeOnce(
-        app.db,
-        request,
-        reply,
-        201,
-        (transaction) =>
-          store.reviseSheet(transaction, request.params.id, request.body.body, personOf(request).id),
-        kept,
-      ),
-  );
+  writeRoute(app, 'POST /sheets/:id/revisions', {
+    body: newRevision,
+    answer: sheetRevision,
+    kept,
+    work: (db, { id: sheet, body, context }) => store.reviseSheet(db, sheet, body.body, context.personId),
+  });
 
-  app.put(
-    '/sheet-revisions/:id',
-    { schema: { params, body: draftChange, response: { 200: sheetRevision } }, preHandler },
-    (request, reply) =>
-      writeOnce(
-        app.db,
-        request,
-        reply,
-        200,
-        (transaction) =>
-          store.changeDraft(transaction, request.params.id, request.body, personOf(request).id),
-        kept,
-      ),
-  );
+  writeRoute(app, 'PUT /sheet-revisions/:id', {
+    body: draftChange,
+    answer: sheetRevision,
+    kept,
+    work: (db, { id: draft, body, context }) => store.changeDraft(db, draft, body, context.personId),
+  });
 
-  app.post(
-    '/sheet-revisions/:id/publication',
-    { schema: { params, body: publication, response: { 201: sheetRevision } }, preHandler: needs('lead') },
-    (request, reply) =>
-      writeOnce(
-        app.db,
-        request,
-        reply,
-        201,
-        (transaction) =>
-          store.publishRevision(transaction, request.params.id, request.body.version, personOf(request).id),
-        kept,
-      ),
-  );
+  writeRoute(app, 'POST /sheet-revisions/:id/publication', {
+    body: publication,
+    answer: sheetRevision,
+    role: 'lead',
+    kept,
+    work: (db, { id: draft, body, context }) =>
+      store.publishRevision(db, draft, body.version, context.personId),
+  });
 
   app.get(
     '/sheet-revisions/:id/file',

@@ -13,7 +13,7 @@ export async function addSheet(
 ): Promise<SheetRevision> {
   await refuseTaken(db, { name, maker });
   const [sheet] = await db('sheets').insert({ name, maker }).returning('id');
-  return findRevision(db, await addRevision(db, sheet.id, 1, body, personId));
+  return findRevision(db, await addRevision(db, sheet!.id, 1, body, personId));
 }
 
 /** Writes the next revision of a published sheet, as a draft: one at a time. */
@@ -41,7 +41,7 @@ export async function changeDraft(
   { name, maker, body, version }: DraftChange,
   personId: string,
 ): Promise<SheetRevision> {
-  const locked = await db('sheet_revisions').where({ id }).forNoKeyUpdate().first('sheet_id', 'status');
+  const locked = (await db('sheet_revisions').where({ id }).forNoKeyUpdate().first('sheet_id', 'status'))!;
   const draft = await findRevision(db, id);
   if (locked.status !== 'draft')
     throw new Refusal('fixed', { detail: 'This revision is published. Write a new one.' });
@@ -95,8 +95,8 @@ async function addRevision(
       ...columnsOf(body),
     })
     .returning('id');
-  await addParts(db, revision.id, body);
-  return revision.id as string;
+  await addParts(db, revision!.id, body);
+  return revision!.id as string;
 }
 
 function columnsOf(body: SheetBody) {

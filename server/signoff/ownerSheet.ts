@@ -10,8 +10,9 @@ import { currentLines } from '@zero-lash/core/builds';
 import type { ReadingRow } from '@zero-lash/contract/measuring';
 import type { Setting } from '@zero-lash/contract/setting';
 import type { Knex } from 'knex';
-import { readEntries } from '../builds/entries.ts';
-import { readNotes, readWhole, type WholeBuild } from '../builds/read.ts';
+import { readEntries } from '../entries/read.ts';
+import { readNotes } from '../builds/read.ts';
+import { readWhole, type WholeBuild } from '../builds/readWhole.ts';
 import { dayIn, shopZone } from '../clock.ts';
 import { aimedOutside } from '../parts/store.ts';
 import { readRechecks } from '../rechecks/read.ts';
@@ -66,10 +67,10 @@ export interface OwnerSheetPaper {
 export async function readOwnerSheet(db: Knex, buildId: string): Promise<OwnerSheetPaper> {
   const build = await readWhole(db, buildId);
   const { sheet, engine, signOff } = build;
-  const shop = await db('shop').first('name', 'unit');
+  const shop = (await db('shop').first('name', 'unit'))!;
   const unit = shop.unit as ShopUnit;
   const zone = await shopZone(db);
-  const owned = await db('engines').where({ id: engine.id }).first('owner', 'serial', 'duty');
+  const owned = (await db('engines').where({ id: engine.id }).first('owner', 'serial', 'duty'))!;
   const wear = wearSheetOf(await readEntries(db, buildId, 'wear'), sheet.wearLimits);
   const fates = partDispositions(wear, sheet.pattern);
   const [planned] = (await readRechecks(db, { build_id: buildId })).filter(

@@ -42,7 +42,7 @@ export function paperRoutes(instance: FastifyInstance, _options: object, done: (
       const { rows: head } = await readHead(app.db, request.params.id);
       const printed = await findRevision(app.db, head.revisionId);
       const sheet = goneBy(printed, head);
-      const shop = await app.db('shop').first('unit');
+      const shop = (await app.db('shop').first('unit'))!;
       return reply
         .header('content-disposition', inline('measuring-sheet'))
         .type('application/pdf')

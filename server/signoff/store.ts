@@ -4,11 +4,13 @@ import type { signOffRequest } from '@zero-lash/contract/signoff';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { lockBuild, written } from '../builds/lock.ts';
-import { readHead, readWhole } from '../builds/read.ts';
-import { headChange, refuseFor, refuseStale } from '../builds/store.ts';
-import { readRoundRows } from '../measuring/rounds.ts';
+import { headChange, readHead } from '../builds/read.ts';
+import { readWhole } from '../builds/readWhole.ts';
+import { refuseStale } from '../stages/change.ts';
+import { refuseFor } from '../stages/move.ts';
+import { readRows, type RowName } from '../builds/registry.ts';
 import { Refusal } from '../plugins/errors.ts';
-import { readRechecks } from '../rechecks/read.ts';
+import { recheckChanges } from '../rechecks/read.ts';
 import { planRecheck } from '../rechecks/planning.ts';
 
 /** Signs a build off: every point proved in spec, everything ticked; the first recheck is planned with it. */
@@ -56,14 +58,12 @@ export async function signOff(
     after: null,
     watched: accepted.length > 0,
   });
-  const ended = new Set(closed.map(({ id: round }) => round));
+  const ended = closed.map(({ id: round }): RowName => ({ kind: 'round', id: round }));
   return written(
     taken,
     await headChange(db, id),
-    ...(await readRoundRows(db, id))
-      .filter((row) => ended.has(row.id))
-      .map((row) => ({ kind: 'round' as const, row })),
-    ...(await readRechecks(db, { build_id: id })).map((row) => ({ kind: 'recheck' as const, row })),
+    ...(await readRows(db, id, ended)),
+    ...(await recheckChanges(db, id)),
   );
 }
 

@@ -342,7 +342,7 @@ describe('what is kept of a write', () => {
     const key = randomUUID();
     const body = { name: `Kept ${key.slice(0, 8)}`, role: 'bench', passphrase: 'one that is never kept' };
     await shop.call(LEAD, 'POST', 'people', body, key);
-    const kept = await shop.db('writes').where({ key }).first();
+    const kept = (await shop.db('writes').where({ key }).first())!;
     const lead = (await shop.call<Person[]>(LEAD, 'GET', 'people')).body.find(({ name }) => name === LEAD)!;
     const told = `${lead.id} POST /api/people ${JSON.stringify(body)}`;
     for (const guess of [told, told.replace(/,"passphrase":"[^"]+"/, '')])
@@ -364,7 +364,7 @@ describe('what is kept of a write', () => {
     const first = await shop.call(BENCH, 'POST', `builds/${build.id}/notes`, note, key);
     const again = await shop.call(BENCH, 'POST', `builds/${build.id}/notes`, note, key);
     expect(again.body).toEqual(first.body);
-    const { answer } = await shop.db('writes').where({ key }).first('answer');
+    const { answer } = (await shop.db('writes').where({ key }).first('answer'))!;
     expect(JSON.stringify(answer).length).toBeLessThan(200);
   });
 });

@@ -65,9 +65,9 @@ describe('the drawer', () => {
             }
           }
           const all = (
-            await shop.db('piece_moves').where({ system: SYSTEM, thickness: 20_500 }).sum('count as n')
+            await shop.db('piece_moves').where({ system: SYSTEM, thickness: 20_500 }).sum({ n: 'count' })
           )[0];
-          expect(Number(all?.['n'] ?? 0)).toBe(await countOf(2.05));
+          expect(Number(all?.n ?? 0)).toBe(await countOf(2.05));
         },
       ),
       { numRuns: 6 },

@@ -108,10 +108,10 @@ async function makeSamples() {
   const aPlanned = async () => (await signedOff()).build.rechecks.find(({ status }) => status === 'planned')!;
   const [plannedOf, benched] = [await aPlanned(), await aPlanned()];
   const lateOf = await aPlanned();
-  const proof = await shop.db('rounds').where({ build_id: lateOf.buildId, kind: 'proved' }).first('id');
+  const proof = (await shop.db('rounds').where({ build_id: lateOf.buildId, kind: 'proved' }).first('id'))!;
   await shop.db('rechecks').where({ id: lateOf.id }).update({ late_round: proof.id, after_outcome: 'out' });
   const { body: owners } = await shop.call<Owner[]>(LEAD, 'GET', 'owners');
-  const { id: logged } = await shop.db('usages').where({ engine_id: build.engine.id }).first('id');
+  const { id: logged } = (await shop.db('usages').where({ engine_id: build.engine.id }).first('id'))!;
   const [line] = await shop
     .db('meter_lines')
     .insert({ serial: 'X9', at: new Date(), usage: 3, state: 'asked', why: 'no engine' })
@@ -307,7 +307,7 @@ async function makeSamples() {
     'POST /api/usage/round': at('usage/round', {
       lines: [{ engineId: build.engine.id, usage: 99_999, heatCycles: 4, reason: '' }],
     }),
-    'POST /api/usage/questions/:id': at(`usage/questions/${line.id}`, { is: 'left' }),
+    'POST /api/usage/questions/:id': at(`usage/questions/${line!.id}`, { is: 'left' }),
     'PATCH /api/session/passphrase': at('session/passphrase', {
       ...{ currentPassphrase: 'brass-and-feeler', passphrase: 'feeler-and-brass' },
     }),

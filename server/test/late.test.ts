@@ -82,9 +82,9 @@ describe('what was measured at proving and comes in late', () => {
     await makeReminders(shop.db);
     const letters = await shop.db('reminders').where({ address: 'orrel@valley.example' });
     expect(letters).toHaveLength(1);
-    expect(letters[0].subject).toContain('Tight clearances');
-    expect(letters[0].body).toContain('reached us only after it was signed off');
-    expect(letters[0].body).toContain('please do not run it on');
+    expect(letters[0]!.subject).toContain('Tight clearances');
+    expect(letters[0]!.body).toContain('reached us only after it was signed off');
+    expect(letters[0]!.body).toContain('please do not run it on');
     expect((await readOwnerSheet(shop.db, work.build.id)).cautions[0]).toContain('Do not run it on');
 
     // one that was taken later still, and came later still, puts it right
@@ -173,10 +173,10 @@ describe('what was measured at proving and comes in late', () => {
     expect((await set(null)).body.code).toBe('wrong_stage');
     expect((await count(null)).body.code).toBe('wrong_stage');
     // set before it was proved: the proof is of after it
-    const moves = await shop
+    const moves = (await shop
       .db('stage_moves')
       .where({ build_id: work.build.id, from_stage: 'set' })
-      .first('at');
+      .first('at'))!;
     expect((await set(new Date(moves.at.getTime() - 1).toISOString())).status).toBe(201);
     expect((await planned(work)).late).toBe(false);
     // a rocker that went out and did not come back

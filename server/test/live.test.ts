@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { connect } from 'node:net';
 import type { Instrument, Tools } from '@zero-lash/contract/instruments';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { announce, LiveBus } from '../live/bus.ts';
+import { announce, LiveBus } from '../plugins/bus.ts';
 import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
 
 /** A day on which the next check may be due. */

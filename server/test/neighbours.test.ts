@@ -95,10 +95,10 @@ describe('a meter feed', () => {
   });
 
   it('with a line that the database takes nowhere is taken for the rest', async () => {
-    const { serial, usage } = await shop
+    const { serial, usage } = (await shop
       .db('engines')
       .where('name', 'like', 'Frost fan 16%')
-      .first('serial', 'usage');
+      .first('serial', 'usage'))!;
     const line = (figure: number, at: string) => JSON.stringify({ serial, at, usage: figure });
     const minute = (back: number) => new Date(Date.now() - back * 60_000).toISOString();
     await shop.db.raw(`create function no_such_figure() returns trigger language plpgsql as

@@ -208,7 +208,7 @@ describe('a forecast', () => {
     const work = await signed(EIGHT);
     const recheck = await plannedOf(work);
     await shop.db('rechecks').update({ forecast_at: shop.db.fn.now() });
-    await shop.db('point_checks').update({ at: '2020-01-01T00:00:00Z' });
+    await shop.db('point_checks').update({ at: new Date('2020-01-01T00:00:00Z') });
     expect(await keepForecastsUp(shop.db)).toBe(0);
     // of the pattern's other engines every point is found to close fast
     await shop

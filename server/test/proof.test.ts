@@ -111,7 +111,7 @@ describe('a setting', () => {
   });
 
   const railcar = async () =>
-    (await shop.db('engines').whereRaw(`name like 'Railcar 1%'`).first('name')).name as string;
+    (await shop.db('engines').whereRaw(`name like 'Railcar 1%'`).first('name'))!.name;
 });
 
 describe('any way a build may be gone', () => {

@@ -7,14 +7,15 @@ import {
 } from '@zero-lash/contract/records';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import type { Knex } from 'knex';
+import type { Tables } from 'knex/types/tables.js';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { connect, migrate } from '../database.ts';
-import { passphraseMatches } from '../people/passphrase.ts';
-import { NO_PASSPHRASE } from '../people/passphrase.ts';
+import { passphraseMatches } from '../plugins/passphrase.ts';
+import { NO_PASSPHRASE } from '../plugins/passphrase.ts';
 import { addPerson, ensureShop } from '../people/store.ts';
 import { knowStrangers } from '../people/strangers.ts';
-import { openBuild } from '../builds/store.ts';
+import { openBuild } from '../stages/open.ts';
 import { readDrawer } from '../drawer/store.ts';
 import { viewEngine } from '../engines/read.ts';
 import { findRevision } from '../sheets/read.ts';
@@ -153,11 +154,11 @@ describe('an engine’s record', () => {
   it('of a sheet whose name is taken comes under a name of its own', async () => {
     const id = await engineOf('Line trolley');
     const zip = await zipRecord(shop.db, id);
-    const [sheet] = (await readRecord(shop.db, id)).tables.sheets;
-    await other('sheets').insert({ name: sheet!.name, maker: sheet!.maker });
+    const sheet = (await readRecord(shop.db, id)).tables.sheets[0] as Tables['sheets'];
+    await other('sheets').insert({ name: sheet.name, maker: sheet.maker });
     await into(zip);
-    const { name } = await other('sheets').where({ id: sheet!.id }).first('name');
-    expect(name).toBe(`${sheet!.name as string} (Overmere Valley Engine Works)`);
+    const { name } = (await other('sheets').where({ id: sheet.id }).first('name'))!;
+    expect(name).toBe(`${sheet.name} (Overmere Valley Engine Works)`);
   });
 });
 
@@ -203,7 +204,7 @@ describe('what a record brings from another shop', () => {
     const id = await engineOf('Hose pump, Overmere Quay');
     const { revisionId } = await shop.buildOf('Hose pump, Overmere Quay');
     await into(renamed(await zipRecord(shop.db, id), revisionId));
-    const { revision_id: revision } = await other('builds').where({ engine_id: id }).first('revision_id');
+    const { revision_id: revision } = (await other('builds').where({ engine_id: id }).first('revision_id'))!;
     const sheet = await findRevision(other, revision);
     expect(sheet.status).toBe('foreign');
     await other('builds').where({ engine_id: id }).update({ closed_at: other.fn.now() });
@@ -309,7 +310,7 @@ describe('what a record brings from another shop', () => {
     });
     await shop.db('piece_moves').insert({
       ...{ system: 'shim-25', thickness: 25_000, count: -1, why: 'fitted', build_id: build.id, point: '1Ia' },
-      by: (await shop.db('people').first('id')).id,
+      by: (await shop.db('people').first('id'))!.id,
     });
     const drawerBefore = JSON.stringify(await readDrawer(other));
     await into(await zipRecord(shop.db, id));
@@ -379,7 +380,7 @@ describe('a file that is no such record', () => {
 
   it('is refused with where it is wrong, and nothing of it is taken in', async () => {
     const whole = await zipRecord(shop.db, await engineOf('Head saw, Pellow Mill'));
-    const rows = async () => (await shop.db('readings').count('* as n').first())!.n;
+    const rows = async () => (await shop.db('readings').count({ n: '*' }).first())!.n;
     const before = await rows();
     const cases: [Uint8Array, RegExp][] = [
       [whole.subarray(0, whole.length - 200), /cut off, or is no ZIP/],

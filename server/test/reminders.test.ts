@@ -73,7 +73,7 @@ describe('reminders', () => {
       expect(body.includes('That is past.')).toBe(stage === 'overdue');
     }
     // moved to another day it is told of again
-    const { recheck_id: id } = await planned();
+    const { recheck_id: id } = (await planned())!;
     await shop.db('rechecks').where({ id }).update({ due_date: '2020-01-01' });
     expect(await makeReminders(shop.db, NOON)).toBeGreaterThan(0);
   });
@@ -179,15 +179,15 @@ describe('reminders', () => {
 
   it('that cannot be sent are tried later, say why, and keep no other back', async () => {
     await makeReminders(shop.db, NOON);
-    const bad = (await shop.db('reminders').orderBy('not_before').first('id')).id as string;
+    const bad = (await shop.db('reminders').orderBy('not_before').first('id'))!.id;
     const { mailer, handed } = counting(({ id }) => id === bad);
     const sent = await sendReminders(shop.db, mailer, NOON);
     expect([handed.size, await waiting()]).toEqual([sent + 1, 1]);
-    const row = await shop.db('reminders').where({ id: bad }).first();
+    const row = (await shop.db('reminders').where({ id: bad }).first())!;
     expect([row.tries, row.complaint]).toEqual([1, 'the line is busy']);
     expect(row.not_before.getTime()).toBe(NOON.getTime() + 5 * 60_000);
     await sendReminders(shop.db, mailer, new Date(NOON.getTime() + 6 * 60_000));
-    const later = await shop.db('reminders').where({ id: bad }).first();
+    const later = (await shop.db('reminders').where({ id: bad }).first())!;
     expect(later.not_before.getTime()).toBe(NOON.getTime() + 16 * 60_000);
     expect(await sendReminders(shop.db, counting().mailer, new Date(NOON.getTime() + 3_600_000))).toBe(1);
   });
@@ -205,7 +205,7 @@ describe('reminders', () => {
 
   it('of a recheck that is held back wait, and go out once it is let go', async () => {
     await makeReminders(shop.db, NOON);
-    const { recheck_id: id } = await planned();
+    const { recheck_id: id } = (await planned())!;
     const left = async () =>
       (await shop.db('reminders').where({ recheck_id: id }).whereNull('sent_at')).length;
     const all = await left();
@@ -356,7 +356,7 @@ describe('a calendar', () => {
     const { body: made } = await make();
     // a retry gets the same address, which is kept in clear nowhere
     expect((await make()).body).toEqual(made);
-    const kept = (await shop.db('writes').where({ key }).first('answer')).answer as object;
+    const kept = (await shop.db('writes').where({ key }).first('answer'))!.answer as object;
     expect(Object.keys(kept)).not.toContain('path');
     const read = (path: string) => shop.app.inject({ method: 'GET', url: path });
     const feed = await read(made.path);
@@ -375,7 +375,7 @@ describe('a calendar', () => {
     ])
       expect((await read(guess)).statusCode, guess).toBe(404);
     // of the address only a hash is kept
-    const { token_hash: hash } = await shop.db('calendar_feeds').where({ id: made.id }).first();
+    const { token_hash: hash } = (await shop.db('calendar_feeds').where({ id: made.id }).first())!;
     expect(made.path).not.toContain(hash.toString('base64url'));
     expect((await shop.call(LEAD, 'DELETE', `calendar-feeds/${made.id}`)).status).toBe(404);
     const { body: left } = await shop.call<CalendarFeed[]>(VIEWER, 'DELETE', `calendar-feeds/${made.id}`);

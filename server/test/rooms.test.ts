@@ -4,7 +4,7 @@ import type { ReadingRow } from '@zero-lash/contract/measuring';
 import type { LiveEvent } from '@zero-lash/contract/live';
 import { lashPoints } from '@zero-lash/core/sheets';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { LiveBus } from '../live/bus.ts';
+import { LiveBus } from '../plugins/bus.ts';
 import { BENCH, LEAD, TestShop, type BuildView } from './shop.ts';
 
 let shop: TestShop;
@@ -199,7 +199,7 @@ describe('a recheck', () => {
     const usage = build.engine.usage + 5;
     await shop.call(BENCH, 'POST', `engines/${build.engine.id}/usages`, { usage });
     await measureAll(build, recheck.id);
-    const round = await shop.db('rounds').where({ id: recheck.id }).first('usage');
+    const round = (await shop.db('rounds').where({ id: recheck.id }).first('usage'))!;
     expect(round.usage).toBe(build.engine.running + 5);
     const judged = await send(`rechecks/${recheck.id}/outcome`, {});
     expect(judged.body.changes).toContainEqual(
@@ -214,12 +214,12 @@ describe('a recheck', () => {
     expect(behind.body.changes).toMatchObject([{ row: { superseded: true } }]);
     expect(planned(await shop.build(build.id)).id).toBe(next.id);
 
-    const before = await shop.db('rechecks').where({ id: recheck.id }).first('done_at');
+    const before = (await shop.db('rechecks').where({ id: recheck.id }).first('done_at'))!;
     const late = await send(
       `rounds/${recheck.id}/readings`,
       gap(point!.key, {
         reading: { kind: 'value', value: 0.02, uncertainty: 0.01 },
-        takenAt: new Date(before.done_at.getTime() - 1).toISOString(),
+        takenAt: new Date(before.done_at!.getTime() - 1).toISOString(),
       }),
       'Osk Velland',
     );

@@ -12,7 +12,7 @@ import type { AnswerWatch } from '../answers.ts';
 import { buildApp, type AppOptions } from '../app.ts';
 import { connect } from '../database.ts';
 import { publishedAnswers } from '../../scripts/published.mjs';
-import { ROOMS } from '../builds/rooms.ts';
+import { buildRooms } from '../builds/registry.ts';
 import { DEMO_PEOPLE } from '../demo/world.ts';
 
 /** An answer, as far as tests look. */
@@ -28,11 +28,11 @@ export interface BuildView extends BuildHead, BuildParts {
   readonly sheet: SheetRevision;
 }
 
-const BUILD_PARTS = Object.keys(ROOMS) as (keyof BuildParts)[];
+const BUILD_PARTS = Object.keys(buildRooms()) as (keyof BuildParts)[];
 
 /** Where the rows of each kind of change are read. */
 const ROOM_OF = Object.fromEntries(
-  Object.entries(ROOMS).flatMap(([room, { kinds }]) => Object.keys(kinds).map((kind) => [kind, room])),
+  Object.entries(buildRooms()).flatMap(([room, { kinds }]) => Object.keys(kinds).map((kind) => [kind, room])),
 ) as Readonly<Record<Exclude<ChangeKind, 'head'>, keyof BuildParts>>;
 
 /** A server on a database of its own, with the demo world in it, called over HTTP. */

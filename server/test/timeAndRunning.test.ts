@@ -7,7 +7,7 @@ import type { Today } from '@zero-lash/contract/today';
 import { dueState, onMeter } from '@zero-lash/core/rechecks';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
-import { whenTaken, type WriteContext } from '../builds/writeContext.ts';
+import { whenTaken, type WriteContext } from '../plugins/writeContext.ts';
 import { clock, dayIn, isAhead } from '../clock.ts';
 import { migrationSource } from '../migrations/index.ts';
 import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
@@ -135,7 +135,7 @@ describe('readings', () => {
     await shop
       .db('readings')
       .where({ id: wrong })
-      .update({ taken_at: inMinutes(2 * 24 * 60) });
+      .update({ taken_at: new Date(inMinutes(2 * 24 * 60)) });
     await shop.db.raw('alter table readings enable trigger user');
     const { id: right } = await take(id, '2I', 0.3, null);
     expect(await standing('2I')).toMatchObject({ id: right, supersedes: wrong });
@@ -320,7 +320,7 @@ describe('the shop’s zone', () => {
     await change('Pacific/Kiritimati');
     const sheets = (await shop.call<SheetSummary[]>(VIEWER, 'GET', 'sheets')).body;
     const published = await shop.db('sheet_revisions').where({ id: sheets[0]!.revisionId }).first();
-    expect(sheets[0]!.updatedOn).toBe(dayIn('Pacific/Kiritimati', published!.published_at));
+    expect(sheets[0]!.updatedOn).toBe(dayIn('Pacific/Kiritimati', published!.published_at!));
     expect((await shop.call<Today>(VIEWER, 'GET', 'today')).body.day).toBe(dayIn('Pacific/Kiritimati'));
     await change('Europe/Vienna');
   });

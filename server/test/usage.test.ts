@@ -19,7 +19,7 @@ afterAll(async () => {
 });
 
 const engineOf = async (name: string) => {
-  const { id } = await shop.db('engines').where('name', 'like', `${name}%`).first('id');
+  const { id } = (await shop.db('engines').where('name', 'like', `${name}%`).first('id'))!;
   return (await shop.call<EngineView>(VIEWER, 'GET', `engines/${id}`)).body;
 };
 const round = async (...lines: object[]) =>
@@ -102,7 +102,7 @@ describe('a round of meters', () => {
   it('moves the day a recheck is expected, by how the engine is really used', async () => {
     const fan = await engineOf('Frost fan 12');
     const expected = async () =>
-      (await shop.db('rechecks').where({ engine_id: fan.id, status: 'planned' }).first('expected_day'))
+      (await shop.db('rechecks').where({ engine_id: fan.id, status: 'planned' }).first('expected_day'))!
         .expected_day;
     // by running alone, so that nothing else says when
     await shop
@@ -111,10 +111,10 @@ describe('a round of meters', () => {
       .update({ due_date: null, due_usage: fan.running + 400 });
     const today = await shopDay(shop.db);
     await round({ engineId: fan.id, usage: fan.usage + 1 });
-    const slow = await expected();
+    const slow = (await expected())!;
     await round({ engineId: fan.id, usage: fan.usage + 380, sure: true });
-    expect((await expected()) < slow).toBe(true);
-    expect((await expected()) >= today).toBe(true);
+    expect((await expected())! < slow).toBe(true);
+    expect((await expected())! >= today).toBe(true);
   });
 
   it('goes on over a new meter of the demo world', async () => {
@@ -298,7 +298,7 @@ describe('a log that is put right', () => {
     expect(body.engine).toMatchObject({ usage: usage + 1 });
     expect(body.engine.running).toBeCloseTo(running + 1, 6);
     const done = await shop.db('rechecks').where({ engine_id: id, status: 'done' }).first('id');
-    const due = (await shop.db('rechecks').where({ engine_id: id, status: 'planned' }).first('due_usage'))
+    const due = (await shop.db('rechecks').where({ engine_id: id, status: 'planned' }).first('due_usage'))!
       .due_usage;
     // one that was planned after it moves with it, and says so; one from before stands
     if (done) expect([due, body.moved[0]?.to]).toEqual([running + 46, running + 46]);
@@ -314,7 +314,7 @@ describe('a log that is put right', () => {
         usage: 900,
         running: 900,
         read_at: before,
-        by: (await shop.db('people').first('id')).id,
+        by: (await shop.db('people').first('id'))!.id,
       },
     });
     const day = addDays(await shopDay(shop.db), -10);
@@ -334,7 +334,7 @@ describe('a log that is put right', () => {
         usage: 5000,
         running: 5000,
         read_at: ahead,
-        by: (await shop.db('people').first('id')).id,
+        by: (await shop.db('people').first('id'))!.id,
       },
     });
     await shop.db('engines').where({ id }).update({ usage: 5000, usage_at: ahead });

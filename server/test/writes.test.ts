@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { connect } from '../database.ts';
-import { writes } from '../health/writes.ts';
+import { writes } from '../plugins/writeHealth.ts';
 import { databaseRefusalCode } from '../plugins/databaseErrors.ts';
 import { BENCH, LEAD, TestShop } from './shop.ts';
 

@@ -9,7 +9,7 @@ import {
   type StageKey,
 } from '@zero-lash/core/builds';
 import type { Knex } from 'knex';
-import { readWhole } from '../builds/read.ts';
+import { readWhole } from '../builds/readWhole.ts';
 import { clock } from '../clock.ts';
 import { readTimeQuestions } from '../questions/store.ts';
 import { countUnsent } from '../reminders/send.ts';

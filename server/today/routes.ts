@@ -2,7 +2,7 @@ import { morning } from '@zero-lash/contract/morning';
 import { today } from '@zero-lash/contract/today';
 import type { FastifyInstance } from 'fastify';
 import { personOf } from '../plugins/signIn.ts';
-import { writeOnce } from '../plugins/writes.ts';
+import { writeRoute } from '../plugins/writeRoute.ts';
 import { markLooked, readMorning } from './morning.ts';
 import { readToday } from './store.ts';
 
@@ -20,11 +20,14 @@ export function todayRoutes(app: FastifyInstance, _options: object, done: () => 
     readMorning(app.db, personOf(request).id),
   );
 
-  app.post('/morning/looked', { schema: { response: { 200: morning } } }, (request, reply) =>
-    writeOnce(app.db, request, reply, 200, async (transaction) => {
-      await markLooked(transaction, personOf(request).id);
-      return readMorning(transaction, personOf(request).id);
-    }),
-  );
+  writeRoute(app, 'POST /morning/looked', {
+    answer: morning,
+    role: 'viewer',
+    status: 200,
+    work: async (db, { context }) => {
+      await markLooked(db, context.personId);
+      return readMorning(db, context.personId);
+    },
+  });
   done();
 }

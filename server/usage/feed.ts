@@ -34,7 +34,7 @@ export async function takeFeed(db: Knex, withinMs = WITHIN_MS): Promise<FeedTake
   const shop = await db('shop').first('meter_feed');
   if (!shop?.meter_feed) return { taken: 0, asked: 0, seen: 0 };
   const lines = await readFeed(shop.meter_feed, await askedSince(db), withinMs);
-  const by = await db('people').where({ active: true, role: 'lead' }).orderBy('created_at').first('id');
+  const by = (await db('people').where({ active: true, role: 'lead' }).orderBy('created_at').first('id'))!;
   const counts = { taken: 0, asked: 0, seen: lines.length };
   for (const line of lines) {
     const state = await db.transaction((own) =>
@@ -211,7 +211,7 @@ function parsed(line: string): unknown {
 
 /** What the feed sent that cannot be as it stands, oldest first. */
 export async function readQuestions(db: Knex): Promise<{ feed: boolean; questions: MeterQuestion[] }> {
-  const shop = await db('shop').first('meter_feed');
+  const shop = (await db('shop').first('meter_feed'))!;
   const rows = (await db('meter_lines as m')
     .leftJoin('engines as e', 'e.id', 'm.engine_id')
     .where('m.state', 'asked')
@@ -247,7 +247,7 @@ export async function answerQuestion(
       throw new Refusal('feed_answered', {
         detail: 'Which engine it is of is not clear: give one engine this serial first, or leave the line.',
       });
-    const { usage: last } = await db('engines').where({ id: line.engine_id }).first('usage');
+    const { usage: last } = (await db('engines').where({ id: line.engine_id }).first('usage'))!;
     await logFigure(
       db,
       {

@@ -77,14 +77,14 @@ export async function reckonLog(db: Knex, engineId: string): Promise<MovedRechec
     if (reckoned[index]!.running !== running)
       await db('usages').where({ id }).update({ running: reckoned[index]!.running });
   const [last, at] = [log.at(-1)!, reckoned.at(-1)!];
-  const cycles = log.findLast((row) => row.heat_cycles !== null)?.heat_cycles;
+  const cycles = log.findLast((row) => row.heat_cycles !== null)?.heat_cycles ?? null;
   await db('engines')
     .where({ id: engineId })
     .update({
       ...{ usage: last.usage, usage_at: last.read_at, meter_from: at.meterFrom },
       // what it has run in all is made from these
       ran_before: Math.round((at.running - last.usage + at.meterFrom) * 10) / 10,
-      ...(cycles === undefined ? {} : { heat_cycles: cycles }),
+      ...(cycles === null ? {} : { heat_cycles: cycles }),
     });
   await refreshExpected(db, engineId);
   return moved;
@@ -94,8 +94,8 @@ export async function reckonLog(db: Knex, engineId: string): Promise<MovedRechec
 async function beganAt(db: Knex, engineId: string, { usage, running }: LogRow): Promise<number> {
   const changed = await db('usages').where({ engine_id: engineId, new_meter: true }).first('id');
   if (changed || usage === running) return 0;
-  const { meter_from: from } = await db('engines').where({ id: engineId }).first('meter_from');
-  return from as number;
+  const { meter_from: from } = (await db('engines').where({ id: engineId }).first('meter_from'))!;
+  return from;
 }
 
 /** Moves what was written down in all that was run: rounds, and rechecks to come, by what the log then moved by. */

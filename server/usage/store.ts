@@ -126,7 +126,7 @@ async function moveOn(db: Knex, engine: EngineMeter, figure: MeterFigure): Promi
         : {}),
     })
     .returning('running');
-  return moved.running;
+  return moved!.running;
 }
 
 /** What an engine had run in all at a moment that was passed over, if the figure fits between those round it. */

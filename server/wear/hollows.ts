@@ -1,7 +1,7 @@
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { hollowAt, wearSheetOf } from '@zero-lash/core/wear';
 import type { Knex } from 'knex';
-import { readEntries } from '../builds/entries.ts';
+import { readEntries } from '../entries/read.ts';
 
 /** The points of a build at which a hollow is worn in, by what is written down of its wear. */
 export async function hollowsOf(

@@ -1,6 +1,6 @@
 import type { WearOfBuild } from '@zero-lash/contract/wear';
 import type { Knex } from 'knex';
-import { readEntries } from '../builds/entries.ts';
+import { readEntries } from '../entries/read.ts';
 import { Refusal } from '../plugins/errors.ts';
 
 /**

@@ -1,12 +1,12 @@
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import type { PositionSchool } from '@zero-lash/core/turning';
-import type { OwnerSheetPaper } from '../signoff/ownerSheet.ts';
-import { drawOwnerSheet } from './drawOwnerSheet.ts';
-import { drawLabel, type LabelPaper } from './label.ts';
-import { drawMeasuringSheet, type MeasuringSheetPaper } from './measuringSheet.ts';
-import { loadFaces } from './paper.ts';
-import { drawList, type ListPaper } from './listPaper.ts';
-import { drawStopCard } from '../sheets/stopCard.ts';
+import type { OwnerSheetPaper } from './signoff/ownerSheet.ts';
+import { drawOwnerSheet } from './signoff/drawOwnerSheet.ts';
+import { drawLabel, type LabelPaper } from './papers/label.ts';
+import { drawMeasuringSheet, type MeasuringSheetPaper } from './papers/measuringSheet.ts';
+import { loadFaces } from './papers/paper.ts';
+import { drawList, type ListPaper } from './papers/listPaper.ts';
+import { drawStopCard } from './sheets/stopCard.ts';
 
 /** Everything that is drawn as a PDF, by its name, with what it is drawn from. */
 export interface Paper {

@@ -14,13 +14,15 @@ import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { addNote, tick } from './notes.ts';
-import { asOf, readHead } from './read.ts';
-import { ROOMS } from './rooms.ts';
+import { asOf, readHead } from '../builds/read.ts';
+import { buildRooms, type RoomDefinitions } from '../builds/registry.ts';
 import { abandonBuild, restoreBuild } from './abandon.ts';
-import * as store from './store.ts';
-import { writeRoute } from './writeRoute.ts';
+import { changeBuild } from './change.ts';
+import { moveStage } from './move.ts';
+import { openBuild } from './open.ts';
+import { buildWriteRoute } from '../builds/buildWriteRoute.ts';
 
-export function buildRoutes(instance: FastifyInstance, _options: object, done: () => void): void {
+export function stageRoutes(instance: FastifyInstance, _options: object, done: () => void): void {
   const app = instance.withTypeProvider<ZodTypeProvider>();
   const params = z.object({ id });
 
@@ -28,9 +30,9 @@ export function buildRoutes(instance: FastifyInstance, _options: object, done: (
     app.cache.answer(reply, () => readHead(app.db, request.params.id)),
   );
 
-  for (const [room, { read }] of Object.entries(ROOMS) as [
+  for (const [room, { read }] of Object.entries(buildRooms()) as [
     keyof BuildParts,
-    (typeof ROOMS)[keyof BuildParts],
+    RoomDefinitions[keyof BuildParts],
   ][])
     app.get(
       `/builds/:id/${room}`,
@@ -38,41 +40,41 @@ export function buildRoutes(instance: FastifyInstance, _options: object, done: (
       (request, reply) => app.cache.answer(reply, () => asOf<unknown>(app.db, request.params.id, read)),
     );
 
-  writeRoute(app, 'POST /engines/:id/builds', {
+  buildWriteRoute(app, 'POST /engines/:id/builds', {
     body: newBuild,
-    work: (db, { id: engine, body, context }) => store.openBuild(db, engine, body, context.personId),
+    work: (db, { id: engine, body, context }) => openBuild(db, engine, body, context.personId),
   });
 
-  writeRoute(app, 'PATCH /builds/:id', {
+  buildWriteRoute(app, 'PATCH /builds/:id', {
     body: buildChange,
-    work: (db, { id: build, body, context }) => store.changeBuild(db, build, body, context),
+    work: (db, { id: build, body, context }) => changeBuild(db, build, body, context),
   });
 
-  writeRoute(app, 'POST /builds/:id/stage', {
+  buildWriteRoute(app, 'POST /builds/:id/stage', {
     body: stageMoveRequest,
     status: 200,
-    work: (db, { id: build, body, context }) => store.moveStage(db, build, body, context.personId),
+    work: (db, { id: build, body, context }) => moveStage(db, build, body, context.personId),
   });
 
-  writeRoute(app, 'POST /builds/:id/abandon', {
+  buildWriteRoute(app, 'POST /builds/:id/abandon', {
     body: abandonRequest,
     status: 200,
     work: (db, { id: build, body, context }) => abandonBuild(db, build, body, context.personId),
   });
 
-  writeRoute(app, 'POST /builds/:id/restore', {
+  buildWriteRoute(app, 'POST /builds/:id/restore', {
     body: restoreRequest,
     status: 200,
     work: (db, { id: build, body }) => restoreBuild(db, build, body.version),
   });
 
-  writeRoute(app, 'POST /builds/:id/ticks', {
+  buildWriteRoute(app, 'POST /builds/:id/ticks', {
     body: tickRequest,
     status: 200,
     work: (db, { id: build, body, context }) => tick(db, build, body, context),
   });
 
-  writeRoute(app, 'POST /builds/:id/notes', {
+  buildWriteRoute(app, 'POST /builds/:id/notes', {
     body: noteRequest,
     work: (db, { id: build, body, context }) => addNote(db, build, body, context),
   });

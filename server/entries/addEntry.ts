@@ -4,11 +4,11 @@ import type { Pattern } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import { Refusal } from '../plugins/errors.ts';
 import { findRevision } from '../sheets/read.ts';
-import { holdAgainstSignature } from '../signoff/late.ts';
-import { takeLate } from './cameLate.ts';
-import { lockBuild, written } from './lock.ts';
-import { readEntries, type EntryRoom, type Line } from './entries.ts';
-import { whenTaken, type WriteContext } from './writeContext.ts';
+import { holdAgainstSignature } from '../rechecks/late.ts';
+import { takeLate } from '../builds/cameLate.ts';
+import { lockBuild, written } from '../builds/lock.ts';
+import { readEntries, type EntryRoom, type Line } from './read.ts';
+import { whenTaken, type WriteContext } from '../plugins/writeContext.ts';
 
 /**
  * Writes lines of one hand in a room of a build. What was done last stands, whichever came in first.

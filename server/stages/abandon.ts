@@ -1,10 +1,12 @@
 import { RUNNING } from '@zero-lash/core/builds';
 import type { AbandonRequest, BuildWrite } from '@zero-lash/contract/builds';
 import type { Knex } from 'knex';
+import { headChange } from '../builds/read.ts';
 import { Refusal } from '../plugins/errors.ts';
-import { readRechecks } from '../rechecks/read.ts';
-import { lockEvenClosed, written } from './lock.ts';
-import { endBuild, headChange, refuseStale, lockAtVersion } from './store.ts';
+import { recheckChanges } from '../rechecks/read.ts';
+import { lockEvenClosed, written } from '../builds/lock.ts';
+import { lockAtVersion, refuseStale } from './change.ts';
+import { endBuild } from './open.ts';
 
 /**
  * Puts a build that was opened by mistake out of the way: it is kept as it is, and counts for nothing. The build that it took
@@ -57,14 +59,7 @@ async function goOnWithTheOneBefore(db: Knex, engineId: string, than: string): P
         .select(db.raw('coalesce(max(sequence), 0) + 1')),
     )
     .update('status', 'planned');
-  const rechecks = await readRechecks(db, { build_id: former.id });
-  return [
-    written(
-      build,
-      await headChange(db, former.id),
-      ...rechecks.map((row) => ({ kind: 'recheck' as const, row })),
-    ),
-  ];
+  return [written(build, await headChange(db, former.id), ...(await recheckChanges(db, former.id)))];
 }
 
 /**
@@ -79,9 +74,9 @@ export async function restoreBuild(
 ): Promise<[BuildWrite, ...BuildWrite[]]> {
   const build = await lockEvenClosed(db, id);
   await refuseStale(db, build, version);
-  const row = await db('builds').where({ id }).first('abandoned_at');
+  const row = (await db('builds').where({ id }).first('abandoned_at'))!;
   if (!row.abandoned_at) throw new Refusal('not_abandoned');
-  const engine = await db('engines').where({ id: build.engineId }).forNoKeyUpdate().first('put_away_at');
+  const engine = (await db('engines').where({ id: build.engineId }).forNoKeyUpdate().first('put_away_at'))!;
   if (engine.put_away_at) throw new Refusal('engine_put_away');
   const open = await db('builds').where({ engine_id: build.engineId, closed_at: null }).first('id', 'stage');
   if (open && open.stage !== RUNNING) throw new Refusal('build_open');

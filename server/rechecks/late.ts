@@ -5,10 +5,11 @@ import type { RecheckOutcome } from '@zero-lash/core/rechecks';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { lockByPart, written, type LockedBuild } from '../builds/lock.ts';
-import type { WriteContext } from '../builds/writeContext.ts';
-import { readHead, readWhole } from '../builds/read.ts';
+import type { WriteContext } from '../plugins/writeContext.ts';
+import { headChange } from '../builds/read.ts';
+import { readWhole } from '../builds/readWhole.ts';
 import { Refusal } from '../plugins/errors.ts';
-import { readRechecks } from '../rechecks/read.ts';
+import { readRechecks, recheckChanges } from './read.ts';
 
 /**
  * Holds what came in late against a signature: what would stand against signing now, by all that is known, stands against it. The
@@ -24,16 +25,15 @@ export async function holdAgainstSignature(
   { id, stage }: Pick<LockedBuild, 'id' | 'stage'>,
 ): Promise<BuildRowChange[]> {
   if (stage !== RUNNING) return [];
-  const head = async () => ({ kind: 'head' as const, row: (await readHead(db, id)).rows });
   const planned = await db('rechecks as r')
     .where({ 'r.build_id': id, 'r.status': 'planned', 'r.sequence': 1 })
     .whereNotExists(db('rounds as c').whereRaw('c.recheck_id = r.id'))
     .first('r.id', 'r.late_round');
-  if (!planned) return [await head()];
+  if (!planned) return [await headChange(db, id)];
   const build = await readWhole(db, id);
   const status = statusOf(build);
   const against = obstaclesToSignOff(status).length > 0;
-  if (!against && planned.late_round === null) return [await head()];
+  if (!against && planned.late_round === null) return [await headChange(db, id)];
   const out = [...status.proved.values()].some((verdict) => verdict === 'tight' || verdict === 'loose');
   const outcome: RecheckOutcome = out ? 'out' : 'undecided';
   await db('rechecks')
@@ -50,7 +50,7 @@ export async function holdAgainstSignature(
         : { after_outcome: null, late_round: null }),
       version: db.raw('version + 1'),
     });
-  return [await head(), ...(await recheckRows(db, id))];
+  return [await headChange(db, id), ...(await recheckChanges(db, id))];
 }
 
 /** Leaves an engine as it is, against what came in late: a lead, with a reason. */
@@ -70,8 +70,5 @@ export async function leaveLate(
   await db('recheck_changes').insert({
     ...{ id: context.key, recheck_id: recheckId, kind: 'let-stand', day: null, why, by: context.personId },
   });
-  return written(build, ...(await recheckRows(db, build.id)));
+  return written(build, ...(await recheckChanges(db, build.id)));
 }
-
-const recheckRows = async (db: Knex, buildId: string): Promise<BuildRowChange[]> =>
-  (await readRechecks(db, { build_id: buildId })).map((row) => ({ kind: 'recheck' as const, row }));

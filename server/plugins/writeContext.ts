@@ -1,9 +1,9 @@
 import { moment } from '@zero-lash/contract/values';
 import type { FastifyRequest } from 'fastify';
 import { AHEAD_MS, clock } from '../clock.ts';
-import { Refusal } from '../plugins/errors.ts';
-import { personOf } from '../plugins/signIn.ts';
-import { writeKey } from '../plugins/writes.ts';
+import { Refusal } from './errors.ts';
+import { personOf } from './signIn.ts';
+import { writeKey } from './writes.ts';
 
 /** Who a write at the bench comes from, under which id its row is kept, and by which clock it was done. */
 export interface WriteContext {

@@ -3,12 +3,13 @@ import { hasCheck, mayAccept, onlyByLead, provenBy, stageOf, subjectOf } from '@
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { Refusal } from '../plugins/errors.ts';
-import { lockBuild, written } from './lock.ts';
+import { lockBuild, written } from '../builds/lock.ts';
 import { isAhead } from '../clock.ts';
-import { whenTaken, type WriteContext } from './writeContext.ts';
+import { whenTaken, type WriteContext } from '../plugins/writeContext.ts';
 import { findRevision } from '../sheets/read.ts';
 import { lookAtOnce } from '../rechecks/store.ts';
-import { readNotes, readTicks, readWhole } from './read.ts';
+import { readNotes, readTicks } from '../builds/read.ts';
+import { readWhole } from '../builds/readWhole.ts';
 import { tickedBefore } from './ticked.ts';
 
 /** Ticks a check of the stage the build is at, or takes the tick back. What was done last holds, whichever came in first. */
@@ -50,7 +51,7 @@ export async function tick(
       kind: 'tick',
       row: row ?? { stage, check, done, by: context.name, at: at.toISOString(), earlier: [] },
     },
-    ...looked.map((each) => ({ kind: 'recheck' as const, row: each })),
+    ...looked,
   );
 }
 

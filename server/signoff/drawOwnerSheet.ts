@@ -1,6 +1,6 @@
 import type { Verdict } from '@zero-lash/core/measuring';
-import type { OwnerPoint, OwnerSheetPaper } from '../signoff/ownerSheet.ts';
-import { BRASS, FADED, HAIRLINE, INK, MARGIN, Paper, TIGHT, write, type Pdf } from './paper.ts';
+import type { OwnerPoint, OwnerSheetPaper } from './ownerSheet.ts';
+import { BRASS, FADED, HAIRLINE, INK, MARGIN, Paper, TIGHT, write, type Pdf } from '../papers/paper.ts';
 
 const WORDS: Readonly<Record<Verdict, string>> = {
   ...{

@@ -1,5 +1,5 @@
-import { OnThread } from '../onThread.ts';
-import type { Paper } from './thread.ts';
+import { OnThread } from './onThread.ts';
+import type { Paper } from './paperThread.ts';
 
 declare module 'fastify' {
   interface FastifyInstance {
@@ -18,7 +18,7 @@ interface Job {
  */
 export class Papers {
   readonly #thread = new OnThread<Job, Uint8Array>({
-    file: new URL('./thread.ts', import.meta.url),
+    file: new URL('./paperThread.ts', import.meta.url),
     withinMs: 15_000,
   });
 

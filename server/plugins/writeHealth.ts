@@ -1,6 +1,6 @@
 import type { Health } from '@zero-lash/contract/health';
 import type { Knex } from 'knex';
-import { databaseRefusalCode } from '../plugins/databaseErrors.ts';
+import { databaseRefusalCode } from './databaseErrors.ts';
 
 /** How often a running server tries whether it can write. */
 export const TRY_EVERY_MS = 10_000;

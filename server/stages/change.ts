@@ -1,0 +1,83 @@
+import type { buildChange, BuildWrite } from '@zero-lash/contract/builds';
+import { aimsOutside, type OwnAim } from '@zero-lash/core/setting';
+import { ROLE_WORDS } from '@zero-lash/core/sheets';
+import type { Knex } from 'knex';
+import type { z } from 'zod';
+import { Refusal } from '../plugins/errors.ts';
+import { findRevision } from '../sheets/read.ts';
+import { lockBuild, written, type LockedBuild } from '../builds/lock.ts';
+import type { WriteContext } from '../plugins/writeContext.ts';
+import { headChange, readHead } from '../builds/read.ts';
+
+/**
+ * Takes a build up for a write that is made on what somebody saw of it.
+ *
+ * @throws Refusal `stale` where somebody changed it since
+ */
+export async function lockAtVersion(db: Knex, id: string, version: number): Promise<LockedBuild> {
+  const build = await lockBuild(db, id);
+  await refuseStale(db, build, version);
+  return build;
+}
+
+/** Refuses what was done on an older version of a build than there is. */
+export async function refuseStale(
+  db: Knex,
+  { id, version }: Pick<LockedBuild, 'id' | 'version'>,
+  seen: number,
+): Promise<void> {
+  if (version !== seen) throw new Refusal('stale', { current: (await readHead(db, id)).rows });
+}
+
+/**
+ * Changes what a build is here for, or what it aims at.
+ *
+ * @throws Refusal `forbidden` or `invalid` where it would aim outside the maker's band without a lead, or without a reason
+ */
+export async function changeBuild(
+  db: Knex,
+  id: string,
+  { version, complaint, aim, ownAims, aimReason }: z.output<typeof buildChange>,
+  person: Pick<WriteContext, 'personId' | 'leads'>,
+): Promise<BuildWrite> {
+  const build = await lockAtVersion(db, id, version);
+  if (aim === 'own') await refuseOutside(db, build.revisionId, ownAims!, aimReason, person);
+  await db('builds')
+    .where({ id })
+    .update({
+      ...{ complaint, aim, version: version + 1 },
+      ...(aim === 'own'
+        ? { own_aims: JSON.stringify({ figures: ownAims, reason: aimReason }), aim_by: person.personId }
+        : {}),
+    });
+  return written(build, await headChange(db, id));
+}
+
+/** Refuses an aim outside the maker's band that no lead stands for, or that nobody says why. */
+async function refuseOutside(
+  db: Knex,
+  revisionId: string,
+  own: readonly OwnAim[],
+  reason: string,
+  { leads }: Pick<WriteContext, 'leads'>,
+): Promise<void> {
+  const { limits } = await findRevision(db, revisionId);
+  own.forEach((aimed, index) => {
+    if (limits.every((each) => each.role !== aimed.role))
+      throw new Refusal('invalid', {
+        detail: `This sheet has no ${ROLE_WORDS[aimed.role]}.`,
+        fields: [{ path: `ownAims.${index}.role`, message: 'is not on this engine' }],
+      });
+  });
+  const outside = aimsOutside(limits, own);
+  if (outside.length === 0) return;
+  if (!leads)
+    throw new Refusal('forbidden', {
+      detail: `Only a lead aims outside the maker’s band: ${outside.map((each) => ROLE_WORDS[each.role]).join(', ')}.`,
+    });
+  if (reason === '')
+    throw new Refusal('invalid', {
+      detail: 'Say why it is aimed outside the maker’s band.',
+      fields: [{ path: 'aimReason', message: 'say why' }],
+    });
+}

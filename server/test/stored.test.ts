@@ -1,0 +1,40 @@
+import { readFile } from 'node:fs/promises';
+import { format, resolveConfig } from 'prettier';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { tableTypes } from '../../scripts/tableTypes.mjs';
+import { json } from '../storedJson.ts';
+import { TestShop, VIEWER } from './shop.ts';
+
+let shop: TestShop;
+beforeAll(async () => {
+  shop = await TestShop.open();
+});
+afterAll(() => shop.close());
+
+describe('the tables as the server knows them', () => {
+  it('are those of the database as the migrations leave it: npm run schema writes them', async () => {
+    const place = new URL('../tables.ts', import.meta.url).pathname;
+    const options = await resolveConfig(place);
+    const made = await format(await tableTypes(shop.db), { ...options, filepath: place });
+    expect(await readFile(place, 'utf8')).toBe(made);
+  });
+
+  it('are typed to the words that the database holds a column to', async () => {
+    const types = await tableTypes(shop.db);
+    expect(types).toMatch(/usage_unit: 'hours' \| 'km' \| 'starts' \| 'events';/);
+    expect(types).toMatch(/earlier: Date\[\];/);
+  });
+});
+
+describe('stored JSON', () => {
+  it('that is none of what its column holds is named, and not passed on', async () => {
+    expect(() => json('rechecks.points', [1])).toThrow(/^rechecks\.points cannot be read/);
+    expect(json('rechecks.points', ['1Ia'])).toEqual(['1Ia']);
+    const [build] = await shop.db('builds').limit(1).select('id');
+    await shop
+      .db('builds')
+      .where({ id: build!.id })
+      .update({ allow_over: JSON.stringify({ over: 1 }) });
+    expect((await shop.call(VIEWER, 'GET', `builds/${build!.id}`)).status).toBe(500);
+  });
+});
