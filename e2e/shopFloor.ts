@@ -1,4 +1,4 @@
-import { ensureBuilt } from '../scripts/build.mjs';
+import { ensureBuilt, ensureServerBuilt } from '../scripts/build.mjs';
 import { ensureDatabase, startCluster } from '../scripts/database.mjs';
 import { addressOf, freePort, startGauge, startMeters, startServer, stopped } from '../scripts/server.mjs';
 
@@ -7,6 +7,7 @@ const DEMO = 'demo';
 
 /** Starts a throwaway database, a server with the demo world and its gauge for the journeys; ends all of them after. */
 export default async function openShop() {
+  ensureServerBuilt();
   const cluster = await startCluster(`.data/journeys-${process.pid}`, { throwaway: true });
   const gaugePort = await freePort();
   const gauge = startGauge(gaugePort);

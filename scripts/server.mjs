@@ -1,6 +1,7 @@
 import { spawn } from 'node:child_process';
 import { randomInt } from 'node:crypto';
 import { createServer } from 'node:net';
+import { ensureServerBuilt } from './build.mjs';
 import { ROOT } from './packages.mjs';
 
 /**
@@ -8,31 +9,29 @@ import { ROOT } from './packages.mjs';
  *
  * @param {Record<string, string>} env what it is told, DATABASE_URL and WEB_ROOT first of all
  * @param {'inherit' | 'pipe'} [output] where its output goes
+ * @param {'inherit' | 'pipe'} [errors] where it says what goes wrong
  */
-export function startServer(env, output = 'inherit') {
-  return spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
+export function startServer(env, output = 'inherit', errors = 'inherit') {
+  return run('main', env, ['ignore', output, errors]);
+}
+
+/** Runs one of the server's programs, as it is built. */
+function run(name, env, stdio) {
+  return spawn(process.execPath, ['--enable-source-maps', `${ensureServerBuilt()}/${name}.mjs`], {
     cwd: ROOT,
     env: { ...process.env, ...env },
-    stdio: ['ignore', output, 'inherit'],
+    stdio,
   });
 }
 
 /** Starts the simulated gauge as a process of its own. */
 export function startGauge(port, output = 'ignore') {
-  return spawn(process.execPath, ['--import', 'tsx', 'server/gauges/simulate.ts'], {
-    cwd: ROOT,
-    env: { ...process.env, GAUGE_PORT: String(port) },
-    stdio: ['ignore', output, output],
-  });
+  return run('gauges/simulate', { GAUGE_PORT: String(port) }, ['ignore', output, output]);
 }
 
 /** Starts the simulated meter feed that ships with the program. */
 export function startMeters(port, output = 'ignore') {
-  return spawn(process.execPath, ['--import', 'tsx', 'server/usage/simulate.ts'], {
-    cwd: ROOT,
-    env: { ...process.env, METER_PORT: String(port) },
-    stdio: ['ignore', output, output],
-  });
+  return run('usage/simulate', { METER_PORT: String(port) }, ['ignore', output, output]);
 }
 
 /** Below what a system hands out by itself (from 32768 on), so that no connection of another takes one meanwhile. */

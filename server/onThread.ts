@@ -1,13 +1,17 @@
+import { extname } from 'node:path';
 import { Piscina } from 'piscina';
 import { Refusal } from './plugins/errors.ts';
+
+/** From its sources the server runs as they are written, and built as it was built. */
+const ENDING = extname(new URL(import.meta.url).pathname);
 
 const WAITING_AT_ONCE = 20;
 const GOES_IDLE_MS = 30_000;
 
 /** What a thread is for. */
 export interface ThreadOptions {
-  /** the module whose default export does one job */
-  readonly file: URL;
+  /** the module whose default export does one job, from the server's folder and without its ending, such as `records/thread` */
+  readonly module: string;
   /** ms that one job may take, waiting for its turn included */
   readonly withinMs: number;
 }
@@ -16,16 +20,17 @@ export interface ThreadOptions {
  * Does one kind of work on a thread of its own: however long a job takes, no other request waits for it. The thread is begun when
  * the first job comes, and ends when there was none for a while.
  *
- * @example const papers = new OnThread<Job, Uint8Array>({ file: new URL('./thread.ts', import.meta.url), withinMs: 15_000 });
+ * @example const papers = new OnThread<Job, Uint8Array>({ module: 'paperThread', withinMs: 15_000 });
  */
 export class OnThread<Job, Done> {
   readonly #pool: Piscina;
   readonly #withinMs: number;
 
-  constructor({ file, withinMs }: ThreadOptions) {
+  constructor({ module, withinMs }: ThreadOptions) {
     this.#withinMs = withinMs;
     this.#pool = new Piscina({
-      ...{ filename: file.href, execArgv: ['--import', 'tsx'], minThreads: 0, maxThreads: 1 },
+      ...{ filename: new URL(`./${module}${ENDING}`, import.meta.url).href, minThreads: 0, maxThreads: 1 },
+      ...(ENDING === '.ts' ? { execArgv: ['--import', 'tsx'] } : {}),
       ...{ maxQueue: WAITING_AT_ONCE, idleTimeout: GOES_IDLE_MS },
     });
   }

@@ -18,7 +18,7 @@ interface Job {
  */
 export class Papers {
   readonly #thread = new OnThread<Job, Uint8Array>({
-    file: new URL('./paperThread.ts', import.meta.url),
+    module: 'paperThread',
     withinMs: 15_000,
   });
 

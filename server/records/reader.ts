@@ -15,7 +15,7 @@ declare module 'fastify' {
  */
 export class RecordReader {
   readonly #thread = new OnThread<Uint8Array, Looked>({
-    file: new URL('./thread.ts', import.meta.url),
+    module: 'records/thread',
     withinMs: 60_000,
   });
 

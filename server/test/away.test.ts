@@ -1,21 +1,20 @@
 // Long because one shop is opened once and everything about it is tried there, one thing after the other.
-import { spawn, type ChildProcess } from 'node:child_process';
+import type { ChildProcess } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { createServer, type Socket } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import type { Instrument, Tools } from '@zero-lash/contract/instruments';
 import type { LiveEvent } from '@zero-lash/contract/live';
 import type { FastifyInstance } from 'fastify';
 import type { Knex } from 'knex';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { connect } from '../database.ts';
+import { startServer } from '../../scripts/server.mjs';
 import { startSimulatedGauge } from '../gauges/simulator.ts';
 import { BENCH, cookiesOf, emptyDatabase, LEAD, TEST_SECRET, TestShop } from './shop.ts';
 import { Cable } from './wire.ts';
 
-const SERVER = fileURLToPath(new URL('../main.ts', import.meta.url));
 /** Whole servers are started here: on a machine that is busy that takes its time. */
 const SLOWLY = { timeout: 90_000, interval: 100 };
 
@@ -220,13 +219,10 @@ describe('a server', { timeout: 180_000 }, () => {
   });
 
   function start(env: Record<string, string>) {
-    const child = spawn(process.execPath, ['--import', 'tsx', SERVER], {
-      env: { ...process.env, PORT: '0', ZERO_LASH_SECRET: TEST_SECRET, ...env },
-      stdio: ['ignore', 'pipe', 'pipe'],
-    });
+    const child = startServer({ PORT: '0', ZERO_LASH_SECRET: TEST_SECRET, ...env }, 'pipe', 'pipe');
     running.push(child);
     const one = { child, said: '', address: () => /open at (http:\S+)/.exec(one.said)?.[1] };
-    for (const stream of [child.stdout, child.stderr])
+    for (const stream of [child.stdout!, child.stderr!])
       stream.on('data', (chunk) => {
         one.said += String(chunk);
       });

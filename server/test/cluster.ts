@@ -1,4 +1,5 @@
 import type { TestProject } from 'vitest/node';
+import { ensureServerBuilt } from '../../scripts/build.mjs';
 import { startCluster } from '../../scripts/database.mjs';
 import { connect, migrate } from '../database.ts';
 import { loadDemo } from '../demo/load.ts';
@@ -16,6 +17,8 @@ declare module 'vitest' {
  * is there in a moment, and every file of tests has its own.
  */
 export default async function setup(project: TestProject): Promise<() => Promise<void>> {
+  // once, before files that start whole servers run side by side
+  ensureServerBuilt();
   const given = process.env.TEST_CLUSTER_URL;
   const cluster = given ? null : await startCluster(`.data/test-${process.pid}`, { throwaway: true });
   const url = given ?? cluster!.url('postgres');
