@@ -6,7 +6,7 @@ const WEB_FLOORS = [
   ['instruments', 'knowHow', 'parts', 'photographs', 'ran', 'rechecks', 'turning'],
   ['assembly', 'fleet', 'headwork', 'live', 'measuring', 'sheets', 'signoff', 'wear'],
   ['engines'],
-  ['shims', 'today', 'usage'],
+  ['pieces', 'today', 'usage'],
   ['people', 'setting'],
   // a build's page puts the rooms together, and the start every page
   ['buildPage'],
@@ -18,7 +18,7 @@ const SERVER_FLOORS = [
   ['migrations', 'papers', 'plugins'],
   ['fleet', 'gauges', 'health', 'owners', 'people', 'questions', 'share', 'sheets'],
   // a build's own data: how it is read, locked and written, whatever its rooms are
-  ['builds', 'calendar', 'drawer', 'instruments'],
+  ['builds', 'calendar', 'pieces', 'instruments'],
   ['knowHow', 'live', 'photographs', 'rechecks'],
   ['entries', 'reminders', 'setting', 'stages', 'usage'],
   ['parts', 'ran', 'today', 'wear'],
@@ -40,7 +40,8 @@ const floorsOf = (part, all) =>
   });
 
 /** What is in no room: what the server's rooms ask for, and what puts them together, which none of them asks. */
-const SERVER_BELOW = ['storedJson', 
+const SERVER_BELOW = [
+  'storedJson',
   'answerCache',
   'answers',
   'background',

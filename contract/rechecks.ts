@@ -90,7 +90,7 @@ export type EngineTrend = z.infer<typeof engineTrend>;
 
 /** What a lead did about a planned recheck. */
 export const recheckChange = z.object({
-  kind: z.enum(['moved', 'held', 'released', 'dropped', 'bench', 'replanned', 'let-stand']),
+  kind: z.enum(['moved', 'on-hold', 'released', 'dropped', 'bench', 'replanned', 'let-stand']),
   day: day.nullable(),
   why: z.string(),
   by: z.string(),
@@ -113,7 +113,7 @@ const plannedFields = {
   points: z.array(z.string()).nullable(),
   /** the forecast brought it forward */
   byForecast: z.boolean(),
-  held: z.boolean(),
+  onHold: z.boolean(),
   benchDay: day.nullable(),
   expectedDay: day.nullable(),
   earliestDay: day.nullable(),
@@ -145,7 +145,7 @@ export type PastRecheck = z.infer<typeof pastRecheck>;
 /** A lead moves a recheck, holds it back, lets it go again or drops it, and says why. */
 export const recheckMove = z
   .object({
-    kind: z.enum(['moved', 'held', 'released', 'dropped']),
+    kind: z.enum(['moved', 'on-hold', 'released', 'dropped']),
     day: day.nullable().default(null),
     why: whyAtLength(200),
     version,

@@ -1,9 +1,9 @@
-import { doubtSequence, parseTorqueSteps } from '@zero-lash/core/assembly';
+import { sequenceComplaint, parseTorqueSteps } from '@zero-lash/core/assembly';
 import { BOUNDS, impossible, saysSomething } from '@zero-lash/core/bounds';
 import { tenthsFromMm } from '@zero-lash/core/length';
 import { lashPoints } from '@zero-lash/core/sheets';
 import { pointsNeverClosed } from '@zero-lash/core/turning';
-import { doubtLimit, LIMIT_KINDS, placesLimited, type LimitKey } from '@zero-lash/core/wear';
+import { limitComplaint, LIMIT_KINDS, placesLimited, type LimitKey } from '@zero-lash/core/wear';
 import { z } from 'zod';
 import { pattern, role } from './pattern.ts';
 import { OVER_TOO_MUCH } from './setting.ts';
@@ -71,7 +71,7 @@ function holdsTogether(
   limit: z.output<typeof limitFields>,
   context: z.core.$RefinementCtx<z.output<typeof limitFields>>,
 ): void {
-  const complaint = doubtLimit(limit);
+  const complaint = limitComplaint(limit);
   const path = LIMIT_KINDS[limit.part].form === 'band' ? 'max' : 'limit';
   if (complaint) context.addIssue({ code: 'custom', path: [path], message: complaint });
   if (limit.unit !== LIMIT_KINDS[limit.part].unit)
@@ -108,7 +108,7 @@ export const torqueFigure = z
     // what cannot be read stands as the source writes it
     if ('error' in read && read.cannotBe)
       context.addIssue({ code: 'custom', path: ['steps'], message: read.error });
-    const complaint = doubtSequence(rows, sequence);
+    const complaint = sequenceComplaint(rows, sequence);
     if (complaint) context.addIssue({ code: 'custom', path: ['sequence'], message: complaint });
   });
 export type TorqueFigure = z.infer<typeof torqueFigure>;

@@ -8,7 +8,7 @@ import type { GaugeListener } from './gauges/listener.ts';
 import { fleetRoutes } from './fleet/routes.ts';
 import { gaugeRoutes } from './gauges/routes.ts';
 import type { Startup } from './health/startup.ts';
-import { drawerRoutes } from './drawer/routes.ts';
+import { drawerRoutes } from './pieces/routes.ts';
 import { instrumentRoutes } from './instruments/routes.ts';
 import { questionRoutes } from './questions/routes.ts';
 import { headWorkRoutes } from './headwork/routes.ts';

@@ -24,9 +24,9 @@ export function boltsInRows(rows: readonly number[]): readonly BoltPlace[] {
 /**
  * Says what is wrong with a maker's order of bolts; null where it names each bolt of the rows once, or is not given.
  *
- * @example doubtSequence([2, 2], [1, 4, 2]) // 'bolt 3 is not in the order'
+ * @example sequenceComplaint([2, 2], [1, 4, 2]) // 'bolt 3 is not in the order'
  */
-export function doubtSequence(rows: readonly number[], sequence: readonly number[]): string | null {
+export function sequenceComplaint(rows: readonly number[], sequence: readonly number[]): string | null {
   if (sequence.length === 0) return null;
   const bolts = rows.reduce((sum, one) => sum + one, 0);
   if (bolts === 0) return 'say first how many bolts each row has';

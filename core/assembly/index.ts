@@ -1,7 +1,7 @@
 export { boltPlaces, type BoltPlace } from './boltPlaces.ts';
-export { boltsInRows, doubtSequence } from './boltRows.ts';
+export { boltsInRows, sequenceComplaint } from './boltRows.ts';
 export { capPasses, passesLeft, passesOf, type Fastening, type Pass } from './passes.ts';
-export { doubtTorque, type TorqueDoubt } from './doubtTorque.ts';
+export { torqueWarning, type TorqueWarning } from './torqueWarning.ts';
 export { assemblyLeft, type AssemblyStep } from './steps.ts';
 export { tightenOrder, type TightenOrder, type TightenOrderInput } from './tightenOrder.ts';
 export { torque, TORQUE_UNITS, type TorqueUnit } from './torque.ts';

@@ -23,7 +23,7 @@ const bound = (
  *
  * Rule: our own wide bounds for engines of up to twelve cylinders; what lies outside is a slip of the point, of the unit or of the field,
  * and never a part that somebody holds in their hand. Where a sheet, a drawer or a meter says what is to be expected, what is asked about
- * goes by that: see `doubtLimits`, `pieceDoubt`, `doubtTorque`, `runningDoubt`, `doubtTyped` and `parseLength`.
+ * goes by that: see `limitWarning`, `pieceWarning`, `torqueWarning`, `runningWarning`, `figureWarning` and `parseLength`.
  */
 export const BOUNDS = {
   /** with nothing in, a whole piece may be missing from it */

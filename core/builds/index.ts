@@ -40,6 +40,7 @@ export {
   STAGES,
   stageMeasuring,
   stageOf,
+  ROUND_WORDS,
   type RoundKind,
   type Stage,
   type StageCaution,

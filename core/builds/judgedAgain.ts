@@ -25,7 +25,7 @@ interface RoleLimits {
 
 /** What is known by now that a reading is judged by, besides what was felt. */
 export interface KnownByNow {
-  /** of every role, in mm, see `limitsToGoBy` */
+  /** of every role, in mm, see `effectiveLimits` */
   readonly limits: readonly RoleLimits[];
   /** points at which a hollow is worn in, see `hollowAt` */
   readonly hollow: ReadonlySet<string>;

@@ -32,6 +32,14 @@ export interface StageCheck {
 /** What kind of round readings are taken in. */
 export type RoundKind = 'as-found' | 'as-set' | 'proved' | 'recheck';
 
+/** A round as it is said: what was measured in it, and when. */
+export const ROUND_WORDS: Readonly<Record<RoundKind, string>> = {
+  'as-found': 'As found',
+  'as-set': 'As set',
+  proved: 'Proved',
+  recheck: 'Recheck',
+};
+
 /** Something that has to hold before a stage is left. */
 export type Demand = 'counted' | 'all-found' | 'wear-decided' | 'all-set' | 'all-proved' | 'signed-off';
 

@@ -32,3 +32,4 @@ export {
   type LooksCompared,
 } from './tries.ts';
 export { whyNoProof, type ReadingState, type NoProof } from './proof.ts';
+export { TRY_WORDS, VERDICT_WORDS } from './words.ts';

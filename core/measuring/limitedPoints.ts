@@ -5,7 +5,7 @@ import { limitsFromMm, specOf, type Limits } from './judge.ts';
 /** A sheet, as far as the limits that its points are judged by go; mm. */
 interface LimitedSheet {
   readonly pattern: Pattern;
-  /** by role: as the sheet gives them, or as the build is judged by, see `limitsToGoBy` */
+  /** by role: as the sheet gives them, or as the build is judged by, see `effectiveLimits` */
   readonly limits: readonly {
     readonly role: string;
     readonly min: number;

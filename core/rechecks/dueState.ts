@@ -30,7 +30,7 @@ export function dueState(
   plannedAt: number | { readonly usage: number; readonly cycles: number },
   now: { readonly day: Day; readonly usage: number; readonly cycles?: number },
   after: RecheckOutcome | null = null,
-  held = false,
+  onHold = false,
 ): DueState {
   const from = typeof plannedAt === 'number' ? { usage: plannedAt, cycles: 0 } : plannedAt;
   if (after !== null && after !== 'held') return 'not-held';
@@ -38,7 +38,7 @@ export function dueState(
   const usageLeft = due.dueUsage === null ? Infinity : due.dueUsage - now.usage;
   const dueCycles = due.dueCycles ?? null;
   const cyclesLeft = dueCycles === null ? Infinity : dueCycles - (now.cycles ?? 0);
-  if (held) return 'waiting';
+  if (onHold) return 'waiting';
   if (daysLeft < 0 || usageLeft < 0 || cyclesLeft < 0) return 'overdue';
   // multiplied, not divided, and to the tenth that is kept: the database asks the same of whole figures
   const planned = due.dueUsage === null ? 0 : due.dueUsage - from.usage;

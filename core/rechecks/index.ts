@@ -6,7 +6,7 @@ export { isEmptyStep, nextRecheck, type RecheckDue, type RecheckStep } from './p
 export { isQuiet, quietUntil, type QuietHours } from './quiet.ts';
 export { isDayOfYear, nextOf, seasonAfter, type Season } from './season.ts';
 export { leftOfLook, pointsOfLook, suspectsOf } from './shortLook.ts';
-export { runningDoubt, type RunningDoubt } from './runningDoubt.ts';
+export { runningWarning, type RunningWarning } from './runningWarning.ts';
 export {
   driftForecast,
   driftOf,
@@ -33,3 +33,4 @@ export {
 } from './pointForecasts.ts';
 export { recheckDue, type RecheckDueInput, type RecheckExpected } from './recheckDue.ts';
 export { comesInWords, nextCheckInWords, type NextCheck } from './nextCheck.ts';
+export { CHANGE_WORDS, DUE_WORDS, OUTCOME_WORDS, type RecheckChange } from './words.ts';

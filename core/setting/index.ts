@@ -20,11 +20,17 @@ export {
 export { chartSays, readChart, writeChart, type MakersChart } from './makersChart.ts';
 export { alreadyIn, type PieceIn } from './alreadyIn.ts';
 export { markDiffers, readMark } from './readMark.ts';
-export { pieceDoubt, type PieceDoubt } from './pieceDoubt.ts';
+export { pieceWarning, type PieceWarning } from './pieceWarning.ts';
 export { roleChart, type RoleChart } from './roleChart.ts';
 export { sizesOf } from './sizes.ts';
 export { aimFor, type Aim, type OwnAim } from './target.ts';
-export { aimsOutside, allowedBy, limitsToGoBy, type AllowOver, type GoneBy } from './goBy.ts';
+export {
+  aimsOutside,
+  allowedBy,
+  effectiveLimits,
+  type AllowOver,
+  type Departures,
+} from './effectiveLimits.ts';
 export {
   adviseSetting,
   surelyThin,
@@ -82,3 +88,4 @@ export {
   type PlanChoices,
 } from './planInput.ts';
 export { pieceSystem, type PieceSystem } from './pieceSystem.ts';
+export { settingInWords } from './settingInWords.ts';

@@ -1,5 +1,5 @@
-export { doubtLimits, type LimitDoubt } from './doubtLimits.ts';
-export { doubtMeans, type MeansDoubt } from './doubtMeans.ts';
+export { limitWarning, type LimitWarning } from './limitWarning.ts';
+export { meansWarnings, type MeansWarning } from './meansWarnings.ts';
 export {
   layOutHeads,
   stepOnHead,

@@ -20,7 +20,7 @@ import {
   aimsOutside,
   allowedBy,
   chartSays,
-  limitsToGoBy,
+  effectiveLimits,
   markDiffers,
   readChart,
   readMark,
@@ -39,10 +39,10 @@ const none = { aim: 'middle' as const, own: [], allowOver: [] };
 
 describe('the limits a build goes by', () => {
   it('are the sheet’s, with what the shop takes over the greatest', () => {
-    expect(limitsToGoBy(LIMITS, none)).toEqual(
+    expect(effectiveLimits(LIMITS, none)).toEqual(
       LIMITS.map((row) => ({ ...row, allowOver: 0, aimedOutside: false })),
     );
-    const [intake, exhaust] = limitsToGoBy(LIMITS, {
+    const [intake, exhaust] = effectiveLimits(LIMITS, {
       ...none,
       allowOver: [{ role: 'exhaust', over: 0.01 }],
     });
@@ -68,13 +68,13 @@ describe('the limits a build goes by', () => {
       { role: 'exhaust' as const, target: 0.25 },
     ];
     expect(aimsOutside(LIMITS, own)).toEqual([own[0]]);
-    const [intake, exhaust] = limitsToGoBy(LIMITS, {
+    const [intake, exhaust] = effectiveLimits(LIMITS, {
       ...{ aim: 'own', own, allowOver: [{ role: 'intake', over: 0.02 }] },
     });
     expect(intake).toMatchObject({ min: 0, max: 0.05, allowOver: 0, aimedOutside: true });
     expect(exhaust).toMatchObject({ min: 0.2, max: 0.3, aimedOutside: false });
     // figures that are not aimed at now change nothing
-    expect(limitsToGoBy(LIMITS, { ...none, own })[0]).toMatchObject({ min: 0.1, aimedOutside: false });
+    expect(effectiveLimits(LIMITS, { ...none, own })[0]).toMatchObject({ min: 0.1, aimedOutside: false });
     expect(aimFor('own', 'exhaust', { min: 2000, max: 3000 }, own)).toBe(2500);
     expect(aimFor('own', 'brake', { min: 2000, max: 3000 }, own)).toBe(2500);
     expect(aimFor('loose-end', 'exhaust', { min: 2000, max: 3000 }, own)).toBe(2750);
@@ -85,7 +85,11 @@ describe('the limits a build goes by', () => {
       fc.property(fc.integer({ min: 0, max: 10_000 }), fc.integer({ min: 1, max: 2000 }), (tenths, width) => {
         const limits = [{ role: 'intake' as const, min: 0.2, max: mmFromTenths(2000 + width) }];
         const target = mmFromTenths(tenths);
-        const [row] = limitsToGoBy(limits, { aim: 'own', own: [{ role: 'intake', target }], allowOver: [] });
+        const [row] = effectiveLimits(limits, {
+          aim: 'own',
+          own: [{ role: 'intake', target }],
+          allowOver: [],
+        });
         expect(row!.min).toBeLessThanOrEqual(target);
         expect(row!.max).toBeGreaterThanOrEqual(target);
         expect(row!.max - row!.min).toBeLessThanOrEqual(mmFromTenths(width) + 1e-9);
@@ -114,7 +118,7 @@ describe('the limits a build goes by', () => {
       },
     ];
     expect(judgedAgain(rounds, inlineSix, { limits: LIMITS, hollow })).toBe(rounds);
-    const aimed = limitsToGoBy(LIMITS, {
+    const aimed = effectiveLimits(LIMITS, {
       ...{ aim: 'own', own: [{ role: 'intake', target: 0 }], allowOver: [] },
     });
     const [first, second] = judgedAgain(rounds, inlineSix, { limits: aimed, hollow });
@@ -151,7 +155,7 @@ describe('a tool that holds a valve down', () => {
   });
 
   it('stands against leaving the stage', () => {
-    const standing = {
+    const status = {
       ...{ stage: 'set', ticked: new Set(), points: [], accepted: new Set(), offBase: new Set() },
       ...{ asFound: new Map(), toSetBy: new Map(), proved: new Map(), set: new Set(), signedOff: false },
       ...{
@@ -164,8 +168,8 @@ describe('a tool that holds a valve down', () => {
         newParts: [],
       },
     } as unknown as BuildStatus;
-    expect(obstaclesTo({ ...standing, heldDown: [] })).toEqual([]);
-    expect(obstaclesTo({ ...standing, heldDown: ['1I', '1E'] })).toMatchObject([
+    expect(obstaclesTo({ ...status, heldDown: [] })).toEqual([]);
+    expect(obstaclesTo({ ...status, heldDown: ['1I', '1E'] })).toMatchObject([
       { code: 'tool_in', points: ['1I', '1E'] },
     ]);
   });

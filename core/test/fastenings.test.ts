@@ -1,7 +1,7 @@
 import {
   boltsInRows,
-  doubtSequence,
-  doubtTorque,
+  sequenceComplaint,
+  torqueWarning,
   parseTorqueSteps,
   tightenOrder,
   wrenchesFor,
@@ -92,7 +92,7 @@ describe('bolts in rows', () => {
       fc.property(fc.array(fc.integer({ min: 1, max: 9 }), { minLength: 1, maxLength: 6 }), (rows) => {
         const bolts = boltsInRows(rows);
         const { tighten } = tightenOrder({ bolts });
-        expect(doubtSequence(rows, tighten.map(Number))).toBeNull();
+        expect(sequenceComplaint(rows, tighten.map(Number))).toBeNull();
         expect(new Set(bolts.map(({ x, y }) => `${x} ${y}`)).size).toBe(bolts.length);
       }),
     );
@@ -104,8 +104,8 @@ describe('bolts in rows', () => {
     [[2, 2], [1, 4, 2], 'bolt 3 is not in the order'],
     [[2, 2], [1, 4, 4, 3], 'bolt 4 is in the order twice'],
     [[2, 2], [1, 4, 5, 3], 'there is no bolt 5: the rows have 4'],
-  ])('of rows %j doubt the order %j: %s', (rows, sequence, said) =>
-    expect(doubtSequence(rows, sequence)).toBe(said),
+  ])('of rows %j warning the order %j: %s', (rows, sequence, said) =>
+    expect(sequenceComplaint(rows, sequence)).toBe(said),
   );
 });
 
@@ -117,11 +117,14 @@ describe('a torque that can hardly be meant', () => {
     ['Head nuts', '6 Nm, then 14 Nm', 140],
     ['Rocker shaft', '20 Nm, then 300 Nm', 30],
   ])('of %s, %s, is asked about', (fastening, steps, meantNm) => {
-    expect(doubtTorque(fastening, steps)).toMatchObject({ meantNm });
+    expect(torqueWarning(fastening, steps)).toMatchObject({ meantNm });
   });
 
   it('is a later step under an earlier one as well, and nothing that a maker gives', () => {
-    expect(doubtTorque('Head nuts', '145 Nm, then 60 Nm')).toMatchObject({ written: '60 Nm', meantNm: null });
+    expect(torqueWarning('Head nuts', '145 Nm, then 60 Nm')).toMatchObject({
+      written: '60 Nm',
+      meantNm: null,
+    });
     for (const [fastening, steps] of [
       ['Head nuts', '60 Nm, then 145 Nm'],
       ['Head bolts', '20 Nm, then 45 Nm, then 90°'],
@@ -135,6 +138,6 @@ describe('a torque that can hardly be meant', () => {
       ['Head bolts', '90°'],
       ['Head bolts', 'hand tight'],
     ] as const)
-      expect(doubtTorque(fastening, steps), `${fastening} ${steps}`).toBeNull();
+      expect(torqueWarning(fastening, steps), `${fastening} ${steps}`).toBeNull();
   });
 });

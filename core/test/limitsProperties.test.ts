@@ -11,7 +11,7 @@ import {
   withoutContradicted,
   type Try,
 } from '../measuring/index.ts';
-import { doubtLimits, parseLimits } from '../sheets/index.ts';
+import { limitWarning, parseLimits } from '../sheets/index.ts';
 
 const tenths = fc.integer({ min: 200, max: 9000 });
 const band = fc
@@ -80,10 +80,10 @@ describe('a question about limits', () => {
     fc.assert(
       fc.property(fc.integer({ min: 11, max: 60 }), fc.integer({ min: 1, max: 20 }), (least, wide) => {
         const wrong = { min: least / 10, max: (least + wide) / 10, nominal: null, tolerance: null };
-        const doubt = doubtLimits(wrong, 'cold', []);
-        if (doubt?.code !== 'over-a-millimetre') return;
-        const meant = { ...doubt.suggestion!, nominal: null, tolerance: null };
-        expect(doubtLimits(meant, 'cold', [])).toBeNull();
+        const warning = limitWarning(wrong, 'cold', []);
+        if (warning?.code !== 'over-a-millimetre') return;
+        const meant = { ...warning.suggestion!, nominal: null, tolerance: null };
+        expect(limitWarning(meant, 'cold', [])).toBeNull();
       }),
     );
   });

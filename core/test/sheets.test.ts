@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { doubtLimits, parseLimits, doubtMeans } from '../sheets/index.ts';
+import { limitWarning, parseLimits, meansWarnings } from '../sheets/index.ts';
 import { firingAngles, firingSteps, parseFiringOrder } from '../turning/index.ts';
 
 describe('limits as a source writes them', () => {
@@ -53,7 +53,7 @@ describe('limits as a source writes them', () => {
     const [read, against] = [parseLimits(text, 'mm'), parseLimits(other, 'mm')];
     if ('error' in read || 'error' in against) throw new Error(text);
     type Both = { min: number; max: number };
-    return doubtLimits({ ...read, ...(read as Both) }, 'cold', [against as Both]);
+    return limitWarning({ ...read, ...(read as Both) }, 'cold', [against as Both]);
   };
 
   it('are asked about where they look like a slip, with what was likely meant', () => {
@@ -130,13 +130,13 @@ describe('a means of setting', () => {
   } as const;
 
   it('is asked about where a figure is ten times off, and only there', () => {
-    expect(doubtMeans(screw)).toEqual([]);
-    expect(doubtMeans(shim)).toEqual([]);
-    expect(doubtMeans({ ...screw, pitch: 10, torqueNm: null })).toEqual([
+    expect(meansWarnings(screw)).toEqual([]);
+    expect(meansWarnings(shim)).toEqual([]);
+    expect(meansWarnings({ ...screw, pitch: 10, torqueNm: null })).toEqual([
       { field: 'pitch', text: 'A thread pitch of 10 is unusual. Did you mean 1?' },
     ]);
-    expect(doubtMeans({ ...shim, sizes: { from: 20, to: 32, step: 0.5 } }).map(({ field }) => field)).toEqual(
-      ['from', 'to', 'step'],
-    );
+    expect(
+      meansWarnings({ ...shim, sizes: { from: 20, to: 32, step: 0.5 } }).map(({ field }) => field),
+    ).toEqual(['from', 'to', 'step']);
   });
 });

@@ -1,6 +1,6 @@
 // Long because every way a figure comes to a grade is tried on the same three engines and the same limits.
 import fc from 'fast-check';
-import { doubtFigure, nearOf } from '../wear/typedFigures.ts';
+import { slipWarning, nearOf } from '../wear/typedFigures.ts';
 import { describe, expect, it } from 'vitest';
 import { currentLines, type Entry } from '../builds/index.ts';
 import {
@@ -17,8 +17,8 @@ import {
   characteristicOf,
   characteristicsFor,
   DAMAGE,
-  doubtLimit,
-  doubtTyped,
+  limitComplaint,
+  figureWarning,
   figuresAt,
   hollowAt,
   LIMIT_KINDS,
@@ -155,13 +155,13 @@ describe('a limit', () => {
   });
 
   it('lies on the side the part wears to', () => {
-    expect(doubtLimit(limit('spring-length', { nominal: 45, limit: 46 }))).toMatch(/shrinks/);
-    expect(doubtLimit(limit('stem-guide', { nominal: 0.05, limit: 0.03 }))).toMatch(/grows/);
-    expect(doubtLimit(limit('stem-guide', { nominal: 0.05, limit: 0.05 }))).toMatch(/differ/);
-    expect(doubtLimit(limit('seat-width', { min: 2, max: 1 }))).toMatch(/above/);
-    expect(doubtLimit(limit('seat-width', { limit: 1 }))).not.toBeNull();
-    expect(doubtLimit(limit('lobe-lift', {}))).not.toBeNull();
-    for (const good of LIMITS) expect(doubtLimit(good), good.part).toBeNull();
+    expect(limitComplaint(limit('spring-length', { nominal: 45, limit: 46 }))).toMatch(/shrinks/);
+    expect(limitComplaint(limit('stem-guide', { nominal: 0.05, limit: 0.03 }))).toMatch(/grows/);
+    expect(limitComplaint(limit('stem-guide', { nominal: 0.05, limit: 0.05 }))).toMatch(/differ/);
+    expect(limitComplaint(limit('seat-width', { min: 2, max: 1 }))).toMatch(/above/);
+    expect(limitComplaint(limit('seat-width', { limit: 1 }))).not.toBeNull();
+    expect(limitComplaint(limit('lobe-lift', {}))).not.toBeNull();
+    for (const good of LIMITS) expect(limitComplaint(good), good.part).toBeNull();
   });
 });
 
@@ -443,13 +443,13 @@ describe('what is typed into a wear sheet', () => {
     );
   });
 
-  it('is doubted where it lies far from its like ones, with what was likely meant', () => {
-    expect(doubtFigure(69.8, 6.98, 'mm')).toMatchObject({ suggestion: 6.98 });
-    expect(doubtFigure(0.275, 6.98, 'mm')).toMatchObject({ suggestion: 6.985 });
-    expect(doubtFigure(1825, 180, 'N')).toMatchObject({ suggestion: 182.5 });
-    expect(doubtFigure(6.9, 6.98, 'mm')).toBeNull();
-    expect(doubtFigure(0.02, 0.01, 'mm')).toBeNull();
-    expect(doubtFigure(69.8, null, 'mm')).toBeNull();
+  it('is warned where it lies far from its like ones, with what was likely meant', () => {
+    expect(slipWarning(69.8, 6.98, 'mm')).toMatchObject({ suggestion: 6.98 });
+    expect(slipWarning(0.275, 6.98, 'mm')).toMatchObject({ suggestion: 6.985 });
+    expect(slipWarning(1825, 180, 'N')).toMatchObject({ suggestion: 182.5 });
+    expect(slipWarning(6.9, 6.98, 'mm')).toBeNull();
+    expect(slipWarning(0.02, 0.01, 'mm')).toBeNull();
+    expect(slipWarning(69.8, null, 'mm')).toBeNull();
     expect(nearOf([6.97])).toBeNull();
     expect(nearOf([6.97, 69, 6.98])).toBe(6.98);
   });
@@ -457,11 +457,11 @@ describe('what is typed into a wear sheet', () => {
 
 describe('a figure as it is typed', () => {
   const item = (key: string) => characteristicOf(key)!;
-  const doubt = (key: string, field: string, typed: number[], beside: Record<string, number[]> = {}) => {
+  const warning = (key: string, field: string, typed: number[], beside: Record<string, number[]> = {}) => {
     const lines = Object.entries(beside).map(([name, values]) => figure(key, '1I', name, values));
     const place = placesOf(inlineSix, item(key)).find((each) => each.key === '1I')!;
     const of = item(key).fields.find((each) => each.key === field)!;
-    return doubtTyped(
+    return figureWarning(
       sheetOf(lines, LIMITS),
       inlineSix,
       { set: 'found', item: item(key), field: of, place },
@@ -471,23 +471,23 @@ describe('a figure as it is typed', () => {
 
   it('is held against its limits with what stands beside it, and asked about before it is graded', () => {
     // a nose of 36.17 typed without its point, and of nothing like it
-    expect(doubt('lobe', 'height', [361.7], { base: [28] })).toMatchObject({
+    expect(warning('lobe', 'height', [361.7], { base: [28] })).toMatchObject({
       ...{ value: 361.7, suggestion: 36.17, against: 'limits', held: { part: 'lobe-lift' } },
     });
-    expect(doubt('lobe', 'base', [28], { height: [361.7] })).toMatchObject({ suggestion: null });
-    expect(doubt('lobe', 'height', [36.55], { base: [28] })).toBeNull();
-    expect(doubt('stem-guide', 'stem', [59.8], { guide: [6.02] })).toMatchObject({
+    expect(warning('lobe', 'base', [28], { height: [361.7] })).toMatchObject({ suggestion: null });
+    expect(warning('lobe', 'height', [36.55], { base: [28] })).toBeNull();
+    expect(warning('stem-guide', 'stem', [59.8], { guide: [6.02] })).toMatchObject({
       ...{ suggestion: 5.98, against: 'possible', swapped: false },
     });
-    expect(doubt('stem-guide', 'guide', [5.98], { stem: [6.02] })).toMatchObject({
+    expect(warning('stem-guide', 'guide', [5.98], { stem: [6.02] })).toMatchObject({
       ...{ suggestion: null, against: 'possible', swapped: true },
     });
-    expect(doubt('stem-guide', 'guide', [6.02], { stem: [5.98] })).toBeNull();
-    expect(doubt('valve-margin', 'value', [11])).toMatchObject({ suggestion: 1.1 });
-    expect(doubt('valve-margin', 'value', [0.5])).toBeNull();
-    expect(doubt('seat-width', 'value', [13])).toMatchObject({ suggestion: 1.3 });
+    expect(warning('stem-guide', 'guide', [6.02], { stem: [5.98] })).toBeNull();
+    expect(warning('valve-margin', 'value', [11])).toMatchObject({ suggestion: 1.1 });
+    expect(warning('valve-margin', 'value', [0.5])).toBeNull();
+    expect(warning('seat-width', 'value', [13])).toMatchObject({ suggestion: 1.3 });
     // nothing is known to hold it against
-    expect(doubt('piece-in', 'value', [240])).toBeNull();
+    expect(warning('piece-in', 'value', [240])).toBeNull();
   });
 
   it('says nothing by a clearance under nothing, but where the source gives an interference', () => {
@@ -503,9 +503,9 @@ describe('a figure as it is typed', () => {
       );
     expect(stems(LIMITS)).toMatchObject({ verdict: null, isImpossible: true });
     const press = limit('stem-guide', { nominal: -0.05, limit: 0.02 });
-    expect(doubtLimit(press)).toBeNull();
+    expect(limitComplaint(press)).toBeNull();
     expect(stems([press])).toMatchObject({ verdict: 'keep', isImpossible: false });
-    expect(doubtLimit(limit('valve-margin', { nominal: 1, limit: -0.1 }))).toContain('less than nothing');
+    expect(limitComplaint(limit('valve-margin', { nominal: 1, limit: -0.1 }))).toContain('less than nothing');
   });
 
   it('has a limit of nothing for a limit', () => {

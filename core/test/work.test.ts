@@ -52,7 +52,7 @@ describe('lash points', () => {
 });
 
 describe('the order of the work', () => {
-  const standing = (stage: BuildStatus['stage'], change: Partial<BuildStatus> = {}): BuildStatus => ({
+  const statusAt = (stage: BuildStatus['stage'], change: Partial<BuildStatus> = {}): BuildStatus => ({
     stage,
     ticked: new Set(STAGES.flatMap(({ key, checks }) => checks.map((check) => `${key}:${check.key}`))),
     points: ['1I', '1E'],
@@ -92,30 +92,30 @@ describe('the order of the work', () => {
   });
 
   it('waits for what is open, and says which points', () => {
-    expect(obstaclesTo(standing('take-in', { ticked: new Set() }))[0]?.text).toMatch(/engine cold/);
-    expect(obstaclesTo(standing('as-found', { asFound: new Map() }))[0]).toMatchObject({
+    expect(obstaclesTo(statusAt('take-in', { ticked: new Set() }))[0]?.text).toMatch(/engine cold/);
+    expect(obstaclesTo(statusAt('as-found', { asFound: new Map() }))[0]).toMatchObject({
       code: 'points_unmeasured',
       points: ['1I', '1E'],
     });
-    expect(obstaclesTo(standing('set', { set: new Set() }))[0]).toMatchObject({
+    expect(obstaclesTo(statusAt('set', { set: new Set() }))[0]).toMatchObject({
       code: 'points_unset',
       points: ['1E'],
     });
-    expect(obstaclesTo(standing('set'))).toEqual([]);
+    expect(obstaclesTo(statusAt('set'))).toEqual([]);
     const proved = new Map<string, Verdict>([
       ['1I', 'loose'],
       ['1E', 'undecided-low'],
     ]);
-    expect(obstaclesTo(standing('prove', { proved })).map(({ code }) => code)).toEqual([
+    expect(obstaclesTo(statusAt('prove', { proved })).map(({ code }) => code)).toEqual([
       'points_undecided',
       'points_out',
     ]);
   });
 
   it('lets a build be signed off only when every point is proved in spec and everything is ticked', () => {
-    expect(obstaclesToSignOff(standing('close'))).toEqual([]);
-    expect(obstaclesToSignOff(standing('close', { proved: new Map() }))).toHaveLength(1);
-    expect(obstaclesToSignOff(standing('close', { ticked: new Set() }))[0]?.code).toBe('checks_open');
+    expect(obstaclesToSignOff(statusAt('close'))).toEqual([]);
+    expect(obstaclesToSignOff(statusAt('close', { proved: new Map() }))).toHaveLength(1);
+    expect(obstaclesToSignOff(statusAt('close', { ticked: new Set() }))[0]?.code).toBe('checks_open');
   });
 });
 

@@ -33,7 +33,7 @@ export {
   type StopPlan,
   type TdcAnswer,
 } from './stopPlan.ts';
-export { stopProgress, type StopProgress, type StopStanding } from './stopProgress.ts';
+export { stopProgress, type StopProgress, type StopStatus } from './stopProgress.ts';
 export { stopTable, type StopTableInput, type StopTableRow } from './stopTable.ts';
 export {
   camByHandInWords,

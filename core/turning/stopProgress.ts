@@ -2,7 +2,7 @@ import { apart, inCycle } from './openSpan.ts';
 import type { PlannedStop, StopPlan } from './stopPlan.ts';
 
 /** One stop of a plan as it stands in a round. */
-export interface StopStanding {
+export interface StopStatus {
   readonly stop: PlannedStop;
   /** from 1, in turning order */
   readonly number: number;
@@ -13,11 +13,11 @@ export interface StopStanding {
 
 /** How far the turning of a round has come. */
 export interface StopProgress {
-  readonly stops: readonly StopStanding[];
+  readonly stops: readonly StopStatus[];
   /** the stop the crank stands at; null between stops, or where nobody has said */
-  readonly here: StopStanding | null;
+  readonly here: StopStatus | null;
   /** the next stop in turning order with something left to measure; null when nothing is left */
-  readonly next: StopStanding | null;
+  readonly next: StopStatus | null;
 }
 
 /** How near a stop the crank counts as standing at it, and how near an angle is the same angle. */
@@ -41,7 +41,7 @@ export function stopProgress(
   measured: ReadonlySet<string>,
 ): StopProgress {
   const stood = at === null ? null : nearestStop(plan, at);
-  const stops = plan.stops.map((stop, index): StopStanding => {
+  const stops = plan.stops.map((stop, index): StopStatus => {
     const left = stop.points.filter((key) => !measured.has(key));
     const finished = left.length === 0 || done.some((angle) => apart(angle, stop.angle) <= SAME_DEGREES);
     return { stop, number: index + 1, left, place: stop === stood ? 'here' : finished ? 'done' : 'to-come' };

@@ -22,7 +22,7 @@ export {
   type WearPage,
 } from './characteristics.ts';
 export {
-  doubtLimit,
+  limitComplaint,
   LIMIT_KINDS,
   limitAt,
   type GivenLimit,
@@ -30,7 +30,7 @@ export {
   type WearUnit,
 } from './limitKinds.ts';
 export { parseFigures, type TypedFigures } from './typedFigures.ts';
-export { doubtTyped, type TypedWhere, type WearDoubt } from './doubtTyped.ts';
+export { figureWarning, type TypedWhere, type WearWarning } from './figureWarning.ts';
 export { partDispositions, type PartDisposition } from './partDispositions.ts';
 export {
   DAMAGE,

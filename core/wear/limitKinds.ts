@@ -104,9 +104,9 @@ export function limitAt(
 /**
  * Says what is wrong with a limit as it is written; null where it holds together. A limit lies on the side a part wears to.
  *
- * @example doubtLimit({ ...springLength, nominal: 45, limit: 46 }) // 'a spring’s free length …'
+ * @example limitComplaint({ ...springLength, nominal: 45, limit: 46 }) // 'a spring’s free length …'
  */
-export function doubtLimit({ part, nominal, limit, min, max }: GivenLimit): string | null {
+export function limitComplaint({ part, nominal, limit, min, max }: GivenLimit): string | null {
   const { form, grows } = LIMIT_KINDS[part];
   const isFit = form === 'from-nominal' && grows;
   const quantity = MEASURED_IN[LIMIT_KINDS[part].unit];

@@ -58,7 +58,7 @@ function plainFigure(token: string): number | null {
 }
 
 /** A figure that looks like a slip, and what was likely meant; null where nothing near fits. */
-export interface FigureDoubt {
+export interface SlipWarning {
   readonly value: number;
   readonly near: number;
   readonly suggestion: number | null;
@@ -74,13 +74,13 @@ export const factorsOf = (unit: WearField['unit']): readonly number[] =>
   unit === 'mm' ? [...SLIPS, ...UNITS.flatMap((factor) => [factor, 1 / factor])] : SLIPS;
 
 /**
- * Doubts a figure that lies far from what its like ones are: the nominal one, or the middle of its neighbours. The
+ * Warnings a figure that lies far from what its like ones are: the nominal one, or the middle of its neighbours. The
  * suggestion is the same digits with the point elsewhere, or read in the other unit.
  *
- * @param near what it should be near, in its own unit; nothing is doubted where that is not known
- * @example doubtFigure(69.8, 6.98) // { value: 69.8, near: 6.98, suggestion: 6.98 }
+ * @param near what it should be near, in its own unit; nothing is warned where that is not known
+ * @example slipWarning(69.8, 6.98) // { value: 69.8, near: 6.98, suggestion: 6.98 }
  */
-export function doubtFigure(value: number, near: number | null, unit: WearField['unit']): FigureDoubt | null {
+export function slipWarning(value: number, near: number | null, unit: WearField['unit']): SlipWarning | null {
   if (near === null || near <= 0 || value <= 0) return null;
   const off = (figure: number) => Math.abs(Math.log(figure / near));
   if (off(value) < Math.log(FAR)) return null;

@@ -2,7 +2,7 @@ import type { BuildHead, BuildParts } from '@zero-lash/contract/builds';
 import { judgedAgain } from '@zero-lash/core/builds';
 import { hollowAt, wearSheetOf } from '@zero-lash/core/wear';
 import type { Knex } from 'knex';
-import { goneBy, type SheetGoneBy } from '../sheets/goBy.ts';
+import { effectiveSheet, type EffectiveSheet } from '../sheets/effectiveSheet.ts';
 import { findRevision } from '../sheets/read.ts';
 import { readHead } from './read.ts';
 import { readRoom } from './registry.ts';
@@ -11,13 +11,13 @@ import { readRoom } from './registry.ts';
 export interface WholeBuild
   extends BuildHead, Pick<BuildParts, 'rounds' | 'settings' | 'ticks' | 'ledger' | 'wear' | 'notes'> {
   /** with the limits that the build goes by */
-  readonly sheet: SheetGoneBy;
+  readonly sheet: EffectiveSheet;
 }
 
 /** Reads everything that a build's status is worked out from. */
 export async function readWhole(db: Knex, id: string): Promise<WholeBuild> {
   const { rows: head } = await readHead(db, id);
-  const sheet = goneBy(await findRevision(db, head.revisionId), head);
+  const sheet = effectiveSheet(await findRevision(db, head.revisionId), head);
   const wear = await readRoom(db, id, 'wear');
   const hollow = hollowAt(wearSheetOf(wear, sheet.wearLimits), sheet.pattern);
   return {

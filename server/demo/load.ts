@@ -8,7 +8,7 @@ import { recordChecks, refreshForecast, replan } from '../rechecks/planning.ts';
 import { refreshExpected } from '../rechecks/forecast.ts';
 import { addSheet, publishRevision, reviseSheet } from '../sheets/store.ts';
 import { loadAtSet } from './atSet.ts';
-import { loadDrawer } from './drawer.ts';
+import { loadDrawer } from './pieces.ts';
 import { loadEngine } from './engine.ts';
 import { loadInstruments } from './instruments.ts';
 import { loadOpenHeads } from './openHead.ts';

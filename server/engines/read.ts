@@ -37,7 +37,7 @@ interface EngineRecord extends Omit<EngineRow, 'recheck' | 'usageOn' | 'putAway'
   dueDate: Day | null;
   dueCycles: number | null;
   plannedCycles: number;
-  held: boolean;
+  onHold: boolean;
 }
 
 /** The day it is in the shop, and the zone that day is one of. */
@@ -83,7 +83,7 @@ function engineQuery(db: Knex): Knex.QueryBuilder {
       'r.due_date as dueDate',
       'r.due_cycles as dueCycles',
       'r.planned_cycles as plannedCycles',
-      'r.held',
+      'r.held as onHold',
       'e.heat_cycles as heatCycles',
       'e.place',
       'e.owner_id as ownerId',
@@ -104,7 +104,7 @@ function rowFrom(record: EngineRecord, { today, zone }: ShopCalendar): EngineRow
     dueDate,
     dueCycles,
     plannedCycles,
-    held,
+    onHold,
     ...engine
   } = record;
   return {
@@ -124,7 +124,7 @@ function rowFrom(record: EngineRecord, { today, zone }: ShopCalendar): EngineRow
               { usage: plannedUsage, cycles: plannedCycles },
               { day: today, usage: engine.running, cycles: engine.heatCycles },
               after,
-              held,
+              onHold,
             ),
           }
         : null,

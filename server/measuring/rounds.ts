@@ -121,7 +121,7 @@ export async function readConditions(db: Knex, buildId: string, id?: string): Pr
 export async function readReadings(
   db: Knex,
   narrow: (query: Knex.QueryBuilder) => void,
-  which: 'standing' | 'all' = 'standing',
+  which: 'current' | 'all' = 'current',
 ): Promise<ReadingRow[]> {
   const query = db('readings as g')
     .join('rounds as r', 'r.id', 'g.round_id')
@@ -158,7 +158,7 @@ export async function readReadings(
       db.raw(`(select count(*)::int from readings o
         where o.round_id = g.round_id and o.point = g.point and o.id <> g.id and o.superseded) as earlier`),
     );
-  if (which === 'standing') query.where('g.superseded', false);
+  if (which === 'current') query.where('g.superseded', false);
   narrow(query);
   const rows = await query;
   return rows.map(({ format, firstBy, firstReading, firstFormat, min, max, allowOver, ...row }) => {

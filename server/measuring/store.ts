@@ -15,14 +15,14 @@ import { Refusal } from '../plugins/errors.ts';
 import { reopenRecheck } from '../rechecks/reopen.ts';
 import { holdAgainstSignature } from '../rechecks/late.ts';
 import { limitsAt, pointAt } from '../sheets/limitsAt.ts';
-import { goneBy } from '../sheets/goBy.ts';
+import { effectiveSheet } from '../sheets/effectiveSheet.ts';
 import { findRevision } from '../sheets/read.ts';
 import { hollowsOf } from '../wear/hollows.ts';
 import { readReadings } from './rounds.ts';
 import { lockRound, type LockedRound } from './lockRound.ts';
 
 /** The reading that stands at a point as another comes. */
-interface Standing {
+interface CurrentReading {
   readonly id: string;
   readonly by: string;
   readonly personId: string;
@@ -43,7 +43,7 @@ export async function addReading(
   const { build } = round;
   const takenAt = whenTaken(input.takenAt, context, round.openedAt);
   await refuseOutOfTime(db, round, takenAt);
-  const sheet = goneBy(await findRevision(db, build.revisionId), build);
+  const sheet = effectiveSheet(await findRevision(db, build.revisionId), build);
   const limits = limitsAt(sheet, input.point);
   if (input.beforeLock) refuseNoLock(round, sheet, input.point);
   // the figures are kept as they were felt; what a hollow makes of them is judged by what is known whenever it is asked
@@ -52,7 +52,7 @@ export async function addReading(
   const { verdict, onLimit } = judge(intervalOf(input.reading as Reading, hollow), limits);
   await refuseOtherTool(db, input.instrumentId);
   if (saysOtherwise(input.asTyped, input.reading as Reading)) throw new Refusal('typed_otherwise');
-  const earlier: Standing | undefined = await db('readings as g')
+  const earlier: CurrentReading | undefined = await db('readings as g')
     .join('people as p', 'p.id', 'g.by')
     .where({ round_id: roundId, point: input.point, superseded: false })
     .first('g.id', 'p.name as by', 'g.by as personId', 'g.taken_at as takenAt');
@@ -146,7 +146,7 @@ async function firstLookOf(
 
 /** Why a reading stands in the place of an earlier one: a second look, two hands at once, or simply again. */
 function whyAgain(
-  earlier: Standing | undefined,
+  earlier: CurrentReading | undefined,
   { blind, over }: z.output<typeof newReading>,
   personId: string,
 ): string {

@@ -38,7 +38,7 @@ export async function listRechecks(
           'nearness', p.nearness, 'buildId', r.build_id, 'engineId', e.id, 'engine', e.name, 'owner', e.owner,
           'place', e.place, 'sheetName', s.name, 'usageUnit', e.usage_unit, 'usage', e.usage, 'running', e.running,
           'heatCycles', e.heat_cycles, 'season', r.season, 'seasonFrom', r.season_from,
-          'seasonUntil', r.season_until, 'points', r.points, 'byForecast', r.by_forecast, 'held', r.held, 'late', r.late_round is not null,
+          'seasonUntil', r.season_until, 'points', r.points, 'byForecast', r.by_forecast, 'onHold', r.held, 'late', r.late_round is not null,
           'benchDay', r.bench_day, 'expectedDay', r.expected_day, 'earliestDay', r.earliest_day,
           'latestDay', r.latest_day, 'version', r.version,
           'unlike', coalesce((select json_agg(json_build_object('point', f->>'point', 'way', f->>'unlike'))

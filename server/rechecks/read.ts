@@ -34,7 +34,7 @@ export async function readRechecks(
       'r.plan_usage as planUsage',
       'r.plan_date as planDate',
       'r.by_forecast as byForecast',
-      'r.held',
+      'r.held as onHold',
       db.raw('r.late_round is not null as late'),
       'r.bench_day as benchDay',
       'r.expected_day as expectedDay',
@@ -67,7 +67,7 @@ export async function readRechecks(
             { usage: plannedUsage, cycles: plannedCycles },
             { day: today, usage: running, cycles: heatCycles },
             after,
-            row.held,
+            row.onHold,
           )
         : null,
   }));
@@ -87,16 +87,15 @@ async function readChanges(
     .join('people as p', 'p.id', 'c.by')
     .whereIn('c.recheck_id', [...ids])
     .orderBy(['c.recheck_id', { column: 'c.at', order: 'desc' }])
-    .select(
-      'c.recheck_id as id',
-      'c.kind',
-      'c.day',
-      'c.why',
-      'p.name as by',
-      'c.at',
-    )) as (PastRecheck['changes'][number] & {
+    .select('c.recheck_id as id', 'c.kind', 'c.day', 'c.why', 'p.name as by', 'c.at')) as (Omit<
+    PastRecheck['changes'][number],
+    'kind'
+  > & {
     id: string;
+    // what is on hold is held in the table
+    kind: Exclude<PastRecheck['changes'][number]['kind'], 'on-hold'> | 'held';
   })[];
-  for (const { id, ...change } of rows) found.set(id, [...(found.get(id) ?? []), change]);
+  for (const { id, kind, ...change } of rows)
+    found.set(id, [...(found.get(id) ?? []), { ...change, kind: kind === 'held' ? 'on-hold' : kind }]);
   return found;
 }

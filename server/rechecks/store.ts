@@ -139,21 +139,22 @@ export async function moveRecheck(
       detail:
         'What came in after signing stands against it: set it again, or leave it as it is with a reason, first.',
     });
-  if (kind === 'held' && row.held) throw new Refusal('recheck_move', { detail: 'It is held back already.' });
+  if (kind === 'on-hold' && row.held)
+    throw new Refusal('recheck_move', { detail: 'It is held back already.' });
   if (kind === 'released' && !row.held) throw new Refusal('recheck_move', { detail: 'It is not held back.' });
   if (kind === 'moved')
     // the day a lead names governs: running and forecast do not bring it back before that
     await db('rechecks')
       .where({ id })
       .update({ due_date: day, due_usage: null, due_cycles: null, by_forecast: false });
-  if (kind === 'held' || kind === 'released')
+  if (kind === 'on-hold' || kind === 'released')
     await db('rechecks')
       .where({ id })
-      .update({ held: kind === 'held' });
+      .update({ held: kind === 'on-hold' });
   await db('recheck_changes').insert({
     id: context.key,
     recheck_id: id,
-    kind,
+    kind: kind === 'on-hold' ? 'held' : kind,
     day,
     why,
     by: context.personId,

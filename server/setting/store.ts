@@ -14,7 +14,7 @@ import { Refusal } from '../plugins/errors.ts';
 import { holdAgainstSignature } from '../rechecks/late.ts';
 import { pointAt } from '../sheets/limitsAt.ts';
 import { findRevision } from '../sheets/read.ts';
-import { moveForSetting } from '../drawer/store.ts';
+import { moveForSetting } from '../pieces/store.ts';
 import { readSettings } from './read.ts';
 
 /** Refuses to have turned what is set by a graded piece, or fitted one where there is only a screw. */
@@ -55,15 +55,15 @@ export async function addSetting(
   const at = whenTaken(input.takenAt, context, build.openedAt);
   await takeLate(db, build, SETTING, at, ['wrong_stage', { detail: 'Settings are recorded at Set.' }]);
   // what is left alone stands beside what was last changed there: that stays changed
-  const standing = (query: Knex.QueryBuilder) =>
+  const current = (query: Knex.QueryBuilder) =>
     query
       .where({ build_id: buildId, point: input.point, superseded: false })
       .whereRaw(`(kind = 'left') = ?`, [input.kind === 'left']);
-  const earlier = (await db('settings').modify(standing).first('at', 'mark')) as
+  const earlier = (await db('settings').modify(current).first('at', 'mark')) as
     { at: Date; mark: string } | undefined;
   if (input.giver !== null) await refuseTwice(db, buildId, input);
   const late = earlier !== undefined && at < earlier.at && !isAhead(earlier.at);
-  if (earlier && !late) await db('settings').modify(standing).update('superseded', true);
+  if (earlier && !late) await db('settings').modify(current).update('superseded', true);
   await db('settings').insert({
     id: context.key,
     build_id: buildId,
@@ -101,13 +101,13 @@ async function refuseTwice(
   buildId: string,
   { point, giver }: z.output<typeof newSetting>,
 ): Promise<void> {
-  const standing = { build_id: buildId, superseded: false };
+  const current = { build_id: buildId, superseded: false };
   const own = (await db('settings')
-    .where({ ...standing, point: giver! })
+    .where({ ...current, point: giver! })
     .whereIn('kind', ['fitted', 'bare'])
     .first('at')) as { at: Date } | undefined;
   const given = (await db('settings')
-    .where({ ...standing, piece_giver: giver, piece_from: 'engine' })
+    .where({ ...current, piece_giver: giver, piece_from: 'engine' })
     .whereNot({ point })
     .orderBy('at', 'desc')
     .first('point', 'at')) as { point: string; at: Date } | undefined;

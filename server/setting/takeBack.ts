@@ -5,7 +5,7 @@ import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { lockBuild, written } from '../builds/lock.ts';
 import { whenTaken, type WriteContext } from '../plugins/writeContext.ts';
-import { moveBack } from '../drawer/store.ts';
+import { moveBack } from '../pieces/store.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { readSettings } from './read.ts';
 

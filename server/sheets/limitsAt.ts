@@ -1,7 +1,7 @@
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { limitsFromMm, type Limits } from '@zero-lash/core/measuring';
 import { lashPoints, type LashPoint } from '@zero-lash/core/sheets';
-import type { SheetGoneBy } from './goBy.ts';
+import type { EffectiveSheet } from './effectiveSheet.ts';
 import { Refusal } from '../plugins/errors.ts';
 
 /**
@@ -23,7 +23,7 @@ export function pointAt({ pattern }: Pick<SheetRevision, 'pattern'>, point: stri
  *
  * @throws Refusal `unknown_point` where it has no such point
  */
-export function limitsAt(sheet: Pick<SheetGoneBy, 'pattern' | 'limits'>, point: string): Limits {
+export function limitsAt(sheet: Pick<EffectiveSheet, 'pattern' | 'limits'>, point: string): Limits {
   const { role } = pointAt(sheet, point);
   return limitsFromMm(sheet.limits.find((limits) => limits.role === role)!);
 }

@@ -1,17 +1,7 @@
-import type { Verdict } from '@zero-lash/core/measuring';
+import { VERDICT_WORDS } from '@zero-lash/core/measuring';
 import type { OwnerPoint, OwnerSheetPaper } from './ownerSheet.ts';
 import { BRASS, FADED, HAIRLINE, INK, MARGIN, Paper, TIGHT, write, type Pdf } from '../papers/paper.ts';
 
-const WORDS: Readonly<Record<Verdict, string>> = {
-  ...{
-    tight: 'tight',
-    loose: 'loose',
-    'in-spec': 'in spec',
-    undecided: 'undecided',
-    conflict: 'contradicts',
-  },
-  ...{ 'undecided-low': 'may be tight', 'undecided-high': 'may be loose' },
-};
 const WASH = '#ebe3d0';
 const WIDTH = 511;
 const MOST_CELL = 46;
@@ -118,7 +108,7 @@ function drawHead(paper: Paper, { head, points }: OwnerSheetPaper): void {
 
 /** Every point in a row with its bar. */
 function drawPoints(paper: Paper, points: readonly OwnerPoint[]): void {
-  const gap = (each: OwnerPoint['found']) => (each ? `${each.said} ${WORDS[each.verdict]}` : '–');
+  const gap = (each: OwnerPoint['found']) => (each ? `${each.said} ${VERDICT_WORDS[each.verdict]}` : '–');
   paper.table(
     COLUMNS,
     points.map((point) => [

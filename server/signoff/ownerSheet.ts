@@ -3,12 +3,12 @@ import { addedTo, lastDone, statusOf } from '@zero-lash/core/builds';
 import { formatInterval, formatLength, tenthsFromMm, type ShopUnit } from '@zero-lash/core/length';
 import { gapInTenths, type KnownGap, type Verdict } from '@zero-lash/core/measuring';
 import { ledgerKey, partsListOf, partsListRow } from '@zero-lash/core/parts';
+import { settingInWords } from '@zero-lash/core/setting';
 import { layOutHeads, ROLE_WORDS, type HeadMap } from '@zero-lash/core/sheets';
 import { proofLines, type ProofLine } from '@zero-lash/core/signoff';
 import { partDispositions, PARTS, wearSheetOf } from '@zero-lash/core/wear';
 import { currentLines } from '@zero-lash/core/builds';
 import type { ReadingRow } from '@zero-lash/contract/measuring';
-import type { Setting } from '@zero-lash/contract/setting';
 import type { Knex } from 'knex';
 import { readEntries } from '../entries/read.ts';
 import { readNotes } from '../builds/read.ts';
@@ -142,32 +142,17 @@ function pointsOf(build: WholeBuild, unit: ShopUnit): OwnerPoint[] {
   const said = (known: KnownGap) => formatInterval(gapInTenths(known), unit);
   const gap = (reading: ProofLine<ReadingRow>['proved']): Gap | null =>
     reading && { lo: reading.lo, hi: reading.hi, verdict: reading.verdict, said: said(reading) };
+  const doneAt = (key: string) => {
+    const done = lastDone(build.settings, key);
+    return done ? settingInWords(done, (mm) => formatLength(tenthsFromMm(mm), unit)) : '';
+  };
   return proofLines(build).map(({ point: { key, role, min, max }, found, proved }) => ({
     ...{ key, role: ROLE_WORDS[role], min, max },
     limits: said({ lo: min, hi: max }),
     found: gap(found),
-    done: doneInWords(lastDone(build.settings, key), unit),
+    done: doneAt(key),
     proved: gap(proved),
     onLimit: proved?.onLimit ?? false,
     letStand: accepted.has(key),
   }));
-}
-
-/** What was turned, fitted or left alone, in a few words. */
-function doneInWords(done: Setting | undefined, unit: ShopUnit): string {
-  const said = (mm: number | null) => (mm === null ? 'none' : formatLength(tenthsFromMm(mm), unit));
-  switch (done?.kind) {
-    case 'turned':
-      return done.degrees === null
-        ? 'turned'
-        : `${done.degrees > 0 ? 'loosened' : 'tightened'} ${Math.abs(done.degrees)}°`;
-    case 'fitted':
-      return `${said(done.installed)} out, ${said(done.fitted)} in`;
-    case 'bare':
-      return 'taken out';
-    case 'left':
-      return `left: ${done.note}`;
-    case undefined:
-      return '';
-  }
 }

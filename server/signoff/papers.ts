@@ -7,7 +7,7 @@ import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { readHead } from '../builds/read.ts';
 import { findEngine } from '../engines/read.ts';
-import { goneBy } from '../sheets/goBy.ts';
+import { effectiveSheet } from '../sheets/effectiveSheet.ts';
 import { findRevision } from '../sheets/read.ts';
 import { printedOrigin } from '../share/origin.ts';
 import { aimedOutside } from '../parts/store.ts';
@@ -41,7 +41,7 @@ export function paperRoutes(instance: FastifyInstance, _options: object, done: (
     async (request, reply) => {
       const { rows: head } = await readHead(app.db, request.params.id);
       const printed = await findRevision(app.db, head.revisionId);
-      const sheet = goneBy(printed, head);
+      const sheet = effectiveSheet(printed, head);
       const shop = (await app.db('shop').first('unit'))!;
       return reply
         .header('content-disposition', inline('measuring-sheet'))

@@ -163,7 +163,7 @@ describe('an engine that was put away', () => {
       await at('usages', { usage: engine.usage + 1 }),
       await send(`rechecks/${recheck.id}/round`, { takenAt: null }),
       await send(`rechecks/${recheck.id}/move`, {
-        ...{ kind: 'held', day: null, why: 'sold', version: recheck.version },
+        ...{ kind: 'on-hold', day: null, why: 'sold', version: recheck.version },
       }),
     ];
     expect(refused.map(({ body }) => body.code)).toEqual(refused.map(() => 'engine_put_away'));

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { BuildWrite } from '@zero-lash/contract/builds';
-import type { Drawer, DrawerMove, PieceOrder } from '@zero-lash/contract/drawer';
+import type { Drawer, DrawerMove, PieceOrder } from '@zero-lash/contract/pieces';
 import type { EngineList, PieceThere } from '@zero-lash/contract/engines';
 import type { Setting } from '@zero-lash/contract/setting';
 import fc from 'fast-check';

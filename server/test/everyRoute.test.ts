@@ -2,7 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import { zipRecord } from '../records/read.ts';
 import type { Owner } from '@zero-lash/contract/owners';
-import type { PieceOrder } from '@zero-lash/contract/drawer';
+import type { PieceOrder } from '@zero-lash/contract/pieces';
 import type { BuildWrite } from '@zero-lash/contract/builds';
 import type { EngineList, EngineRow, EngineView } from '@zero-lash/contract/engines';
 import type { Tools } from '@zero-lash/contract/instruments';
@@ -287,7 +287,7 @@ async function makeSamples() {
       lines: [{ kind: 'power', value: 42.5, unit: 'kW', text: 'smooth' }],
     }),
     'POST /api/rechecks/:id/move': at(`rechecks/${plannedOf.id}/move`, {
-      ...{ kind: 'held', why: 'away', version: plannedOf.version },
+      ...{ kind: 'on-hold', why: 'away', version: plannedOf.version },
     }),
     'POST /api/rechecks/:id/bench-day': at(`rechecks/${benched.id}/bench-day`, {
       ...{ day: null, version: benched.version },

@@ -182,6 +182,9 @@ describe('what was measured at proving and comes in late', () => {
     // a rocker that went out and did not come back
     expect((await count(then)).status).toBe(201);
     expect((await planned(work)).late).toBe(true);
-    expect((await headOf(work)).late.map(({ what }) => what).toSorted()).toEqual(['ledger', 'setting']);
+    const came = (await headOf(work)).late;
+    expect(came.map(({ what }) => what).toSorted()).toEqual(['ledger', 'setting']);
+    // in words, as the page and the owner's sheet say it, and not by the name of its kind
+    expect(came.find(({ what }) => what === 'setting')!.said).toBe('loosened 30°');
   });
 });

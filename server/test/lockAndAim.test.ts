@@ -1,5 +1,5 @@
 import { checkKey } from '@zero-lash/core/builds';
-import type { Drawer } from '@zero-lash/contract/drawer';
+import type { Drawer } from '@zero-lash/contract/pieces';
 import type { EngineRow } from '@zero-lash/contract/engines';
 import type { Feel } from '@zero-lash/contract/setting';
 import type { Shop } from '@zero-lash/contract/people';
@@ -250,8 +250,8 @@ describe('a point left alone after it was changed', () => {
     const [point] = work.points;
     await work.set(point!);
     await work.set(point!, { kind: 'left', note: 'near enough' });
-    const standing = work.build.settings.filter((row) => row.point === point);
-    expect(standing.map(({ kind }) => kind).sort()).toEqual(['left', 'turned']);
+    const current = work.build.settings.filter((row) => row.point === point);
+    expect(current.map(({ kind }) => kind).sort()).toEqual(['left', 'turned']);
     await work.go('prove');
     await work.tickAll();
     expect(await work.go('close')).toMatchObject({ status: 409, body: { points: [point] } });

@@ -79,9 +79,9 @@ describe('the morning', () => {
     expect(await told(LEAD)).not.toContain('is signed off');
     const recheck = work.build.rechecks.find(({ status }) => status === 'planned')!;
     await shop.call(LEAD, 'POST', `rechecks/${recheck.id}/move`, {
-      ...{ kind: 'held', why: 'harvest', version: recheck.version },
+      ...{ kind: 'on-hold', why: 'harvest', version: recheck.version },
     });
-    expect((await told(BENCH))[0]).toBe('its recheck was held: harvest');
+    expect((await told(BENCH))[0]).toBe('its recheck was held back: harvest');
     expect((await shop.call<Morning>(BENCH, 'POST', 'morning/looked')).body.changed).toEqual([]);
   });
 });

@@ -98,7 +98,7 @@ describe('Today', () => {
       const cookie = cookiesOf(signedIn.headers['set-cookie']);
       const page = await app.inject({ url: '/', headers: { cookie } });
       expect(page.headers['cache-control']).toBe('no-store');
-      const [, data] = /<script type="application\/json" id="ahead">(.*?)<\/script>/s.exec(page.body)!;
+      const [, data] = /<script type="application\/json" id="preload">(.*?)<\/script>/s.exec(page.body)!;
       const laid = JSON.parse(data!) as { session: { person: { name: string } }; today: Today };
       expect(laid.session.person.name).toBe(VIEWER);
       expect(laid.today.stages[0]!.builds[0]!.complaint).toBe(complaint);

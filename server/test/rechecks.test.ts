@@ -51,7 +51,7 @@ describe('a planned recheck', () => {
     let recheck = planned(work.build);
     expect((await move(recheck, { kind: 'moved', day: later, why: 'away' }, BENCH)).status).toBe(403);
     expect((await move(recheck, { kind: 'moved', why: 'no day' })).status).toBe(400);
-    expect((await move(recheck, { kind: 'held', why: '' })).status).toBe(400);
+    expect((await move(recheck, { kind: 'on-hold', why: '' })).status).toBe(400);
     expect(await move(recheck, { kind: 'moved', day: '2020-01-01', why: 'as seen' })).toMatchObject({
       ...{ status: 409, body: { code: 'recheck_move' } },
     });
@@ -66,22 +66,22 @@ describe('a planned recheck', () => {
       why: 'The pump is out at the quay',
     });
     // as it was seen before: somebody else was there in between
-    expect(await move({ ...recheck, version: 1 }, { kind: 'held', why: 'as seen' })).toMatchObject({
+    expect(await move({ ...recheck, version: 1 }, { kind: 'on-hold', why: 'as seen' })).toMatchObject({
       ...{ status: 409, body: { code: 'stale' } },
     });
     expect((await move(recheck, { kind: 'released', why: 'as seen' })).status).toBe(409);
-    await move(recheck, { kind: 'held', why: 'Its owner is ill' });
+    await move(recheck, { kind: 'on-hold', why: 'Its owner is ill' });
     recheck = await again();
-    expect([recheck.held, recheck.state]).toEqual([true, 'waiting']);
+    expect([recheck.onHold, recheck.state]).toEqual([true, 'waiting']);
     expect((await list('?state=waiting&limit=500')).rechecks.map(({ id }) => id)).toContain(recheck.id);
     await move(recheck, { kind: 'released', why: 'Well again' });
     recheck = await again();
-    expect(recheck.held).toBe(false);
+    expect(recheck.onHold).toBe(false);
     await move(recheck, { kind: 'dropped', why: 'Looked at by its maker' });
     const next = await again();
     expect([next.sequence, next.status]).toEqual([recheck.sequence + 1, 'planned']);
     expect(work.build.rechecks.find(({ id }) => id === recheck.id)!.status).toBe('dropped');
-    expect((await move(recheck, { kind: 'held', why: 'as seen' })).status).toBe(409);
+    expect((await move(recheck, { kind: 'on-hold', why: 'as seen' })).status).toBe(409);
   });
 
   it('is put on the bench no later than it is due, and taken off again', async () => {

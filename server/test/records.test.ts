@@ -16,7 +16,7 @@ import { NO_PASSPHRASE } from '../plugins/passphrase.ts';
 import { addPerson, ensureShop } from '../people/store.ts';
 import { knowStrangers } from '../people/strangers.ts';
 import { openBuild } from '../stages/open.ts';
-import { readDrawer } from '../drawer/store.ts';
+import { readDrawer } from '../pieces/store.ts';
 import { viewEngine } from '../engines/read.ts';
 import { findRevision } from '../sheets/read.ts';
 import { publishRevision, reviseSheet } from '../sheets/store.ts';

@@ -42,7 +42,7 @@ describe('readings', () => {
     expect(answer.statusCode, answer.body).toBe(201);
     return answer.json<BuildWrite>().changes[0]!.row as ReadingRow;
   };
-  const standing = async (point: string) => (await round()).readings.find((row) => row.point === point)!;
+  const current = async (point: string) => (await round()).readings.find((row) => row.point === point)!;
 
   it('stand in the order they were taken, whichever came in first', async () => {
     const { id } = await round();
@@ -50,9 +50,9 @@ describe('readings', () => {
     const late = await take(id, '3I', 0.1, inMinutes(-9));
     expect(late).toMatchObject({ superseded: true, verdict: 'tight' });
     expect(late.reason).toContain('came in after it');
-    expect((await standing('3I')).id).toBe(newer.id);
+    expect((await current('3I')).id).toBe(newer.id);
     const newest = await take(id, '3I', 0.25, inMinutes(-1));
-    expect(await standing('3I')).toMatchObject({ id: newest.id, supersedes: newer.id, earlier: 2 });
+    expect(await current('3I')).toMatchObject({ id: newest.id, supersedes: newer.id, earlier: 2 });
     const history = await shop.call<PastReading[]>(VIEWER, 'GET', `rounds/${id}/points/3I`);
     expect(history.body.map(({ lo }) => lo)).toEqual([0.25, 0.3, 0.1]);
   });
@@ -65,7 +65,7 @@ describe('readings', () => {
     const first = await take(id, '4I', 0.3, seconds(3), seconds(0));
     const late = await take(id, '4I', 0.1, slow.takenAt, slow.clock);
     expect(late).toMatchObject({ superseded: true });
-    expect((await standing('4I')).id).toBe(first.id);
+    expect((await current('4I')).id).toBe(first.id);
     expect(Date.parse(late.takenAt)).toBeCloseTo(Date.parse(slow.takenAt), -2);
     // a clock that is an hour slow is another matter
     const wrong = await take(id, '4I', 0.25, inMinutes(-60), inMinutes(-60));
@@ -83,7 +83,7 @@ describe('readings', () => {
             rows.push(await take(id, '2E', 0.3, new Date(Date.now() - age * 1000).toISOString()));
           const last = rows.reduce((a, b) => (Date.parse(b.takenAt) > Date.parse(a.takenAt) ? b : a));
           const { body } = await shop.call<PastReading[]>(VIEWER, 'GET', `rounds/${id}/points/2E`);
-          const now = await standing('2E');
+          const now = await current('2E');
           expect(Date.parse(now.takenAt)).toBeGreaterThanOrEqual(Date.parse(last.takenAt));
           expect(now.id).toBe(body[0]!.id);
         },
@@ -106,7 +106,7 @@ describe('readings', () => {
     const opened = Date.parse(openedAt);
     expect((await take(id, '1E', 0.3, inMinutes(-1, opened))).takenAt).toBe(new Date(openedAt).toISOString());
     expect(Date.parse((await take(id, '1E', 0.3, inMinutes(1))).takenAt)).toBeLessThanOrEqual(Date.now());
-    const before = (await standing('1E')).id;
+    const before = (await current('1E')).id;
     for (const takenAt of ['1970-01-01T00:00:00Z', inMinutes(-3, opened), inMinutes(900), inMinutes(3)]) {
       const asked = await shop.call<{ code: string; detail: string }>(
         BENCH,
@@ -119,7 +119,7 @@ describe('readings', () => {
       expect(asked, takenAt).toMatchObject({ status: 409, body: { code: 'taken_when' } });
       expect(asked.body.detail).toContain('that clock was wrong');
     }
-    expect((await standing('1E')).id).toBe(before);
+    expect((await current('1E')).id).toBe(before);
     for (const takenAt of ['0001-01-01T00:00:00Z', '9999-12-31T23:59:59Z'])
       expect(
         await shop.call(BENCH, 'POST', `rounds/${id}/readings`, {
@@ -138,7 +138,7 @@ describe('readings', () => {
       .update({ taken_at: new Date(inMinutes(2 * 24 * 60)) });
     await shop.db.raw('alter table readings enable trigger user');
     const { id: right } = await take(id, '2I', 0.3, null);
-    expect(await standing('2I')).toMatchObject({ id: right, supersedes: wrong });
+    expect(await current('2I')).toMatchObject({ id: right, supersedes: wrong });
   });
 
   it('taken where an angle rounds to the end of the cycle are kept at its beginning', async () => {

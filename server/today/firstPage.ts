@@ -26,6 +26,6 @@ export async function firstPage(app: FastifyInstance, { root }: { readonly root:
     if (!request.person) return before + after;
     const session = JSON.stringify({ person: request.person, shop: await readShop(app.db) });
     const data = `{"session":${session},"today":${await todayAsJson(app)}}`;
-    return `${before}<script type="application/json" id="ahead">${data.replaceAll('<', '\\u003c')}</script>${after}`;
+    return `${before}<script type="application/json" id="preload">${data.replaceAll('<', '\\u003c')}</script>${after}`;
   });
 }

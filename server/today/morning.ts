@@ -8,6 +8,12 @@ import {
   statusOf,
   type StageKey,
 } from '@zero-lash/core/builds';
+import {
+  CHANGE_WORDS,
+  OUTCOME_WORDS,
+  type RecheckChange,
+  type RecheckOutcome,
+} from '@zero-lash/core/rechecks';
 import type { Knex } from 'knex';
 import { readWhole } from '../builds/readWhole.ts';
 import { clock } from '../clock.ts';
@@ -117,7 +123,7 @@ async function readChanged(db: Knex, personId: string, since: Date): Promise<Mor
        select r.done_at, r.done_by, e.name, 'recheck', r.outcome, r.build_id
          from rechecks r join engines e on e.id = r.engine_id where r.status = 'done' and r.done_at > :since
        union all
-       select h.at, h.by, e.name, 'change', h.kind || coalesce(': ' || nullif(h.why, ''), ''), r.build_id
+       select h.at, h.by, e.name, 'change', case h.kind when 'held' then 'on-hold' else h.kind end || coalesce(': ' || nullif(h.why, ''), ''), r.build_id
          from recheck_changes h join rechecks r on r.id = h.recheck_id join engines e on e.id = r.engine_id
         where h.at > :since
        union all
@@ -133,9 +139,11 @@ async function readChanged(db: Knex, personId: string, since: Date): Promise<Mor
   }));
 }
 
-const OUTCOMES: Readonly<Record<string, string>> = {
-  ...{ held: 'every gap held', undecided: 'not every gap decided', out: 'a gap has left its band' },
-};
+/** What was done about a recheck, with why: as the row has both, the kind first. */
+function changeInWords(detail: string): string {
+  const [, kind, why] = /^([a-z-]+)(?:: (.*))?$/s.exec(detail)!;
+  return CHANGE_WORDS[kind as RecheckChange] + (why === undefined ? '' : `: ${why}`);
+}
 
 function textOf(what: Changed['what'], detail: string): string {
   switch (what) {
@@ -144,9 +152,9 @@ function textOf(what: Changed['what'], detail: string): string {
     case 'signed':
       return 'is signed off';
     case 'recheck':
-      return `rechecked: ${OUTCOMES[detail] ?? detail}`;
+      return `rechecked: ${OUTCOME_WORDS[detail as RecheckOutcome]}`;
     case 'change':
-      return `its recheck was ${detail}`;
+      return `its recheck was ${changeInWords(detail)}`;
     case 'sheet':
       return `revision ${detail} was published`;
   }

@@ -21,7 +21,7 @@ export async function readToday(db: Knex, day: Day): Promise<Today> {
       where b.closed_at is null and b.stage <> :running
     ), planned as (
       select r.id, r.build_id, r.engine_id, r.sequence, r.planned_usage, r.planned_cycles, r.after_outcome, r.due_usage,
-        r.due_date, r.due_cycles, r.held, r.late_round is not null as late,
+        r.due_date, r.due_cycles, r.held as "onHold", r.late_round is not null as late,
         e.name, e.owner, e.usage, e.running, e.heat_cycles, e.usage_unit,
         ${NEARNESS_SQL} as nearness
       from rechecks r join engines e on e.id = r.engine_id
@@ -71,7 +71,7 @@ interface TodayRow {
     planned_cycles: number;
     due_cycles: number | null;
     heat_cycles: number;
-    held: boolean;
+    onHold: boolean;
     late: boolean;
     after_outcome: RecheckOutcome | null;
     due_usage: number | null;
@@ -114,7 +114,7 @@ function shape(day: Day, row: TodayRow): Today {
             { usage: recheck.planned_usage, cycles: recheck.planned_cycles },
             { day, usage: recheck.running, cycles: recheck.heat_cycles },
             recheck.after_outcome,
-            recheck.held,
+            recheck.onHold,
           ),
           sequence: recheck.sequence,
           late: recheck.late,

@@ -3,7 +3,7 @@ import { type UsageUnit } from '@zero-lash/contract/values';
 import { feedLine, type FeedTaken, type meterAnswer, type MeterQuestion } from '@zero-lash/contract/usage';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
-import { runningDoubt } from '@zero-lash/core/rechecks';
+import { runningWarning } from '@zero-lash/core/rechecks';
 import { AHEAD_MS, clock, dayIn, isAhead, shopZone } from '../clock.ts';
 import { databaseRefusalCode } from '../plugins/databaseErrors.ts';
 import { Refusal } from '../plugins/errors.ts';
@@ -146,7 +146,7 @@ async function oddIn(db: Knex, { at, usage, unit }: Line, engine: Metered): Prom
   if (new Date(at) < engine.usage_at || isAhead(engine.usage_at)) return null;
   const zone = await shopZone(db);
   const last = { usage: engine.usage, on: dayIn(zone, engine.usage_at) };
-  return runningDoubt(usage, last, dayIn(zone, new Date(at)), engine.usage_unit)
+  return runningWarning(usage, last, dayIn(zone, new Date(at)), engine.usage_unit)
     ? `It is more than can have been run since ${engine.usage} was logged.`
     : null;
 }

@@ -1,7 +1,7 @@
 import type { usageLine, usageRound, UsageRoundTaken } from '@zero-lash/contract/usage';
 import type { UsageUnit } from '@zero-lash/contract/values';
 import { impossible, impossibleDay } from '@zero-lash/core/bounds';
-import { runningDoubt } from '@zero-lash/core/rechecks';
+import { runningWarning } from '@zero-lash/core/rechecks';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { clock, dayIn, isAhead, shopZone } from '../clock.ts';
@@ -172,7 +172,7 @@ async function refuseFar(db: Knex, engine: EngineMeter, figure: MeterFigure): Pr
   const zone = await shopZone(db);
   const last = { usage: engine.usage, on: dayIn(zone, engine.usage_at) };
   const now = newMeter?.lastOfOld ?? usage;
-  if (runningDoubt(now, last, dayIn(zone, at), engine.usage_unit))
+  if (runningWarning(now, last, dayIn(zone, at), engine.usage_unit))
     throw new Refusal('usage_far', {
       detail: `${now} is more than can have been run since ${engine.usage} was logged. If it is right, say so.`,
       fields: [{ path: newMeter ? 'newMeter.lastOfOld' : 'usage', message: 'more than can have been run' }],

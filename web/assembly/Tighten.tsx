@@ -30,9 +30,9 @@ export function PutTogether({ build }: { readonly build: BuildView }) {
   const { mayWork } = useRole();
   const { assembly = [] } = build.sheet;
   if (assembly.length === 0) return null;
-  const standing = assemblyDone(build);
+  const counted = assemblyDone(build);
   const done = new Map(
-    build.ticks.filter(({ check }) => standing.has(check)).map(({ check, by }) => [check, by]),
+    build.ticks.filter(({ check }) => counted.has(check)).map(({ check, by }) => [check, by]),
   );
   return (
     <Fold title={<b>Put together</b>} ruled="above">
@@ -97,9 +97,9 @@ function Fastened({
     [bolts, sequence],
   );
   // what was tightened before a cam came out again is not
-  const standing = passesDone(build);
+  const counted = passesDone(build);
   const done = new Map(
-    build.ticks.filter(({ check }) => standing.has(check)).map(({ check, by }) => [check, by]),
+    build.ticks.filter(({ check }) => counted.has(check)).map(({ check, by }) => [check, by]),
   );
   const next = passes.find(({ key }) => !done.has(key));
   return (

@@ -8,7 +8,7 @@ import { Caution } from '../app/Caution.tsx';
 import { Page } from '../app/Page.tsx';
 import { useLater } from '../app/useLater.ts';
 import { ProblemNote } from '../app/ProblemNote.tsx';
-import { HeadMap } from '../drawings/HeadMap.tsx';
+import { HeadDrawing } from '../drawings/HeadDrawing.tsx';
 import { useToolsQuery } from '../instruments/endpoints.ts';
 import { BlindChoice } from '../measuring/BlindChoice.tsx';
 import { useLive } from '../live/useLive.ts';
@@ -82,7 +82,7 @@ function Build({ build }: { readonly build: BuildView }) {
             </div>
           )}
           <div className={led ? 'build-map build-map-small' : 'build-map'}>
-            <HeadMap
+            <HeadDrawing
               pattern={build.sheet.pattern}
               points={work.shown}
               selected={work.round ? work.selected.key : null}

@@ -5,6 +5,7 @@ import { whyNoProof, type LimitedPoint } from '@zero-lash/core/measuring';
 import { aimFor } from '@zero-lash/core/setting';
 import { mmFromTenths } from '@zero-lash/core/length';
 import {
+  ROUND_WORDS,
   isOpenRound,
   lastDone,
   pointStatus,
@@ -45,13 +46,6 @@ interface Props {
   readonly onSelect: (key: string) => void;
   readonly onWalk: (step: Step) => void;
 }
-
-const ROUND_WORDS: Readonly<Record<Round['kind'], string>> = {
-  'as-found': 'As found',
-  'as-set': 'As set',
-  proved: 'Proved',
-  recheck: 'Recheck',
-};
 
 const isWithdrawn = (reading: ReadingRow) => whyNoProof(reading, null) === 'withdrawn';
 

@@ -3,7 +3,7 @@ import type { Setting } from '@zero-lash/contract/setting';
 import { pointStatus, readingAt, type BearingChange } from '@zero-lash/core/builds';
 import { formatLength, tenthsFromMm, type ShopUnit } from '@zero-lash/core/length';
 import type { LashPoint } from '@zero-lash/core/sheets';
-import type { HeadPoint } from '../drawings/HeadMap.tsx';
+import type { HeadPoint } from '../drawings/HeadDrawing.tsx';
 
 /** What the head map shows for a round's readings. */
 export function headPoints(

@@ -26,13 +26,15 @@ const OpenUp = lazy(async () => ({ default: (await import('./OpenUp.tsx')).OpenU
 const WearSheetWork = lazy(async () => ({
   default: (await import('../wear/WearSheetWork.tsx')).WearSheetWork,
 }));
-const LashBudget = lazy(async () => ({ default: (await import('../headwork/LashBudget.tsx')).LashBudget }));
+const BudgetPanel = lazy(async () => ({
+  default: (await import('../headwork/BudgetPanel.tsx')).BudgetPanel,
+}));
 const Closing = lazy(async () => ({ default: (await import('./Closing.tsx')).Closing }));
 const SignOff = lazy(async () => ({ default: (await import('../signoff/SignOff.tsx')).SignOff }));
 const Rechecks = lazy(async () => ({ default: (await import('../rechecks/Rechecks.tsx')).Rechecks }));
 const ProofTable = lazy(async () => ({ default: (await import('../signoff/ProofTable.tsx')).ProofTable }));
 const LetStand = lazy(async () => ({ default: (await import('../signoff/LetStand.tsx')).LetStand }));
-const Setting = lazy(async () => ({ default: (await import('../setting/Setting.tsx')).Setting }));
+const SetPanel = lazy(async () => ({ default: (await import('../setting/SetPanel.tsx')).SetPanel }));
 const AimChoice = lazy(async () => ({ default: (await import('../setting/AimChoice.tsx')).AimChoice }));
 const SettingForm = lazy(async () => ({ default: (await import('../setting/SettingForm.tsx')).SettingForm }));
 
@@ -42,8 +44,8 @@ export const STAGE_ROOMS: Readonly<Record<StageKey, StageRoom>> = {
   'open-up': { Under: OpenUp, wide: true },
   'as-found': {},
   wear: { Under: WearSheetWork, wide: true },
-  'head-work': { Under: LashBudget, wide: true },
-  set: { Above: AimChoice, AtPoint: SettingForm, Under: Setting },
+  'head-work': { Under: BudgetPanel, wide: true },
+  set: { Above: AimChoice, AtPoint: SettingForm, Under: SetPanel },
   prove: { AtPoint: LetStand, Under: ProofTable },
   close: { Under: Closing },
   'run-in': { First: Rechecks, Under: SignOff },

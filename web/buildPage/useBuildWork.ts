@@ -25,7 +25,7 @@ import { useShared } from '../app/useShared.ts';
 import { useSame } from '../app/useSame.ts';
 import { useStable } from '../app/useStable.ts';
 import { useAppSelector } from '../app/store.ts';
-import type { HeadPoint } from '../drawings/HeadMap.tsx';
+import type { HeadPoint } from '../drawings/HeadDrawing.tsx';
 import type { PointState } from '../drawings/states.ts';
 import { roundHere, withoutOthers, type RoundHere } from '../measuring/pending.ts';
 import { withPending } from '../builds/pending.ts';
@@ -171,8 +171,8 @@ export function useBuildWork(known: BuildView): BuildWork {
   function firstToDo() {
     if (stageOf(looking).sets) return leftToSet()[0] ?? points[0]!;
     const left = points.filter(({ key }) => ['not-measured', 'off-base'].includes(shown[key]!.state));
-    const { here: standing, next } = turning.progress;
-    const first = open ? (standing?.left[0] ?? next?.left[0]) : undefined;
+    const { here, next } = turning.progress;
+    const first = open ? (here?.left[0] ?? next?.left[0]) : undefined;
     const planned = left.find(({ key }) => key === first);
     return planned ?? left.find(({ key }) => closed?.has(key)) ?? left[0] ?? points[0]!;
   }

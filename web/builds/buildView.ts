@@ -2,11 +2,11 @@ import type { BuildHead, BuildParts } from '@zero-lash/contract/builds';
 import type { RoleLimits, SheetRevision } from '@zero-lash/contract/sheets';
 
 /** A sheet with the limits that one build goes by: its aim may lie outside the band, and the shop may take a little over it. */
-export interface SheetGoneBy extends Omit<SheetRevision, 'limits'> {
+export interface EffectiveSheet extends Omit<SheetRevision, 'limits'> {
   readonly limits: (RoleLimits & { readonly allowOver?: number; readonly aimedOutside?: boolean })[];
 }
 
 /** A build as the bench sees it, put together from its rooms and its sheet. */
 export interface BuildView extends BuildHead, BuildParts {
-  readonly sheet: SheetGoneBy;
+  readonly sheet: EffectiveSheet;
 }

@@ -2,10 +2,10 @@ import { skipToken } from '@reduxjs/toolkit/query/react';
 import type { BuildHead, BuildParts, BuildRoom, RowsOf } from '@zero-lash/contract/builds';
 import { useMemo } from 'react';
 import { judgedAgain } from '@zero-lash/core/builds';
-import { limitsToGoBy } from '@zero-lash/core/setting';
+import { effectiveLimits } from '@zero-lash/core/setting';
 import { hollowAt, wearSheetOf } from '@zero-lash/core/wear';
 import { useSame } from '../app/useSame.ts';
-import type { BuildView, SheetGoneBy } from './buildView.ts';
+import type { BuildView, EffectiveSheet } from './buildView.ts';
 import { useBuildRoomQuery, useRevisionQuery } from './endpoints.ts';
 import { roomNames } from './rooms.ts';
 
@@ -35,30 +35,34 @@ export function useBuild(id: string) {
   const own = head.rows?.ownAims;
   const allowOver = head.rows?.allowOver;
   const aim = head.rows?.aim;
-  const goneBy = useMemo((): SheetGoneBy | undefined => {
+  const effectiveSheet = useMemo((): EffectiveSheet | undefined => {
     if (!sheet.data || !aim) return undefined;
     const figures = own?.figures ?? [];
-    const limits = limitsToGoBy(sheet.data.limits, { aim, own: figures, allowOver: allowOver ?? [] });
+    const limits = effectiveLimits(sheet.data.limits, { aim, own: figures, allowOver: allowOver ?? [] });
     return { ...sheet.data, limits: [...limits] };
   }, [sheet.data, aim, own, allowOver]);
   const hollow = useMemo(
     () =>
-      wear.rows && goneBy ? hollowAt(wearSheetOf(wear.rows, goneBy.wearLimits), goneBy.pattern) : NO_POINTS,
-    [wear.rows, goneBy],
+      wear.rows && effectiveSheet
+        ? hollowAt(wearSheetOf(wear.rows, effectiveSheet.wearLimits), effectiveSheet.pattern)
+        : NO_POINTS,
+    [wear.rows, effectiveSheet],
   );
   const judged = useMemo(
     () =>
-      goneBy &&
-      rounds.rows && [...judgedAgain(rounds.rows, goneBy.pattern, { limits: goneBy.limits, hollow })],
-    [rounds.rows, goneBy, hollow],
+      effectiveSheet &&
+      rounds.rows && [
+        ...judgedAgain(rounds.rows, effectiveSheet.pattern, { limits: effectiveSheet.limits, hollow }),
+      ],
+    [rounds.rows, effectiveSheet, hollow],
   );
   const all = Object.values(read);
   const parts = useSame(Object.fromEntries(Object.entries(read).map(([room, { rows }]) => [room, rows])));
   const build = useMemo((): BuildView | undefined => {
-    if (Object.values(parts).includes(undefined) || !goneBy || !judged) return undefined;
+    if (Object.values(parts).includes(undefined) || !effectiveSheet || !judged) return undefined;
     const { head: of, ...others } = parts as { head: BuildHead } & BuildParts;
-    return { ...of, ...others, sheet: goneBy, rounds: judged };
-  }, [parts, goneBy, judged]);
+    return { ...of, ...others, sheet: effectiveSheet, rounds: judged };
+  }, [parts, effectiveSheet, judged]);
   return {
     build,
     error: build ? undefined : (all.find(({ error }) => error)?.error ?? sheet.error),

@@ -1,4 +1,4 @@
-import type { TryResult } from '@zero-lash/core/measuring';
+import { TRY_WORDS, type TryResult } from '@zero-lash/core/measuring';
 import { memo, type MouseEvent } from 'react';
 import './bladeFan.css';
 import { paint } from './states.ts';
@@ -25,11 +25,6 @@ interface Props {
   readonly figure: (mm: number) => string;
 }
 
-const RESULT_WORDS: Readonly<Record<TryResult, string>> = {
-  goes: 'goes',
-  drags: 'drags',
-  wont: 'will not',
-};
 const WIDTH = 46;
 const HEIGHT = 48;
 const THINNEST = 1.2;
@@ -73,7 +68,7 @@ const Slat = memo(
     const spoken = [
       label,
       missing && 'missing from the set',
-      result && RESULT_WORDS[result],
+      result && TRY_WORDS[result],
       suggested && 'try next',
       held && 'held',
     ];

@@ -1,17 +1,12 @@
 import type { PointStatus } from '@zero-lash/core/builds';
+import { VERDICT_WORDS } from '@zero-lash/core/measuring';
 
 /** What a lash point is shown as: what was read there, that nothing is in, or that a short look passes it over. */
 export type PointState = PointStatus | 'bare' | 'passed-over';
 
 /** The word that stands beside every mark. */
 export const STATE_WORDS: Readonly<Record<PointState, string>> = {
-  tight: 'tight',
-  loose: 'loose',
-  'in-spec': 'in spec',
-  undecided: 'undecided',
-  'undecided-low': 'may be tight',
-  'undecided-high': 'may be loose',
-  conflict: 'contradicts itself',
+  ...VERDICT_WORDS,
   'not-measured': 'not measured',
   'off-base': 'off its base circle',
   'changed-since': 'set, not measured since',

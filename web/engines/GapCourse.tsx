@@ -1,17 +1,12 @@
 import { Box } from '@chakra-ui/react';
-import type { EngineView, GapRow } from '@zero-lash/contract/engines';
+import type { EngineView } from '@zero-lash/contract/engines';
 import { ShopTime } from '../app/ShopTime.tsx';
 import { useLengths } from '../app/lengths.ts';
+import { ROUND_WORDS } from '@zero-lash/core/builds';
 import { Empty } from '../app/Page.tsx';
 import { GapBar } from '../drawings/GapBar.tsx';
 import { VerdictMark } from '../drawings/VerdictMark.tsx';
 
-const ROUND_WORDS: Readonly<Record<GapRow['round'], string>> = {
-  'as-found': 'as found',
-  'as-set': 'as set',
-  proved: 'proved',
-  recheck: 'recheck',
-};
 const ROUNDS_SHOWN = 5;
 
 /** Every point's gap, round by round, against the limits it was judged by: a row that walks to one side is drifting. */

@@ -1,6 +1,6 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { EngineView } from '@zero-lash/contract/engines';
-import { runningDoubt, type RunningDoubt } from '@zero-lash/core/rechecks';
+import { runningWarning, type RunningWarning } from '@zero-lash/core/rechecks';
 import { useState, type FormEvent } from 'react';
 import { dayInWords } from '../app/dates.ts';
 import { grouped, runningTyped } from '../app/figures.ts';
@@ -126,7 +126,7 @@ function LogUsage({ engine }: { readonly engine: EngineView }) {
   const [startedAt, setStartedAt] = useState('0');
   const [reason, setReason] = useState('');
   const [complaint, setComplaint] = useState<string>();
-  const [asked, setAsked] = useState<(RunningDoubt & { readonly typed: number }) | null>(null);
+  const [asked, setAsked] = useState<(RunningWarning & { readonly typed: number }) | null>(null);
   const days = useShopTimes();
   const [send, { error, isLoading, reset }] = useLogUsageMutation();
   const typed = Math.round(runningTyped(text) * 10) / 10;
@@ -146,8 +146,8 @@ function LogUsage({ engine }: { readonly engine: EngineView }) {
     }
     setComplaint(undefined);
     const last = { usage: engine.usage, on: engine.usageOn };
-    const doubt = back ? null : runningDoubt(typed, last, days.today(), engine.usageUnit);
-    if (doubt && asked?.typed !== typed) setAsked({ ...doubt, typed });
+    const warning = back ? null : runningWarning(typed, last, days.today(), engine.usageUnit);
+    if (warning && asked?.typed !== typed) setAsked({ ...warning, typed });
     else await write(typed, asked?.typed === typed);
   }
 

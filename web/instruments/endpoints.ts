@@ -12,7 +12,7 @@ import type {
 import { api, write } from '../app/api.ts';
 
 /** How a gauge is reached, and who holds it. */
-export interface GaugeStanding {
+export interface GaugeStatus {
   readonly instrument: string;
   readonly connected: boolean;
   readonly simulated: boolean;
@@ -44,7 +44,7 @@ export const instrumentsApi = api.injectEndpoints({
       query: ({ id, ...body }) => write('PATCH', `benches/${id}`, body),
       invalidatesTags: ['Tools'],
     }),
-    gauges: build.query<GaugeStanding[], string>({
+    gauges: build.query<GaugeStatus[], string>({
       query: (device) => `gauges?device=${device}`,
       providesTags: ['Gauges'],
     }),

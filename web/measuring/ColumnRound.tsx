@@ -141,12 +141,12 @@ function Row({ build, round, point, state, blind, paper, field, onKept }: RowPro
   const [asked, setAsked] = useState<Asked | null>(null);
   const [over, setOver] = useState<Parameters<typeof keep> | null>(null);
   const { key } = point;
-  const standing = round.readings.find((row) => row.point === key && row.roundId === round.id);
+  const current = round.readings.find((row) => row.point === key && row.roundId === round.id);
 
   /** What somebody measured here is asked about before paper takes its place; who looks blind is not told of it. */
   function take(...given: Parameters<typeof keep>) {
     setAsked(null);
-    if (standing && kept === null && !blind) setOver(given);
+    if (current && kept === null && !blind) setOver(given);
     else keep(...given);
   }
 
@@ -160,9 +160,9 @@ function Row({ build, round, point, state, blind, paper, field, onKept }: RowPro
         ...{ point: key, asTyped, doubtKept, blind, crankAngle: null },
         reading: structuredClone(reading) as never,
         instrumentId: bench.bladeSet?.id ?? null,
-        over: standing?.id ?? null,
+        over: current?.id ?? null,
         reason:
-          standing || paper.by !== '' ? `typed from paper${paper.by && `, ${paper.by}`}`.slice(0, 120) : '',
+          current || paper.by !== '' ? `typed from paper${paper.by && `, ${paper.by}`}`.slice(0, 120) : '',
       },
       takenAt: paper.takenAt,
     });
@@ -230,11 +230,11 @@ function Row({ build, round, point, state, blind, paper, field, onKept }: RowPro
           onKeep={() => take(asked.reading, asked.text, true)}
         />
       )}
-      {over && standing && (
+      {over && current && (
         <Question
           answers={[
             {
-              label: `Leave ${interval(standing)}`,
+              label: `Leave ${interval(current)}`,
               onChoose: () => {
                 setOver(null);
                 onKept();
@@ -243,7 +243,7 @@ function Row({ build, round, point, state, blind, paper, field, onKept }: RowPro
             { label: `Take ${over[1]} from the paper`, onChoose: () => keep(...over) },
           ]}
         >
-          {standing.by} has {interval(standing)} here, of {times.moment(standing.takenAt)}. Which stands?
+          {current.by} has {interval(current)} here, of {times.moment(current.takenAt)}. Which stands?
         </Question>
       )}
     </Box>

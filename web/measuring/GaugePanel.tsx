@@ -11,7 +11,7 @@ import {
   useGaugesQuery,
   useLetGaugeGoMutation,
   useTakeGaugeMutation,
-  type GaugeStanding,
+  type GaugeStatus,
 } from '../instruments/endpoints.ts';
 import { thisDevice } from '../app/device.ts';
 import { zeroChecked, type GaugePress } from '../instruments/gauge.ts';
@@ -30,15 +30,15 @@ interface Props {
 export function GaugePanel({ expects, measure, onNext }: Props) {
   const { gauges } = useBench();
   const device = thisDevice();
-  const { data: standings } = useGaugesQuery(device);
+  const { data: links } = useGaugesQuery(device);
   const [chosen, setChosen] = useState<string | null>(null);
   const [take, { error }] = useTakeGaugeMutation();
   const [letGo] = useLetGaugeGoMutation();
-  const mine = standings?.find(({ heldHere }) => heldHere);
+  const mine = links?.find(({ heldHere }) => heldHere);
   const gauge = gauges.find(({ id }) => id === (chosen ?? mine?.instrument)) ?? gauges[0];
-  const standing = standings?.find(({ instrument }) => instrument === gauge?.id);
+  const status = links?.find(({ instrument }) => instrument === gauge?.id);
   if (!gauge) return <Box color="faded">No digital gauge is written down under Instruments.</Box>;
-  const held = standing?.heldHere ?? false;
+  const held = status?.heldHere ?? false;
   return (
     <Box>
       {gauges.length > 1 && (
@@ -54,7 +54,7 @@ export function GaugePanel({ expects, measure, onNext }: Props) {
       )}
       <Flex gap="2" alignItems="center">
         <Box flex="1" role="status">
-          <b>{gauge.name}</b>: {linkInWords(standing, held)}
+          <b>{gauge.name}</b>: {linkInWords(status, held)}
         </Box>
         <Button
           onClick={() => void (held ? letGo : take)({ id: gauge.id, device })}
@@ -66,15 +66,15 @@ export function GaugePanel({ expects, measure, onNext }: Props) {
       <ProblemNote error={error} />
       {gauge.overdue && <Caution>{gauge.name} is due for its check.</Caution>}
       {held && <Presses gauge={gauge} expects={expects} measure={measure} onNext={onNext} />}
-      {standing?.simulated && <SimulatedGaugePanel gauge={gauge.id} />}
+      {status?.simulated && <SimulatedGaugePanel gauge={gauge.id} />}
     </Box>
   );
 }
 
-function linkInWords(standing: GaugeStanding | undefined, held: boolean): string {
-  if (!standing?.connected) return 'not heard';
+function linkInWords(status: GaugeStatus | undefined, held: boolean): string {
+  if (!status?.connected) return 'not heard';
   if (held) return 'heard here';
-  return standing.heldBy ? `held by ${standing.heldBy}` : 'heard, and free';
+  return status.heldBy ? `held by ${status.heldBy}` : 'heard, and free';
 }
 
 /** Takes each press: as the zero where that is being checked, else as the gap of the selected point. */

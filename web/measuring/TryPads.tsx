@@ -9,7 +9,8 @@ import {
 } from '@zero-lash/core/measuring';
 import type { ShopUnit } from '@zero-lash/core/length';
 import { useLengths } from '../app/lengths.ts';
-import { foreseenInWords, heldThickness, TRY_WORDS } from './tryWords.ts';
+import { TRY_WORDS } from '@zero-lash/core/measuring';
+import { foreseenInWords, heldThickness } from './tryWords.ts';
 import type { TriesWork } from './useTries.ts';
 
 /** A try tapped on a pad: which pad, and when, in ms. */

@@ -1,13 +1,6 @@
-import type { Foreseen, Try } from '@zero-lash/core/measuring';
+import { TRY_WORDS, type Foreseen, type Try } from '@zero-lash/core/measuring';
 import { tenthsFromMm, type ShopUnit } from '@zero-lash/core/length';
 import { STATE_WORDS } from '../drawings/states.ts';
-
-/** What a blade did, as a person says it. */
-export const TRY_WORDS: Readonly<Record<Try['result'], string>> = {
-  goes: 'goes',
-  drags: 'drags',
-  wont: 'won’t',
-};
 
 const MOST_TYPED = 80;
 

@@ -73,16 +73,16 @@ export function useTries(
   const setPicked = (next: readonly number[] | null) => setPick({ place, blades: next });
   const { blades, maxStack, repeatability } = bench;
   const { limits, spec } = point;
-  const standing = useMemo(
+  const evaluated = useMemo(
     () => statusOf(tries, { limits, spec }, { blades, maxStack, repeatability }, { narrows, hollow }),
     [tries, limits, spec, blades, maxStack, repeatability, narrows, hollow],
   );
   const pair = useMemo(() => goNoGo({ blades, maxStack, spec }), [blades, maxStack, spec]);
   return {
-    ...standing,
+    ...evaluated,
     tries,
     pair,
-    held: picked ?? standing.suggested?.blades ?? [],
+    held: picked ?? evaluated.suggested?.blades ?? [],
     hold: setPicked,
     tap: (blade) => {
       if (picked?.includes(blade))

@@ -1,7 +1,7 @@
 import { Box } from '@chakra-ui/react';
 import { useLengths } from '../app/lengths.ts';
 import { PartHeading } from '../app/Page.tsx';
-import { useFeel } from '../shims/useFeel.ts';
+import { useFeel } from '../pieces/useFeel.ts';
 
 /** A person's own spread of feel, and how the guard of a plan follows it. Nobody sees another's. */
 export function OwnFeel() {

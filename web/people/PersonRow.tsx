@@ -4,7 +4,7 @@ import { useState, type FormEvent } from 'react';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useChangePersonMutation, useSignPersonOutMutation } from './endpoints.ts';
-import { ROLE_WORDS } from './roles.ts';
+import { PERSON_ROLE_WORDS } from './roles.ts';
 
 /** One person of the shop, as a lead looks after them: their role, name and passphrase, and whether they are here. */
 export function PersonRow({ person }: { readonly person: Person }) {
@@ -42,7 +42,7 @@ export function PersonRow({ person }: { readonly person: Person }) {
             disabled={!person.active}
             onChange={(event) => void send({ role: event.target.value as PersonRole })}
           >
-            {Object.entries(ROLE_WORDS).map(([role, words]) => (
+            {Object.entries(PERSON_ROLE_WORDS).map(([role, words]) => (
               <option key={role} value={role}>
                 {words}
               </option>

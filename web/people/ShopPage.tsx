@@ -11,7 +11,7 @@ import { useAddPersonMutation, usePeopleQuery } from './endpoints.ts';
 import { Changes } from './Changes.tsx';
 import { OwnFeel } from './OwnFeel.tsx';
 import { PersonRow } from './PersonRow.tsx';
-import { ROLE_WORDS } from './roles.ts';
+import { PERSON_ROLE_WORDS } from './roles.ts';
 import { ShopForm } from './ShopForm.tsx';
 import { SignedIn } from './SignedIn.tsx';
 import { useRole } from '../app/useRole.ts';
@@ -84,7 +84,7 @@ function AddPerson() {
           </Labelled>
           <Labelled label="Role">
             <Select {...register('role')}>
-              {Object.entries(ROLE_WORDS).map(([role, words]) => (
+              {Object.entries(PERSON_ROLE_WORDS).map(([role, words]) => (
                 <option key={role} value={role}>
                   {words}
                 </option>

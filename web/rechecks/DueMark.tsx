@@ -1,19 +1,4 @@
-import type { DueState } from '@zero-lash/core/rechecks';
-
-const WORDS: Readonly<Record<DueState, string>> = {
-  'not-held': 'did not hold',
-  overdue: 'overdue',
-  due: 'due',
-  coming: 'coming',
-  waiting: 'held back',
-};
-
-/** What a done recheck found. */
-export const OUTCOME_WORDS = {
-  held: 'every gap held',
-  undecided: 'not every gap decided',
-  out: 'a gap has left its band',
-} as const;
+import { DUE_WORDS, type DueState } from '@zero-lash/core/rechecks';
 
 /** How near a recheck is: a full, a half or an open hourglass-like dial, with the word. */
 export function DueMark({ state }: { readonly state: DueState }) {
@@ -32,7 +17,7 @@ export function DueMark({ state }: { readonly state: DueState }) {
         />
         {state === 'due' && <path d="M8 8l5 6.5H3z" fill={paint} />}
       </svg>
-      {WORDS[state]}
+      {DUE_WORDS[state]}
     </span>
   );
 }

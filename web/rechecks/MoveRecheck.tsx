@@ -11,23 +11,23 @@ type Kind = RecheckMove['kind'];
 
 const KINDS: Readonly<Record<Kind, string>> = {
   moved: 'Move it to a day',
-  held: 'Hold it back',
+  'on-hold': 'Hold it back',
   released: 'Let it go again',
   dropped: 'Drop it for the next',
 };
 
 interface Props {
-  readonly recheck: Pick<RecheckRow, 'id' | 'engine' | 'dueDate' | 'held' | 'version'>;
+  readonly recheck: Pick<RecheckRow, 'id' | 'engine' | 'dueDate' | 'onHold' | 'version'>;
   readonly onDone: () => void;
 }
 
 /** What a lead does about a recheck, with a reason that stays on the record. */
 export function MoveRecheck({ recheck, onDone }: Props) {
-  const [kind, setKind] = useState<Kind>(recheck.held ? 'released' : 'moved');
+  const [kind, setKind] = useState<Kind>(recheck.onHold ? 'released' : 'moved');
   const [day, setDay] = useState(recheck.dueDate ?? '');
   const [why, setWhy] = useState('');
   const [move, { error, isLoading }] = useMoveRecheckMutation();
-  const { [recheck.held ? 'held' : 'released']: _, ...may } = KINDS;
+  const { [recheck.onHold ? 'on-hold' : 'released']: _, ...may } = KINDS;
   async function send(event: FormEvent) {
     event.preventDefault();
     const answer = await move({

@@ -17,7 +17,7 @@ export function PlanTogether({ place, rechecks, today }: Props) {
   const [day, setDay] = useState('');
   const [said, setSaid] = useState<readonly string[]>([]);
   const [plan, { isLoading }] = usePlanBenchDayMutation();
-  const open = rechecks.filter(({ held, state }) => !held && state !== 'not-held');
+  const open = rechecks.filter(({ onHold, state }) => !onHold && state !== 'not-held');
   if (open.length < 2) return null;
   async function send(event: FormEvent) {
     event.preventDefault();

@@ -1,21 +1,9 @@
 import { Box } from '@chakra-ui/react';
 import type { PastRecheck } from '@zero-lash/contract/rechecks';
-import { causesOf, onMeter, type Metered } from '@zero-lash/core/rechecks';
+import { causesOf, CHANGE_WORDS, onMeter, type Metered } from '@zero-lash/core/rechecks';
 import { dayInWords } from '../app/dates.ts';
 import { useLengths } from '../app/lengths.ts';
 import { ShopTime } from '../app/ShopTime.tsx';
-
-const CHANGE_WORDS = {
-  ...{
-    moved: 'moved',
-    held: 'held back',
-    released: 'let go again',
-    dropped: 'dropped',
-    replanned: 'Planned again',
-    'let-stand': 'Left as it is, whatever came in late,',
-    bench: 'on the bench',
-  },
-} as const;
 
 interface Props {
   readonly recheck: PastRecheck;
@@ -56,8 +44,8 @@ export function WhatIsForecast({ recheck, engine }: Props) {
       ))}
       {recheck.changes.map(({ kind, day, why, by, at }) => (
         <Box key={`${kind} ${at}`} color="faded">
-          {CHANGE_WORDS[kind]}
-          {day && ` ${dayInWords(day)}`} by {by}, <ShopTime at={at} day />
+          {kind === 'bench' && day === null ? 'taken off the bench' : CHANGE_WORDS[kind]}
+          {day && `: ${dayInWords(day)},`} by {by}, <ShopTime at={at} day />
           {why && `: ${why}`}
         </Box>
       ))}

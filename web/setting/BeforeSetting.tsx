@@ -58,8 +58,8 @@ function OtherSide({ build, point }: Props) {
   );
   if (!other) return null;
   const found = findingsNow(build);
-  const here = standing(build, found.get(point.key));
-  const there = standing(build, found.get(other.key));
+  const here = statusAt(build, found.get(point.key));
+  const there = statusAt(build, found.get(other.key));
   const sum = here && there && { lo: add(here.lo, there.lo), hi: add(here.hi, there.hi) };
   return (
     <Box marginBottom="3" fontSize="sm">
@@ -91,7 +91,7 @@ function OtherSide({ build, point }: Props) {
 }
 
 /** A gap that still says how a point is, both its ends known; mm. */
-function standing({ settings }: BuildView, reading: ReadingRow | undefined) {
+function statusAt({ settings }: BuildView, reading: ReadingRow | undefined) {
   if (!reading) return null;
   const changed = lastChange(settings, reading.point)?.at ?? null;
   return whyNoProof(reading, changed) === null ? boundedGap(reading) : null;

@@ -1,4 +1,4 @@
-// Long because every way a piece may be named, doubted and written down at a point meets in this one form.
+// Long because every way a piece may be named, warned and written down at a point meets in this one form.
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import { lastChange } from '@zero-lash/core/builds';
 import { mmFromTenths, parseLength, tenthsFromMm } from '@zero-lash/core/length';
@@ -7,7 +7,7 @@ import {
   alreadyIn,
   feelSpread,
   markDiffers,
-  pieceDoubt,
+  pieceWarning,
   piecesWornOut,
   readMark,
   sizesOf,
@@ -19,12 +19,12 @@ import { useMemo, useState, type FormEvent } from 'react';
 import { Labelled } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
 import { Question } from '../app/Question.tsx';
-import { PieceQuestion, sameDoubt, type AskedPiece } from './PieceQuestion.tsx';
+import { PieceQuestion, sameWarning, type AskedPiece } from './PieceQuestion.tsx';
 import { GapBar } from '../drawings/GapBar.tsx';
 import { reachOf } from '../instruments/reach.ts';
 import { useBench } from '../instruments/useBench.ts';
-import { useDrawerQuery } from '../shims/endpoints.ts';
-import { useFeel } from '../shims/useFeel.ts';
+import { useDrawerQuery } from '../pieces/endpoints.ts';
+import { useFeel } from '../pieces/useFeel.ts';
 import { piecesElsewhere, usualWay, type PieceWay } from './pieceWay.ts';
 import { PieceWayChoice } from './PieceWayChoice.tsx';
 import {
@@ -64,7 +64,7 @@ export function FitForm(props: MeansProps & { readonly installed: number | null 
   const noSuch =
     sizes !== null &&
     installed !== null &&
-    pieceDoubt(tenthsFromMm(installed), sizes, null)?.code === 'not-made';
+    pieceWarning(tenthsFromMm(installed), sizes, null)?.code === 'not-made';
   // from a piece that is not made nothing is worked out before it is known what was meant
   const guard = useFeel()?.guard ?? USUAL_GUARD;
   const at = toSet(props, noSuch ? null : installed, { guard });
@@ -115,8 +115,8 @@ export function FitForm(props: MeansProps & { readonly installed: number | null 
       return setUnreadable(mark);
     if (marked !== null && typed !== null && markDiffers(marked, tenthsFromMm(typed)))
       return setDiffers({ mark: mmFromTenths(marked), fitted: typed });
-    const doubt = doubtOf(installed, chosen);
-    if (doubt && !sameDoubt(doubt, asked)) return setAsked(doubt);
+    const warning = warningOf(installed, chosen);
+    if (warning && !sameWarning(warning, asked)) return setAsked(warning);
     return askTwice(installed, chosen);
   }
 
@@ -158,12 +158,12 @@ export function FitForm(props: MeansProps & { readonly installed: number | null 
   }
 
   /** What looks wrong with the two figures, if anything: the piece that is out first. */
-  function doubtOf(installedMm: number, fittedMm: number): AskedPiece | null {
+  function warningOf(installedMm: number, fittedMm: number): AskedPiece | null {
     if (!sizes) return null;
-    const out = pieceDoubt(tenthsFromMm(installedMm), sizes, null);
+    const out = pieceWarning(tenthsFromMm(installedMm), sizes, null);
     if (out) return { ...out, field: 'installed', mm: installedMm };
     const gap = reading && { installed: tenthsFromMm(installedMm), verdict: reading.verdict };
-    const into = pieceDoubt(tenthsFromMm(fittedMm), sizes, gap ?? null);
+    const into = pieceWarning(tenthsFromMm(fittedMm), sizes, gap ?? null);
     return into && { ...into, field: 'fitted', mm: fittedMm };
   }
 

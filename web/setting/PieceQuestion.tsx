@@ -1,18 +1,18 @@
 import { mmFromTenths } from '@zero-lash/core/length';
-import type { PieceDoubt } from '@zero-lash/core/setting';
+import type { PieceWarning } from '@zero-lash/core/setting';
 import type { ShopUnit } from '@zero-lash/core/length';
 import { useLengths } from '../app/lengths.ts';
 import { Question } from '../app/Question.tsx';
 
-/** A doubt about one of the two figures of a change. */
-export interface AskedPiece extends PieceDoubt {
+/** A warning about one of the two figures of a change. */
+export interface AskedPiece extends PieceWarning {
   readonly field: 'installed' | 'fitted';
   /** as it was understood */
   readonly mm: number;
 }
 
 /** Whether the same was asked already: what is said again is meant. */
-export const sameDoubt = (a: AskedPiece, b: AskedPiece | null) =>
+export const sameWarning = (a: AskedPiece, b: AskedPiece | null) =>
   b !== null && a.field === b.field && a.mm === b.mm && a.code === b.code;
 
 interface Props {

@@ -10,7 +10,7 @@ import { useAppDispatch } from '../app/store.ts';
 import { TurnDial } from '../drawings/TurnDial.tsx';
 import { draftKey } from '../app/drafts.ts';
 import { notLockedYet } from '../measuring/locking.ts';
-import { useFeel } from '../shims/useFeel.ts';
+import { useFeel } from '../pieces/useFeel.ts';
 import { needReading, noBladeWent, PIECE_WORDS, toSet, type MeansProps } from './settingAdvice.ts';
 import { BetweenBlades, LockSaid } from './BetweenBlades.tsx';
 

@@ -1,5 +1,5 @@
 import type { NewSetting } from '@zero-lash/contract/setting';
-import type { Drawer } from '@zero-lash/contract/drawer';
+import type { Drawer } from '@zero-lash/contract/pieces';
 import { lastChange } from '@zero-lash/core/builds';
 import { tenthsFromMm } from '@zero-lash/core/length';
 import { besideTheEngine, pieceFound, pieceSystem, type PieceIn } from '@zero-lash/core/setting';

@@ -5,16 +5,16 @@ import { Labelled } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
 import { GapBar } from '../drawings/GapBar.tsx';
 import { useSession } from '../app/useSession.ts';
-import { DoubtNote } from './DoubtNote.tsx';
-import { limitDoubt } from './doubts.ts';
+import { WarningNote } from './WarningNote.tsx';
+import { limitWarningOf } from './warnings.ts';
 import { ChoiceField, FormPart, TextField } from './FormField.tsx';
 import type { SheetValues } from './formValues.ts';
 
 interface Props {
   readonly roles: readonly Role[];
-  /** doubts answered with “it is so”, by role and text */
+  /** warnings answered with “it is so”, by role and text */
   readonly settled: ReadonlySet<string>;
-  readonly onSettle: (doubt: string) => void;
+  readonly onSettle: (warning: string) => void;
 }
 
 /** The limits of every role as the source writes them, each drawn as it is understood, and asked about where it looks like a slip. */
@@ -63,7 +63,7 @@ function RoleLimits({ role, values, settled, onSettle }: RoleProps) {
   const { register, setValue, getFieldState, formState } = useFormContext<SheetValues>();
   const { figure } = useLengths();
   const read = parseLimits(values.limits[role] ?? '', values.unit);
-  const doubt = limitDoubt(role, values);
+  const warning = limitWarningOf(role, values);
   const name = `limits.${role}` as const;
   return (
     <Box gridColumn="1 / -1" display="grid" gap="3" gridTemplateColumns={{ base: '1fr', md: '1fr 1fr' }}>
@@ -78,9 +78,9 @@ function RoleLimits({ role, values, settled, onSettle }: RoleProps) {
         <GapBar min={read.min} max={read.max} gap={null} state="not-measured" width={300} figure={figure} />
       )}
       <AllowanceFields role={role} />
-      {doubt && !settled.has(doubt.key) && (
-        <DoubtNote
-          doubt={doubt}
+      {warning && !settled.has(warning.key) && (
+        <WarningNote
+          warning={warning}
           onUse={(suggestion) => setValue(name, suggestion, { shouldDirty: true, shouldValidate: true })}
           onSettle={onSettle}
         />

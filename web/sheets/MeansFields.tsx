@@ -1,8 +1,8 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
 import { ROLE_WORDS, type Role } from '@zero-lash/core/sheets';
 import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
-import { DoubtNote } from './DoubtNote.tsx';
-import type { Doubt } from './doubts.ts';
+import { WarningNote } from './WarningNote.tsx';
+import type { Warning } from './warnings.ts';
 import { ChoiceField, FormPart, TextField, TickField } from './FormField.tsx';
 import { FRESH_MEANS, type MeansValues, type SheetValues } from './formValues.ts';
 
@@ -16,12 +16,12 @@ const KINDS: readonly (readonly [MeansValues['kind'], string])[] = [
 
 interface Props {
   readonly roles: readonly Role[];
-  readonly doubts: readonly Doubt[];
+  readonly warnings: readonly Warning[];
   readonly onSettle: (key: string) => void;
 }
 
 /** How the gap is set, with the figures that needs; and roles that are set another way. */
-export function MeansFields({ roles, doubts, onSettle }: Props) {
+export function MeansFields({ roles, warnings, onSettle }: Props) {
   const { control } = useFormContext<SheetValues>();
   const others = useFieldArray<SheetValues, 'others'>({ control, name: 'others' });
   const taken = useWatch({ control, name: 'others' }).map(({ role }) => role);
@@ -33,8 +33,8 @@ export function MeansFields({ roles, doubts, onSettle }: Props) {
         <Box gridColumn="1 / -1" fontSize="sm" color="faded">
           Hydraulic adjusters set themselves, and are not handled here: there is no gap to measure.
         </Box>
-        {doubts.map((doubt) => (
-          <DoubtNote key={doubt.key} doubt={doubt} onSettle={onSettle} />
+        {warnings.map((warning) => (
+          <WarningNote key={warning.key} warning={warning} onSettle={onSettle} />
         ))}
       </FormPart>
       {others.fields.map((field, index) => (

@@ -2,7 +2,7 @@ import { Box } from '@chakra-ui/react';
 import { lashPoints, type Pattern } from '@zero-lash/core/sheets';
 import { firstSchool, planStops } from '@zero-lash/core/turning';
 import { useMemo, useState } from 'react';
-import { HeadMap } from '../drawings/HeadMap.tsx';
+import { HeadDrawing } from '../drawings/HeadDrawing.tsx';
 import { Empty } from '../app/Page.tsx';
 import { TurningBoard } from '../turning/TurningBoard.tsx';
 import { layoutInWords } from './words.ts';
@@ -39,7 +39,7 @@ export function PatternPreview({ pattern, holds, fires, name }: Props) {
         {fires && `, ${stops.length} ${stops.length === 1 ? 'stop reaches' : 'stops reach'} them`}
         {!holds && '. Drawn as it last held: something beside is not understood yet.'}
       </Box>
-      <HeadMap
+      <HeadDrawing
         pattern={pattern}
         points={Object.fromEntries(points.map(({ key }) => [key, { state: 'not-measured' }]))}
         selected={null}

@@ -4,8 +4,8 @@ import { ROLE_WORDS, type Role } from '@zero-lash/core/sheets';
 import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
 import { useState } from 'react';
 import { Labelled, TextArea } from '../app/Labelled.tsx';
-import { DoubtNote } from './DoubtNote.tsx';
-import { torqueDoubt } from './doubts.ts';
+import { WarningNote } from './WarningNote.tsx';
+import { torqueWarningOf } from './warnings.ts';
 import { AreaField, ChoiceField, FormPart, TextField, TickField } from './FormField.tsx';
 import type { SheetValues } from './formValues.ts';
 import { PlanSteps } from './PlanSteps.tsx';
@@ -49,13 +49,13 @@ function TorqueQuestion({ index }: { readonly index: number }) {
     [`torques.${number}.fastening`, `torques.${number}.steps`]
   >({ name: [`torques.${index}.fastening`, `torques.${index}.steps`] });
   const [settled, setSettled] = useState<string>();
-  const doubt = torqueDoubt({ fastening, steps });
-  if (!doubt || doubt.key === settled) return null;
+  const warning = torqueWarningOf({ fastening, steps });
+  if (!warning || warning.key === settled) return null;
   // of several steps the odd one alone is put right by hand
   const single = !steps.includes(',');
   return (
-    <DoubtNote
-      doubt={doubt}
+    <WarningNote
+      warning={warning}
       onSettle={setSettled}
       {...(single
         ? { onUse: (meant: string) => setValue(`torques.${index}.steps`, meant, { shouldDirty: true }) }

@@ -9,7 +9,7 @@ import { useAppDispatch, useAppSelector } from '../app/store.ts';
 import { draftTyped } from '../app/drafts.ts';
 import { readForm } from './bodyFrom.ts';
 import { ChangeList } from './ChangeList.tsx';
-import { limitDoubt, meansDoubts } from './doubts.ts';
+import { limitWarningOf, meansWarningsOf } from './warnings.ts';
 import { FormPart, TextField } from './FormField.tsx';
 import { rolesOfPattern, valuesFrom, type SheetValues } from './formValues.ts';
 import { changesBetween } from './inWords.ts';
@@ -70,9 +70,9 @@ export function SheetForm(props: Props) {
   const [settled, setSettled] = useState<ReadonlySet<string>>(new Set());
   const [blocked, setBlocked] = useState(false);
   const settle = (key: string) => setSettled(new Set([...settled, key]));
-  const ofMeans = meansDoubts(pattern).filter(({ key }) => !settled.has(key));
+  const ofMeans = meansWarningsOf(pattern).filter(({ key }) => !settled.has(key));
   const ofLimits = roles
-    .flatMap((role) => limitDoubt(role, values) ?? [])
+    .flatMap((role) => limitWarningOf(role, values) ?? [])
     .filter(({ key }) => !settled.has(key));
   const problem = problemFrom(error);
   const theirs = problem?.code === 'stale' ? (problem.current as SheetRevision) : null;
@@ -118,7 +118,7 @@ export function SheetForm(props: Props) {
               </FormPart>
             )}
             <PatternFields />
-            <MeansFields roles={roles} doubts={ofMeans} onSettle={settle} />
+            <MeansFields roles={roles} warnings={ofMeans} onSettle={settle} />
             <LimitFields roles={roles} settled={settled} onSettle={settle} />
             <PlanFields />
             {blocked && ofMeans.length + ofLimits.length > 0 && (

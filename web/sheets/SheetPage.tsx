@@ -11,7 +11,7 @@ import { useLengths } from '../app/lengths.ts';
 import { Page, PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { GapBar } from '../drawings/GapBar.tsx';
-import { HeadMap } from '../drawings/HeadMap.tsx';
+import { HeadDrawing } from '../drawings/HeadDrawing.tsx';
 import { useRole } from '../app/useRole.ts';
 import { SheetTurning } from '../turning/SheetTurning.tsx';
 import { ChangeList } from './ChangeList.tsx';
@@ -48,7 +48,7 @@ export default function SheetPage() {
       >
         <Box minWidth="0">
           <PartHeading>Lash points</PartHeading>
-          <HeadMap
+          <HeadDrawing
             pattern={pattern}
             points={Object.fromEntries(
               lashPoints(pattern).map(({ key }) => [key, { state: 'not-measured' as const }]),

@@ -10,7 +10,7 @@ import { store } from '../app/store.ts';
  * together.
  */
 export function takePreloaded(): void {
-  const preloaded = document.getElementById('ahead')?.textContent;
+  const preloaded = document.getElementById('preload')?.textContent;
   if (!preloaded) {
     void store.dispatch(sessionApi.endpoints.session.initiate());
     return;

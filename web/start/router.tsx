@@ -22,7 +22,7 @@ const ReviseSheetPage = lazy(async () => ({
 }));
 const DraftPage = lazy(async () => ({ default: (await import('../sheets/SheetFormPage.tsx')).DraftPage }));
 const InstrumentsPage = lazy(() => import('../instruments/InstrumentsPage.tsx'));
-const DrawerPage = lazy(() => import('../shims/DrawerPage.tsx'));
+const DrawerPage = lazy(() => import('../pieces/DrawerPage.tsx'));
 const RechecksPage = lazy(() => import('../rechecks/RechecksPage.tsx'));
 const UsagePage = lazy(() => import('../usage/UsagePage.tsx'));
 const OwnersPage = lazy(() => import('../owners/OwnersPage.tsx'));

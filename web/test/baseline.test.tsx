@@ -11,7 +11,7 @@ import { describe, expect, it } from 'vitest';
 import type { BuildView } from '../builds/buildView.ts';
 import { expectedAt } from '../measuring/expectedAt.ts';
 import { Baseline } from '../setting/Baseline.tsx';
-import { planAll } from '../shims/plans.ts';
+import { planAll } from '../pieces/plans.ts';
 import { at, atTheBench, build, put, reading, round, SCREW, show, signIn } from './shownBench.tsx';
 
 atTheBench();

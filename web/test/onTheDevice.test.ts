@@ -205,13 +205,13 @@ describe('the next point', () => {
     role: 'intake' as const,
     index: 0,
   }));
-  const standing = (number: number, left: string[]) => ({ number, left, place: 'here', stop: {} }) as never;
+  const stopAt = (number: number, left: string[]) => ({ number, left, place: 'here', stop: {} }) as never;
   const none = { ...round, readings: [] };
 
   it('is one that may be measured where the crank stands, then one of the next stop', () => {
-    const stops = { here: standing(1, ['1I', '2E']), next: standing(2, ['1E']) };
+    const stops = { here: stopAt(1, ['1I', '2E']), next: stopAt(2, ['1E']) };
     expect(nextToMeasure(points, none, '1I', stops)).toBe('2E');
-    expect(nextToMeasure(points, none, '1I', { ...stops, here: standing(1, ['1I']) })).toBe('1E');
+    expect(nextToMeasure(points, none, '1I', { ...stops, here: stopAt(1, ['1I']) })).toBe('1E');
     expect(nextToMeasure(points, none, '1I', { here: null, next: null })).toBe('1E');
   });
 

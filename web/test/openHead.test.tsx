@@ -9,13 +9,13 @@ import { describe, expect, it } from 'vitest';
 import type { BuildView } from '../builds/buildView.ts';
 import { withPending } from '../builds/pending.ts';
 import { store } from '../app/store.ts';
-import { LashBudget } from '../headwork/LashBudget.tsx';
+import { BudgetPanel } from '../headwork/BudgetPanel.tsx';
 import { KnowHow } from '../knowHow/KnowHow.tsx';
 import { CountIn } from '../parts/CountIn.tsx';
 import { CountOut } from '../parts/CountOut.tsx';
 import { writePartsCsv } from '../parts/csv.ts';
 import { base64Of, whyNoPicture } from '../photographs/picture.ts';
-import { doubtsIn, readWearCsv, writeWearCsv } from '../wear/csv.ts';
+import { warningsIn, readWearCsv, writeWearCsv } from '../wear/csv.ts';
 import { useWear } from '../wear/useWear.ts';
 import { WearGrid } from '../wear/WearGrid.tsx';
 import { WearSummary } from '../wear/WearSummary.tsx';
@@ -254,8 +254,8 @@ describe('a CSV of readings', () => {
     const stems = ['1I', '2I', '3I'].map((place, index) =>
       figure('stem-guide', place, 'stem', [[6.97, 69.7, 6.98][index]!]),
     );
-    const doubts = doubtsIn([...margin, ...stems], sheet, pattern);
-    expect(doubts.map(({ line, doubt }) => [line.item, line.place, doubt.suggestion])).toEqual([
+    const warnings = warningsIn([...margin, ...stems], sheet, pattern);
+    expect(warnings.map(({ line, warning }) => [line.item, line.place, warning.suggestion])).toEqual([
       ['valve-margin', '1E', 1.1],
       ['stem-guide', '2I', 6.97],
     ]);
@@ -447,7 +447,7 @@ describe('the lash budget', () => {
   const piece = [entry([figure('piece-in', '1I', 'value', [2.1])])];
 
   it('names the valves that nothing made will bring in, before anybody cuts', () => {
-    show(<LashBudget stage="head-work" build={found(SHIM, { headwork: cut(0.3), wear: piece })} />);
+    show(<BudgetPanel stage="head-work" build={found(SHIM, { headwork: cut(0.3), wear: piece })} />);
     expect(screen.getByRole('alert').textContent).toContain(
       'One valve will not come in with anything that is made: 1I',
     );
@@ -456,14 +456,14 @@ describe('the lash budget', () => {
 
   it('says where it fits, and where a piece is not known', () => {
     const { unmount } = show(
-      <LashBudget stage="head-work" build={found(SHIM, { headwork: cut(0.05), wear: piece })} />,
+      <BudgetPanel stage="head-work" build={found(SHIM, { headwork: cut(0.05), wear: piece })} />,
     );
     expect(screen.queryByRole('alert')).toBeNull();
     expect(screen.getAllByText(/piece not known/).length).toBeGreaterThan(0);
     unmount();
     // nothing is said of every gap where one was not measured, or nobody knows how far its screw stands out
     const { container } = show(
-      <LashBudget stage="head-work" build={found(SCREW, { headwork: cut(0.05) })} />,
+      <BudgetPanel stage="head-work" build={found(SCREW, { headwork: cut(0.05) })} />,
     );
     expect(screen.queryByText('Every gap comes in with what is made.')).toBeNull();
     expect(container.textContent).toMatch(/not known at 1E \(not measured\)/);
@@ -473,7 +473,7 @@ describe('the lash budget', () => {
     const readings = [...points].map((key) => reading(key, 0.22, 0.24, 'in-spec'));
     const wear = [entry([...points].map((key) => figure('screw-standout', key, 'value', [6])))];
     show(
-      <LashBudget
+      <BudgetPanel
         stage="head-work"
         build={found(SCREW, { headwork: cut(0.05), rounds: [round({ readings })], wear })}
       />,
@@ -482,7 +482,7 @@ describe('the lash budget', () => {
   });
 
   it('plans a piece of work at every valve that is meant, and asks about a cut that is too deep', () => {
-    show(<LashBudget stage="head-work" build={found(SHIM)} />);
+    show(<BudgetPanel stage="head-work" build={found(SHIM)} />);
     const form = screen.getByRole('form', { name: 'Plan a piece of work' });
     fireEvent.change(within(form).getByLabelText('At'), { target: { value: 'exhaust' } });
     fireEvent.change(within(form).getByLabelText('How deep, mm'), { target: { value: '1.5' } });
@@ -497,7 +497,7 @@ describe('the lash budget', () => {
   });
 
   it('takes no operation that touches no gap of the engine', () => {
-    show(<LashBudget stage="head-work" build={found(SHIM)} />);
+    show(<BudgetPanel stage="head-work" build={found(SHIM)} />);
     const work = screen.getByLabelText('Work');
     const kinds = [...work.querySelectorAll('option')].map(({ value }) => value);
     expect(kinds).not.toContain('head-skim');

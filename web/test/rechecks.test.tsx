@@ -34,7 +34,13 @@ const row = (change: Partial<RecheckRow> = {}): RecheckRow => ({
   ...{ id: 'r1', sequence: 3, dueUsage: 150, dueDate: '2031-03-01', dueCycles: null, state: 'due' },
   ...{ buildId: 'b', engineId: 'e', engine: 'Frost fan 12', owner: 'Sellend', place: 'Quarry Rows' },
   ...{ sheetName: 'Q4 Orchard', usageUnit: 'hours', usage: 120, running: 120, heatCycles: 0, season: '' },
-  ...{ byForecast: true, held: false, benchDay: null, expectedDay: '2031-02-20', earliestDay: '2031-02-10' },
+  ...{
+    byForecast: true,
+    onHold: false,
+    benchDay: null,
+    expectedDay: '2031-02-20',
+    earliestDay: '2031-02-10',
+  },
   ...{ seasonFrom: null, seasonUntil: null, points: null, late: false },
   ...{ latestDay: '2031-03-01', unlike: [{ point: '3E', way: 'tighter' as const }], version: 4 },
   ...change,
@@ -103,19 +109,19 @@ describe('the rechecks page', () => {
     show(<RechecksPage />);
     fireEvent.click(await screen.findByRole('button', { name: 'Move or hold Frost fan 12' }));
     const go = () => screen.getByRole('button', { name: 'Hold it back' });
-    fireEvent.change(screen.getByLabelText('What of Frost fan 12'), { target: { value: 'held' } });
+    fireEvent.change(screen.getByLabelText('What of Frost fan 12'), { target: { value: 'on-hold' } });
     expect(go()).toHaveProperty('disabled', true);
     expect(screen.queryByLabelText('To the day')).toBeNull();
     fireEvent.change(screen.getByLabelText('Because'), { target: { value: 'It is harvest' } });
     fireEvent.click(go());
     await waitFor(() =>
       expect(sent).toEqual([
-        ['rechecks/r1/move', { kind: 'held', day: null, why: 'It is harvest', version: 4 }],
+        ['rechecks/r1/move', { kind: 'on-hold', day: null, why: 'It is harvest', version: 4 }],
       ]),
     );
     cleanup();
     server({
-      rechecks: list(row({ held: true, state: 'waiting', version: 5 })),
+      rechecks: list(row({ onHold: true, state: 'waiting', version: 5 })),
       'rechecks/filters': FILTERS,
     });
     show(<RechecksPage />);
@@ -129,7 +135,7 @@ describe('the rechecks page', () => {
 
   it('has every engine of one place planned on one day, and says which could not be', async () => {
     await signIn('bench');
-    const two = list(row(), row({ id: 'r2', engine: 'Frost fan 14' }), row({ id: 'r3', held: true }));
+    const two = list(row(), row({ id: 'r2', engine: 'Frost fan 14' }), row({ id: 'r3', onHold: true }));
     const sent: string[] = [];
     vi.spyOn(globalThis, 'fetch').mockImplementation((input) => {
       const request = input as Request;
@@ -206,7 +212,7 @@ describe('what is forecast of a recheck', () => {
       },
       changes: [
         {
-          kind: 'held' as const,
+          kind: 'on-hold' as const,
           day: null,
           why: 'It is harvest',
           by: 'Osk Velland',

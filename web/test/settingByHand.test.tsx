@@ -16,7 +16,7 @@ import { AimChoice } from '../setting/AimChoice.tsx';
 import { BeforeSetting } from '../setting/BeforeSetting.tsx';
 import { AimedOutside } from '../setting/AimedOutside.tsx';
 import { SettingForm } from '../setting/SettingForm.tsx';
-import { drawerApi } from '../shims/endpoints.ts';
+import { drawerApi } from '../pieces/endpoints.ts';
 import { instrumentsApi } from '../instruments/endpoints.ts';
 import { atTheBench, build, put, reading, round, SCREW, show, signIn } from './shownBench.tsx';
 

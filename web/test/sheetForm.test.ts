@@ -3,7 +3,7 @@ import type { Means } from '@zero-lash/core/sheets';
 import { describe, expect, it } from 'vitest';
 import { bladesTyped, measuredTyped } from '../instruments/bladesTyped.ts';
 import { readForm } from '../sheets/bodyFrom.ts';
-import { limitDoubt, meansDoubts } from '../sheets/doubts.ts';
+import { limitWarningOf, meansWarningsOf } from '../sheets/warnings.ts';
 import { FRESH_MEANS, FRESH_SHEET, USUAL_CYLINDERS, valuesFrom } from '../sheets/formValues.ts';
 import { FRESH_STEP } from '../sheets/planSteps.ts';
 import { changesBetween, sheetInWords } from '../sheets/inWords.ts';
@@ -248,11 +248,11 @@ describe('the spec sheet form', () => {
 
   it('asks about slips of limits and of means', () => {
     const values = { limits: { intake: '0.2-0.3', exhaust: '3-4' }, unit: 'mm', condition: 'cold' } as const;
-    expect(limitDoubt('exhaust', values)).toMatchObject({ suggestion: '0.3–0.4 mm' });
-    expect(limitDoubt('intake', values)).toMatchObject({ key: 'intake unlike-the-other 0.2-0.3' });
-    expect(limitDoubt('intake', { ...values, limits: { intake: '0.2-0.3' } })).toBeNull();
-    expect(meansDoubts(null)).toEqual([]);
-    expect(meansDoubts({ ...gorge.pattern, roleMeans: {} })).toEqual([]);
+    expect(limitWarningOf('exhaust', values)).toMatchObject({ suggestion: '0.3–0.4 mm' });
+    expect(limitWarningOf('intake', values)).toMatchObject({ key: 'intake unlike-the-other 0.2-0.3' });
+    expect(limitWarningOf('intake', { ...values, limits: { intake: '0.2-0.3' } })).toBeNull();
+    expect(meansWarningsOf(null)).toEqual([]);
+    expect(meansWarningsOf({ ...gorge.pattern, roleMeans: {} })).toEqual([]);
   });
 });
 

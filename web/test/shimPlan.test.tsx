@@ -2,7 +2,7 @@
 // Long because a plan is tried from what is asked to what is fitted on one engine and one drawer.
 import 'fake-indexeddb/auto';
 import { act, cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
-import type { Drawer } from '@zero-lash/contract/drawer';
+import type { Drawer } from '@zero-lash/contract/pieces';
 import type { Feel, Setting } from '@zero-lash/contract/setting';
 import type { Means } from '@zero-lash/core/sheets';
 import { besideTheEngine, piecePoints, planQuestions, type PlanChoices } from '@zero-lash/core/setting';
@@ -18,11 +18,11 @@ import {
   readSizePrices,
   writeOrderCsv,
   writeSizePrices,
-} from '../shims/drawerCsv.ts';
-import { drawerApi } from '../shims/endpoints.ts';
-import { planAll } from '../shims/plans.ts';
-import { writePlanCsv } from '../shims/planCsv.ts';
-import { ShimPlan } from '../shims/ShimPlan.tsx';
+} from '../pieces/drawerCsv.ts';
+import { drawerApi } from '../pieces/endpoints.ts';
+import { planAll } from '../pieces/plans.ts';
+import { writePlanCsv } from '../pieces/planCsv.ts';
+import { ShimPlan } from '../pieces/ShimPlan.tsx';
 import { at, atTheBench, build, put, reading, round, show, signIn } from './shownBench.tsx';
 
 atTheBench();

@@ -40,7 +40,7 @@ export const signIn = (role: Session['person']['role'], id = 'tobin') =>
 export const plannedRecheck: PastRecheck = {
   ...{ id: 'rc', buildId: 'b', sequence: 1, dueUsage: 150, dueDate: '2031-03-01', dueCycles: null },
   ...{ status: 'planned', outcome: null, doneAt: null, doneBy: null, state: 'due', season: '' },
-  ...{ planUsage: 150, planDate: '2031-03-01', byForecast: false, held: false, benchDay: null },
+  ...{ planUsage: 150, planDate: '2031-03-01', byForecast: false, onHold: false, benchDay: null },
   ...{ expectedDay: '2031-02-20', earliestDay: '2031-02-10', latestDay: '2031-03-01', forecast: null },
   ...{ changes: [], version: 1, seasonFrom: null, seasonUntil: null, points: null, late: false },
 };

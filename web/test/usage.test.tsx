@@ -37,7 +37,7 @@ describe('a list of meters', () => {
     ).toMatchObject([
       {
         error: null,
-        doubt: null,
+        warning: null,
         body: { engineId: 'e1', usage: 1430.5, day: '2031-01-05', heatCycles: 14 },
       },
       { error: null, body: { engineId: 'e1', usage: 1440, day: null, heatCycles: null } },
@@ -78,7 +78,7 @@ describe('a list of meters', () => {
 
   it('asks about a figure that can hardly be', () => {
     expect(read('engine,usage', 'Frost fan 12,14210')[0]).toMatchObject({
-      ...{ error: null, doubt: '14210 is far from 1420: is 1421 meant?' },
+      ...{ error: null, warning: '14210 is far from 1420: is 1421 meant?' },
     });
   });
 

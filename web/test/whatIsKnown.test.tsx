@@ -22,7 +22,7 @@ import type { TurningWork } from '../turning/useTurning.ts';
 import { RockPad } from '../measuring/TryPads.tsx';
 import { cautionAt } from '../measuring/cautionAt.ts';
 import { SettingForm } from '../setting/SettingForm.tsx';
-import { planAll } from '../shims/plans.ts';
+import { planAll } from '../pieces/plans.ts';
 import '../start/rooms.ts';
 import { at, atTheBench, build, put, reading, round, SCREW, show, signIn } from './shownBench.tsx';
 

@@ -1,4 +1,4 @@
-import { torqueDoubt } from '../sheets/doubts.ts';
+import { torqueWarningOf } from '../sheets/warnings.ts';
 import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
 import { describe, expect, it } from 'vitest';
 import { problemFrom } from '../app/api.ts';
@@ -176,8 +176,10 @@ describe('a failed request', () => {
 
 describe('a torque ten times off', () => {
   it('is asked about where it is typed, with what was meant', () => {
-    expect(torqueDoubt({ fastening: 'Cover bolts', steps: '90 Nm' })).toMatchObject({ suggestion: '9 Nm' });
-    expect(torqueDoubt({ fastening: 'Cover bolts', steps: '9 Nm' })).toBeNull();
+    expect(torqueWarningOf({ fastening: 'Cover bolts', steps: '90 Nm' })).toMatchObject({
+      suggestion: '9 Nm',
+    });
+    expect(torqueWarningOf({ fastening: 'Cover bolts', steps: '9 Nm' })).toBeNull();
   });
 });
 

@@ -22,8 +22,8 @@ export function UsageFile() {
   const [right, setRight] = useState<ReadonlySet<number>>(new Set());
   // one that is odd is taken once somebody says that it is right, and holds back only itself
   const good =
-    lines?.filter(({ line, body, doubt }) => body !== null && (doubt === null || right.has(line))) ?? [];
-  const told = lines?.filter((line) => line.error !== null || line.doubt !== null) ?? [];
+    lines?.filter(({ line, body, warning }) => body !== null && (warning === null || right.has(line))) ?? [];
+  const told = lines?.filter((line) => line.error !== null || line.warning !== null) ?? [];
   async function read(file: File) {
     setSaid([]);
     setRight(new Set());
@@ -71,9 +71,9 @@ export function UsageFile() {
       {lines && (
         <Note tone={told.length > 0 ? 'tight' : 'brass'} marginTop="2">
           {good.length} of {lines.length} lines are understood.
-          {told.map(({ line, error: wrong, doubt }) => (
+          {told.map(({ line, error: wrong, warning }) => (
             <Box key={line}>
-              Line {line}: {wrong ?? doubt}
+              Line {line}: {wrong ?? warning}
               {wrong === null && (
                 <Tick
                   label={`Line ${line} is right: take it too`}

@@ -1,6 +1,6 @@
 import { saysSomething } from '@zero-lash/core/bounds';
 import { numberTyped } from '@zero-lash/core/length';
-import { runningDoubt } from '@zero-lash/core/rechecks';
+import { runningWarning } from '@zero-lash/core/rechecks';
 import type { EngineRow, NewUsage } from '@zero-lash/contract/engines';
 import { grouped, runningTyped } from '../app/figures.ts';
 import type { Sent } from '../app/useOutbox.ts';
@@ -50,11 +50,11 @@ export function figureOf(
   if (day === null && usage < engine.usage && lastOfOld === null && !saysSomething(reason))
     return { error: 'Lower than it was: is it a new meter, or was there a slip?' };
   const last = { usage: engine.usage, on: engine.usageOn };
-  const doubt = sure === figure ? null : runningDoubt(usage, last, day ?? today, engine.usageUnit);
-  if (doubt)
+  const warning = sure === figure ? null : runningWarning(usage, last, day ?? today, engine.usageUnit);
+  if (warning)
     return {
       error: `More than can have been run since ${grouped(engine.usage)} was logged: is it right?`,
-      meant: doubt.meant,
+      meant: warning.meant,
     };
   return {
     ...{ usage, day, heatCycles, reason: reason.trim(), sure: sure === figure },

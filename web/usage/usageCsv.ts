@@ -1,13 +1,13 @@
 import { numberTyped } from '@zero-lash/core/length';
 import type { EngineRow } from '@zero-lash/contract/engines';
 import type { UsageLine } from '@zero-lash/contract/usage';
-import { runningDoubt } from '@zero-lash/core/rechecks';
+import { runningWarning } from '@zero-lash/core/rechecks';
 import { z } from 'zod';
 import { runningTyped } from '../app/figures.ts';
 import { readCsv } from '../app/readCsv.ts';
 import { writeCsv } from '../app/writeCsv.ts';
 
-/** A line of a file of meters: understood, doubted, or with what is wrong with it. */
+/** A line of a file of meters: understood, warned, or with what is wrong with it. */
 export interface MeterLine {
   /** counted from 1, the heading with it */
   readonly line: number;
@@ -15,7 +15,7 @@ export interface MeterLine {
   readonly body: UsageLine | null;
   readonly error: string | null;
   /** understood, and hardly to be believed */
-  readonly doubt: string | null;
+  readonly warning: string | null;
 }
 
 type Known = Pick<EngineRow, 'id' | 'name' | 'serial' | 'usage' | 'usageUnit' | 'usageOn'>;
@@ -64,7 +64,7 @@ const row = z.object({
  */
 export function readUsageCsv(text: string, engines: readonly Known[], today: string): readonly MeterLine[] {
   const named = (line: number, engine: string, error: string): MeterLine => ({
-    ...{ line, engine, error, body: null, doubt: null },
+    ...{ line, engine, error, body: null, warning: null },
   });
   const read = readCsv(text, { headings: HEADS, needs: ['usage'], row });
   if ('error' in read) return [named(1, '', read.error)];
@@ -92,11 +92,11 @@ export function readUsageCsv(text: string, engines: readonly Known[], today: str
       if (seen.has(key)) return bad('is in the file twice');
       seen.add(key);
       const last = { usage: engine.usage, on: engine.usageOn };
-      const doubt = runningDoubt(usage, last, day ?? today, engine.usageUnit);
+      const warning = runningWarning(usage, last, day ?? today, engine.usageUnit);
       return {
         ...{ line, engine: asked, error: null },
-        doubt: doubt
-          ? `${usage} is far from ${engine.usage}${doubt.meant === null ? '' : `: is ${doubt.meant} meant?`}`
+        warning: warning
+          ? `${usage} is far from ${engine.usage}${warning.meant === null ? '' : `: is ${warning.meant} meant?`}`
           : null,
         body: { engineId: engine.id, usage, day, heatCycles: cycles },
       };

@@ -1,7 +1,7 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { Pattern } from '@zero-lash/core/sheets';
 import {
-  doubtLimit,
+  limitComplaint,
   LIMIT_KINDS,
   placesOf,
   wearAt,
@@ -77,7 +77,7 @@ function LimitForm({ part, work, onDone }: FormProps) {
       return setComplaint('Say where it comes from: a manual and page, a letter, a person.');
     const ends = form === 'band' ? { min: low, max: high } : { nominal: two ? low : null, limit: high };
     const limit: LimitLine = { ...NO_LIMIT, ...ends, part, of, unit, source: source.trim() };
-    const wrong = doubtLimit(limit);
+    const wrong = limitComplaint(limit);
     if (wrong) return setComplaint(sentence(wrong));
     work.write(`The limit of ${title.toLowerCase()}`, [limit]);
     onDone();

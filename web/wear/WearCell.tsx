@@ -2,7 +2,7 @@ import type { CurrentLine } from '@zero-lash/core/builds';
 import {
   parseFigures,
   type FigureLine,
-  type WearDoubt,
+  type WearWarning,
   type WearField,
   type WearLine,
 } from '@zero-lash/core/wear';
@@ -12,7 +12,7 @@ import { Question } from '../app/Question.tsx';
 import { useStore } from 'react-redux';
 import { useAppDispatch, useAppSelector, type RootState } from '../app/store.ts';
 import { draftTyped } from '../app/drafts.ts';
-import { doubtInWords, fieldText, wearFigure } from './words.ts';
+import { warningInWords, fieldText, wearFigure } from './words.ts';
 
 interface Props {
   /** where what is typed and not written yet is kept */
@@ -24,7 +24,7 @@ interface Props {
   readonly waits: boolean;
   readonly enabled: boolean;
   /** why what is typed looks like a slip */
-  readonly doubt: (typed: readonly number[]) => WearDoubt | null;
+  readonly warning: (typed: readonly number[]) => WearWarning | null;
   /** which column it stands in, so that a key goes straight down it */
   readonly column: string;
   readonly follow: (work: () => void) => void;
@@ -33,12 +33,12 @@ interface Props {
 
 /** One field of a wear sheet: typed, asked about where it looks like a slip, written when it is left or Enter goes on down. */
 export function WearCell(props: Props) {
-  const { draft, label, field, current, waits, enabled, doubt: doubtOf, column, follow, onWrite } = props;
+  const { draft, label, field, current, waits, enabled, warning: warningOf, column, follow, onWrite } = props;
   const shop = useUnit();
   const dispatch = useAppDispatch();
   const store = useStore<RootState>();
   const typed = useAppSelector((state) => state.drafts[draft]);
-  const [asked, setAsked] = useState<WearDoubt | null>(null);
+  const [asked, setAsked] = useState<WearWarning | null>(null);
   const [complaint, setComplaint] = useState<string | null>(null);
   // what is written in a moment is not written twice, however the field is left
   const written = useRef<string | null>(null);
@@ -68,9 +68,9 @@ export function WearCell(props: Props) {
       setComplaint(read.error);
       return false;
     }
-    const doubt = doubtKept || read.how !== 'measured' ? null : doubtOf(read.values);
-    if (doubt) {
-      setAsked(doubt);
+    const warning = doubtKept || read.how !== 'measured' ? null : warningOf(read.values);
+    if (warning) {
+      setAsked(warning);
       return false;
     }
     // what it comes to is drawn already: the next field is gone to first, and writing follows
@@ -85,14 +85,14 @@ export function WearCell(props: Props) {
     return true;
   }
 
-  function accept(doubt: WearDoubt) {
+  function accept(warning: WearWarning) {
     const meant = text
       .trim()
       .split(/[\s;]+/)
       .map((token) => {
         const read = parseFigures(token, field, shop);
-        const is = 'values' in read && read.values[0] === doubt.value;
-        return is ? wearFigure(doubt.suggestion!, field.unit, shop) : token;
+        const is = 'values' in read && read.values[0] === warning.value;
+        return is ? wearFigure(warning.suggestion!, field.unit, shop) : token;
       })
       .join(' ');
     commit(false, meant);
@@ -145,7 +145,7 @@ export function WearCell(props: Props) {
           ]}
           takesFocus
         >
-          {doubtInWords(asked, field.unit, shop)}
+          {warningInWords(asked, field.unit, shop)}
         </Question>
       )}
       {current?.before && current.before.by !== current.by && line && (

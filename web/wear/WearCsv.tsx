@@ -4,10 +4,10 @@ import { CSV, FileButton } from '../app/FileButton.tsx';
 import { Note } from '../app/Note.tsx';
 import { saveFile } from '../app/saveFile.ts';
 import type { BuildView } from '../builds/buildView.ts';
-import type { DoubtedLine, ReadCsv } from './csv.ts';
+import type { LineWithWarning, ReadCsv } from './csv.ts';
 import { characteristicOf, type FigureLine } from '@zero-lash/core/wear';
 import type { WearWork } from './useWear.ts';
-import { doubtInWords } from './words.ts';
+import { warningInWords } from './words.ts';
 
 interface Props {
   readonly build: BuildView;
@@ -24,7 +24,7 @@ const MOST_BYTES = 2_000_000;
 /** Reads a wear sheet from a CSV file, after showing what is in it, and writes one. */
 export const WearCsv = memo(function WearCsv({ build, work }: Props) {
   const [read, setRead] = useState<
-    (ReadCsv & { readonly name: string; readonly doubts: readonly DoubtedLine[] }) | null
+    (ReadCsv & { readonly name: string; readonly warnings: readonly LineWithWarning[] }) | null
   >(null);
   const [complaint, setComplaint] = useState<string | null>(null);
 
@@ -33,11 +33,15 @@ export const WearCsv = memo(function WearCsv({ build, work }: Props) {
     setComplaint(null);
     if (file.size > MOST_BYTES)
       return setComplaint(`${file.name} is larger than any wear sheet: nothing of it was read.`);
-    const { doubtsIn, readWearCsv } = await import('./csv.ts');
+    const { warningsIn, readWearCsv } = await import('./csv.ts');
     const found = readWearCsv(await file.text(), build.sheet.pattern);
     if ('error' in found) setComplaint(`${file.name}: ${found.error}`);
     else
-      setRead({ ...found, name: file.name, doubts: doubtsIn(found.lines, work.sheet, build.sheet.pattern) });
+      setRead({
+        ...found,
+        name: file.name,
+        warnings: warningsIn(found.lines, work.sheet, build.sheet.pattern),
+      });
   }
 
   async function save() {
@@ -45,7 +49,7 @@ export const WearCsv = memo(function WearCsv({ build, work }: Props) {
     saveFile(`${build.engine.name} build ${build.number} wear.csv`, writeWearCsv(work.sheet));
   }
 
-  const sure = read?.lines.filter((line) => !read.doubts.some((doubted) => doubted.line === line)) ?? [];
+  const sure = read?.lines.filter((line) => !read.warnings.some((warned) => warned.line === line)) ?? [];
 
   function take(lines: ReadCsv['lines']) {
     for (let from = 0; from < lines.length; from += AT_ONCE)
@@ -91,17 +95,17 @@ export const WearCsv = memo(function WearCsv({ build, work }: Props) {
             ))}
           </Box>
           {read.bad.length > BAD_SHOWN && <Box fontSize="sm">and {read.bad.length - BAD_SHOWN} more.</Box>}
-          {read.doubts.map(({ line, doubt }) => (
+          {read.warnings.map(({ line, warning }) => (
             <Box key={`${line.item} ${line.place} ${line.field}`} fontSize="sm" color="brass">
-              {line.item} {line.place} {line.field}: {doubtInWords(doubt, unitOf(line), 'mm')}
-              {doubt.suggestion !== null && ` Was ${doubt.suggestion} meant?`}
+              {line.item} {line.place} {line.field}: {warningInWords(warning, unitOf(line), 'mm')}
+              {warning.suggestion !== null && ` Was ${warning.suggestion} meant?`}
             </Box>
           ))}
           <Flex gap="2" marginTop="2" flexWrap="wrap">
             <Button variant="solid" disabled={sure.length === 0} onClick={() => take(sure)}>
               Take {sure.length} in
             </Button>
-            {read.doubts.length > 0 && (
+            {read.warnings.length > 0 && (
               <Button
                 onClick={() =>
                   take(read.lines.map((line) => (sure.includes(line) ? line : { ...line, doubtKept: true })))

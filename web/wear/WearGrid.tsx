@@ -1,5 +1,5 @@
 import {
-  doubtTyped,
+  figureWarning,
   parseFigures,
   placesOf,
   wearAt,
@@ -7,7 +7,7 @@ import {
   type Characteristic,
   type FigureLine,
   type TypedWhere,
-  type WearDoubt,
+  type WearWarning,
   type WearPlace,
   type WearSheet,
 } from '@zero-lash/core/wear';
@@ -41,8 +41,8 @@ export function WearGrid({ buildId, pattern, work, items, set }: Props) {
   const places = placesOf(pattern, items[0]!);
   const columns = useMemo(() => ({ gridTemplateColumns: columnsOf(items) }), [items]);
   // what is typed is held against the sheet as it is by then: no cell is drawn again for what stands elsewhere
-  const doubt = useStable((where: TypedWhere, typed: readonly number[]) =>
-    doubtTyped(work.sheet, pattern, where, typed),
+  const warning = useStable((where: TypedWhere, typed: readonly number[]) =>
+    figureWarning(work.sheet, pattern, where, typed),
   );
   return (
     <div className="wear-scroll">
@@ -67,7 +67,7 @@ export function WearGrid({ buildId, pattern, work, items, set }: Props) {
                 sheet={work.sheet}
                 unsent={work.unsent}
                 enabled={work.enabled}
-                doubt={doubt}
+                warning={warning}
                 write={work.write}
                 follow={work.follow}
               />
@@ -115,7 +115,7 @@ interface ItemProps {
   readonly sheet: WearSheet;
   readonly unsent: ReadonlySet<string>;
   readonly enabled: boolean;
-  readonly doubt: (where: TypedWhere, typed: readonly number[]) => WearDoubt | null;
+  readonly warning: (where: TypedWhere, typed: readonly number[]) => WearWarning | null;
   readonly write: WearWork['write'];
   readonly follow: WearWork['follow'];
 }
@@ -125,7 +125,7 @@ const keyOf = ({ set, item, place }: Pick<ItemProps, 'set' | 'item' | 'place'>, 
 
 /** One characteristic at one place: its fields, and what they come to as they are typed. */
 const ItemCells = memo(function ItemCells(props: ItemProps) {
-  const { buildId, pattern, item, place, set, sheet, unsent, enabled, doubt, write, follow } = props;
+  const { buildId, pattern, item, place, set, sheet, unsent, enabled, warning, write, follow } = props;
   const shop = useUnit();
   const typed = useAppSelector(
     (state) => item.fields.map(({ key }) => state.drafts[draftOf(buildId, set, item.key, place.key, key)]),
@@ -153,7 +153,7 @@ const ItemCells = memo(function ItemCells(props: ItemProps) {
               current={current}
               waits={current !== undefined && unsent.has(current.id)}
               enabled={enabled}
-              doubt={(typedHere) => doubt({ set, item, field, place }, typedHere)}
+              warning={(typedHere) => warning({ set, item, field, place }, typedHere)}
               column={`${item.key} ${field.key}`}
               follow={follow}
               onWrite={(said) =>

@@ -3,13 +3,13 @@ import type { Pattern } from '@zero-lash/core/sheets';
 import {
   characteristicOf,
   characteristicsFor,
-  doubtTyped,
+  figureWarning,
   parseFigures,
   placesOf,
   wearKey,
   withLines,
   type FigureLine,
-  type WearDoubt,
+  type WearWarning,
   type WearSheet,
 } from '@zero-lash/core/wear';
 import { z } from 'zod';
@@ -89,24 +89,24 @@ const rowOf = (pattern: Pattern) =>
     });
 
 /** A line of a file whose figure looks like a slip. */
-export interface DoubtedLine {
+export interface LineWithWarning {
   readonly line: FigureLine;
-  readonly doubt: WearDoubt;
+  readonly warning: WearWarning;
 }
 
 /** Finds figures of a file that look like slips, held against the sheet as it would be with the whole file in it. */
-export function doubtsIn(
+export function warningsIn(
   lines: readonly FigureLine[],
   sheet: WearSheet,
   pattern: Pattern,
-): readonly DoubtedLine[] {
+): readonly LineWithWarning[] {
   const with_ = withLines(sheet, lines);
-  return lines.flatMap((line): DoubtedLine[] => {
+  return lines.flatMap((line): LineWithWarning[] => {
     const item = characteristicOf(line.item)!;
     const field = item.fields.find(({ key }) => key === line.field)!;
     const place = placesOf(pattern, item).find(({ key }) => key === line.place)!;
-    const doubt = doubtTyped(with_, pattern, { set: line.set, item, field, place }, line.values);
-    return doubt ? [{ line, doubt }] : [];
+    const warning = figureWarning(with_, pattern, { set: line.set, item, field, place }, line.values);
+    return warning ? [{ line, warning }] : [];
   });
 }
 

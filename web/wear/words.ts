@@ -1,5 +1,5 @@
 import { formatLength, tenthsFromMm, type ShopUnit } from '@zero-lash/core/length';
-import { LIMIT_KINDS, type FigureLine, type WearDoubt, type WearUnit } from '@zero-lash/core/wear';
+import { LIMIT_KINDS, type FigureLine, type WearWarning, type WearUnit } from '@zero-lash/core/wear';
 
 /** What stands in a field instead of a figure. */
 const HOW_WORDS: Readonly<Partial<Record<FigureLine['how'], string>>> = {
@@ -17,23 +17,23 @@ export function wearFigure(value: number, unit: WearUnit, shop: ShopUnit): strin
 export const unitHere = (unit: WearUnit, shop: ShopUnit): string => (unit === 'mm' ? shop : unit);
 
 /** Why a figure is asked about, in a sentence. */
-export function doubtInWords(doubt: WearDoubt, unit: WearUnit, shop: ShopUnit): string {
-  const written = wearFigure(doubt.value, unit, shop);
-  if (doubt.against === 'like')
-    return `${written} is far from the ${wearFigure(doubt.near, unit, shop)} ${unitHere(unit, shop)} that is usual here.`;
-  const { title, unit: limited, form } = LIMIT_KINDS[doubt.held.part];
+export function warningInWords(warning: WearWarning, unit: WearUnit, shop: ShopUnit): string {
+  const written = wearFigure(warning.value, unit, shop);
+  if (warning.against === 'like')
+    return `${written} is far from the ${wearFigure(warning.near, unit, shop)} ${unitHere(unit, shop)} that is usual here.`;
+  const { title, unit: limited, form } = LIMIT_KINDS[warning.held.part];
   const figure = (value: number) => `${wearFigure(value, limited, shop)} ${unitHere(limited, shop)}`;
-  const comes = `With ${written}, ${title.toLowerCase()} comes to ${figure(doubt.held.figure)}`;
-  if (doubt.against === 'possible')
-    return `${comes}, which cannot be${doubt.swapped ? ': are the two the other way round?' : '.'}`;
-  const { nominal = null, limit = null, min = null, max = null } = doubt.given ?? {};
+  const comes = `With ${written}, ${title.toLowerCase()} comes to ${figure(warning.held.figure)}`;
+  if (warning.against === 'possible')
+    return `${comes}, which cannot be${warning.swapped ? ': are the two the other way round?' : '.'}`;
+  const { nominal = null, limit = null, min = null, max = null } = warning.given ?? {};
   const said =
     form === 'band'
       ? `it lies between ${figure(min!)} and ${figure(max!)}`
       : nominal === null
         ? `its limit is ${figure(limit!)}`
         : `new it is ${figure(nominal)}, and its limit ${figure(limit!)}`;
-  return `${comes}; ${said}${doubt.swapped ? '. Are the two the other way round?' : '.'}`;
+  return `${comes}; ${said}${warning.swapped ? '. Are the two the other way round?' : '.'}`;
 }
 
 /** What stands in a field, as it would be typed. */

@@ -7,7 +7,7 @@ import {
   newOrder,
   pieceOrder,
   systemChange,
-} from '@zero-lash/contract/drawer';
+} from '@zero-lash/contract/pieces';
 import { id, line } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';

@@ -1,6 +1,6 @@
 import { numberTyped } from '@zero-lash/core/length';
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
-import type { PieceOrder } from '@zero-lash/contract/drawer';
+import type { PieceOrder } from '@zero-lash/contract/pieces';
 import { Printer } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';

@@ -4,7 +4,7 @@ import type { SizeRange } from '../sheets/index.ts';
 import { sizesOf } from './sizes.ts';
 
 /** What looks wrong with a piece that is written down as fitted or as in there now. */
-export interface PieceDoubt {
+export interface PieceWarning {
   readonly code: 'not-made' | 'wrong-way' | 'not-on-step';
   /** the thickness that was likely meant; null where nothing nearby is */
   readonly meant: Tenths | null;
@@ -14,7 +14,7 @@ export interface PieceDoubt {
 const OFF_STEP = 100;
 
 /**
- * Says what looks wrong with the thickness of a piece, before it is written down. A doubt never blocks: it asks.
+ * Says what looks wrong with the thickness of a piece, before it is written down. A warning never blocks: it asks.
  *
  * Out of the range made comes first, with the figure of the same digits that is in it (24.5 and 0.245 for 2.45); then a
  * piece that moves the gap the wrong way (a thicker one in a tight valve, a thinner one in a loose one); then one between
@@ -23,13 +23,13 @@ const OFF_STEP = 100;
  * @param thickness in tenths of a micrometre
  * @param was the piece it takes the place of, and what the gap was with it; null for a piece that was there already
  * @returns null where nothing looks wrong
- * @example pieceDoubt(245000, sizes, null) // { code: 'not-made', meant: 24500 }
+ * @example pieceWarning(245000, sizes, null) // { code: 'not-made', meant: 24500 }
  */
-export function pieceDoubt(
+export function pieceWarning(
   thickness: Tenths,
   sizes: SizeRange,
   was: { readonly installed: Tenths; readonly verdict: Verdict } | null,
-): PieceDoubt | null {
+): PieceWarning | null {
   const made = sizesOf(sizes);
   const [thinnest, thickest] = [made[0]!, made.at(-1)!];
   const inRange = (size: Tenths) => size >= thinnest - OFF_STEP && size <= thickest + OFF_STEP;

@@ -1,4 +1,4 @@
-import type { DrawerSystem } from '@zero-lash/contract/drawer';
+import type { DrawerSystem } from '@zero-lash/contract/pieces';
 import { formatLength, tenthsFromMm } from '@zero-lash/core/length';
 import { z } from 'zod';
 import { numberTyped } from '@zero-lash/core/length';
@@ -17,7 +17,7 @@ const isMade = (mm: number, made: readonly number[]) =>
   made.length === 0 || made.some((size) => tenthsFromMm(size) === tenthsFromMm(mm));
 
 /** What is wrong with a size; null where it is made. */
-function doubtSize(mm: number, made: readonly number[]): string | null {
+function sizeWarning(mm: number, made: readonly number[]): string | null {
   if (mm < 0.1 || mm > MOST) return `${mm} mm is no piece`;
   return isMade(mm, made) ? null : `${mm} mm is not made`;
 }
@@ -41,8 +41,8 @@ export function piecesTyped(
     const [, size, many = '1'] = PIECE.exec(piece) ?? [];
     if (size === undefined) return { error: `“${piece}” is not a size with how many, such as 2.35 × 2.` };
     const mm = numberTyped(size);
-    const doubt = doubtSize(mm, made);
-    if (doubt) return { error: `${doubt}.` };
+    const warning = sizeWarning(mm, made);
+    if (warning) return { error: `${warning}.` };
     counts.set(mm, (counts.get(mm) ?? 0) + numberTyped(many));
   }
   if (counts.size === 0) return { error: 'Sizes with how many, such as 2.35 × 2.' };
@@ -68,9 +68,9 @@ export function readKitCsv(text: string, made: readonly number[]): readonly KitL
   const row = z.object({
     size: z.string().transform((typed, context) => {
       const mm = typed === '' ? NaN : numberTyped(typed);
-      const doubt = Number.isNaN(mm) ? `“${typed}” is no thickness` : doubtSize(mm, made);
-      if (doubt === null) return mm;
-      context.addIssue(doubt);
+      const warning = Number.isNaN(mm) ? `“${typed}” is no thickness` : sizeWarning(mm, made);
+      if (warning === null) return mm;
+      context.addIssue(warning);
       return z.NEVER;
     }),
     count: z
@@ -121,8 +121,8 @@ export function readSizePrices(
     const [, size, price] = SIZE_PRICE.exec(piece) ?? [];
     if (size === undefined) return { error: `“${piece}” is no size with its price, such as 3.00 = 9.50.` };
     const mm = numberTyped(size);
-    const doubt = doubtSize(mm, made);
-    if (doubt) return { error: `${doubt}.` };
+    const warning = sizeWarning(mm, made);
+    if (warning) return { error: `${warning}.` };
     prices.set(mm, numberTyped(price));
   }
   return { prices: [...prices].map(([thickness, price]) => ({ thickness, price })) };

@@ -1,6 +1,6 @@
 // Long because the drawer is one page: what lies in it, what comes and goes, and what was moved.
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
-import type { DrawerMove, DrawerSystem } from '@zero-lash/contract/drawer';
+import type { DrawerMove, DrawerSystem } from '@zero-lash/contract/pieces';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { CSV, FileButton } from '../app/FileButton.tsx';

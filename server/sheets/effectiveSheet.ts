@@ -1,14 +1,14 @@
 import type { BuildHead } from '@zero-lash/contract/builds';
 import type { RoleLimits, SheetRevision } from '@zero-lash/contract/sheets';
-import { limitsToGoBy, type OwnAim } from '@zero-lash/core/setting';
+import { effectiveLimits, type OwnAim } from '@zero-lash/core/setting';
 
 /** A sheet with the limits that one build goes by. */
-export interface SheetGoneBy extends Omit<SheetRevision, 'limits'> {
+export interface EffectiveSheet extends Omit<SheetRevision, 'limits'> {
   readonly limits: (RoleLimits & { readonly allowOver: number })[];
 }
 
 /** A sheet as a build goes by it: its aim may lie outside the band, and the shop may take a little over it. */
-export function goneBy(
+export function effectiveSheet(
   sheet: SheetRevision,
   {
     aim,
@@ -17,7 +17,7 @@ export function goneBy(
   }: Pick<BuildHead, 'aim' | 'allowOver'> & {
     readonly ownAims: { readonly figures: readonly OwnAim[] } | null;
   },
-): SheetGoneBy {
+): EffectiveSheet {
   const own = ownAims?.figures ?? [];
-  return { ...sheet, limits: [...limitsToGoBy(sheet.limits, { aim, own, allowOver })] };
+  return { ...sheet, limits: [...effectiveLimits(sheet.limits, { aim, own, allowOver })] };
 }

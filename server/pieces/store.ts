@@ -6,7 +6,7 @@ import type {
   newCount,
   newMoves,
   systemChange,
-} from '@zero-lash/contract/drawer';
+} from '@zero-lash/contract/pieces';
 import type { newSetting } from '@zero-lash/contract/setting';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { mmFromTenths, tenthsFromMm } from '@zero-lash/core/length';

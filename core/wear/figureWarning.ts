@@ -1,13 +1,13 @@
 import type { Pattern } from '../sheets/index.ts';
 import { isImpossible, type Characteristic, type HeldFigure, type WearField } from './characteristics.ts';
 import { LIMIT_KINDS, type GivenLimit } from './limitKinds.ts';
-import { doubtFigure, factorsOf, nearOf } from './typedFigures.ts';
+import { slipWarning, factorsOf, nearOf } from './typedFigures.ts';
 import type { FigureLine } from './wearLines.ts';
 import { figuresAt, gradedBy, limitsThere, type WearSheet } from './wearSheet.ts';
 import { placesOf, type WearPlace } from './wearPlaces.ts';
 
 /** Why a figure looks like a slip: it is far from its like, or what it comes to is far from its limits or cannot be. */
-export type WearDoubt = {
+export type WearWarning = {
   readonly value: number;
   /** what was likely meant; null where nothing near fits */
   readonly suggestion: number | null;
@@ -55,7 +55,7 @@ function isFar({ figure, part }: HeldFigure, given: GivenLimit | undefined): boo
 }
 
 /**
- * Doubts figures as they are typed: each is held against its like at other places, and what they come to with the other figures of
+ * Warnings figures as they are typed: each is held against its like at other places, and what they come to with the other figures of
  * the same place against its limits, before anything is graded. It asks; it never refuses.
  *
  * Rule: a clearance under nothing is a slip, but where the source gives an interference; a part is rarely five allowances past its
@@ -63,21 +63,21 @@ function isFar({ figure, part }: HeldFigure, given: GivenLimit | undefined): boo
  *
  * @param typed the figures of the field, in its own unit
  * @returns null where nothing speaks against them, or nothing is known to hold them against
- * @example doubtTyped(sheet, pattern, { set: 'found', item: stemGuide, field: guide, place }, [5.98])
+ * @example figureWarning(sheet, pattern, { set: 'found', item: stemGuide, field: guide, place }, [5.98])
  */
-export function doubtTyped(
+export function figureWarning(
   sheet: WearSheet,
   pattern: Pattern,
   { set, item, field, place }: TypedWhere,
   typed: readonly number[],
-): WearDoubt | null {
+): WearWarning | null {
   const like = placesOf(pattern, item)
     .filter(({ key }) => key !== place.key)
     .flatMap(({ key }) => [...(figuresAt(sheet, item, key, set)[field.key] ?? [])]);
   const near = nearOf(like);
   for (const value of typed) {
-    const doubt = doubtFigure(value, near, field.unit);
-    if (doubt) return { value, suggestion: doubt.suggestion, against: 'like', near: doubt.near };
+    const warning = slipWarning(value, near, field.unit);
+    if (warning) return { value, suggestion: warning.suggestion, against: 'like', near: warning.near };
   }
   const limits = limitsThere(sheet, pattern, item, place);
   const beside = figuresAt(sheet, item, place.key, set);

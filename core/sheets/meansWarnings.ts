@@ -1,7 +1,7 @@
 import type { Means } from './pattern.ts';
 
 /** A question about a figure of a means of setting that can hardly be meant. */
-export interface MeansDoubt {
+export interface MeansWarning {
   readonly field: 'pitch' | 'rockerRatio' | 'torqueNm' | 'from' | 'to' | 'step' | 'diameter';
   readonly text: string;
 }
@@ -9,7 +9,7 @@ export interface MeansDoubt {
 type Range = readonly [least: number, most: number];
 
 /** What is usual in the trade; outside it a figure is asked about, not refused. */
-const USUAL: Readonly<Record<MeansDoubt['field'], Range>> = {
+const USUAL: Readonly<Record<MeansWarning['field'], Range>> = {
   pitch: [0.5, 1.5],
   rockerRatio: [1, 2],
   torqueNm: [5, 90],
@@ -20,7 +20,7 @@ const USUAL: Readonly<Record<MeansDoubt['field'], Range>> = {
 };
 
 /** What a figure is called when it is asked about. */
-const NAMES: Readonly<Record<MeansDoubt['field'], string>> = {
+const NAMES: Readonly<Record<MeansWarning['field'], string>> = {
   pitch: 'A thread pitch',
   rockerRatio: 'A rocker ratio',
   torqueNm: 'A lock nut torque',
@@ -35,14 +35,14 @@ const NAMES: Readonly<Record<MeansDoubt['field'], string>> = {
  * place out.
  *
  * @param means lengths in mm, torque in Nm
- * @example doubtMeans({ kind: 'screw', pitch: 10, ... }) // [{ field: 'pitch', text: 'A thread pitch of 10 is unusual…' }]
+ * @example meansWarnings({ kind: 'screw', pitch: 10, ... }) // [{ field: 'pitch', text: 'A thread pitch of 10 is unusual…' }]
  */
-export function doubtMeans(means: Means): MeansDoubt[] {
-  const figures: Partial<Record<MeansDoubt['field'], number | null>> =
+export function meansWarnings(means: Means): MeansWarning[] {
+  const figures: Partial<Record<MeansWarning['field'], number | null>> =
     'sizes' in means
       ? { ...means.sizes, ...('diameter' in means ? { diameter: means.diameter } : {}) }
       : { pitch: means.pitch, rockerRatio: means.rockerRatio, torqueNm: means.torqueNm };
-  return (Object.entries(figures) as [MeansDoubt['field'], number | null][]).flatMap(([field, figure]) => {
+  return (Object.entries(figures) as [MeansWarning['field'], number | null][]).flatMap(([field, figure]) => {
     const [least, most] = USUAL[field];
     if (figure === null || (figure >= least && figure <= most)) return [];
     const tenfold = [figure / 10, figure * 10].find((other) => other >= least && other <= most);

@@ -3,7 +3,7 @@ import {
   layOutHeads,
   ROLE_WORDS,
   stepOnHead,
-  type HeadMap as HeadLayout,
+  type HeadMap,
   type HeadPlace,
   type Pattern,
   type Step,
@@ -75,7 +75,7 @@ const STEPS: Readonly<Record<string, Step>> = {
 };
 
 /** The head, or both heads, from above: every lash point in its real place, walked with the arrow keys or by touch. */
-export const HeadMap = memo(function HeadMap(props: Props) {
+export const HeadDrawing = memo(function HeadDrawing(props: Props) {
   const { pattern, points, selected, onSelect, label, moves } = props;
   const layout = useMemo(() => layOutHeads(pattern), [pattern]);
   const [ref, width] = useWidth<HTMLDivElement>(640);
@@ -159,7 +159,7 @@ const Moves = memo(function Moves({
   cell,
   moves,
 }: {
-  readonly layout: HeadLayout;
+  readonly layout: HeadMap;
   readonly cell: number;
   readonly moves: readonly HeadMove[];
 }) {
@@ -232,7 +232,7 @@ const Castings = memo(function Castings({
   layout,
   cell,
 }: {
-  readonly layout: HeadLayout;
+  readonly layout: HeadMap;
   readonly cell: number;
 }) {
   const middle = (layout.height * cell) / 2;

@@ -1,7 +1,7 @@
 import { parseTorqueSteps } from './torqueSteps.ts';
 
 /** A torque that can hardly be meant, and what may have been. */
-export interface TorqueDoubt {
+export interface TorqueWarning {
   /** as it is written */
   readonly written: string;
   readonly why: string;
@@ -20,15 +20,15 @@ const USUAL: readonly { readonly named: RegExp; readonly from: number; readonly 
 
 /**
  * Says whether the torques of a fastening can hardly be meant: ten times what such a fastening is ever given, or a tenth of it, or
- * a later step under an earlier one. A doubt never blocks: it asks. The maker's manual governs.
+ * a later step under an earlier one. A warning never blocks: it asks. The maker's manual governs.
  *
  * Rule: our own wide ranges, by what the fastening is called; only a decimal point one place out falls outside them. Of a fastening
  * that is called nothing known there is nothing to hold its torque against, and nothing is asked.
  *
  * @returns null where nothing is odd, or nothing can be read
- * @example doubtTorque('Cover bolts', '90 Nm')?.meantNm // 9
+ * @example torqueWarning('Cover bolts', '90 Nm')?.meantNm // 9
  */
-export function doubtTorque(fastening: string, steps: string): TorqueDoubt | null {
+export function torqueWarning(fastening: string, steps: string): TorqueWarning | null {
   const read = parseTorqueSteps(steps);
   if ('error' in read) return null;
   const torques = read.steps.flatMap((step) => (step.kind === 'torque' ? [step] : []));

@@ -36,7 +36,7 @@ export function allowedBy(
 }
 
 /** How one build departs from its sheet, as far as its gaps go. */
-export interface GoneBy {
+export interface Departures {
   readonly aim: Aim;
   readonly own: readonly OwnAim[];
   readonly allowOver: readonly AllowOver[];
@@ -62,11 +62,11 @@ export function aimsOutside(limits: readonly RoleLimits[], own: readonly OwnAim[
  * Rule: a point set to a figure outside the maker's band is judged against that figure. Under the least clearance nothing is
  * ever allowed besides.
  *
- * @example limitsToGoBy(sheet.limits, { aim: 'middle', own: [], allowOver: [{ role: 'intake', over: 0.01 }] })
+ * @example effectiveLimits(sheet.limits, { aim: 'middle', own: [], allowOver: [{ role: 'intake', over: 0.01 }] })
  */
-export function limitsToGoBy<Row extends RoleLimits>(
+export function effectiveLimits<Row extends RoleLimits>(
   limits: readonly Row[],
-  { aim, own, allowOver }: GoneBy,
+  { aim, own, allowOver }: Departures,
 ): readonly (Row & { readonly allowOver: number; readonly aimedOutside: boolean })[] {
   const outside = aim === 'own' ? aimsOutside(limits, own) : [];
   return limits.map((row) => {

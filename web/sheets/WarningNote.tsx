@@ -1,16 +1,16 @@
 import { Box } from '@chakra-ui/react';
-import type { Doubt } from './doubts.ts';
+import type { Warning } from './warnings.ts';
 import { Question } from '../app/Question.tsx';
 
 interface Props {
-  readonly doubt: Doubt;
+  readonly warning: Warning;
   readonly onUse?: (suggestion: string) => void;
   readonly onSettle: (key: string) => void;
 }
 
 /** Asks in place about a figure that looks like a slip; it never blocks a person who is sure. */
-export function DoubtNote({ doubt, onUse, onSettle }: Props) {
-  const { key, text, suggestion } = doubt;
+export function WarningNote({ warning, onUse, onSettle }: Props) {
+  const { key, text, suggestion } = warning;
   return (
     <Box gridColumn="1 / -1">
       <Question

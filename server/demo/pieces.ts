@@ -1,4 +1,4 @@
-import { addMoves, changeSystem } from '../drawer/store.ts';
+import { addMoves, changeSystem } from '../pieces/store.ts';
 import type { Knex } from 'knex';
 
 /** What lies in the demo shop's drawer: a kit bought once, with what years of rebuilding took out of it. */

@@ -2,7 +2,7 @@ import { impossible, isUnusual } from '../bounds/index.ts';
 import { mmFromTenths, tenthsFromMm } from '../length/index.ts';
 
 /** A question about limits that can hardly be meant; `suggestion` in mm, where one is likely. */
-export interface LimitDoubt {
+export interface LimitWarning {
   readonly code: 'wide-tolerance' | 'over-a-millimetre' | 'ten-times-small' | 'unlike-the-other';
   readonly text: string;
   readonly suggestion: { readonly min: number; readonly max: number } | null;
@@ -17,14 +17,14 @@ const WIDE_SHARE = 0.66;
 
 /**
  * Asks about limits that look like a slip: a tolerance nearly as wide as its nominal, a gap over a millimetre, figures
- * ten times off, or far from what the other role has. A doubt never blocks: it asks.
+ * ten times off, or far from what the other role has. A warning never blocks: it asks.
  *
  * @param limits in mm, with nominal and tolerance where the source gives them
  * @param others the limits of the sheet's other roles, in mm
- * @example doubtLimits({ min: 1.3, max: 1.8, nominal: null, tolerance: null }, 'cold', [])?.code // 'over-a-millimetre'
+ * @example limitWarning({ min: 1.3, max: 1.8, nominal: null, tolerance: null }, 'cold', [])?.code // 'over-a-millimetre'
  * Rule: shop practice; valve clearances lie between a few hundredths and under a millimetre.
  */
-export function doubtLimits(
+export function limitWarning(
   limits: {
     readonly min: number;
     readonly max: number;
@@ -33,7 +33,7 @@ export function doubtLimits(
   },
   condition: 'cold' | 'hot',
   others: readonly { readonly min: number; readonly max: number }[],
-): LimitDoubt | null {
+): LimitWarning | null {
   const { min, max, nominal, tolerance } = limits;
   const middle = (min + max) / 2;
   if (nominal !== null && tolerance !== null && tolerance >= nominal * WIDE_SHARE)

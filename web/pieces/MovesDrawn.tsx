@@ -6,7 +6,7 @@ import type { OrderedMove, PiecePoint } from '@zero-lash/core/setting';
 import { useMemo } from 'react';
 import { useLengths } from '../app/lengths.ts';
 import type { BuildView } from '../builds/buildView.ts';
-import { HeadMap, type HeadPoint } from '../drawings/HeadMap.tsx';
+import { HeadDrawing, type HeadPoint } from '../drawings/HeadDrawing.tsx';
 
 interface Props {
   readonly build: BuildView;
@@ -43,7 +43,7 @@ export function MovesDrawn({ build, points, moves, into }: Props) {
     .join(', ');
   return (
     <Box marginY="2">
-      <HeadMap
+      <HeadDrawing
         pattern={pattern}
         points={shown}
         selected={null}

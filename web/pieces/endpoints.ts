@@ -7,7 +7,7 @@ import type {
   NewOrder,
   PieceOrder,
   SystemChange,
-} from '@zero-lash/contract/drawer';
+} from '@zero-lash/contract/pieces';
 import type { Feel } from '@zero-lash/contract/setting';
 import { api, write } from '../app/api.ts';
 

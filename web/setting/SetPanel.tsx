@@ -1,11 +1,11 @@
 import type { BuildView } from '../builds/buildView.ts';
 import { PutTogether, Tighten } from '../assembly/Tighten.tsx';
-import { ShimPlan } from '../shims/ShimPlan.tsx';
+import { ShimPlan } from '../pieces/ShimPlan.tsx';
 import { Baseline } from './Baseline.tsx';
 import { Slackened } from './Slackened.tsx';
 
 /** Setting an engine: what it is measured with first, which piece goes where, and what else was slackened for it. */
-export function Setting({ build }: { readonly build: BuildView }) {
+export function SetPanel({ build }: { readonly build: BuildView }) {
   return (
     <>
       <Baseline build={build} />

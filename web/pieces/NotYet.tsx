@@ -1,6 +1,6 @@
 import { Box, Flex, Input } from '@chakra-ui/react';
 import { mmFromTenths, parseLength, tenthsFromMm } from '@zero-lash/core/length';
-import { pieceDoubt, type NotPlanned, type PiecePoint } from '@zero-lash/core/setting';
+import { pieceWarning, type NotPlanned, type PiecePoint } from '@zero-lash/core/setting';
 import { meansFor } from '@zero-lash/core/sheets';
 import { useRef, useState } from 'react';
 import { Labelled } from '../app/Labelled.tsx';
@@ -86,11 +86,11 @@ function PieceThere({ each, build, enabled }: PieceThereProps) {
     const { mm } = read;
     // leaving the field after Enter writes nothing again
     if (sent.current === mm) return undefined;
-    const doubt = 'sizes' in means ? pieceDoubt(tenthsFromMm(mm), means.sizes, null) : null;
+    const warning = 'sizes' in means ? pieceWarning(tenthsFromMm(mm), means.sizes, null) : null;
     const again = byEnter && asked.current === mm;
-    if (doubt && !again) {
+    if (warning && !again) {
       asked.current = mm;
-      const meant = doubt.meant === null ? '' : ` Did you mean ${figure(mmFromTenths(doubt.meant))}?`;
+      const meant = warning.meant === null ? '' : ` Did you mean ${figure(mmFromTenths(warning.meant))}?`;
       return setSaid(`${length(mm)} is not made.${meant} Enter keeps it.`);
     }
     setSaid(undefined);
@@ -102,7 +102,7 @@ function PieceThere({ each, build, enabled }: PieceThereProps) {
         lines: [
           {
             ...{ kind: 'figure', item: 'piece-in', place: key, field: 'value', values: [mm] },
-            ...{ asTyped: text.trim(), how: 'measured', set: 'found', doubtKept: doubt !== null },
+            ...{ asTyped: text.trim(), how: 'measured', set: 'found', doubtKept: warning !== null },
           },
         ],
       },

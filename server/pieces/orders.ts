@@ -1,4 +1,4 @@
-import type { newDelivery, newOrder, PieceOrder } from '@zero-lash/contract/drawer';
+import type { newDelivery, newOrder, PieceOrder } from '@zero-lash/contract/pieces';
 import { formatLength, mmFromTenths, tenthsFromMm } from '@zero-lash/core/length';
 import type { Knex } from 'knex';
 import type { z } from 'zod';

@@ -24,7 +24,7 @@ interface Props {
 }
 
 /** What the head work will do to every gap, before anybody cuts: planned, done as measured, and what will bring each back. */
-export function LashBudget({ build, stage }: Props) {
+export function BudgetPanel({ build, stage }: Props) {
   const put = useBenchWrite(build.id);
   const { mayWork } = useRole();
   const { lines, budgets } = useBudgets(build);
