@@ -111,6 +111,8 @@ export const tickRow = z.object({
   at: moment,
   /** when it was ticked before, and taken back since, the first one first */
   earlier: z.array(moment).optional(),
+  /** who ticked it then; null where nobody kept it */
+  earlierBy: z.array(z.string().nullable()).optional(),
 });
 export type TickRow = z.infer<typeof tickRow>;
 

@@ -117,6 +117,7 @@ export const RECORD_TABLES = {
   stage_ticks: {
     ...{ build_id: '>builds', stage: 'text', check_key: 'text', by: '>people', at: 'moment', done: 'truth' },
     earlier: 'json~',
+    earlier_by: '>people*~',
   },
   stage_notes: { id: 'id', build_id: '>builds', stage: 'text', text: 'text', by: '>people', at: 'moment' },
   round_conditions: {
@@ -196,8 +197,9 @@ const KINDS = {
 } as const;
 
 function columnOf(kind: string, held: z.ZodType | undefined): z.ZodType {
-  const bare = kind.replace(/[?~]+$/, '');
-  const schema: z.ZodType = held ?? (bare.startsWith('>') ? id : KINDS[bare as keyof typeof KINDS]);
+  const bare = kind.replace(/[?~*]+$/, '');
+  const one: z.ZodType = held ?? (bare.startsWith('>') ? id : KINDS[bare as keyof typeof KINDS]);
+  const schema = kind.includes('*') ? z.array(one.nullable()).max(1000) : one;
   const maybe = /\?~?$/.test(kind) ? schema.nullable() : schema;
   return kind.endsWith('~') ? maybe.optional() : maybe;
 }

@@ -11,8 +11,8 @@ const file = words[0] ? resolve(process.env.INIT_CWD ?? '.', words[0]) : `${ROOT
 
 await withShopDatabase(has('--empty'), async ({ url, bin }) => {
   if (has('--check')) {
-    const { names, up } = await loadMigrations();
-    const found = await checkBackup({ url, bin, file, migrations: names, migrate: up });
+    const { known, up } = await loadMigrations();
+    const found = await checkBackup({ url, bin, file, migrations: known, migrate: up });
     process.stdout.write(
       `${file} can be restored: ${found.engines} engines, ${found.builds} builds, ${found.readings} readings.\n`,
     );

@@ -6,7 +6,7 @@ export async function loadMigrations() {
   const { register } = await import('tsx/esm/api');
   register();
   const { connect, migrate, oneServerAtATime } = await import('../server/database.ts');
-  const { migrationSource } = await import('../server/migrations/index.ts');
+  const { KNOWN_NAMES, migrationSource } = await import('../server/migrations/index.ts');
   /** Does something with a connection to a database, alone. */
   const withDatabase = async (url, work) => {
     const db = connect(url, { poolSize: 2, patient: true });
@@ -18,6 +18,8 @@ export async function loadMigrations() {
   };
   return {
     names: await migrationSource.getMigrations([]),
+    /** with those of databases from before the first schema */
+    known: KNOWN_NAMES,
     up: (url) => withDatabase(url, migrate),
     down: (url) =>
       withDatabase(url, async (db) => {

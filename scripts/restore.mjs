@@ -13,7 +13,7 @@ await withShopDatabase(has('--empty'), async ({ url, bin }) => {
   const migrations = await loadMigrations();
   const { before } = await restore({
     ...{ url, bin, file, over: has('--over') },
-    ...{ migrations: migrations.names, migrate: migrations.up },
+    ...{ migrations: migrations.known, migrate: migrations.up },
   });
   process.stdout.write(
     `${file} is the shop now. Everybody signs in once more where the secret is another.\n`,

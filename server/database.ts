@@ -1,6 +1,6 @@
 import knex, { type Knex } from 'knex';
 import pg from 'pg';
-import { migrationSource } from './migrations/index.ts';
+import { bringOver, migrationSource } from './migrations/index.ts';
 
 const { builtins } = pg.types;
 const asText = (text: string) => text;
@@ -75,5 +75,6 @@ export async function oneServerAtATime<Answer>(db: Knex, work: () => Promise<Ans
  */
 export async function migrate(db: Knex): Promise<void> {
   if (await db.schema.hasTable('knex_migrations_lock')) await db.migrate.forceFreeMigrationsLock();
+  await bringOver(db);
   await db.migrate.latest({ migrationSource });
 }

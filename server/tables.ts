@@ -498,6 +498,7 @@ declare module 'knex/types/tables.js' {
       at: Date;
       done: boolean;
       earlier: Date[];
+      earlier_by: string[];
     };
     time_questions: {
       key: string;

@@ -104,10 +104,12 @@ export async function readTicks(db: Knex, buildId: string): Promise<TickRow[]> {
   const rows = (await db('stage_ticks as t')
     .join('people as p', 'p.id', 't.by')
     .where('t.build_id', buildId)
-    .select('t.stage', 't.check_key as check', 't.done', 'p.name as by', 't.at', 't.earlier')) as (Omit<
-    TickRow,
-    'at' | 'earlier'
-  > & { at: Date; earlier: Date[] })[];
+    .select('t.stage', 't.check_key as check', 't.done', 'p.name as by', 't.at', 't.earlier', {
+      // of what was ticked before it was kept nobody knows
+      earlierBy: db.raw(
+        'array(select w.name from unnest(t.earlier_by) with ordinality as u (id, nth) left join people w on w.id = u.id order by nth)',
+      ),
+    })) as (Omit<TickRow, 'at' | 'earlier'> & { at: Date; earlier: Date[] })[];
   return rows.map(({ at, earlier, ...row }) => ({
     ...row,
     at: at.toISOString(),

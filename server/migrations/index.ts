@@ -1,75 +1,38 @@
 import type { Knex } from 'knex';
-import * as people from './001-people.ts';
-import * as sheets from './002-sheets.ts';
-import * as engines from './003-engines.ts';
-import * as builds from './004-builds.ts';
-import * as turning from './005-turning.ts';
-import * as instruments from './006-instruments.ts';
-import * as doors from './007-doors.ts';
-import * as running from './008-running.ts';
-import * as drafts from './009-drafts.ts';
-import * as lists from './010-lists.ts';
-import * as rooms from './011-rooms.ts';
-import * as setAgain from './012-set-again.ts';
-import * as letStand from './013-let-stand.ts';
-import * as openHead from './014-open-head.ts';
-import * as atHand from './015-at-hand.ts';
-import * as drawer from './016-drawer.ts';
-import * as setting from './017-setting.ts';
-import * as rechecks from './018-rechecks.ts';
-import * as ownPlans from './019-own-plans.ts';
-import * as judgedBy from './020-judged-by.ts';
-import * as shopAddress from './021-shop-address.ts';
-import * as notHeldLetters from './022-not-held-letters.ts';
-import * as takenBack from './023-taken-back.ts';
-import * as fromElsewhere from './024-from-elsewhere.ts';
-import * as time from './025-time.ts';
-import * as late from './026-late.ts';
-import * as writeTries from './027-write-tries.ts';
-import * as feedsUnkept from './028-feeds-unkept.ts';
-import * as lettersSent from './029-letters-sent.ts';
-import * as triesInFlight from './030-tries-in-flight.ts';
-import * as timeQuestions from './031-time-questions.ts';
+import * as first from './100-schema.ts';
+import { EARLIER_NAMES, earlierSource } from './earlier/index.ts';
 
 const MIGRATIONS = {
-  '001-people': people,
-  '002-sheets': sheets,
-  '003-engines': engines,
-  '004-builds': builds,
-  '005-turning': turning,
-  '006-instruments': instruments,
-  '007-doors': doors,
-  '008-running': running,
-  '009-drafts': drafts,
-  '010-lists': lists,
-  '011-rooms': rooms,
-  '012-set-again': setAgain,
-  '013-let-stand': letStand,
-  '014-open-head': openHead,
-  '015-at-hand': atHand,
-  '016-drawer': drawer,
-  '017-setting': setting,
-  '018-rechecks': rechecks,
-  '019-own-plans': ownPlans,
-  '020-judged-by': judgedBy,
-  '021-shop-address': shopAddress,
-  '022-not-held-letters': notHeldLetters,
-  '023-taken-back': takenBack,
-  '024-from-elsewhere': fromElsewhere,
-  '025-time': time,
-  '026-late': late,
-  '027-write-tries': writeTries,
-  '028-feeds-unkept': feedsUnkept,
-  '029-letters-sent': lettersSent,
-  '030-tries-in-flight': triesInFlight,
-  '031-time-questions': timeQuestions,
+  '100-schema': first,
 } as const;
 
 type Name = keyof typeof MIGRATIONS;
 
-/** The migrations in order, named in code so that they run the same from sources and from a test. */
+/** The migrations in order, named in code so that they run the same from sources, as they are built, and from a test. */
 export const migrationSource: Knex.MigrationSource<Name> = {
   getMigrations: () => Promise.resolve(Object.keys(MIGRATIONS) as Name[]),
   getMigrationName: (name) => name,
   getMigration: (name) => Promise.resolve(MIGRATIONS[name]),
 };
+
+/** Every name that a database of ours may have recorded, by whichever version it was left. */
+export const KNOWN_NAMES: readonly string[] = [...EARLIER_NAMES, ...Object.keys(MIGRATIONS)];
+
+/** Where knex writes down what was done to a database. */
+const RECORDED = 'knex_migrations';
+
+/**
+ * Brings a database that was begun before the first schema was written down as one to where that begins: by the steps that it has not
+ * done yet, whose names then give way to the schema's. One that is ended in the middle goes on where it was.
+ */
+export async function bringOver(db: Knex): Promise<void> {
+  if (!(await db.schema.hasTable(RECORDED))) return;
+  const recorded: string[] = await db(RECORDED).pluck('name');
+  if (!recorded.some((name) => EARLIER_NAMES.includes(name))) return;
+  await db.migrate.latest({ migrationSource: earlierSource });
+  const [name] = Object.keys(MIGRATIONS);
+  await db.transaction(async (transaction) => {
+    await transaction(RECORDED).delete();
+    await transaction(RECORDED).insert({ name, batch: 1, migration_time: transaction.fn.now() });
+  });
+}

@@ -70,7 +70,9 @@ export async function readRecord(db: Knex, engineId: string): Promise<RecordFile
       const named = new Set(
         TABLES.flatMap((table) =>
           tables[table].flatMap((row) =>
-            peopleColumns(table).flatMap((column) => (row[column] === null ? [] : [row[column] as string])),
+            peopleColumns(table)
+              .flatMap((column) => row[column] as string | null | (string | null)[])
+              .filter((each) => each !== null),
           ),
         ),
       );

@@ -214,7 +214,7 @@ function lookAtRows({ people, tables }: RecordFile): void {
     tables[table].forEach((row, index) => {
       for (const { column, to } of refs)
         // what came later is not in every file
-        if ((row[column] ?? null) !== null && !own.get(to)!.has(row[column]))
+        if ([row[column] ?? null].flat().some((each) => each !== null && !own.get(to)!.has(each)))
           throw badRecord(`tables.${table}.${index}.${column}: names no row of ${to} in the file.`);
     });
   }

@@ -70,7 +70,7 @@ async function enter(
   for (const { stage, check } of undoneBy(build, key))
     await db('stage_ticks')
       .where({ build_id: build.id, stage, check_key: check })
-      .update({ done: false, by: personId, at: db.fn.now(), earlier: tickedBefore(db) });
+      .update({ done: false, by: personId, at: db.fn.now(), ...tickedBefore(db) });
   const undone = new Set(undoneBy(build, key).map(({ stage, check }) => `${stage}:${check}`));
   if (undone.size > 0)
     for (const row of await readTicks(db, build.id))

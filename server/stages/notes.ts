@@ -36,12 +36,15 @@ export async function tick(
       .insert({ ...place, done, by: context.personId, at, earlier: [] })
       .onConflict(['build_id', 'stage', 'check_key'])
       // when it was ticked before stays known: what was read after it was
-      .merge({ done, by: context.personId, at, earlier: tickedBefore(db) });
+      .merge({ done, by: context.personId, at, ...tickedBefore(db) });
   // one that comes in late was ticked all the same
   else if (here && done)
     await db('stage_ticks')
       .where(place)
-      .update('earlier', db.raw('array_append(earlier, ?::timestamptz)', [at]));
+      .update({
+        earlier: db.raw('array_append(earlier, ?::timestamptz)', [at]),
+        earlier_by: db.raw('array_append(earlier_by, ?::uuid)', [context.personId]),
+      });
   const row = (await readTicks(db, id)).find((each) => each.stage === stage && each.check === check);
   const torqued = here && done && stageOf(stage).measures === 'recheck';
   const looked = torqued ? await lookAtOnce(db, id, context) : [];

@@ -1,7 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { Person } from '@zero-lash/contract/people';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { migrationSource } from '../migrations/index.ts';
 import { cookiesOf, BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
 
 let shop: TestShop;
@@ -215,17 +214,5 @@ describe('what is sent wrongly', () => {
       status: 409,
       body: { code: 'not_provable', detail: expect.stringMatching(/first start/) },
     });
-  });
-});
-
-describe('the database', () => {
-  it('goes back and forth through every migration', async () => {
-    await shop.db.migrate.rollback({ migrationSource }, true);
-    const { rows } = await shop.db.raw(
-      `select table_name from information_schema.tables where table_schema = 'public' and table_name not like 'knex%'`,
-    );
-    expect(rows).toEqual([]);
-    await shop.db.migrate.latest({ migrationSource });
-    expect(await shop.db.schema.hasTable('readings')).toBe(true);
   });
 });

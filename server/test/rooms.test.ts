@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { BuildWrite, BuildRowChange } from '@zero-lash/contract/builds';
+import type { BuildWrite, BuildRowChange, TickRow } from '@zero-lash/contract/builds';
 import type { ReadingRow } from '@zero-lash/contract/measuring';
 import type { LiveEvent } from '@zero-lash/contract/live';
 import { lashPoints } from '@zero-lash/core/sheets';
@@ -127,6 +127,10 @@ describe('what was done earlier and comes in later', () => {
     await tick(false, 1);
     const late = await tick(true, 5);
     expect(late.body.changes).toMatchObject([{ kind: 'tick', row: { check: 'gasket', done: false } }]);
+    // who ticked it, and when, stays known though it is taken back
+    const { earlier, earlierBy } = late.body.changes[0]!.row as TickRow;
+    expect(earlierBy).toHaveLength(earlier!.length);
+    expect(earlierBy!.at(-1)).toBe(BENCH);
 
     const groomer = await shop.buildOf('Snow groomer 2');
     const turn = (at: number, minutes: number) =>

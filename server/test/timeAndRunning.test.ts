@@ -9,7 +9,6 @@ import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { whenTaken, type WriteContext } from '../plugins/writeContext.ts';
 import { clock, dayIn, isAhead } from '../clock.ts';
-import { migrationSource } from '../migrations/index.ts';
 import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
 
 let shop: TestShop;
@@ -330,30 +329,5 @@ describe('the shop’s zone', () => {
     for (const path of ['today', 'engines', 'tools', 'sheets'])
       expect((await shop.call(VIEWER, 'GET', path)).status, path).toBe(200);
     await shop.db('shop').update({ zone: 'Europe/Vienna' });
-  });
-});
-
-describe('the migrations', () => {
-  it('go back to the beginning and forward again, with a worked shop in them', async () => {
-    const other = await TestShop.open();
-    const kept = async () => ({
-      engines: await other.db('engines').orderBy('id').select('id', 'name', 'usage'),
-      readings: await other.db('readings').count('* as n').first(),
-      signOffs: await other.db('sign_offs').orderBy('build_id').select('build_id', 'usage'),
-    });
-    const before = await kept();
-    const names = Object.keys(await migrationSource.getMigrations([]));
-    const last = names.length;
-    // the newest carry a shop's rows over; before them a shop has to be empty of what they added
-    for (let step = 0; step < 21; step += 1) await other.db.migrate.down({ migrationSource });
-    expect(await kept()).toEqual(before);
-    await other.db.migrate.latest({ migrationSource });
-    expect(await kept()).toEqual(before);
-    expect(await other.db('knex_migrations').count('* as n').first()).toEqual({ n: last });
-    await other.db.migrate.rollback({ migrationSource }, true);
-    expect(await other.db.schema.hasTable('people')).toBe(false);
-    await other.db.migrate.latest({ migrationSource });
-    expect(await other.db.schema.hasTable('readings')).toBe(true);
-    await other.close();
   });
 });

@@ -98,12 +98,16 @@ const Checks = memo(function Checks({ buildId, ticks, stage, enabled }: ChecksPr
     <fieldset>
       <chakra.legend fontWeight="650">Tick off</chakra.legend>
       {checks.map((check) => {
-        const row = ticks.find((each) => each.stage === stage && each.check === check.key && each.done);
+        const last = ticks.find((each) => each.stage === stage && each.check === check.key);
+        const row = last?.done ? last : undefined;
+        // what was undone says who had done it: they know how it stood
+        const before = last?.earlierBy?.findLast((name) => name !== null);
         return (
           <Box key={check.key} borderBottom="1px solid" borderColor="hairline">
             <Check
               text={check.text}
               by={row?.by}
+              {...(before ? { aside: `ticked by ${before} before` } : {})}
               enabled={enabled}
               onTick={(done) => put({ kind: 'tick', body: { stage, check: check.key, done } })}
             />

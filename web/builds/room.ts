@@ -36,7 +36,8 @@ export const tickWrite: WriteOfRoom<'tick', 'tick'> = {
     const { stage, check, done } = item.body as TickRequest;
     const before = build.ticks.find((each) => each.stage === stage && each.check === check);
     const earlier = [...(before?.earlier ?? []), ...(before?.done ? [before.at] : [])];
-    return { stage, check, done, by: item.by, at: item.takenAt, earlier };
+    const earlierBy = [...(before?.earlierBy ?? []), ...(before?.done ? [before.by] : [])];
+    return { stage, check, done, by: item.by, at: item.takenAt, earlier, earlierBy };
   },
 };
 

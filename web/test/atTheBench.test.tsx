@@ -288,11 +288,14 @@ describe('what stands at a stage', () => {
       ...once,
       check,
       done: check !== 'gasket',
+      ...(check === 'gasket' ? { earlier: [at], earlierBy: ['Tobin Hask'] } : {}),
     }));
     show(work(build({ stage: 'open-up', ticks })));
     const boxes = screen.getAllByRole('checkbox').map((box) => (box as HTMLInputElement).checked);
     expect(boxes).toEqual([true, true, false, true]);
     expect(screen.getByText(/Tick off first: gasket/)).toBeTruthy();
+    // who had ticked it knows how it stood
+    expect(screen.getByText('ticked by Tobin Hask before')).toBeTruthy();
     expect(screen.getByRole('button', { name: 'Go on to As found' })).toHaveProperty('disabled', true);
   });
 
