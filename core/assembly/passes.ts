@@ -51,7 +51,7 @@ export const capPasses = (torques: readonly Fastening[]): readonly Pass[] =>
  * Lists what was begun to be tightened and not finished: a pass is left out, or a fastening stands between two of them.
  *
  * @param done keys of the passes that are ticked
- * @example passesLeft(torques, new Set(['pass 0.0'])).map(({ number }) => number) // [2]
+ * @example passesLeft(sheet.torques, new Set(['pass 0.0'])).map(({ number }) => number) // [2]
  */
 export function passesLeft(torques: readonly Fastening[], done: ReadonlySet<string>): readonly Pass[] {
   const passes = passesOf(torques);

@@ -13,7 +13,7 @@ export interface AssemblyStep {
  *
  * @param done checks that are ticked
  * @param apart something was taken apart that the steps put together
- * @example assemblyLeft(steps, new Set(['step 0'])).map(({ text }) => text)
+ * @example assemblyLeft(sheet.assembly, new Set(['step 0'])).map(({ text }) => text) // ['Cams to their marks']
  */
 export function assemblyLeft(
   steps: readonly AssemblyStep[],

@@ -22,7 +22,7 @@ const TIE = 1e-6;
  * is the reverse.
  *
  * @throws RangeError where there is no bolt, or one name twice
- * @example tightenOrder({ bolts }).tighten // ['3', '8', '2', …]
+ * @example tightenOrder({ bolts: [{ id: 'left', x: 0, y: 0 }, { id: 'middle', x: 40, y: 0 }, { id: 'right', x: 82, y: 0 }] }).tighten[0] // 'middle'
  */
 export function tightenOrder({ bolts, ringTolerance = USUAL_TOLERANCE }: TightenOrderInput): TightenOrder {
   if (bolts.length === 0) throw new RangeError('bolts must not be empty');

@@ -84,7 +84,7 @@ export interface WrenchFor {
  * Finds the wrench for each torque of a fastening. Of several that reach it, the one with the least range: it is the one that
  * reads it most finely.
  *
- * @example wrenchesFor(steps, [{ id: 'small', from: 2, to: 25 }]) // [{ nm: 14, asWritten: '14 Nm', wrench: 'small' }]
+ * @example wrenchesFor([{ kind: 'torque', nm: 14, asWritten: '14 Nm' }], [{ id: 'small', from: 2, to: 25 }]) // [{ nm: 14, asWritten: '14 Nm', wrench: 'small' }]
  */
 export function wrenchesFor(
   steps: readonly TorqueStep[],

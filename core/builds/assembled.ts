@@ -47,7 +47,7 @@ export function passesDone(build: Pick<BuildState, 'sheet' | 'settings' | 'ticks
  * Lists the passes of the cam caps that are wanted before the crank is turned, in words: a cam was out, and they are not tightened
  * since. A sheet that gives none says nothing of it.
  *
- * @example capsLoose(build) // ['Cam caps, pass 1 of 2 (8 Nm)']
+ * @example capsLoose(build) // []
  */
 export function capsLoose(build: Pick<BuildState, 'sheet' | 'settings' | 'ticks'>): readonly string[] {
   if (camCapsOffAt(build) === -Infinity) return [];

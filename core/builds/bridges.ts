@@ -6,7 +6,7 @@ import { SETTING } from './stages.ts';
 /**
  * Lists the points whose rocker works two valves over a bridge.
  *
- * @example bridgedPoints(pattern) // ['1E', '2E']
+ * @example bridgedPoints(inlineFour) // ['1E', '2E', '3E', '4E']
  */
 export function bridgedPoints(pattern: Pattern): readonly string[] {
   return lashPoints(pattern)
@@ -20,7 +20,7 @@ export function bridgedPoints(pattern: Pattern): readonly string[] {
  * Rule: a bridge that leans on one valve reads as a gap at the other; it is balanced with its rocker clear, and locked
  * without twisting its guide, before the lash over it is set.
  *
- * @example bridgesOpen(build) // ['3E']
+ * @example bridgesOpen(build) // []
  */
 export function bridgesOpen({
   sheet: { pattern },

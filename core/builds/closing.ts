@@ -8,7 +8,7 @@ import type { BuildState, CheckState } from './buildState.ts';
 /**
  * Finds what was counted out and did not come back, or came back beyond what went.
  *
- * @example partsOff(build.ledger).map(({ off }) => off) // [-1]
+ * @example partsOff([{ id: 'l1', by: 'Tobin Hask', at: at(5), lines: ledger }]).map(({ off }) => off) // [-1]
  */
 export function partsOff(ledger: readonly Entry<LedgerLine>[]): readonly Imbalance[] {
   const lines = [...currentLines<LedgerLine>(ledger, ledgerKey).values()].map(({ line }) => line);
@@ -34,7 +34,7 @@ export function partsExplained({
 /**
  * Names the passes of tightening that were begun and not finished.
  *
- * @example passesOpen(build) // ['Head nuts, pass 2 of 2 (145 Nm)']
+ * @example passesOpen(build) // []
  */
 export function passesOpen(build: Pick<BuildState, 'sheet' | 'settings' | 'ticks'>): readonly string[] {
   return passesLeft(build.sheet.torques ?? [], passesDone(build)).map(

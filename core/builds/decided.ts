@@ -18,7 +18,7 @@ export interface WearLeft {
  *
  * Rule: a person decides what is run again; a new part is measured before it is trusted.
  *
- * @example wearLeft(build).undecided // ['Rocker 3E: Cracked']
+ * @example wearLeft(build).undecided // []
  */
 export function wearLeft({ wear = [], sheet }: Pick<BuildState, 'wear' | 'sheet'>): WearLeft {
   if (wear.length === 0) return { undecided: [], newParts: [] };

@@ -188,7 +188,7 @@ function takenApart({ sheet: { pattern }, ticks }: Pick<BuildState, 'sheet' | 't
 /**
  * Finds when a cam or the rockers last came out, ticked as such or for the sake of a piece under them; ms, or -Infinity.
  *
- * @example camOutAt(build) > Date.parse(tick.at)
+ * @example camOutAt(build) // -Infinity
  */
 export function camOutAt(build: Pick<BuildState, 'sheet' | 'settings' | 'ticks'>): number {
   const { settings } = build;

@@ -19,7 +19,7 @@ export function newestRound<Round extends RoundState>(
  * finding stays one until the point is measured again, however often the build goes forth and back in between.
  *
  * @param also readings that prove nothing yet and count all the same: where a screw is set, one from before its locking
- * @example findings(build.rounds).get('3E')?.verdict // 'tight'
+ * @example findings([round]).get('3E')?.verdict // 'tight'
  */
 export function findings<Round extends RoundState>(
   rounds: readonly Round[],

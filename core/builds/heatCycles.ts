@@ -24,7 +24,7 @@ export interface RunInLeft {
  * moves every gap under it.
  *
  * @param banks heads of the engine
- * @example runInLeft({ heatCycles: 2, retorque: true }, ['A'], ticks) // { cycles: 1, heads: [] }
+ * @example runInLeft({ heatCycles: 2, retorque: true }, ['A'], ticks).cycles // 2
  */
 export function runInLeft(says: RunInSays, banks: readonly Bank[], ticks: readonly CheckState[]): RunInLeft {
   const checks = new Set(heatCyclesOf(says));

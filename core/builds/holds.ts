@@ -7,7 +7,7 @@ import { SETTING } from './stages.ts';
 /**
  * Lists the points whose piece is changed with the valve held down by a tool: shims that lie on top of a bucket.
  *
- * @example heldDownToSet(pattern) // ['1I', '1E']
+ * @example heldDownToSet(pattern) // []
  */
 export function heldDownToSet(pattern: Pattern): readonly string[] {
   return lashPoints(pattern)
@@ -22,7 +22,7 @@ export function heldDownToSet(pattern: Pattern): readonly string[] {
  * Lists the points at which a tool is in now. While there is one the crank does not turn: the piston meets the valve.
  *
  * @param ticks each check as it was last ticked, or unticked
- * @example toolsIn(build.ticks) // ['3E']
+ * @example toolsIn([{ stage: 'set', check: 'tool 3E', done: true }]) // ['3E']
  */
 export function toolsIn(ticks: readonly Pick<CheckState, 'stage' | 'check' | 'done'>[]): readonly string[] {
   return ticks.flatMap(({ stage, check, done }) => {
@@ -46,7 +46,7 @@ export function mayBeBare(pattern: Pattern, role: Parameters<typeof meansFor>[1]
  * Lists the points with nothing in for which the crank is held: with a top shim or a finger's shim out always, until the old one or a
  * spare is back; with one under a bucket out until the caution is accepted for this build.
  *
- * @example bareHeld(build) // ['1I']
+ * @example bareHeld(build) // []
  */
 export function bareHeld({
   sheet: { pattern },

@@ -35,7 +35,7 @@ export interface KnownByNow {
  * Judges the readings of rounds by what is known by now: the limits that the build goes by, whose aim may have been changed, and
  * the hollows that were found, also after they were taken. What stays the same stays the same object.
  *
- * @example judgedAgain(build.rounds, sheet.pattern, { limits, hollow: new Set() })
+ * @example judgedAgain([], pattern, { limits, hollow: new Set() }) // []
  */
 export function judgedAgain<Round extends { readonly readings: readonly Judged[] }>(
   rounds: readonly Round[],

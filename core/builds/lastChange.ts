@@ -20,7 +20,7 @@ export function lastDone<Setting extends SettingState>(
 /**
  * Lists the points that nothing is in: what was in was taken out, to measure them bare, and nothing was fitted since.
  *
- * @example pointsBare(build.settings) // ['1I', '1E']
+ * @example pointsBare([{ point: '1I', kind: 'bare', at: at(5) }]) // ['1I']
  */
 export function pointsBare(settings: readonly SettingState[]): readonly string[] {
   return settings

@@ -109,7 +109,7 @@ function provingIn(points: Points, round: RoundState | undefined): readonly Read
  * Finds the points that a short look passes over, as far as it holds; none of any other round.
  *
  * @param rechecks of the build, each with the points of its look
- * @example passedOver(points, round, build.rechecks).has('3E')
+ * @example passedOver(points, { ...round, recheckId: 'look' }, [{ id: 'look', points: ['1I'] }]).has('3E')
  */
 export function passedOver(
   points: Points,
@@ -139,7 +139,7 @@ export function nextUnmeasured(points: Points, round: RoundState | undefined, af
  * Finds the point to measure after one: what is left at the stop the plan is at, then what waits at the next one, so that nobody
  * walks into another stop's points by going on; where no stop has any, the next one in order.
  *
- * @example nextToMeasure(points, round, '1I', progress) // '2I', open at the same stop
+ * @example nextToMeasure(points, round, '1I', { here: null, next: null }) // '1E'
  */
 export function nextToMeasure(
   points: Points,

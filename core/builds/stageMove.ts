@@ -69,7 +69,7 @@ export const crankHeldBy = (status: Pick<BuildStatus, 'heldDown' | 'bareHeld'>):
  * Lists what stands against signing off: every point proved and in spec, the stage's own checks, parts that are not back, what is
  * half tightened or half together, and what the sheet asks for before.
  *
- * @example obstaclesToSignOff(statusOf(build)).length // 0
+ * @example obstaclesToSignOff(statusOf(build)).map(({ code }) => code)
  */
 export function obstaclesToSignOff(status: BuildStatus): readonly Obstacle[] {
   return [

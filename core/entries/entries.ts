@@ -20,7 +20,7 @@ export interface CurrentLine<Line> {
  * Finds what stands of lines written one after another: of each the newest, whichever came in first.
  *
  * @param keyOf what a line takes the place of
- * @example currentLines(entries, ledgerKey).get('cover bolt')?.line.out // 8
+ * @example currentLines([{ id: 'e1', by: 'Tobin Hask', at: at(5), lines: ledger }], ledgerKey).size // 2
  */
 export function currentLines<Line>(
   entries: readonly Entry<Line>[],

@@ -21,7 +21,7 @@ const LEAST_ESTIMATES = 5;
  * Rule: random effects by the method of moments; nothing is said from fewer than five.
  *
  * @throws RangeError where a standard error is not above 0
- * @example fleetPrior({ estimates }).predictiveSd
+ * @example fleetPrior(given('fleet-prior')) // { count: 4, mean: null, betweenSd: null, predictiveSd: null }
  */
 export function fleetPrior({ estimates }: FleetPriorInput): FleetPrior {
   const count = estimates.length;

@@ -24,7 +24,7 @@ const LEAST_LEFT = 3;
  * over all points, then left out and the rest looked at again, so that one odd valve accuses no other.
  *
  * @throws RangeError where a point's se and betweenSd are both 0
- * @example unlike({ points, betweenSd: 0.00001, alpha: 0.02 }).points.filter((point) => point.unlike)
+ * @example unlike(given('unlike')).points.map(({ key }) => key) // ['1E', '2E']
  */
 export function unlike({ points, betweenSd, alpha }: UnlikeInput): Unlike {
   const variances = points.map(({ se }) => se ** 2 + betweenSd ** 2);

@@ -63,7 +63,7 @@ export function operationsFor(pattern: Pattern): readonly HeadOperation[] {
 /**
  * Says how far a step moves its end along its axis: as it was measured, or as it is planned.
  *
- * @example alongAxis({ operation: 'seat-cut', normalDepth: 0.1, seatAngle: 45, … }) // 0.1414
+ * @example alongAxis({ operation: 'seat-cut', depth: null, normalDepth: 0.1, seatAngle: 45, done: null }) // 0.1414
  */
 export function alongAxis({ operation, depth, normalDepth, seatAngle, done }: HeadWorkLine): number {
   if (done !== null) return done;

@@ -79,7 +79,7 @@ const inMm = (mm: number) => formatLength(Math.round(mm * 1000) * 10, 'mm');
  * the sheet allows.
  *
  * @returns null where how it was found is not known
- * @example pointBudget(input)?.piece?.underThinnest // 0.04
+ * @example pointBudget({ pattern, point: points[0], lines: [], target: 0.22, installed: null, found: null }) // null
  */
 export function pointBudget(input: PointBudgetInput): PointBudget | null {
   const { pattern, point, lines, target, installed } = input;

@@ -28,7 +28,7 @@ export function formatLength(tenths: Tenths, unit: ShopUnit): string {
 /**
  * Writes a length with its unit, a thin space between: `0.15 mm`.
  *
- * @example lengthWithUnit(1500, 'mm') // '0.15 mm'
+ * @example lengthWithUnit(1500, 'mm') // '0.15\u202fmm'
  */
 export function lengthWithUnit(tenths: Tenths, unit: ShopUnit): string {
   return `${formatLength(tenths, unit)}\u202f${unit}`;

@@ -32,7 +32,7 @@ const FARTHEST_OFF = 0.02;
  *
  * Rule: a gap is proved by how thick a blade is, not by what is stamped on it; a blade with a worn tip proves nothing.
  *
- * @example bladesOf(set).filter(({ usable }) => usable).map(({ is }) => is)
+ * @example bladesOf(blades).filter(({ usable }) => usable).map(({ is }) => is) // [0.25, 0.298]
  */
 export function bladesOf({ blades, missing, worn, measured }: BladeSet): readonly Blade[] {
   return blades.map((stamped) => ({
@@ -46,7 +46,7 @@ export function bladesOf({ blades, missing, worn, measured }: BladeSet): readonl
  * Names a thickness as it is stamped on the blade that has it, one that may be gone by before one that may not; a thickness no
  * blade has stays what it is.
  *
- * @example stampOf(blades, 0.298) // 0.3
+ * @example stampOf(bladesOf(blades), 0.298) // 0.3
  */
 export function stampOf(blades: readonly Blade[], thickness: number): number {
   const same = blades.filter(({ is }) => isSame(is, thickness));
@@ -56,7 +56,7 @@ export function stampOf(blades: readonly Blade[], thickness: number): number {
 /**
  * Says how thick the blade is that somebody calls by its stamp; a figure that is on no blade stays what it is.
  *
- * @example thicknessOf(blades, 0.3) // 0.298
+ * @example thicknessOf(bladesOf(blades), 0.3) // 0.298
  */
 export function thicknessOf(blades: readonly Blade[], stamped: number): number {
   return blades.find((blade) => isSame(blade.stamped, stamped))?.is ?? stamped;

@@ -18,7 +18,7 @@ const HOURS_TO_GO_COLD = 6;
 /**
  * Says where the conditions of a round do not fit what its sheet means: shown, kept, never converted.
  *
- * @example conditionCautions({ condition: 'cold', temperature: null }, { hoursSinceRun: 2, ... }).length // 1
+ * @example conditionCautions({ condition: 'cold', temperature: null }, { engineTempC: null, hoursSinceRun: 2, condition: null }).length // 1
  */
 export function conditionCautions(sheet: Meant, round: Conditions): string[] {
   const { engineTempC, hoursSinceRun, condition } = round;

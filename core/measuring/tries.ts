@@ -15,7 +15,7 @@ const RESULTS: readonly TryResult[] = ['goes', 'drags', 'wont'];
  * Says what each outcome of a try would mean, before it is made.
  *
  * @param tries made so far; thickness and repeatability in mm
- * @example foresee([], 0.13, limits).find(({ result }) => result === 'wont')?.verdict // 'tight'
+ * @example foresee([], 0.13, { min: 0.13, max: 0.17 }).find(({ result }) => result === 'wont')?.verdict // 'undecided'
  */
 export function foresee(
   tries: readonly Try[],

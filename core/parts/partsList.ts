@@ -25,7 +25,7 @@ export interface PartsListLine {
  * hand; the rest of them is to be ordered. A seal that is used again wants no new one; one that is replaced and counted among
  * the spares is there once.
  *
- * @example partsList(fates, ledger).filter(({ state }) => state === 'to-order')
+ * @example partsList([], ledger).length // 0
  */
 export function partsList(
   fates: readonly PartDisposition[],
@@ -67,7 +67,7 @@ export function partsList(
  *
  * Rule: only what is wanted at hand is listed from the count; what was taken off and kept is no part to get.
  *
- * @example partsListOf(sheet, partDispositions(wear, sheet.pattern), currentLines(entries, ledgerKey)).map(partsListRow)
+ * @example partsListOf(sheet, [], new Map()).map(partsListRow) // []
  */
 export function partsListOf(
   sheet: WantsAtHand,

@@ -53,7 +53,7 @@ const ON_BOUNDARY = 1e-9;
  * the variance of its width, and of the hand that took it.
  *
  * @throws RangeError where nothing was observed, or an observation has no width and no hand's spread
- * @example driftForecast(input).dueUsage // 225
+ * @example driftForecast(given('drift-forecast')).dueUsage > 0 // true
  */
 export function driftForecast(input: DriftForecastInput): DriftForecast {
   const { spec, threshold, horizon, step } = input;
@@ -92,7 +92,7 @@ export interface KnownDrift {
  * Learns how a point moves from what it measured, with as much of a prior as it is given.
  *
  * @throws RangeError as `driftForecast` does
- * @example driftOf({ observations, prior, operatorSd: 0.004 }).perUnitSd
+ * @example driftOf(given('drift-forecast')).perUnitSd > 0 // true
  */
 export function driftOf(
   input: Pick<DriftForecastInput, 'observations' | 'prior' | 'operatorSd'>,

@@ -73,7 +73,7 @@ export function statedPrior(unit: UsageUnit): DriftForecastInput['prior'] {
  * Finds what is expected of each role of a pattern: from the shop's own closed rechecks, or as stated where there are under five.
  *
  * @param drifts of every point of that pattern, one an engine and point
- * @example rolePriors(['intake', 'exhaust'], 'hours', drifts).find(({ role }) => role === 'exhaust')?.from // 'own'
+ * @example rolePriors(['intake', 'exhaust'], 'hours', []).find(({ role }) => role === 'exhaust')?.from // 'stated'
  */
 export function rolePriors(
   roles: readonly string[],
@@ -140,7 +140,7 @@ const known = (courses: readonly PointCourse[]) =>
  *
  * @param at usage since it was set at which it will be looked at
  * @returns nothing of a point that was never measured
- * @example pointForecasts(courses, 'hours', priors, { now: 0, at: 250 })[0]?.outAt
+ * @example pointForecasts([course], 'hours', rolePriors(['exhaust'], 'hours', []), { now: 0, at: 250 })[0]?.point // '3E'
  */
 export function pointForecasts(
   courses: readonly PointCourse[],
@@ -176,7 +176,7 @@ export function pointForecasts(
 /**
  * Says where one point was forecast to be at a usage, with what measuring adds: what a finding is held against.
  *
- * @example saidOf(course, 'hours', priors, 120) // { mean: 0.171, sd: 0.008 }
+ * @example saidOf(course, 'hours', rolePriors(['exhaust'], 'hours', []), 120).sd > 0 // true
  */
 export function saidOf(
   course: Pick<PointCourse, 'role' | 'observations'>,
@@ -192,7 +192,7 @@ export function saidOf(
  * Forecasts one point along its running: what a drawing of its course shows.
  *
  * @param from, to usage since it was set
- * @example courseAhead(course, 'hours', priors, { from: 0, to: 400, steps: 40 }).at(-1)?.sd
+ * @example courseAhead(course, 'hours', rolePriors(['exhaust'], 'hours', []), { from: 0, to: 400, steps: 40 }).length // 41
  */
 export function courseAhead(
   course: PointCourse,
@@ -216,7 +216,7 @@ export function courseAhead(
  * Estimates how fast one point moves, from what it measured alone.
  *
  * @returns null where it was not looked at again after it was set
- * @example ownDrift(course, 'hours') // { value: -0.00012, se: 0.00002 }
+ * @example ownDrift(course, 'hours').value < 0 // true
  */
 export function ownDrift(
   { observations }: Pick<PointCourse, 'observations'>,
@@ -262,7 +262,7 @@ function oddPoints(
  * @param dueUsage by the plan, running in all; null where running does not count
  * @param setAt running in all when it was set
  * @returns the running at which to look, or null where the plan looks soon enough
- * @example broughtForward(forecasts, { now: 100, dueUsage: 350, setAt: 100 }) // 210
+ * @example broughtForward([{ outAt: 110 }], { now: 100, dueUsage: 350, setAt: 100 }) // 210
  */
 export function broughtForward(
   forecasts: readonly (Pick<PointForecast, 'outAt'> & Partial<Pick<PointForecast, 'byDefault'>>)[],

@@ -39,7 +39,7 @@ export function isQuiet(at: number, zone: string, { from, to }: QuietHours): boo
  *
  * @param at ms since 1970
  * @returns ms; the moment itself where it is not quiet
- * @example quietUntil(Date.parse('2031-01-01T22:00Z'), 'UTC', { from: '19:00', to: '07:00' }) // 2031-01-02 07:00
+ * @example quietUntil(Date.parse('2031-01-01T22:00Z'), 'UTC', { from: '19:00', to: '07:00' }) // Date.parse('2031-01-02T07:00Z')
  */
 export function quietUntil(at: number, zone: string, quiet: QuietHours): number {
   if (!isQuiet(at, zone, quiet)) return at;

@@ -36,7 +36,7 @@ const ON_BOUNDARY = 1e-9;
  * 10th and 90th percentile; under three days of it nothing is reckoned, and the date stands.
  *
  * @throws RangeError where the step has neither running nor days nor a season
- * @example recheckDue({ from, step: { afterUsage: 25, afterDays: 180, before: '10-01' }, log }).expectedDay
+ * @example recheckDue(given('recheck-due')).dueUsage // 804.8
  */
 export function recheckDue({ from, step, log, windowDays = USUAL_WINDOW }: RecheckDueInput): RecheckExpected {
   const { afterUsage, afterDays, before } = step;

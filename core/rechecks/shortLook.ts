@@ -6,7 +6,7 @@ import { FORECAST_THRESHOLD, type PointForecast } from './pointForecasts.ts';
  *
  * Rule: our own. A sample speaks for points that do as the others do, and for no other.
  *
- * @example suspectsOf(forecasts) // ['4E']
+ * @example suspectsOf([{ point: '4E', pTight: 0.3, pLoose: 0, unlike: null }]) // ['4E']
  */
 export function suspectsOf(
   forecasts: readonly Pick<PointForecast, 'point' | 'pTight' | 'pLoose' | 'unlike'>[],

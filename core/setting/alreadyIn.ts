@@ -21,7 +21,7 @@ const SAME: Tenths = 10;
  * @param sizes every size made, in tenths of a micrometre
  * @param unit in which they are stamped
  * @returns the point it is in at; null where it is not known to be in anywhere
- * @example alreadyIn({ thickness: 23470, mark: '' }, [{ point: '3Ea', thickness: 23470, mark: '' }], sizes, 'mm') // '3Ea'
+ * @example alreadyIn({ thickness: 23470, mark: '' }, [{ point: '3Ea', thickness: 23470, mark: '' }], [], 'mm') // '3Ea'
  */
 export function alreadyIn(
   piece: Omit<PieceIn, 'point'>,

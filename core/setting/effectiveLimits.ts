@@ -20,7 +20,7 @@ export interface AllowOver {
  * where a sheet that was published before it was asked says nothing.
  *
  * @param limits of a sheet, `allowance` in mm
- * @example allowedBy(sheet.limits, shop.allowOver) // [{ role: 'intake', over: 0.02 }]
+ * @example allowedBy(sheet.limits, [{ role: 'intake', over: 0.02 }]) // [{ role: 'intake', over: 0.02 }]
  */
 export function allowedBy(
   limits: readonly {

@@ -28,7 +28,7 @@ interface SetPoint {
  * pieces.
  *
  * @returns the gap in mm; null where nothing was fitted last, or what was found says nothing
- * @example leftByPiece(build, point) // { lo: 0.17, hi: 0.18 } where 2.15 took the place of 2.25 in a gap of 0.07 to 0.08
+ * @example leftByPiece(build, { ...points[0], limits: limits[0] }) // null
  */
 export function leftByPiece<Setting extends PieceSetting>(
   { sheet, settings, rounds }: PiecesFitted<Setting>,

@@ -21,7 +21,7 @@ const SAME_PIECE = 200;
  * printed size that the piece is within 0.02 mm of. Where two rows meet the wider one holds.
  *
  * @returns undefined where the chart has no such row or column
- * @example chartSays(chart, { lo: 0.05, hi: 0.06 }, 2.5) // 2.4
+ * @example chartSays(chart, { lo: 0.05, hi: 0.06 }, 2.4) // 2.3
  */
 export function chartSays(
   { installed, rows }: Pick<MakersChart, 'installed' | 'rows'>,

@@ -16,7 +16,7 @@ const SEATS = {
 /**
  * Says to which system of pieces a means of setting belongs; null where nothing graded is fitted.
  *
- * @example pieceSystem(shims)?.title // 'Shims on buckets, 25 mm'
+ * @example pieceSystem(shims.means)?.title // 'Shims on buckets, 9 mm'
  */
 export function pieceSystem(means: Means): PieceSystem | null {
   switch (means.kind) {

@@ -13,7 +13,7 @@ export type RoleChart = ReturnType<typeof chartOf> & { readonly target: number }
  *
  * @param limits of every role, in mm
  * @returns null where the role is not there, is not set by a graded piece, or has no limits
- * @example roleChart(sheet.pattern, 'intake', sheet.limits)?.installed // [2, 2.05, 2.1, …]
+ * @example roleChart(shims, 'intake', limits)?.installed[1] // 2.05
  */
 export function roleChart(
   pattern: Pattern,

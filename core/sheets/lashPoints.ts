@@ -86,7 +86,7 @@ const CYCLE = 720;
  * the bottom dead centre that ends the power stroke and close after the overlap; intakes open before the overlap and close
  * after the bottom dead centre that follows.
  *
- * @example liftAfterFiring('exhaust', timing) // [130, 375]
+ * @example liftAfterFiring('exhaust', timing) // [126, 372]
  */
 export function liftAfterFiring(
   role: 'intake' | 'exhaust',

@@ -35,7 +35,7 @@ const NAMES: Readonly<Record<MeansWarning['field'], string>> = {
  * place out.
  *
  * @param means lengths in mm, torque in Nm
- * @example meansWarnings({ kind: 'screw', pitch: 10, ... }) // [{ field: 'pitch', text: 'A thread pitch of 10 is unusual…' }]
+ * @example meansWarnings({ ...pattern.means, pitch: 10 }).map(({ field }) => field) // ['pitch']
  */
 export function meansWarnings(means: Means): MeansWarning[] {
   const figures: Partial<Record<MeansWarning['field'], number | null>> =

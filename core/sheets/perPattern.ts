@@ -5,7 +5,7 @@ import type { Pattern } from './pattern.ts';
  * A pattern is never changed in place, only replaced by another.
  *
  * @param make what is made of a pattern and of names; nobody may change what it gives
- * @example const lashPoints = perPattern((pattern) => …); lashPoints(inlineFour) === lashPoints(inlineFour) // true
+ * @example lashPoints(inlineFour) === lashPoints(inlineFour) // true
  */
 export function perPattern<Names extends readonly string[], Made>(
   make: (pattern: Pattern, ...names: Names) => Made,

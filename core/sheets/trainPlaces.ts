@@ -20,7 +20,7 @@ const LETTERS = 'abc';
  * Lists every valve of a pattern, cylinder by cylinder in the maker's order, intakes first. Under a bridge there are two to
  * a lash point.
  *
- * @example valvesOf(bridgedFour).map(({ key, point }) => [key, point]) // [['1Ia', '1I'], ['1Ib', '1I'], …]
+ * @example valvesOf(inlineFour).find(({ key }) => key === '1Eb')?.point // '1E'
  */
 export function valvesOf(pattern: Pattern): readonly Valve[] {
   return pattern.cylinders.flatMap(({ id }) =>
@@ -38,7 +38,7 @@ export function valvesOf(pattern: Pattern): readonly Valve[] {
 /**
  * Says which parts a valve gear has between its cams and its valves, by how its gaps are set.
  *
- * @example gearParts(pushrodFour) // { rockers: true, pushrods: true, followers: true, camIn: 'block' }
+ * @example gearParts(pattern).rockers // true
  */
 export function gearParts(pattern: Pattern): {
   readonly rockers: boolean;
@@ -67,7 +67,7 @@ export function gearParts(pattern: Pattern): {
  * Names the cams of an engine: one in the block, else one or two above each bank, as the sheet says. Where it does not say: two
  * where buckets run on more than two valves a cylinder.
  *
- * @example camsOf(dohcFour) // ['intake cam', 'exhaust cam']
+ * @example camsOf(inlineFour) // ['intake cam', 'exhaust cam']
  */
 export const camsOf = perPattern((pattern): readonly string[] => {
   const { camIn, followers } = gearParts(pattern);
@@ -101,7 +101,7 @@ export function journalsOf(pattern: Pattern, cam: string): readonly string[] {
 /**
  * Says which lash points a cam has lobes for, from the front of the engine.
  *
- * @example lobesOf(dohcFour, 'exhaust cam') // ['1Ea', '1Eb', '2Ea', …]
+ * @example lobesOf(inlineFour, 'exhaust cam').length // 5
  */
 export const lobesOf = perPattern((pattern, cam: string): readonly string[] => {
   const banks = new Set(banksOfCam(pattern, cam));

@@ -31,7 +31,7 @@ export interface ProofLine<Reading extends GapReading = GapReading> {
  * Lists every point as it was found, as what was done should have left it, and as it is proved: what the page shows before a build is
  * signed, and its papers after.
  *
- * @example proofLines(build)[0]?.proved?.verdict // 'in-spec'
+ * @example proofLines(build).length // 8
  */
 export function proofLines<Reading extends GapReading>(
   build: ProvedBuild<Reading>,

@@ -47,7 +47,7 @@ interface Reach {
  * Each stop then stands where its points allow it the most room, as far from every ramp as it can be.
  *
  * @throws RangeError when a point names a cylinder that is not there
- * @example crankStops({ cylinders, points, events, marks: [0, 180, 360, 540], margin: 15 }).count // 2
+ * @example crankStops(given('crank-stops')).count // 1
  */
 export function crankStops(input: CrankStopsInput): CrankStopsPlan {
   const reaches = input.points.map((point): Reach => {

@@ -22,7 +22,7 @@ export interface OpenPair {
  * `within` degrees of fully open there.
  *
  * @throws RangeError when a point names a cylinder that is not there
- * @example openPairs({ ...inlineFour, within: 10 }).pairs[0] // { check: '1I', at: 109, fullyOpen: ['4I'] }
+ * @example openPairs(given('open-pairs')).pairs.length // 2
  */
 export function openPairs(input: OpenPairsInput): { readonly pairs: readonly OpenPair[] } {
   const middles = input.points.map((point) => {

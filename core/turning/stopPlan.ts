@@ -89,7 +89,7 @@ export interface TableDifference {
  * Holds a maker's own table against the geometry: what it has measured where the timing says that the follower is off its
  * base circle, and what it does not have at all. The table governs; a difference is looked at before it is believed.
  *
- * @example tableDifferences(pattern).differences // [{ angle: 0, open: ['2E'] }]
+ * @example tableDifferences(pattern).differences // []
  */
 export function tableDifferences(pattern: Pattern): {
   readonly differences: readonly TableDifference[];

@@ -20,7 +20,7 @@ export interface StopTableRow {
  * Lists, for each angle, the points that may be measured there.
  *
  * @throws RangeError when a point names a cylinder that is not there
- * @example stopTable({ ...engine, angles: [0, 360] }).stops[0].closed // ['1I', '1E']
+ * @example stopTable(given('stop-table')).stops[0].closed // ['1I', '1E']
  * Rule: geometry of the cams; these rows are the tables printed for common firing orders.
  */
 export function stopTable(input: StopTableInput): { readonly stops: readonly StopTableRow[] } {

@@ -96,7 +96,7 @@ export function turningInWords({ turns, seenFrom }: Pick<Pattern, 'turns' | 'see
  * Says how to get to a stop: how far, which way, to which mark.
  *
  * @param from where the crank is now, in crank degrees; null where that is not known
- * @example wayToStop(pattern, stop, 0) // 'Turn 240° on, clockwise seen from the front, to the mark'
+ * @example wayToStop(pattern, plan.stops[1], 0) // 'Turn 360° on, clockwise seen from the front, to the mark'
  */
 export function wayToStop(
   pattern: Pick<Pattern, 'turns' | 'seenFrom'>,
@@ -113,7 +113,7 @@ export function wayToStop(
 /**
  * Lists the independent signs that a stop is the right one of the two turns.
  *
- * @example signsInWords(stop) // ['the mark stands at the pointer', 'cylinder 5 fires: both its rockers are loose', ...]
+ * @example signsInWords(plan.stops[0])[0] // 'the mark stands at its pointer'
  */
 export function signsInWords(stop: PlannedStop): string[] {
   const signs: string[] = [];

@@ -28,7 +28,7 @@ export interface WearTrend extends WearRate {
  *
  * @param builds in the order of the work; the limits are those of the last
  * @returns nothing of what was measured once only, and never replaced
- * @example wearBetween(pattern, builds)[0]?.left // hours
+ * @example wearBetween(pattern, []).length // 0
  */
 export function wearBetween(pattern: Pattern, builds: readonly WearOfBuild[]): readonly WearTrend[] {
   const limits = builds.at(-1)?.sheet.limits ?? [];

@@ -603,7 +603,7 @@ export function characteristicOf(key: string): Characteristic | undefined {
  * Grades compressions cylinder beside cylinder: one under the least, or too far under the best, is out.
  *
  * @returns a grade for each cylinder that was measured
- * @example gradePressures({ 1: 12, 2: 8 }, limits)['2'].verdict // 'replace'
+ * @example gradePressures({ 1: 12, 2: 8 }, {})['1'].verdict // null
  */
 export function gradePressures(
   pressures: Readonly<Record<string, number>>,

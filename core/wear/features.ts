@@ -82,7 +82,7 @@ export const clearances = (outer: readonly number[], inner: readonly number[]) =
  *
  * Rule: the clearance that counts is the widest bore over the least diameter. Bores are measured with their caps torqued.
  *
- * @example journal(input).ovality // the greatest difference within a plane
+ * @example journal({ planes: [[26.97, 26.95], [26.96, 26.96]], bore: [27.0], clearance: { nominal: 0.03, limit: 0.1 } }).ovality // 0.02
  */
 export function journal({ planes, bore, clearance, ovalityLimit, taperLimit }: JournalInput) {
   const { ovality, taper } = journalForm(planes);
@@ -112,7 +112,7 @@ export interface StemGuideInput {
 /**
  * Grades a stem in its guide by the widest guide over the least stem.
  *
- * @example stemGuide(input).bellMouth // how much wider the guide is at its widest than at its narrowest
+ * @example stemGuide({ stem: [6.97], guide: [7.01, 7.0, 7.03], clearance: { nominal: 0.03, limit: 0.1 } }).bellMouth // 0.03
  */
 export function stemGuide({ stem, guide, clearance }: StemGuideInput) {
   const { clearanceMax } = clearances(guide, stem);
@@ -168,7 +168,7 @@ export function springForces({
  * replaced whatever its length.
  *
  * @throws RangeError where the two loads are at one height
- * @example spring(input).bindMargin // mm left between the coils with the valve fully open
+ * @example spring({ freeLength: 44.6, freeLengthSpec: { nominal: 45, limit: 44 }, loads: [{ height: 35, force: 250 }, { height: 27, force: 520 }], installedHeight: 35, lift: 8, coilBindHeight: 25 }).bindMargin // 2
  */
 export function spring(input: SpringInput) {
   const forces = springForces(input);
@@ -299,7 +299,7 @@ export function wobbleClearance({
  * Grades a guide by how far a stem rocks in it, where neither can be measured.
  *
  * @throws RangeError where the guide has no length
- * @example guideWobble({ wobble: 0.157, height: 10, guideLength: 41.5, clearance }).clearanceMax // 0.1059
+ * @example guideWobble({ wobble: 0.157, height: 10, guideLength: 41.5, clearance: { nominal: 0.03, limit: 0.1 } }).clearanceMax // 0.1059
  */
 export function guideWobble({ clearance, ...rocked }: GuideWobbleInput) {
   const clearanceMax = wobbleClearance(rocked);
@@ -318,7 +318,7 @@ export interface CompressionInput {
  * Finds the cylinders that are low: under the least, or too far under the best. Any low one is found out about.
  *
  * @throws RangeError where no cylinder has any pressure
- * @example compression(input).low // ['3', '4']
+ * @example compression({ cylinders: [{ cylinder: '1', pressure: 12 }, { cylinder: '2', pressure: 8 }], least: 9, spreadLimit: 0.1 }).low // ['2']
  */
 export function compression({ cylinders, least: lowest, spreadLimit }: CompressionInput) {
   const pressures = cylinders.map(({ pressure }) => pressure);
@@ -346,7 +346,7 @@ export interface LeakDownInput {
 /**
  * Grades what each cylinder loses: watched above one figure, put right above another.
  *
- * @example leakDown(input).verdicts // { 1: 'keep', 2: 'watch' }
+ * @example leakDown({ cylinders: [{ cylinder: '1', percent: 6 }, { cylinder: '2', percent: 14 }], watch: 10, limit: 20 }).verdicts // { 1: 'keep', 2: 'watch' }
  */
 export function leakDown({ cylinders, watch, limit }: LeakDownInput) {
   const gradeFor = (percent: number): Grade =>

@@ -63,7 +63,7 @@ function isFar({ figure, part }: HeldFigure, given: GivenLimit | undefined): boo
  *
  * @param typed the figures of the field, in its own unit
  * @returns null where nothing speaks against them, or nothing is known to hold them against
- * @example figureWarning(sheet, pattern, { set: 'found', item: stemGuide, field: guide, place }, [5.98])
+ * @example figureWarning(wear, pattern, { set: 'found', item: lobeItem, field: lobeItem.fields[0], place: placesOf(pattern, lobeItem)[0] }, [36.6]) // null
  */
 export function figureWarning(
   sheet: WearSheet,

@@ -82,7 +82,7 @@ export interface LimitedPlace {
 /**
  * Finds the limit that holds at a place: the one meant most closely for it, and of two alike the later.
  *
- * @example limitAt(limits, 'stem-guide', place)?.limit // mm
+ * @example limitAt([], 'stem-guide', placesOf(pattern, lobeItem)[0]) // undefined
  */
 export function limitAt(
   limits: readonly GivenLimit[],
@@ -104,7 +104,7 @@ export function limitAt(
 /**
  * Says what is wrong with a limit as it is written; null where it holds together. A limit lies on the side a part wears to.
  *
- * @example limitComplaint({ ...springLength, nominal: 45, limit: 46 }) // 'a spring’s free length …'
+ * @example limitComplaint({ part: 'spring-length', of: 'both', place: '', nominal: 45, limit: 44, min: null, max: null, source: '' }) // null
  */
 export function limitComplaint({ part, nominal, limit, min, max }: GivenLimit): string | null {
   const { form, grows } = LIMIT_KINDS[part];

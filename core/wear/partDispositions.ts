@@ -41,7 +41,7 @@ function reasonOf({ title }: Characteristic, { key }: WearPlace, there: WearTher
 /**
  * Sums a wear sheet up part by part: what is kept, watched and replaced, and why. A person's own word stands above it.
  *
- * @example partDispositions(sheet, pattern).filter(({ verdict }) => verdict === 'replace')
+ * @example partDispositions(wear, pattern).filter(({ verdict }) => verdict === 'replace') // []
  */
 export function partDispositions(sheet: WearSheet, pattern: Pattern): readonly PartDisposition[] {
   const parts = new Map<string, PartDisposition>();

@@ -23,7 +23,7 @@ const WORDS: Readonly<Record<string, FigureLine['how']>> = {
  * commas; or a word: sound (looked at and good), go or no-go (by a gauge). Nothing typed takes the figure back.
  *
  * @param unit the unit of a bare length
- * @example parseFigures('6,98 6.97', stem, 'mm') // { how: 'measured', values: [6.98, 6.97] }
+ * @example parseFigures('6,98 6.97', { unit: 'mm', most: 3 }, 'mm') // { how: 'measured', values: [6.98, 6.97] }
  */
 export function parseFigures(
   text: string,

@@ -66,7 +66,7 @@ export type WearLine = FigureLine | MarkLine | FateLine | LimitLine;
 /**
  * Names what a line of a wear sheet takes the place of: the same figure of the same place, the same damage, the same part.
  *
- * @example wearKey({ kind: 'figure', set: 'found', item: 'lobe', place: '3E', field: 'height', … }) // 'figure found lobe 3E height'
+ * @example wearKey({ kind: 'figure', set: 'found', item: 'lobe', place: '3E', field: 'height' }) // 'figure found lobe 3E height'
  */
 export function wearKey(line: WearLine): string {
   switch (line.kind) {

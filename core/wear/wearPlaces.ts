@@ -22,7 +22,7 @@ const atEngine: WearPlace = { key: 'engine', cylinder: null, role: null, point: 
 /**
  * Lists the places at which a characteristic is measured on an engine, in head order.
  *
- * @example placesOf(pattern, characteristicOf('stem-guide')!).map(({ key }) => key) // ['1Ia', '1Ib', …]
+ * @example placesOf(pattern, characteristicOf('stem-guide')!).length // 8
  */
 export const placesOf = (pattern: Pattern, { at }: Pick<Characteristic, 'at'>): readonly WearPlace[] =>
   placesAt(pattern, at);

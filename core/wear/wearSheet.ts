@@ -83,7 +83,7 @@ export function limitsThere(
  * Says how a characteristic stands at a place: graded by the figures of what is in now, or by a gauge, or by eye.
  *
  * @returns null where nothing was written there
- * @example wearAt(sheet, pattern, characteristicOf('lobe')!, place)?.verdict // 'watch'
+ * @example wearAt(wear, pattern, lobeItem, placesOf(pattern, lobeItem)[0]) // null
  */
 export function wearAt(
   sheet: WearSheet,
@@ -142,7 +142,7 @@ const AT_THE_GAP: ReadonlySet<string> = new Set(['rocker', 'follower', 'piece', 
  * Says at which lash points a hollow is worn in: a flat blade bridges it there, so one that will not go proves nothing. One on
  * a part that was fitted new is gone with it.
  *
- * @example hollowAt(sheet, pattern) // Set { '3E' }
+ * @example hollowAt(wear, pattern).has('3E') // false
  */
 export function hollowAt({ current }: WearSheet, pattern: Pattern): ReadonlySet<string> {
   const pointOf = new Map(valvesOf(pattern).map(({ key, point }) => [key, point]));
