@@ -72,7 +72,7 @@ test('a tight reading that a tablet kept until after the signature stands beside
   await note.getByLabel('Because').fill('Typed for the fan beside it');
   await note.getByRole('button', { name: 'Leave it as it is', exact: true }).click();
   await expect(note).toHaveCount(0);
-  await expect(lead.getByText(/Left as it is.*Typed for the fan beside it/)).toBeVisible();
+  await expect(lead.getByText(/left as it is.*Typed for the fan beside it/)).toBeVisible();
   await expect(beside).toContainText('1I measured');
   await desk.close();
 });

@@ -77,7 +77,7 @@ test('a point that closes fast has the next look brought forward, and a lead mov
   await page.getByRole('button', { name: 'Move it to a day' }).click();
   await expect(line).not.toContainText('sooner by its forecast');
   await line.getByRole('link', { name: 'Slab edger' }).click();
-  await expect(page.getByText(/moved .* by Ilse Marrand.*: Its owner cuts until then/)).toBeVisible();
+  await expect(page.getByText(/moved to .*, by Ilse Marrand.*: Its owner cuts until then/)).toBeVisible();
 });
 
 test('an engine is dragged to the day it stands on the bench, no later than it is due', async ({ page }) => {

@@ -28,5 +28,5 @@ export const CHANGE_WORDS: Readonly<Record<RecheckChange, string>> = {
   dropped: 'dropped',
   replanned: 'planned again',
   'let-stand': 'left as it is, whatever came in late',
-  bench: 'given a day on the bench',
+  bench: 'planned for the bench',
 };

@@ -3,7 +3,7 @@ import type { PastReading } from '@zero-lash/contract/measuring';
 import type { Bench, Instrument, Tools } from '@zero-lash/contract/instruments';
 import type { LiveEvent } from '@zero-lash/contract/live';
 import { conditionCautions } from '@zero-lash/core/measuring';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { readGaugeLine } from '../gauges/protocol.ts';
 import { startSimulatedGauge } from '../gauges/simulator.ts';
 import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
@@ -163,12 +163,8 @@ async function hear(query: string, who = BENCH) {
         if (line.startsWith('data: ')) events.push(JSON.parse(line.slice(6)));
   })().catch(() => undefined);
   const until = async (fits: (event: LiveEvent) => boolean) => {
-    for (let wait = 0; wait < 200; wait += 1) {
-      const found = events.find(fits);
-      if (found) return found;
-      await new Promise((resolve) => setTimeout(resolve, 25));
-    }
-    throw new Error(`not heard; heard ${JSON.stringify(events)}`);
+    await vi.waitFor(() => expect(events.filter(fits), JSON.stringify(events)).not.toEqual([]), 5000);
+    return events.find(fits)!;
   };
   return { events, until, stop: () => stop.abort() };
 }
@@ -271,12 +267,8 @@ describe('a digital gauge', () => {
     const [mine, theirs] = [await hear(`device=${device}`), await hear(`device=${randomUUID()}`)];
     await mine.until(({ kind }) => kind === 'gauge-link').catch(() => undefined);
     const told = async (nature: object) => {
-      for (let attempt = 0; attempt < 100; attempt += 1) {
-        const answer = await shop.call(BENCH, 'POST', `gauges/${instrument.id}/simulation`, nature);
-        if (answer.status === 200) return;
-        await new Promise((resolve) => setTimeout(resolve, 50));
-      }
-      throw new Error('the gauge is not reached');
+      const reached = () => shop.call(BENCH, 'POST', `gauges/${instrument.id}/simulation`, nature);
+      await vi.waitFor(async () => expect((await reached()).status).toBe(200), 5000);
     };
     await told({ gap: 0.152, noise: 0 });
     expect((await shop.call(BENCH, 'POST', `gauges/${instrument.id}/hold`, { device })).status).toBe(200);

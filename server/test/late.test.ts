@@ -16,8 +16,15 @@ beforeAll(async () => {
 });
 afterAll(() => shop.close());
 
-const wait = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
+const ROOM_MS = 20;
 const nowAt = async () => (await shop.db.raw('select clock_timestamp() as now')).rows[0].now as Date;
+/** A moment by the database's clock, with room before it for what was and after the one before for what comes between. */
+async function nextMoment(): Promise<Date> {
+  const before = (await nowAt()).getTime();
+  let now = await nowAt();
+  while (now.getTime() < before + ROOM_MS) now = await nowAt();
+  return now;
+}
 
 /** A build at Close, or signed off, with the moments at which it was proved and could still be measured. */
 async function proved(signed: boolean) {
@@ -25,9 +32,8 @@ async function proved(signed: boolean) {
   await work.reach('prove');
   await work.tickAll();
   for (const point of work.points) await work.measure(point);
-  await wait(20);
-  const then = (await nowAt()).toISOString();
-  await wait(20);
+  const then = (await nextMoment()).toISOString();
+  await nextMoment();
   await work.go('close');
   await work.tickAll();
   if (signed) expect((await work.signOff()).status).toBe(201);

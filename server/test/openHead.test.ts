@@ -76,9 +76,9 @@ describe('a photograph', () => {
 describe('a wear sheet', () => {
   it('keeps every figure, and of two in one place the one that was taken last stands', async () => {
     const work = await Work.on(shop, SCREWS);
-    const early = new Date(Date.now() + 40).toISOString();
-    await new Promise((resolve) => setTimeout(resolve, 90));
-    await work.write('wear', { lines: [figure('stem-guide', '1I', 'stem', 6.96)] });
+    const opened = Date.parse(work.build.openedAt);
+    const [early, later] = [1, 2].map((ms) => new Date(opened + ms).toISOString());
+    await work.write('wear', { lines: [figure('stem-guide', '1I', 'stem', 6.96)], takenAt: later });
     // from another device, which was out of reach when it was taken
     await work.write('wear', { lines: [figure('stem-guide', '1I', 'stem', 6.91)], takenAt: early }, LEAD);
     expect(work.build.wear.map(({ by }) => by).sort()).toEqual(['Ilse Marrand', 'Tobin Hask']);
@@ -362,7 +362,7 @@ describe('entries', () => {
       // each a millisecond after the other, all of them past
       takenAt: new Date(opened + index + 1).toISOString(),
     }));
-    await new Promise((resolve) => setTimeout(resolve, made.length + 2));
+    await expect.poll(() => Date.now(), { interval: 1 }).toBeGreaterThan(opened + made.length);
     const [shuffled] = fc.sample(fc.shuffledSubarray(made, { minLength: made.length }), {
       numRuns: 1,
       seed: 11,

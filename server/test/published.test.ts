@@ -83,9 +83,11 @@ describe('what is published of our files', () => {
     socket.write(
       `POST /api/session HTTP/1.1\r\n${head}content-length: ${body.length}\r\n\r\n${body.slice(0, 5)}`,
     );
-    await new Promise((resolve) => setTimeout(resolve, 100));
+    const connections = () =>
+      new Promise((resolve) => app.server.getConnections((_error, count) => resolve(count)));
+    await expect.poll(connections).toBe(1);
     const closed = app.close();
-    await new Promise((resolve) => setTimeout(resolve, 50));
+    await expect.poll(() => app.server.listening).toBe(false);
     socket.write(`${body.slice(5)}GET /api/today HTTP/1.1\r\n${head}connection: close\r\n\r\n`);
     await over;
     await closed;

@@ -43,9 +43,9 @@ export function WhatIsForecast({ recheck, engine }: Props) {
         </Box>
       ))}
       {recheck.changes.map(({ kind, day, why, by, at }) => (
-        <Box key={`${kind} ${at}`} color="faded">
+        <Box key={`${kind} ${at}`} color="faded" _firstLetter={{ textTransform: 'uppercase' }}>
           {kind === 'bench' && day === null ? 'taken off the bench' : CHANGE_WORDS[kind]}
-          {day && `: ${dayInWords(day)},`} by {by}, <ShopTime at={at} day />
+          {day && ` ${kind === 'moved' ? 'to' : 'on'} ${dayInWords(day)}`}, by {by}, <ShopTime at={at} day />
           {why && `: ${why}`}
         </Box>
       ))}

@@ -225,7 +225,7 @@ describe('what is forecast of a recheck', () => {
     expect(container.textContent).toContain('1E may be tight by then, 31 %');
     expect(container.textContent).not.toContain('2E');
     expect(container.textContent).toContain('3E moves looser than its neighbours: look for the lobe');
-    expect(container.textContent).toContain('held back by Osk Velland, 1 Jan 2031: It is harvest');
+    expect(container.textContent).toContain('held back, by Osk Velland, 1 Jan 2031: It is harvest');
   });
 });
 
