@@ -19,37 +19,34 @@ function newest(path) {
 }
 
 /**
- * Builds a part of the program where its sources are newer than what was built.
+ * Builds a part of the program where its sources are newer than what was built. It is marked as built last of all: what was ended in the
+ * middle is built again.
  *
  * @param part the workspace's folder
- * @param mark the file of it that is there once it was built
- * @returns whether it was built now
+ * @param finish what is done to what was built, before it counts as built
+ * @returns the folder it is in
  */
-function build(part, mark) {
-  const built = `${ROOT}${part}/dist/${mark}`;
+function build(part, finish = () => undefined) {
+  const dist = `${ROOT}${part}/dist`;
+  const built = `${dist}/.built`;
   const sources = Math.max(...[part, ...OF_BOTH].map((name) => newest(`${ROOT}${name}`)));
-  if (existsSync(built) && statSync(built).mtimeMs >= sources) return false;
+  if (existsSync(built) && statSync(built).mtimeMs >= sources) return dist;
   process.stderr.write(`Building the ${part === 'web' ? 'application' : 'server'}…\n`);
   const run = spawnSync(`${ROOT}node_modules/.bin/vite`, ['build', '--logLevel', 'warn'], {
     cwd: `${ROOT}${part}`,
     stdio: ['ignore', 2, 2],
   });
   if (run.status !== 0) stop('It could not be built; the message is above.');
-  return true;
-}
-
-/** Builds the web application where it is stale; gives the folder it is in. */
-export function ensureBuilt() {
-  const dist = `${ROOT}web/dist`;
-  if (build('web', 'index.html')) compress(dist);
+  finish(dist);
+  writeFileSync(built, '');
   return dist;
 }
 
+/** Builds the web application where it is stale; gives the folder it is in. */
+export const ensureBuilt = () => build('web', compress);
+
 /** Builds the server where it is stale; gives the folder it is in. */
-export function ensureServerBuilt() {
-  build('server', 'main.mjs');
-  return `${ROOT}server/dist`;
-}
+export const ensureServerBuilt = () => build('server');
 
 const COMPRESSIBLE = new Set(['.js', '.css', '.html', '.svg']);
 
