@@ -70,7 +70,7 @@ export async function tableTypes(db) {
     ([name, list]) =>
       `    ${name}: {\n${list.map((each) => `      ${each.column}: ${typeOf(each)};`).join('\n')}\n    };`,
   );
-  return `// made by npm run schema from the database as the migrations leave it
+  return `// Long because it is every table there is: made by npm run schema from the database as the migrations leave it.
 import 'knex/types/tables.js';
 
 declare module 'knex/types/tables.js' {

@@ -14,7 +14,7 @@ import { questionRoutes } from './questions/routes.ts';
 import { headWorkRoutes } from './headwork/routes.ts';
 import { knowHowRoutes } from './knowHow/routes.ts';
 import { describe } from './openapi.ts';
-import { Papers } from './papers.ts';
+import { Papers } from './paperPool.ts';
 import { RecordReader } from './records/reader.ts';
 import { partsRoutes } from './parts/routes.ts';
 import { photographRoutes } from './photographs/routes.ts';

@@ -1,20 +1,36 @@
-import { recheckPlan } from '@zero-lash/contract/recheckPlan';
-import { recordDifference } from '@zero-lash/contract/recordColumns';
-import { personRole } from '@zero-lash/contract/people';
 import { recheckForecast } from '@zero-lash/contract/rechecks';
-import { allowOver, ownAims } from '@zero-lash/contract/setting';
-import { crankAngle } from '@zero-lash/contract/turning';
+import { personRole } from '@zero-lash/contract/people';
+import { role } from '@zero-lash/contract/pattern';
 import { z } from 'zod';
 
 /** Tenths of a micrometre. */
 const tenths = z.int();
 const points = z.array(z.string());
+const allowOver = z.array(z.object({ role, over: z.number() }));
+const dayOfYear = z.string().nullable().default(null);
 
-/** What a column of JSON holds that no number of a format stands beside. What of it an older version wrote, its schema brings here. */
+/**
+ * What a column of JSON holds that no number of a format stands beside: its shape, and not the bounds of what may be written today. What
+ * an older version took stays readable, and what it had not yet gets what it meant.
+ */
 const COLUMNS = {
   'builds.allow_over': allowOver,
-  'builds.own_aims': ownAims.omit({ by: true }).nullable(),
-  'engine_plans.plan': recheckPlan.nullable(),
+  'builds.own_aims': z
+    .object({ figures: z.array(z.object({ role, target: z.number() })), reason: z.string().default('') })
+    .nullable(),
+  'engine_plans.plan': z
+    .array(
+      z.object({
+        afterUsage: z.number().nullable(),
+        afterDays: z.number().nullable(),
+        afterCycles: z.number().nullable().default(null),
+        before: dayOfYear,
+        until: dayOfYear,
+        season: z.string().default(''),
+        points: points.default([]),
+      }),
+    )
+    .nullable(),
   'instruments.measured': z.array(z.tuple([tenths, tenths])),
   'people_changes.person': z.object({ name: z.string(), role: personRole, active: z.boolean() }).nullable(),
   'piece_orders.lines': z.array(z.object({ thickness: tenths, count: z.int() })),
@@ -22,8 +38,8 @@ const COLUMNS = {
   'rechecks.forecast': recheckForecast.nullable(),
   'rechecks.points': points.nullable(),
   'rechecks.sample': points,
-  'records_taken.differences': z.array(recordDifference),
-  'rounds.turn_done': z.array(crankAngle),
+  'records_taken.differences': z.array(z.object({ path: z.string(), file: z.string(), here: z.string() })),
+  'rounds.turn_done': z.array(z.number()),
   'shop.allow_over': allowOver,
 } as const satisfies Record<string, z.ZodType>;
 

@@ -1,4 +1,4 @@
-// made by npm run schema from the database as the migrations leave it
+// Long because it is every table there is: made by npm run schema from the database as the migrations leave it.
 import 'knex/types/tables.js';
 
 declare module 'knex/types/tables.js' {

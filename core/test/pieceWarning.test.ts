@@ -38,7 +38,7 @@ describe('a piece that is written down', () => {
     expect(pieceWarning(25_000, SIZES, { ...loose, verdict: 'undecided' })).toBeNull();
   });
 
-  it('of a size that is made is never warned, and ten times off it always is, with that size as what was meant', () => {
+  it('of a size that is made is never warned of, and ten times off it always is, with that size as what was meant', () => {
     fc.assert(
       fc.property(fc.constantFrom(...MADE), fc.constantFrom(10, 0.1), (size, slip) => {
         expect(pieceWarning(size, SIZES, null)).toBeNull();

@@ -1,19 +1,14 @@
 import type { Knex } from 'knex';
 import * as first from './100-schema.ts';
 import { EARLIER_NAMES, earlierSource } from './earlier/index.ts';
+import { sourceOf } from './source.ts';
 
 const MIGRATIONS = {
   '100-schema': first,
 } as const;
 
-type Name = keyof typeof MIGRATIONS;
-
-/** The migrations in order, named in code so that they run the same from sources, as they are built, and from a test. */
-export const migrationSource: Knex.MigrationSource<Name> = {
-  getMigrations: () => Promise.resolve(Object.keys(MIGRATIONS) as Name[]),
-  getMigrationName: (name) => name,
-  getMigration: (name) => Promise.resolve(MIGRATIONS[name]),
-};
+/** The migrations of every database of ours, in order. */
+export const migrationSource = sourceOf(MIGRATIONS);
 
 /** Every name that a database of ours may have recorded, by whichever version it was left. */
 export const KNOWN_NAMES: readonly string[] = [...EARLIER_NAMES, ...Object.keys(MIGRATIONS)];

@@ -6,7 +6,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { keepRunning, UNSTARTABLE } from '../../scripts/supervise.mjs';
 import { everySoOften } from '../background.ts';
 import { DEMO_SHEETS } from '../demo/sheets/index.ts';
-import { Papers } from '../papers.ts';
+import { Papers } from '../paperPool.ts';
 import { cleanUp } from '../cleanup.ts';
 import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
 

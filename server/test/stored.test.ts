@@ -36,5 +36,13 @@ describe('stored JSON', () => {
       .where({ id: build!.id })
       .update({ allow_over: JSON.stringify({ over: 1 }) });
     expect((await shop.call(VIEWER, 'GET', `builds/${build!.id}`)).status).toBe(500);
+    await shop.db('builds').where({ id: build!.id }).update({ allow_over: '[]' });
+  });
+
+  it('that an older version took is read, also where nobody may write it any more', () => {
+    // more than is allowed today, and a season that ends and has no first day
+    expect(json('shop.allow_over', [{ role: 'intake', over: 0.2 }])).toHaveLength(1);
+    const [step] = json('engine_plans.plan', [{ afterUsage: null, afterDays: 180, until: '03-01' }])!;
+    expect(step).toMatchObject({ afterDays: 180, before: null, until: '03-01', points: [] });
   });
 });

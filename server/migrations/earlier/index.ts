@@ -1,4 +1,4 @@
-import type { Knex } from 'knex';
+import { sourceOf } from '../source.ts';
 import * as people from './001-people.ts';
 import * as sheets from './002-sheets.ts';
 import * as engines from './003-engines.ts';
@@ -67,14 +67,8 @@ const MIGRATIONS = {
   '032-ticked-by': tickedBy,
 } as const;
 
-type Name = keyof typeof MIGRATIONS;
-
 /** The names under which these steps are recorded. */
 export const EARLIER_NAMES: readonly string[] = Object.keys(MIGRATIONS);
 
 /** The steps by which databases came to the first schema that were begun before it was written down as one, in order. */
-export const earlierSource: Knex.MigrationSource<Name> = {
-  getMigrations: () => Promise.resolve(Object.keys(MIGRATIONS) as Name[]),
-  getMigrationName: (name) => name,
-  getMigration: (name) => Promise.resolve(MIGRATIONS[name]),
-};
+export const earlierSource = sourceOf(MIGRATIONS);
