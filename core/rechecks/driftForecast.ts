@@ -53,7 +53,7 @@ const ON_BOUNDARY = 1e-9;
  * the variance of its width, and of the hand that took it.
  *
  * @throws RangeError where nothing was observed, or an observation has no width and no hand's spread
- * @example driftForecast(given('drift-forecast')).dueUsage > 0 // true
+ * @example driftForecast(given('drift-forecast')).dueUsage // 215
  */
 export function driftForecast(input: DriftForecastInput): DriftForecast {
   const { spec, threshold, horizon, step } = input;

@@ -24,7 +24,7 @@ const UNKNOWN: WearRate = { perUnit: null, atLimit: null, left: null };
  * meets it. The last measurement is the one at the greatest running.
  *
  * @throws RangeError where limit and nominal are the same figure
- * @example wearRate(given('wear-rate')).left > 0 // true
+ * @example wearRate(given('wear-rate')).left // 1084
  */
 export function wearRate({ observations, nominal, limit }: WearRateInput): WearRate {
   if (limit === nominal) throw new RangeError('limit must differ from nominal');
