@@ -2,6 +2,8 @@ import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from './test.ts';
 import { open, openBuildOf, openEngine, signIn, signInByKeyboard } from './bench.ts';
 
+test.use({ holdsAnswers: true });
+
 const BENCH = { width: 1280, height: 800 };
 const TABLET = { width: 768, height: 1024 };
 const PHONE = { width: 390, height: 844 };

@@ -24,10 +24,15 @@ async function misfitIn(response: Response): Promise<string | null> {
   return misfitOf(response.request().method().toLowerCase(), path, response.status(), type, body);
 }
 
-/** Journeys, in which every answer that any browser of theirs gets is held to what is published of its route. */
-export const test = base.extend<{ answersHold: undefined }>({
+/**
+ * Journeys. Where `holdsAnswers` is set, every answer that any browser of theirs gets is held to what is published of its route:
+ * that is asked where every page is opened once, and of every answer in the tests of the server, and costs a tenth of a journey.
+ */
+export const test = base.extend<{ holdsAnswers: boolean; answersHold: undefined }>({
+  holdsAnswers: [false, { option: true }],
   answersHold: [
-    async ({ browser }, use) => {
+    async ({ browser, holdsAnswers }, use) => {
+      if (!holdsAnswers) return use(undefined);
       const misfits: Promise<string | null>[] = [];
       const watch = (context: BrowserContext) =>
         context.on('response', (response) => void misfits.push(misfitIn(response)));

@@ -35,15 +35,17 @@ const press = () => fireEvent.click(screen.getByRole('button'));
 
 describe('who leaves the bench to the next', () => {
   it('is signed out only when what they tapped a moment ago is sent, whatever waits of others', async () => {
+    vi.useFakeTimers({ shouldAdvanceTime: true });
     const signOut = vi.fn(async () => ({}));
     store.dispatch(outboxRead([TOBINS, OSKS]));
     show(<Leave signOut={signOut} />);
     press();
     await waitFor(() => expect(screen.getByRole('button').textContent).toBe('sending'));
-    await new Promise((resolve) => setTimeout(resolve, 120));
+    await vi.advanceTimersByTimeAsync(120);
     expect(signOut).not.toHaveBeenCalled();
     store.dispatch(outboxRead([OSKS]));
     await waitFor(() => expect(signOut).toHaveBeenCalledOnce());
+    vi.useRealTimers();
   });
 
   it('leaves it on the device at a second word, where it cannot be sent', async () => {

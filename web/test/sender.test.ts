@@ -276,7 +276,7 @@ describe('readings on their way', () => {
     const { wake } = await import('../app/sender.ts');
     const soon = vi.spyOn(AbortSignal, 'timeout').mockImplementation(() => {
       const giveUp = new AbortController();
-      setTimeout(() => giveUp.abort(new DOMException('too long', 'TimeoutError')), 20);
+      setTimeout(() => giveUp.abort(new DOMException('too long', 'TimeoutError')));
       return giveUp.signal;
     });
     answering = ({ signal }) =>
@@ -436,7 +436,7 @@ describe('readings on their way', () => {
     const shown: string[] = [];
     const stop = store.subscribe(() => shown.push(...store.getState().outbox.items.map(({ key }) => key)));
     const two = await take(item());
-    await new Promise((resolve) => setTimeout(resolve, 60));
+    await vi.waitFor(() => expect(shown).toContain(two.key));
     stop();
     expect(new Set(shown)).toEqual(new Set([two.key]));
     // and nobody leaves the device before it is put away
@@ -468,7 +468,7 @@ describe('readings on their way', () => {
     const heard: string[] = [];
     const own = whenAnswered([false, one.key]).then(() => heard.push('own'));
     await whenAnswered(['another']).then(() => heard.push('other'));
-    await new Promise((resolve) => setTimeout(resolve, 20));
+    await whenAnswered(['another']);
     expect(heard).toEqual(['other']);
     answer(json(201, NOTHING_NEW)());
     await own;
