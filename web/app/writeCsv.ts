@@ -9,7 +9,7 @@ const FORMULA = /^[=@\t\r\n＝＋－＠]|^[+-](?!\d+(?:[.,]\d+)?$)/;
  * Writes lines as CSV, in standard quoting. Whatever a name or a note begins with, it opens as text: a formula in it gets an apostrophe
  * before it, which `readCsv` takes away again.
  *
- * @example writeCsv(['engine', 'note'], [['Frost fan 3', '=1+1']]) // "engine,note\r\nFrost fan 3,'=1+1"
+ * @example writeCsv(['engine', 'note'], [['Frost fan 3', '=1+1']]) // 'engine,note\r\nFrost fan 3,"\'=1+1"'
  */
 export const writeCsv = (
   fields: readonly string[],
