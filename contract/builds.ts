@@ -6,7 +6,7 @@ import { ledgerEntry } from './parts.ts';
 import { photographRow } from './photographs.ts';
 import { ranEntry } from './ran.ts';
 import { pastRecheck } from './rechecks.ts';
-import { aim, allowOver, ownAim, ownAims, provesAgain, setting } from './setting.ts';
+import { aim, allowOver, ownAim, ownAims, provesAgain, setting, singleRule } from './setting.ts';
 import { stageKey } from './stages.ts';
 import { turningRow } from './turning.ts';
 import { whyAtLength } from './bounded.ts';
@@ -61,6 +61,8 @@ export const buildHead = z.object({
   /** a screw's reading after locking stands where two turns follow without resistance */
   lockedStands: z.boolean(),
   allowOver,
+  /** the band round one figure of the sheet, as the shop had it then; null where it goes by the usual one */
+  singleRule,
   version,
   openedAt: moment,
   openedBy: z.string(),

@@ -1,4 +1,4 @@
-import { allowOver, provesAgain } from './setting.ts';
+import { allowOver, provesAgain, singleRule } from './setting.ts';
 import { z } from 'zod';
 import { mailAddress } from './owners.ts';
 import { id, line, moment, remark, version, written, zone } from './values.ts';
@@ -56,6 +56,8 @@ const shopFields = {
   lockedStands: z.boolean(),
   /** taken over the greatest clearance, never under the least */
   allowOver,
+  /** round a figure that a source prints alone, for builds opened from then on */
+  singleRule,
   /** nobody is told anything between these hours of the shop's clock; alike, there are none */
   quietFrom: clockTime,
   quietTo: clockTime,
@@ -79,7 +81,11 @@ export const shop = z.object(shopFields);
 export type Shop = z.infer<typeof shop>;
 
 /** A page opened before there was an address leaves it as it is. */
-export const shopChange = z.object({ ...shopFields, address: shopFields.address.optional() });
+export const shopChange = z.object({
+  ...shopFields,
+  address: shopFields.address.optional(),
+  singleRule: singleRule.optional(),
+});
 export type ShopChange = z.infer<typeof shopChange>;
 
 /** The address that others may reach the program by, as far as it knows; empty where it is not shared. */

@@ -5,7 +5,7 @@ import { ledgerLine } from './parts.ts';
 import { ranLine } from './ran.ts';
 import { recheckForecast } from './rechecks.ts';
 import { recheckPlan } from './recheckPlan.ts';
-import { allowOver, ownAims } from './setting.ts';
+import { allowOver, ownAims, singleRule } from './setting.ts';
 import { crankAngle } from './turning.ts';
 import { moment, remark } from './values.ts';
 import { wearLine } from './wear.ts';
@@ -38,7 +38,7 @@ export const RECORD_JSON: Readonly<Record<string, Readonly<Record<string, z.ZodT
   },
   engine_plans: { plan: recheckPlan },
   records_taken: { differences: z.array(recordDifference).max(MOST_DIFFERENCES + 1) },
-  builds: { own_aims: ownAims.omit({ by: true }), allow_over: allowOver },
+  builds: { own_aims: ownAims.omit({ by: true }), allow_over: allowOver, single_rule: singleRule },
   rechecks: { forecast: recheckForecast, sample: points, points },
   rounds: { turn_done: z.array(crankAngle).max(80) },
   stage_ticks: { earlier: z.array(moment).max(1000) },

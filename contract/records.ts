@@ -33,10 +33,11 @@ export const RECORD_TABLES = {
     ...{ temperature: 'json?', usage_unit: 'text', recheck_plan: 'json', source: 'json', notes: 'text' },
     ...{ entered_by: '>people', checked_by: '>people?', created_at: 'moment', published_at: 'moment?' },
     ...{ version: 'number', wear_limits: 'json', torques: 'json', format: 'number', wanted: 'json' },
-    ...{ piece_charts: 'json', assembly: 'json', run_in: 'json~' },
+    ...{ piece_charts: 'json', assembly: 'json', run_in: 'json~', second_source: 'json?~' },
   },
   sheet_limits: {
-    ...{ revision_id: '>sheet_revisions', role: 'text', min_tenths: 'number', max_tenths: 'number' },
+    ...{ revision_id: '>sheet_revisions', role: 'text', min_tenths: 'number?', max_tenths: 'number?' },
+    ...{ figure_tenths: 'number?~', also: 'json~' },
     ...{ as_written: 'text', allow_over_tenths: 'number?~', allow_over_why: 'text~' },
   },
   lash_points: {
@@ -67,6 +68,7 @@ export const RECORD_TABLES = {
     ...{ opened_by: '>people', closed_at: 'moment?', seq: 'number', carried_round: '>rounds?' },
     ...{ proves_again: 'text', abandoned_at: 'moment?', abandoned_by: '>people?', abandoned_why: 'text?' },
     ...{ own_aims: 'json?', aim_by: '>people?', allow_over: 'json', locked_stands: 'truth~' },
+    ...{ single_rule: 'json?~' },
   },
   rechecks: {
     ...{ id: 'id', build_id: '>builds', engine_id: '>engines', sequence: 'number', planned_usage: 'number' },

@@ -84,6 +84,22 @@ export const allowOver = z
   )
   .max(8);
 
+/** What is laid to either side of one figure of a source; mm. */
+const roundFigure = z.object({
+  below: z.number().min(0).max(0.1, { error: 'more than 0.1 mm under a figure is another limit' }),
+  above: z.number().min(0).max(0.2, { error: 'more than 0.2 mm over a figure is another limit' }),
+});
+
+/** The band a shop lays round one figure of a source, up to a size and over it, mm; null where it goes by the usual one. */
+export const singleRule = z
+  .object({ size: limitMm, upTo: roundFigure, over: roundFigure })
+  .refine(({ upTo, over }) => upTo.below + upTo.above > 0 && over.below + over.above > 0, {
+    path: ['upTo'],
+    error: 'a band has a width',
+  })
+  .nullable();
+export type SingleRule = z.infer<typeof singleRule>;
+
 /** By how much a person's gaps grow as the lock nut is tightened, on one pattern of adjuster; mm. */
 export const lockFeel = z.object({
   means: z.enum(['screw', 'pivot-nut']),

@@ -11,13 +11,48 @@ import { recheckPlan, strangePoints } from './recheckPlan.ts';
 import { bounded, limitMm, thicknessMm } from './bounded.ts';
 import { day, id, line, moment, remark, remarks, usageUnit, version } from './values.ts';
 
-/** Limits of one role in mm, with what the source's own page says. */
+const UNDER_A_TENTH = 'the greatest clearance must be above the least, by a tenth of a micrometre or more';
+
+/** A clearance as a source prints it: a pair, or one figure that has no ends of its own; mm. */
+const printed = {
+  min: limitMm.nullable(),
+  max: limitMm.nullable(),
+  /** the one figure, where it prints no more */
+  figure: limitMm.nullable().default(null),
+  /** as it stands there, units and brackets with it */
+  asWritten: remark(60),
+};
+
+/** A pair or one figure, and never a bit of both; a pair is a band. */
+function isPrinted(
+  { min, max, figure }: { min: number | null; max: number | null; figure: number | null },
+  context: z.core.$RefinementCtx,
+): void {
+  const complain = (path: string, message: string) =>
+    context.addIssue({ code: 'custom', path: [path], message });
+  if (figure !== null && (min !== null || max !== null))
+    complain('figure', 'one figure or a pair, not both: the band round one figure is the shop’s');
+  else if (figure !== null && tenthsFromMm(figure) < 1)
+    complain('figure', 'one figure of nothing has no band: give the pair it lies in');
+  else if (figure === null && (min === null || max === null))
+    complain(min === null ? 'min' : 'max', 'a pair, or one figure');
+  else if (min !== null && max !== null && tenthsFromMm(min) >= tenthsFromMm(max))
+    complain('max', UNDER_A_TENTH);
+  else if (min !== null && max !== null && impossible('band', max - min) !== null)
+    complain('max', BOUNDS.band.over);
+}
+
+/** What else a source prints for a role: each at most once. */
+export const alsoPrinted = z
+  .object({ kind: z.enum(['leave', 'run-in', 'other-condition']), ...printed })
+  .superRefine(isPrinted);
+
+/** Limits of one role, as the source prints them. */
 export const roleLimits = z
   .object({
     role,
-    min: limitMm,
-    max: limitMm,
-    asWritten: remark(40),
+    ...printed,
+    also: z.array(alsoPrinted).max(3).default([]),
     /** what is taken over the greatest, and why; nothing where the sheet does not say and the shop's own rule stands */
     allowance: z
       .object({ over: z.number().min(0).max(0.1, { error: OVER_TOO_MUCH }), why: remark(120) })
@@ -28,13 +63,12 @@ export const roleLimits = z
       .nullable()
       .optional(),
   })
-  .refine(({ min, max }) => tenthsFromMm(min) < tenthsFromMm(max), {
-    path: ['max'],
-    error: 'the greatest clearance must be above the least, by a tenth of a micrometre or more',
-  })
-  .refine(({ min, max }) => impossible('band', max - min) === null, {
-    path: ['max'],
-    error: BOUNDS.band.over,
+  .superRefine(isPrinted)
+  .superRefine(({ also }, context) => {
+    also.forEach(({ kind }, index) => {
+      if (also.findIndex((other) => other.kind === kind) !== index)
+        context.addIssue({ code: 'custom', path: ['also', index, 'kind'], message: 'is there twice' });
+    });
   });
 export type RoleLimits = z.infer<typeof roleLimits>;
 
@@ -43,6 +77,12 @@ export const source = z.object({
   edition: remark(60),
   page: remark(40),
 });
+
+/** A second source beside the first: what it prints, and why that was not taken. */
+export const secondSource = source
+  .extend({ figures: remark(200), whyNot: line(160) })
+  .nullable()
+  .default(null);
 
 /** What wears, and is held against a limit while the head is open. */
 export const wearPart = z.enum(Object.keys(LIMIT_KINDS) as [LimitKey, ...LimitKey[]]);
@@ -187,6 +227,7 @@ export const sheetFields = z.object({
   usageUnit,
   recheckPlan,
   source,
+  secondSource,
   notes: remarks(2000),
 });
 
@@ -259,11 +300,15 @@ export const publication = z.object({ version });
 /** A new revision of a published sheet, a draft at first. */
 export const newRevision = z.object({ body: sheetBody });
 
+/** The version of the format that is written; see `docs/formats.md`. */
+export const SHEET_FORMAT = 2;
+
 /** A sheet as it is written to a file and read from one. */
 export const sheetFile = z
   .object({
     format: z.literal('zero-lash-sheet', { error: 'this is not a Zero Lash spec sheet' }),
-    formatVersion: z.literal(1, { error: 'this file was written by a newer Zero Lash' }),
+    /** 1 had pairs alone, and is read as they stand there */
+    formatVersion: z.literal([1, SHEET_FORMAT], { error: 'this file was written by a newer Zero Lash' }),
     ...named,
     ...sheetFields.shape,
   })

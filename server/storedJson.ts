@@ -7,6 +7,8 @@ import { z } from 'zod';
 const tenths = z.int();
 const points = z.array(z.string());
 const allowOver = z.array(z.object({ role, over: z.number() }));
+const roundFigure = z.object({ below: z.number(), above: z.number() });
+const singleRule = z.object({ size: z.number(), upTo: roundFigure, over: roundFigure }).nullable();
 const dayOfYear = z.string().nullable().default(null);
 
 /**
@@ -15,6 +17,7 @@ const dayOfYear = z.string().nullable().default(null);
  */
 const COLUMNS = {
   'builds.allow_over': allowOver,
+  'builds.single_rule': singleRule,
   'builds.own_aims': z
     .object({ figures: z.array(z.object({ role, target: z.number() })), reason: z.string().default('') })
     .nullable(),
@@ -41,6 +44,7 @@ const COLUMNS = {
   'records_taken.differences': z.array(z.object({ path: z.string(), file: z.string(), here: z.string() })),
   'rounds.turn_done': z.array(z.number()),
   'shop.allow_over': allowOver,
+  'shop.single_rule': singleRule,
 } as const satisfies Record<string, z.ZodType>;
 
 /**

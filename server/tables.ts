@@ -43,6 +43,7 @@ declare module 'knex/types/tables.js' {
       aim_by: string | null;
       allow_over: unknown;
       locked_stands: boolean;
+      single_rule: unknown;
     };
     calendar_feeds: {
       id: string;
@@ -402,11 +403,13 @@ declare module 'knex/types/tables.js' {
     sheet_limits: {
       revision_id: string;
       role: 'intake' | 'exhaust' | 'intake-closing' | 'exhaust-closing' | 'brake';
-      min_tenths: number;
-      max_tenths: number;
+      min_tenths: number | null;
+      max_tenths: number | null;
       as_written: string;
       allow_over_tenths: number | null;
       allow_over_why: string;
+      figure_tenths: number | null;
+      also: unknown;
     };
     sheet_revisions: {
       id: string;
@@ -433,6 +436,7 @@ declare module 'knex/types/tables.js' {
       piece_charts: unknown;
       assembly: unknown;
       run_in: unknown;
+      second_source: unknown;
     };
     sheets: {
       id: string;
@@ -455,6 +459,7 @@ declare module 'knex/types/tables.js' {
       meter_feed: string;
       locked_stands: boolean;
       address: string;
+      single_rule: unknown;
     };
     sign_in_tries: {
       subject: string;

@@ -15,9 +15,18 @@ export function bridgedPoints(pattern: Pattern): readonly string[] {
 }
 
 /**
+ * Lists the points whose bridge is balanced by a screw before the lash over it is set: guided ones. A plain bridge has nothing to
+ * balance it by.
+ *
+ * @example balancedPoints({ ...inlineFour, bridgeKind: 'guided' }) // ['1E', '2E', '3E', '4E']
+ */
+export const balancedPoints = (pattern: Pattern): readonly string[] =>
+  pattern.bridgeKind === 'guided' ? bridgedPoints(pattern) : [];
+
+/**
  * Lists the points that were set although their bridge was not balanced first.
  *
- * Rule: a bridge that leans on one valve reads as a gap at the other; it is balanced with its rocker clear, and locked
+ * Rule: a guided bridge that leans on one valve reads as a gap at the other; it is balanced with its rocker clear, and locked
  * without twisting its guide, before the lash over it is set.
  *
  * @example bridgesOpen(build) // []
@@ -37,5 +46,5 @@ export function bridgesOpen({
       .flatMap(({ check }) => subjectOf('bridge', check) ?? []),
   );
   const set = new Set(settings.filter(({ kind }) => kind !== 'left').map(({ point }) => point));
-  return bridgedPoints(pattern).filter((point) => set.has(point) && !balanced.has(point));
+  return balancedPoints(pattern).filter((point) => set.has(point) && !balanced.has(point));
 }

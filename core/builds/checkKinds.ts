@@ -1,7 +1,7 @@
 import { passesOf, type AssemblyStep, type Fastening } from '../assembly/index.ts';
 import { checkKey, type CheckKind } from '../checks/index.ts';
 import { lashPoints, rolesOf, type Pattern } from '../sheets/index.ts';
-import { bridgedPoints } from './bridges.ts';
+import { balancedPoints } from './bridges.ts';
 import { disturbances } from './disturbed.ts';
 import type { RunInSays } from './buildState.ts';
 import type { BuildStatus } from './buildStatus.ts';
@@ -81,7 +81,7 @@ export const CHECK_KINDS: Readonly<Record<CheckKind, CheckRules>> = {
   },
   bridge: {
     tickedAt: setting,
-    of: ({ pattern }) => bridgedPoints(pattern).map((point) => checkKey('bridge', point)),
+    of: ({ pattern }) => balancedPoints(pattern).map((point) => checkKey('bridge', point)),
     words: (point) =>
       `Bridge of ${point} balanced first, its rocker clear, and locked without twisting its guide`,
     holds: { setting: leftUnbalanced },

@@ -6,10 +6,10 @@ export { assemblyDone, capsLoose, passesDone } from './assembled.ts';
 export { nothingCounted, wearLeft, type WearLeft } from './decided.ts';
 export { headsToTorque } from './disturbed.ts';
 export { checkInWords, hasCheck, onlyByLead, undoneBy } from './checks.ts';
-export { bridgedPoints, bridgesOpen } from './bridges.ts';
+export { balancedPoints, bridgedPoints, bridgesOpen } from './bridges.ts';
 export { partsExplained, partsOff, passesOpen } from './closing.ts';
 export { bareHeld, heldDownToSet, mayBeBare, toolsIn } from './holds.ts';
-export { judgedAgain } from './judgedAgain.ts';
+export { heldAgainst, judgedAgain, pointsHeld } from './judgedAgain.ts';
 export { lastChange, lastDone, pointsBare } from './lastChange.ts';
 export { currentLines, type Entry, type CurrentLine } from '../entries/index.ts';
 export {

@@ -1,6 +1,19 @@
 import { mmFromTenths } from '../length/index.ts';
-import { intervalOf, judge, limitsFromMm, type Reading, type Verdict } from '../measuring/index.ts';
-import { lashPoints, type Pattern } from '../sheets/index.ts';
+import {
+  intervalOf,
+  judge,
+  limitedPoints,
+  limitsFromMm,
+  limitsHeld,
+  type HeldAgainst,
+  type LimitedPoint,
+  type Reading,
+  type Verdict,
+} from '../measuring/index.ts';
+import { lashPoints, type FoundBand, type Pattern } from '../sheets/index.ts';
+import type { SettingState } from './buildState.ts';
+import { lastChange } from './lastChange.ts';
+import type { RoundKind } from './stages.ts';
 
 /** A reading with what it was judged to be, and by what; mm. */
 interface Judged {
@@ -21,6 +34,44 @@ interface RoleLimits {
   readonly min: number;
   readonly max: number;
   readonly allowOver?: number;
+  readonly asFound?: FoundBand | null;
+}
+
+/**
+ * Says what a reading of a round is held against at a point. As found, and at a recheck, by what is left alone; where it is set, by what
+ * it is set to; and at proving whatever was touched by what it is set to, and the rest still as it was found.
+ *
+ * @param settings of the build
+ * @example heldAgainst('proved', '2I', build.settings) // 'found'
+ * Rule: a maker's *leave alone between* is for what nobody touched.
+ */
+export function heldAgainst(kind: RoundKind, point: string, settings: readonly SettingState[]): HeldAgainst {
+  if (kind === 'as-set') return 'set';
+  if (kind === 'proved') return lastChange(settings, point) === null ? 'found' : 'set';
+  return 'found';
+}
+
+/** A sheet as a build goes by it. */
+type HeldSheet = Parameters<typeof limitedPoints>[0];
+
+/**
+ * Lists the points of a sheet with the limits that a reading of a round is held against at each of them.
+ *
+ * @param kind of the round; null where none is looked at: what is set to
+ * @example pointsHeld(sheet, 'as-found', build.settings)[0].max
+ */
+export function pointsHeld(
+  sheet: HeldSheet,
+  kind: RoundKind | null,
+  settings: readonly SettingState[],
+): readonly LimitedPoint[] {
+  const toSet = limitedPoints(sheet);
+  if (kind === null || kind === 'as-set' || toSet.every(({ asFound }) => asFound === null)) return toSet;
+  const found = limitedPoints(sheet, 'found');
+  if (kind !== 'proved') return found;
+  return toSet.map((point, index) =>
+    heldAgainst(kind, point.key, settings) === 'set' ? point : found[index]!,
+  );
 }
 
 /** What is known by now that a reading is judged by, besides what was felt. */
@@ -29,15 +80,17 @@ export interface KnownByNow {
   readonly limits: readonly RoleLimits[];
   /** points at which a hollow is worn in, see `hollowAt` */
   readonly hollow: ReadonlySet<string>;
+  /** what was done at the points of the build */
+  readonly settings: readonly SettingState[];
 }
 
 /**
  * Judges the readings of rounds by what is known by now: the limits that the build goes by, whose aim may have been changed, and
  * the hollows that were found, also after they were taken. What stays the same stays the same object.
  *
- * @example judgedAgain([], pattern, { limits, hollow: new Set() }) // []
+ * @example judgedAgain([], pattern, { limits, hollow: new Set(), settings: [] }) // []
  */
-export function judgedAgain<Round extends { readonly readings: readonly Judged[] }>(
+export function judgedAgain<Round extends { readonly kind: RoundKind; readonly readings: readonly Judged[] }>(
   rounds: readonly Round[],
   pattern: Pattern,
   known: KnownByNow,
@@ -48,7 +101,9 @@ export function judgedAgain<Round extends { readonly readings: readonly Judged[]
   return sameOr(rounds, (round) => {
     const readings = sameOr(round.readings, (reading) => {
       const band = byPoint.get(reading.point);
-      return band ? judgedBy(reading, band, known.hollow.has(reading.point)) : reading;
+      if (!band) return reading;
+      const held = limitsHeld(band, heldAgainst(round.kind, reading.point, known.settings));
+      return judgedBy(reading, held, known.hollow.has(reading.point));
     });
     return readings === round.readings ? round : { ...round, readings };
   });

@@ -13,6 +13,8 @@ export interface Limits {
   readonly limitTolerance?: Tenths;
   /** allowed over the maximum only; never under the minimum; 0 where absent */
   readonly allowOver?: Tenths;
+  /** the maker's one figure, where the band round it is the shop's: it judges nothing, and is what is aimed at */
+  readonly figure?: Tenths;
 }
 
 /** A verdict, and whether it is in spec only by an allowance. */
@@ -64,15 +66,18 @@ export function limitsFromMm({
   min,
   max,
   allowOver = 0,
+  figure = null,
 }: {
   readonly min: number;
   readonly max: number;
   readonly allowOver?: number | undefined;
+  readonly figure?: number | null | undefined;
 }): Limits {
   return {
     min: tenthsFromMm(min),
     max: tenthsFromMm(max),
     ...(allowOver > 0 ? { allowOver: tenthsFromMm(allowOver) } : {}),
+    ...(figure === null ? {} : { figure: tenthsFromMm(figure) }),
   };
 }
 

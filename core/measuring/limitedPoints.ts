@@ -1,5 +1,5 @@
 import type { ShopUnit } from '../length/index.ts';
-import { lashPoints, pieceUnit, type LashPoint, type Pattern } from '../sheets/index.ts';
+import { lashPoints, pieceUnit, type FoundBand, type LashPoint, type Pattern } from '../sheets/index.ts';
 import { limitsFromMm, specOf, type Limits } from './judge.ts';
 
 /** A sheet, as far as the limits that its points are judged by go; mm. */
@@ -13,7 +13,37 @@ interface LimitedSheet {
     readonly allowOver?: number;
     readonly aimedOutside?: boolean;
     readonly asWritten: string;
+    /** the maker's one figure, where the band is the shop's; null or absent where it is the maker's */
+    readonly figure?: number | null;
+    /** what it is judged by as it is found, where that is other than what it is set to */
+    readonly asFound?: FoundBand | null;
   }[];
+}
+
+/** What a reading is held against: what a point is left alone between as it is found, or what it is set to. */
+export type HeldAgainst = 'found' | 'set';
+
+/** Limits of a role, with what is left alone as found; mm. */
+interface JudgedLimits {
+  readonly min: number;
+  readonly max: number;
+  readonly allowOver?: number | undefined;
+  readonly figure?: number | null | undefined;
+  readonly asWritten?: string | undefined;
+  readonly asFound?: FoundBand | null | undefined;
+}
+
+/**
+ * Picks the limits of a role that a reading is held against. What a shop takes over the greatest belongs to what is set to, and to what
+ * holds once it is run in; what a maker leaves alone is his own figure.
+ *
+ * @example limitsHeld({ min: 0.2, max: 0.25, allowOver: 0.01 }, 'found').allowOver // 0.01
+ */
+export function limitsHeld<Row extends JudgedLimits>(row: Row, against: HeldAgainst): Row {
+  const { asFound } = row;
+  if (against === 'set' || !asFound) return row;
+  const { min, max, figure, asWritten, kind } = asFound;
+  return { ...row, min, max, figure, asWritten, allowOver: kind === 'leave' ? 0 : (row.allowOver ?? 0) };
 }
 
 /** A lash point with its limits; mm. */
@@ -24,42 +54,52 @@ export interface LimitedPoint extends LashPoint {
   readonly allowOver: number;
   /** what it is judged by, allowance inside; mm/10000 */
   readonly limits: Limits;
+  /** whether it is judged here by what is left alone as found, or by what it is set to */
+  readonly heldAgainst: HeldAgainst;
+  /** what it is set to, whatever it is judged by here; mm/10000 */
+  readonly toSet: Limits;
   /** the ends it may lie between, allowance inside: what blades are chosen by */
   readonly spec: { readonly min: number; readonly max: number };
   /** the limits as the source prints them; empty where nobody wrote that down, or where the band lies about another aim */
   readonly asWritten: string;
+  /** the maker's one figure, where the band round it is the shop's */
+  readonly figure: number | null;
+  /** what it is left alone between as it is found, where that is other than what it is set to */
+  readonly asFound: FoundBand | null;
   /** the unit its pieces are stamped in */
   readonly stamped: ShopUnit;
 }
 
-const known = new WeakMap<LimitedSheet, readonly LimitedPoint[]>();
+const known = {
+  found: new WeakMap<LimitedSheet, readonly LimitedPoint[]>(),
+  set: new WeakMap<LimitedSheet, readonly LimitedPoint[]>(),
+};
 
 /**
  * Lists every lash point of a sheet with its limits, in the order they are measured in. For one sheet the list is made once, and the
  * same each time.
  *
+ * @param against what is set to, unless it is asked what is left alone as found
  * @example limitedPoints(sheet)[0] // { key: '1I', role: 'intake', min: 0.2, max: 0.25, ... }
  */
-export function limitedPoints(sheet: LimitedSheet): readonly LimitedPoint[] {
-  const before = known.get(sheet);
+export function limitedPoints(sheet: LimitedSheet, against: HeldAgainst = 'set'): readonly LimitedPoint[] {
+  const before = known[against].get(sheet);
   if (before) return before;
   const points = lashPoints(sheet.pattern).map((point) => {
-    const {
-      min,
-      max,
-      allowOver = 0,
-      aimedOutside = false,
-      asWritten,
-    } = sheet.limits.find(({ role }) => role === point.role)!;
-    const limits = limitsFromMm({ min, max, allowOver });
+    const row = sheet.limits.find(({ role }) => role === point.role)!;
+    const { min, max, allowOver = 0, figure = null, asWritten } = limitsHeld(row, against);
+    const { aimedOutside = false, asFound = null } = row;
+    const toSet = limitsFromMm({ ...row, allowOver: row.allowOver ?? 0 });
+    const limits = limitsFromMm({ min, max, allowOver, figure });
     return {
       ...point,
       ...{ min, max, allowOver, limits, spec: specOf(limits) },
       // what the source prints says nothing of a band that lies about another aim
       asWritten: aimedOutside ? '' : asWritten,
+      ...{ figure, asFound, toSet, heldAgainst: against },
       stamped: pieceUnit(sheet.pattern, point.role),
     };
   });
-  known.set(sheet, points);
+  known[against].set(sheet, points);
   return points;
 }

@@ -1,5 +1,12 @@
 import { mmFromTenths, tenthsFromMm } from '../length/index.ts';
-import type { Role } from '../sheets/index.ts';
+import {
+  resolveLimits,
+  type AlsoPrinted,
+  type PrintedLimits,
+  type ResolvedLimits,
+  type Role,
+  type SingleRule,
+} from '../sheets/index.ts';
 import type { Aim, OwnAim } from './target.ts';
 
 /** Limits of one role; mm. */
@@ -40,6 +47,8 @@ export interface Departures {
   readonly aim: Aim;
   readonly own: readonly OwnAim[];
   readonly allowOver: readonly AllowOver[];
+  /** the shop's band round one figure, as it was when the build was opened; null where it had none */
+  readonly singleRule: SingleRule | null;
 }
 
 /**
@@ -55,19 +64,27 @@ export function aimsOutside(limits: readonly RoleLimits[], own: readonly OwnAim[
   });
 }
 
+/** The limits of a role as one build is judged by them; mm. */
+export type EffectiveLimits<Row extends PrintedLimits & { readonly role: Role }> = ResolvedLimits<Row> & {
+  /** taken over the greatest */
+  readonly allowOver: number;
+  /** the build aims outside the maker's band there, and this band lies about its aim */
+  readonly aimedOutside: boolean;
+};
+
 /**
- * The limits a build is judged by: the sheet's own, with what the shop takes over the greatest clearance; and where it aims
- * outside a band on purpose, a band as wide as the sheet's, laid about that aim.
+ * The limits a build is judged by: what the sheet prints, one figure with the shop's band round it, and what the shop takes over the
+ * greatest clearance; where it aims outside a band on purpose, a band as wide as the sheet's, laid about that aim, as found too.
  *
  * Rule: a point set to a figure outside the maker's band is judged against that figure. Under the least clearance nothing is
  * ever allowed besides.
  *
- * @example effectiveLimits(sheet.limits, { aim: 'middle', own: [], allowOver: [{ role: 'intake', over: 0.01 }] })
+ * @example effectiveLimits(sheet.limits, { aim: 'middle', own: [], allowOver: [{ role: 'intake', over: 0.01 }], singleRule: null })
  */
-export function effectiveLimits<Row extends RoleLimits>(
-  limits: readonly Row[],
-  { aim, own, allowOver }: Departures,
-): readonly (Row & { readonly allowOver: number; readonly aimedOutside: boolean })[] {
+export function effectiveLimits<
+  Row extends PrintedLimits & { readonly role: Role; readonly also?: readonly AlsoPrinted[] | undefined },
+>(printed: readonly Row[], { aim, own, allowOver, singleRule }: Departures): readonly EffectiveLimits<Row>[] {
+  const limits = resolveLimits(printed, singleRule);
   const outside = aim === 'own' ? aimsOutside(limits, own) : [];
   return limits.map((row) => {
     const aimed = outside.find(({ role }) => role === row.role);
@@ -83,6 +100,8 @@ export function effectiveLimits<Row extends RoleLimits>(
       ...row,
       min: mmFromTenths(Math.max(0, Math.ceil(at - half))),
       max: mmFromTenths(Math.floor(at + half)),
+      figure: null,
+      asFound: null,
       allowOver: 0,
       aimedOutside: true,
     };

@@ -30,6 +30,7 @@ export {
   effectiveLimits,
   type AllowOver,
   type Departures,
+  type EffectiveLimits,
 } from './effectiveLimits.ts';
 export {
   adviseSetting,

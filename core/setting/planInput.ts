@@ -125,7 +125,7 @@ export function piecePoints(build: SetBuild): readonly PiecePoint[] {
           worn: wornOut.has(point.key) && change === null,
           why: why(),
         },
-        target: mmFromTenths(aimFor(aim, point.role, point.limits, ownAims?.figures)),
+        target: mmFromTenths(aimFor(aim, point.role, point.toSet, ownAims?.figures)),
         gain: pieceGain(sheet.pattern, point.role),
       },
     ];

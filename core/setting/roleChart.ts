@@ -1,4 +1,5 @@
-import { mmFromTenths, tenthsFromMm } from '../length/index.ts';
+import { mmFromTenths } from '../length/index.ts';
+import { limitsFromMm } from '../measuring/index.ts';
 import { meansFor, pieceGain, rolesOf, type Pattern, type Role } from '../sheets/index.ts';
 import { chartOf } from './baselines.ts';
 import { sizesOf } from './sizes.ts';
@@ -18,14 +19,18 @@ export type RoleChart = ReturnType<typeof chartOf> & { readonly target: number }
 export function roleChart(
   pattern: Pattern,
   role: Role,
-  limits: readonly { readonly role: Role; readonly min: number; readonly max: number }[],
+  limits: readonly {
+    readonly role: Role;
+    readonly min: number;
+    readonly max: number;
+    readonly figure?: number | null;
+  }[],
 ): RoleChart | null {
   const spec = limits.find((each) => each.role === role);
   if (!rolesOf(pattern).includes(role) || !spec) return null;
   const means = meansFor(pattern, role);
   if (!('sizes' in means)) return null;
-  const band = { min: tenthsFromMm(spec.min), max: tenthsFromMm(spec.max) };
-  const target = mmFromTenths(aimFor('middle', role, band));
+  const target = mmFromTenths(aimFor('middle', role, limitsFromMm(spec)));
   const chart = chartOf({
     ...{ spec, target, step: means.sizes.step },
     sizes: sizesOf(means.sizes).map(mmFromTenths),

@@ -13,15 +13,21 @@ export interface OwnAim {
 
 /**
  * Says which clearance to aim for. The loose and tight ends stand a quarter of the band inside their limit, so that
- * the next hand still finds the point in spec. A role that own figures say nothing of is aimed at its middle.
+ * the next hand still finds the point in spec. A role that own figures say nothing of is aimed at its middle; the middle of a band that
+ * the shop laid round the maker's one figure is that figure.
  *
  * @param own figures of the shop's own, by which the last school goes
  * @returns tenths of a micrometre, whole
  * @example aimFor('middle', 'intake', { min: 1100, max: 1900 }) // 1500
  */
-export function aimFor(aim: Aim, role: Role, { min, max }: Limits, own: readonly OwnAim[] = []): Tenths {
-  const figure = aim === 'own' ? own.find((each) => each.role === role) : undefined;
-  if (figure) return tenthsFromMm(figure.target);
+export function aimFor(
+  aim: Aim,
+  role: Role,
+  { min, max, figure }: Limits,
+  own: readonly OwnAim[] = [],
+): Tenths {
+  const said = aim === 'own' ? own.find((each) => each.role === role) : undefined;
+  if (said) return tenthsFromMm(said.target);
   const share = {
     middle: 0.5,
     'exhaust-loose': role.startsWith('exhaust') ? 0.75 : 0.5,
@@ -29,5 +35,6 @@ export function aimFor(aim: Aim, role: Role, { min, max }: Limits, own: readonly
     'tight-end': 0.25,
     own: 0.5,
   }[aim];
+  if (share === 0.5 && figure !== undefined) return figure;
   return Math.round(min + (max - min) * share);
 }

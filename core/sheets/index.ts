@@ -13,6 +13,23 @@ export { perPattern } from './perPattern.ts';
 export { lashPoints, meansFor, pieceUnit, ROLE_WORDS, rolesOf, type LashPoint } from './lashPoints.ts';
 export { camsOf, gearParts, journalsOf, lobesOf, valvesOf, type Valve } from './trainPlaces.ts';
 export { leverageOf, pieceGain, type Leverage } from './leverage.ts';
+export {
+  ALSO_WORDS,
+  bandInWords,
+  limitsInWords,
+  printedFrom,
+  resolveBand,
+  resolveLimits,
+  singleBand,
+  singleBandComplaint,
+  type AlsoKind,
+  type AlsoPrinted,
+  type FoundBand,
+  type PrintedLimits,
+  type ResolvedBand,
+  type ResolvedLimits,
+  type SingleRule,
+} from './printedLimits.ts';
 export { parseLimits, type LimitsError, type ParsedLimits, type SingleBand } from './parseLimits.ts';
 export type {
   Bank,

@@ -52,6 +52,6 @@ function forecastAt<Reading extends GapReading>(
   point: LimitedPoint,
 ): KnownGap | null {
   if (lastChange(build.settings, point.key)?.kind !== 'turned') return leftByPiece(build, point);
-  const aimed = mmFromTenths(aimFor(build.aim, point.role, point.limits, build.ownAims?.figures));
+  const aimed = mmFromTenths(aimFor(build.aim, point.role, point.toSet, build.ownAims?.figures));
   return { lo: aimed, hi: aimed };
 }

@@ -35,12 +35,12 @@ const LIMITS = [
   { role: 'intake' as const, min: 0.1, max: 0.2, asWritten: '0.10–0.20' },
   { role: 'exhaust' as const, min: 0.2, max: 0.3, asWritten: '' },
 ];
-const none = { aim: 'middle' as const, own: [], allowOver: [] };
+const none = { aim: 'middle' as const, own: [], allowOver: [], singleRule: null };
 
 describe('the limits a build goes by', () => {
   it('are the sheet’s, with what the shop takes over the greatest', () => {
     expect(effectiveLimits(LIMITS, none)).toEqual(
-      LIMITS.map((row) => ({ ...row, allowOver: 0, aimedOutside: false })),
+      LIMITS.map((row) => ({ ...row, figure: null, asFound: null, allowOver: 0, aimedOutside: false })),
     );
     const [intake, exhaust] = effectiveLimits(LIMITS, {
       ...none,
@@ -69,7 +69,7 @@ describe('the limits a build goes by', () => {
     ];
     expect(aimsOutside(LIMITS, own)).toEqual([own[0]]);
     const [intake, exhaust] = effectiveLimits(LIMITS, {
-      ...{ aim: 'own', own, allowOver: [{ role: 'intake', over: 0.02 }] },
+      ...{ aim: 'own', own, allowOver: [{ role: 'intake', over: 0.02 }], singleRule: null },
     });
     expect(intake).toMatchObject({ min: 0, max: 0.05, allowOver: 0, aimedOutside: true });
     expect(exhaust).toMatchObject({ min: 0.2, max: 0.3, aimedOutside: false });
@@ -83,12 +83,15 @@ describe('the limits a build goes by', () => {
   it('always hold the aim, and are never wider than the sheet’s', () => {
     fc.assert(
       fc.property(fc.integer({ min: 0, max: 10_000 }), fc.integer({ min: 1, max: 2000 }), (tenths, width) => {
-        const limits = [{ role: 'intake' as const, min: 0.2, max: mmFromTenths(2000 + width) }];
+        const limits = [
+          { role: 'intake' as const, min: 0.2, max: mmFromTenths(2000 + width), asWritten: '' },
+        ];
         const target = mmFromTenths(tenths);
         const [row] = effectiveLimits(limits, {
           aim: 'own',
           own: [{ role: 'intake', target }],
           allowOver: [],
+          singleRule: null,
         });
         expect(row!.min).toBeLessThanOrEqual(target);
         expect(row!.max).toBeGreaterThanOrEqual(target);
@@ -105,8 +108,9 @@ describe('the limits a build goes by', () => {
       limits: { min: 0.1, max: 0.2, allowOver: 0 },
     };
     const rounds = [
-      { readings: [reading] },
+      { kind: 'as-set' as const, readings: [reading] },
       {
+        kind: 'as-set' as const,
         readings: [
           {
             ...reading,
@@ -117,19 +121,19 @@ describe('the limits a build goes by', () => {
         ],
       },
     ];
-    expect(judgedAgain(rounds, inlineSix, { limits: LIMITS, hollow })).toBe(rounds);
+    expect(judgedAgain(rounds, inlineSix, { limits: LIMITS, hollow, settings: [] })).toBe(rounds);
     const aimed = effectiveLimits(LIMITS, {
-      ...{ aim: 'own', own: [{ role: 'intake', target: 0 }], allowOver: [] },
+      ...{ aim: 'own', own: [{ role: 'intake', target: 0 }], allowOver: [], singleRule: null },
     });
-    const [first, second] = judgedAgain(rounds, inlineSix, { limits: aimed, hollow });
+    const [first, second] = judgedAgain(rounds, inlineSix, { limits: aimed, hollow, settings: [] });
     expect(first!.readings[0]).toMatchObject({ verdict: 'loose', lo: 0.15, limits: { min: 0 } });
     expect(second).toBe(rounds[1]);
     // a hollow that was marked later counts for what was felt before, but not for a narrower blade
-    const bridged = { limits: LIMITS, hollow: new Set(['1I']) };
+    const bridged = { limits: LIMITS, hollow: new Set(['1I']), settings: [] };
     expect(judgedAgain(rounds, inlineSix, bridged)[0]!.readings[0]).toMatchObject({
       ...{ verdict: 'undecided-high', hi: null },
     });
-    const narrow = [{ readings: [{ ...reading, narrowBlade: true }] }];
+    const narrow = [{ kind: 'as-set' as const, readings: [{ ...reading, narrowBlade: true }] }];
     expect(judgedAgain(narrow, inlineSix, bridged)).toBe(narrow);
   });
 });
@@ -241,19 +245,23 @@ describe('a bridge', () => {
   it('is balanced before the lash over it is set, and only where there is one', () => {
     expect(bridgedPoints(inlineSix)).toEqual([]);
     expect(bridgedPoints(inlineFour)).toEqual(['1E', '2E', '3E', '4E']);
+    const guided = { ...inlineFour, bridgeKind: 'guided' as const };
     const set = (point: string, kind: 'turned' | 'left' = 'turned') => ({ point, kind, at: '' });
     const open = (done: boolean, ...settings: ReturnType<typeof set>[]) =>
       bridgesOpen({
-        sheet: { pattern: inlineFour },
+        sheet: { pattern: guided },
         settings,
         ticks: [{ stage: 'set', check: checkKey('bridge', '1E'), done, at: '' }],
       });
     expect(open(true, set('1E'), set('2E'), set('1Ia'))).toEqual(['2E']);
     expect(open(false, set('1E'))).toEqual(['1E']);
     expect(open(false, set('1E', 'left'))).toEqual([]);
-    expect(hasCheck('set', checkKey('bridge', '1E'), inlineFour)).toBe(true);
-    expect(hasCheck('set', checkKey('bridge', '1Ia'), inlineFour)).toBe(false);
-    expect(hasCheck('prove', checkKey('bridge', '1E'), inlineFour)).toBe(false);
+    expect(hasCheck('set', checkKey('bridge', '1E'), guided)).toBe(true);
+    expect(hasCheck('set', checkKey('bridge', '1Ia'), guided)).toBe(false);
+    expect(hasCheck('prove', checkKey('bridge', '1E'), guided)).toBe(false);
+    // a plain bridge has no screw to balance it by
+    expect(hasCheck('set', checkKey('bridge', '1E'), inlineFour)).toBe(false);
+    expect(bridgesOpen({ sheet: { pattern: inlineFour }, settings: [set('1E')], ticks: [] })).toEqual([]);
   });
 });
 

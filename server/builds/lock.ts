@@ -1,6 +1,7 @@
 import type { BuildRowChange, BuildWrite } from '@zero-lash/contract/builds';
 import type { StageKey } from '@zero-lash/core/builds';
 import type { Aim, AllowOver, OwnAim } from '@zero-lash/core/setting';
+import type { SingleRule } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import { Refusal } from '../plugins/errors.ts';
 import { json } from '../storedJson.ts';
@@ -19,6 +20,7 @@ export interface LockedBuild {
   readonly aim: Aim;
   readonly ownAims: { readonly figures: readonly OwnAim[] } | null;
   readonly allowOver: AllowOver[];
+  readonly singleRule: SingleRule | null;
 }
 
 const FIELDS = [
@@ -33,6 +35,7 @@ const FIELDS = [
   'aim',
   'own_aims as ownAims',
   'allow_over as allowOver',
+  'single_rule as singleRule',
 ];
 
 /**
@@ -67,15 +70,17 @@ async function raise(db: Knex, id: string | Knex.QueryBuilder): Promise<LockedBu
   const [build] = (await db('builds')
     .where('id', id as string)
     .increment('seq', 1)
-    .returning(FIELDS)) as (Omit<LockedBuild, 'ownAims' | 'allowOver'> & {
+    .returning(FIELDS)) as (Omit<LockedBuild, 'ownAims' | 'allowOver' | 'singleRule'> & {
     ownAims: unknown;
     allowOver: unknown;
+    singleRule: unknown;
   })[];
   return (
     build && {
       ...build,
       ownAims: json('builds.own_aims', build.ownAims),
       allowOver: json('builds.allow_over', build.allowOver),
+      singleRule: json('builds.single_rule', build.singleRule),
     }
   );
 }

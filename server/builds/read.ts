@@ -36,7 +36,7 @@ export async function readHead(db: Knex, id: string): Promise<AsOf<BuildHead>> {
   const { rows } = await db.raw(
     `select b.id, b.number, b.stage, b.complaint, b.aim, b.proves_again as "provesAgain",
        b.locked_stands as "lockedStands",
-       b.allow_over as "allowOver", b.own_aims as "ownAims", wp.name as "aimBy", b.version, b.seq, b.opened_at as "openedAt",
+       b.allow_over as "allowOver", b.single_rule as "singleRule", b.own_aims as "ownAims", wp.name as "aimBy", b.version, b.seq, b.opened_at as "openedAt",
        p.name as "openedBy", b.closed_at as "closedAt", b.revision_id as "revisionId",
        e.id as "engineId", e.name as engine, e.usage_unit as "usageUnit", e.usage, e.running,
        sp.name as "signedBy", s.at as "signedAt", s.usage as "signedUsage", s.statement, s.accepted,
@@ -80,6 +80,7 @@ export async function readHead(db: Knex, id: string): Promise<AsOf<BuildHead>> {
       ...head,
       late,
       allowOver: json('builds.allow_over', head.allowOver),
+      singleRule: json('builds.single_rule', head.singleRule),
       ownAims: ownAims && { ...ownAims, by: aimBy },
       openedAt: head.openedAt.toISOString(),
       closedAt: head.closedAt?.toISOString() ?? null,

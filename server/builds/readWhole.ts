@@ -19,6 +19,7 @@ export async function readWhole(db: Knex, id: string): Promise<WholeBuild> {
   const { rows: head } = await readHead(db, id);
   const sheet = effectiveSheet(await findRevision(db, head.revisionId), head);
   const wear = await readRoom(db, id, 'wear');
+  const settings = await readRoom(db, id, 'settings');
   const hollow = hollowAt(wearSheetOf(wear, sheet.wearLimits), sheet.pattern);
   return {
     ...head,
@@ -26,9 +27,11 @@ export async function readWhole(db: Knex, id: string): Promise<WholeBuild> {
     wear,
     ticks: await readRoom(db, id, 'ticks'),
     rounds: [
-      ...judgedAgain(await readRoom(db, id, 'rounds'), sheet.pattern, { limits: sheet.limits, hollow }),
+      ...judgedAgain(await readRoom(db, id, 'rounds'), sheet.pattern, {
+        ...{ limits: sheet.limits, hollow, settings },
+      }),
     ],
-    settings: await readRoom(db, id, 'settings'),
+    settings,
     ledger: await readRoom(db, id, 'ledger'),
     notes: await readRoom(db, id, 'notes'),
   };

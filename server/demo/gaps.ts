@@ -1,6 +1,7 @@
 import type { SheetRevision } from '@zero-lash/contract/sheets';
-import { lashPoints, type LashPoint } from '@zero-lash/core/sheets';
+import { lashPoints, resolveBand, type LashPoint } from '@zero-lash/core/sheets';
 import { tenthsFromMm, type Tenths } from '@zero-lash/core/length';
+import { limitsFromMm, type Limits } from '@zero-lash/core/measuring';
 import { aimFor } from '@zero-lash/core/setting';
 import type { DemoBuild } from './world.ts';
 
@@ -33,9 +34,9 @@ export class DemoGaps {
     return aimFor('middle', role, this.limits(role));
   }
 
-  limits(role: string): { min: Tenths; max: Tenths } {
-    const limits = this.#sheet.limits.find((limit) => limit.role === role)!;
-    return { min: tenthsFromMm(limits.min), max: tenthsFromMm(limits.max) };
+  limits(role: string): Limits {
+    const printed = this.#sheet.limits.find((limit) => limit.role === role)!;
+    return limitsFromMm(resolveBand(printed, null));
   }
 
   asFound(point: LashPoint, build: DemoBuild): Tenths {

@@ -10,7 +10,7 @@ import { STAGE_KEYS } from '@zero-lash/core/builds';
 import { mmFromTenths } from '@zero-lash/core/length';
 import { intervalOf, judge } from '@zero-lash/core/measuring';
 import { dueState, type Day, type RecheckOutcome } from '@zero-lash/core/rechecks';
-import { lashPoints } from '@zero-lash/core/sheets';
+import { lashPoints, resolveLimits } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { dayIn, shopZone } from '../clock.ts';
@@ -22,6 +22,7 @@ import { readRechecks } from '../rechecks/read.ts';
 import { mmOrNull } from '../length.ts';
 import { JUDGED_BY, limitsInMm, parseReading } from '../measuring/rounds.ts';
 import { findRevision, newestPublished } from '../sheets/read.ts';
+import { shopSingleRule } from '../sheets/singleRule.ts';
 import { hollowsOf } from '../wear/hollows.ts';
 
 interface EngineRecord extends Omit<EngineRow, 'recheck' | 'usageOn' | 'putAway'> {
@@ -182,7 +183,8 @@ export async function findEngine(db: Knex, id: string): Promise<EngineRow> {
 export async function viewEngine(db: Knex, id: string): Promise<EngineView> {
   const engine = await findEngine(db, id);
   const newest = await newestPublished(db, engine.sheetId);
-  const limitOf = new Map(newest?.limits.map((limit) => [limit.role, limit]));
+  const limits = newest ? resolveLimits(newest.limits, await shopSingleRule(db)) : [];
+  const limitOf = new Map(limits.map((limit) => [limit.role, limit]));
   return {
     ...engine,
     builds: await readBuilds(db, id),

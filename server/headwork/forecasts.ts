@@ -1,13 +1,16 @@
 import type { ForecastsOfSheet } from '@zero-lash/contract/headwork';
 import { findings, currentLines } from '@zero-lash/core/builds';
 import { forecastBias, pointBudget, type ForecastPair, type HeadWorkLine } from '@zero-lash/core/headwork';
+import { mmFromTenths } from '@zero-lash/core/length';
 import { limitsFromMm, whyUnknown } from '@zero-lash/core/measuring';
-import { lashPoints } from '@zero-lash/core/sheets';
+import { aimFor } from '@zero-lash/core/setting';
+import { lashPoints, resolveLimits } from '@zero-lash/core/sheets';
 import { characteristicOf, figuresAt, wearSheetOf } from '@zero-lash/core/wear';
 import type { Knex } from 'knex';
 import { readEntries } from '../entries/read.ts';
 import { readReadings, readRounds } from '../measuring/rounds.ts';
 import { findRevision } from '../sheets/read.ts';
+import { json } from '../storedJson.ts';
 
 /** Builds a forecast is held against: what was learned long ago was learned on other hands. */
 const BUILDS = 20;
@@ -37,6 +40,8 @@ async function pairsOf(
   { id, revision_id: revisionId }: { readonly id: string; readonly revision_id: string },
 ): Promise<ForecastPair[]> {
   const sheet = await findRevision(db, revisionId);
+  const { single_rule: rule } = (await db('builds').where({ id }).first('single_rule'))!;
+  const resolved = resolveLimits(sheet.limits, json('builds.single_rule', rule));
   const entries = await readEntries(db, id, 'headwork');
   const lines = [
     ...currentLines<HeadWorkLine>(entries, ({ step, valve }) => `${step} ${valve}`).values(),
@@ -63,9 +68,14 @@ async function pairsOf(
     );
     const gap = found.get(point.key);
     if (!first || !gap) return [];
-    const limits = sheet.limits.find(({ role }) => role === point.role)!;
+    const limits = resolved.find(({ role }) => role === point.role)!;
     const budget = pointBudget({
-      ...{ pattern: sheet.pattern, point, lines, target: (limits.min + limits.max) / 2 },
+      ...{
+        pattern: sheet.pattern,
+        point,
+        lines,
+        target: mmFromTenths(aimFor('middle', point.role, limitsFromMm(limits))),
+      },
       ...{ found: gap, limits: limitsFromMm(limits) },
       installed: figuresAt(wear, characteristicOf('piece-in')!, point.key, 'found')['value']?.[0] ?? null,
       ...{ standout: null, standoutLimits: null, tipLimit: null },

@@ -1,7 +1,7 @@
 import type { BuildRowChange, BuildWrite } from '@zero-lash/contract/builds';
 import type { newReading } from '@zero-lash/contract/measuring';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
-import { stageMeasuring } from '@zero-lash/core/builds';
+import { heldAgainst, stageMeasuring, type SettingState } from '@zero-lash/core/builds';
 import { intervalOf, judge, saysOtherwise, type Reading } from '@zero-lash/core/measuring';
 import { meansFor } from '@zero-lash/core/sheets';
 import { mayMeasurePoint } from '@zero-lash/core/turning';
@@ -44,7 +44,8 @@ export async function addReading(
   const takenAt = whenTaken(input.takenAt, context, round.openedAt);
   await refuseOutOfTime(db, round, takenAt);
   const sheet = effectiveSheet(await findRevision(db, build.revisionId), build);
-  const limits = limitsAt(sheet, input.point);
+  const touched = round.kind === 'proved' ? await changesAt(db, build.id, input.point) : [];
+  const limits = limitsAt(sheet, input.point, heldAgainst(round.kind, input.point, touched));
   if (input.beforeLock) refuseNoLock(round, sheet, input.point);
   // the figures are kept as they were felt; what a hollow makes of them is judged by what is known whenever it is asked
   const interval = intervalOf(input.reading as Reading);
@@ -99,6 +100,13 @@ export async function addReading(
   const own: BuildRowChange = { kind: 'reading', row: row! };
   return written(build, own, ...reopened, ...against);
 }
+
+/** What was done at a point of a build, the last first. */
+const changesAt = (db: Knex, buildId: string, point: string): Promise<SettingState[]> =>
+  db('settings')
+    .where({ build_id: buildId, point, taken_back_at: null })
+    .orderBy('at', 'desc')
+    .select('point', 'kind', 'at');
 
 /** Refuses a reading said to be taken before a lock nut was tightened, where none is tightened. */
 function refuseNoLock({ kind }: LockedRound, sheet: Pick<SheetRevision, 'pattern'>, point: string): void {

@@ -1,10 +1,12 @@
 import type { Knex } from 'knex';
 import * as first from './100-schema.ts';
+import * as printedLimits from './101-printedLimits.ts';
 import { EARLIER_NAMES, earlierSource } from './earlier/index.ts';
 import { sourceOf } from './source.ts';
 
 const MIGRATIONS = {
   '100-schema': first,
+  '101-printedLimits': printedLimits,
 } as const;
 
 /** The migrations of every database of ours, in order. */

@@ -1,14 +1,14 @@
-import type { SheetRevision } from '@zero-lash/contract/sheets';
-import { formatInterval, tenthsFromMm, type ShopUnit } from '@zero-lash/core/length';
-import { lashPoints, ROLE_WORDS } from '@zero-lash/core/sheets';
+import { formatInterval, formatLength, tenthsFromMm, type ShopUnit } from '@zero-lash/core/length';
+import { bandInWords, lashPoints, ROLE_WORDS } from '@zero-lash/core/sheets';
 import { planStops, POSITION_SCHOOLS, wayToStop, type PositionSchool } from '@zero-lash/core/turning';
+import type { EffectiveSheet } from '../sheets/effectiveSheet.ts';
 import { FADED, HAIRLINE, INK, MARGIN, Paper, write } from './paper.ts';
 
 /** What a blank measuring sheet is printed from. */
 export interface MeasuringSheetPaper {
   readonly engine: string;
   readonly build: string;
-  readonly sheet: Pick<SheetRevision, 'pattern' | 'limits' | 'maker' | 'name' | 'number' | 'condition'>;
+  readonly sheet: Pick<EffectiveSheet, 'pattern' | 'limits' | 'maker' | 'name' | 'number' | 'condition'>;
   /** where it is aimed outside the maker's band, and who stands for that; empty where it is not */
   readonly caution: string;
   readonly school: PositionSchool;
@@ -62,12 +62,17 @@ export async function drawMeasuringSheet(from: MeasuringSheetPaper): Promise<Buf
       const { role } = points.get(key)!;
       const band = limits.find((each) => each.role === role)!;
       const top = pdf.y;
-      const words = formatInterval({ lo: tenthsFromMm(band.min), hi: tenthsFromMm(band.max) }, unit);
+      const words = bandInWords(
+        band,
+        (min, max) => formatInterval({ lo: tenthsFromMm(min), hi: tenthsFromMm(max) }, unit),
+        (mm) => formatLength(tenthsFromMm(mm), unit),
+      );
       paper.part('P', () => {
         write(pdf, key, { size: 14, weight: 'bold', at: { x: MARGIN, y: top + 5 }, width: 60 });
-        write(pdf, `${ROLE_WORDS[role]}, ${words}`, {
-          size: 10,
-          at: { x: MARGIN + 66, y: top + 8 },
+        write(pdf, `${ROLE_WORDS[role]}${band.figure === null ? ', ' : '\n'}${words}`, {
+          // a figure of the maker's and the shop's band beside it take two lines
+          ...(band.figure === null ? { size: 10 } : { size: 8 }),
+          at: { x: MARGIN + 66, y: top + (band.figure === null ? 8 : 3) },
           width: 144,
         });
       });

@@ -3,7 +3,7 @@ import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { currentLines } from '@zero-lash/core/builds';
 import { ledgerKey, partsListOf, partsListRow } from '@zero-lash/core/parts';
 import { aimsOutside } from '@zero-lash/core/setting';
-import { ROLE_WORDS } from '@zero-lash/core/sheets';
+import { resolveLimits, ROLE_WORDS } from '@zero-lash/core/sheets';
 import { partDispositions, wearSheetOf } from '@zero-lash/core/wear';
 import type { Knex } from 'knex';
 import { readEntries } from '../entries/read.ts';
@@ -15,9 +15,10 @@ import type { ListPaper } from '../papers/listPaper.ts';
 /** What every paper of a build says, where it is aimed outside the maker's band; empty where it is not. */
 export function aimedOutside(
   limits: SheetRevision['limits'],
-  { aim, ownAims }: Pick<BuildHead, 'aim' | 'ownAims'>,
+  { aim, ownAims, singleRule }: Pick<BuildHead, 'aim' | 'ownAims' | 'singleRule'>,
 ): string {
-  const outside = aim === 'own' && ownAims ? aimsOutside(limits, ownAims.figures) : [];
+  const outside =
+    aim === 'own' && ownAims ? aimsOutside(resolveLimits(limits, singleRule), ownAims.figures) : [];
   if (outside.length === 0) return '';
   const figures = outside.map(({ role, target }) => `${ROLE_WORDS[role]} ${target} mm`).join(', ');
   return `Aimed outside the maker's band: ${figures}, because: ${ownAims!.reason}. ${ownAims!.by} stands for it.`;

@@ -7,6 +7,8 @@ import type {
   ShopChange,
 } from '@zero-lash/contract/people';
 import { ownPlace } from '@zero-lash/contract/places';
+import { mmFromTenths } from '@zero-lash/core/length';
+import { singleBandComplaint } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import { announce } from '../plugins/bus.ts';
 import { json } from '../storedJson.ts';
@@ -187,6 +189,7 @@ const SHOP = [
   'proves_again as provesAgain',
   'locked_stands as lockedStands',
   'allow_over as allowOver',
+  'single_rule as singleRule',
   'remind_days as remindDays',
   'meter_feed as meterFeed',
   'address',
@@ -200,16 +203,20 @@ export async function readShop(db: Knex): Promise<Shop> {
     ...shop
   } = await db('shop').first(...SHOP, 'quiet_from', 'quiet_to');
   const allowOver = json('shop.allow_over', shop.allowOver);
-  return { ...shop, allowOver, quietFrom: String(from).slice(0, 5), quietTo: String(to).slice(0, 5) };
+  const singleRule = json('shop.single_rule', shop.singleRule);
+  const [quietFrom, quietTo] = [from, to].map((time) => String(time).slice(0, 5)) as [string, string];
+  return { ...shop, allowOver, singleRule, quietFrom, quietTo };
 }
 
 export async function changeShop(db: Knex, change: ShopChange): Promise<Shop> {
   const { name, unit, zone, gaugesOnNetwork, provesAgain, lockedStands, allowOver, version } = change;
+  const { singleRule } = change;
   const { quietFrom, quietTo, remindDays, meterFeed, address } = change;
   const before = await readShop(db);
   // one that was named before there was a fence stays as it is, and is not read
   if (meterFeed !== '' && meterFeed !== before.meterFeed && !ownPlace(meterFeed))
     throw new Refusal('feed_elsewhere');
+  if (singleRule) await refuseTooWide(db, singleRule);
   const updated = await db('shop')
     .where({ version })
     .update({
@@ -225,11 +232,34 @@ export async function changeShop(db: Knex, change: ShopChange): Promise<Shop> {
       meter_feed: meterFeed,
       ...(address === undefined ? {} : { address }),
       allow_over: JSON.stringify(allowOver.filter(({ over }) => over > 0)),
+      ...(singleRule === undefined ? {} : { single_rule: singleRule && JSON.stringify(singleRule) }),
       version: version + 1,
     });
   const current = await readShop(db);
   if (updated === 0) throw new Refusal('stale', { current });
   return current;
+}
+
+/**
+ * Refuses a band round single figures that is wider than one that a sheet of the shop has.
+ *
+ * @throws Refusal `invalid`, with the sheet and its figure
+ */
+async function refuseTooWide(db: Knex, rule: NonNullable<Shop['singleRule']>): Promise<void> {
+  const figures: { name: string; maker: string; figure: number }[] = await db('sheet_limits as l')
+    .join('sheet_revisions as r', 'r.id', 'l.revision_id')
+    .join('sheets as s', 's.id', 'r.sheet_id')
+    .whereNotNull('l.figure_tenths')
+    .whereNot('r.status', 'foreign')
+    .distinct('s.name', 's.maker', 'l.figure_tenths as figure');
+  for (const { name, maker, figure } of figures) {
+    const why = singleBandComplaint(mmFromTenths(figure), rule);
+    if (why)
+      throw new Refusal('invalid', {
+        detail: `The ${maker} ${name} gives ${mmFromTenths(figure)} mm alone: ${why}.`,
+        fields: [{ path: 'singleRule', message: why }],
+      });
+  }
 }
 
 /** Makes sure the shop's own row is there. */

@@ -8,11 +8,11 @@ import {
   type RecordTable,
 } from '@zero-lash/contract/records';
 import { sheetBody } from '@zero-lash/contract/sheets';
-import { mmFromTenths } from '@zero-lash/core/length';
 import { intervalOf, type Reading } from '@zero-lash/core/measuring';
 import { lashPoints } from '@zero-lash/core/sheets';
 import { strFromU8, unzipSync } from 'fflate';
 import type { z } from 'zod';
+import { mmOrNull } from '../length.ts';
 import { isKept } from '../photographs/picture.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { differencesIn } from './differences.ts';
@@ -248,11 +248,16 @@ function lookAtSheets(tables: RecordFile['tables']): void {
       ...{ pattern: row.pattern, condition: row.condition, temperature: row.temperature },
       limits: tables.sheet_limits.filter(own).map((limit) => ({
         ...{ role: limit.role, asWritten: limit.as_written },
-        ...{ min: mmFromTenths(limit.min_tenths as number), max: mmFromTenths(limit.max_tenths as number) },
+        ...{
+          min: mmOrNull(limit.min_tenths as number | null),
+          max: mmOrNull(limit.max_tenths as number | null),
+        },
+        ...{ figure: mmOrNull((limit.figure_tenths ?? null) as number | null), also: limit.also ?? [] },
       })),
       ...{ wearLimits: row.wear_limits, torques: row.torques, wanted: row.wanted, runIn: row.run_in },
       ...{ pieceCharts: row.piece_charts, assembly: row.assembly, usageUnit: row.usage_unit },
       ...{ recheckPlan: row.recheck_plan, source: row.source, notes: row.notes },
+      secondSource: row.second_source ?? null,
     });
     if (row.status === 'draft') throw badRecord(`tables.${at}.status: nothing is built on a draft.`);
     const has = new Map(tables.lash_points.filter(own).map(({ key, role }) => [key, role]));

@@ -1,7 +1,7 @@
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { formatLength, tenthsFromMm } from '@zero-lash/core/length';
 import { roleChart } from '@zero-lash/core/setting';
-import { ROLE_WORDS, type Role } from '@zero-lash/core/sheets';
+import { resolveLimits, ROLE_WORDS, type Role, type SingleRule } from '@zero-lash/core/sheets';
 import type { ListPaper } from '../papers/listPaper.ts';
 import { Refusal } from '../plugins/errors.ts';
 
@@ -13,10 +13,11 @@ const MOST_COLUMNS = 25;
 /**
  * A chart of which piece to fit for one role of a sheet, measured down and fitted across, as it is printed.
  *
+ * @param rule the shop's band round one figure; null where it has none
  * @throws Refusal `not_found` where the role is not set by a graded piece
  */
-export function chartPaper(sheet: SheetRevision, role: Role): ListPaper {
-  const chart = roleChart(sheet.pattern, role, sheet.limits);
+export function chartPaper(sheet: SheetRevision, role: Role, rule: SingleRule | null): ListPaper {
+  const chart = roleChart(sheet.pattern, role, resolveLimits(sheet.limits, rule));
   if (!chart)
     throw new Refusal('not_found', { detail: 'That role is not set by a graded piece on this sheet.' });
   const { installed: sizes, target } = chart;

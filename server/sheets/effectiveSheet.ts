@@ -1,10 +1,10 @@
 import type { BuildHead } from '@zero-lash/contract/builds';
 import type { RoleLimits, SheetRevision } from '@zero-lash/contract/sheets';
-import { effectiveLimits, type OwnAim } from '@zero-lash/core/setting';
+import { effectiveLimits, type EffectiveLimits, type OwnAim } from '@zero-lash/core/setting';
 
 /** A sheet with the limits that one build goes by. */
 export interface EffectiveSheet extends Omit<SheetRevision, 'limits'> {
-  readonly limits: (RoleLimits & { readonly allowOver: number })[];
+  readonly limits: EffectiveLimits<RoleLimits>[];
 }
 
 /** A sheet as a build goes by it: its aim may lie outside the band, and the shop may take a little over it. */
@@ -14,10 +14,11 @@ export function effectiveSheet(
     aim,
     ownAims,
     allowOver,
-  }: Pick<BuildHead, 'aim' | 'allowOver'> & {
+    singleRule,
+  }: Pick<BuildHead, 'aim' | 'allowOver' | 'singleRule'> & {
     readonly ownAims: { readonly figures: readonly OwnAim[] } | null;
   },
 ): EffectiveSheet {
   const own = ownAims?.figures ?? [];
-  return { ...sheet, limits: [...effectiveLimits(sheet.limits, { aim, own, allowOver })] };
+  return { ...sheet, limits: [...effectiveLimits(sheet.limits, { aim, own, allowOver, singleRule })] };
 }

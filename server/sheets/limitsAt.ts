@@ -1,5 +1,5 @@
 import type { SheetRevision } from '@zero-lash/contract/sheets';
-import { limitsFromMm, type Limits } from '@zero-lash/core/measuring';
+import { limitsFromMm, limitsHeld, type HeldAgainst, type Limits } from '@zero-lash/core/measuring';
 import { lashPoints, type LashPoint } from '@zero-lash/core/sheets';
 import type { EffectiveSheet } from './effectiveSheet.ts';
 import { Refusal } from '../plugins/errors.ts';
@@ -19,11 +19,20 @@ export function pointAt({ pattern }: Pick<SheetRevision, 'pattern'>, point: stri
 }
 
 /**
- * The limits that a build goes by at one lash point, in tenths of a micrometre.
+ * The limits that a build goes by at one lash point, in tenths of a micrometre: what is left alone there as found, or what is set to.
  *
  * @throws Refusal `unknown_point` where it has no such point
  */
-export function limitsAt(sheet: Pick<EffectiveSheet, 'pattern' | 'limits'>, point: string): Limits {
+export function limitsAt(
+  sheet: Pick<EffectiveSheet, 'pattern' | 'limits'>,
+  point: string,
+  against: HeldAgainst,
+): Limits {
   const { role } = pointAt(sheet, point);
-  return limitsFromMm(sheet.limits.find((limits) => limits.role === role)!);
+  return limitsFromMm(
+    limitsHeld(
+      sheet.limits.find((limits) => limits.role === role)!,
+      against,
+    ),
+  );
 }

@@ -1,5 +1,6 @@
 import { pattern as patternSchema } from '@zero-lash/contract/pattern';
 import {
+  SHEET_FORMAT,
   type SheetFile,
   type SheetRevision,
   type SheetSummary,
@@ -9,6 +10,7 @@ import { mmFromTenths } from '@zero-lash/core/length';
 import { rolesOf } from '@zero-lash/core/sheets';
 import { LIMIT_KINDS } from '@zero-lash/core/wear';
 import type { Knex } from 'knex';
+import { mmOrNull } from '../length.ts';
 import { dayIn, shopZone } from '../clock.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { stored } from '../stored.ts';
@@ -62,6 +64,7 @@ async function readRevisions(db: Knex, narrow: (query: Knex.QueryBuilder) => voi
       'r.usage_unit as usageUnit',
       'r.recheck_plan as recheckPlan',
       'r.source',
+      'r.second_source as secondSource',
       'r.notes',
       'r.wear_limits as wearLimits',
       'r.torques',
@@ -75,7 +78,7 @@ async function readRevisions(db: Knex, narrow: (query: Knex.QueryBuilder) => voi
       'r.published_at as publishedAt',
       db.raw(`(
         select json_agg(json_build_object('role', l.role, 'min', l.min_tenths, 'max', l.max_tenths,
-          'asWritten', l.as_written, 'allowance', case when l.allow_over_tenths is not null
+          'figure', l.figure_tenths, 'also', l.also, 'asWritten', l.as_written, 'allowance', case when l.allow_over_tenths is not null
             then json_build_object('over', l.allow_over_tenths, 'why', l.allow_over_why) end) order by l.role desc)
         from sheet_limits l where l.revision_id = r.id
       ) as limits`),
@@ -95,8 +98,9 @@ async function readRevisions(db: Knex, narrow: (query: Knex.QueryBuilder) => voi
       wearLimits: completed(row.wearLimits),
       limits: orderLikePattern(row).map((limit) => ({
         ...limit,
-        min: mmFromTenths(limit.min),
-        max: mmFromTenths(limit.max),
+        min: mmOrNull(limit.min),
+        max: mmOrNull(limit.max),
+        figure: mmOrNull(limit.figure),
         allowance: limit.allowance && { ...limit.allowance, over: mmFromTenths(limit.allowance.over) },
       })),
       publishedAt: row.publishedAt?.toISOString() ?? null,
@@ -176,10 +180,10 @@ export async function listSheets(db: Knex): Promise<SheetSummary[]> {
 export async function writeFile(db: Knex, id: string): Promise<SheetFile> {
   const { name, maker, pattern, condition, temperature, limits, ...rest } = await findRevision(db, id);
   const { wearLimits, torques, wanted, pieceCharts, assembly, runIn } = rest;
-  const { usageUnit, recheckPlan, source, notes } = rest;
+  const { usageUnit, recheckPlan, source, secondSource, notes } = rest;
   return {
     format: 'zero-lash-sheet',
-    formatVersion: 1,
+    formatVersion: SHEET_FORMAT,
     name,
     maker,
     pattern,
@@ -195,6 +199,7 @@ export async function writeFile(db: Knex, id: string): Promise<SheetFile> {
     usageUnit,
     recheckPlan,
     source,
+    secondSource,
     notes,
   };
 }

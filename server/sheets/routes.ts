@@ -19,6 +19,7 @@ import { writeRoute } from '../plugins/writeRoute.ts';
 import type { Kept } from '../plugins/writes.ts';
 import { chartPaper } from './chartPaper.ts';
 import * as read from './read.ts';
+import { shopSingleRule } from './singleRule.ts';
 import * as store from './store.ts';
 
 const FOR_EVER = 'private, max-age=31536000, immutable';
@@ -124,7 +125,9 @@ export function sheetRoutes(instance: FastifyInstance, _options: object, done: (
       return reply
         .header('content-disposition', `inline; filename="${fileName(sheet)} pieces.pdf"`)
         .type('application/pdf')
-        .send(await app.papers.draw('list', chartPaper(sheet, request.query.role)));
+        .send(
+          await app.papers.draw('list', chartPaper(sheet, request.query.role, await shopSingleRule(app.db))),
+        );
     },
   );
   done();

@@ -1,9 +1,10 @@
 import type { DraftChange, NewSheet, SheetBody, SheetRevision } from '@zero-lash/contract/sheets';
 import { tenthsFromMm } from '@zero-lash/core/length';
-import { lashPoints, rolesOf } from '@zero-lash/core/sheets';
+import { lashPoints, rolesOf, singleBandComplaint } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import { Refusal } from '../plugins/errors.ts';
 import { findRevision, findSheet } from './read.ts';
+import { shopSingleRule } from './singleRule.ts';
 
 /** Writes a new sheet with its first revision, a draft. */
 export async function addSheet(
@@ -113,9 +114,12 @@ function columnsOf(body: SheetBody) {
     assembly: JSON.stringify(body.assembly),
     run_in: JSON.stringify(body.runIn),
     source: JSON.stringify(body.source),
+    second_source: body.secondSource && JSON.stringify(body.secondSource),
     notes: body.notes,
   };
 }
+
+const tenthsOrNull = (mm: number | null) => (mm === null ? null : tenthsFromMm(mm));
 
 async function addParts(db: Knex, revisionId: string, body: SheetBody): Promise<void> {
   const limited = new Set(body.limits.map(({ role }) => role));
@@ -130,12 +134,23 @@ async function addParts(db: Knex, revisionId: string, body: SheetBody): Promise<
       detail: 'A role has limits twice.',
       fields: [{ path: 'limits', message: 'a role is there twice' }],
     });
+  const rule = await shopSingleRule(db);
+  const unbounded = body.limits.flatMap(({ role, figure, also }) =>
+    [figure, ...also.map((each) => each.figure)].flatMap((each) => {
+      const why = each === null ? null : singleBandComplaint(each, rule);
+      return why === null ? [] : [{ path: 'limits', message: `${role}: ${why}` }];
+    }),
+  );
+  if (unbounded.length > 0)
+    throw new Refusal('invalid', { detail: 'A figure has no band.', fields: unbounded });
   await db('sheet_limits').insert(
-    body.limits.map(({ role, min, max, asWritten, allowance }) => ({
+    body.limits.map(({ role, min, max, figure, also, asWritten, allowance }) => ({
       revision_id: revisionId,
       role,
-      min_tenths: tenthsFromMm(min),
-      max_tenths: tenthsFromMm(max),
+      min_tenths: tenthsOrNull(min),
+      max_tenths: tenthsOrNull(max),
+      figure_tenths: tenthsOrNull(figure),
+      also: JSON.stringify(also),
       as_written: asWritten,
       allow_over_tenths: allowance && tenthsFromMm(allowance.over),
       allow_over_why: allowance?.why ?? '',

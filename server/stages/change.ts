@@ -1,6 +1,6 @@
 import type { buildChange, BuildWrite } from '@zero-lash/contract/builds';
 import { aimsOutside, type OwnAim } from '@zero-lash/core/setting';
-import { ROLE_WORDS } from '@zero-lash/core/sheets';
+import { resolveLimits, ROLE_WORDS } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { Refusal } from '../plugins/errors.ts';
@@ -41,7 +41,7 @@ export async function changeBuild(
   person: Pick<WriteContext, 'personId' | 'leads'>,
 ): Promise<BuildWrite> {
   const build = await lockAtVersion(db, id, version);
-  if (aim === 'own') await refuseOutside(db, build.revisionId, ownAims!, aimReason, person);
+  if (aim === 'own') await refuseOutside(db, build, ownAims!, aimReason, person);
   await db('builds')
     .where({ id })
     .update({
@@ -56,12 +56,13 @@ export async function changeBuild(
 /** Refuses an aim outside the maker's band that no lead stands for, or that nobody says why. */
 async function refuseOutside(
   db: Knex,
-  revisionId: string,
+  build: LockedBuild,
   own: readonly OwnAim[],
   reason: string,
   { leads }: Pick<WriteContext, 'leads'>,
 ): Promise<void> {
-  const { limits } = await findRevision(db, revisionId);
+  const { limits: printed } = await findRevision(db, build.revisionId);
+  const limits = resolveLimits(printed, build.singleRule);
   own.forEach((aimed, index) => {
     if (limits.every((each) => each.role !== aimed.role))
       throw new Refusal('invalid', {

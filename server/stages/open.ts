@@ -39,7 +39,7 @@ export async function openBuild(
   const carried = recheckId === undefined ? null : await roundNotHeld(db, recheckId, open, revisionId);
   const ended = open ? [await endBuild(db, open.id)] : [];
   const last = await db('builds').where({ engine_id: engineId }).orderBy('number', 'desc').first('number');
-  const shop = (await db('shop').first('proves_again', 'locked_stands', 'allow_over'))!;
+  const shop = (await db('shop').first('proves_again', 'locked_stands', 'allow_over', 'single_rule'))!;
   const [row] = await db('builds')
     .insert({
       engine_id: engineId,
@@ -50,6 +50,7 @@ export async function openBuild(
       proves_again: shop.proves_again,
       locked_stands: shop.locked_stands,
       allow_over: JSON.stringify(allowedBy(sheet.limits, json('shop.allow_over', shop.allow_over))),
+      single_rule: shop.single_rule && JSON.stringify(shop.single_rule),
       ...(carried && open ? await aimOf(db, open.id) : {}),
       ...(carried ? { carried_round: carried, stage: STAGE_KEYS.find((key) => stageOf(key).sets) } : {}),
     })

@@ -6,6 +6,7 @@ import { lashPoints } from '@zero-lash/core/sheets';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { LiveBus } from '../plugins/bus.ts';
 import { BENCH, LEAD, TestShop, type BuildView } from './shop.ts';
+import { bandOf } from './worked.ts';
 
 let shop: TestShop;
 beforeAll(async () => {
@@ -182,7 +183,7 @@ describe('a recheck', () => {
   /** Takes every point of a recheck's round, and judges it. */
   async function measureAll(build: BuildView, round: string, but: readonly string[] = []): Promise<void> {
     for (const { key, role } of lashPoints(build.sheet.pattern)) {
-      const { min, max } = build.sheet.limits.find((limits) => limits.role === role)!;
+      const { min, max } = bandOf(build.sheet, role);
       const middle = Math.round(((min + max) / 2) * 100) / 100;
       if (!but.includes(key))
         await send(`rounds/${round}/readings`, {

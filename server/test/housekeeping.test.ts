@@ -116,7 +116,7 @@ describe('stop cards', () => {
         closes: 725 + index * 7,
       })),
     };
-    const limit = { min: 0.2, max: 0.3, asWritten: '' };
+    const limit = { min: 0.2, max: 0.3, figure: null, asWritten: '', also: [] };
     const cards = new Papers();
     const card = await cards.draw('stop-card', {
       school: 'fewest',

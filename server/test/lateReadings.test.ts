@@ -5,7 +5,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { makeReminders } from '../reminders/make.ts';
 import { readOwnerSheet } from '../signoff/ownerSheet.ts';
 import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
-import { Work } from './worked.ts';
+import { bandOf, Work } from './worked.ts';
 
 /** Set by screws, so that a change disturbs its own point and no other. */
 const SCREWS = 'Edger, Pellow Mill';
@@ -95,7 +95,7 @@ describe('what was measured at proving and comes in late', () => {
 
     // one that was taken later still, and came later still, puts it right
     const better = new Date(Date.parse(then) + 5).toISOString();
-    const band = work.build.sheet.limits[0]!;
+    const band = bandOf(work.build.sheet, work.build.sheet.limits[0]!.role);
     expect((await late(work, better, (band.min + band.max) / 2)).status).toBe(201);
     expect(await onToday(work)).toMatchObject({ late: false });
     expect((await planned(work)).late).toBe(false);

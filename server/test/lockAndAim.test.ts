@@ -149,7 +149,7 @@ describe('figures of the shop’s own to aim at', () => {
     expect(work.build.ownAims).toEqual({ figures: inside, reason: '', by: BENCH });
     expect(work.build.aim).toBe('own');
 
-    const wide = limits.map(({ role, max }) => ({ role, target: Math.round((max + 0.3) * 1e4) / 1e4 }));
+    const wide = limits.map(({ role, max }) => ({ role, target: Math.round((max! + 0.3) * 1e4) / 1e4 }));
     expect((await aimAt(work, BENCH, { ownAims: wide, aimReason: 'race' })).status).toBe(403);
     expect(await aimAt(work, LEAD, { ownAims: wide })).toMatchObject({
       status: 400,

@@ -158,7 +158,7 @@ describe('a short look', () => {
     const limit = work.build.sheet.limits.at(-1)!;
     await shop.read(BENCH, id, {
       ...{ point: odd, asTyped: 'near', crankAngle: null },
-      reading: { kind: 'value', value: limit.min + 0.003, uncertainty: 0.002 },
+      reading: { kind: 'value', value: limit.min! + 0.003, uncertainty: 0.002 },
     });
     expect((await shop.call(BENCH, 'POST', `rechecks/${id}/outcome`)).status).toBe(201);
     await give(work, sampled(work));

@@ -62,7 +62,7 @@ describe('the owner’s sheet', () => {
     const work = await Work.on(shop, SCREWS);
     await work.reach('set');
     await shop.db('engines').where({ id: work.build.engine.id }).update({ owner: 'Žofie Ålund, Łąka' });
-    const far = work.build.sheet.limits.map(({ role, max }) => ({ role, target: max + 0.2 }));
+    const far = work.build.sheet.limits.map(({ role, max }) => ({ role, target: max! + 0.2 }));
     await shop.call(LEAD, 'PATCH', `builds/${work.build.id}`, {
       ...{
         version: work.build.version,

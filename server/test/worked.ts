@@ -1,11 +1,19 @@
 import { randomUUID } from 'node:crypto';
 import type { BuildWrite } from '@zero-lash/contract/builds';
 import type { EngineRow } from '@zero-lash/contract/engines';
+import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { STAGE_KEYS, stageOf, type StageKey } from '@zero-lash/core/builds';
-import { lashPoints } from '@zero-lash/core/sheets';
+import { lashPoints, resolveBand } from '@zero-lash/core/sheets';
 import { mayMeasurePoint } from '@zero-lash/core/turning';
 import { expect } from 'vitest';
 import { BENCH, LEAD, type BuildView, type TestShop } from './shop.ts';
+
+/** The band of a role, as a shop without a rule of its own has it; mm. */
+export const bandOf = ({ limits }: Pick<SheetRevision, 'limits'>, role: string) =>
+  resolveBand(
+    limits.find((limit) => limit.role === role)!,
+    null,
+  );
 
 /** One build worked on through the server, as a person would. */
 export class Work {
@@ -72,17 +80,19 @@ export class Work {
     return this.#send('POST', `builds/${this.build.id}/${room}`, body, who);
   }
 
-  /** Measures a point in the newest round: in the middle of its band, too tight, at its upper edge, off its base circle, or takes it back. */
-  measure(point: string, how: 'sound' | 'tight' | 'edge' | 'off-base' | 'withdrawn' = 'sound') {
+  /** Measures a point in the newest round: a gap in mm, in the middle of its band, too tight, at its upper edge, off its base circle, or takes it back. */
+  measure(point: string, how: number | 'sound' | 'tight' | 'edge' | 'off-base' | 'withdrawn' = 'sound') {
     const { role } = lashPoints(this.build.sheet.pattern).find(({ key }) => key === point)!;
-    const { min, max } = this.build.sheet.limits.find((limit) => limit.role === role)!;
+    const { min, max } = bandOf(this.build.sheet, role);
     const middle =
-      Math.round((how === 'tight' ? min / 2 : how === 'edge' ? max : (min + max) / 2) * 1000) / 1000;
+      typeof how === 'number'
+        ? how
+        : Math.round((how === 'tight' ? min / 2 : how === 'edge' ? max : (min + max) / 2) * 1000) / 1000;
     const open = Array.from({ length: 72 }, (_, index) => index * 10).find(
       (angle) => !mayMeasurePoint(this.build.sheet.pattern, point, angle),
     );
     return this.#send('POST', `rounds/${this.build.rounds.at(-1)?.id ?? randomUUID()}/readings`, {
-      ...{ point, asTyped: how, reason: how === 'withdrawn' ? 'a slip' : '' },
+      ...{ point, asTyped: String(how), reason: how === 'withdrawn' ? 'a slip' : '' },
       reading:
         how === 'withdrawn'
           ? { kind: 'tries', tries: [] }

@@ -1,7 +1,7 @@
 import type { BuildView } from '../builds/buildView.ts';
 import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
-import { ROLE_WORDS, type Step } from '@zero-lash/core/sheets';
-import { whyNoProof, type LimitedPoint } from '@zero-lash/core/measuring';
+import { limitsInWords, ROLE_WORDS, type Step } from '@zero-lash/core/sheets';
+import { specOf, whyNoProof, type LimitedPoint } from '@zero-lash/core/measuring';
 import { aimFor } from '@zero-lash/core/setting';
 import { mmFromTenths } from '@zero-lash/core/length';
 import {
@@ -49,10 +49,14 @@ interface Props {
 
 const isWithdrawn = (reading: ReadingRow) => whyNoProof(reading, null) === 'withdrawn';
 
-/** Limits as their source prints them first, and as the page reads them beside, where that says anything more. */
-function limitsInWords(asWritten: string, band: string): string {
-  const plain = (text: string) => text.replace(/\s/g, '').toLowerCase();
-  return asWritten === '' || plain(asWritten) === plain(band) ? band : `${asWritten} (${band})`;
+/** What a point is judged by here; and where a maker prints two pairs, the other one beside it. */
+function judgedByInWords(point: LimitedPoint, { band, length }: ReturnType<typeof useLengths>): string {
+  const here = limitsInWords(point, band, length);
+  if (!point.asFound) return here;
+  const { min, max } = specOf(point.toSet);
+  return point.heldAgainst === 'found'
+    ? `as found ${here}; set to ${band(min, max)}`
+    : `${here}; as found ${band(point.asFound.min, point.asFound.max)} is left alone`;
 }
 
 const wordsOf = ({ kind, carried }: Round) => ROUND_WORDS[carried ? 'recheck' : kind];
@@ -89,7 +93,7 @@ export function PointPanel({
   onSelect,
   onWalk,
 }: Props) {
-  const { band } = useLengths();
+  const lengths = useLengths();
   const { mayWork } = useRole();
   const { AtPoint } = STAGE_ROOMS[stage];
   const reading = readingAt(round, point.key);
@@ -112,7 +116,7 @@ export function PointPanel({
   const measuresFirst = measuring && mayWork && comesToMeasure;
   const settingHere = AtPoint !== undefined && stage === build.stage && mayWork;
   const done = stageOf(stage).shows === 'as-found' ? undefined : lastDone(build.settings, point.key);
-  const target = mmFromTenths(aimFor(build.aim, point.role, point.limits, build.ownAims?.figures));
+  const target = mmFromTenths(aimFor(build.aim, point.role, point.toSet, build.ownAims?.figures));
   const said = (
     <div className="point-said">
       {round && reading && !seen && (
@@ -159,8 +163,7 @@ export function PointPanel({
         <div className="point-head">
           <h2>{point.key}</h2>
           <div className="point-about">
-            {ROLE_WORDS[point.role]}, cylinder {point.cylinder} ·{' '}
-            {limitsInWords(point.asWritten, band(point.min, point.max))}
+            {ROLE_WORDS[point.role]}, cylinder {point.cylinder} · {judgedByInWords(point, lengths)}
           </div>
         </div>
         <PointKnown

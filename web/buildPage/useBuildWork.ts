@@ -14,9 +14,10 @@ import {
   STAGE_KEYS,
   stageOf,
   type StageKey,
+  pointsHeld,
 } from '@zero-lash/core/builds';
 import { pointsClosedAt } from '@zero-lash/core/turning';
-import { limitedPoints, type LimitedPoint } from '@zero-lash/core/measuring';
+import type { LimitedPoint } from '@zero-lash/core/measuring';
 import { headPoints, type LastChange } from './headPoints.ts';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
@@ -114,7 +115,6 @@ export function useBuildWork(known: BuildView): BuildWork {
       : build.stage;
   const { figure, unit } = useLengths();
   const { mayWork } = useRole();
-  const points = useMemo(() => limitedPoints(build.sheet), [build.sheet]);
   const layout = useMemo(() => layOutHeads(build.sheet.pattern), [build.sheet.pattern]);
   const session = useSession();
   const [blind, setBlind] = useState(false);
@@ -125,6 +125,11 @@ export function useBuildWork(known: BuildView): BuildWork {
   const round = useMemo(
     () => (here && blind ? withoutOthers(here, session?.person.name ?? '') : here),
     [here, blind, session],
+  );
+  const held = stageOf(looking).sets ? 'as-set' : (here?.kind ?? stageOf(looking).measures);
+  const points = useMemo(
+    () => pointsHeld(build.sheet, held, build.settings),
+    [build.sheet, held, build.settings],
   );
   const open = looking === build.stage && isOpenRound(build, round);
   const done = useMemo(

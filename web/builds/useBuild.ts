@@ -30,17 +30,20 @@ function useRooms(buildId: string) {
 /** A build with everything the bench sees of it; undefined until every room of it is here. */
 export function useBuild(id: string) {
   const read = useRooms(id);
-  const { head, rounds, wear } = read;
+  const { head, rounds, wear, settings } = read;
   const sheet = useRevisionQuery(head.rows?.revisionId ?? skipToken);
   const own = head.rows?.ownAims;
   const allowOver = head.rows?.allowOver;
+  const singleRule = head.rows?.singleRule ?? null;
   const aim = head.rows?.aim;
   const effectiveSheet = useMemo((): EffectiveSheet | undefined => {
     if (!sheet.data || !aim) return undefined;
     const figures = own?.figures ?? [];
-    const limits = effectiveLimits(sheet.data.limits, { aim, own: figures, allowOver: allowOver ?? [] });
+    const limits = effectiveLimits(sheet.data.limits, {
+      ...{ aim, own: figures, allowOver: allowOver ?? [], singleRule },
+    });
     return { ...sheet.data, limits: [...limits] };
-  }, [sheet.data, aim, own, allowOver]);
+  }, [sheet.data, aim, own, allowOver, singleRule]);
   const hollow = useMemo(
     () =>
       wear.rows && effectiveSheet
@@ -51,10 +54,13 @@ export function useBuild(id: string) {
   const judged = useMemo(
     () =>
       effectiveSheet &&
-      rounds.rows && [
-        ...judgedAgain(rounds.rows, effectiveSheet.pattern, { limits: effectiveSheet.limits, hollow }),
+      rounds.rows &&
+      settings.rows && [
+        ...judgedAgain(rounds.rows, effectiveSheet.pattern, {
+          ...{ limits: effectiveSheet.limits, hollow, settings: settings.rows },
+        }),
       ],
-    [rounds.rows, effectiveSheet, hollow],
+    [rounds.rows, effectiveSheet, hollow, settings.rows],
   );
   const all = Object.values(read);
   const parts = useSame(Object.fromEntries(Object.entries(read).map(([room, { rows }]) => [room, rows])));

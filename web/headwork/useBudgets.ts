@@ -58,7 +58,7 @@ export function useBudgets(build: BuildView): {
       const role = point.role.startsWith('intake') ? ('intake' as const) : ('exhaust' as const);
       const place = { key: point.key, cylinder: point.cylinder, role };
       const standsOut = limitAt(worn.limits, 'screw-standout', place);
-      const target = mmFromTenths(aimFor(aim, point.role, point.limits, ownAims?.figures));
+      const target = mmFromTenths(aimFor(aim, point.role, point.toSet, ownAims?.figures));
       return {
         ...{ point, found: gap, target, installed },
         unknown: reading ? whyUnknown(reading) : 'not-measured',

@@ -1,5 +1,6 @@
 import { Box, Flex, Input } from '@chakra-ui/react';
-import { limitedPoints, parseEntry, type LimitedPoint, type Reading } from '@zero-lash/core/measuring';
+import { pointsHeld } from '@zero-lash/core/builds';
+import { parseEntry, type LimitedPoint, type Reading } from '@zero-lash/core/measuring';
 import { ROLE_WORDS } from '@zero-lash/core/sheets';
 import { useRef, useState } from 'react';
 import { Choice } from '../app/Choice.tsx';
@@ -33,7 +34,7 @@ type Order = keyof typeof ORDERS;
 export function ColumnRound({ build, round, turning, states, blind }: ColumnRoundProps) {
   const [order, setOrder] = useState<Order>('stops');
   const fields = useRef(new Map<string, HTMLInputElement>());
-  const points = limitedPoints(build.sheet);
+  const points = pointsHeld(build.sheet, round.kind, build.settings);
   const byStop = turning.progress.stops.flatMap(({ stop }) => stop.points);
   const keys =
     order === 'stops' && byStop.length > 0

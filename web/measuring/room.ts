@@ -1,5 +1,5 @@
 import type { NewConditions, NewReading, ReadingRow, Round } from '@zero-lash/contract/measuring';
-import { limitedPoints } from '@zero-lash/core/measuring';
+import { pointsHeld } from '@zero-lash/core/builds';
 import { toRound, withRow, type RowsOfRoom, type WriteOfRoom } from '../builds/rooms.ts';
 import { readingHere } from './readingHere.ts';
 
@@ -54,8 +54,9 @@ export const readingWrite: WriteOfRoom<'reading', 'reading'> = {
   }),
   pending: (item, build) => {
     const body = item.body as NewReading;
-    const limits = limitedPoints(build.sheet).find(({ key }) => key === body.point);
     const round = build.rounds.find(({ id }) => id === item.within);
+    const points = pointsHeld(build.sheet, round?.kind ?? null, build.settings);
+    const limits = points.find(({ key }) => key === body.point);
     const before = round?.readings.find(({ point }) => point === body.point);
     return limits ? readingHere(item, body, limits, build.sheet.pattern, before) : null;
   },

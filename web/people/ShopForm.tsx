@@ -11,6 +11,7 @@ import { PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { Tick } from '../app/Tick.tsx';
 import { useSessionQuery } from '../app/session.ts';
+import { SingleRuleForm } from './SingleRuleForm.tsx';
 import { useChangeShopMutation, useProposedAddressQuery } from './endpoints.ts';
 
 /** What the shop is called, the unit it reads in, the zone its days are days of, and how far its gauges reach. */
@@ -128,6 +129,11 @@ export function ShopForm() {
           }
         />
       ))}
+      <SingleRuleForm
+        key={`${unit} ${JSON.stringify(shop.singleRule)}`}
+        rule={shop.singleRule}
+        onSend={(singleRule) => send({ singleRule })}
+      />
       <Part title="Rechecks and meters" />
       <OneLine
         label="Quiet hours, from"

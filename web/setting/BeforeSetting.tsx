@@ -1,7 +1,7 @@
 import { Box } from '@chakra-ui/react';
 import type { ReadingRow } from '@zero-lash/contract/measuring';
 import {
-  bridgedPoints,
+  balancedPoints,
   checkInWords,
   checkKey,
   findingsNow,
@@ -34,7 +34,7 @@ export function BeforeSetting({ build, point }: Props) {
 
 function BridgeFirst({ build, point }: Props) {
   const put = useBenchWrite(build.id);
-  if (!bridgedPoints(build.sheet.pattern).includes(point.key)) return null;
+  if (!balancedPoints(build.sheet.pattern).includes(point.key)) return null;
   const check = checkKey('bridge', point.key);
   return (
     <Box marginBottom="3">

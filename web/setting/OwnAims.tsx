@@ -1,7 +1,7 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import { parseLength } from '@zero-lash/core/length';
 import { aimsOutside, type OwnAim } from '@zero-lash/core/setting';
-import { ROLE_WORDS, type Role } from '@zero-lash/core/sheets';
+import { resolveLimits, ROLE_WORDS, type Role } from '@zero-lash/core/sheets';
 import { useState, type FormEvent } from 'react';
 import { Caution } from '../app/Caution.tsx';
 import { Labelled } from '../app/Labelled.tsx';
@@ -34,16 +34,17 @@ export function OwnAims({ build, onKept }: Props) {
     const parsed = parseLength(typed[role] ?? '', unit);
     return 'error' in parsed || parsed.mm > 10 ? null : parsed.mm;
   };
-  const figures = sheet.limits.flatMap(({ role }): OwnAim[] => {
+  const limits = resolveLimits(sheet.limits, build.singleRule);
+  const figures = limits.flatMap(({ role }): OwnAim[] => {
     const target = read(role);
     return target === null ? [] : [{ role, target }];
   });
-  const outside = aimsOutside(sheet.limits, figures);
+  const outside = aimsOutside(limits, figures);
 
   async function keep(event: FormEvent) {
     event.preventDefault();
     const wrong = Object.fromEntries(
-      sheet!.limits
+      limits
         .filter(({ role }) => read(role) === null)
         .map(({ role, max }) => [role, `A gap such as ${figure(max)}.`]),
     );
@@ -65,7 +66,7 @@ export function OwnAims({ build, onKept }: Props) {
   return (
     <form onSubmit={(event) => void keep(event)} noValidate>
       <Flex gap="3" flexWrap="wrap" alignItems="flex-end" marginTop="2">
-        {sheet.limits.map(({ role, min, max }) => (
+        {limits.map(({ role, min, max }) => (
           <Box key={role} width="150px">
             <Labelled label={`${ROLE_WORDS[role]}, ${unit}`} error={complaints[role]} hint={band(min, max)}>
               <Input

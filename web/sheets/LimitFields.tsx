@@ -1,26 +1,43 @@
 import { Box, Button, Input } from '@chakra-ui/react';
-import { parseLimits, ROLE_WORDS, type Role } from '@zero-lash/core/sheets';
-import { useFormContext, useWatch } from 'react-hook-form';
-import { Labelled } from '../app/Labelled.tsx';
+import type { LengthUnit } from '@zero-lash/core/length';
+import {
+  ALSO_WORDS,
+  bandInWords,
+  printedFrom,
+  resolveBand,
+  ROLE_WORDS,
+  type AlsoKind,
+  type Role,
+  type SingleRule,
+} from '@zero-lash/core/sheets';
+import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
+import { Labelled, Select } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
 import { GapBar } from '../drawings/GapBar.tsx';
 import { useSession } from '../app/useSession.ts';
 import { WarningNote } from './WarningNote.tsx';
-import { limitWarningOf } from './warnings.ts';
+import { limitWarningsOf, type LimitQuestion } from './warnings.ts';
+import { alsoInWords } from './words.ts';
 import { ChoiceField, FormPart, TextField } from './FormField.tsx';
 import type { SheetValues } from './formValues.ts';
 
 interface Props {
   readonly roles: readonly Role[];
+  /** the shop's band round one figure; null where it has none */
+  readonly rule: SingleRule | null;
   /** warnings answered with “it is so”, by role and text */
   readonly settled: ReadonlySet<string>;
   readonly onSettle: (warning: string) => void;
 }
 
 /** The limits of every role as the source writes them, each drawn as it is understood, and asked about where it looks like a slip. */
-export function LimitFields({ roles, settled, onSettle }: Props) {
+export function LimitFields({ roles, rule, settled, onSettle }: Props) {
   const { control } = useFormContext<SheetValues>();
-  const [limits, unit, condition] = useWatch({ control, name: ['limits', 'unit', 'condition'] });
+  const also = useFieldArray<SheetValues, 'also'>({ control, name: 'also' });
+  const [limits, typed, unit, condition] = useWatch({
+    control,
+    name: ['limits', 'also', 'unit', 'condition'],
+  });
   return (
     <FormPart title="Limits" columns={4}>
       <ChoiceField
@@ -39,13 +56,20 @@ export function LimitFields({ roles, settled, onSettle }: Props) {
         options={[
           ['mm', 'mm'],
           ['thou', 'thou'],
+          ['in', 'inches'],
         ]}
       />
       {roles.map((role) => (
         <RoleLimits
           key={role}
           role={role}
-          values={{ limits, unit, condition }}
+          values={{ limits, also: typed, unit, condition }}
+          rule={rule}
+          rows={also.fields.flatMap(({ id, role: of, kind }, index) =>
+            of === role ? [{ id, kind, index }] : [],
+          )}
+          onAdd={(kind) => also.append({ role, kind, text: '' })}
+          onTakeOut={(index) => also.remove(index)}
           settled={settled}
           onSettle={onSettle}
         />
@@ -54,38 +78,115 @@ export function LimitFields({ roles, settled, onSettle }: Props) {
   );
 }
 
-interface RoleProps extends Pick<Props, 'settled' | 'onSettle'> {
+interface RoleProps extends Pick<Props, 'rule' | 'settled' | 'onSettle'> {
   readonly role: Role;
-  readonly values: Pick<SheetValues, 'limits' | 'unit' | 'condition'>;
+  readonly values: Pick<SheetValues, 'limits' | 'also' | 'unit' | 'condition'>;
+  /** what else is printed for it, by its place in the form */
+  readonly rows: readonly { readonly id: string; readonly kind: AlsoKind; readonly index: number }[];
+  readonly onAdd: (kind: AlsoKind) => void;
+  readonly onTakeOut: (index: number) => void;
 }
 
-function RoleLimits({ role, values, settled, onSettle }: RoleProps) {
-  const { register, setValue, getFieldState, formState } = useFormContext<SheetValues>();
-  const { figure } = useLengths();
-  const read = parseLimits(values.limits[role] ?? '', values.unit);
-  const warning = limitWarningOf(role, values);
-  const name = `limits.${role}` as const;
-  return (
-    <Box gridColumn="1 / -1" display="grid" gap="3" gridTemplateColumns={{ base: '1fr', md: '1fr 1fr' }}>
-      <Labelled
-        label={`${ROLE_WORDS[role]}, as the source writes it`}
-        hint="0.20–0.30, or 0.25 ± 0.05, or 3 to 5 thou"
-        error={getFieldState(name, formState).error?.message}
-      >
-        <Input {...register(name)} autoComplete="off" maxLength={40} />
-      </Labelled>
-      {!('error' in read) && read.min !== null && read.max !== null && (
-        <GapBar min={read.min} max={read.max} gap={null} state="not-measured" width={300} figure={figure} />
-      )}
-      <AllowanceFields role={role} />
-      {warning && !settled.has(warning.key) && (
+function RoleLimits({ role, values, rule, rows, onAdd, onTakeOut, settled, onSettle }: RoleProps) {
+  const { setValue } = useFormContext<SheetValues>();
+  const questions = limitWarningsOf(role, values, rule).filter(({ key }) => !settled.has(key));
+  const left = (Object.keys(ALSO_WORDS) as AlsoKind[]).filter((kind) =>
+    rows.every((each) => each.kind !== kind),
+  );
+  const asked = (field: LimitQuestion['field']) =>
+    questions
+      .filter((each) => each.field === field)
+      .map((warning) => (
         <WarningNote
+          key={warning.key}
           warning={warning}
-          onUse={(suggestion) => setValue(name, suggestion, { shouldDirty: true, shouldValidate: true })}
+          onUse={(meant) => setValue(field, meant, { shouldDirty: true, shouldValidate: true })}
           onSettle={onSettle}
         />
+      ));
+  return (
+    <Box gridColumn="1 / -1" display="grid" gap="3" gridTemplateColumns={{ base: '1fr', md: '1fr 1fr' }}>
+      <PrintedField
+        name={`limits.${role}`}
+        label={`${ROLE_WORDS[role]}, as the source writes it`}
+        hint="0.20–0.30, or 0.25 ± 0.05, or 3 to 5 thou; one figure as it is: 12 thou (0.30 mm)"
+        text={values.limits[role] ?? ''}
+        unit={values.unit}
+        rule={rule}
+      />
+      {asked(`limits.${role}`)}
+      {rows.map(({ id, kind, index }) => (
+        <Box key={id} display="contents">
+          <PrintedField
+            name={`also.${index}.text`}
+            label={`${ROLE_WORDS[role]}, ${alsoInWords(kind, values.condition)}`}
+            text={values.also[index]?.text ?? ''}
+            unit={values.unit}
+            rule={rule}
+          />
+          {asked(`also.${index}.text`)}
+          <Box gridColumn="1 / -1">
+            <Button variant="plain" onClick={() => onTakeOut(index)}>
+              Take out {alsoInWords(kind, values.condition)}, {ROLE_WORDS[role]}
+            </Button>
+          </Box>
+        </Box>
+      ))}
+      {left.length > 0 && (
+        <Labelled label={`More that it prints for ${ROLE_WORDS[role]}`}>
+          <Select value="" onChange={({ target }) => onAdd(target.value as AlsoKind)}>
+            <option value="" disabled>
+              nothing more
+            </option>
+            {left.map((kind) => (
+              <option key={kind} value={kind}>
+                {alsoInWords(kind, values.condition)}
+              </option>
+            ))}
+          </Select>
+        </Labelled>
       )}
+      <AllowanceFields role={role} />
     </Box>
+  );
+}
+
+interface PrintedProps {
+  readonly name: LimitQuestion['field'];
+  readonly label: string;
+  readonly hint?: string;
+  readonly text: string;
+  readonly unit: LengthUnit;
+  readonly rule: SingleRule | null;
+}
+
+/** A clearance as it is printed, drawn as it is understood: of one figure the shop's band round it, said to be the shop's. */
+function PrintedField({ name, label, hint, text, unit, rule }: PrintedProps) {
+  const { register, getFieldState, formState } = useFormContext<SheetValues>();
+  const { figure, band, length } = useLengths();
+  const read = printedFrom(text, unit);
+  const resolved = 'error' in read ? null : resolveBand(read, rule);
+  return (
+    <>
+      <Labelled label={label} hint={hint} error={getFieldState(name, formState).error?.message}>
+        <Input {...register(name)} autoComplete="off" maxLength={60} />
+      </Labelled>
+      {resolved ? (
+        <Box>
+          <GapBar
+            min={resolved.min}
+            max={resolved.max}
+            gap={null}
+            state="not-measured"
+            width={300}
+            figure={figure}
+          />
+          {resolved.figure !== null && <Box fontSize="sm">{bandInWords(resolved, band, length)}</Box>}
+        </Box>
+      ) : (
+        <Box />
+      )}
+    </>
   );
 }
 

@@ -1,10 +1,11 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { roleChart } from '@zero-lash/core/setting';
-import { meansFor, pieceUnit, ROLE_WORDS, rolesOf, type Role } from '@zero-lash/core/sheets';
+import { meansFor, pieceUnit, resolveLimits, ROLE_WORDS, rolesOf, type Role } from '@zero-lash/core/sheets';
 import { Printer } from 'lucide-react';
 import { useState } from 'react';
 import { useLengths } from '../app/lengths.ts';
+import { useSession } from '../app/useSession.ts';
 import { PartHeading } from '../app/Page.tsx';
 import { saveFile } from '../app/saveFile.ts';
 import { writeCsv } from '../app/writeCsv.ts';
@@ -40,7 +41,8 @@ export function PieceCharts({ sheet }: { readonly sheet: SheetRevision }) {
 
 function Chart({ sheet, role }: { readonly sheet: SheetRevision; readonly role: Role }) {
   const { figure, unit, length } = useLengths(pieceUnit(sheet.pattern, role));
-  const chart = roleChart(sheet.pattern, role, sheet.limits);
+  const rule = useSession()?.shop.singleRule ?? null;
+  const chart = roleChart(sheet.pattern, role, resolveLimits(sheet.limits, rule));
   if (!chart) return null;
   const { installed: sizes, target } = chart;
   const range = ({ from, to }: { readonly from: number; readonly to: number }) =>

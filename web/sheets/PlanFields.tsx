@@ -68,6 +68,7 @@ function TorqueQuestion({ index }: { readonly index: number }) {
 export function PlanFields() {
   const { control, register } = useFormContext<SheetValues>();
   const usageUnit = useWatch({ control, name: 'usageUnit' });
+  const second = useWatch({ control, name: 'second' });
   const assembly = useWatch({ control, name: 'assembly' });
   const heatCycles = useWatch({ control, name: 'heatCycles' });
   const wear = useFieldArray<SheetValues, 'wear'>({ control, name: 'wear' });
@@ -232,6 +233,13 @@ export function PlanFields() {
             <TextArea {...register('notes')} maxLength={2000} rows={2} />
           </Labelled>
         </Box>
+      </FormPart>
+      <FormPart title="A second source" folded={second.manual === ''}>
+        <TextField name="second.manual" label="Manual" />
+        <TextField name="second.edition" label="Edition" />
+        <TextField name="second.page" label="Page" />
+        <TextField name="second.figures" label="What it prints" />
+        <TextField name="second.whyNot" label="Why it was not taken" />
       </FormPart>
     </>
   );

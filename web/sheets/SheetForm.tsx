@@ -1,17 +1,18 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { SheetBody, SheetRevision } from '@zero-lash/contract/sheets';
-import type { Pattern } from '@zero-lash/core/sheets';
+import type { Pattern, SingleRule } from '@zero-lash/core/sheets';
 import { useEffect, useMemo, useState, type MouseEvent } from 'react';
 import { FormProvider, set, useForm, useWatch, type FieldErrors, type Resolver } from 'react-hook-form';
 import { problemFrom } from '../app/api.ts';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
 import { draftTyped } from '../app/drafts.ts';
+import { useSession } from '../app/useSession.ts';
 import { readForm } from './bodyFrom.ts';
 import { ChangeList } from './ChangeList.tsx';
-import { limitWarningOf, meansWarningsOf } from './warnings.ts';
+import { limitWarningsOf, meansWarningsOf } from './warnings.ts';
 import { FormPart, TextField } from './FormField.tsx';
-import { rolesOfPattern, valuesFrom, type SheetValues } from './formValues.ts';
+import { FRESH_SHEET, rolesOfPattern, valuesFrom, type SheetValues } from './formValues.ts';
 import { changesBetween } from './inWords.ts';
 import { LimitFields } from './LimitFields.tsx';
 import { MeansFields } from './MeansFields.tsx';
@@ -37,27 +38,31 @@ interface Props {
   readonly sending: boolean;
 }
 
-const resolver: Resolver<SheetValues> = (values) => {
-  const { errors } = readForm(values);
-  const nested: FieldErrors<SheetValues> = {};
-  for (const [path, message] of Object.entries(errors)) set(nested, path, { type: 'wrong', message });
-  return Object.keys(errors).length === 0
-    ? { values: values as never, errors: {} }
-    : { values: {}, errors: nested as never };
-};
+const resolverBy =
+  (rule: SingleRule | null): Resolver<SheetValues> =>
+  (values) => {
+    const { errors } = readForm(values, rule);
+    const nested: FieldErrors<SheetValues> = {};
+    for (const [path, message] of Object.entries(errors)) set(nested, path, { type: 'wrong', message });
+    return Object.keys(errors).length === 0
+      ? { values: values as never, errors: {} }
+      : { values: {}, errors: nested as never };
+  };
 
 /** A spec sheet as it is written, with its head map and crank wheel beside it as they come to hold. */
 export function SheetForm(props: Props) {
   const { place, start, named, keepWords, onKeep, onCancel, error, sending } = props;
   const dispatch = useAppDispatch();
   const [kept] = useState(useAppSelector((state) => state.drafts[place]));
+  const rule = useSession()?.shop.singleRule ?? null;
   const form = useForm<SheetValues>({
-    resolver,
-    defaultValues: kept ? (JSON.parse(kept) as SheetValues) : start,
+    resolver: resolverBy(rule),
+    // what an older version kept on the device has not every field yet
+    defaultValues: kept ? { ...FRESH_SHEET, ...(JSON.parse(kept) as Partial<SheetValues>) } : start,
     mode: 'onTouched',
   });
   const values = useWatch({ control: form.control }) as SheetValues;
-  const read = useMemo(() => readForm(values), [values]);
+  const read = useMemo(() => readForm(values, rule), [values, rule]);
   // the drawings need not wait for the valve timing: until it is typed they take the cautious default
   const drawn = useMemo(
     () => read.pattern ?? readForm({ ...values, assumed: true }).pattern,
@@ -72,7 +77,7 @@ export function SheetForm(props: Props) {
   const settle = (key: string) => setSettled(new Set([...settled, key]));
   const ofMeans = meansWarningsOf(pattern).filter(({ key }) => !settled.has(key));
   const ofLimits = roles
-    .flatMap((role) => limitWarningOf(role, values) ?? [])
+    .flatMap((role) => limitWarningsOf(role, values, rule))
     .filter(({ key }) => !settled.has(key));
   const problem = problemFrom(error);
   const theirs = problem?.code === 'stale' ? (problem.current as SheetRevision) : null;
@@ -119,7 +124,7 @@ export function SheetForm(props: Props) {
             )}
             <PatternFields />
             <MeansFields roles={roles} warnings={ofMeans} onSettle={settle} />
-            <LimitFields roles={roles} settled={settled} onSettle={settle} />
+            <LimitFields roles={roles} rule={rule} settled={settled} onSettle={settle} />
             <PlanFields />
             {blocked && ofMeans.length + ofLimits.length > 0 && (
               <Box role="alert" color="tight">

@@ -1,11 +1,21 @@
 import { Box, Flex } from '@chakra-ui/react';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
-import { lashPoints, meansFor, ROLE_WORDS } from '@zero-lash/core/sheets';
-import { mmFromTenths, tenthsFromMm } from '@zero-lash/core/length';
+import {
+  bandInWords,
+  lashPoints,
+  limitsInWords,
+  meansFor,
+  resolveBand,
+  resolveLimits,
+  ROLE_WORDS,
+} from '@zero-lash/core/sheets';
+import { mmFromTenths } from '@zero-lash/core/length';
+import { limitsFromMm } from '@zero-lash/core/measuring';
 import { aimFor } from '@zero-lash/core/setting';
 import { Download } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
+import { useSession } from '../app/useSession.ts';
 import { useShopTimes } from '../app/useShopTimes.ts';
 import { useLengths } from '../app/lengths.ts';
 import { Page, PartHeading } from '../app/Page.tsx';
@@ -19,7 +29,7 @@ import { DraftNote } from './DraftNote.tsx';
 import { useSheetQuery } from './endpoints.ts';
 import { PieceCharts } from './PieceCharts.tsx';
 import { changesBetween, sheetInWords } from './inWords.ts';
-import { layoutInWords, meansInWords, STATUS_WORDS } from './words.ts';
+import { alsoInWords, layoutInWords, meansInWords, STATUS_WORDS } from './words.ts';
 
 /** One spec sheet, read: the pattern, its limits, where they come from, where to turn, and when to look again. */
 export default function SheetPage() {
@@ -147,9 +157,10 @@ function Actions({ sheet, revisions }: ActionsProps) {
 
 function Limits({ sheet }: { readonly sheet: SheetRevision }) {
   const { figure, band, length } = useLengths();
+  const rule = useSession()?.shop.singleRule ?? null;
   return (
     <Box>
-      {sheet.limits.map(({ role, min, max, asWritten, allowance }) => (
+      {resolveLimits(sheet.limits, rule).map(({ role, asWritten, also, allowance, ...resolved }) => (
         <Flex
           key={role}
           gap="5"
@@ -159,14 +170,20 @@ function Limits({ sheet }: { readonly sheet: SheetRevision }) {
           paddingY="2"
           flexWrap="wrap"
         >
-          <Box width="150px">
+          <Box width="210px">
             <Box fontWeight="650">{ROLE_WORDS[role]}</Box>
-            <Box fontSize="lg">{band(min, max)}</Box>
+            <Box fontSize="lg">{bandInWords(resolved, band, length)}</Box>
             {asWritten && (
               <Box fontSize="sm" color="faded">
                 written “{asWritten}”
               </Box>
             )}
+            {also.map((each) => (
+              <Box key={each.kind} fontSize="sm">
+                {alsoInWords(each.kind, sheet.condition)}:{' '}
+                {limitsInWords({ ...resolveBand(each, rule), asWritten: each.asWritten }, band, length)}
+              </Box>
+            ))}
             {allowance && allowance.over > 0 && (
               <Box fontSize="sm">
                 up to {length(allowance.over)} over: {allowance.why}
@@ -174,11 +191,11 @@ function Limits({ sheet }: { readonly sheet: SheetRevision }) {
             )}
           </Box>
           <GapBar
-            min={min}
-            max={max}
+            min={resolved.min}
+            max={resolved.max}
             gap={null}
             state="not-measured"
-            target={mmFromTenths(aimFor('middle', role, { min: tenthsFromMm(min), max: tenthsFromMm(max) }))}
+            target={mmFromTenths(aimFor('middle', role, limitsFromMm(resolved)))}
             width={300}
             figure={figure}
           />

@@ -10,17 +10,20 @@ interface Props {
 
 /** Asks in place about a figure that looks like a slip; it never blocks a person who is sure. */
 export function WarningNote({ warning, onUse, onSettle }: Props) {
-  const { key, text, suggestion } = warning;
+  const { key, text, suggestions } = warning;
   return (
     <Box gridColumn="1 / -1">
       <Question
         answers={[
           { label: 'It is as the source says', onChoose: () => onSettle(key) },
-          ...(suggestion && onUse ? [{ label: `Use ${suggestion}`, onChoose: () => onUse(suggestion) }] : []),
+          ...(onUse ? suggestions : []).map((each) => ({
+            label: `Use ${each}`,
+            onChoose: () => onUse!(each),
+          })),
         ]}
       >
         {text}
-        {suggestion && ` Did you mean ${suggestion}?`}
+        {suggestions.length === 1 && ` Did you mean ${suggestions[0]}?`}
       </Question>
     </Box>
   );

@@ -1,15 +1,17 @@
 // Long because each field's own sentence for what is wrong with it stands here.
 import { sheetBody, type SheetBody, type WearLimit } from '@zero-lash/contract/sheets';
 import {
-  parseLimits,
+  printedFrom,
   rolesOf,
   ROLE_WORDS,
+  singleBandComplaint,
   type LimitsError,
   type Means,
   type Pattern,
   type Role,
+  type SingleRule,
 } from '@zero-lash/core/sheets';
-import { parseLength } from '@zero-lash/core/length';
+import { parseLength, type LengthUnit } from '@zero-lash/core/length';
 import { readChart } from '@zero-lash/core/setting';
 import { LIMIT_KINDS } from '@zero-lash/core/wear';
 import { firingAngles, inCycle, parseFiringOrder } from '@zero-lash/core/turning';
@@ -28,12 +30,16 @@ export interface ReadForm {
   readonly errors: FormErrors;
 }
 
-/** Reads a form as it is typed. Everything wrong is said at once, each where it stands. */
-export function readForm(values: SheetValues): ReadForm {
+/**
+ * Reads a form as it is typed. Everything wrong is said at once, each where it stands.
+ *
+ * @param rule the shop's band round one figure; null where it has none
+ */
+export function readForm(values: SheetValues, rule: SingleRule | null = null): ReadForm {
   const errors: Record<string, string> = {};
   const pattern = readPattern(values, errors);
   const roles = pattern ? rolesOf(pattern) : (Object.keys(values.limits) as Role[]);
-  const limits = readLimits(values, roles, errors);
+  const limits = readLimits(values, roles, rule, errors);
   for (const field of ['maker', 'name', 'manual'] as const)
     if (values[field].trim() === '') errors[field] = 'This cannot stay empty.';
   const draft = {
@@ -67,6 +73,7 @@ export function readForm(values: SheetValues): ReadForm {
     recheckPlan: readSteps(values.plan, errors),
     runIn: { heatCycles: optional(values.heatCycles, 'heatCycles', errors) ?? 0, retorque: values.retorque },
     source: { manual: values.manual, edition: values.edition, page: values.page },
+    secondSource: readSecond(values, errors),
     notes: values.notes,
   };
   if (!pattern) return { pattern, body: null, errors };
@@ -83,7 +90,13 @@ export function readForm(values: SheetValues): ReadForm {
 /** The form's field for a path of the sheet. */
 function fieldOf(path: readonly string[], values: SheetValues, limits: SheetBody['limits']): string {
   const [first = '', second = '', third = '', ...rest] = path;
-  if (first === 'limits' && second !== '') return `limits.${limits[Number(second)]?.role}`;
+  if (first === 'limits' && second !== '') {
+    const role = limits[Number(second)]?.role;
+    if (third !== 'also') return `limits.${role}`;
+    const kind = limits[Number(second)]?.also[Number(rest[0])]?.kind;
+    return `also.${values.also.findIndex((each) => each.role === role && each.kind === kind)}.text`;
+  }
+  if (first === 'secondSource') return `second.${second || 'manual'}`;
   if (first === 'pattern') {
     if (second === 'timing') return third || 'ivoBtdc';
     if (second === 'decompressor') return third === 'opens' ? 'decompressorOpens' : 'decompressorCloses';
@@ -349,33 +362,53 @@ const MOST_OVER = 0.1;
 function readLimits(
   values: SheetValues,
   roles: readonly Role[],
+  rule: SingleRule | null,
   errors: Record<string, string>,
 ): SheetBody['limits'] {
+  const { unit } = values;
   return roles.flatMap((role) => {
     const text = values.limits[role] ?? '';
-    const read = parseLimits(text, values.unit);
-    if ('error' in read) {
+    if (text.trim() === '') {
       errors[`limits.${role}`] =
-        text.trim() === ''
-          ? `Nothing is measured without limits: what does the source say for ${ROLE_WORDS[role]}?`
-          : LIMITS_ERRORS[read.error];
+        `Nothing is measured without limits: what does the source say for ${ROLE_WORDS[role]}?`;
       return [];
     }
-    if (read.min === null || read.max === null) {
-      errors[`limits.${role}`] =
-        'One figure has no band of its own: add the tolerance it is held to, such as 0.30 ± 0.03.';
-      return [];
-    }
-    return [
-      {
-        role,
-        min: read.min,
-        max: read.max,
-        allowance: readAllowance(values, role, errors),
-        asWritten: /[a-zµ"]/i.test(text) ? text.trim() : `${text.trim()} ${values.unit}`,
-      },
-    ];
+    const main = readPrinted(text, { unit, rule }, `limits.${role}`, errors);
+    const also = values.also.flatMap((each, index) => {
+      if (each.role !== role || each.text.trim() === '') return [];
+      const read = readPrinted(each.text, { unit, rule }, `also.${index}.text`, errors);
+      return read ? [{ kind: each.kind, ...read }] : [];
+    });
+    return main ? [{ role, ...main, also, allowance: readAllowance(values, role, errors) }] : [];
   });
+}
+
+/** What is printed of one clearance, understood; or a sentence at its field. */
+function readPrinted(
+  text: string,
+  { unit, rule }: { readonly unit: LengthUnit; readonly rule: SingleRule | null },
+  field: string,
+  errors: Record<string, string>,
+): Pick<SheetBody['limits'][number], 'min' | 'max' | 'figure' | 'asWritten'> | null {
+  const read = printedFrom(text, unit);
+  const wrong =
+    'error' in read
+      ? LIMITS_ERRORS[read.error]
+      : read.figure === null
+        ? null
+        : singleBandComplaint(read.figure, rule);
+  if (wrong) errors[field] = sentence(wrong);
+  return 'error' in read ? null : read;
+}
+
+/** What stands of a second source; null where none is named. */
+function readSecond({ second }: SheetValues, errors: Record<string, string>): SheetBody['secondSource'] {
+  if (Object.values(second).every((text) => text.trim() === '')) return null;
+  for (const field of ['manual', 'whyNot'] as const)
+    if (second[field].trim() === '')
+      errors[`second.${field}`] =
+        field === 'manual' ? 'Which manual is it?' : 'Why the other one was taken, and not this.';
+  return second;
 }
 
 function readTemperature(values: SheetValues, errors: Record<string, string>): SheetBody['temperature'] {

@@ -1,7 +1,16 @@
 // Long because every field of the form is named here once, with how it becomes text and how a fresh sheet starts.
 import type { SheetBody, SheetFile, SheetRevision, WearLimit } from '@zero-lash/contract/sheets';
 import type { WantedPart } from '@zero-lash/core/parts';
-import { rolesOf, type Means, type Pattern, type Role, parseLimits } from '@zero-lash/core/sheets';
+import {
+  parseLimits,
+  rolesOf,
+  type AlsoKind,
+  type Means,
+  type Pattern,
+  type PrintedLimits,
+  type Role,
+} from '@zero-lash/core/sheets';
+import type { LengthUnit } from '@zero-lash/core/length';
 import { FRESH_STEP, stepsTyped, type StepValues } from './planSteps.ts';
 import { writeChart } from '@zero-lash/core/setting';
 import { firingSteps } from '@zero-lash/core/turning';
@@ -77,8 +86,10 @@ export interface SheetValues {
   readonly condition: SheetBody['condition'];
   readonly tempFrom: string;
   readonly tempTo: string;
-  readonly unit: 'mm' | 'thou';
+  readonly unit: LengthUnit;
   readonly limits: Readonly<Partial<Record<Role, string>>>;
+  /** what else is printed for a role, each as it is printed */
+  readonly also: readonly { readonly role: Role; readonly kind: AlsoKind; readonly text: string }[];
   /** what is taken over the greatest in a role, and why */
   readonly allowances: Readonly<Partial<Record<Role, { readonly over: string; readonly why: string }>>>;
   readonly wear: readonly {
@@ -116,8 +127,21 @@ export interface SheetValues {
   readonly manual: string;
   readonly edition: string;
   readonly page: string;
+  /** a source beside the first; nothing is there where its manual is not named */
+  readonly second: SecondValues;
   readonly notes: string;
 }
+
+/** A second source as it is typed. */
+interface SecondValues {
+  readonly manual: string;
+  readonly edition: string;
+  readonly page: string;
+  readonly figures: string;
+  readonly whyNot: string;
+}
+
+const NO_SECOND: SecondValues = { manual: '', edition: '', page: '', figures: '', whyNot: '' };
 
 /** Valve timing where a source gives none: long enough that nothing is measured on a ramp. */
 export const CAUTIOUS_TIMING = { ivoBtdc: 30, ivcAbdc: 70, evoBbdc: 70, evcAtdc: 30 } as const;
@@ -195,6 +219,7 @@ export const FRESH_SHEET: SheetValues = {
   tempTo: '',
   unit: 'mm',
   limits: {},
+  also: [],
   allowances: {},
   wear: [],
   torques: [],
@@ -208,6 +233,7 @@ export const FRESH_SHEET: SheetValues = {
   manual: '',
   edition: '',
   page: '',
+  second: NO_SECOND,
   notes: '',
 };
 
@@ -271,6 +297,9 @@ export function valuesFrom(sheet: SheetRevision | SheetFile): SheetValues {
     tempTo: typed(sheet.temperature?.to),
     unit: 'mm',
     limits: Object.fromEntries(sheet.limits.map((limit) => [limit.role, limitsTyped(limit)])),
+    also: sheet.limits.flatMap(({ role, also = [] }) =>
+      also.map((each) => ({ role, kind: each.kind, text: limitsTyped(each) })),
+    ),
     allowances: Object.fromEntries(
       sheet.limits.map(({ role, allowance }) => [
         role,
@@ -300,6 +329,7 @@ export function valuesFrom(sheet: SheetRevision | SheetFile): SheetValues {
     manual: source.manual,
     edition: source.edition,
     page: source.page,
+    second: sheet.secondSource ?? NO_SECOND,
     notes: sheet.notes,
   };
 }
@@ -353,10 +383,11 @@ const isFinger = (means: Means): boolean =>
   (means.kind === 'screw' && means.end === 'finger-pivot');
 
 /** The source's own words where they still say the same limits, else the limits. */
-function limitsTyped({ min, max, asWritten }: SheetBody['limits'][number]): string {
+function limitsTyped({ min, max, figure = null, asWritten }: PrintedLimits): string {
   const read = parseLimits(asWritten, 'mm');
-  const same = !('error' in read) && read.min === min && read.max === max;
-  return same ? asWritten : `${min}–${max} mm`;
+  const same = !('error' in read) && read.min === min && read.max === max && read.figure === figure;
+  if (same) return asWritten;
+  return figure === null ? `${min}–${max} mm` : `${figure} mm`;
 }
 
 /** The roles a half-typed pattern has: what limits are asked for. */

@@ -1,8 +1,8 @@
 import type { SheetBody, WearLimit } from '@zero-lash/contract/sheets';
-import { ROLE_WORDS, type Role } from '@zero-lash/core/sheets';
+import { ROLE_WORDS, type PrintedLimits, type Role } from '@zero-lash/core/sheets';
 import { LIMIT_KINDS } from '@zero-lash/core/wear';
 import { marginOf, turningInWords } from '@zero-lash/core/turning';
-import { firingInWords, layoutInWords, meansInFull, stepInWords } from './words.ts';
+import { alsoInWords, firingInWords, layoutInWords, meansInFull, stepInWords } from './words.ts';
 
 /** A wear limit as a sheet says it: `8.62 new, limit 8.45 mm`, `at least 1.1, at most 1.8 mm`. */
 export function limitInWords({ part, nominal, limit, min, max, unit, source }: WearLimit): string {
@@ -16,6 +16,12 @@ export function limitInWords({ part, nominal, limit, min, max, unit, source }: W
   ];
   const figures = `${said.filter(Boolean).join(', ')} ${unit}`;
   return source === '' ? figures : `${figures}, by ${source}`;
+}
+
+/** A clearance as a sheet holds it: its pair or its one figure, and what is written. */
+function printedInWords({ min, max, figure = null, asWritten }: PrintedLimits): string {
+  const read = figure === null ? `${min}–${max} mm` : `${figure} mm, one figure`;
+  return `${read}${asWritten ? `, written “${asWritten}”` : ''}`;
 }
 
 /** One line of a sheet in words: what it is about, and what the sheet says of it. */
@@ -67,12 +73,18 @@ export function sheetInWords(sheet: SheetBody): SheetLine[] {
       name: `${ROLE_WORDS[role as Role]} set by`,
       text: means ? meansInFull(means) : '',
     })),
-    ...sheet.limits.map(({ role, min, max, asWritten, allowance }) => ({
-      name: `Limits, ${ROLE_WORDS[role]}`,
-      text: `${min}–${max} mm${asWritten ? `, written “${asWritten}”` : ''}${
-        allowance?.over ? `, up to ${allowance.over} mm over: ${allowance.why}` : ''
-      }`,
-    })),
+    ...sheet.limits.flatMap(({ role, also, allowance, ...printed }) => [
+      {
+        name: `Limits, ${ROLE_WORDS[role]}`,
+        text: `${printedInWords(printed)}${
+          allowance?.over ? `, up to ${allowance.over} mm over: ${allowance.why}` : ''
+        }`,
+      },
+      ...(also ?? []).map(({ kind, ...each }) => ({
+        name: `Limits, ${ROLE_WORDS[role]}, ${alsoInWords(kind, sheet.condition)}`,
+        text: printedInWords(each),
+      })),
+    ]),
     { name: 'Measured', text: sheet.condition },
     {
       name: 'Temperature',
@@ -119,6 +131,17 @@ export function sheetInWords(sheet: SheetBody): SheetLine[] {
     {
       name: 'Source',
       text: [source.manual, source.edition, source.page && `page ${source.page}`].filter(Boolean).join(', '),
+    },
+    sheet.secondSource && {
+      name: 'A second source',
+      text: `${[
+        sheet.secondSource.manual,
+        sheet.secondSource.edition,
+        sheet.secondSource.page && `page ${sheet.secondSource.page}`,
+        sheet.secondSource.figures,
+      ]
+        .filter(Boolean)
+        .join(', ')}; not taken: ${sheet.secondSource.whyNot}`,
     },
     sheet.notes !== '' && { name: 'Notes', text: sheet.notes },
   ];

@@ -1,35 +1,107 @@
 import { torqueWarning } from '@zero-lash/core/assembly';
-import { limitWarning, parseLimits, meansWarnings, type Pattern, type Role } from '@zero-lash/core/sheets';
+import type { LengthUnit } from '@zero-lash/core/length';
+import {
+  limitWarning,
+  meansWarnings,
+  parseLimits,
+  printedFrom,
+  resolveBand,
+  type Pattern,
+  type Role,
+  type SingleRule,
+} from '@zero-lash/core/sheets';
 import type { SheetValues } from './formValues.ts';
 
 /** A question about what is typed; its key says which question was answered. */
 export interface Warning {
   readonly key: string;
   readonly text: string;
-  /** what was likely meant, as it would be typed */
-  readonly suggestion: string | null;
+  /** what may have been meant, as it would be typed */
+  readonly suggestions: readonly string[];
 }
 
 const OPPOSITE: Partial<Readonly<Record<Role, Role>>> = { intake: 'exhaust', exhaust: 'intake' };
 
-type Both = { readonly min: number; readonly max: number };
+/** What of a form limits are understood by. */
+type Typed = Pick<SheetValues, 'limits' | 'also' | 'unit' | 'condition'>;
 
-/** The question there is about a role's limits; only the two kinds of valve are held against each other. */
-export function limitWarningOf(
+/** The questions there are about a role's limits; only the two kinds of valve are held against each other. */
+export function limitWarningsOf(
   role: Role,
-  { limits, unit, condition }: Pick<SheetValues, 'limits' | 'unit' | 'condition'>,
-): Warning | null {
-  const text = limits[role] ?? '';
-  const read = parseLimits(text, unit);
-  if ('error' in read || read.min === null || read.max === null) return null;
+  { limits, also, unit, condition }: Typed,
+  rule: SingleRule | null,
+): LimitQuestion[] {
+  const band = (text: string) => {
+    const read = printedFrom(text, unit);
+    return 'error' in read ? null : resolveBand(read, rule);
+  };
   const opposite = OPPOSITE[role];
-  const other = parseLimits((opposite && limits[opposite]) ?? '', unit);
-  const { min, max, nominal, tolerance } = read;
-  const beside = 'error' in other || other.min === null || other.max === null ? [] : [other as Both];
-  const warning = limitWarning({ min, max, nominal, tolerance }, condition, beside);
-  if (!warning) return null;
-  const suggestion = warning.suggestion && `${warning.suggestion.min}–${warning.suggestion.max} mm`;
-  return { key: `${role} ${warning.code} ${text}`, text: warning.text, suggestion };
+  const text = limits[role] ?? '';
+  const other = opposite ? band(limits[opposite] ?? '') : null;
+  const main = band(text);
+  const asked = questionsOf(text, unit, main, condition, other ? [other] : []).map((each) => ({
+    ...each,
+    field: `limits.${role}` as const,
+    typed: text,
+  }));
+  const besides = also.flatMap(({ role: of, kind, text: printed }, index) => {
+    if (of !== role) return [];
+    const read = band(printed);
+    const field = `also.${index}.text` as const;
+    const outside =
+      kind === 'leave' && main && read && (main.min < read.min || main.max > read.max)
+        ? [{ text: 'What it is set to reaches outside what is left alone. Are they the right way round?' }]
+        : [];
+    return [...questionsOf(printed, unit, read, condition, []), ...outside].map((each) => ({
+      suggestions: [],
+      ...each,
+      field,
+      typed: printed,
+    }));
+  });
+  return [...asked, ...besides].map(({ typed, ...each }) => ({
+    ...each,
+    key: `${role} ${each.text} ${typed}`,
+  }));
+}
+
+/** A question about limits, and the field that it stands at. */
+export interface LimitQuestion extends Warning {
+  readonly field: `limits.${Role}` | `also.${number}.text`;
+}
+
+/** What is asked of one printed clearance: in which unit it is, which of two figures it is, and whether it is a slip. */
+function questionsOf(
+  text: string,
+  unit: LengthUnit,
+  band: { readonly min: number; readonly max: number } | null,
+  condition: SheetValues['condition'],
+  others: Parameters<typeof limitWarning>[2],
+): Omit<Warning, 'key'>[] {
+  const read = parseLimits(text, unit);
+  if ('error' in read || band === null) return [];
+  const { nominal, tolerance, doubt, agrees } = read;
+  const [, figures = '', bracketed = ''] = /^(.*?)\s*[([]([^()[\]]*)[)\]]$/s.exec(text.trim()) ?? [];
+  const disagrees =
+    agrees === false
+      ? [
+          {
+            text: `${figures} and ${bracketed} are not the same. Which does the source print?`,
+            suggestions: [figures, bracketed],
+          },
+        ]
+      : [];
+  const warning = limitWarning({ ...band, nominal, tolerance }, condition, others);
+  const meant = warning?.suggestion ? [`${warning.suggestion.min}–${warning.suggestion.max} mm`] : [];
+  if (doubt)
+    return [
+      ...disagrees,
+      {
+        text: `In ${unit === 'in' ? 'inches' : unit} that is hardly a clearance. Which does the source print?`,
+        suggestions: [...doubt.map((each) => `${text.trim()} ${each}`), ...meant],
+      },
+    ];
+  return [...disagrees, ...(warning ? [{ text: warning.text, suggestions: meant }] : [])];
 }
 
 /** The question there is about how a fastening is tightened. */
@@ -45,7 +117,7 @@ export function torqueWarningOf({
     warning && {
       key: `${fastening} ${steps}`,
       text: `${fastening || 'A fastening'}: ${warning.why}. Has its decimal point slipped?`,
-      suggestion: warning.meantNm === null ? null : `${warning.meantNm} Nm`,
+      suggestions: warning.meantNm === null ? [] : [`${warning.meantNm} Nm`],
     }
   );
 }
@@ -54,6 +126,6 @@ export function torqueWarningOf({
 export function meansWarningsOf(pattern: Pattern | null): Warning[] {
   if (!pattern) return [];
   return [pattern.means, ...Object.values(pattern.roleMeans)].flatMap((means) =>
-    means ? meansWarnings(means).map(({ text }) => ({ key: text, text, suggestion: null })) : [],
+    means ? meansWarnings(means).map(({ text }) => ({ key: text, text, suggestions: [] })) : [],
   );
 }

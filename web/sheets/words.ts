@@ -1,6 +1,6 @@
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import type { RecheckStep } from '@zero-lash/core/rechecks';
-import type { GapAt, Means, Pattern } from '@zero-lash/core/sheets';
+import { ALSO_WORDS, type AlsoKind, type GapAt, type Means, type Pattern } from '@zero-lash/core/sheets';
 
 /** `V-twin, 75°`, `in-line four`, `single` */
 export function layoutInWords(pattern: Pick<Pattern, 'layout' | 'bankAngle' | 'cylinders'>): string {
@@ -117,3 +117,9 @@ export const STATUS_WORDS: Readonly<Record<SheetRevision['status'], string>> = {
   published: 'published',
   foreign: 'another shop’s',
 };
+
+/** What else a source prints for a role, in words: of the other temperature, which one that is. */
+export const alsoInWords = (kind: AlsoKind, condition: 'cold' | 'hot'): string =>
+  kind === 'other-condition'
+    ? `${condition === 'cold' ? 'hot' : 'cold'}, which is not measured by here`
+    : ALSO_WORDS[kind];

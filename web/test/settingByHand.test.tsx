@@ -207,7 +207,11 @@ describe('before a point is set', () => {
       ...view,
       sheet: {
         ...view.sheet,
-        pattern: { ...view.sheet.pattern, bridges: { intake: false, exhaust: true } },
+        pattern: {
+          ...view.sheet.pattern,
+          bridges: { intake: false, exhaust: true },
+          bridgeKind: 'guided' as const,
+        },
       },
     };
     expect(shown(bridged, '1I')).toBe('');
@@ -218,10 +222,11 @@ describe('before a point is set', () => {
 
   it('the closing side of a valve that is drawn shut comes first, and both sides are summed', () => {
     const view = build({}, SCREW);
+    const plain = { figure: null, also: [], asFound: null, allowOver: 0, aimedOutside: false, asWritten: '' };
     const limits = [
       ...view.sheet.limits,
-      { role: 'intake-closing' as const, min: 0, max: 0.05, asWritten: '' },
-      { role: 'exhaust-closing' as const, min: 0.02, max: 0.06, asWritten: '' },
+      { ...plain, role: 'intake-closing' as const, min: 0, max: 0.05 },
+      { ...plain, role: 'exhaust-closing' as const, min: 0.02, max: 0.06 },
     ];
     const sheet = { ...view.sheet, limits, pattern: { ...view.sheet.pattern, closingSide: true } };
     const with_ = (readings: Parameters<typeof reading>[], settings: BuildView['settings'] = []) => ({

@@ -3,7 +3,7 @@ import type { Means } from '@zero-lash/core/sheets';
 import { describe, expect, it } from 'vitest';
 import { bladesTyped, measuredTyped } from '../instruments/bladesTyped.ts';
 import { readForm } from '../sheets/bodyFrom.ts';
-import { limitWarningOf, meansWarningsOf } from '../sheets/warnings.ts';
+import { limitWarningsOf, meansWarningsOf } from '../sheets/warnings.ts';
 import { FRESH_MEANS, FRESH_SHEET, USUAL_CYLINDERS, valuesFrom } from '../sheets/formValues.ts';
 import { FRESH_STEP } from '../sheets/planSteps.ts';
 import { changesBetween, sheetInWords } from '../sheets/inWords.ts';
@@ -121,6 +121,77 @@ describe('the spec sheet form', () => {
     const noReason = valuesFrom({ ...gorge, limits: over });
     const bare = Object.fromEntries(told.limits.map(({ role }) => [role, { over: '0.02', why: '' }]));
     expect(Object.keys(readForm({ ...noReason, allowances: bare }).errors)[0]).toMatch(/^allowances\..*why$/);
+  });
+
+  it('takes one figure as the maker’s, with the shop’s band beside it and not in it', () => {
+    const values = valuesFrom(gorge);
+    const limits = { intake: '12 thou (0.30 mm)', exhaust: '0.40', brake: '0.065 in' };
+    const { body, errors } = readForm({ ...values, limits });
+    expect(errors).toEqual({});
+    expect(body?.limits).toMatchObject([
+      { figure: 0.3048, min: null, max: null, asWritten: '12 thou (0.30 mm)' },
+      { figure: 0.4, min: null, max: null, asWritten: '0.40 mm' },
+      { figure: 1.651, asWritten: '0.065 in' },
+    ]);
+    // and lays it out again as it was typed, whatever bare figures are in then
+    const again = valuesFrom({ ...gorge, ...body! });
+    expect(readForm({ ...again, unit: 'thou' }).body).toEqual(body);
+    const wide = { size: 0.35, upTo: { below: 0.35, above: 0 }, over: { below: 0.01, above: 0.01 } };
+    expect(readForm({ ...values, limits }, wide).errors).toEqual({
+      'limits.intake': expect.stringMatching(/wider than the figure/),
+    });
+  });
+
+  it('keeps what else is printed for a role, and a second source with why it was not taken', () => {
+    const second = {
+      manual: 'Gorge-line bulletin 4',
+      edition: '',
+      page: '',
+      figures: '0.20',
+      whyNot: 'older',
+    };
+    const values = {
+      ...valuesFrom(gorge),
+      also: [
+        { role: 'exhaust' as const, kind: 'leave' as const, text: '0.15–0.35' },
+        { role: 'exhaust' as const, kind: 'other-condition' as const, text: '0.10' },
+        { role: 'intake' as const, kind: 'run-in' as const, text: '' },
+      ],
+      second,
+    };
+    const { body, errors } = readForm(values);
+    expect(errors).toEqual({});
+    expect(body?.limits.map(({ also }) => also.map(({ kind, asWritten }) => `${kind} ${asWritten}`))).toEqual(
+      [[], ['leave 0.15–0.35 mm', 'other-condition 0.10 mm'], []],
+    );
+    expect(body?.secondSource).toEqual(second);
+    expect(readForm(valuesFrom({ ...gorge, ...body! })).body).toEqual(body);
+    const wrong = readForm({
+      ...values,
+      also: [{ ...values.also[0]!, text: 'wide' }],
+      second: { ...second, whyNot: '' },
+    });
+    expect(wrong.errors).toEqual({
+      'also.0.text': expect.stringMatching(/not a pair/),
+      'second.whyNot': expect.stringMatching(/Why the other/),
+    });
+  });
+
+  it('asks which of two figures it is, in which unit, and whether two pairs are the right way round', () => {
+    const asked = (
+      intake: string,
+      also: Parameters<typeof limitWarningsOf>[1]['also'] = [],
+      unit = 'mm' as 'mm' | 'in',
+    ) => limitWarningsOf('intake', { limits: { intake }, also, unit, condition: 'cold' }, null);
+    expect(asked('12 thou (0.30 mm)')).toEqual([]);
+    expect(asked('12 thou (0.40 mm)')).toMatchObject([{ suggestions: ['12 thou', '0.40 mm'] }]);
+    expect(asked('12')).toMatchObject([{ suggestions: expect.arrayContaining(['12 thou']) }]);
+    expect(asked('0.30', [], 'in')).toMatchObject([{ suggestions: expect.arrayContaining(['0.30 mm']) }]);
+    const leave = (text: string) => [{ role: 'intake' as const, kind: 'leave' as const, text }];
+    expect(asked('0.20–0.25', leave('0.15–0.30'))).toEqual([]);
+    expect(asked('0.15–0.30', leave('0.20–0.25'))).toMatchObject([
+      { field: 'also.0.text', text: expect.stringMatching(/right way round/) },
+    ]);
   });
 
   it('asks where a finger’s gap is taken, and fills nothing in', () => {
@@ -247,10 +318,17 @@ describe('the spec sheet form', () => {
   });
 
   it('asks about slips of limits and of means', () => {
-    const values = { limits: { intake: '0.2-0.3', exhaust: '3-4' }, unit: 'mm', condition: 'cold' } as const;
-    expect(limitWarningOf('exhaust', values)).toMatchObject({ suggestion: '0.3–0.4 mm' });
-    expect(limitWarningOf('intake', values)).toMatchObject({ key: 'intake unlike-the-other 0.2-0.3' });
-    expect(limitWarningOf('intake', { ...values, limits: { intake: '0.2-0.3' } })).toBeNull();
+    const values = {
+      ...{ limits: { intake: '0.2-0.3', exhaust: '3-4' }, also: [] },
+      ...({ unit: 'mm', condition: 'cold' } as const),
+    };
+    expect(limitWarningsOf('exhaust', values, null)).toMatchObject([
+      { field: 'limits.exhaust', suggestions: ['3-4 thou', '0.3–0.4 mm'] },
+    ]);
+    expect(limitWarningsOf('intake', values, null)).toMatchObject([
+      { key: expect.stringMatching(/under a sixth.*0.2-0.3$/) },
+    ]);
+    expect(limitWarningsOf('intake', { ...values, limits: { intake: '0.2-0.3' } }, null)).toEqual([]);
     expect(meansWarningsOf(null)).toEqual([]);
     expect(meansWarningsOf({ ...gorge.pattern, roleMeans: {} })).toEqual([]);
   });

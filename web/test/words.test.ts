@@ -177,7 +177,7 @@ describe('a failed request', () => {
 describe('a torque ten times off', () => {
   it('is asked about where it is typed, with what was meant', () => {
     expect(torqueWarningOf({ fastening: 'Cover bolts', steps: '90 Nm' })).toMatchObject({
-      suggestion: '9 Nm',
+      suggestions: ['9 Nm'],
     });
     expect(torqueWarningOf({ fastening: 'Cover bolts', steps: '9 Nm' })).toBeNull();
   });

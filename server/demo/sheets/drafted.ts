@@ -1,5 +1,6 @@
 import type { NewSheet } from '@zero-lash/contract/sheets';
 import { CAP_TORQUES, COOL_ROOM, PLAIN, WEAR_LIMITS, step } from './parts.ts';
+import { printed } from './printed.ts';
 
 /** A parallel twin whose valves are drawn shut by rockers of their own; its sheet waits for a second pair of eyes. */
 export const drawnShutTwin: NewSheet = {
@@ -33,10 +34,10 @@ export const drawnShutTwin: NewSheet = {
     condition: 'cold',
     temperature: COOL_ROOM,
     limits: [
-      { role: 'intake', min: 0.1, max: 0.14, asWritten: '0.10–0.14 mm' },
-      { role: 'intake-closing', min: 0.02, max: 0.06, asWritten: '0.02–0.06 mm' },
-      { role: 'exhaust', min: 0.12, max: 0.16, asWritten: '0.12–0.16 mm' },
-      { role: 'exhaust-closing', min: 0.02, max: 0.06, asWritten: '0.02–0.06 mm' },
+      printed('intake', '0.10–0.14 mm'),
+      printed('intake-closing', '0.02–0.06 mm'),
+      printed('exhaust', '0.12–0.16 mm'),
+      printed('exhaust-closing', '0.02–0.06 mm'),
     ],
     wearLimits: WEAR_LIMITS,
     torques: CAP_TORQUES,
@@ -47,6 +48,7 @@ export const drawnShutTwin: NewSheet = {
     usageUnit: 'hours',
     recheckPlan: [step(10, 60)],
     source: { manual: 'Vessany P2 works leaflet', edition: '', page: '3' },
+    secondSource: null,
     notes: 'Copied from a photograph of the leaflet: check every figure against the paper.',
   },
 };

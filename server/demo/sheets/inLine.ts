@@ -12,6 +12,7 @@ import {
   WEAR_LIMITS,
   step,
 } from './parts.ts';
+import { printed } from './printed.ts';
 
 export const orchardFour: NewSheet = {
   name: 'Q4 Orchard',
@@ -36,10 +37,7 @@ export const orchardFour: NewSheet = {
     },
     condition: 'cold',
     temperature: COOL_ROOM,
-    limits: [
-      { role: 'intake', min: 0.2, max: 0.3, asWritten: '0.25 ± 0.05 mm' },
-      { role: 'exhaust', min: 0.3, max: 0.4, asWritten: '0.35 ± 0.05 mm' },
-    ],
+    limits: [printed('intake', '0.25 ± 0.05 mm'), printed('exhaust', '0.35 ± 0.05 mm')],
     wearLimits: WITH_SCREWS,
     torques: WITH_HEAD,
     wanted: AT_HAND,
@@ -54,6 +52,7 @@ export const orchardFour: NewSheet = {
       step(250, 365, { before: '10-01', season: 'the first frost' }),
     ],
     source: { manual: 'Quillmere Q4 workshop book', edition: '4th, revised', page: '31' },
+    secondSource: null,
     notes: 'Frost-fan duty: recheck before the blossom nights whatever the hours say.',
   },
 };
@@ -85,10 +84,7 @@ export const railFour: NewSheet = {
     },
     condition: 'cold',
     temperature: COOL_ROOM,
-    limits: [
-      { role: 'intake', min: 0.11, max: 0.19, asWritten: '0.15 ± 0.04 mm' },
-      { role: 'exhaust', min: 0.21, max: 0.29, asWritten: '0.25 ± 0.04 mm' },
-    ],
+    limits: [printed('intake', '0.15 ± 0.04 mm'), printed('exhaust', '0.25 ± 0.04 mm')],
     wearLimits: WITH_TIPS,
     torques: [...CAP_TORQUES, { ...UNSHOWN, fastening: 'Head nuts', steps: '60 Nm, then 145 Nm', order: '' }],
     wanted: [],
@@ -103,6 +99,7 @@ export const railFour: NewSheet = {
     usageUnit: 'km',
     recheckPlan: [step(800, 60), step(4000, 180), step(12000, 365)],
     source: { manual: 'Tarnholt T16 overhaul sheets', edition: '2', page: 'C-7' },
+    secondSource: null,
     notes: '',
   },
 };
@@ -131,10 +128,7 @@ export const sawSingle: NewSheet = {
     },
     condition: 'cold',
     temperature: COOL_ROOM,
-    limits: [
-      { role: 'intake', min: 0.08, max: 0.14, asWritten: '0.08–0.14 mm' },
-      { role: 'exhaust', min: 0.14, max: 0.2, asWritten: '0.14–0.20 mm' },
-    ],
+    limits: [printed('intake', '0.08–0.14 mm'), printed('exhaust', '0.14–0.20 mm')],
     wearLimits: WITH_SCREWS,
     torques: CAP_TORQUES,
     wanted: [],
@@ -144,6 +138,7 @@ export const sawSingle: NewSheet = {
     usageUnit: 'starts',
     recheckPlan: [step(20, 30), step(300, 365)],
     source: { manual: 'Vessany S1 owner’s and fitter’s book', edition: '1', page: '44' },
+    secondSource: null,
     notes: '',
   },
 };
@@ -174,10 +169,7 @@ export const trolleyThree: NewSheet = {
     },
     condition: 'cold',
     temperature: COOL_ROOM,
-    limits: [
-      { role: 'intake', min: 0.12, max: 0.18, asWritten: '0.15 ± 0.03 mm' },
-      { role: 'exhaust', min: 0.22, max: 0.28, asWritten: '0.25 ± 0.03 mm' },
-    ],
+    limits: [printed('intake', '0.15 ± 0.03 mm'), printed('exhaust', '0.25 ± 0.03 mm')],
     wearLimits: WEAR_LIMITS,
     torques: CAP_TORQUES,
     wanted: [],
@@ -187,6 +179,7 @@ export const trolleyThree: NewSheet = {
     usageUnit: 'hours',
     recheckPlan: [step(20, 60), step(400, 365)],
     source: { manual: 'Tarnholt T3 line-trolley book', edition: '3', page: '18' },
+    secondSource: null,
     notes: 'One mark on the pulley only.',
   },
 };
@@ -202,6 +195,7 @@ export const groomerSix: NewSheet = {
       cylinders: inLine([1, 5, 3, 6, 2, 4]),
       valves: { intake: 2, exhaust: 2 },
       bridges: { intake: true, exhaust: true },
+      bridgeKind: 'guided',
       brakes: [1, 2, 3, 4, 5, 6].map((cylinder) => ({
         cylinder: String(cylinder),
         opens: 640,
@@ -215,9 +209,9 @@ export const groomerSix: NewSheet = {
     condition: 'cold',
     temperature: { from: 5, to: 40 },
     limits: [
-      { role: 'intake', min: 0.25, max: 0.35, asWritten: '0.30 ± 0.05 mm' },
-      { role: 'exhaust', min: 0.55, max: 0.65, asWritten: '0.60 ± 0.05 mm' },
-      { role: 'brake', min: 0.7, max: 0.8, asWritten: '0.75 ± 0.05 mm' },
+      printed('intake', '0.30 ± 0.05 mm'),
+      printed('exhaust', '0.60 ± 0.05 mm'),
+      printed('brake', '0.75 ± 0.05 mm'),
     ],
     wearLimits: WITH_SCREWS,
     torques: [
@@ -230,6 +224,53 @@ export const groomerSix: NewSheet = {
     usageUnit: 'hours',
     recheckPlan: [step(100, 120), step(1000, 365)],
     source: { manual: 'Hadderby G6 service sheets', edition: 'winter issue', page: '7-14' },
+    secondSource: null,
     notes: 'The brake rocker is measured when its companion cylinder fires.',
+  },
+};
+
+/** One figure for each role, in thou: the band round them is the shop's; and what may be left alone as found. */
+export const winderSix: NewSheet = {
+  name: 'L6 Winder',
+  maker: 'Hadderby',
+  body: {
+    pattern: {
+      ...PLAIN,
+      layout: 'inline',
+      cylinders: inLine([1, 5, 3, 6, 2, 4]),
+      valves: { intake: 1, exhaust: 2 },
+      bridges: { intake: false, exhaust: true },
+      exhaustSide: 'right',
+      timing: { ivoBtdc: 10, ivcAbdc: 48, evoBbdc: 50, evcAtdc: 12, assumed: false, lift: null },
+      marks: [0, 120, 240, 360, 480, 600],
+      means: {
+        kind: 'screw',
+        end: 'pushrod',
+        pitch: 1.25,
+        rockerRatio: 1.4,
+        locking: 'lock-nut',
+        torqueNm: 35,
+      },
+    },
+    condition: 'cold',
+    temperature: COOL_ROOM,
+    limits: [
+      printed('intake', '12 thou (0.30 mm)'),
+      printed('exhaust', '20 thou (0.51 mm)', { leave: '15 to 25 thou' }),
+    ],
+    wearLimits: WITH_SCREWS,
+    torques: WITH_HEAD,
+    wanted: AT_HAND,
+    pieceCharts: [],
+    assembly: [],
+    runIn: { heatCycles: 0, retorque: false },
+    usageUnit: 'hours',
+    recheckPlan: [step(25, 60), step(500, 365)],
+    source: { manual: 'Hadderby L6 winding-house book', edition: '2', page: '19' },
+    secondSource: {
+      ...{ manual: 'Hadderby works letter 61', edition: '', page: '1', figures: 'exhaust 18 thou' },
+      whyNot: 'for the older cam, which this engine has not',
+    },
+    notes: '',
   },
 };

@@ -1,5 +1,5 @@
 import { drawnShutTwin } from './drafted.ts';
-import { groomerSix, orchardFour, railFour, sawSingle, trolleyThree } from './inLine.ts';
+import { groomerSix, orchardFour, railFour, sawSingle, trolleyThree, winderSix } from './inLine.ts';
 import { flatFour, pumpTwin, pumpTwinSecond, racerFour, ropewayTwelve } from './twoBanks.ts';
 
 /** The published spec sheets of the demo world, by a short name. */
@@ -13,6 +13,7 @@ export const DEMO_SHEETS = {
   racerFour,
   flatFour,
   ropewayTwelve,
+  winderSix,
 } as const;
 
 /** A sheet that nobody has checked yet. */

@@ -1,5 +1,6 @@
 import type { NewSheet } from '@zero-lash/contract/sheets';
 import { CAP_TORQUES, COOL_ROOM, PLAIN, WEAR_LIMITS, step } from './parts.ts';
+import { printed } from './printed.ts';
 
 export const pumpTwin: NewSheet = {
   name: 'HV2 Pumper',
@@ -29,10 +30,7 @@ export const pumpTwin: NewSheet = {
     },
     condition: 'cold',
     temperature: COOL_ROOM,
-    limits: [
-      { role: 'intake', min: 0.0762, max: 0.127, asWritten: '3 to 5 thou' },
-      { role: 'exhaust', min: 0.1016, max: 0.1778, asWritten: '4 to 7 thou' },
-    ],
+    limits: [printed('intake', '3 to 5 thou'), printed('exhaust', '4 to 7 thou')],
     wearLimits: WEAR_LIMITS,
     torques: CAP_TORQUES,
     wanted: [],
@@ -42,6 +40,7 @@ export const pumpTwin: NewSheet = {
     usageUnit: 'hours',
     recheckPlan: [step(5, 21), step(100, 180)],
     source: { manual: 'Hadderby HV2 fitter’s notes', edition: 'blue cover', page: '12' },
+    secondSource: null,
     notes: 'Timing is a cautious default: the notes give none.',
   },
 };
@@ -49,11 +48,9 @@ export const pumpTwin: NewSheet = {
 /** What the blue cover got wrong: the exhaust's loose end. */
 export const pumpTwinSecond: NewSheet['body'] = {
   ...pumpTwin.body,
-  limits: [
-    { role: 'intake', min: 0.0762, max: 0.127, asWritten: '3 to 5 thou' },
-    { role: 'exhaust', min: 0.1016, max: 0.1524, asWritten: '4 to 6 thou' },
-  ],
+  limits: [printed('intake', '3 to 5 thou'), printed('exhaust', '4 to 6 thou')],
   source: { manual: 'Hadderby HV2 fitter’s notes', edition: 'grey cover', page: '12' },
+  secondSource: null,
   notes: 'Timing is a cautious default: the notes give none. The grey cover corrects the exhaust.',
 };
 
@@ -89,10 +86,7 @@ export const racerFour: NewSheet = {
     },
     condition: 'cold',
     temperature: { from: -5, to: 25 },
-    limits: [
-      { role: 'intake', min: 0.1, max: 0.16, asWritten: '0.10–0.16 mm' },
-      { role: 'exhaust', min: 0.2, max: 0.26, asWritten: '0.20–0.26 mm' },
-    ],
+    limits: [printed('intake', '0.10–0.16 mm'), printed('exhaust', '0.20–0.26 mm')],
     wearLimits: WEAR_LIMITS,
     torques: CAP_TORQUES,
     wanted: [],
@@ -102,6 +96,7 @@ export const racerFour: NewSheet = {
     usageUnit: 'hours',
     recheckPlan: [step(5, 30), step(20, 120)],
     source: { manual: 'Vessany R4 tuner’s folder', edition: '2', page: '9' },
+    secondSource: null,
     notes: '',
   },
 };
@@ -141,10 +136,7 @@ export const flatFour: NewSheet = {
     },
     condition: 'cold',
     temperature: COOL_ROOM,
-    limits: [
-      { role: 'intake', min: 0.11, max: 0.15, asWritten: '0.13 ± 0.02 mm' },
-      { role: 'exhaust', min: 0.2, max: 0.24, asWritten: '0.22 ± 0.02 mm' },
-    ],
+    limits: [printed('intake', '0.13 ± 0.02 mm'), printed('exhaust', '0.22 ± 0.02 mm')],
     wearLimits: WEAR_LIMITS,
     torques: CAP_TORQUES,
     wanted: [],
@@ -154,6 +146,7 @@ export const flatFour: NewSheet = {
     usageUnit: 'hours',
     recheckPlan: [step(25, 90), step(500, 730)],
     source: { manual: 'Quillmere B4 workshop book', edition: '2nd', page: '52' },
+    secondSource: null,
     notes: '',
   },
 };
@@ -190,10 +183,7 @@ export const ropewayTwelve: NewSheet = {
     },
     condition: 'cold',
     temperature: COOL_ROOM,
-    limits: [
-      { role: 'intake', min: 0.2, max: 0.28, asWritten: '0.24 ± 0.04 mm' },
-      { role: 'exhaust', min: 0.3, max: 0.38, asWritten: '0.34 ± 0.04 mm' },
-    ],
+    limits: [printed('intake', '0.24 ± 0.04 mm'), printed('exhaust', '0.34 ± 0.04 mm')],
     wearLimits: WEAR_LIMITS,
     torques: CAP_TORQUES,
     wanted: [],
@@ -203,6 +193,7 @@ export const ropewayTwelve: NewSheet = {
     usageUnit: 'hours',
     recheckPlan: [step(50, 120), step(1000, 365)],
     source: { manual: 'Quillmere V12 ropeway volume', edition: '1', page: '203' },
+    secondSource: null,
     notes: '',
   },
 };
