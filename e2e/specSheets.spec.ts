@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test, type Page } from './test.ts';
-import { changeHands, open, openEngine, place, signIn } from './bench.ts';
+import { changeHands, entry, onHead, open, openEngine, place, selected, signIn } from './bench.ts';
+import { atAsFound } from './onTheStand.ts';
 
 async function type(page: Page, label: string | RegExp, text: string): Promise<void> {
   const field = page.getByLabel(label, typeof label === 'string' ? { exact: true } : {});
@@ -179,4 +180,59 @@ test('a new revision shows what changed and does not move an open build', async 
   await openEngine(page, 'Line trolley');
   await page.getByRole('link', { name: /Build 1/ }).click();
   await expect(page.getByRole('link', { name: /T3 Trolley, revision 1/ })).toBeVisible();
+});
+
+test('a leaflet that prints one figure and two pairs is entered as it stands, and judged by what is left alone and what it is set to', async ({
+  page,
+}) => {
+  await signIn(page, 'Osk Velland');
+  await open(page, '/sheets');
+  await page.getByRole('link', { name: /L6 Winder/ }).click();
+  await page.getByRole('link', { name: 'Copy' }).click();
+  await page.getByLabel('What the maker calls it').fill('L6 Hoist');
+  const intake = page.getByLabel('intake, as the source writes it');
+
+  // figures in brackets that do not agree, and a figure in no unit that makes it a clearance, are asked about
+  await intake.fill('12 thou (0.40 mm)');
+  await expect(
+    page.getByText('12 thou and 0.40 mm are not the same. Which does the source print?'),
+  ).toBeVisible();
+  await intake.fill('12');
+  await page.getByRole('button', { name: 'Use 12 thou' }).click();
+  await expect(intake).toHaveValue('12 thou');
+  await expect(page.getByText(/^maker: 0\.3048.*shop: 0\.2848.*0\.3248/)).toBeVisible();
+
+  await page
+    .getByLabel('More that it prints for intake')
+    .selectOption({ label: 'left alone between, as found' });
+  const alone = page.getByRole('textbox', { name: 'intake, left alone between, as found' });
+  await expect(alone).toBeFocused();
+  await alone.fill('wide');
+  await page.getByRole('button', { name: 'Keep as a draft' }).click();
+  await expect(alone).toHaveAttribute('aria-invalid', 'true');
+  // nothing that was typed is lost by going away
+  const form = page.url();
+  await open(page, '/engines');
+  await expect(page.getByRole('heading', { name: 'Engines', level: 1 })).toBeVisible();
+  await page.goto(form);
+  await expect(intake).toHaveValue('12 thou');
+  await alone.fill('8 to 16 thou');
+  await page.getByRole('button', { name: 'Keep as a draft' }).click();
+  await expect(page.getByRole('heading', { name: 'Hadderby L6 Hoist' })).toBeVisible();
+  await expect(page.getByText('maker: 12 thou', { exact: true })).toBeVisible();
+  await expect(page.getByText(/left alone between, as found: 8 to 16 thou/)).toBeVisible();
+  await expect(page.getByText(/Hadderby works letter 61.*not taken: for the older cam/)).toBeVisible();
+
+  await changeHands(page, 'Ilse Marrand');
+  await page.getByRole('button', { name: /Checked against the source: publish/ }).click();
+  await expect(page.getByText(/revision 1, published/)).toBeVisible();
+
+  await atAsFound(page, 'L6 Hoist', 'Winding engine 4');
+  await onHead(page, '1I').click();
+  await selected(page, '1I');
+  await expect(page.getByRole('region', { name: 'Point 1I' })).toContainText('as found 8 to 16 thou');
+  await entry(page).fill('0.38 0.39');
+  await entry(page).press('Enter');
+  // within what is left alone, and over what it would be set to
+  await expect(onHead(page, '1I')).toHaveAttribute('data-state', 'in-spec');
 });

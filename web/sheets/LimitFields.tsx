@@ -10,6 +10,7 @@ import {
   type Role,
   type SingleRule,
 } from '@zero-lash/core/sheets';
+import type { ReactNode } from 'react';
 import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
@@ -123,13 +124,16 @@ function RoleLimits({ role, values, rule, rows, onAdd, onTakeOut, settled, onSet
             text={values.also[index]?.text ?? ''}
             unit={values.unit}
             rule={rule}
-          />
-          {asked(`also.${index}.text`)}
-          <Box gridColumn="1 / -1">
-            <Button variant="plain" onClick={() => onTakeOut(index)}>
-              Take out {alsoInWords(kind, values.condition)}, {ROLE_WORDS[role]}
+          >
+            <Button
+              variant="plain"
+              aria-label={`Take out ${ROLE_WORDS[role]}, ${alsoInWords(kind, values.condition)}`}
+              onClick={() => onTakeOut(index)}
+            >
+              Take out
             </Button>
-          </Box>
+          </PrintedField>
+          {asked(`also.${index}.text`)}
         </Box>
       ))}
       {left.length > 0 && (
@@ -158,10 +162,12 @@ interface PrintedProps {
   readonly text: string;
   readonly unit: LengthUnit;
   readonly rule: SingleRule | null;
+  /** what may be done with it */
+  readonly children?: ReactNode;
 }
 
 /** A clearance as it is printed, drawn as it is understood: of one figure the shop's band round it, said to be the shop's. */
-function PrintedField({ name, label, hint, text, unit, rule }: PrintedProps) {
+function PrintedField({ name, label, hint, text, unit, rule, children }: PrintedProps) {
   const { register, getFieldState, formState } = useFormContext<SheetValues>();
   const { figure, band, length } = useLengths();
   const read = printedFrom(text, unit);
@@ -171,8 +177,8 @@ function PrintedField({ name, label, hint, text, unit, rule }: PrintedProps) {
       <Labelled label={label} hint={hint} error={getFieldState(name, formState).error?.message}>
         <Input {...register(name)} autoComplete="off" maxLength={60} />
       </Labelled>
-      {resolved ? (
-        <Box>
+      <Box alignSelf="center">
+        {resolved && (
           <GapBar
             min={resolved.min}
             max={resolved.max}
@@ -181,11 +187,12 @@ function PrintedField({ name, label, hint, text, unit, rule }: PrintedProps) {
             width={300}
             figure={figure}
           />
-          {resolved.figure !== null && <Box fontSize="sm">{bandInWords(resolved, band, length)}</Box>}
-        </Box>
-      ) : (
-        <Box />
-      )}
+        )}
+        {resolved && resolved.figure !== null && (
+          <Box fontSize="sm">{bandInWords(resolved, band, length)}</Box>
+        )}
+        {children}
+      </Box>
     </>
   );
 }

@@ -1,7 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import {
-  bandInWords,
   lashPoints,
   limitsInWords,
   meansFor,
@@ -172,11 +171,20 @@ function Limits({ sheet }: { readonly sheet: SheetRevision }) {
         >
           <Box width="210px">
             <Box fontWeight="650">{ROLE_WORDS[role]}</Box>
-            <Box fontSize="lg">{bandInWords(resolved, band, length)}</Box>
-            {asWritten && (
-              <Box fontSize="sm" color="faded">
-                written “{asWritten}”
-              </Box>
+            {resolved.figure === null ? (
+              <>
+                <Box fontSize="lg">{band(resolved.min, resolved.max)}</Box>
+                {asWritten && (
+                  <Box fontSize="sm" color="faded">
+                    written “{asWritten}”
+                  </Box>
+                )}
+              </>
+            ) : (
+              <>
+                <Box fontSize="lg">maker: {asWritten || length(resolved.figure)}</Box>
+                <Box>shop: {band(resolved.min, resolved.max)}</Box>
+              </>
             )}
             {also.map((each) => (
               <Box key={each.kind} fontSize="sm">
