@@ -1,7 +1,7 @@
 import { lashPoints } from '@zero-lash/core/sheets';
 import { z } from 'zod';
 import { bounded, thicknessMm } from './bounded.ts';
-import { remark } from './values.ts';
+import { line, remark } from './values.ts';
 
 const degrees = z.number().min(0).max(719.999);
 /** Degrees after a cylinder's own firing TDC, a whole cycle early or late at the most. */
@@ -30,17 +30,26 @@ const stampedIn = z.enum(['mm', 'in']).default('mm');
 const gapAt = z.enum(['valve', 'cam']);
 const locking = z.enum(['lock-nut', 'self-locking']);
 
+/** What is turned and locked: null is said where the source does not say. */
+const adjuster = {
+  pitch: pitch.nullable(),
+  rockerRatio: ratio.nullable(),
+  locking,
+  torqueNm: torque,
+  /** the most, where the source gives a range */
+  torqueToNm: torque.optional(),
+  /** figures as they stand in the source, where that is in other units */
+  asTyped: z.object({ pitch: remark(30).optional(), torque: remark(40).optional() }).optional(),
+};
+
 export const means = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('screw'),
     end: z.enum(['valve', 'pushrod', 'finger-pivot']),
-    pitch,
-    rockerRatio: ratio,
+    ...adjuster,
     gapAt: gapAt.optional(),
-    locking,
-    torqueNm: torque,
   }),
-  z.object({ kind: z.literal('pivot-nut'), pitch, rockerRatio: ratio, locking, torqueNm: torque }),
+  z.object({ kind: z.literal('pivot-nut'), ...adjuster }),
   z.object({
     kind: z.literal('shim'),
     seat: z.enum(['on-bucket', 'under-bucket', 'under-finger']),
@@ -120,7 +129,20 @@ export const pattern = z
       .max(48)
       .default([]),
     margin: z.number().min(0).max(60),
-    marks: z.array(degrees).min(1).max(72),
+    /** none where the engine has none: it is put in position by its pistons */
+    marks: z.array(degrees).max(72),
+    /** what marks of the pulley or flywheel are called, where they are looked at from, and what beside them is none */
+    markNames: z
+      .array(
+        z.object({
+          at: z.number().min(0).max(359.999),
+          words: line(40),
+          from: z.enum(['front', 'flywheel', 'left', 'right']).nullable().default(null),
+          decoys: remark(80).default(''),
+        }),
+      )
+      .max(36)
+      .default([]),
     means,
     roleMeans: z.partialRecord(role, means),
   })
@@ -144,6 +166,12 @@ export const pattern = z
           ['marks', index],
           `${mark}° and ${near}° cannot be told apart: they lie under ${LEAST_APART}° from each other`,
         );
+    });
+    value.markNames.forEach(({ at }, index) => {
+      if (!value.marks.some((mark) => apart(mark % (CYCLE / 2), at) < LEAST_APART))
+        complain(['markNames', index, 'at'], `there is no mark at ${at}°`);
+      if (value.markNames.findIndex((other) => other.at === at) !== index)
+        complain(['markNames', index, 'at'], `the mark at ${at}° is named twice`);
     });
     const seats = value.cylinders.map(({ bank, place }) => `${bank}${place}`);
     seats.forEach((seat, index) => {
@@ -170,7 +198,7 @@ export const pattern = z
       ['means', value.means],
       ...Object.entries(value.roleMeans).map(([of, own]) => [`roleMeans.${of}`, own]),
     ] as [string, z.output<typeof means> | undefined][])
-      if (each?.kind === 'screw' && each.end === 'finger-pivot' && each.rockerRatio <= 1)
+      if (each?.kind === 'screw' && each.end === 'finger-pivot' && (each.rockerRatio ?? 2) <= 1)
         complain([...path.split('.'), 'rockerRatio'], 'the ratio of a finger is above 1');
     if (value.layout === 'v' && value.bankAngle === null)
       complain(['bankAngle'], 'a V engine needs the angle between its banks');

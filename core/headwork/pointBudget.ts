@@ -4,6 +4,7 @@ import { boundedGap, endsOf, judge, type Limits, type Verdict } from '../measuri
 import { fitPiece, guardedBand, pieceOutcome, pieceWanted, screwGain, sizesOf } from '../setting/index.ts';
 import {
   leverageOf,
+  type Leverage,
   meansFor,
   pieceGain,
   valvesOf,
@@ -78,7 +79,7 @@ const inMm = (mm: number) => formatLength(Math.round(mm * 1000) * 10, 'mm');
  * stems; a guided one is balanced again by its screw, and counts the stem at its fixed end. A tip is ground only as far as
  * the sheet allows.
  *
- * @returns null where how it was found is not known
+ * @returns null where how it was found is not known, or what is done hangs on a rocker's ratio that the source does not say
  * @example pointBudget({ pattern, point: points[0], lines: [], target: 0.22, installed: null, found: null }) // null
  */
 export function pointBudget(input: PointBudgetInput): PointBudget | null {
@@ -90,10 +91,18 @@ export function pointBudget(input: PointBudgetInput): PointBudget | null {
   const gear = leverageOf(pattern, point.role);
   const limits = { min: mmFromTenths(endsOf(input.limits).min), max: mmFromTenths(endsOf(input.limits).max) };
   const closing = point.role.endsWith('closing');
+  const { rockerRatio } = gear;
+  if (rockerRatio === null && hangsOnRatio(steps, gear)) return null;
   const rows: BudgetRow[] = [];
   let { lo, hi } = found;
   for (const { step, operation, move, done } of steps) {
-    const { effects } = lashBudget({ lo, hi, steps: [{ kind: operation, ...move }], ...gear });
+    const { effects } = lashBudget({
+      lo,
+      hi,
+      steps: [{ kind: operation, ...move }],
+      ...gear,
+      rockerRatio: rockerRatio ?? 1,
+    });
     const effect = effects[0]!;
     lo += effect;
     hi += effect;
@@ -236,6 +245,12 @@ function pieceFor(
   };
 }
 
+/** Whether what is done moves the gap by the rocker's ratio: at the cam or the pivot, or where the gap is taken at the cam. */
+const hangsOnRatio = (
+  steps: readonly { readonly operation: keyof typeof HEAD_OPERATIONS }[],
+  { gapAt }: Leverage,
+): boolean => steps.some(({ operation }) => gapAt === 'cam' || HEAD_OPERATIONS[operation].end !== 'valve');
+
 /** How far a screw will stand out once its gap is at its target again: a gap that shrank has it backed out. */
 function screwFor(
   { pattern, point, target, standout, standoutLimits }: PointBudgetInput,
@@ -246,8 +261,9 @@ function screwFor(
   if (means.kind !== 'screw' || means.end === 'finger-pivot' || standout === null) return null;
   const { gapAt } = leverageOf(pattern, point.role);
   const opens = target - (lo + hi) / 2;
-  const stands =
-    standout + opens / screwGain({ screwSide: means.end, rockerRatio: means.rockerRatio, gapAt });
+  const gain = screwGain({ screwSide: means.end, rockerRatio: means.rockerRatio, gapAt });
+  if (gain === null) return null;
+  const stands = standout + opens / gain;
   const { min, max } = standoutLimits ?? { min: -Infinity, max: Infinity };
   return { standout: stands, outside: Math.max(0, min - stands, stands - max) };
 }

@@ -27,6 +27,8 @@ export interface PointToSet {
 /** What to do at one point to bring it to its target. Lengths in tenths of a micrometre, not rounded where worked out. */
 export type SettingAdvice =
   | { readonly kind: 'turn'; readonly turn: ScrewTurn }
+  /** which way it is turned is known, and how far is not: its thread, or a ratio that it hangs on, is not on the sheet */
+  | { readonly kind: 'by-blade'; readonly direction: ScrewTurn['direction'] }
   | {
       readonly kind: 'fit';
       readonly size: Tenths;
@@ -75,6 +77,8 @@ export function adviseSetting(at: PointToSet): SettingAdvice {
       gapAt: leverageOf(pattern, role).gapAt,
       lockShift,
     });
+    if (turn === null)
+      return { kind: 'by-blade', direction: wayTo(target - lockShift * 10_000, (lo + hi) / 2) };
     return { kind: 'turn', turn };
   }
   if (installed === null) return { kind: 'need-installed' };
@@ -102,6 +106,10 @@ export function adviseSetting(at: PointToSet): SettingAdvice {
   if (own.size !== null) return fit(tenthsFromMm(own.size), 'difference', own.wanted * 10_000);
   return { kind: 'no-piece', why: own.why as 'under-thinnest', wanted: own.wanted! * 10_000 };
 }
+
+/** Which way an adjuster is turned to bring a gap to its target; tenths of a micrometre. */
+const wayTo = (target: number, gap: number): ScrewTurn['direction'] =>
+  Math.abs(target - gap) < 1 ? 'none' : target > gap ? 'loosen' : 'tighten';
 
 /** What a piece would leave at a point; tenths of a micrometre, not rounded. */
 export interface PieceLeaves {

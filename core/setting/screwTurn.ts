@@ -7,11 +7,12 @@ export type ScrewSide = 'valve' | 'pushrod' | 'pivot' | 'finger-pivot';
 export interface ScrewTurnInput {
   readonly measured: number;
   readonly target: number;
-  /** thread pitch of the adjuster */
-  readonly pitch: number;
+  /** thread pitch of the adjuster; null where the source does not say */
+  readonly pitch: number | null;
   /** where it acts: at the valve end, at the pushrod end, as a nut that carries a rocker's pivot, or under a finger's ball */
   readonly screwSide: ScrewSide;
-  readonly rockerRatio: number;
+  /** null where the source does not say */
+  readonly rockerRatio: number | null;
   /** where the gap is measured: at the valve, or at the cam over a finger's pad; at the valve if absent */
   readonly gapAt?: GapAt | undefined;
   /** mean change of the gap when this operator tightens the lock nut (after − before); 0 where absent */
@@ -31,17 +32,18 @@ export interface ScrewTurn {
  * ratio; a nut that carries a rocker's pivot moves both ends, 1 + ratio; a screw under the ball at a finger's end moves it by
  * ratio − 1, and the ball goes down to open the gap. Where the gap is taken at the cam, each is divided by the ratio.
  *
- * @returns degrees to a thousandth, and which way
+ * @returns degrees to a thousandth, and which way; null where the pitch, or a ratio that it hangs on, is not known
  * @throws RangeError when pitch or ratio is not above zero, or a finger's ratio is not above 1
  * @example
  * screwTurn({ measured: 0.18, target: 0.14, pitch: 1, screwSide: 'valve', rockerRatio: 1.7 })
  * // { degrees: -14.4, direction: 'tighten' }
  * Rule: lever geometry of the rocker.
  */
-export function screwTurn(input: ScrewTurnInput): ScrewTurn {
+export function screwTurn(input: ScrewTurnInput): ScrewTurn | null {
   const { measured, target, pitch, screwSide, rockerRatio, gapAt = 'valve', lockShift = 0 } = input;
-  if (!(pitch > 0)) throw new RangeError('pitch must be above 0');
+  if (pitch !== null && !(pitch > 0)) throw new RangeError('pitch must be above 0');
   const gain = screwGain({ screwSide, rockerRatio, gapAt });
+  if (pitch === null || gain === null) return null;
   const exact = ((target - lockShift - measured) / gain / pitch) * 360;
   const rounded = Math.round(exact * 1000) / 1000;
   if (rounded === 0) return { degrees: 0, direction: 'none' };
@@ -49,7 +51,8 @@ export function screwTurn(input: ScrewTurnInput): ScrewTurn {
 }
 
 /**
- * Says by how much a gap changes, where it is taken, for a millimetre that its adjuster moves.
+ * Says by how much a gap changes, where it is taken, for a millimetre that its adjuster moves; null where it hangs on a ratio that is not
+ * known: at the valve's end it does not, unless the gap is taken at the cam.
  *
  * @throws RangeError as `screwTurn` does
  * @example screwGain({ screwSide: 'finger-pivot', rockerRatio: 1.5, gapAt: 'cam' }) // 0.333
@@ -58,7 +61,8 @@ export function screwGain({
   screwSide,
   rockerRatio,
   gapAt,
-}: Pick<ScrewTurnInput, 'screwSide' | 'rockerRatio' | 'gapAt'>): number {
+}: Pick<ScrewTurnInput, 'screwSide' | 'rockerRatio' | 'gapAt'>): number | null {
+  if (rockerRatio === null) return screwSide === 'valve' && gapAt !== 'cam' ? 1 : null;
   if (!(rockerRatio > 0)) throw new RangeError('rockerRatio must be above 0');
   if (screwSide === 'finger-pivot' && !(rockerRatio > 1))
     throw new RangeError('rockerRatio must be above 1 where the pivot is at the end of a finger');
@@ -79,7 +83,7 @@ export const screwSideOf = (means: Extract<Means, { readonly kind: 'screw' | 'pi
  * Names the pattern of the adjuster at a role: adjusters of one thread, one way of locking and one gain move alike as they are
  * locked, whatever engine they are in; what was learned on one says nothing of another.
  *
- * @returns null where nothing is locked
+ * @returns null where nothing is locked, or its thread or a ratio that it hangs on is not known
  * @example adjusterAt(pattern, 'intake') // 'screw 1 lock-nut 1.000'
  */
 export function adjusterAt(pattern: Pattern, role: Role): string | null {
@@ -87,7 +91,9 @@ export function adjusterAt(pattern: Pattern, role: Role): string | null {
   if (means.kind !== 'screw' && means.kind !== 'pivot-nut') return null;
   const { rockerRatio, gapAt } = leverageOf(pattern, role);
   const gain = screwGain({ screwSide: screwSideOf(means), rockerRatio, gapAt });
-  return `${means.kind} ${means.pitch} ${means.locking} ${gain.toFixed(3)}`;
+  return means.pitch === null || gain === null
+    ? null
+    : `${means.kind} ${means.pitch} ${means.locking} ${gain.toFixed(3)}`;
 }
 
 /**

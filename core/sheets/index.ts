@@ -37,6 +37,7 @@ export type {
   Cylinder,
   GapAt,
   Layout,
+  MarkName,
   Means,
   Pattern,
   Role,

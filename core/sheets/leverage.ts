@@ -4,8 +4,8 @@ import { gearParts } from './trainPlaces.ts';
 
 /** How the gap of a role's points hangs on its cam, its pivot and its valve. */
 export interface Leverage {
-  /** valve arm over cam arm; 1 where nothing lies between them */
-  readonly rockerRatio: number;
+  /** valve arm over cam arm; 1 where nothing lies between them; null where the source does not say */
+  readonly rockerRatio: number | null;
   readonly gapAt: GapAt;
   /** where it pivots: between its ends, or at the end of a finger */
   readonly pivot: 'between' | 'end';
@@ -25,7 +25,7 @@ export function leverageOf(pattern: Pattern, role: Role): Leverage {
   if (!('rockerRatio' in means) || (means.kind === 'shim' && means.seat !== 'under-finger'))
     return { rockerRatio: 1, gapAt: 'valve', pivot: 'between', camIn, side };
   return {
-    rockerRatio: means.rockerRatio ?? 1,
+    rockerRatio: means.rockerRatio === undefined ? 1 : means.rockerRatio,
     gapAt: side === 'closing' ? 'valve' : gapAtOf(means),
     pivot: isFinger(means) ? 'end' : 'between',
     camIn,
@@ -41,7 +41,7 @@ export function leverageOf(pattern: Pattern, role: Role): Leverage {
  */
 export function pieceGain(pattern: Pattern, role: Role): number {
   const { gapAt, rockerRatio } = leverageOf(pattern, role);
-  return gapAt === 'cam' ? 1 / rockerRatio : 1;
+  return gapAt === 'cam' ? 1 / (rockerRatio ?? 1) : 1;
 }
 
 const isFinger = (means: Means): boolean =>

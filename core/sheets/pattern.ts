@@ -1,6 +1,24 @@
 /** What a lash point serves; each role has limits of its own. */
 export type Role = 'intake' | 'exhaust' | 'intake-closing' | 'exhaust-closing' | 'brake';
 
+/** A mark as a person finds it. */
+export interface MarkName {
+  /** degrees of one turn */
+  readonly at: number;
+  /** as it is stamped, or what it looks like: `2-5`, `dot`, `line on the wheel against the split` */
+  readonly words: string;
+  /** where it is looked at from; null where that is not said */
+  readonly from: 'front' | 'flywheel' | 'left' | 'right' | null;
+  /** what stands beside it and is not it; empty where nothing does */
+  readonly decoys: string;
+}
+
+/** Figures of an adjuster as they were typed, such as `24 tpi` and `10–11 lbf·ft`. */
+export interface AsTyped {
+  readonly pitch?: string | undefined;
+  readonly torque?: string | undefined;
+}
+
 /** How the cylinders stand. */
 export type Layout = 'single' | 'inline' | 'v' | 'flat';
 
@@ -46,19 +64,31 @@ export type Means =
       readonly kind: 'screw';
       /** where it acts; `finger-pivot` carries the ball at the end of a finger */
       readonly end: 'valve' | 'pushrod' | 'finger-pivot';
-      readonly pitch: number;
-      readonly rockerRatio: number;
+      /** mm a turn; null where the source does not say: no angle is given then */
+      readonly pitch: number | null;
+      /** null where the source does not say */
+      readonly rockerRatio: number | null;
       /** at the valve where it is not said */
       readonly gapAt?: GapAt | undefined;
       readonly locking: 'lock-nut' | 'self-locking';
+      /** of the lock nut; the least where the source gives a range */
       readonly torqueNm: number | null;
+      /** the most of a range */
+      readonly torqueToNm?: number | null | undefined;
+      /** its figures as they stand in the source, where that is in other units */
+      readonly asTyped?: AsTyped | undefined;
     }
   | {
       readonly kind: 'pivot-nut';
-      readonly pitch: number;
-      readonly rockerRatio: number;
+      readonly pitch: number | null;
+      readonly rockerRatio: number | null;
       readonly locking: 'lock-nut' | 'self-locking';
+      /** of the lock nut; the least where the source gives a range */
       readonly torqueNm: number | null;
+      /** the most of a range */
+      readonly torqueToNm?: number | null | undefined;
+      /** its figures as they stand in the source, where that is in other units */
+      readonly asTyped?: AsTyped | undefined;
     }
   | {
       readonly kind: 'shim';
@@ -131,6 +161,8 @@ export interface Pattern {
   readonly margin: number;
   /** crank degrees at which the pulley or flywheel shows a mark */
   readonly marks: readonly number[];
+  /** what marks are called, and where they are looked at; absent where nobody wrote that down */
+  readonly markNames?: readonly MarkName[] | undefined;
   /** the crank may be turned back a little; a tensioner or a belt may forbid it */
   readonly turnsBack?: boolean;
   readonly camDrive?: CamDrive;

@@ -15,6 +15,7 @@ import {
 import { mmFromTenths } from '../length/index.ts';
 import { judge, limitsFromMm, stacksOf, whyNoProof } from '../measuring/index.ts';
 import {
+  adjusterAt,
   adviseSetting,
   aimFor,
   aimsOutside,
@@ -28,7 +29,7 @@ import {
   sizesOf,
   writeChart,
 } from '../setting/index.ts';
-import type { Means } from '../sheets/index.ts';
+import type { Means, Pattern } from '../sheets/index.ts';
 import { inlineFour, inlineSix } from './patterns.ts';
 
 const LIMITS = [
@@ -176,6 +177,36 @@ describe('a tool that holds a valve down', () => {
     expect(obstaclesTo({ ...status, heldDown: ['1I', '1E'] })).toMatchObject([
       { code: 'tool_in', points: ['1I', '1E'] },
     ]);
+  });
+});
+
+describe('an adjuster of which not everything is known', () => {
+  const screw = (means: Partial<Means>): Pattern => ({
+    ...inlineSix,
+    means: {
+      ...{ kind: 'screw', end: 'valve', pitch: 1, rockerRatio: 1.5, locking: 'lock-nut', torqueNm: null },
+      ...means,
+    } as Means,
+  });
+  const advice = (means: Partial<Means>, lo = 1000) =>
+    adviseSetting({
+      ...{ pattern: screw(means), role: 'intake', measured: { lo, hi: lo + 100, floor: true } },
+      ...{ target: 1500, limits: { min: 1300, max: 1700 }, installed: null },
+    });
+
+  it('is set by the blade where its pitch is not known: which way is said, and no angle', () => {
+    expect(advice({ pitch: null })).toEqual({ kind: 'by-blade', direction: 'loosen' });
+    expect(advice({ pitch: null }, 1900)).toEqual({ kind: 'by-blade', direction: 'tighten' });
+    expect(advice({ pitch: null }, 1450)).toEqual({ kind: 'by-blade', direction: 'none' });
+    expect(adjusterAt(screw({ pitch: null }), 'intake')).toBeNull();
+  });
+
+  it('has an angle without the rocker’s ratio only where it acts on the valve and the gap is taken there', () => {
+    expect(advice({ rockerRatio: null }).kind).toBe('turn');
+    expect(advice({ rockerRatio: null })).toEqual(advice({ rockerRatio: 1.5 }));
+    expect(advice({ rockerRatio: null, end: 'pushrod' }).kind).toBe('by-blade');
+    expect(advice({ rockerRatio: null, gapAt: 'cam' }).kind).toBe('by-blade');
+    expect(adjusterAt(screw({ rockerRatio: null, end: 'pushrod' }), 'intake')).toBeNull();
   });
 });
 

@@ -17,7 +17,9 @@ const steps = (text: string) => {
       ? `${step.degrees}°`
       : step.kind === 'by-hand'
         ? step.asWritten
-        : Math.round(step.nm * 100) / 100,
+        : step.toNm === undefined
+          ? Math.round(step.nm * 100) / 100
+          : `${Math.round(step.nm * 100) / 100}–${Math.round(step.toNm * 100) / 100}`,
   );
 };
 
@@ -33,6 +35,12 @@ describe('steps of tightening as a sheet writes them', () => {
     ['finger-tight, then 8 Nm', ['finger-tight', 8]],
     ['nipped up; 20 N·m + 90°', ['nipped up', 20, '90°']],
     ['hand tight', ['hand tight']],
+    ['89 inch-pounds', [10.06]],
+    ['10–11 lbf·ft', ['13.56–14.91']],
+    ['20 to 24 ft-lbs, then 90°', ['27.12–32.54', '90°']],
+    ['20 Nm, threads oiled, then 60 Nm', [20, 60]],
+    ['45 Nm dry', [45]],
+    ['12 foot pounds with thread locking fluid', [16.27]],
   ])('reads “%s”', (text, read) => expect(steps(text)).toEqual(read));
 
   it.each([
@@ -40,10 +48,20 @@ describe('steps of tightening as a sheet writes them', () => {
     ['tight', '“tight” is no torque and no angle'],
     ['14', '“14” has no unit that is known: N·m, lbf·ft, lbf·in or kgf·m'],
     ['14 mm', '“14 mm” has no unit that is known: N·m, lbf·ft, lbf·in or kgf·m'],
+    ['24–20 Nm', '“24–20 Nm”: the least comes first'],
+    ['oiled', '“oiled” is no torque and no angle'],
     ['14 Nm, then 900°', '“900°” is no angle to turn on by'],
     ['1400 Nm', '“1400 Nm”: no fastening of a valve train or a head is tightened to over 500 N·m'],
     ['0 Nm', '“0 Nm”: a torque of nothing is “finger-tight” or “nipped up”'],
   ])('says of “%s” what it does not understand', (text, error) => expect(steps(text)).toBe(error));
+
+  it('keeps what the threads are given with the figure it belongs to', () => {
+    const read = parseTorqueSteps('20 Nm, threads oiled, then 60 Nm');
+    expect('error' in read ? [] : read.steps.map(({ asWritten }) => asWritten)).toEqual([
+      '20 Nm, threads oiled',
+      '60 Nm',
+    ]);
+  });
 
   it('understands every torque it is given in any of its units', () => {
     fc.assert(
@@ -72,6 +90,8 @@ describe('the wrench for each torque', () => {
     expect(by('8 Nm, then 22 Nm, then 45 Nm, then 90°')).toEqual(['small', 'small', 'large']);
   });
   it('is none beyond them all, and reaches the very ends of its range', () => {
+    // a range is reached where both its ends are
+    expect(by('20–24 Nm, then 22–28 Nm, then 100–120 Nm')).toEqual(['small', 'large', null]);
     expect(by('1 Nm, then 2 Nm, then 110 Nm, then 145 Nm')).toEqual([null, 'small', 'large', null]);
   });
 });

@@ -53,6 +53,29 @@ describe('what head work leaves at a point', () => {
     expect(budget.fails).toBe(false);
   });
 
+  it('is not worked out where it hangs on a ratio that nobody knows', () => {
+    const means = { ...screws.means, rockerRatio: null } as Pattern['means'];
+    const pattern = { ...screws, means };
+    const at = (operation: HeadOperation) =>
+      pointBudget(point({ pattern, lines: [line('1I', operation, 0.1)] }));
+    expect(at('seat-cut')?.rows).toHaveLength(1);
+    expect(
+      pointBudget(
+        point({
+          pattern: { ...screws, means: { ...means, gapAt: 'cam' } as never },
+          lines: [line('1I', 'seat-cut', 0.1)],
+        }),
+      ),
+    ).toBeNull();
+    const through = (Object.keys(HEAD_OPERATIONS) as HeadOperation[]).filter(
+      (operation) => HEAD_OPERATIONS[operation].end !== 'valve' && operationsFor(pattern).includes(operation),
+    );
+    for (const operation of through) expect(at(operation), operation).toBeNull();
+    // how far the screw will stand out hangs on it too
+    const stands = pointBudget(point({ pattern, lines: [line('1I', 'seat-cut', 0.1)], standout: 5 }));
+    expect(stands?.screw).toBeNull();
+  });
+
   it('needs the same piece in the end, whatever thicker one is put in on the way', () => {
     const plain = pointBudget(point({ lines: [line('1I', 'seat-cut', 0.1)] }))!;
     for (const kind of ['shim-thicker', 'crown-thicker'] as const) {

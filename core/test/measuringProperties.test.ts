@@ -2,13 +2,34 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { intervalOf, judge, nextBlade, parseEntry, type Reading } from '../measuring/index.ts';
 import { crankStops, mayMeasureAt, openSpan } from '../turning/index.ts';
-import { formatInterval, formatLength, mmFromTenths, parseLength, tenthsFromMm } from '../length/index.ts';
+import {
+  formatInterval,
+  formatLength,
+  mmFromTenths,
+  parseLength,
+  parsePitch,
+  tenthsFromMm,
+} from '../length/index.ts';
 import { guardedBand, aimFor, fitPiece, pieceOutcome, screwTurn } from '../setting/index.ts';
 
 const tenths = fc.integer({ min: 0, max: 20_000 });
 const limits = fc
   .tuple(tenths, fc.integer({ min: 100, max: 3000 }))
   .map(([min, band]) => ({ min, max: min + band }));
+
+describe('a thread’s pitch', () => {
+  it.each([
+    ['1.25', 1.25],
+    ['0,75 mm', 0.75],
+    ['24 tpi', 1.0583],
+    ['20 threads per inch', 1.27],
+    ['32/in', 0.7938],
+  ])('%s is %d mm', (text, mm) => expect(parsePitch(text)).toEqual({ mm }));
+
+  it.each([['M8'], ['tpi'], ['0'], [''], ['24 tpm']])('is not “%s”', (text) =>
+    expect(parsePitch(text)).toHaveProperty('error'),
+  );
+});
 
 describe('lengths', () => {
   it('come back from mm as they went, and add without error', () => {
@@ -137,8 +158,8 @@ describe('setting', () => {
         const [measured, target] = [mmFromTenths(from), mmFromTenths(to)];
         const there = screwTurn({ ...adjuster, measured, target });
         const back = screwTurn({ ...adjuster, measured: target, target: measured });
-        expect(there.degrees).toBeCloseTo(-back.degrees, 3);
-        if (to > from) expect(there.direction).toBe('loosen');
+        expect(there!.degrees).toBeCloseTo(-back!.degrees, 3);
+        if (to > from) expect(there!.direction).toBe('loosen');
       }),
     );
   });

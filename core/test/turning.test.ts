@@ -7,7 +7,10 @@ import {
   liftShare,
   mayMeasurePoint,
   onWheel,
+  firstSchool,
+  gonePastInWords,
   planStops,
+  schoolsFor,
   ringPath,
   signsInWords,
   spannedPoints,
@@ -74,13 +77,48 @@ describe('a stop in words', () => {
     expect(wayToStop(inlineSix, { ...stops[1]!, angle: 470, marked: false }, 0)).toMatch(
       /Turn 470° on.*to 110° past the first mark/,
     );
-    expect(signsInWords(stops[1]!)).toEqual([
+    expect(signsInWords(inlineSix, stops[1]!)).toEqual([
       'the mark stands at its pointer',
       'cylinder 5 at firing TDC: both sides loose, rotor at its lead',
       'cylinder 2 on overlap: its valves rock as the crank is moved a little',
       'fully open: 4E',
       'lobes away from their followers: 5I, 5E',
     ]);
+  });
+
+  it('calls a mark what stands on it, where it is looked at from, and what beside it is none', () => {
+    const named = {
+      ...inlineSix,
+      markNames: [{ at: 120, words: '2-5', from: 'flywheel' as const, decoys: 'the dot beside it' }],
+    };
+    const mark = 'the mark “2-5”, seen from the flywheel end, not the dot beside it';
+    expect(wayToStop(named, stops[1]!, 0)).toBe(`Turn 120° on, clockwise seen from the front, to ${mark}`);
+    // the mark comes round again half a cycle later
+    expect(
+      wayToStop(
+        named,
+        stops.find(({ angle }) => angle === 480)!,
+        0,
+      ),
+    ).toContain(mark);
+    expect(wayToStop(named, stops[2]!, 0)).toMatch(/to the mark$/);
+    expect(signsInWords(named, stops[1]!)[0]).toBe(`${mark} stands at its pointer`);
+  });
+
+  it('goes by the pistons of an engine that has no mark, which begins with each cylinder’s firing', () => {
+    const bare = { ...inlineSix, marks: [] };
+    expect(firstSchool(bare)).toBe('each-firing');
+    expect(schoolsFor(bare).map(({ key }) => key)).not.toContain('fewest');
+    const plan = planStops(bare, 'each-firing');
+    expect(plan.unreachable).toEqual([]);
+    expect(wayToStop(bare, plan.stops[1]!, 0)).toBe(
+      'Turn 120° on, clockwise seen from the front, until cylinder 5 is at the top of its firing stroke',
+    );
+    expect(wayToStop(bare, { ...plan.stops[1]!, angle: 150, fires: [], rocks: [] }, null)).toMatch(
+      /to 30° past the top of cylinder 5’s firing stroke|30° past the top of cylinder 5’s firing stroke/,
+    );
+    expect(signsInWords(bare, plan.stops[1]!)[0]).toMatch(/piston is at the very top/);
+    expect(gonePastInWords(bare)).toMatch(/piston/);
   });
 
   it('leaves a brake rocker, open while its own cylinder fires, to its companion’s firing', () => {

@@ -38,6 +38,7 @@ export { stopTable, type StopTableInput, type StopTableRow } from './stopTable.t
 export {
   camByHandInWords,
   gonePastInWords,
+  NO_MARK_CAUTION,
   POSITION_SCHOOLS,
   schoolsFor,
   signsInWords,

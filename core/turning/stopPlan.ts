@@ -70,12 +70,17 @@ export function planStops(pattern: Pattern, school: PositionSchool): StopPlan {
 }
 
 /**
- * Says which school a pattern's rounds begin with: the maker's own table where the sheet has one.
+ * Says which school a pattern's rounds begin with: the maker's own table where the sheet has one; where the engine has no mark, that
+ * which goes by its cylinders' firing.
  *
  * @example firstSchool(pattern) // 'fewest'
  */
-export function firstSchool({ makersStops = [] }: Pick<Pattern, 'makersStops'>): PositionSchool {
-  return makersStops.length > 0 ? 'maker' : 'fewest';
+export function firstSchool({
+  makersStops = [],
+  marks,
+}: Pick<Pattern, 'makersStops' | 'marks'>): PositionSchool {
+  if (makersStops.length > 0) return 'maker';
+  return marks.length > 0 ? 'fewest' : 'each-firing';
 }
 
 /** Where a maker's table and the geometry of the cams do not say the same. */

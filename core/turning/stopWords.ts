@@ -61,8 +61,15 @@ export const camByHandInWords: readonly string[] = [
  *
  * @example schoolsFor(pattern).map(({ key }) => key)
  */
-export function schoolsFor({ makersStops = [] }: Pick<Pattern, 'makersStops'>): typeof POSITION_SCHOOLS {
-  return POSITION_SCHOOLS.filter(({ key }) => key !== 'maker' || makersStops.length > 0);
+export function schoolsFor({
+  makersStops = [],
+  marks,
+}: Pick<Pattern, 'makersStops' | 'marks'>): typeof POSITION_SCHOOLS {
+  const there: Partial<Readonly<Record<PositionSchool, boolean>>> = {
+    maker: makersStops.length > 0,
+    fewest: marks.length > 0,
+  };
+  return POSITION_SCHOOLS.filter(({ key }) => there[key] ?? true);
 }
 
 /**
@@ -71,7 +78,11 @@ export function schoolsFor({ makersStops = [] }: Pick<Pattern, 'makersStops'>): 
  *
  * @example gonePastInWords(pattern)
  */
-export function gonePastInWords({ turnsBack = true }: Pick<Pattern, 'turnsBack'>): string {
+export function gonePastInWords({ turnsBack = true, marks }: Pick<Pattern, 'turnsBack' | 'marks'>): string {
+  if (marks.length === 0)
+    return turnsBack
+      ? 'Turn back until the piston has gone down by about the width of a hand on the wheel, then come up to the top again in the running direction: slack is then on the same side as when it runs.'
+      : 'This engine is never turned back: its tensioner or belt may jump. Turn on in the running direction, two full turns, until the piston comes to the top again.';
   return turnsBack
     ? 'Turn back until the mark is about a hand’s width before its pointer, then come up to it again in the running direction: slack in the chain and gears is then on the same side as when it runs.'
     : 'This engine is never turned back: its tensioner or belt may jump. Turn on in the running direction, two full turns, until the mark comes up to its pointer again.';
@@ -92,32 +103,67 @@ export function turningInWords({ turns, seenFrom }: Pick<Pattern, 'turns' | 'see
   return `${turns} seen from the ${seenFrom}`;
 }
 
+/** A mark in words, with where it is looked at from and what beside it is none: `the mark “2-5”, seen from the front, not the dot beside it`. */
+function markInWords({ markNames = [] }: Pick<Pattern, 'markNames'>, angle: number): string {
+  const named = markNames.find(({ at }) => Math.abs((angle % TURN) - at) < 1);
+  if (!named) return 'the mark';
+  return [
+    `the mark “${named.words}”`,
+    named.from && `seen from the ${FROM_WORDS[named.from]}`,
+    named.decoys && `not ${named.decoys}`,
+  ]
+    .filter(Boolean)
+    .join(', ');
+}
+
+const FROM_WORDS = { front: 'front', flywheel: 'flywheel end', left: 'left', right: 'right' } as const;
+
+/** Where a stop is, on an engine that has no mark: by the piston that is at its top there, or from the last one that was. */
+function positionInWords({ cylinders }: Pick<Pattern, 'cylinders'>, { angle, fires, rocks }: PlannedStop) {
+  if (fires.length > 0) return `until ${cylindersInWords(fires)} is at the top of its firing stroke`;
+  if (rocks.length > 0) return `until ${cylindersInWords(rocks)} is at the top, its valves rocking`;
+  const since = (firesAt: number) => (angle - firesAt + 2 * TURN) % (2 * TURN);
+  const last = [...cylinders].sort((a, b) => since(a.firesAt) - since(b.firesAt))[0]!;
+  return `${degrees(since(last.firesAt))} past the top of cylinder ${last.id}’s firing stroke`;
+}
+
 /**
- * Says how to get to a stop: how far, which way, to which mark.
+ * Says how to get to a stop: how far, which way, to which mark; on an engine that has none, by which piston.
  *
  * @param from where the crank is now, in crank degrees; null where that is not known
  * @example wayToStop(pattern, plan.stops[1], 0) // 'Turn 360° on, clockwise seen from the front, to the mark'
  */
 export function wayToStop(
-  pattern: Pick<Pattern, 'turns' | 'seenFrom'>,
+  pattern: Pick<Pattern, 'turns' | 'seenFrom' | 'marks' | 'markNames' | 'cylinders'>,
   stop: PlannedStop,
   from: number | null,
 ): string {
-  const to = stop.marked ? 'to the mark' : `to ${degrees(stop.angle % TURN)} past the first mark`;
+  const mark = markInWords(pattern, stop.angle);
+  const to = stop.marked
+    ? `to ${mark}`
+    : pattern.marks.length === 0
+      ? positionInWords(pattern, stop)
+      : `to ${degrees(stop.angle % TURN)} past the first mark`;
   if (from === null) return `Turn ${turningInWords(pattern)} ${to}`;
   const turn = (((stop.angle - from) % (2 * TURN)) + 2 * TURN) % (2 * TURN);
-  if (turn === 0) return `Here already: ${stop.marked ? 'at the mark' : degrees(stop.angle)}`;
+  if (turn === 0) return `Here already: ${stop.marked ? `at ${mark}` : degrees(stop.angle)}`;
   return `Turn ${degrees(turn)} on, ${turningInWords(pattern)}, ${to}`;
 }
+
+/** What has to be known where an engine has no mark, and is put in position by its pistons. */
+export const NO_MARK_CAUTION =
+  'This engine has no mark: see the piston at its very top, by eye or by a blunt probe on it. A probe in the plug hole can jam under its thread or mark the piston: it is straight and long enough to be held, and out before the crank is turned on.';
 
 /**
  * Lists the independent signs that a stop is the right one of the two turns.
  *
- * @example signsInWords(plan.stops[0])[0] // 'the mark stands at its pointer'
+ * @example signsInWords(pattern, plan.stops[0])[0] // 'the mark stands at its pointer'
  */
-export function signsInWords(stop: PlannedStop): string[] {
+export function signsInWords(pattern: Pick<Pattern, 'marks' | 'markNames'>, stop: PlannedStop): string[] {
   const signs: string[] = [];
-  if (stop.marked) signs.push('the mark stands at its pointer');
+  if (stop.marked) signs.push(`${markInWords(pattern, stop.angle)} stands at its pointer`);
+  if (pattern.marks.length === 0 && stop.fires.length + stop.rocks.length > 0)
+    signs.push('its piston is at the very top: by eye, or by a probe on it');
   if (stop.fires.length > 0)
     signs.push(`${cylindersInWords(stop.fires)} at firing TDC: both sides loose, rotor at its lead`);
   if (stop.rocks.length > 0)

@@ -73,6 +73,8 @@ export function limitsThere(
     if (!given) return [];
     const ofValve = part === 'lobe-lift' && !item.limits.includes(part) && place.role !== null;
     const ratio = ofValve ? leverageOf(pattern, place.role!).rockerRatio : 1;
+    // what the valve is lifted by is not known where nobody says by how much the rocker multiplies
+    if (ratio === null) return [];
     const { nominal } = given;
     return [[part, { ...given, nominal: nominal === null ? null : nominal * ratio }] as const];
   });

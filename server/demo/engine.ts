@@ -317,7 +317,7 @@ class EngineTeller {
       const wanted = gaps.get(point.key)! - this.#gaps.target(point);
       const was = installed.get(point.key)!;
       const turned = means.kind === 'screw' || means.kind === 'pivot-nut';
-      const degrees = turned ? Math.round(((-wanted / 10_000 / means.pitch) * 360) / 5) * 5 : null;
+      const degrees = turned ? Math.round(((-wanted / 10_000 / means.pitch!) * 360) / 5) * 5 : null;
       await this.#db('settings').insert({
         build_id: buildId,
         revision_id: this.#sheet.id,

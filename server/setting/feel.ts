@@ -77,7 +77,9 @@ async function readLocks(db: Knex, personId: string): Promise<LockFeel[]> {
     const means = meansFor(sheet.pattern, role);
     const adjuster = adjusterAt(sheet.pattern, role);
     if (adjuster === null || (means.kind !== 'screw' && means.kind !== 'pivot-nut')) continue;
-    const { kind, pitch, locking } = means;
+    const { kind, locking } = means;
+    // an adjuster of no known pitch has no name of its own
+    const pitch = means.pitch!;
     const known = byAdjuster.get(adjuster) ?? { said: { means: kind, pitch, locking }, pairs: [] };
     known.pairs.push({ before: bounded(firstLo, firstHi), after: bounded(lo, hi) });
     byAdjuster.set(adjuster, known);

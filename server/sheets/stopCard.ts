@@ -114,7 +114,7 @@ function drawPlan(paper: Paper, { pattern }: SheetRevision, plan: StopPlan): voi
 }
 
 function stopText(pattern: SheetRevision['pattern'], stop: PlannedStop, from: number | null) {
-  return { way: wayToStop(pattern, stop, from), signs: signsInWords(stop).slice(0, -1).join('; ') };
+  return { way: wayToStop(pattern, stop, from), signs: signsInWords(pattern, stop).slice(0, -1).join('; ') };
 }
 
 function drawTable(paper: Paper, { pattern }: SheetRevision, plan: StopPlan): void {

@@ -146,10 +146,13 @@ function stepInWords(step: Pass['step']): string {
   // the unit it is written in is not said twice, and small ones only of small torques
   const written = step.asWritten.replace(/[\s·.-]/g, '').toLowerCase();
   const others = TORQUE_UNITS.filter(
-    (unit) => !written.endsWith(unit.replace('·', '').toLowerCase()) && (unit !== 'lbf·in' || step.nm < 20),
+    (unit) => !written.includes(unit.replace('·', '').toLowerCase()) && (unit !== 'lbf·in' || step.nm < 20),
   ).map((to) => {
-    const { value } = torque({ value: step.nm, from: 'N·m', to });
-    return `${value < 10 ? value.toFixed(1) : Math.round(value)} ${to}`;
+    const said = [step.nm, ...(step.toNm === undefined ? [] : [step.toNm])].map((nm) => {
+      const { value } = torque({ value: nm, from: 'N·m', to });
+      return value < 10 ? value.toFixed(1) : String(Math.round(value));
+    });
+    return `${said.join('–')} ${to}`;
   });
   return `${step.asWritten} (${others.join(', ')})`;
 }

@@ -115,7 +115,9 @@ function Stair({ shown: { point, found, unknown, target, budget } }: { readonly 
       </Heading>
       {!found || !budget ? (
         <Box color="faded">
-          As it was found: {UNKNOWN_WORDS[unknown ?? 'not-measured']}. Nothing is worked out from that.
+          {found
+            ? 'The sheet does not say the rocker’s ratio, and this work moves the gap by it. Nothing is worked out.'
+            : `As it was found: ${UNKNOWN_WORDS[unknown ?? 'not-measured']}. Nothing is worked out from that.`}
         </Box>
       ) : (
         <>

@@ -69,6 +69,7 @@ export function TurnForm(props: MeansProps) {
             {advice.kind === 'no-blade-went' && noBladeWent(means)}
             {advice.kind === 'need-reading' && needReading(props)}
             {turn && !turns && 'On target: nothing to turn'}
+            {advice.kind === 'by-blade' && BY_BLADE[advice.direction]}
             {turn && turns && (
               <>
                 {turn.direction === 'loosen' ? 'Loosen' : 'Tighten'} {turnInWords(turn.degrees, nut)}
@@ -90,8 +91,8 @@ export function TurnForm(props: MeansProps) {
         )}
       </Flex>
       <Box fontSize="sm" color="faded">
-        To {length(target)} at the middle of what was read; {PIECE_WORDS[means.kind]} pitch{' '}
-        {'pitch' in means ? means.pitch : ''} mm. The lock nut moves it: measure again after.
+        To {length(target)} at the middle of what was read; {PIECE_WORDS[means.kind]} {threadInWords(means)}.
+        The lock nut moves it: measure again after.
       </Box>
       {lock && <LockSaid {...lock} />}
       <BetweenBlades point={point} target={target} shift={shift} />
@@ -105,6 +106,19 @@ export function TurnForm(props: MeansProps) {
           </Button>
           <Button onClick={() => turnedNotLocked(Math.round(turn.degrees))}>Turned, not locked yet</Button>
         </Flex>
+      )}
+      {advice.kind === 'by-blade' && advice.direction !== 'none' && (
+        <Button
+          variant="solid"
+          marginTop="3"
+          onClick={() => {
+            setAsked(null);
+            setOwn('');
+            onRecord({ kind: 'turned', degrees: null });
+          }}
+        >
+          Turned by the blade, and locked
+        </Button>
       )}
       <form onSubmit={recordOwn} noValidate>
         <Flex gap="2" alignItems="flex-end" marginTop="3">
@@ -142,8 +156,24 @@ export function TurnForm(props: MeansProps) {
 
 const WHOLE_TURN = 360;
 
+/** Which way, where no angle can be given. */
+const BY_BLADE = {
+  loosen: 'Loosen, and set it by the blade',
+  tighten: 'Tighten, and set it by the blade',
+  none: 'On target: nothing to turn',
+} as const;
+
+/** An adjuster's thread, and what follows where the sheet does not say it: `pitch 1.25 mm`. */
+function threadInWords(means: MeansProps['means']): string {
+  if (!('pitch' in means)) return '';
+  if (means.pitch === null) return 'of no known pitch, so no angle is given';
+  return `pitch ${means.pitch} mm${means.rockerRatio === null ? ', rocker ratio not known' : ''}`;
+}
+
 /** What a turn moves the screw by: `the screw moves 1.25 mm`. */
 function pitchMoves(means: MeansProps['means'], degrees: number): string {
-  const moved = 'pitch' in means ? (means.pitch * Math.abs(degrees)) / WHOLE_TURN : 0;
+  if (!('pitch' in means) || means.pitch === null)
+    return `the ${PIECE_WORDS[means.kind]} goes round ${Math.round((Math.abs(degrees) / WHOLE_TURN) * 10) / 10} times`;
+  const moved = (means.pitch * Math.abs(degrees)) / WHOLE_TURN;
   return `the ${PIECE_WORDS[means.kind]} moves ${Math.round(moved * 100) / 100} mm`;
 }

@@ -81,11 +81,20 @@ function OneMeans({ path }: { readonly path: 'means' | `others.${number}.means` 
               ]}
             />
           )}
-          <TextField name={`${path}.pitch`} label="Thread pitch, mm" inputMode="decimal" />
+          <TextField
+            name={`${path}.pitch`}
+            label="Thread pitch, mm"
+            hint="Or 24 tpi. Empty: not known, and no angle is given"
+          />
           {onFinger ? (
             <FingerFields path={path} />
           ) : (
-            <TextField name={`${path}.rockerRatio`} label="Rocker ratio" inputMode="decimal" />
+            <TextField
+              name={`${path}.rockerRatio`}
+              label="Rocker ratio"
+              hint="Empty: not known"
+              inputMode="decimal"
+            />
           )}
           <ChoiceField
             name={`${path}.locking`}
@@ -95,7 +104,7 @@ function OneMeans({ path }: { readonly path: 'means' | `others.${number}.means` 
               ['self-locking', 'itself'],
             ]}
           />
-          <TextField name={`${path}.torqueNm`} label="Lock nut, Nm" inputMode="decimal" />
+          <TextField name={`${path}.torqueNm`} label="Lock nut, Nm" hint="Or 10–11 lbf·ft. Empty: not said" />
         </>
       )}
       {kind === 'shim' && (

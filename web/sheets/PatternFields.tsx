@@ -8,16 +8,25 @@ export function PatternFields() {
   const { control, getValues, setValue } = useFormContext<SheetValues>();
   const [layout, assumed] = useWatch({ control, name: ['layout', 'assumed'] });
   const twoBanks = layout === 'v' || layout === 'flat';
-  const [camDrive, camsAbove, coverHoldsCams, turnsBack, decompressed, table] = useWatch({
+  const [camDrive, camsAbove, coverHoldsCams, turnsBack, decompressed, table, named] = useWatch({
     control,
-    name: ['camDrive', 'camsAbove', 'coverHoldsCams', 'turnsBack', 'decompressed', 'makersStops'],
+    name: [
+      'camDrive',
+      'camsAbove',
+      'coverHoldsCams',
+      'turnsBack',
+      'decompressed',
+      'makersStops',
+      'markNames',
+    ],
   });
   const driven =
     [camDrive, camsAbove].every((said) => said === 'unsaid') &&
     !coverHoldsCams &&
     turnsBack &&
     !decompressed &&
-    table === '';
+    table === '' &&
+    named === '';
   const brakes = useFieldArray<SheetValues, 'brakes'>({ control, name: 'brakes' });
 
   /** Names the cylinders the layout most often has, unless others were typed. */
@@ -78,7 +87,11 @@ export function PatternFields() {
             ['flywheel', 'flywheel'],
           ]}
         />
-        <TextField name="marks" label="Marks on the pulley, °" hint="Of one turn; 0 alone is fine" />
+        <TextField
+          name="marks"
+          label="Marks on the pulley, °"
+          hint="Of one turn, such as 0 180. Empty: it has none"
+        />
         <TextField name="camMarks" label="Marks on the cam wheel, °" hint="Over two turns; most have none" />
         <ChoiceField
           name="exhaustSide"
@@ -125,7 +138,7 @@ export function PatternFields() {
             </Button>
           </Box>
         ))}
-        <Button onClick={() => brakes.append({ cylinders: '', opens: '640', closes: '780' })}>
+        <Button onClick={() => brakes.append({ cylinders: '', opens: '', closes: '' })}>
           Add brake rockers
         </Button>
       </FormPart>
@@ -190,6 +203,13 @@ export function PatternFields() {
             <TextField name="decompressorCloses" label="Lets go, ° after firing" inputMode="decimal" />
           </>
         )}
+        <Box gridColumn="1 / -1">
+          <AreaField
+            name="markNames"
+            label="What the marks are called"
+            hint="A mark a line, its degrees first; then where it is looked at from, and what beside it is none: 120: 2-5, front, not the dot beside it"
+          />
+        </Box>
         <Box gridColumn="1 / -1">
           <AreaField
             name="makersStops"

@@ -6,12 +6,14 @@ import {
   ROLE_WORDS,
   singleBandComplaint,
   type LimitsError,
+  type MarkName,
   type Means,
   type Pattern,
   type Role,
   type SingleRule,
 } from '@zero-lash/core/sheets';
-import { parseLength, type LengthUnit } from '@zero-lash/core/length';
+import { parseTorqueSteps } from '@zero-lash/core/assembly';
+import { parseLength, parsePitch, type LengthUnit } from '@zero-lash/core/length';
 import { readChart } from '@zero-lash/core/setting';
 import { LIMIT_KINDS } from '@zero-lash/core/wear';
 import { firingAngles, inCycle, parseFiringOrder } from '@zero-lash/core/turning';
@@ -106,6 +108,7 @@ function fieldOf(path: readonly string[], values: SheetValues, limits: SheetBody
       return `others.${index}.means.${rest[0] === 'sizes' ? (rest[1] ?? 'from') : rest[0]}`;
     }
     if (second === 'cylinders') return 'bankA';
+    if (second === 'markNames') return 'markNames';
     if (second === 'brakes') return `brakes.0.${rest[0] ?? 'closes'}`;
     return second;
   }
@@ -205,7 +208,6 @@ function readPattern(values: SheetValues, errors: Record<string, string>): Patte
   if (pulley.some((mark) => mark < 0 || mark >= 360))
     errors.marks = 'A mark of the pulley lies from 0° to under 360°.';
   const cam = numbers(values.camMarks, 'camMarks', errors);
-  if (pulley.length + cam.length === 0) errors.marks = 'At least one mark, such as 0.';
   const brakes = values.brakes.flatMap(({ cylinders, opens, closes }, index) =>
     names(cylinders).map((cylinder) => {
       if (!all.includes(cylinder)) errors[`brakes.${index}.cylinders`] = `There is no cylinder ${cylinder}.`;
@@ -257,6 +259,7 @@ function readPattern(values: SheetValues, errors: Record<string, string>): Patte
     coverHoldsCams: values.coverHoldsCams,
     decompressor,
     makersStops,
+    markNames: readMarkNames(values, errors),
     marks: [...new Set([...pulley, ...pulley.map((mark) => mark + 360), ...cam.map(inCycle)])].sort(
       (a, b) => a - b,
     ),
@@ -286,6 +289,54 @@ function readTable(text: string, errors: Record<string, string>): NonNullable<Pa
     });
 }
 
+const MARK_NAME =
+  /^(\d+(?:[.,]\d+)?)\s*°?\s*:\s*(.+?)(?:\s*,\s*(front|flywheel|left|right))?(?:\s*,\s*not\s+(.+))?$/i;
+
+/** What marks are called, one a line. */
+function readMarkNames({ markNames }: SheetValues, errors: Record<string, string>): MarkName[] {
+  return markNames
+    .split('\n')
+    .map((text) => text.trim())
+    .filter(Boolean)
+    .flatMap((text) => {
+      const [, at, words, from, decoys = ''] = MARK_NAME.exec(text) ?? [];
+      if (at === undefined || words === undefined) {
+        errors.markNames ??= `“${text}” is not understood: degrees, a colon, what it says, such as 120: 2-5, front.`;
+        return [];
+      }
+      return [
+        { at: numberTyped(at), words, from: (from?.toLowerCase() ?? null) as MarkName['from'], decoys },
+      ];
+    });
+}
+
+/** A thread's pitch, mm; null where nothing is typed: it is not known. */
+function readPitch(text: string, field: string, errors: Record<string, string>): number | null {
+  if (text === '') return null;
+  const read = parsePitch(text);
+  if ('error' in read) errors[field] = sentence(read.error);
+  return 'error' in read ? null : read.mm;
+}
+
+/** A lock nut's torque, or its range, in Nm: a bare figure is in Nm; null where nothing is typed. */
+function readLockTorque(
+  text: string,
+  field: string,
+  errors: Record<string, string>,
+): { readonly torqueNm: number | null; readonly torqueToNm?: number } {
+  if (text === '') return { torqueNm: null };
+  const read = parseTorqueSteps(/[a-z]/i.test(text.replace(/\bto\b/gi, '')) ? text : `${text} Nm`);
+  const step = 'error' in read ? undefined : read.steps.length === 1 ? read.steps[0] : undefined;
+  if (step?.kind !== 'torque') {
+    errors[field] = 'error' in read ? sentence(read.error) : 'One torque, or a range such as 10–11 lbf·ft.';
+    return { torqueNm: null };
+  }
+  const { nm, toNm } = step;
+  return { torqueNm: round3(nm), ...(toNm === undefined ? {} : { torqueToNm: round3(toNm) }) };
+}
+
+const round3 = (value: number) => Math.round(value * 1000) / 1000;
+
 /** A figure of a means of setting, as it is typed. */
 type FigureField = Exclude<keyof MeansValues, 'turnsBare'>;
 
@@ -299,11 +350,17 @@ function readMeans(values: MeansValues, path: string, errors: Record<string, str
   };
   if (values.kind === 'screw' || values.kind === 'pivot-nut') {
     const onFinger = values.kind === 'screw' && values.end === 'finger-pivot';
+    const { pitch, torque } = { pitch: values.pitch.trim(), torque: values.torqueNm.trim() };
+    const asTyped = {
+      ...(/[a-z/]/i.test(pitch) ? { pitch } : {}),
+      ...(/[a-z]/i.test(torque) ? { torque } : {}),
+    };
     const turned = {
-      pitch: figure('pitch'),
-      ...(onFinger ? finger() : { rockerRatio: figure('rockerRatio') }),
+      pitch: readPitch(pitch, `${path}.pitch`, errors),
+      ...(onFinger ? finger() : { rockerRatio: maybe('rockerRatio') }),
       locking: values.locking,
-      torqueNm: maybe('torqueNm'),
+      ...readLockTorque(torque, `${path}.torqueNm`, errors),
+      ...(Object.keys(asTyped).length > 0 ? { asTyped } : {}),
     };
     return values.kind === 'screw'
       ? { kind: 'screw', end: values.end, ...turned }

@@ -5,6 +5,7 @@ import {
   parseLimits,
   rolesOf,
   type AlsoKind,
+  type MarkName,
   type Means,
   type Pattern,
   type PrintedLimits,
@@ -58,6 +59,8 @@ export interface SheetValues {
   readonly marks: string;
   /** degrees over two turns, on a wheel that turns with the cam: each comes round once */
   readonly camMarks: string;
+  /** what marks are called, one a line: `120: 2-5, front, not the dot beside it` */
+  readonly markNames: string;
   readonly intakes: string;
   readonly exhausts: string;
   readonly bridgeIntake: boolean;
@@ -149,17 +152,17 @@ export const CAUTIOUS_TIMING = { ivoBtdc: 30, ivcAbdc: 70, evoBbdc: 70, evcAtdc:
 export const FRESH_MEANS: MeansValues = {
   kind: 'screw',
   end: 'valve',
-  pitch: '1',
-  rockerRatio: '1.5',
+  pitch: '',
+  rockerRatio: '',
   fingerRatio: '',
   gapAt: '',
   locking: 'lock-nut',
   torqueNm: '',
   seat: 'under-bucket',
-  from: '2',
-  to: '3.2',
-  step: '0.05',
-  diameter: '9.5',
+  from: '',
+  to: '',
+  step: '',
+  diameter: '',
   marking: '',
   stampedIn: 'mm',
   seatOffset: '',
@@ -188,8 +191,9 @@ export const FRESH_SHEET: SheetValues = {
   turns: 'clockwise',
   seenFrom: 'front',
   exhaustSide: 'left',
-  marks: '0 180',
+  marks: '',
   camMarks: '',
+  markNames: '',
   intakes: '1',
   exhausts: '1',
   bridgeIntake: false,
@@ -263,6 +267,7 @@ export function valuesFrom(sheet: SheetRevision | SheetFile): SheetValues {
     seenFrom: pattern.seenFrom,
     exhaustSide: pattern.exhaustSide,
     ...marksTyped(pattern.marks),
+    markNames: (pattern.markNames ?? []).map(markNameTyped).join('\n'),
     intakes: String(pattern.valves.intake),
     exhausts: String(pattern.valves.exhaust),
     bridgeIntake: pattern.bridges.intake,
@@ -334,6 +339,10 @@ export function valuesFrom(sheet: SheetRevision | SheetFile): SheetValues {
   };
 }
 
+/** A mark's name as a line: `120: 2-5, front, not the dot beside it`. */
+const markNameTyped = ({ at, words, from, decoys }: MarkName) =>
+  [`${at}: ${words}`, from, decoys && `not ${decoys}`].filter(Boolean).join(', ');
+
 /** A mark of the pulley comes round twice in a cycle; what comes round once is on a wheel of the cam's. */
 function marksTyped(marks: readonly number[]) {
   const pulley = marks.filter((mark) => mark < 360 && marks.includes(mark + 360));
@@ -356,7 +365,7 @@ function meansTyped(means: Means): MeansValues {
   return {
     kind: means.kind,
     end: 'end' in means ? means.end : FRESH_MEANS.end,
-    pitch: 'pitch' in means ? typed(means.pitch) : FRESH_MEANS.pitch,
+    pitch: 'pitch' in means ? (means.asTyped?.pitch ?? typed(means.pitch)) : FRESH_MEANS.pitch,
     rockerRatio:
       means.kind === 'screw' || means.kind === 'pivot-nut'
         ? typed(means.rockerRatio)
@@ -364,7 +373,7 @@ function meansTyped(means: Means): MeansValues {
     fingerRatio: isFinger(means) && 'rockerRatio' in means ? typed(means.rockerRatio) : '',
     gapAt: ('gapAt' in means && means.gapAt) || '',
     locking: 'locking' in means ? means.locking : FRESH_MEANS.locking,
-    torqueNm: 'torqueNm' in means ? typed(means.torqueNm) : '',
+    torqueNm: 'torqueNm' in means ? torqueTyped(means) : '',
     seat: 'seat' in means ? means.seat : FRESH_MEANS.seat,
     from: sizes ? typed(sizes.from) : FRESH_MEANS.from,
     to: sizes ? typed(sizes.to) : FRESH_MEANS.to,
@@ -377,6 +386,15 @@ function meansTyped(means: Means): MeansValues {
     toolCrank: means.kind === 'shim' ? (means.toolCrank ?? '') : '',
   };
 }
+
+/** A lock nut's torque as it was typed, in Nm where that was not kept. */
+const torqueTyped = ({
+  torqueNm,
+  torqueToNm,
+  asTyped,
+}: Extract<Means, { readonly pitch: unknown }>): string =>
+  asTyped?.torque ??
+  [torqueNm, torqueToNm].flatMap((each) => (each === null || each === undefined ? [] : [each])).join('–');
 
 const isFinger = (means: Means): boolean =>
   (means.kind === 'shim' && means.seat === 'under-finger') ||

@@ -39,7 +39,19 @@ export function sheetInWords(sheet: SheetBody): SheetLine[] {
     { name: 'Cylinders', text: banksInWords(pattern) },
     { name: 'Fires', text: firingInWords(pattern.cylinders) },
     { name: 'Turns', text: turningInWords(pattern) },
-    { name: 'Marks at', text: pattern.marks.map((mark) => `${mark}°`).join(', ') },
+    {
+      name: 'Marks at',
+      text:
+        pattern.marks.length === 0
+          ? 'none: it is put in position by its pistons'
+          : pattern.marks.map((mark) => `${mark}°`).join(', '),
+    },
+    ...(pattern.markNames ?? []).map(({ at, words, from, decoys }) => ({
+      name: `The mark at ${at}°`,
+      text: [`“${words}”`, from && `seen from the ${from}`, decoys && `not ${decoys}`]
+        .filter(Boolean)
+        .join(', '),
+    })),
     { name: 'Valves', text: valvesInWords(pattern) },
     {
       name: 'Valve timing',

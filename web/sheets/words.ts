@@ -24,9 +24,9 @@ export function layoutInWords(pattern: Pick<Pattern, 'layout' | 'bankAngle' | 'c
 export function meansInWords(means: Means): string {
   switch (means.kind) {
     case 'screw':
-      return `screw ${means.end === 'finger-pivot' ? 'under the ball of a finger' : `at the ${means.end} end`}, ${means.locking === 'lock-nut' ? 'lock nut' : 'self-locking'}, pitch ${means.pitch} mm, ${means.end === 'finger-pivot' ? 'finger’s' : 'rocker'} ratio ${means.rockerRatio}${gapTaken(means)}`;
+      return `screw ${means.end === 'finger-pivot' ? 'under the ball of a finger' : `at the ${means.end} end`}, ${means.locking === 'lock-nut' ? 'lock nut' : 'self-locking'}, ${pitchSaid(means)}, ${means.end === 'finger-pivot' ? 'finger’s' : 'rocker'} ratio ${ratioSaid(means)}${gapTaken(means)}`;
     case 'pivot-nut':
-      return `nut on the pivot, ${means.locking === 'lock-nut' ? 'lock nut' : 'self-locking'}, pitch ${means.pitch} mm, rocker ratio ${means.rockerRatio}`;
+      return `nut on the pivot, ${means.locking === 'lock-nut' ? 'lock nut' : 'self-locking'}, ${pitchSaid(means)}, rocker ratio ${ratioSaid(means)}`;
     case 'shim':
       return `shim ${{ 'on-bucket': 'on top of the bucket', 'under-bucket': 'under the bucket', 'under-finger': 'under the finger' }[means.seat]}, ${means.sizes.from}–${means.sizes.to} mm by ${means.sizes.step}, diameter ${means.diameter} mm${means.marking ? `, marked ${means.marking}` : ''}${inInches(means)}`;
     case 'bucket':
@@ -40,7 +40,7 @@ export function meansInWords(means: Means): string {
 export function meansInFull(means: Means): string {
   const more =
     'torqueNm' in means
-      ? [means.torqueNm !== null && `to ${means.torqueNm} Nm`]
+      ? [means.torqueNm !== null && `to ${torqueSaid(means)}`]
       : [
           means.kind === 'shim' &&
             means.rockerRatio !== undefined &&
@@ -123,3 +123,19 @@ export const alsoInWords = (kind: AlsoKind, condition: 'cold' | 'hot'): string =
   kind === 'other-condition'
     ? `${condition === 'cold' ? 'hot' : 'cold'}, which is not measured by here`
     : ALSO_WORDS[kind];
+
+type Adjuster = Extract<Means, { readonly kind: 'screw' | 'pivot-nut' }>;
+
+/** An adjuster's thread as the source gives it, and in mm where that is something else. */
+function pitchSaid({ pitch, asTyped }: Adjuster): string {
+  if (pitch === null) return 'pitch not known: no angle, set by the blade';
+  return asTyped?.pitch ? `${asTyped.pitch} (${pitch} mm a turn)` : `pitch ${pitch} mm`;
+}
+
+const ratioSaid = ({ rockerRatio }: Adjuster) => rockerRatio ?? 'not known';
+
+/** The lock nut's torque as the source gives it, and in Nm where that is something else. */
+function torqueSaid({ torqueNm, torqueToNm, asTyped }: Adjuster): string {
+  const nm = [torqueNm, torqueToNm].filter((each) => each !== null && each !== undefined).join('–');
+  return asTyped?.torque ? `${asTyped.torque} (${nm} Nm)` : `${nm} Nm`;
+}

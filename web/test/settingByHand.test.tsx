@@ -66,6 +66,14 @@ const LOCKED = {
 };
 
 describe('turning a screw', () => {
+  it('of no known pitch is done by the blade: which way is said, and no angle', () => {
+    show(form(build({}, { ...SCREW, pitch: null } as Means)));
+    expect(screen.getByText('Loosen, and set it by the blade')).toBeTruthy();
+    expect(screen.getByText(/of no known pitch, so no angle is given/)).toBeTruthy();
+    expect(screen.queryByRole('button', { name: /as said/ })).toBeNull();
+    expect(screen.getByRole('button', { name: 'Turned by the blade, and locked' })).toBeTruthy();
+  });
+
   it('is drawn as it is seen, with the blades to set it between', async () => {
     await signIn('bench');
     await owns([0.2, 0.25, 0.28, 0.3]);

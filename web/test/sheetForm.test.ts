@@ -194,10 +194,70 @@ describe('the spec sheet form', () => {
     ]);
   });
 
+  it('takes what nobody knows as not known, and fills nothing in as if it were printed', () => {
+    const leaflet = {
+      ...FRESH_SHEET,
+      ...{ maker: 'Hadderby', name: 'M1 Minnow', manual: 'Leaflet', layout: 'single' as const, bankA: '1' },
+      ...{
+        assumed: true,
+        limits: { intake: '0.10', exhaust: '0.15' },
+        plan: [{ ...FRESH_STEP, afterUsage: '25' }],
+      },
+    };
+    const { body, errors } = readForm(leaflet);
+    expect(errors).toEqual({});
+    expect(body?.pattern).toMatchObject({
+      marks: [],
+      means: { kind: 'screw', pitch: null, rockerRatio: null, torqueNm: null },
+    });
+    expect(
+      sheetInWords(body!)
+        .map(({ text }) => text)
+        .join(),
+    ).toMatch(/none: it is put in position.*pitch not known/);
+  });
+
+  it('keeps figures in the units they are printed in beside what they come to', () => {
+    const values = valuesFrom(gorge);
+    const means = { ...values.means, pitch: '24 tpi', torqueNm: '10 to 11 lbf·ft' };
+    const { body, errors } = readForm({ ...values, means });
+    expect(errors).toEqual({});
+    expect(body?.pattern.means).toMatchObject({
+      ...{ pitch: 1.0583, torqueNm: 13.558, torqueToNm: 14.914 },
+      asTyped: { pitch: '24 tpi', torque: '10 to 11 lbf·ft' },
+    });
+    const again = valuesFrom({ ...gorge, ...body! });
+    expect(again.means).toMatchObject({ pitch: '24 tpi', torqueNm: '10 to 11 lbf·ft' });
+    expect(readForm(again).body).toEqual(body);
+    expect(readForm({ ...values, means: { ...means, torqueNm: '12–15' } }).body?.pattern.means).toMatchObject(
+      {
+        ...{ torqueNm: 12, torqueToNm: 15 },
+      },
+    );
+    expect(readForm({ ...values, means: { ...means, pitch: 'M8', torqueNm: 'tight' } }).errors).toEqual({
+      'means.pitch': expect.stringMatching(/no pitch/),
+      'means.torqueNm': expect.stringMatching(/no torque/),
+    });
+  });
+
+  it('calls marks what stands on them', () => {
+    const values = { ...valuesFrom(gorge), markNames: '90: 2-5, flywheel, not the dot beside it\n0: line' };
+    const { body, errors } = readForm(values);
+    expect(errors).toEqual({});
+    expect(body?.pattern.markNames).toEqual([
+      { at: 90, words: '2-5', from: 'flywheel', decoys: 'the dot beside it' },
+      { at: 0, words: 'line', from: null, decoys: '' },
+    ]);
+    expect(valuesFrom({ ...gorge, ...body! }).markNames).toBe(values.markNames);
+  });
+
   it('asks where a finger’s gap is taken, and fills nothing in', () => {
     const finger = {
       ...valuesFrom(gorge),
-      means: { ...FRESH_MEANS, kind: 'shim' as const, seat: 'under-finger' as const },
+      means: {
+        ...{ ...FRESH_MEANS, kind: 'shim' as const, seat: 'under-finger' as const },
+        ...{ from: '1.8', to: '3', step: '0.025', diameter: '10' },
+      },
     };
     expect(readForm(finger).errors).toMatchObject({
       'means.gapAt': expect.stringMatching(/valve.*cam/),
@@ -250,7 +310,8 @@ describe('the spec sheet form', () => {
       /lets go after it lifts/,
     ],
     [{ marks: '400' }, 'marks', /under 360/],
-    [{ marks: '' }, 'marks', /At least one mark/],
+    [{ markNames: '2-5' }, 'markNames', /degrees, a colon/],
+    [{ markNames: '45: dot' }, 'markNames', /no mark at 45/],
     [{ ivoBtdc: 'x' }, 'ivoBtdc', /not a number/],
     [{ limits: { intake: '12-13', exhaust: '0.2-0.3' } }, 'limits.intake', /5 mm/],
     [

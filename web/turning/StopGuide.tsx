@@ -1,7 +1,13 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
 import { crankHeldBy } from '@zero-lash/core/builds';
 import type { Pattern } from '@zero-lash/core/sheets';
-import { camByHandInWords, gonePastInWords, signsInWords, wayToStop } from '@zero-lash/core/turning';
+import {
+  camByHandInWords,
+  gonePastInWords,
+  NO_MARK_CAUTION,
+  signsInWords,
+  wayToStop,
+} from '@zero-lash/core/turning';
 import { memo, useState } from 'react';
 import { Caution } from '../app/Caution.tsx';
 import { useSteady } from '../app/useSteady.ts';
@@ -53,6 +59,7 @@ export const StopGuide = memo(function StopGuide({ buildId, pattern, work, enabl
               ))}
             </>
           )}
+          {!held && !byHand && shown && pattern.marks.length === 0 && <Caution>{NO_MARK_CAUTION}</Caution>}
           {!held && !byHand && !shown && <b>Every point is measured: nothing is left to turn to.</b>}
           {!held && shown && (
             <>
@@ -92,7 +99,7 @@ export const StopGuide = memo(function StopGuide({ buildId, pattern, work, enabl
       </Flex>
       {shown && asked === 'signs' && (
         <Box as="ul" marginTop="2" paddingLeft="4" listStyleType="'– '">
-          {signsInWords(shown.stop).map((sign) => (
+          {signsInWords(pattern, shown.stop).map((sign) => (
             <li key={sign}>{sign}</li>
           ))}
           <Box as="li" color="faded">

@@ -243,6 +243,11 @@ export const winderSix: NewSheet = {
       exhaustSide: 'right',
       timing: { ivoBtdc: 10, ivcAbdc: 48, evoBbdc: 50, evcAtdc: 12, assumed: false, lift: null },
       marks: [0, 120, 240, 360, 480, 600],
+      markNames: [
+        { at: 0, words: '1-6', from: 'flywheel', decoys: 'the dot beside it, which is the pump’s' },
+        { at: 120, words: '2-5', from: 'flywheel', decoys: '' },
+        { at: 240, words: '3-4', from: 'flywheel', decoys: '' },
+      ],
       means: {
         kind: 'screw',
         end: 'pushrod',
@@ -271,6 +276,41 @@ export const winderSix: NewSheet = {
       ...{ manual: 'Hadderby works letter 61', edition: '', page: '1', figures: 'exhaust 18 thou' },
       whyNot: 'for the older cam, which this engine has not',
     },
+    notes: '',
+  },
+};
+
+/** Two figures on a leaflet, and little else: no mark, no pitch, no timing, no torque. */
+export const minnowSingle: NewSheet = {
+  name: 'M1 Minnow',
+  maker: 'Hadderby',
+  body: {
+    pattern: {
+      ...PLAIN,
+      layout: 'single',
+      cylinders: [{ id: '1', bank: 'A', place: 1, firesAt: 0 }],
+      valves: { intake: 1, exhaust: 1 },
+      exhaustSide: 'right',
+      timing: { ivoBtdc: 30, ivcAbdc: 70, evoBbdc: 70, evcAtdc: 30, assumed: true, lift: null },
+      marks: [],
+      means: {
+        ...{ kind: 'screw', end: 'valve', pitch: null, rockerRatio: null },
+        ...{ locking: 'lock-nut', torqueNm: null },
+      },
+    },
+    condition: 'cold',
+    temperature: null,
+    limits: [printed('intake', '0.10'), printed('exhaust', '0.15')],
+    wearLimits: [],
+    torques: [],
+    wanted: [],
+    pieceCharts: [],
+    assembly: [],
+    runIn: { heatCycles: 0, retorque: false },
+    usageUnit: 'hours',
+    recheckPlan: [step(25, 365)],
+    source: { manual: 'Hadderby M1 leaflet', edition: '', page: '1' },
+    secondSource: null,
     notes: '',
   },
 };

@@ -1,5 +1,13 @@
 import { drawnShutTwin } from './drafted.ts';
-import { groomerSix, orchardFour, railFour, sawSingle, trolleyThree, winderSix } from './inLine.ts';
+import {
+  groomerSix,
+  minnowSingle,
+  orchardFour,
+  railFour,
+  sawSingle,
+  trolleyThree,
+  winderSix,
+} from './inLine.ts';
 import { flatFour, pumpTwin, pumpTwinSecond, racerFour, ropewayTwelve } from './twoBanks.ts';
 
 /** The published spec sheets of the demo world, by a short name. */
@@ -14,6 +22,7 @@ export const DEMO_SHEETS = {
   flatFour,
   ropewayTwelve,
   winderSix,
+  minnowSingle,
 } as const;
 
 /** A sheet that nobody has checked yet. */

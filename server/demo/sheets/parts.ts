@@ -44,6 +44,7 @@ export const PLAIN: Pick<
   | 'coverHoldsCams'
   | 'decompressor'
   | 'makersStops'
+  | 'markNames'
 > = {
   bankAngle: null,
   turns: 'clockwise',
@@ -60,6 +61,7 @@ export const PLAIN: Pick<
   coverHoldsCams: false,
   decompressor: null,
   makersStops: [],
+  markNames: [],
 };
 
 export const COOL_ROOM = { from: 10, to: 30 };
