@@ -104,6 +104,8 @@ const limitFields = z.object({
   max: perhaps,
   unit: z.enum(['mm', 'N', '%', 'bar']),
   source: remark(120).default(''),
+  /** its figures as they stand in the source, where that is in other units: new or the least, and the limit or the greatest */
+  asTyped: z.object({ first: remark(30).optional(), last: remark(30).optional() }).optional(),
 });
 
 /** What holds a limit together: its own two ends, and the side it wears to. */
@@ -213,7 +215,12 @@ export const sheetFields = z.object({
   pattern,
   condition: z.enum(['cold', 'hot']),
   temperature: z
-    .object({ from: bounded('temperature'), to: bounded('temperature') })
+    .object({
+      from: bounded('temperature'),
+      to: bounded('temperature'),
+      /** as they stand in the source, where that is not in °C */
+      asTyped: z.object({ from: remark(20), to: remark(20) }).optional(),
+    })
     .refine(({ from, to }) => from < to, { path: ['to'], error: 'must be above from' })
     .nullable(),
   limits: z.array(roleLimits).min(1),

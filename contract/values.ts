@@ -40,7 +40,7 @@ export const usage = z
   .overwrite((figure) => Math.round(figure * 10) / 10);
 
 /** What an engine's running is counted in. */
-export const usageUnit = z.enum(['hours', 'km', 'starts', 'events']);
+export const usageUnit = z.enum(['hours', 'km', 'miles', 'starts', 'events']);
 export type UsageUnit = z.infer<typeof usageUnit>;
 
 /** The version of a row that people edit; a stale one is refused. */

@@ -67,7 +67,7 @@ declare module 'knex/types/tables.js' {
       serial: string;
       owner: string;
       duty: string;
-      usage_unit: 'hours' | 'km' | 'starts' | 'events';
+      usage_unit: 'hours' | 'km' | 'miles' | 'starts' | 'events';
       usage: number;
       usage_at: Date;
       version: number;
@@ -419,7 +419,7 @@ declare module 'knex/types/tables.js' {
       pattern: unknown;
       condition: 'cold' | 'hot';
       temperature: unknown;
-      usage_unit: 'hours' | 'km' | 'starts' | 'events';
+      usage_unit: 'hours' | 'km' | 'miles' | 'starts' | 'events';
       recheck_plan: unknown;
       source: unknown;
       notes: string;

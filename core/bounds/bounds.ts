@@ -96,6 +96,10 @@ export const BOUNDS = {
     under: 'a running figure is not negative',
     over: 'no engine has run that far',
   }),
+  miles: bound('miles', 0, 6_200_000, {
+    under: 'a running figure is not negative',
+    over: 'no engine has run that far',
+  }),
   starts: bound('starts', 0, 1_000_000, {
     under: 'a running figure is not negative',
     over: 'no engine was started that often',

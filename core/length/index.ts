@@ -1,5 +1,6 @@
 export { mmFromTenths, TENTHS_PER, tenthsFromMm, type LengthUnit, type Tenths } from './tenths.ts';
 export { numberTyped } from './numberTyped.ts';
 export { parseLength, unitOf, type LengthError, type ParsedLength } from './parseLength.ts';
+export { parseFigure, type FigureUnit } from './parseFigure.ts';
 export { parsePitch } from './parsePitch.ts';
 export { formatInterval, formatLength, lengthWithUnit, type ShopUnit } from './formatLength.ts';

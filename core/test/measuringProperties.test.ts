@@ -6,6 +6,7 @@ import {
   formatInterval,
   formatLength,
   mmFromTenths,
+  parseFigure,
   parseLength,
   parsePitch,
   tenthsFromMm,
@@ -16,6 +17,33 @@ const tenths = fc.integer({ min: 0, max: 20_000 });
 const limits = fc
   .tuple(tenths, fc.integer({ min: 100, max: 3000 }))
   .map(([min, band]) => ({ min, max: min + band }));
+
+describe('a figure of a manual', () => {
+  it.each([
+    ['8,62', 'mm', 8.62],
+    ['0.340 in', 'mm', 8.636],
+    ['12 thou', 'mm', 0.3048],
+    ['-0.01', 'mm', -0.01],
+    ['135 psi', 'bar', 9.3079],
+    ['930 kPa', 'bar', 9.3],
+    ['50 lbf', 'N', 222.4111],
+    ['10 kgf', 'N', 98.0665],
+    ['10 %', '%', 10],
+    ['50 °F', '°C', 10],
+    ['-4F', '°C', -20],
+    ['20', '°C', 20],
+  ] as const)('%s is kept in %s as %d', (text, unit, value) =>
+    expect(parseFigure(text, unit)).toEqual({ value }),
+  );
+
+  it.each([
+    ['', 'mm'],
+    ['wide', 'mm'],
+    ['8 bar', 'mm'],
+    ['8.5 mm', 'bar'],
+    ['1.2.3', 'mm'],
+  ] as const)('“%s” is none in %s', (text, unit) => expect(parseFigure(text, unit)).toHaveProperty('error'));
+});
 
 describe('a thread’s pitch', () => {
   it.each([

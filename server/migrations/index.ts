@@ -1,12 +1,14 @@
 import type { Knex } from 'knex';
 import * as first from './100-schema.ts';
 import * as printedLimits from './101-printedLimits.ts';
+import * as miles from './102-miles.ts';
 import { EARLIER_NAMES, earlierSource } from './earlier/index.ts';
 import { sourceOf } from './source.ts';
 
 const MIGRATIONS = {
   '100-schema': first,
   '101-printedLimits': printedLimits,
+  '102-miles': miles,
 } as const;
 
 /** The migrations of every database of ours, in order. */

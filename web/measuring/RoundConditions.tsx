@@ -4,7 +4,7 @@ import type { ConditionsRow, Round } from '@zero-lash/contract/measuring';
 import { memo, useState, type FormEvent } from 'react';
 import { conditionCautions } from '@zero-lash/core/measuring';
 import { Caution } from '../app/Caution.tsx';
-import { numberTyped } from '@zero-lash/core/length';
+import { numberTyped, parseFigure } from '@zero-lash/core/length';
 import { ShopTime } from '../app/ShopTime.tsx';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';
@@ -35,12 +35,12 @@ export const RoundConditions = memo(
 
     function keep(event: FormEvent) {
       event.preventDefault();
-      const [engineTempC, hoursSinceRun] = [temperature, hours].map((text) =>
-        text.trim() === '' ? null : numberTyped(text),
-      ) as [number | null, number | null];
-      const wrong =
-        Number.isNaN(engineTempC ?? 0) || Number.isNaN(hoursSinceRun ?? 0) || (hoursSinceRun ?? 0) < 0;
-      setComplaint(wrong ? 'Numbers only, such as 18 and 12.' : undefined);
+      // a thermometer may read in Fahrenheit
+      const read = temperature.trim() === '' ? { value: null } : parseFigure(temperature, '°C');
+      const engineTempC = 'error' in read ? null : read.value;
+      const hoursSinceRun = hours.trim() === '' ? null : numberTyped(hours);
+      const wrong = 'error' in read || Number.isNaN(hoursSinceRun ?? 0) || (hoursSinceRun ?? 0) < 0;
+      setComplaint(wrong ? 'Numbers, such as 18 (or 64 °F) and 12.' : undefined);
       if (!wrong)
         put({
           kind: 'conditions',

@@ -49,8 +49,8 @@ export function LimitFields({ roles, rule, settled, onSettle }: Props) {
           ['hot', 'hot'],
         ]}
       />
-      <TextField name="tempFrom" label="From, °C" inputMode="decimal" />
-      <TextField name="tempTo" label="To, °C" inputMode="decimal" />
+      <TextField name="tempFrom" label="From, °C" hint="Or 50 °F" />
+      <TextField name="tempTo" label="To, °C" />
       <ChoiceField
         name="unit"
         label="Bare figures are in"

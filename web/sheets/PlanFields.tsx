@@ -85,6 +85,7 @@ export function PlanFields() {
             options={[
               ['hours', 'hours'],
               ['km', 'km'],
+              ['miles', 'miles'],
               ['starts', 'starts'],
               ['events', 'events'],
             ]}

@@ -13,7 +13,13 @@ import {
   type SingleRule,
 } from '@zero-lash/core/sheets';
 import { parseTorqueSteps } from '@zero-lash/core/assembly';
-import { parseLength, parsePitch, type LengthUnit } from '@zero-lash/core/length';
+import {
+  parseFigure,
+  parseLength,
+  parsePitch,
+  type FigureUnit,
+  type LengthUnit,
+} from '@zero-lash/core/length';
 import { readChart } from '@zero-lash/core/setting';
 import { LIMIT_KINDS } from '@zero-lash/core/wear';
 import { firingAngles, inCycle, parseFiringOrder } from '@zero-lash/core/turning';
@@ -144,12 +150,38 @@ function wearLimitOf(
   const { unit, form } = LIMIT_KINDS[part];
   const named = { part, of, place, source, unit };
   const band = form === 'band';
-  const first = (band ? required : optional)(nominal, `wear.${index}.nominal`, errors);
-  const last = required(limit, `wear.${index}.limit`, errors);
+  const read = (text: string, field: string, needed: boolean) => {
+    if (text.trim() === '') {
+      if (needed) errors[`wear.${index}.${field}`] = 'A number is missing here.';
+      return null;
+    }
+    return figureIn(text, unit, `wear.${index}.${field}`, errors);
+  };
+  const first = read(nominal, 'nominal', band);
+  const last = read(limit, 'limit', true);
   const ends = band
     ? { nominal: null, limit: null, min: first, max: last }
     : { nominal: form === 'from-nominal' ? first : null, limit: last, min: null, max: null };
-  return { ...named, ...ends };
+  const asTyped = {
+    ...(SAYS_UNIT.test(nominal) ? { first: nominal.trim() } : {}),
+    ...(SAYS_UNIT.test(limit) ? { last: limit.trim() } : {}),
+  };
+  return { ...named, ...ends, ...(Object.keys(asTyped).length > 0 ? { asTyped } : {}) };
+}
+
+/** A figure that says its unit is kept as it was typed, beside what it comes to. */
+const SAYS_UNIT = /[a-z°"%]/i;
+
+/** A figure in whichever unit it is typed; a sentence at its field where it is none. */
+function figureIn(
+  text: string,
+  unit: FigureUnit,
+  field: string,
+  errors: Record<string, string>,
+): number | null {
+  const read = parseFigure(text, unit);
+  if ('error' in read) errors[field] = sentence(read.error);
+  return 'error' in read ? null : read.value;
 }
 
 function required(text: string, field: string, errors: Record<string, string>): number {
@@ -469,12 +501,19 @@ function readSecond({ second }: SheetValues, errors: Record<string, string>): Sh
 }
 
 function readTemperature(values: SheetValues, errors: Record<string, string>): SheetBody['temperature'] {
-  const from = optional(values.tempFrom, 'tempFrom', errors);
-  const to = optional(values.tempTo, 'tempTo', errors);
-  if (from === null && to === null) return null;
-  if (from === null || to === null) {
-    errors[from === null ? 'tempFrom' : 'tempTo'] = 'From and to, or neither.';
+  const { tempFrom, tempTo } = values;
+  const missing = [tempFrom, tempTo].map((text) => text.trim() === '');
+  if (missing.every(Boolean)) return null;
+  if (missing.some(Boolean)) {
+    errors[missing[0] ? 'tempFrom' : 'tempTo'] = 'From and to, or neither.';
     return null;
   }
-  return { from, to };
+  const [from, to] = [figureIn(tempFrom, '°C', 'tempFrom', errors), figureIn(tempTo, '°C', 'tempTo', errors)];
+  if (from === null || to === null) return null;
+  const typed = { from: tempFrom.trim(), to: tempTo.trim() };
+  return {
+    from,
+    to,
+    ...(Object.values(typed).some((text) => SAYS_UNIT.test(text)) ? { asTyped: typed } : {}),
+  };
 }

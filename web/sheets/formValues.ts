@@ -298,8 +298,8 @@ export function valuesFrom(sheet: SheetRevision | SheetFile): SheetValues {
       means: meansTyped(means as Means),
     })),
     condition: sheet.condition,
-    tempFrom: typed(sheet.temperature?.from),
-    tempTo: typed(sheet.temperature?.to),
+    tempFrom: sheet.temperature?.asTyped?.from ?? typed(sheet.temperature?.from),
+    tempTo: sheet.temperature?.asTyped?.to ?? typed(sheet.temperature?.to),
     unit: 'mm',
     limits: Object.fromEntries(sheet.limits.map((limit) => [limit.role, limitsTyped(limit)])),
     also: sheet.limits.flatMap(({ role, also = [] }) =>
@@ -314,10 +314,10 @@ export function valuesFrom(sheet: SheetRevision | SheetFile): SheetValues {
         },
       ]),
     ),
-    wear: sheet.wearLimits.map(({ part, of, place, nominal, limit, min, max, source }) => ({
+    wear: sheet.wearLimits.map(({ part, of, place, nominal, limit, min, max, source, asTyped }) => ({
       ...{ part, of, place, source },
-      nominal: typed(min ?? nominal),
-      limit: typed(max ?? limit),
+      nominal: asTyped?.first ?? typed(min ?? nominal),
+      limit: asTyped?.last ?? typed(max ?? limit),
     })),
     torques: sheet.torques.map(({ rows, sequence, ...rest }) => ({
       ...rest,

@@ -5,17 +5,23 @@ import { marginOf, turningInWords } from '@zero-lash/core/turning';
 import { alsoInWords, firingInWords, layoutInWords, meansInFull, stepInWords } from './words.ts';
 
 /** A wear limit as a sheet says it: `8.62 new, limit 8.45 mm`, `at least 1.1, at most 1.8 mm`. */
-export function limitInWords({ part, nominal, limit, min, max, unit, source }: WearLimit): string {
+export function limitInWords({ part, nominal, limit, min, max, unit, source, asTyped }: WearLimit): string {
   const { form } = LIMIT_KINDS[part];
   const word = form === 'at-least' ? 'at least' : form === 'at-most' ? 'at most' : 'limit';
   const said = [
-    nominal === null ? '' : `${nominal} new`,
-    limit === null ? '' : `${word} ${limit}`,
-    min === null ? '' : `at least ${min}`,
-    max === null ? '' : `at most ${max}`,
+    nominal === null ? '' : `${beside(nominal, asTyped?.first)} new`,
+    limit === null ? '' : `${word} ${beside(limit, asTyped?.last)}`,
+    min === null ? '' : `at least ${beside(min, asTyped?.first)}`,
+    max === null ? '' : `at most ${beside(max, asTyped?.last)}`,
   ];
   const figures = `${said.filter(Boolean).join(', ')} ${unit}`;
   return source === '' ? figures : `${figures}, by ${source}`;
+}
+
+/** The span of temperatures a sheet measures in, as it stands in the source, and in °C. */
+function temperatureInWords({ from, to, asTyped }: NonNullable<SheetBody['temperature']>): string {
+  const read = `${Math.round(from * 10) / 10} to ${Math.round(to * 10) / 10} °C`;
+  return asTyped ? `${asTyped.from} to ${asTyped.to} (${read})` : read;
 }
 
 /** A clearance as a sheet holds it: its pair or its one figure, and what is written. */
@@ -23,6 +29,10 @@ function printedInWords({ min, max, figure = null, asWritten }: PrintedLimits): 
   const read = figure === null ? `${min}–${max} mm` : `${figure} mm, one figure`;
   return `${read}${asWritten ? `, written “${asWritten}”` : ''}`;
 }
+
+/** A figure as it stands in the source, and what it comes to: `0.340 in, which is 8.636`. */
+const beside = (value: number, typed: string | undefined) =>
+  typed ? `${typed}, which is ${value}` : String(value);
 
 /** One line of a sheet in words: what it is about, and what the sheet says of it. */
 export interface SheetLine {
@@ -100,7 +110,7 @@ export function sheetInWords(sheet: SheetBody): SheetLine[] {
     { name: 'Measured', text: sheet.condition },
     {
       name: 'Temperature',
-      text: sheet.temperature ? `${sheet.temperature.from} to ${sheet.temperature.to} °C` : 'not said',
+      text: sheet.temperature ? temperatureInWords(sheet.temperature) : 'not said',
     },
     {
       name: 'Recheck after',

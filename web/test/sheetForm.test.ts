@@ -240,6 +240,25 @@ describe('the spec sheet form', () => {
     });
   });
 
+  it('keeps temperatures and wear limits as they are printed, and measures by what they come to', () => {
+    const values = valuesFrom(gorge);
+    const wear = [{ ...values.wear[0]!, nominal: '', limit: '4 thou' }, ...values.wear.slice(1)];
+    const form = { ...values, tempFrom: '158 °F', tempTo: '200 °F', wear };
+    const { body, errors } = readForm(form);
+    expect(errors).toEqual({});
+    expect(body?.temperature).toMatchObject({ from: 70, asTyped: { from: '158 °F', to: '200 °F' } });
+    expect(body?.wearLimits[0]).toMatchObject({ limit: 0.1016, unit: 'mm', asTyped: { last: '4 thou' } });
+    expect(readForm(valuesFrom({ ...gorge, ...body! })).body).toEqual(body);
+    expect(
+      sheetInWords(body!)
+        .map(({ text }) => text)
+        .join(),
+    ).toMatch(/158 °F to 200 °F \(70 to 93.3 °C\).*4 thou, which is 0.1016/);
+    expect(readForm({ ...form, tempTo: '20 bar' }).errors).toEqual({
+      tempTo: expect.stringMatching(/no unit of this/),
+    });
+  });
+
   it('calls marks what stands on them', () => {
     const values = { ...valuesFrom(gorge), markNames: '90: 2-5, flywheel, not the dot beside it\n0: line' };
     const { body, errors } = readForm(values);

@@ -25,7 +25,7 @@ const HEADS: Readonly<Record<string, 'engine' | 'serial' | 'usage' | 'unit' | 'd
   ...{ hours: 'usage', km: 'usage', starts: 'usage', events: 'usage', unit: 'unit', date: 'day', day: 'day' },
   ...{ 'heat cycles': 'cycles', cycles: 'cycles' },
 };
-const UNITS: readonly string[] = ['hours', 'km', 'starts', 'events'];
+const UNITS: readonly string[] = ['hours', 'km', 'miles', 'starts', 'events'];
 
 /** A day as a file has it: `2031-03-12` or `12.03.2031`; null where it is none. */
 function dayOf(text: string): string | null {

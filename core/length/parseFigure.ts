@@ -1,0 +1,62 @@
+import { numberTyped } from './numberTyped.ts';
+
+/** What a figure of a sheet is kept in. */
+export type FigureUnit = 'mm' | 'N' | '%' | 'bar' | '°C';
+
+interface Scale {
+  readonly named: RegExp;
+  readonly by: number;
+  /** what is taken off before */
+  readonly less?: number;
+}
+
+/** Units that manuals print, by what they are kept in. */
+const SCALES: Readonly<Record<FigureUnit, readonly Scale[]>> = {
+  mm: [
+    { named: /^mm$/, by: 1 },
+    { named: /^[uµμ]m$/, by: 0.001 },
+    { named: /^(?:thou|th|mil)$/, by: 0.0254 },
+    { named: /^(?:in|inch|inches|")$/, by: 25.4 },
+  ],
+  N: [
+    { named: /^n$/, by: 1 },
+    { named: /^(?:lbf?|lbs|pounds?)$/, by: 4.448222 },
+    { named: /^(?:kgf?|kp)$/, by: 9.80665 },
+  ],
+  '%': [{ named: /^%$/, by: 1 }],
+  bar: [
+    { named: /^bar$/, by: 1 },
+    { named: /^(?:psi|lbf?\/in2|lbf?\/in²)$/, by: 0.06894757 },
+    { named: /^kpa$/, by: 0.01 },
+    { named: /^mpa$/, by: 10 },
+    { named: /^kgf?\/cm[2²]$/, by: 0.980665 },
+  ],
+  '°C': [
+    { named: /^°?c$/, by: 1 },
+    { named: /^°?f$/, by: 5 / 9, less: 32 },
+  ],
+};
+
+const FIGURE = /^([-−+]?\s*[\d.,]+)\s*(.*)$/s;
+
+/**
+ * Reads a figure as a manual prints it, in whichever unit that is: inches and thou, psi and kPa, pounds, degrees Fahrenheit.
+ *
+ * @param text such as `8.5`, `0.340 in`, `135 psi`, `50 °F`
+ * @param unit what it is kept in, and what a bare figure is in
+ * @returns the figure in that unit, to four decimals
+ * @example parseFigure('135 psi', 'bar') // { value: 9.3079 }
+ */
+export function parseFigure(
+  text: string,
+  unit: FigureUnit,
+): { readonly value: number } | { readonly error: string } {
+  const [, digits = '', name = ''] = FIGURE.exec(text.trim()) ?? [];
+  const figure = numberTyped(digits);
+  if (digits === '' || Number.isNaN(figure)) return { error: `“${text.trim()}” is not a number` };
+  const scale = SCALES[unit].find(({ named }) => named.test(name.trim().toLowerCase()));
+  if (name.trim() !== '' && !scale)
+    return { error: `“${name.trim()}” is no unit of this: it is kept in ${unit}` };
+  const { by = 1, less = 0 } = scale ?? {};
+  return { value: Math.round((figure - less) * by * 10_000) / 10_000 };
+}
