@@ -44,7 +44,7 @@ function isPrinted(
 
 /** What else a source prints for a role: each at most once. */
 export const alsoPrinted = z
-  .object({ kind: z.enum(['leave', 'run-in', 'other-condition']), ...printed })
+  .object({ kind: z.enum(['leave', 'after-run-in', 'other-condition']), ...printed })
   .superRefine(isPrinted);
 
 /** Limits of one role, as the source prints them. */

@@ -13,7 +13,7 @@ export interface PrintedLimits {
 }
 
 /** What else a source prints for a role: what is left alone as found, what holds once it is run in, and what holds hot where cold is measured. */
-export type AlsoKind = 'leave' | 'run-in' | 'other-condition';
+export type AlsoKind = 'leave' | 'after-run-in' | 'other-condition';
 
 /** One of them; mm. */
 export interface AlsoPrinted extends PrintedLimits {
@@ -102,7 +102,7 @@ export function resolveBand(printed: PrintedLimits, rule: SingleRule | null): Re
 
 /** What a role is left alone between as it is found, where that is other than what it is set to; mm. */
 export interface FoundBand extends ResolvedBand {
-  readonly kind: 'leave' | 'run-in';
+  readonly kind: 'leave' | 'after-run-in';
   readonly asWritten: string;
 }
 
@@ -142,7 +142,7 @@ export function resolveLimits<
 }
 
 /** What judges as found, the first that is printed. */
-const FOUND_BY: readonly AlsoKind[] = ['leave', 'run-in'];
+const FOUND_BY: readonly AlsoKind[] = ['leave', 'after-run-in'];
 
 /** What is wrong with the shop's band round a figure; null where nothing is. */
 export function singleBandComplaint(figure: number, rule: SingleRule | null): string | null {
@@ -192,6 +192,6 @@ export function limitsInWords(
 /** What else a source prints, in words. */
 export const ALSO_WORDS: Readonly<Record<AlsoKind, string>> = {
   leave: 'left alone between, as found',
-  'run-in': 'once it is run in',
+  'after-run-in': 'once it is run in',
   'other-condition': 'at the other temperature, not measured by',
 };

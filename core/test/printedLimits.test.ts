@@ -92,7 +92,7 @@ const TWO = [
     ...{ role: 'intake' as const, min: 0.2, max: 0.25, asWritten: '0.20–0.25 mm' },
     also: [also('other-condition', 0.1, 0.15), also('leave', 0.15, 0.3)],
   },
-  { role: 'exhaust' as const, min: 0.3, max: 0.35, asWritten: '', also: [also('run-in', 0.28, 0.36)] },
+  { role: 'exhaust' as const, min: 0.3, max: 0.35, asWritten: '', also: [also('after-run-in', 0.28, 0.36)] },
   { role: 'brake' as const, min: 0.7, max: 0.8, asWritten: '', also: [] },
 ];
 const plain = { aim: 'middle' as const, own: [], allowOver: [], singleRule: null };
@@ -101,7 +101,7 @@ describe('two pairs of a maker', () => {
   it('are what is left alone as found, and what is set to; what is given hot judges nothing that is measured cold', () => {
     const [intake, exhaust, brake] = resolveLimits(TWO, null);
     expect(intake!.asFound).toMatchObject({ kind: 'leave', min: 0.15, max: 0.3 });
-    expect(exhaust!.asFound).toMatchObject({ kind: 'run-in', min: 0.28, max: 0.36 });
+    expect(exhaust!.asFound).toMatchObject({ kind: 'after-run-in', min: 0.28, max: 0.36 });
     expect(brake!.asFound).toBeNull();
     expect([intake!.min, intake!.max]).toEqual([0.2, 0.25]);
   });

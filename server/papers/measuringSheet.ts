@@ -1,14 +1,17 @@
+import type { RoleLimits, SheetRevision } from '@zero-lash/contract/sheets';
 import { formatInterval, formatLength, tenthsFromMm, type ShopUnit } from '@zero-lash/core/length';
+import type { EffectiveLimits } from '@zero-lash/core/setting';
 import { bandInWords, lashPoints, ROLE_WORDS } from '@zero-lash/core/sheets';
 import { planStops, POSITION_SCHOOLS, wayToStop, type PositionSchool } from '@zero-lash/core/turning';
-import type { EffectiveSheet } from '../sheets/effectiveSheet.ts';
 import { FADED, HAIRLINE, INK, MARGIN, Paper, write } from './paper.ts';
 
 /** What a blank measuring sheet is printed from. */
 export interface MeasuringSheetPaper {
   readonly engine: string;
   readonly build: string;
-  readonly sheet: Pick<EffectiveSheet, 'pattern' | 'limits' | 'maker' | 'name' | 'number' | 'condition'>;
+  readonly sheet: Pick<SheetRevision, 'pattern' | 'maker' | 'name' | 'number' | 'condition'> & {
+    readonly limits: readonly EffectiveLimits<RoleLimits>[];
+  };
   /** where it is aimed outside the maker's band, and who stands for that; empty where it is not */
   readonly caution: string;
   readonly school: PositionSchool;

@@ -155,7 +155,7 @@ describe('the spec sheet form', () => {
       also: [
         { role: 'exhaust' as const, kind: 'leave' as const, text: '0.15–0.35' },
         { role: 'exhaust' as const, kind: 'other-condition' as const, text: '0.10' },
-        { role: 'intake' as const, kind: 'run-in' as const, text: '' },
+        { role: 'intake' as const, kind: 'after-run-in' as const, text: '' },
       ],
       second,
     };
