@@ -114,11 +114,36 @@ describe('a stop in words', () => {
     expect(wayToStop(bare, plan.stops[1]!, 0)).toBe(
       'Turn 120° on, clockwise seen from the front, until cylinder 5 is at the top of its firing stroke',
     );
+    expect(
+      wayToStop(bare, { ...plan.stops[1]!, angle: 150, fires: [], rocks: [], fullyOpen: [] }, null),
+    ).toMatch(/ 30° past the top of cylinder 5’s firing stroke$/);
     expect(wayToStop(bare, { ...plan.stops[1]!, angle: 150, fires: [], rocks: [] }, null)).toMatch(
-      /to 30° past the top of cylinder 5’s firing stroke|30° past the top of cylinder 5’s firing stroke/,
+      /until 4E is fully open$/,
     );
     expect(signsInWords(bare, plan.stops[1]!)[0]).toMatch(/piston is at the very top/);
     expect(gonePastInWords(bare)).toMatch(/piston/);
+  });
+
+  it('names the valve to watch, and takes two stops together where it stands fully open at both', () => {
+    // the lobes of such a cam stand 20° apart, seen from one cylinder to the next
+    const timing = { ivoBtdc: 15, ivcAbdc: 53, evoBbdc: 57, evcAtdc: 15, assumed: false };
+    const six = { ...inlineSix, timing };
+    const plan = planStops(six, 'open-pair');
+    expect(plan.unreachable).toEqual([]);
+    expect(plan.stops).toHaveLength(6);
+    for (const stop of plan.stops) {
+      expect(stop.points).toHaveLength(2);
+      expect(stop.fullyOpen.length).toBeGreaterThan(0);
+      for (const point of stop.points) expect(mayMeasurePoint(six, point, stop.angle), point).toBe(true);
+      if (!stop.marked)
+        expect(wayToStop(six, stop, null)).toContain(`until ${stop.fullyOpen[0]} is fully open`);
+    }
+    // where the windows do not meet each has a stop of its own
+    const far = {
+      ...inlineSix,
+      timing: { ivoBtdc: 30, ivcAbdc: 50, evoBbdc: 40, evcAtdc: 30, assumed: false },
+    };
+    expect(planStops(far, 'open-pair').stops).toHaveLength(12);
   });
 
   it('leaves a brake rocker, open while its own cylinder fires, to its companion’s firing', () => {

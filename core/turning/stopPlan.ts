@@ -36,6 +36,7 @@ export interface StopPlan {
 /** How near an angle counts as being at it. */
 const AT_DEGREES = 2;
 const FULLY_OPEN_WITHIN = 10;
+const ON_BOUNDARY = 1e-6;
 
 /**
  * Plans where to stop the crank so that every point is measured on its base circle, by the school chosen.
@@ -44,7 +45,8 @@ const FULLY_OPEN_WITHIN = 10;
  * - `fewest`: the fewest stops of the pulley's marks.
  * - `each-firing` and `companion`: every cylinder at its own firing TDC, in firing order; the second is told by the
  *   companion cylinder, whose valves rock at that moment.
- * - `open-pair`: each point when it is farthest from its lobe, told by the valve then fully open.
+ * - `open-pair`: each point when it is farthest from its lobe, told by the valve then fully open; two stops are one where their
+ *   windows meet.
  * - `lobe-away`: the fewest stops at any angle, marks or none.
  * - `cam-by-hand`: a head off its engine, or with its chain off: no crank is turned, and there is no stop of one.
  *
@@ -144,12 +146,48 @@ function anglesFor(
     case 'open-pair': {
       const { pairs } = openPairs({ ...input, within: FULLY_OPEN_WITHIN });
       const angles = [...new Set(pairs.map(({ at }) => at))];
-      return angles.map((angle) => ({
-        angle,
-        points: pairs.filter(({ at }) => at === angle).map(({ check }) => check),
-      }));
+      return whereWindowsMeet(
+        angles.map((angle) => ({
+          angle,
+          points: pairs.filter(({ at }) => at === angle).map(({ check }) => check),
+        })),
+        closedAt,
+      );
     }
   }
+}
+
+/**
+ * Takes two stops together where, between them, the valves that are watched at both still stand fully open, and every point of both may
+ * be measured: one look instead of two.
+ */
+function whereWindowsMeet(
+  groups: readonly Group[],
+  closedAt: (angle: number) => readonly LashPoint[],
+): readonly Group[] {
+  const inOrder = [...groups].sort((a, b) => a.angle - b.angle);
+  // the cycle closes: it is gone round from behind the first gap in which no two meet
+  const from = inOrder.findIndex(
+    ({ angle }, index) =>
+      angle - (inOrder.at(index - 1)!.angle - (index === 0 ? CYCLE : 0)) > 2 * FULLY_OPEN_WITHIN,
+  );
+  const round = [
+    ...inOrder.slice(Math.max(0, from)),
+    ...inOrder.slice(0, Math.max(0, from)).map((group) => ({ ...group, angle: group.angle + CYCLE })),
+  ];
+  const met: Group[] = [];
+  for (const group of round) {
+    const last = met.at(-1);
+    const points = [...(last?.points ?? []), ...group.points];
+    const angle = last ? (last.angle + group.angle) / 2 : group.angle;
+    const near = last && group.angle - last.angle <= 2 * FULLY_OPEN_WITHIN + ON_BOUNDARY;
+    const closed = near ? new Set(closedAt(angle % CYCLE).map(({ key }) => key)) : null;
+    // one that was taken together already stands at the edge of both windows
+    const alone = round.some(({ angle: own }) => own === last?.angle);
+    if (closed && alone && points.every((key) => closed.has(key))) met.splice(-1, 1, { angle, points });
+    else met.push(group);
+  }
+  return met.map(({ angle, points }) => ({ angle: angle % CYCLE, points }));
 }
 
 /**
@@ -180,7 +218,7 @@ function signsAt(
   spans: readonly SpannedPoint[],
   angle: number,
 ): Omit<PlannedStop, 'angle' | 'turn' | 'points'> {
-  const at = (other: number, within = AT_DEGREES) => apart(angle, other) <= within;
+  const at = (other: number, within = AT_DEGREES) => apart(angle, other) <= within + ON_BOUNDARY;
   return {
     marked: pattern.marks.some((mark) => at(mark)),
     fires: pattern.cylinders.filter(({ firesAt }) => at(firesAt)).map(({ id }) => id),

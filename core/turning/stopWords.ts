@@ -119,9 +119,11 @@ function markInWords({ markNames = [] }: Pick<Pattern, 'markNames'>, angle: numb
 const FROM_WORDS = { front: 'front', flywheel: 'flywheel end', left: 'left', right: 'right' } as const;
 
 /** Where a stop is, on an engine that has no mark: by the piston that is at its top there, or from the last one that was. */
-function positionInWords({ cylinders }: Pick<Pattern, 'cylinders'>, { angle, fires, rocks }: PlannedStop) {
+function positionInWords({ cylinders }: Pick<Pattern, 'cylinders'>, stop: PlannedStop) {
+  const { angle, fires, rocks } = stop;
   if (fires.length > 0) return `until ${cylindersInWords(fires)} is at the top of its firing stroke`;
   if (rocks.length > 0) return `until ${cylindersInWords(rocks)} is at the top, its valves rocking`;
+  if (stop.fullyOpen.length > 0) return watchInWords(stop).replace(/, $/, '');
   const since = (firesAt: number) => (angle - firesAt + 2 * TURN) % (2 * TURN);
   const last = [...cylinders].sort((a, b) => since(a.firesAt) - since(b.firesAt))[0]!;
   return `${degrees(since(last.firesAt))} past the top of cylinder ${last.id}’s firing stroke`;
@@ -143,12 +145,16 @@ export function wayToStop(
     ? `to ${mark}`
     : pattern.marks.length === 0
       ? positionInWords(pattern, stop)
-      : `to ${degrees(stop.angle % TURN)} past the first mark`;
+      : `${watchInWords(stop)}to ${degrees(stop.angle % TURN)} past the first mark`;
   if (from === null) return `Turn ${turningInWords(pattern)} ${to}`;
   const turn = (((stop.angle - from) % (2 * TURN)) + 2 * TURN) % (2 * TURN);
   if (turn === 0) return `Here already: ${stop.marked ? `at ${mark}` : degrees(stop.angle)}`;
   return `Turn ${degrees(turn)} on, ${turningInWords(pattern)}, ${to}`;
 }
+
+/** The valve to watch on the way, where one then stands fully open: `until 5E is fully open, `. */
+const watchInWords = ({ fullyOpen: [first] }: PlannedStop) =>
+  first === undefined ? '' : `until ${first} is fully open, `;
 
 /** What has to be known where an engine has no mark, and is put in position by its pistons. */
 export const NO_MARK_CAUTION =
