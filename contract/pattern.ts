@@ -28,7 +28,7 @@ const sizes = z
   });
 const stampedIn = z.enum(['mm', 'in']).default('mm');
 const gapAt = z.enum(['valve', 'cam']);
-const locking = z.enum(['lock-nut', 'self-locking']);
+export const locking = z.enum(['lock-nut', 'self-locking', 'inner-screw']);
 
 /** What is turned and locked: null is said where the source does not say. */
 const adjuster = {
@@ -38,8 +38,12 @@ const adjuster = {
   torqueNm: torque,
   /** the most, where the source gives a range */
   torqueToNm: torque.optional(),
+  /** of what holds by its own grip: the least it turns with */
+  runsAtNm: torque.optional(),
   /** figures as they stand in the source, where that is in other units */
-  asTyped: z.object({ pitch: remark(30).optional(), torque: remark(40).optional() }).optional(),
+  asTyped: z
+    .object({ pitch: remark(30).optional(), torque: remark(40).optional(), runsAt: remark(40).optional() })
+    .optional(),
 };
 
 export const means = z.discriminatedUnion('kind', [
@@ -200,6 +204,15 @@ export const pattern = z
     ] as [string, z.output<typeof means> | undefined][])
       if (each?.kind === 'screw' && each.end === 'finger-pivot' && (each.rockerRatio ?? 2) <= 1)
         complain([...path.split('.'), 'rockerRatio'], 'the ratio of a finger is above 1');
+    for (const [path, each] of [['means', value.means], ...Object.entries(value.roleMeans)] as [
+      string,
+      z.output<typeof means> | undefined,
+    ][])
+      if (each?.kind === 'screw' && each.locking === 'inner-screw')
+        complain(
+          path === 'means' ? ['means', 'locking'] : ['roleMeans', path, 'locking'],
+          'a screw inside it locks a nut on the pivot, and no other screw',
+        );
     if (value.layout === 'v' && value.bankAngle === null)
       complain(['bankAngle'], 'a V engine needs the angle between its banks');
     const banks = new Set(value.cylinders.map(({ bank }) => bank)).size;

@@ -1,6 +1,6 @@
 import { saysSomething } from '@zero-lash/core/bounds';
 import { z } from 'zod';
-import { role } from './pattern.ts';
+import { locking, role } from './pattern.ts';
 import { bounded, limitMm, thicknessMm, why } from './bounded.ts';
 import { id, line, moment, remark, takenAt } from './values.ts';
 
@@ -107,7 +107,7 @@ export const lockFeel = z.object({
   adjuster: z.string(),
   /** mm a turn */
   pitch: z.number(),
-  locking: z.enum(['lock-nut', 'self-locking']),
+  locking,
   /** pairs of readings round the locking that it comes from */
   count: z.int(),
   mean: z.number().nullable(),

@@ -37,6 +37,7 @@ export type {
   Cylinder,
   GapAt,
   Layout,
+  Locking,
   MarkName,
   Means,
   Pattern,

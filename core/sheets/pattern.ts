@@ -17,7 +17,11 @@ export interface MarkName {
 export interface AsTyped {
   readonly pitch?: string | undefined;
   readonly torque?: string | undefined;
+  readonly runsAt?: string | undefined;
 }
+
+/** What keeps an adjuster where it was turned to: a nut on it, its own grip, or a screw inside a pivot's nut. */
+export type Locking = 'lock-nut' | 'self-locking' | 'inner-screw';
 
 /** How the cylinders stand. */
 export type Layout = 'single' | 'inline' | 'v' | 'flat';
@@ -70,11 +74,13 @@ export type Means =
       readonly rockerRatio: number | null;
       /** at the valve where it is not said */
       readonly gapAt?: GapAt | undefined;
-      readonly locking: 'lock-nut' | 'self-locking';
+      readonly locking: Locking;
       /** of the lock nut; the least where the source gives a range */
       readonly torqueNm: number | null;
       /** the most of a range */
       readonly torqueToNm?: number | null | undefined;
+      /** of what holds by its own grip: the least it turns with, N·m; one that is slacker is renewed */
+      readonly runsAtNm?: number | null | undefined;
       /** its figures as they stand in the source, where that is in other units */
       readonly asTyped?: AsTyped | undefined;
     }
@@ -82,11 +88,13 @@ export type Means =
       readonly kind: 'pivot-nut';
       readonly pitch: number | null;
       readonly rockerRatio: number | null;
-      readonly locking: 'lock-nut' | 'self-locking';
+      readonly locking: Locking;
       /** of the lock nut; the least where the source gives a range */
       readonly torqueNm: number | null;
       /** the most of a range */
       readonly torqueToNm?: number | null | undefined;
+      /** of what holds by its own grip: the least it turns with, N·m; one that is slacker is renewed */
+      readonly runsAtNm?: number | null | undefined;
       /** its figures as they stand in the source, where that is in other units */
       readonly asTyped?: AsTyped | undefined;
     }

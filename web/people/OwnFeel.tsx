@@ -30,8 +30,14 @@ export function OwnFeel() {
       {data.locks.map(({ means, adjuster, pitch, locking, count: pairs, mean, sd: spread, use }) => (
         <Box key={adjuster}>
           Your locking of a {means === 'screw' ? 'screw' : 'pivot nut'} ({length(pitch)} a turn,{' '}
-          {locking === 'lock-nut' ? 'with a lock nut' : 'self-locking'}){' '}
-          {(mean ?? 0) < 0 ? 'closes' : 'opens'} its gap by {micro(Math.abs(mean ?? 0))}
+          {
+            {
+              'lock-nut': 'with a lock nut',
+              'self-locking': 'self-locking',
+              'inner-screw': 'with a screw inside',
+            }[locking]
+          }
+          ) {(mean ?? 0) < 0 ? 'closes' : 'opens'} its gap by {micro(Math.abs(mean ?? 0))}
           {spread !== null && ` ± ${micro(spread)}`}, from {pairs} pair{pairs === 1 ? '' : 's'}
           {use === 0 ? ': not set off yet' : ': so much is set off before it is locked'}.
         </Box>

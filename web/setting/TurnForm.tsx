@@ -32,6 +32,7 @@ export function TurnForm(props: MeansProps) {
   // what rounds to nothing is not turned
   const turns = turn !== null && Math.round(turn.degrees) !== 0;
   const nut = means.kind === 'pivot-nut';
+  const itself = 'locking' in means && means.locking === 'self-locking';
   const round = newestRound(build.rounds, 'as-set');
 
   function recordOwn(event: FormEvent) {
@@ -91,8 +92,8 @@ export function TurnForm(props: MeansProps) {
         )}
       </Flex>
       <Box fontSize="sm" color="faded">
-        To {length(target)} at the middle of what was read; {PIECE_WORDS[means.kind]} {threadInWords(means)}.
-        The lock nut moves it: measure again after.
+        To {length(target)} at the middle of what was read; {PIECE_WORDS[means.kind]} {threadInWords(means)}.{' '}
+        {holdInWords(means)}
       </Box>
       {lock && <LockSaid {...lock} />}
       <BetweenBlades point={point} target={target} shift={shift} />
@@ -102,9 +103,11 @@ export function TurnForm(props: MeansProps) {
             variant="solid"
             onClick={() => onRecord({ kind: 'turned', degrees: Math.round(turn.degrees) })}
           >
-            Turned and locked as said
+            {itself ? 'Turned as said' : 'Turned and locked as said'}
           </Button>
-          <Button onClick={() => turnedNotLocked(Math.round(turn.degrees))}>Turned, not locked yet</Button>
+          {!itself && (
+            <Button onClick={() => turnedNotLocked(Math.round(turn.degrees))}>Turned, not locked yet</Button>
+          )}
         </Flex>
       )}
       {advice.kind === 'by-blade' && advice.direction !== 'none' && (
@@ -117,7 +120,7 @@ export function TurnForm(props: MeansProps) {
             onRecord({ kind: 'turned', degrees: null });
           }}
         >
-          Turned by the blade, and locked
+          {itself ? 'Turned by the blade' : 'Turned by the blade, and locked'}
         </Button>
       )}
       <form onSubmit={recordOwn} noValidate>
@@ -155,6 +158,18 @@ export function TurnForm(props: MeansProps) {
 }
 
 const WHOLE_TURN = 360;
+
+/** What holds it, and what that asks for once it is turned. */
+function holdInWords(means: MeansProps['means']): string {
+  if (!('locking' in means)) return '';
+  if (means.locking === 'lock-nut') return 'The lock nut moves it: measure again after.';
+  if (means.locking === 'inner-screw')
+    return 'The screw inside it is slackened first, and moves it as it is tightened: measure again after.';
+  const { runsAtNm: runs, asTyped } = means;
+  const least =
+    runs === null || runs === undefined ? '' : `with less than ${asTyped?.runsAt ?? `${runs} Nm`}, or `;
+  return `It holds by its own grip: one that turns ${least}by the fingers alone is renewed.`;
+}
 
 /** Which way, where no angle can be given. */
 const BY_BLADE = {

@@ -63,6 +63,7 @@ function OneMeans({ path }: { readonly path: 'means' | `others.${number}.means` 
   const kind = useWatch({ control, name: `${path}.kind` });
   const seat = useWatch({ control, name: `${path}.seat` });
   const end = useWatch({ control, name: `${path}.end` });
+  const locking = useWatch({ control, name: `${path}.locking` });
   const onFinger =
     (kind === 'shim' && seat === 'under-finger') || (kind === 'screw' && end === 'finger-pivot');
   return (
@@ -101,10 +102,23 @@ function OneMeans({ path }: { readonly path: 'means' | `others.${number}.means` 
             label="Held by"
             options={[
               ['lock-nut', 'a lock nut'],
-              ['self-locking', 'itself'],
+              ['self-locking', 'its own grip'],
+              ...(kind === 'pivot-nut' ? [['inner-screw', 'a screw inside it'] as const] : []),
             ]}
           />
-          <TextField name={`${path}.torqueNm`} label="Lock nut, Nm" hint="Or 10–11 lbf·ft. Empty: not said" />
+          {locking === 'self-locking' ? (
+            <TextField
+              name={`${path}.runsAt`}
+              label="Turns with at least, Nm"
+              hint="Or 4 lbf·ft. A slacker one is renewed"
+            />
+          ) : (
+            <TextField
+              name={`${path}.torqueNm`}
+              label={locking === 'inner-screw' ? 'Screw inside, Nm' : 'Lock nut, Nm'}
+              hint="Or 10–11 lbf·ft. Empty: not said"
+            />
+          )}
         </>
       )}
       {kind === 'shim' && (

@@ -12,7 +12,7 @@ import { readForm } from './bodyFrom.ts';
 import { ChangeList } from './ChangeList.tsx';
 import { limitWarningsOf, meansWarningsOf } from './warnings.ts';
 import { FormPart, TextField } from './FormField.tsx';
-import { FRESH_SHEET, rolesOfPattern, valuesFrom, type SheetValues } from './formValues.ts';
+import { rolesOfPattern, valuesFrom, valuesKept, type SheetValues } from './formValues.ts';
 import { changesBetween } from './inWords.ts';
 import { LimitFields } from './LimitFields.tsx';
 import { MeansFields } from './MeansFields.tsx';
@@ -57,8 +57,7 @@ export function SheetForm(props: Props) {
   const rule = useSession()?.shop.singleRule ?? null;
   const form = useForm<SheetValues>({
     resolver: resolverBy(rule),
-    // what an older version kept on the device has not every field yet
-    defaultValues: kept ? { ...FRESH_SHEET, ...(JSON.parse(kept) as Partial<SheetValues>) } : start,
+    defaultValues: kept ? valuesKept(kept) : start,
     mode: 'onTouched',
   });
   const values = useWatch({ control: form.control }) as SheetValues;

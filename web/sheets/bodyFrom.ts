@@ -382,16 +382,24 @@ function readMeans(values: MeansValues, path: string, errors: Record<string, str
   };
   if (values.kind === 'screw' || values.kind === 'pivot-nut') {
     const onFinger = values.kind === 'screw' && values.end === 'finger-pivot';
-    const { pitch, torque } = { pitch: values.pitch.trim(), torque: values.torqueNm.trim() };
+    const itself = values.locking === 'self-locking';
+    const [pitch, torque, runsAt] = [
+      values.pitch.trim(),
+      itself ? '' : values.torqueNm.trim(),
+      itself ? values.runsAt.trim() : '',
+    ];
+    const runs = readLockTorque(runsAt, `${path}.runsAt`, errors).torqueNm;
     const asTyped = {
       ...(/[a-z/]/i.test(pitch) ? { pitch } : {}),
       ...(/[a-z]/i.test(torque) ? { torque } : {}),
+      ...(/[a-z]/i.test(runsAt) ? { runsAt } : {}),
     };
     const turned = {
       pitch: readPitch(pitch, `${path}.pitch`, errors),
       ...(onFinger ? finger() : { rockerRatio: maybe('rockerRatio') }),
       locking: values.locking,
       ...readLockTorque(torque, `${path}.torqueNm`, errors),
+      ...(runs === null ? {} : { runsAtNm: runs }),
       ...(Object.keys(asTyped).length > 0 ? { asTyped } : {}),
     };
     return values.kind === 'screw'

@@ -5,6 +5,7 @@ import {
   parseLimits,
   rolesOf,
   type AlsoKind,
+  type Locking,
   type MarkName,
   type Means,
   type Pattern,
@@ -25,8 +26,10 @@ export interface MeansValues {
   /** of a finger: its ratio, and where its gap is taken; both are said by the source, and nothing stands there before */
   readonly fingerRatio: string;
   readonly gapAt: '' | 'valve' | 'cam';
-  readonly locking: 'lock-nut' | 'self-locking';
+  readonly locking: Locking;
   readonly torqueNm: string;
+  /** the least that what holds by its own grip turns with */
+  readonly runsAt: string;
   readonly seat: 'on-bucket' | 'under-bucket' | 'under-finger';
   readonly from: string;
   readonly to: string;
@@ -158,6 +161,7 @@ export const FRESH_MEANS: MeansValues = {
   gapAt: '',
   locking: 'lock-nut',
   torqueNm: '',
+  runsAt: '',
   seat: 'under-bucket',
   from: '',
   to: '',
@@ -240,6 +244,17 @@ export const FRESH_SHEET: SheetValues = {
   second: NO_SECOND,
   notes: '',
 };
+
+/** A form as it was kept on this device, be it by an older version that had not every field yet. */
+export function valuesKept(text: string): SheetValues {
+  const kept = JSON.parse(text) as Partial<SheetValues>;
+  return {
+    ...FRESH_SHEET,
+    ...kept,
+    means: { ...FRESH_MEANS, ...kept.means },
+    others: (kept.others ?? []).map((other) => ({ ...other, means: { ...FRESH_MEANS, ...other.means } })),
+  };
+}
 
 const typed = (value: number | null | undefined) =>
   value === null || value === undefined ? '' : String(value);
@@ -374,6 +389,7 @@ function meansTyped(means: Means): MeansValues {
     gapAt: ('gapAt' in means && means.gapAt) || '',
     locking: 'locking' in means ? means.locking : FRESH_MEANS.locking,
     torqueNm: 'torqueNm' in means ? torqueTyped(means) : '',
+    runsAt: 'runsAtNm' in means ? (means.asTyped?.runsAt ?? typed(means.runsAtNm)) : '',
     seat: 'seat' in means ? means.seat : FRESH_MEANS.seat,
     from: sizes ? typed(sizes.from) : FRESH_MEANS.from,
     to: sizes ? typed(sizes.to) : FRESH_MEANS.to,

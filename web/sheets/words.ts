@@ -24,9 +24,9 @@ export function layoutInWords(pattern: Pick<Pattern, 'layout' | 'bankAngle' | 'c
 export function meansInWords(means: Means): string {
   switch (means.kind) {
     case 'screw':
-      return `screw ${means.end === 'finger-pivot' ? 'under the ball of a finger' : `at the ${means.end} end`}, ${means.locking === 'lock-nut' ? 'lock nut' : 'self-locking'}, ${pitchSaid(means)}, ${means.end === 'finger-pivot' ? 'finger’s' : 'rocker'} ratio ${ratioSaid(means)}${gapTaken(means)}`;
+      return `screw ${means.end === 'finger-pivot' ? 'under the ball of a finger' : `at the ${means.end} end`}, ${lockingSaid(means)}, ${pitchSaid(means)}, ${means.end === 'finger-pivot' ? 'finger’s' : 'rocker'} ratio ${ratioSaid(means)}${gapTaken(means)}`;
     case 'pivot-nut':
-      return `nut on the pivot, ${means.locking === 'lock-nut' ? 'lock nut' : 'self-locking'}, ${pitchSaid(means)}, rocker ratio ${ratioSaid(means)}`;
+      return `nut on the pivot, ${lockingSaid(means)}, ${pitchSaid(means)}, rocker ratio ${ratioSaid(means)}`;
     case 'shim':
       return `shim ${{ 'on-bucket': 'on top of the bucket', 'under-bucket': 'under the bucket', 'under-finger': 'under the finger' }[means.seat]}, ${means.sizes.from}–${means.sizes.to} mm by ${means.sizes.step}, diameter ${means.diameter} mm${means.marking ? `, marked ${means.marking}` : ''}${inInches(means)}`;
     case 'bucket':
@@ -130,6 +130,13 @@ type Adjuster = Extract<Means, { readonly kind: 'screw' | 'pivot-nut' }>;
 function pitchSaid({ pitch, asTyped }: Adjuster): string {
   if (pitch === null) return 'pitch not known: no angle, set by the blade';
   return asTyped?.pitch ? `${asTyped.pitch} (${pitch} mm a turn)` : `pitch ${pitch} mm`;
+}
+
+/** What holds an adjuster; what holds by its own grip with the least it turns with. */
+function lockingSaid({ locking, runsAtNm, asTyped }: Adjuster): string {
+  if (locking !== 'self-locking') return locking === 'lock-nut' ? 'lock nut' : 'locked by a screw inside it';
+  if (runsAtNm === null || runsAtNm === undefined) return 'self-locking';
+  return `self-locking, turning with at least ${asTyped?.runsAt ?? `${runsAtNm} Nm`}`;
 }
 
 const ratioSaid = ({ rockerRatio }: Adjuster) => rockerRatio ?? 'not known';

@@ -66,6 +66,15 @@ const LOCKED = {
 };
 
 describe('turning a screw', () => {
+  it('of what holds by its own grip has nothing to lock, and says when it is renewed', () => {
+    show(form(build({}, { ...SCREW, locking: 'self-locking', runsAtNm: 5 } as Means)));
+    expect(
+      screen.getByText(/one that turns with less than 5 Nm, or by the fingers alone is renewed/),
+    ).toBeTruthy();
+    expect(screen.getByRole('button', { name: 'Turned as said' })).toBeTruthy();
+    expect(screen.queryByRole('button', { name: /locked/ })).toBeNull();
+  });
+
   it('of no known pitch is done by the blade: which way is said, and no angle', () => {
     show(form(build({}, { ...SCREW, pitch: null } as Means)));
     expect(screen.getByText('Loosen, and set it by the blade')).toBeTruthy();

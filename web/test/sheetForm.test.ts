@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { bladesTyped, measuredTyped } from '../instruments/bladesTyped.ts';
 import { readForm } from '../sheets/bodyFrom.ts';
 import { limitWarningsOf, meansWarningsOf } from '../sheets/warnings.ts';
-import { FRESH_MEANS, FRESH_SHEET, USUAL_CYLINDERS, valuesFrom } from '../sheets/formValues.ts';
+import { FRESH_MEANS, FRESH_SHEET, USUAL_CYLINDERS, valuesFrom, valuesKept } from '../sheets/formValues.ts';
 import { FRESH_STEP } from '../sheets/planSteps.ts';
 import { changesBetween, sheetInWords } from '../sheets/inWords.ts';
 
@@ -257,6 +257,42 @@ describe('the spec sheet form', () => {
     expect(readForm({ ...form, tempTo: '20 bar' }).errors).toEqual({
       tempTo: expect.stringMatching(/no unit of this/),
     });
+  });
+
+  it('goes on from what an older version kept on the device, which had not every field yet', () => {
+    const { also: _also, second: _second, markNames: _names, ...older } = valuesFrom(gorge);
+    const { runsAt: _runs, ...means } = older.means;
+    const others = older.others.map(({ role, means: { runsAt: _own, ...rest } }) => ({ role, means: rest }));
+    const kept = valuesKept(JSON.stringify({ ...older, means, others }));
+    expect(kept).toEqual(valuesFrom(gorge));
+    expect(readForm(kept).errors).toEqual({});
+  });
+
+  it('asks of what holds by its own grip what it turns with, and of a nut what locks it', () => {
+    const values = valuesFrom(gorge);
+    const grip = { ...values.means, locking: 'self-locking' as const, runsAt: '4 lbf·ft', torqueNm: '20' };
+    const { body, errors } = readForm({ ...values, means: grip });
+    expect(errors).toEqual({});
+    expect(body?.pattern.means).toMatchObject({
+      ...{ locking: 'self-locking', torqueNm: null, runsAtNm: 5.423, asTyped: { runsAt: '4 lbf·ft' } },
+    });
+    expect(readForm(valuesFrom({ ...gorge, ...body! })).body).toEqual(body);
+    expect(
+      sheetInWords(body!)
+        .map(({ text }) => text)
+        .join(),
+    ).toContain('self-locking, turning with at least 4 lbf·ft');
+    const inside = { ...values.means, kind: 'pivot-nut' as const, locking: 'inner-screw' as const };
+    const nut = readForm({ ...values, means: inside });
+    expect(nut.errors).toEqual({});
+    expect(
+      sheetInWords(nut.body!)
+        .map(({ text }) => text)
+        .join(),
+    ).toContain('locked by a screw inside it');
+    expect(Object.keys(readForm({ ...values, means: { ...inside, kind: 'screw' } }).errors)).toEqual([
+      'means.locking',
+    ]);
   });
 
   it('calls marks what stands on them', () => {
