@@ -104,8 +104,8 @@ const VIEWS = [
     'sheet',
     async (page) => {
       await page.getByRole('link', { name: 'Spec sheets' }).click();
-      await page.getByRole('link', { name: 'Tarnholt T16 Rack' }).click();
-      await page.getByRole('heading', { name: 'Tarnholt T16 Rack' }).waitFor();
+      await page.getByRole('link', { name: 'Hadderby L6 Winder' }).click();
+      await page.getByRole('heading', { name: 'Hadderby L6 Winder' }).waitFor();
     },
   ],
   [
