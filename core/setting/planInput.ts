@@ -48,6 +48,8 @@ export interface PiecePoint {
   readonly worn: boolean;
   /** what the maker's own chart says is fitted there; undefined where it says nothing of it */
   readonly chart: number | 'keep' | null | undefined;
+  /** found in what the maker leaves alone, and not touched since: a plan leaves it too, unless it takes every point */
+  readonly leftAlone: boolean;
   /** null where it is planned for */
   readonly why: NotPlanned | null;
 }
@@ -123,6 +125,7 @@ export function piecePoints(build: SetBuild): readonly PiecePoint[] {
           installed,
           bare,
           worn: wornOut.has(point.key) && change === null,
+          leftAlone: point.asFound !== null && change === null && reading?.verdict === 'in-spec',
           why: why(),
         },
         target: mmFromTenths(aimFor(aim, point.role, point.toSet, ownAims?.figures)),
@@ -239,6 +242,9 @@ export function planQuestions(
       reuseRemoved: choices.reuse,
       guard: choices.guard,
       keep: [
+        ...(choices.change.rule === 'all'
+          ? []
+          : own.flatMap(({ point, leftAlone }) => (leftAlone ? [point.key] : []))),
         ...choices.keep.filter((key) => keys.has(key)),
         // what the maker says stays in does, and where he prints none no other one is fitted
         ...own.flatMap(({ point, chart }) => (chart === 'keep' || chart === null ? [point.key] : [])),

@@ -1,6 +1,13 @@
-import { findings, lastChange, provenBy, type BuildState, type RoundState } from '../builds/index.ts';
+import {
+  findings,
+  lastChange,
+  pointsHeld,
+  provenBy,
+  type BuildState,
+  type RoundState,
+} from '../builds/index.ts';
 import { mmFromTenths } from '../length/index.ts';
-import { limitedPoints, type KnownGap, type LimitedPoint } from '../measuring/index.ts';
+import type { KnownGap, limitedPoints, LimitedPoint } from '../measuring/index.ts';
 import { aimFor, leftByPiece, type Aim, type OwnAim } from '../setting/index.ts';
 
 /** A reading with the gap it leaves known; mm. */
@@ -18,7 +25,7 @@ interface ProvedBuild<Reading extends GapReading> extends Omit<BuildState, 'roun
   readonly ownAims: { readonly figures: readonly OwnAim[] } | null;
 }
 
-/** One point from how it was found to how it is proved; mm. */
+/** One point from how it was found to how it is proved, with the limits that its proof is held against; mm. */
 export interface ProofLine<Reading extends GapReading = GapReading> {
   readonly point: LimitedPoint;
   readonly found: Reading | null;
@@ -38,7 +45,7 @@ export function proofLines<Reading extends GapReading>(
 ): readonly ProofLine<Reading>[] {
   const proofs = provenBy(build);
   const found = findings(build.rounds.filter(({ kind }) => kind === 'as-found'));
-  return limitedPoints(build.sheet).map((point) => ({
+  return pointsHeld(build.sheet, 'proved', build.settings).map((point) => ({
     point,
     found: found.get(point.key) ?? null,
     forecast: forecastAt(build, point),

@@ -1,6 +1,6 @@
 import type { EngineTrend, RecheckForecast } from '@zero-lash/contract/rechecks';
 import { headsToTorque, lastChange, provenBy, stageOf } from '@zero-lash/core/builds';
-import { boundedGap, limitsFromMm, specOf, whyNoProof } from '@zero-lash/core/measuring';
+import { boundedGap, limitsFromMm, limitsHeld, specOf, whyNoProof } from '@zero-lash/core/measuring';
 import {
   broughtForward,
   daysBetween,
@@ -58,8 +58,10 @@ export async function readCourses(db: Knex, buildId: string): Promise<BuildCours
       if (tick.done && tick.check === key && stageOf(tick.stage).measures === 'recheck')
         for (const point of points) steps.set(point, Date.parse(tick.at));
   const courses = lashPoints(build.sheet.pattern).map(({ key, role }): PointCourse => {
-    const judgedBy = limitsFromMm(build.sheet.limits.find((limit) => limit.role === role)!);
-    const limits = specOf(judgedBy);
+    const row = build.sheet.limits.find((limit) => limit.role === role)!;
+    const setTo = limitsFromMm(row);
+    // at the next look nobody will have touched it: what may be left alone is what it has to stay in
+    const limits = specOf(limitsFromMm(limitsHeld(row, 'found')));
     const proof = proofs.get(key);
     const seen = build.rounds
       .filter(({ kind, carried }) => kind === 'recheck' && !carried)
@@ -82,7 +84,7 @@ export async function readCourses(db: Knex, buildId: string): Promise<BuildCours
       if (!gap) return [];
       if (reading !== proof) return [{ usage, ...gap }];
       const asSet = lockedAt.get(key);
-      const besides = [asSet ? boundedGap(asSet) : null, leftByPiece(build, { key, role, limits: judgedBy })];
+      const besides = [asSet ? boundedGap(asSet) : null, leftByPiece(build, { key, role, limits: setTo })];
       return [{ usage, ...firstKnown(gap, besides) }];
     });
     return { point: key, role, limits, observations };

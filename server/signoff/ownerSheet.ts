@@ -4,7 +4,7 @@ import { formatInterval, formatLength, tenthsFromMm, type ShopUnit } from '@zero
 import { gapInTenths, type KnownGap, type Verdict } from '@zero-lash/core/measuring';
 import { ledgerKey, partsListOf, partsListRow } from '@zero-lash/core/parts';
 import { settingInWords } from '@zero-lash/core/setting';
-import { layOutHeads, ROLE_WORDS, type HeadMap } from '@zero-lash/core/sheets';
+import { bandInWords, layOutHeads, ROLE_WORDS, type HeadMap } from '@zero-lash/core/sheets';
 import { proofLines, type ProofLine } from '@zero-lash/core/signoff';
 import { partDispositions, PARTS, wearSheetOf } from '@zero-lash/core/wear';
 import { currentLines } from '@zero-lash/core/builds';
@@ -146,13 +146,17 @@ function pointsOf(build: WholeBuild, unit: ShopUnit): OwnerPoint[] {
     const done = lastDone(build.settings, key);
     return done ? settingInWords(done, (mm) => formatLength(tenthsFromMm(mm), unit)) : '';
   };
-  return proofLines(build).map(({ point: { key, role, min, max }, found, proved }) => ({
-    ...{ key, role: ROLE_WORDS[role], min, max },
-    limits: said({ lo: min, hi: max }),
+  return proofLines(build).map(({ point, found, proved }) => ({
+    ...{ key: point.key, role: ROLE_WORDS[point.role], min: point.min, max: point.max },
+    limits: bandInWords(
+      point,
+      (min, max) => said({ lo: min, hi: max }),
+      (mm) => formatLength(tenthsFromMm(mm), unit),
+    ),
     found: gap(found),
-    done: doneAt(key),
+    done: doneAt(point.key),
     proved: gap(proved),
     onLimit: proved?.onLimit ?? false,
-    letStand: accepted.has(key),
+    letStand: accepted.has(point.key),
   }));
 }

@@ -85,6 +85,11 @@ describe('limits as a source prints them', () => {
     // nobody touched this one: it may be left where it was found
     await work.measure('1E', 0.6);
     expect(standing(work, '1E').verdict).toBe('in-spec');
+    const paper = await shop.raw(LEAD, `/api/builds/${work.build.id}/owner-sheet`);
+    const { text } = await readPdf(paper.rawPayload);
+    // each beside what it is held against: one that was left as it was found, and one that was set
+    expect(text).toMatch(/1E\s*0\.381–0\.635/);
+    expect(text.replace(/\s+/g, ' ')).toMatch(/2E maker: 0\.508; shop: 0\.488–\s?0\.528/);
   });
 
   it('have the shop’s band as it was when the build was opened', async () => {

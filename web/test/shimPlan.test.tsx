@@ -123,6 +123,30 @@ describe('what is planned for', () => {
     });
   });
 
+  it('leaves what was found in what the maker leaves alone, unless every point is asked for', () => {
+    const plain = engine({ '1I': [0.31, 0.32], '2I': [0.14, 0.15] }, { '1I': 2.5, '2I': 2.5 });
+    const asFound = { min: 0.15, max: 0.35, figure: null, kind: 'leave' as const, asWritten: '' };
+    const view: BuildView = {
+      ...plain,
+      sheet: {
+        ...plain.sheet,
+        limits: plain.sheet.limits.map((row) => (row.role === 'intake' ? { ...row, asFound } : row)),
+      },
+      // as a build is read: judged by what is left alone
+      rounds: plain.rounds.map((each) => ({
+        ...each,
+        readings: each.readings.map((row) =>
+          row.point === '1I' ? { ...row, verdict: 'in-spec' as const } : row,
+        ),
+      })),
+    };
+    const keep = (choices: object) =>
+      planQuestions(view, piecePoints(view), drawerOf({}), { ...CHOICES, ...choices })[0]!.keep;
+    expect(keep({})).toEqual(['1I']);
+    expect(keep({ change: { rule: 'all' } })).toEqual([]);
+    expect(planQuestions(plain, piecePoints(plain), drawerOf({}), CHOICES)[0]!.keep).toEqual([]);
+  });
+
   it('takes the drawer and the price of its own pieces, and what lies in the tray', () => {
     const view = engine({ '1I': [0.14, 0.15] }, { '1I': 2.5 });
     const ask = (change: object) =>
