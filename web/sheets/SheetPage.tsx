@@ -186,7 +186,8 @@ function Limits({ sheet }: { readonly sheet: SheetRevision }) {
                 <Box>shop: {band(resolved.min, resolved.max)}</Box>
               </>
             )}
-            {also.map((each) => (
+            {/* a revision that this device fetched before it was kept says nothing of it */}
+            {(also ?? []).map((each) => (
               <Box key={each.kind} fontSize="sm">
                 {alsoInWords(each.kind, sheet.condition)}:{' '}
                 {limitsInWords({ ...resolveBand(each, rule), asWritten: each.asWritten }, band, length)}
