@@ -65,17 +65,19 @@ export async function drawMeasuringSheet(from: MeasuringSheetPaper): Promise<Buf
       const { role } = points.get(key)!;
       const band = limits.find((each) => each.role === role)!;
       const top = pdf.y;
-      const words = bandInWords(
-        band,
-        (min, max) => formatInterval({ lo: tenthsFromMm(min), hi: tenthsFromMm(max) }, unit),
-        (mm) => formatLength(tenthsFromMm(mm), unit),
-      );
+      const interval = (min: number, max: number) =>
+        formatInterval({ lo: tenthsFromMm(min), hi: tenthsFromMm(max) }, unit);
+      const words = bandInWords(band, interval, (mm) => formatLength(tenthsFromMm(mm), unit));
+      // whoever measures with a pencil has to know what may be left alone, too
+      const alone = band.asFound
+        ? `, left alone ${interval(band.asFound.min, band.asFound.max)}; set to`
+        : '';
+      const twoLines = band.figure !== null || alone !== '';
       paper.part('P', () => {
         write(pdf, key, { size: 14, weight: 'bold', at: { x: MARGIN, y: top + 5 }, width: 60 });
-        write(pdf, `${ROLE_WORDS[role]}${band.figure === null ? ', ' : '\n'}${words}`, {
-          // a figure of the maker's and the shop's band beside it take two lines
-          ...(band.figure === null ? { size: 10 } : { size: 8 }),
-          at: { x: MARGIN + 66, y: top + (band.figure === null ? 8 : 3) },
+        write(pdf, `${ROLE_WORDS[role]}${alone}${twoLines ? '\n' : ', '}${words}`, {
+          size: twoLines ? 8 : 10,
+          at: { x: MARGIN + 66, y: top + (twoLines ? 3 : 8) },
           width: 144,
         });
       });

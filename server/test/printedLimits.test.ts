@@ -106,7 +106,9 @@ describe('limits as a source prints them', () => {
       expect(standing(work, '1I').verdict).toBe(verdict);
     }
     const paper = await shop.raw(LEAD, `/api/builds/${after.build.id}/measuring-sheet`);
-    expect((await readPdf(paper.rawPayload)).text).toMatch(/intake\nmaker: 0.3048; shop: 0.2748–0.3548/);
+    const { text: printed } = await readPdf(paper.rawPayload);
+    expect(printed).toMatch(/exhaust, left alone 0\.381–0\.635; set to\nmaker: 0\.508/);
+    expect(printed).toMatch(/intake\nmaker: 0.3048; shop: 0.2748–0.3548/);
     expect((await changeShop({ singleRule: null })).body).toMatchObject({ singleRule: null });
   });
 
