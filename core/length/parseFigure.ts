@@ -1,23 +1,22 @@
 import { numberTyped } from './numberTyped.ts';
+import { unitOf } from './parseLength.ts';
+import { TENTHS_PER } from './tenths.ts';
 
 /** What a figure of a sheet is kept in. */
 export type FigureUnit = 'mm' | 'N' | '%' | 'bar' | '°C';
 
-interface Scale {
-  readonly named: RegExp;
+interface Factor {
   readonly by: number;
   /** what is taken off before */
   readonly less?: number;
 }
 
-/** Units that manuals print, by what they are kept in. */
-const SCALES: Readonly<Record<FigureUnit, readonly Scale[]>> = {
-  mm: [
-    { named: /^mm$/, by: 1 },
-    { named: /^[uµμ]m$/, by: 0.001 },
-    { named: /^(?:thou|th|mil)$/, by: 0.0254 },
-    { named: /^(?:in|inch|inches|")$/, by: 25.4 },
-  ],
+interface Scale extends Factor {
+  readonly named: RegExp;
+}
+
+/** Units that manuals print, by what they are kept in; those of length are every length's, see `unitOf`. */
+const SCALES: Readonly<Record<Exclude<FigureUnit, 'mm'>, readonly Scale[]>> = {
   N: [
     { named: /^n$/, by: 1 },
     { named: /^(?:lbf?|lbs|pounds?)$/, by: 4.448222 },
@@ -54,9 +53,18 @@ export function parseFigure(
   const [, digits = '', name = ''] = FIGURE.exec(text.trim()) ?? [];
   const figure = numberTyped(digits);
   if (digits === '' || Number.isNaN(figure)) return { error: `“${text.trim()}” is not a number` };
-  const scale = SCALES[unit].find(({ named }) => named.test(name.trim().toLowerCase()));
+  const scale: Factor | undefined =
+    unit === 'mm'
+      ? lengthScale(name)
+      : SCALES[unit].find(({ named }) => named.test(name.trim().toLowerCase()));
   if (name.trim() !== '' && !scale)
     return { error: `“${name.trim()}” is no unit of this: it is kept in ${unit}` };
   const { by = 1, less = 0 } = scale ?? {};
   return { value: Math.round((figure - less) * by * 10_000) / 10_000 };
+}
+
+/** By how much a length in a unit is multiplied to be in mm; undefined where that is no unit of length. */
+function lengthScale(name: string): Factor | undefined {
+  const unit = unitOf(name.trim(), 'mm');
+  return unit && { by: TENTHS_PER[unit] / TENTHS_PER.mm };
 }

@@ -1,7 +1,6 @@
 import { numberTyped } from './numberTyped.ts';
+import { TENTHS_PER } from './tenths.ts';
 
-/** mm of an inch. */
-const INCH = 25.4;
 const PITCH =
   /^(\d+(?:[.,]\d+)?|[.,]\d+)\s*(mm|tpi|threads?(?:\s+(?:per|an|to the)\s+inch|\/in(?:ch)?)|\/in(?:ch)?)?$/i;
 
@@ -17,6 +16,6 @@ export function parsePitch(text: string): { readonly mm: number } | { readonly e
   if (digits === undefined) return { error: `“${text.trim()}” is no pitch: 1.25, or 24 tpi` };
   const value = numberTyped(digits);
   if (!(value > 0)) return { error: 'a pitch is above 0' };
-  const mm = unit.toLowerCase() === 'mm' ? value : INCH / value;
+  const mm = unit.toLowerCase() === 'mm' ? value : TENTHS_PER.in / TENTHS_PER.mm / value;
   return { mm: Math.round(mm * 10_000) / 10_000 };
 }

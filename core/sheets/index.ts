@@ -10,7 +10,15 @@ export {
   type Step,
 } from './headMap.ts';
 export { perPattern } from './perPattern.ts';
-export { lashPoints, meansFor, pieceUnit, ROLE_WORDS, rolesOf, type LashPoint } from './lashPoints.ts';
+export {
+  lashPoints,
+  LOCKING_WORDS,
+  meansFor,
+  pieceUnit,
+  ROLE_WORDS,
+  rolesOf,
+  type LashPoint,
+} from './lashPoints.ts';
 export { camsOf, gearParts, journalsOf, lobesOf, valvesOf, type Valve } from './trainPlaces.ts';
 export { leverageOf, pieceGain, type Leverage } from './leverage.ts';
 export {

@@ -1,5 +1,5 @@
 import { perPattern } from './perPattern.ts';
-import type { ValveTiming, Cylinder, Means, Pattern, Role } from './pattern.ts';
+import type { ValveTiming, Cylinder, Means, Pattern, Role, Locking } from './pattern.ts';
 
 /** A place where a gap is measured and set. */
 export interface LashPoint {
@@ -13,6 +13,13 @@ export interface LashPoint {
   readonly opens?: number;
   readonly closes?: number;
 }
+
+/** What holds an adjuster, in words. */
+export const LOCKING_WORDS: Readonly<Record<Locking, string>> = {
+  'lock-nut': 'lock nut',
+  'self-locking': 'self-locking',
+  'inner-screw': 'locked by a screw inside it',
+};
 
 /** A role as a person says it. */
 export const ROLE_WORDS: Readonly<Record<Role, string>> = {

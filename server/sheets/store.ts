@@ -2,6 +2,7 @@ import type { DraftChange, NewSheet, SheetBody, SheetRevision } from '@zero-lash
 import { tenthsFromMm } from '@zero-lash/core/length';
 import { lashPoints, rolesOf, singleBandComplaint } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
+import { tenthsOrNull } from '../length.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { findRevision, findSheet } from './read.ts';
 import { shopSingleRule } from './singleRule.ts';
@@ -118,8 +119,6 @@ function columnsOf(body: SheetBody) {
     notes: body.notes,
   };
 }
-
-const tenthsOrNull = (mm: number | null) => (mm === null ? null : tenthsFromMm(mm));
 
 async function addParts(db: Knex, revisionId: string, body: SheetBody): Promise<void> {
   const limited = new Set(body.limits.map(({ role }) => role));

@@ -1,3 +1,4 @@
+import { LOCKING_WORDS } from '@zero-lash/core/sheets';
 import { Box } from '@chakra-ui/react';
 import { useLengths } from '../app/lengths.ts';
 import { PartHeading } from '../app/Page.tsx';
@@ -30,14 +31,8 @@ export function OwnFeel() {
       {data.locks.map(({ means, adjuster, pitch, locking, count: pairs, mean, sd: spread, use }) => (
         <Box key={adjuster}>
           Your locking of a {means === 'screw' ? 'screw' : 'pivot nut'} ({length(pitch)} a turn,{' '}
-          {
-            {
-              'lock-nut': 'with a lock nut',
-              'self-locking': 'self-locking',
-              'inner-screw': 'with a screw inside',
-            }[locking]
-          }
-          ) {(mean ?? 0) < 0 ? 'closes' : 'opens'} its gap by {micro(Math.abs(mean ?? 0))}
+          {LOCKING_WORDS[locking]}) {(mean ?? 0) < 0 ? 'closes' : 'opens'} its gap by{' '}
+          {micro(Math.abs(mean ?? 0))}
           {spread !== null && ` ± ${micro(spread)}`}, from {pairs} pair{pairs === 1 ? '' : 's'}
           {use === 0 ? ': not set off yet' : ': so much is set off before it is locked'}.
         </Box>

@@ -1,6 +1,7 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { Shop } from '@zero-lash/contract/people';
 import { parseLength } from '@zero-lash/core/length';
+import { singleBand } from '@zero-lash/core/sheets';
 import { useState, type FormEvent } from 'react';
 import { Labelled } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
@@ -15,12 +16,9 @@ interface Props {
 const FIELDS = ['size', 'underSmall', 'overSmall', 'underLarge', 'overLarge'] as const;
 type Field = (typeof FIELDS)[number];
 
-/** mm: what the usual band is, where the shop has none of its own. */
-const USUAL: Rule = {
-  size: 0.25,
-  upTo: { below: 0.02, above: 0.02 },
-  over: { below: 0.02, above: 0.02 },
-};
+/** What the form begins with where the shop has no band of its own: the usual one, which a tenth of a figure so great is not under. */
+const SIZE = 0.25;
+const USUAL: Rule = { size: SIZE, upTo: singleBand(SIZE, null), over: singleBand(SIZE, null) };
 /** mm, by field: more than that is another limit. */
 const MOST: Readonly<Record<Field, number>> = {
   ...{ size: 5, underSmall: 0.1, overSmall: 0.2, underLarge: 0.1, overLarge: 0.2 },
@@ -79,7 +77,7 @@ export function SingleRuleForm({ rule, onSend }: Props) {
       <Box fontSize="sm" color="faded">
         {rule
           ? 'This is the shop’s own band.'
-          : `Nothing is said here: ${length(0.02)} to either side, and no more than a tenth of the figure.`}{' '}
+          : `Nothing is said here: ${length(USUAL.over.below)} to either side, and no more than a tenth of the figure.`}{' '}
         It is shown as the shop’s and never as the maker’s, and holds for builds opened from now on. A gap
         under the maker’s figure is the dangerous side: a valve that does not close burns.
       </Box>

@@ -1,6 +1,13 @@
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import type { RecheckStep } from '@zero-lash/core/rechecks';
-import { ALSO_WORDS, type AlsoKind, type GapAt, type Means, type Pattern } from '@zero-lash/core/sheets';
+import {
+  ALSO_WORDS,
+  LOCKING_WORDS,
+  type AlsoKind,
+  type GapAt,
+  type Means,
+  type Pattern,
+} from '@zero-lash/core/sheets';
 
 /** `V-twin, 75°`, `in-line four`, `single` */
 export function layoutInWords(pattern: Pick<Pattern, 'layout' | 'bankAngle' | 'cylinders'>): string {
@@ -134,9 +141,9 @@ function pitchSaid({ pitch, asTyped }: Adjuster): string {
 
 /** What holds an adjuster; what holds by its own grip with the least it turns with. */
 function lockingSaid({ locking, runsAtNm, asTyped }: Adjuster): string {
-  if (locking !== 'self-locking') return locking === 'lock-nut' ? 'lock nut' : 'locked by a screw inside it';
-  if (runsAtNm === null || runsAtNm === undefined) return 'self-locking';
-  return `self-locking, turning with at least ${asTyped?.runsAt ?? `${runsAtNm} Nm`}`;
+  const held = LOCKING_WORDS[locking];
+  if (locking !== 'self-locking' || runsAtNm === null || runsAtNm === undefined) return held;
+  return `${held}, turning with at least ${asTyped?.runsAt ?? `${runsAtNm} Nm`}`;
 }
 
 const ratioSaid = ({ rockerRatio }: Adjuster) => rockerRatio ?? 'not known';

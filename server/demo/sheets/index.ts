@@ -1,13 +1,6 @@
 import { drawnShutTwin } from './drafted.ts';
-import {
-  groomerSix,
-  minnowSingle,
-  orchardFour,
-  railFour,
-  sawSingle,
-  trolleyThree,
-  winderSix,
-} from './inLine.ts';
+import { minnowSingle, winderSix } from './asPrinted.ts';
+import { groomerSix, orchardFour, railFour, sawSingle, trolleyThree } from './inLine.ts';
 import { flatFour, pumpTwin, pumpTwinSecond, racerFour, ropewayTwelve } from './twoBanks.ts';
 
 /** The published spec sheets of the demo world, by a short name. */

@@ -1,0 +1,89 @@
+import type { NewSheet } from '@zero-lash/contract/sheets';
+import { AT_HAND, COOL_ROOM, inLine, PLAIN, WITH_HEAD, WITH_SCREWS, step } from './parts.ts';
+import { printed } from './printed.ts';
+
+/** One figure for each role, in thou: the band round them is the shop's; and what may be left alone as found. */
+export const winderSix: NewSheet = {
+  name: 'L6 Winder',
+  maker: 'Hadderby',
+  body: {
+    pattern: {
+      ...PLAIN,
+      layout: 'inline',
+      cylinders: inLine([1, 5, 3, 6, 2, 4]),
+      valves: { intake: 1, exhaust: 2 },
+      bridges: { intake: false, exhaust: true },
+      exhaustSide: 'right',
+      timing: { ivoBtdc: 10, ivcAbdc: 48, evoBbdc: 50, evcAtdc: 12, assumed: false, lift: null },
+      marks: [0, 120, 240, 360, 480, 600],
+      markNames: [
+        { at: 0, words: '1-6', from: 'flywheel', decoys: 'the dot beside it, which is the pump’s' },
+        { at: 120, words: '2-5', from: 'flywheel', decoys: '' },
+        { at: 240, words: '3-4', from: 'flywheel', decoys: '' },
+      ],
+      means: {
+        kind: 'screw',
+        end: 'pushrod',
+        pitch: 1.25,
+        rockerRatio: 1.4,
+        locking: 'lock-nut',
+        torqueNm: 35,
+      },
+    },
+    condition: 'cold',
+    temperature: COOL_ROOM,
+    limits: [
+      printed('intake', '12 thou (0.30 mm)'),
+      printed('exhaust', '20 thou (0.51 mm)', { leave: '15 to 25 thou' }),
+    ],
+    wearLimits: WITH_SCREWS,
+    torques: WITH_HEAD,
+    wanted: AT_HAND,
+    pieceCharts: [],
+    assembly: [],
+    runIn: { heatCycles: 0, retorque: false },
+    usageUnit: 'hours',
+    recheckPlan: [step(25, 60), step(500, 365)],
+    source: { manual: 'Hadderby L6 winding-house book', edition: '2', page: '19' },
+    secondSource: {
+      ...{ manual: 'Hadderby works letter 61', edition: '', page: '1', figures: 'exhaust 18 thou' },
+      whyNot: 'for the older cam, which this engine has not',
+    },
+    notes: '',
+  },
+};
+
+/** Two figures on a leaflet, and little else: no mark, no pitch, no timing, no torque. */
+export const minnowSingle: NewSheet = {
+  name: 'M1 Minnow',
+  maker: 'Hadderby',
+  body: {
+    pattern: {
+      ...PLAIN,
+      layout: 'single',
+      cylinders: [{ id: '1', bank: 'A', place: 1, firesAt: 0 }],
+      valves: { intake: 1, exhaust: 1 },
+      exhaustSide: 'right',
+      timing: { ivoBtdc: 30, ivcAbdc: 70, evoBbdc: 70, evcAtdc: 30, assumed: true, lift: null },
+      marks: [],
+      means: {
+        ...{ kind: 'screw', end: 'valve', pitch: null, rockerRatio: null },
+        ...{ locking: 'lock-nut', torqueNm: null },
+      },
+    },
+    condition: 'cold',
+    temperature: null,
+    limits: [printed('intake', '0.10'), printed('exhaust', '0.15')],
+    wearLimits: [],
+    torques: [],
+    wanted: [],
+    pieceCharts: [],
+    assembly: [],
+    runIn: { heatCycles: 0, retorque: false },
+    usageUnit: 'hours',
+    recheckPlan: [step(25, 365)],
+    source: { manual: 'Hadderby M1 leaflet', edition: '', page: '1' },
+    secondSource: null,
+    notes: '',
+  },
+};

@@ -1,0 +1,89 @@
+import { type Means } from '@zero-lash/core/sheets';
+import { parseTorqueSteps } from '@zero-lash/core/assembly';
+import { parsePitch } from '@zero-lash/core/length';
+import { sentence } from '../app/sentence.ts';
+import { type MeansValues } from './formValues.ts';
+import { optional, required } from './typedFigures.ts';
+
+/** A thread's pitch, mm; null where nothing is typed: it is not known. */
+function readPitch(text: string, field: string, errors: Record<string, string>): number | null {
+  if (text === '') return null;
+  const read = parsePitch(text);
+  if ('error' in read) errors[field] = sentence(read.error);
+  return 'error' in read ? null : read.mm;
+}
+
+/** A lock nut's torque, or its range, in Nm: a bare figure is in Nm; null where nothing is typed. */
+function readLockTorque(
+  text: string,
+  field: string,
+  errors: Record<string, string>,
+): { readonly torqueNm: number | null; readonly torqueToNm?: number } {
+  if (text === '') return { torqueNm: null };
+  const read = parseTorqueSteps(/[a-z]/i.test(text.replace(/\bto\b/gi, '')) ? text : `${text} Nm`);
+  const step = 'error' in read ? undefined : read.steps.length === 1 ? read.steps[0] : undefined;
+  if (step?.kind !== 'torque') {
+    errors[field] = 'error' in read ? sentence(read.error) : 'One torque, or a range such as 10–11 lbf·ft.';
+    return { torqueNm: null };
+  }
+  const { nm, toNm } = step;
+  return { torqueNm: round3(nm), ...(toNm === undefined ? {} : { torqueToNm: round3(toNm) }) };
+}
+
+const round3 = (value: number) => Math.round(value * 1000) / 1000;
+
+/** A figure of a means of setting, as it is typed. */
+type FigureField = Exclude<keyof MeansValues, 'turnsBare'>;
+
+export function readMeans(values: MeansValues, path: string, errors: Record<string, string>): Means {
+  const figure = (field: FigureField) => required(values[field], `${path}.${field}`, errors);
+  const maybe = (field: FigureField) => optional(values[field], `${path}.${field}`, errors);
+  // where a finger's gap is taken changes every figure worked out from it: the source says so, and nobody else
+  const finger = () => {
+    if (values.gapAt === '') errors[`${path}.gapAt`] = 'Is the gap taken at the valve, or at the cam?';
+    return { rockerRatio: figure('fingerRatio'), gapAt: values.gapAt || ('valve' as const) };
+  };
+  if (values.kind === 'screw' || values.kind === 'pivot-nut') {
+    const onFinger = values.kind === 'screw' && values.end === 'finger-pivot';
+    const itself = values.locking === 'self-locking';
+    const [pitch, torque, runsAt] = [
+      values.pitch.trim(),
+      itself ? '' : values.torqueNm.trim(),
+      itself ? values.runsAt.trim() : '',
+    ];
+    const runs = readLockTorque(runsAt, `${path}.runsAt`, errors).torqueNm;
+    const asTyped = {
+      ...(/[a-z/]/i.test(pitch) ? { pitch } : {}),
+      ...(/[a-z]/i.test(torque) ? { torque } : {}),
+      ...(/[a-z]/i.test(runsAt) ? { runsAt } : {}),
+    };
+    const turned = {
+      pitch: readPitch(pitch, `${path}.pitch`, errors),
+      ...(onFinger ? finger() : { rockerRatio: maybe('rockerRatio') }),
+      locking: values.locking,
+      ...readLockTorque(torque, `${path}.torqueNm`, errors),
+      ...(runs === null ? {} : { runsAtNm: runs }),
+      ...(Object.keys(asTyped).length > 0 ? { asTyped } : {}),
+    };
+    return values.kind === 'screw'
+      ? { kind: 'screw', end: values.end, ...turned }
+      : { kind: 'pivot-nut', ...turned };
+  }
+  const sizes = { from: figure('from'), to: figure('to'), step: figure('step') };
+  const { marking, stampedIn } = values;
+  if (values.kind !== 'shim') return { kind: values.kind, sizes, marking, stampedIn };
+  return {
+    kind: 'shim',
+    seat: values.seat,
+    sizes,
+    diameter: figure('diameter'),
+    marking,
+    stampedIn,
+    seatOffset: maybe('seatOffset'),
+    ...(values.seat === 'under-finger' ? finger() : {}),
+    ...(values.seat === 'under-bucket' && values.turnsBare ? { turnsBare: true } : {}),
+    ...(values.seat === 'on-bucket' && values.toolCrank.trim() !== ''
+      ? { toolCrank: values.toolCrank.trim() }
+      : {}),
+  };
+}
