@@ -1,4 +1,4 @@
-import { lashPoints } from '@zero-lash/core/sheets';
+import { lashPoints, namesComplaint, rowComplaint, type Pattern } from '@zero-lash/core/sheets';
 import { z } from 'zod';
 import { bounded, thicknessMm } from './bounded.ts';
 import { line, remark } from './values.ts';
@@ -75,8 +75,21 @@ export const means = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('lash-cap'), sizes, marking: remark(120), stampedIn }),
 ]);
 
+/** A number, a letter, or a letter and a number: what a key of its points begins with. */
+export const CYLINDER_NAME = /^(?:[A-Z]|[A-Z]?\d{1,2})$/;
+const MOST_POINTS = 120;
+const MOST_LETTERS = 12;
+
+/** Which valve stands where along a head: a letter a valve. */
+const valveOrder = z
+  .string()
+  .max(MOST_POINTS)
+  .regex(/^[IE]*$/, { error: 'a letter a valve: I for an intake, E for an exhaust' });
+
 const cylinder = z.object({
-  id: z.string().regex(/^[A-Z]?\d{1,2}$/, { error: 'a cylinder is named by a number, such as 1' }),
+  id: z.string().regex(CYLINDER_NAME, {
+    error: 'a cylinder is named by a number, a letter or both, such as 1, A or L2',
+  }),
   bank: z.enum(['A', 'B']),
   place: z.int().min(1).max(12),
   firesAt: degrees,
@@ -132,6 +145,23 @@ export const pattern = z
       .array(z.object({ angle: degrees, points: z.array(z.string().max(12)).min(1).max(120) }))
       .max(48)
       .default([]),
+    /** the maker's own table of pairs: which valves stand fully open, and the points measured then */
+    makersPairs: z
+      .array(
+        z.object({
+          open: z.array(z.string().max(12)).min(1).max(4),
+          points: z.array(z.string().max(12)).min(1).max(MOST_POINTS),
+        }),
+      )
+      .max(48)
+      .default([]),
+    /** what the maker calls a valve, a brake rocker or a cylinder, by our name of it */
+    makersNames: z.record(z.string().max(12), line(MOST_LETTERS)).default({}),
+    /** valves that stand in one row along a head */
+    valveRow: z
+      .object({ splayed: z.boolean().default(false), A: valveOrder, B: valveOrder.default('') })
+      .nullable()
+      .default(null),
     margin: z.number().min(0).max(60),
     /** none where the engine has none: it is put in position by its pistons */
     marks: z.array(degrees).max(72),
@@ -198,6 +228,25 @@ export const pattern = z
     const all = value.makersStops.flatMap((stop) => stop.points);
     const twice = all.find((key, index) => all.indexOf(key) !== index);
     if (twice) complain(['makersStops', 0, 'points'], `${twice} is there twice`);
+    const paired = value.makersPairs.flatMap((pair) => pair.points);
+    value.makersPairs.forEach(({ open, points: listed }, index) => {
+      const strange = [...open, ...listed].find((key) => !points.has(key));
+      if (strange) complain(['makersPairs', index, 'points'], `there is no point ${strange}`);
+      const itself = open.find((key) => listed.includes(key));
+      if (itself)
+        complain(['makersPairs', index, 'points'], `${itself} is fully open there and cannot be measured`);
+    });
+    const pairedTwice = paired.find((key, index) => paired.indexOf(key) !== index);
+    if (pairedTwice) complain(['makersPairs', 0, 'points'], `${pairedTwice} is there twice`);
+    const banksThere = (['A', 'B'] as const).filter((bank) =>
+      value.cylinders.some((each) => each.bank === bank),
+    );
+    for (const bank of value.valveRow ? banksThere : []) {
+      const complaint = rowComplaint(value, bank, value.valveRow![bank]);
+      if (complaint) complain(['valveRow', bank], complaint);
+    }
+    const misnamed = namesComplaint(value as Pattern);
+    if (misnamed) complain(['makersNames'], misnamed);
     for (const [path, each] of [
       ['means', value.means],
       ...Object.entries(value.roleMeans).map(([of, own]) => [`roleMeans.${of}`, own]),

@@ -1,4 +1,6 @@
 import { lashPoints, type LashPoint } from './lashPoints.ts';
+import { valvesAlong } from './makersNames.ts';
+import { valvesOf } from './trainPlaces.ts';
 import type { Bank, Pattern, Role } from './pattern.ts';
 
 /** A lash point's real place on the head, seen from above; units of one cell, x from the front, y from behind. */
@@ -34,14 +36,13 @@ export interface HeadMap {
   readonly places: readonly HeadPlace[];
 }
 
-/** Rows of a head, counted from the intake side. */
-const ROWS: Readonly<Record<Role, number>> = {
-  'intake-closing': 0,
-  intake: 1,
-  exhaust: 2,
-  'exhaust-closing': 3,
-  brake: 2,
+/** Rows of a head, counted from the intake side: intakes and exhausts across from each other, or all in one row. */
+const ROWS: Readonly<Record<'across' | 'one-row', Readonly<Record<Role, number>>>> = {
+  across: { 'intake-closing': 0, intake: 1, exhaust: 2, 'exhaust-closing': 3, brake: 2 },
+  'one-row': { 'intake-closing': 0, intake: 1, exhaust: 1, 'exhaust-closing': 0, brake: 2 },
 };
+/** How far a valve that leans stands off the middle of its row. */
+const LEANING = 0.3;
 const GAP_BETWEEN_CYLINDERS = 0.25;
 /** Room across the middle of a head, between its intakes and its exhausts. */
 const MIDDLE = 0.42;
@@ -52,15 +53,19 @@ const EDGE = 0.35;
  * Lays out the head, or both heads of a V or flat engine, as seen from above with the front at the left.
  *
  * Intakes of the two banks face each other across the valley; an in-line head has its exhausts on the side its
- * pattern says. The far bank of a V sits half a cell back, as its rods do on the crank.
+ * pattern says; where all valves stand in one row, they stand as the pattern lists them from the front. The far bank of a V
+ * sits half a cell back, as its rods do on the crank.
  *
  * @example layOutHeads(pattern).places.find(({ point }) => point.key === '1E')
  */
 export function layOutHeads(pattern: Pattern): HeadMap {
   const points = lashPoints(pattern);
-  const pitch = cylinderPitch(pattern, points);
-  const rows = rowsUsed(points);
-  const headHeight = rows.length + MIDDLE + EDGE * 2;
+  const row = pattern.valveRow;
+  const rowOf = ROWS[row ? 'one-row' : 'across'];
+  const pitch = cylinderPitch(pattern, points, rowOf);
+  const rows = rowsUsed(points, rowOf);
+  const middle = row ? (row.splayed ? LEANING * 2 : 0) : MIDDLE;
+  const headHeight = rows.length + middle + EDGE * 2;
   const banks: Bank[] = pattern.cylinders.some(({ bank }) => bank === 'B') ? ['B', 'A'] : ['A'];
   const heads: HeadOutline[] = [];
   const bores: Bore[] = [];
@@ -78,12 +83,20 @@ export function layOutHeads(pattern: Pattern): HeadMap {
       bores.push({ cylinder: cylinder.id, x: centre, y: top + headHeight / 2, radius });
       const own = points.filter((point) => point.cylinder === cylinder.id);
       for (const point of own) {
-        const row = rows.indexOf(ROWS[point.role]);
-        const across = exhaustBehind ? rows.length - 1 - row : row;
-        const abreast = own.filter((other) => ROWS[other.role] === ROWS[point.role]);
+        const fromIntakes = rows.indexOf(rowOf[point.role]);
+        const across = exhaustBehind ? rows.length - 1 - fromIntakes : fromIntakes;
+        const y = top + EDGE + across + 0.5;
+        if (row) {
+          const lean = row.splayed
+            ? LEANING * (point.role.startsWith('intake') === exhaustBehind ? 2 : 0)
+            : 0;
+          places.push({ point, x: centre + alongRow(pattern, bank, point), y: y + lean });
+          continue;
+        }
+        const abreast = own.filter((other) => rowOf[other.role] === rowOf[point.role]);
         const x = centre + abreast.indexOf(point) - (abreast.length - 1) / 2;
-        const beyondMiddle = across >= rows.length / 2 ? MIDDLE : 0;
-        places.push({ point, x, y: top + EDGE + across + beyondMiddle + 0.5 });
+        const beyondMiddle = across >= rows.length / 2 ? middle : 0;
+        places.push({ point, x, y: y + beyondMiddle });
       }
     }
   });
@@ -96,14 +109,30 @@ export function layOutHeads(pattern: Pattern): HeadMap {
   };
 }
 
-function rowsUsed(points: readonly LashPoint[]): number[] {
-  return [...new Set(points.map(({ role }) => ROWS[role]))].sort((a, b) => a - b);
+/** Where a point stands in the one row of its head, in cells from the middle of its cylinder; under a bridge between its valves. */
+function alongRow(pattern: Pattern, bank: Bank, { key, cylinder, role }: LashPoint): number {
+  const own = valvesOf(pattern).filter((valve) => valve.cylinder === cylinder);
+  const order = valvesAlong(pattern, bank).filter((valve) => own.some(({ key: its }) => its === valve));
+  const opened = own.filter(({ point, role: its }) =>
+    role === 'brake' ? its === 'exhaust' : point === key.replace('-c', ''),
+  );
+  const places = opened.map((valve) => order.indexOf(valve.key));
+  return places.reduce((sum, place) => sum + place, 0) / places.length - (order.length - 1) / 2;
 }
 
-function cylinderPitch(pattern: Pattern, points: readonly LashPoint[]): number {
+type Rows = Readonly<Record<Role, number>>;
+
+function rowsUsed(points: readonly LashPoint[], rowOf: Rows): number[] {
+  return [...new Set(points.map(({ role }) => rowOf[role]))].sort((a, b) => a - b);
+}
+
+function cylinderPitch(pattern: Pattern, points: readonly LashPoint[], rowOf: Rows): number {
+  if (pattern.valveRow) return pattern.valves.intake + pattern.valves.exhaust + GAP_BETWEEN_CYLINDERS;
   const widest = Math.max(
     ...pattern.cylinders.flatMap(({ id }) =>
-      rowsUsed(points).map((row) => points.filter((p) => p.cylinder === id && ROWS[p.role] === row).length),
+      rowsUsed(points, rowOf).map(
+        (row) => points.filter((p) => p.cylinder === id && rowOf[p.role] === row).length,
+      ),
     ),
   );
   return Math.max(2, widest) + GAP_BETWEEN_CYLINDERS;

@@ -11,6 +11,16 @@ export {
 } from './headMap.ts';
 export { perPattern } from './perPattern.ts';
 export {
+  bothNames,
+  cylinderName,
+  makersName,
+  nameable,
+  namesComplaint,
+  pointNamed,
+  rowComplaint,
+  valvesAlong,
+} from './makersNames.ts';
+export {
   lashPoints,
   LOCKING_WORDS,
   meansFor,
@@ -46,10 +56,12 @@ export type {
   GapAt,
   Layout,
   Locking,
+  MakersPair,
   MarkName,
   Means,
   Pattern,
   Role,
   SizeRange,
+  ValveRow,
   ValveTiming,
 } from './pattern.ts';

@@ -144,6 +144,25 @@ export interface MakersStop {
   readonly points: readonly string[];
 }
 
+/** One position of a maker's table of pairs: the valves seen fully open, and what is measured then. */
+export interface MakersPair {
+  /** lash points, by our names */
+  readonly open: readonly string[];
+  readonly points: readonly string[];
+}
+
+/** Which valve stands where along a head whose valves stand in one row: a letter a valve, `I` or `E`, from the front. */
+export type ValveOrder = string;
+
+/** Valves in one row along each head, in place of intakes and exhausts across from each other. */
+export interface ValveRow {
+  /** each leans to its own side, so that the row is drawn as two that are near */
+  readonly splayed: boolean;
+  readonly A: ValveOrder;
+  /** empty where there is no second head */
+  readonly B: ValveOrder;
+}
+
 /** What drives the cams. */
 export type CamDrive = 'chain' | 'belt' | 'gears' | 'unsaid';
 
@@ -181,6 +200,12 @@ export interface Pattern {
   readonly decompressor?: Decompressor | null;
   /** the maker's own table of where to turn; it governs */
   readonly makersStops?: readonly MakersStop[];
+  /** the maker's own table of which valve stands open while others are measured; it governs the school that goes by it */
+  readonly makersPairs?: readonly MakersPair[] | undefined;
+  /** what the maker calls a valve, a brake rocker or a cylinder, by our name of it: `1E` is `12`; ours stays beside */
+  readonly makersNames?: Readonly<Record<string, string>> | undefined;
+  /** absent or null: across from each other */
+  readonly valveRow?: ValveRow | null | undefined;
   readonly means: Means;
   readonly roleMeans: Partial<Readonly<Record<Role, Means>>>;
 }

@@ -41,6 +41,7 @@ export {
   NO_MARK_CAUTION,
   POSITION_SCHOOLS,
   schoolsFor,
+  pointsInWords,
   signsInWords,
   turningInWords,
   wayToStop,

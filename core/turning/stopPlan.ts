@@ -3,6 +3,7 @@ import { lashPoints, type LashPoint } from '../sheets/lashPoints.ts';
 import { openPairs } from './openPairs.ts';
 import { apart, CYCLE, mayMeasureAt, openSpan } from './openSpan.ts';
 import { marginOf } from './margin.ts';
+import { pairStops, tableStops } from './makersTable.ts';
 import type { Pattern } from '../sheets/pattern.ts';
 import { spannedPoints, type SpannedPoint } from './valveGear.ts';
 
@@ -22,7 +23,7 @@ export interface PlannedStop {
   readonly fires: readonly string[];
   /** cylinders at their overlap TDC: their valves rock, exhaust closing, intake opening */
   readonly rocks: readonly string[];
-  /** points whose valves are seen fully open */
+  /** points whose valves are seen fully open; those that the maker's table goes by stand first */
   readonly fullyOpen: readonly string[];
 }
 
@@ -46,7 +47,7 @@ const ON_BOUNDARY = 1e-6;
  * - `each-firing` and `companion`: every cylinder at its own firing TDC, in firing order; the second is told by the
  *   companion cylinder, whose valves rock at that moment.
  * - `open-pair`: each point when it is farthest from its lobe, told by the valve then fully open; two stops are one where their
- *   windows meet.
+ *   windows meet. Where the sheet has the maker's table of pairs, its rows are the stops.
  * - `lobe-away`: the fewest stops at any angle, marks or none.
  * - `cam-by-hand`: a head off its engine, or with its chain off: no crank is turned, and there is no stop of one.
  *
@@ -61,27 +62,31 @@ export function planStops(pattern: Pattern, school: PositionSchool): StopPlan {
   const reached = new Set(groups.flatMap(({ points }) => points));
   const ordered = [...groups].sort((a, b) => a.angle - b.angle);
   return {
-    stops: ordered.map(({ angle, points }, index) => ({
-      angle,
-      turn: index === 0 ? 0 : angle - ordered[index - 1]!.angle,
-      points,
-      ...signsAt(pattern, spans, angle),
-    })),
+    stops: ordered.map(({ angle, points, open = [] }, index) => {
+      const signs = signsAt(pattern, spans, angle);
+      return {
+        ...{ angle, turn: index === 0 ? 0 : angle - ordered[index - 1]!.angle, points },
+        ...signs,
+        fullyOpen: [...open, ...signs.fullyOpen.filter((key) => !open.includes(key))],
+      };
+    }),
     unreachable: spans.map(({ point }) => point.key).filter((key) => !reached.has(key)),
   };
 }
 
 /**
- * Says which school a pattern's rounds begin with: the maker's own table where the sheet has one; where the engine has no mark, that
- * which goes by its cylinders' firing.
+ * Says which school a pattern's rounds begin with: the maker's own table, or its table of pairs, where the sheet has one; where the
+ * engine has no mark, that which goes by its cylinders' firing.
  *
  * @example firstSchool(pattern) // 'fewest'
  */
 export function firstSchool({
   makersStops = [],
+  makersPairs = [],
   marks,
-}: Pick<Pattern, 'makersStops' | 'marks'>): PositionSchool {
+}: Pick<Pattern, 'makersStops' | 'makersPairs' | 'marks'>): PositionSchool {
   if (makersStops.length > 0) return 'maker';
+  if (makersPairs.length > 0) return 'open-pair';
   return marks.length > 0 ? 'fewest' : 'each-firing';
 }
 
@@ -103,7 +108,7 @@ export function tableDifferences(pattern: Pattern): {
   readonly missing: readonly string[];
 } {
   const spans = new Map(spannedPoints(pattern).map(({ point, span }) => [point.key, span]));
-  const stops = pattern.makersStops ?? [];
+  const stops = tableStops(pattern);
   const listed = new Set(stops.flatMap(({ points }) => points));
   return {
     differences: stops.flatMap(({ angle, points }) => {
@@ -120,6 +125,8 @@ export function tableDifferences(pattern: Pattern): {
 interface Group {
   readonly angle: number;
   readonly points: readonly string[];
+  /** the valves whose being fully open tells it */
+  readonly open?: readonly string[];
 }
 
 function anglesFor(
@@ -144,6 +151,7 @@ function anglesFor(
     case 'companion':
       return byFiring(pattern, closedAt);
     case 'open-pair': {
+      if (pattern.makersPairs?.length) return pairStops(pattern);
       const { pairs } = openPairs({ ...input, within: FULLY_OPEN_WITHIN });
       const angles = [...new Set(pairs.map(({ at }) => at))];
       return whereWindowsMeet(

@@ -1,4 +1,5 @@
 import { TURN } from './crankWheel.ts';
+import { bothNames, cylinderName } from '../sheets/makersNames.ts';
 import type { Pattern } from '../sheets/pattern.ts';
 import type { PlannedStop, PositionSchool } from './stopPlan.ts';
 
@@ -88,8 +89,9 @@ export function gonePastInWords({ turnsBack = true, marks }: Pick<Pattern, 'turn
     : 'This engine is never turned back: its tensioner or belt may jump. Turn on in the running direction, two full turns, until the mark comes up to its pointer again.';
 }
 
-/** `cylinder 5`, `cylinders 1 and 6` */
-function cylindersInWords(ids: readonly string[]): string {
+/** `cylinder 5`, `cylinders 1 and 6`, each as its maker calls it */
+function cylindersInWords(pattern: Pick<Pattern, 'makersNames'>, own: readonly string[]): string {
+  const ids = own.map((id) => cylinderName(pattern, id));
   const names = ids.length > 1 ? `${ids.slice(0, -1).join(', ')} and ${ids.at(-1)}` : ids.join('');
   return `cylinder${ids.length > 1 ? 's' : ''} ${names}`;
 }
@@ -119,14 +121,15 @@ function markInWords({ markNames = [] }: Pick<Pattern, 'markNames'>, angle: numb
 const FROM_WORDS = { front: 'front', flywheel: 'flywheel end', left: 'left', right: 'right' } as const;
 
 /** Where a stop is, on an engine that has no mark: by the piston that is at its top there, or from the last one that was. */
-function positionInWords({ cylinders }: Pick<Pattern, 'cylinders'>, stop: PlannedStop) {
+function positionInWords(pattern: Pattern, stop: PlannedStop) {
+  const { cylinders } = pattern;
   const { angle, fires, rocks } = stop;
-  if (fires.length > 0) return `until ${cylindersInWords(fires)} is at the top of its firing stroke`;
-  if (rocks.length > 0) return `until ${cylindersInWords(rocks)} is at the top, its valves rocking`;
-  if (stop.fullyOpen.length > 0) return watchInWords(stop).replace(/, $/, '');
+  if (fires.length > 0) return `until ${cylindersInWords(pattern, fires)} is at the top of its firing stroke`;
+  if (rocks.length > 0) return `until ${cylindersInWords(pattern, rocks)} is at the top, its valves rocking`;
+  if (stop.fullyOpen.length > 0) return watchInWords(pattern, stop).replace(/, $/, '');
   const since = (firesAt: number) => (angle - firesAt + 2 * TURN) % (2 * TURN);
   const last = [...cylinders].sort((a, b) => since(a.firesAt) - since(b.firesAt))[0]!;
-  return `${degrees(since(last.firesAt))} past the top of cylinder ${last.id}’s firing stroke`;
+  return `${degrees(since(last.firesAt))} past the top of cylinder ${cylinderName(pattern, last.id)}’s firing stroke`;
 }
 
 /**
@@ -135,17 +138,13 @@ function positionInWords({ cylinders }: Pick<Pattern, 'cylinders'>, stop: Planne
  * @param from where the crank is now, in crank degrees; null where that is not known
  * @example wayToStop(pattern, plan.stops[1], 0) // 'Turn 360° on, clockwise seen from the front, to the mark'
  */
-export function wayToStop(
-  pattern: Pick<Pattern, 'turns' | 'seenFrom' | 'marks' | 'markNames' | 'cylinders'>,
-  stop: PlannedStop,
-  from: number | null,
-): string {
+export function wayToStop(pattern: Pattern, stop: PlannedStop, from: number | null): string {
   const mark = markInWords(pattern, stop.angle);
   const to = stop.marked
     ? `to ${mark}`
     : pattern.marks.length === 0
       ? positionInWords(pattern, stop)
-      : `${watchInWords(stop)}to ${degrees(stop.angle % TURN)} past the first mark`;
+      : `${watchInWords(pattern, stop)}to ${degrees(stop.angle % TURN)} past the first mark`;
   if (from === null) return `Turn ${turningInWords(pattern)} ${to}`;
   const turn = (((stop.angle - from) % (2 * TURN)) + 2 * TURN) % (2 * TURN);
   if (turn === 0) return `Here already: ${stop.marked ? `at ${mark}` : degrees(stop.angle)}`;
@@ -153,8 +152,16 @@ export function wayToStop(
 }
 
 /** The valve to watch on the way, where one then stands fully open: `until 5E is fully open, `. */
-const watchInWords = ({ fullyOpen: [first] }: PlannedStop) =>
-  first === undefined ? '' : `until ${first} is fully open, `;
+const watchInWords = (pattern: Pattern, { fullyOpen: [first] }: PlannedStop) =>
+  first === undefined ? '' : `until ${bothNames(pattern, first)} is fully open, `;
+
+/**
+ * Lists lash points as they are read out at the bench, each by both its names where it has two.
+ *
+ * @example pointsInWords(pattern, ['1I', '2E']) // '1I, 2E'
+ */
+export const pointsInWords = (pattern: Pattern, keys: readonly string[], between = ', '): string =>
+  keys.map((key) => bothNames(pattern, key)).join(between);
 
 /** What has to be known where an engine has no mark, and is put in position by its pistons. */
 export const NO_MARK_CAUTION =
@@ -165,17 +172,19 @@ export const NO_MARK_CAUTION =
  *
  * @example signsInWords(pattern, plan.stops[0])[0] // 'the mark stands at its pointer'
  */
-export function signsInWords(pattern: Pick<Pattern, 'marks' | 'markNames'>, stop: PlannedStop): string[] {
+export function signsInWords(pattern: Pattern, stop: PlannedStop): string[] {
   const signs: string[] = [];
   if (stop.marked) signs.push(`${markInWords(pattern, stop.angle)} stands at its pointer`);
   if (pattern.marks.length === 0 && stop.fires.length + stop.rocks.length > 0)
     signs.push('its piston is at the very top: by eye, or by a probe on it');
   if (stop.fires.length > 0)
-    signs.push(`${cylindersInWords(stop.fires)} at firing TDC: both sides loose, rotor at its lead`);
+    signs.push(`${cylindersInWords(pattern, stop.fires)} at firing TDC: both sides loose, rotor at its lead`);
   if (stop.rocks.length > 0)
-    signs.push(`${cylindersInWords(stop.rocks)} on overlap: its valves rock as the crank is moved a little`);
-  if (stop.fullyOpen.length > 0) signs.push(`fully open: ${stop.fullyOpen.join(', ')}`);
-  signs.push(`lobes away from their followers: ${stop.points.join(', ')}`);
+    signs.push(
+      `${cylindersInWords(pattern, stop.rocks)} on overlap: its valves rock as the crank is moved a little`,
+    );
+  if (stop.fullyOpen.length > 0) signs.push(`fully open: ${pointsInWords(pattern, stop.fullyOpen)}`);
+  signs.push(`lobes away from their followers: ${pointsInWords(pattern, stop.points)}`);
   return signs;
 }
 

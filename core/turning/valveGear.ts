@@ -1,3 +1,4 @@
+import { tableStops } from './makersTable.ts';
 import { lashPoints, type LashPoint } from '../sheets/lashPoints.ts';
 import { apart, closedLength, CYCLE, inCycle, mayMeasureAt, openSpan, type OpenSpan } from './openSpan.ts';
 import { marginOf } from './margin.ts';
@@ -36,8 +37,10 @@ export function mayMeasurePoint(pattern: Pattern, key: string, angle: number): b
   const found = spannedPoints(pattern).find(({ point }) => point.key === key);
   if (found === undefined) return false;
   // where the maker's own table has it, it is measured there
-  const table = pattern.makersStops?.find((stop) => apart(stop.angle, angle) <= AT_STOP);
-  return table?.points.includes(key) === true || mayMeasureAt(found.span, marginOf(pattern), angle);
+  const listed = tableStops(pattern).some(
+    (stop) => apart(stop.angle, angle) <= AT_STOP && stop.points.includes(key),
+  );
+  return listed || mayMeasureAt(found.span, marginOf(pattern), angle);
 }
 
 /**
@@ -47,7 +50,7 @@ export function mayMeasurePoint(pattern: Pattern, key: string, angle: number): b
  * @example pointsNeverClosed({ ...inlineFour, margin: 60 }) // [] unless its valves are open nearly all the way round
  */
 export function pointsNeverClosed(pattern: Pattern): readonly string[] {
-  const listed = new Set(pattern.makersStops?.flatMap(({ points }) => points));
+  const listed = new Set(tableStops(pattern).flatMap(({ points }) => points));
   return spannedPoints(pattern)
     .filter(({ point, span }) => !listed.has(point.key) && closedLength(span, marginOf(pattern)) < 0)
     .map(({ point }) => point.key);

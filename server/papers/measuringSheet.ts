@@ -1,7 +1,7 @@
 import type { RoleLimits, SheetRevision } from '@zero-lash/contract/sheets';
 import { formatInterval, formatLength, tenthsFromMm, type ShopUnit } from '@zero-lash/core/length';
 import type { EffectiveLimits } from '@zero-lash/core/setting';
-import { bandInWords, lashPoints, ROLE_WORDS } from '@zero-lash/core/sheets';
+import { bandInWords, lashPoints, makersName, ROLE_WORDS } from '@zero-lash/core/sheets';
 import { planStops, POSITION_SCHOOLS, wayToStop, type PositionSchool } from '@zero-lash/core/turning';
 import { FADED, HAIRLINE, INK, MARGIN, Paper, write } from './paper.ts';
 
@@ -65,6 +65,7 @@ export async function drawMeasuringSheet(from: MeasuringSheetPaper): Promise<Buf
       const { role } = points.get(key)!;
       const band = limits.find((each) => each.role === role)!;
       const top = pdf.y;
+      const name = makersName(pattern, key);
       const interval = (min: number, max: number) =>
         formatInterval({ lo: tenthsFromMm(min), hi: tenthsFromMm(max) }, unit);
       const words = bandInWords(band, interval, (mm) => formatLength(tenthsFromMm(mm), unit));
@@ -74,7 +75,8 @@ export async function drawMeasuringSheet(from: MeasuringSheetPaper): Promise<Buf
         : '';
       const twoLines = band.figure !== null || alone !== '';
       paper.part('P', () => {
-        write(pdf, key, { size: 14, weight: 'bold', at: { x: MARGIN, y: top + 5 }, width: 60 });
+        write(pdf, name ?? key, { size: 14, weight: 'bold', at: { x: MARGIN, y: top + 1 }, width: 60 });
+        if (name) write(pdf, key, { size: 8, colour: FADED, at: { x: MARGIN, y: top + 15 }, width: 60 });
         write(pdf, `${ROLE_WORDS[role]}${alone}${twoLines ? '\n' : ', '}${words}`, {
           size: twoLines ? 8 : 10,
           at: { x: MARGIN + 66, y: top + (twoLines ? 3 : 8) },

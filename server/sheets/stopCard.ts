@@ -7,6 +7,7 @@ import {
   layOutWheel,
   onWheel,
   planStops,
+  pointsInWords,
   radiusIn,
   POSITION_SCHOOLS,
   ringPath,
@@ -104,12 +105,12 @@ function drawPlan(paper: Paper, { pattern }: SheetRevision, plan: StopPlan): voi
     const room = { width: pdf.y < wheelEnds ? width : pdf.page.width - 2 * MARGIN };
     pdf.x = MARGIN;
     paper.line(`${index + 1}. ${text.way}`, { ...room, weight: 'bold' });
-    paper.line(`Do: ${stop.points.join('  ')}`, { ...room, size: 10 });
+    paper.line(`Do: ${pointsInWords(pattern, stop.points, '  ')}`, { ...room, size: 10 });
     paper.line(`Signs: ${text.signs}.`, { ...room, size: 9, colour: FADED });
     pdf.moveDown(0.5);
   });
   if (plan.unreachable.length > 0)
-    paper.line(`Not reached this way: ${plan.unreachable.join(', ')}`, { width, size: 10 });
+    paper.line(`Not reached this way: ${pointsInWords(pattern, plan.unreachable)}`, { width, size: 10 });
   pdf.y = Math.max(pdf.y, wheelEnds);
 }
 
@@ -131,9 +132,12 @@ function drawTable(paper: Paper, { pattern }: SheetRevision, plan: StopPlan): vo
   for (const [index, { angle, closed }] of stops.entries()) {
     paper.room(0);
     const turn = angle >= TURN ? 'second turn' : 'first turn';
-    paper.line(`${index + 1}   ${Math.round((angle % TURN) * 10) / 10}°, ${turn}:  ${closed.join('  ')}`, {
-      size: 9,
-    });
+    paper.line(
+      `${index + 1}   ${Math.round((angle % TURN) * 10) / 10}°, ${turn}:  ${pointsInWords(pattern, closed, '  ')}`,
+      {
+        size: 9,
+      },
+    );
   }
   paper.pdf.moveDown(0.6);
 }

@@ -91,7 +91,7 @@ function drawHead(paper: Paper, { head, points }: OwnerSheetPaper): void {
         )
         .fillAndStroke(shown.proved ? WASH : '#ffffff', out ? TIGHT : INK);
       const size = Math.max(5, Math.min(9, cell / 5));
-      write(pdf, point.key, {
+      write(pdf, shown.name, {
         ...{ size, weight: 'bold', width: half * 2, align: 'center' },
         at: { x: cx - half, y: cy - size * 1.15 },
       });
@@ -112,7 +112,7 @@ function drawPoints(paper: Paper, points: readonly OwnerPoint[]): void {
   paper.table(
     COLUMNS,
     points.map((point) => [
-      point.key,
+      point.name,
       point.limits,
       gap(point.found),
       point.done,

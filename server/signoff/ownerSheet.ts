@@ -4,7 +4,7 @@ import { formatInterval, formatLength, tenthsFromMm, type ShopUnit } from '@zero
 import { gapInTenths, type KnownGap, type Verdict } from '@zero-lash/core/measuring';
 import { ledgerKey, partsListOf, partsListRow } from '@zero-lash/core/parts';
 import { settingInWords } from '@zero-lash/core/setting';
-import { bandInWords, layOutHeads, ROLE_WORDS, type HeadMap } from '@zero-lash/core/sheets';
+import { bandInWords, bothNames, layOutHeads, ROLE_WORDS, type HeadMap } from '@zero-lash/core/sheets';
 import { proofLines, type ProofLine } from '@zero-lash/core/signoff';
 import { partDispositions, PARTS, wearSheetOf } from '@zero-lash/core/wear';
 import { currentLines } from '@zero-lash/core/builds';
@@ -29,6 +29,8 @@ interface Gap {
 /** One point as it stands on the owner's sheet. */
 export interface OwnerPoint {
   readonly key: string;
+  /** as it is read: the maker's name with ours beside, where it has one */
+  readonly name: string;
   readonly role: string;
   readonly min: number;
   readonly max: number;
@@ -147,6 +149,7 @@ function pointsOf(build: WholeBuild, unit: ShopUnit): OwnerPoint[] {
     return done ? settingInWords(done, (mm) => formatLength(tenthsFromMm(mm), unit)) : '';
   };
   return proofLines(build).map(({ point, found, proved }) => ({
+    name: bothNames(build.sheet.pattern, point.key),
     ...{ key: point.key, role: ROLE_WORDS[point.role], min: point.min, max: point.max },
     limits: bandInWords(
       point,

@@ -1,6 +1,6 @@
 import type { BuildView } from '../builds/buildView.ts';
 import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
-import { limitsInWords, ROLE_WORDS, type Step } from '@zero-lash/core/sheets';
+import { bothNames, limitsInWords, ROLE_WORDS, type Step } from '@zero-lash/core/sheets';
 import { specOf, whyNoProof, type LimitedPoint } from '@zero-lash/core/measuring';
 import { aimFor } from '@zero-lash/core/setting';
 import { mmFromTenths } from '@zero-lash/core/length';
@@ -161,7 +161,7 @@ export function PointPanel({
     <section aria-label={`Point ${point.key}`} className="point">
       <div className="point-known">
         <div className="point-head">
-          <h2>{point.key}</h2>
+          <h2>{bothNames(build.sheet.pattern, point.key)}</h2>
           <div className="point-about">
             {ROLE_WORDS[point.role]}, cylinder {point.cylinder} · {judgedByInWords(point, lengths)}
           </div>

@@ -1,6 +1,8 @@
 // Long because the head is drawn once, here: its castings, its points with their states, and how it is walked and tapped.
 import {
+  cylinderName,
   layOutHeads,
+  makersName,
   ROLE_WORDS,
   stepOnHead,
   type HeadMap,
@@ -62,6 +64,8 @@ const WIDE = 560;
 const MARGIN = 18;
 /** px a letter of a key takes, the room between a key and its mark, and the mark */
 const LETTER = 8.6;
+/** px a letter of our key takes where the maker's name stands before it */
+const BESIDE_LETTER = 6.8;
 const BESIDE = 2;
 const MARK = 16;
 /** px from which a point has room for both ends under the figure that governs */
@@ -130,11 +134,12 @@ export const HeadDrawing = memo(function HeadDrawing(props: Props) {
         fontFamily="var(--zl-fonts-body)"
       >
         <g transform={`translate(${MARGIN} 4)`}>
-          <Castings layout={layout} cell={cell} />
+          <Castings layout={layout} cell={cell} pattern={pattern} />
           {layout.places.map((place) => (
             <Point
               key={place.point.key}
               place={place}
+              name={makersName(pattern, place.point.key)}
               cell={cell}
               shown={points[place.point.key]}
               selected={place.point.key === selected}
@@ -231,9 +236,11 @@ function Arrow({ from, to, kept }: { readonly from: Place; readonly to: Place; r
 const Castings = memo(function Castings({
   layout,
   cell,
+  pattern,
 }: {
   readonly layout: HeadMap;
   readonly cell: number;
+  readonly pattern: Pattern;
 }) {
   const middle = (layout.height * cell) / 2;
   return (
@@ -272,7 +279,7 @@ const Castings = memo(function Castings({
             strokeWidth="6"
             paintOrder="stroke"
           >
-            {bore.cylinder}
+            {cylinderName(pattern, bore.cylinder)}
           </text>
         </g>
       ))}
@@ -286,6 +293,8 @@ const Castings = memo(function Castings({
 
 interface PointProps {
   readonly place: HeadPlace;
+  /** what the maker calls it, where that is something else */
+  readonly name: string | undefined;
   readonly cell: number;
   readonly shown: HeadPoint | undefined;
   readonly selected: boolean;
@@ -307,7 +316,7 @@ function sameShown(a: HeadPoint | undefined, b: HeadPoint | undefined): boolean 
 }
 
 const Point = memo(
-  function Point({ place, cell, shown, selected, focusable, selectable }: PointProps) {
+  function Point({ place, name, cell, shown, selected, focusable, selectable }: PointProps) {
     const { point } = place;
     const state = shown?.state ?? 'not-measured';
     const size = Math.max(44, cell - 4);
@@ -325,11 +334,12 @@ const Point = memo(
     const lines = 14 + (figure ? large : 0) + (range ? 15 : 0);
     const baseline = (size - lines) / 2 + 12;
     // the key and its mark stand in the middle together, however long the key is
-    const letters = point.key.length * LETTER;
+    const beside = name === undefined ? 0 : point.key.length * BESIDE_LETTER + BESIDE;
+    const letters = (name ?? point.key).length * LETTER + beside;
     const scale = letters + BESIDE + MARK < size ? 0.82 : 0.62;
     const from = (size - letters - BESIDE - MARK * scale) / 2;
     const spoken = [
-      `${point.key}, ${ROLE_WORDS[point.role]}`,
+      `${point.key}${name === undefined ? '' : `, the maker’s ${name}`}, ${ROLE_WORDS[point.role]}`,
       STATE_WORDS[state],
       gap ? (gap.lo === null ? `under ${gap.hi}` : `${gap.lo} to ${gap.hi}`) : figure,
       shown?.done ?? '',
@@ -366,7 +376,12 @@ const Point = memo(
           fill={paint('ink')}
           textAnchor="middle"
         >
-          {point.key}
+          {name ?? point.key}
+          {name !== undefined && (
+            <tspan dx={BESIDE} fontSize="11" fontWeight="400" fill={paint('faded')}>
+              {point.key}
+            </tspan>
+          )}
         </text>
         <g transform={`translate(${from + letters + BESIDE} ${baseline - 5 - 8 * scale}) scale(${scale})`}>
           <MarkShape state={state} />
@@ -413,6 +428,7 @@ const Point = memo(
   },
   (before, after) =>
     before.place === after.place &&
+    before.name === after.name &&
     before.cell === after.cell &&
     before.selected === after.selected &&
     before.focusable === after.focusable &&

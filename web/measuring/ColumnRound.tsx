@@ -1,7 +1,7 @@
 import { Box, Flex, Input } from '@chakra-ui/react';
 import { pointsHeld } from '@zero-lash/core/builds';
 import { parseEntry, type LimitedPoint, type Reading } from '@zero-lash/core/measuring';
-import { ROLE_WORDS } from '@zero-lash/core/sheets';
+import { bothNames, ROLE_WORDS } from '@zero-lash/core/sheets';
 import { useRef, useState } from 'react';
 import { Choice } from '../app/Choice.tsx';
 import { Labelled } from '../app/Labelled.tsx';
@@ -190,7 +190,7 @@ function Row({ build, round, point, state, blind, paper, field, onKept }: RowPro
     <Box borderBottom="1px solid" borderColor="hairline" paddingY="1">
       <Flex gap="3" alignItems="center">
         <Box width="60px" fontFamily="mono" fontWeight="650">
-          {key}
+          {bothNames(build.sheet.pattern, key)}
         </Box>
         <Box width="190px" fontSize="sm" color="faded">
           {ROLE_WORDS[point.role]}, {band(point.min, point.max)}

@@ -8,24 +8,29 @@ export function PatternFields() {
   const { control, getValues, setValue } = useFormContext<SheetValues>();
   const [layout, assumed] = useWatch({ control, name: ['layout', 'assumed'] });
   const twoBanks = layout === 'v' || layout === 'flat';
-  const [camDrive, camsAbove, coverHoldsCams, turnsBack, decompressed, table, named] = useWatch({
-    control,
-    name: [
-      'camDrive',
-      'camsAbove',
-      'coverHoldsCams',
-      'turnsBack',
-      'decompressed',
-      'makersStops',
-      'markNames',
-    ],
-  });
+  const [camDrive, camsAbove, coverHoldsCams, turnsBack, decompressed, table, named, pairs, stand, called] =
+    useWatch({
+      control,
+      name: [
+        'camDrive',
+        'camsAbove',
+        'coverHoldsCams',
+        'turnsBack',
+        'decompressed',
+        'makersStops',
+        'markNames',
+        'makersPairs',
+        'valvesStand',
+        'makersNames',
+      ],
+    });
   const driven =
     [camDrive, camsAbove].every((said) => said === 'unsaid') &&
     !coverHoldsCams &&
     turnsBack &&
     !decompressed &&
     table === '' &&
+    pairs === '' &&
     named === '';
   const brakes = useFieldArray<SheetValues, 'brakes'>({ control, name: 'brakes' });
 
@@ -127,6 +132,39 @@ export function PatternFields() {
         </Box>
         <TickField name="closingSide" label="Drawn shut: a closing side too" />
       </FormPart>
+      <FormPart
+        title="Where they stand, and what the maker calls them"
+        columns={4}
+        folded={stand === 'across' && called === ''}
+      >
+        <ChoiceField
+          name="valvesStand"
+          label="Valves of a head stand"
+          options={[
+            ['across', 'intakes across from exhausts'],
+            ['one-row', 'all in one row'],
+            ['splayed', 'in one row, leaning apart'],
+          ]}
+        />
+        {stand !== 'across' && (
+          <TextField
+            name="rowA"
+            label={twoBanks ? 'Row of bank A, from the front' : 'The row, from the front'}
+            placeholder="E I I E"
+            hint="I for an intake, E for an exhaust"
+          />
+        )}
+        {stand !== 'across' && twoBanks && (
+          <TextField name="rowB" label="Row of bank B, from the front" placeholder="E I I E" />
+        )}
+        <Box gridColumn="1 / -1">
+          <AreaField
+            name="makersNames"
+            label="The maker’s own names of valves and cylinders"
+            hint="Our name, then the maker’s: 1E 12, 1I 11, 2 rear. Or a whole row from the front: A: 1 2 3 4. Ours stay beside them."
+          />
+        </Box>
+      </FormPart>
       <FormPart title="Brake rockers" columns={4} folded={brakes.fields.length === 0}>
         {brakes.fields.map((field, index) => (
           <Box key={field.id} display="contents">
@@ -215,6 +253,13 @@ export function PatternFields() {
             name="makersStops"
             label="The maker’s own table of where to measure"
             hint="A position a line, its degrees first: 0: 1I 1E 2I. It governs; leave it empty where there is none."
+          />
+        </Box>
+        <Box gridColumn="1 / -1">
+          <AreaField
+            name="makersPairs"
+            label="The maker’s own table of pairs"
+            hint="A row a line, the valve that stands fully open first: 5E: 2E 2I. The maker’s names do as well as ours. It governs."
           />
         </Box>
       </FormPart>

@@ -95,6 +95,7 @@ function fieldOf(path: readonly string[], values: SheetValues, limits: SheetBody
       return `others.${index}.means.${rest[0] === 'sizes' ? (rest[1] ?? 'from') : rest[0]}`;
     }
     if (second === 'cylinders') return 'bankA';
+    if (second === 'valveRow') return `row${third || 'A'}`;
     if (second === 'markNames') return 'markNames';
     if (second === 'brakes') return `brakes.0.${rest[0] ?? 'closes'}`;
     return second;

@@ -87,6 +87,14 @@ export interface SheetValues {
   readonly decompressorCloses: string;
   /** the maker's own table, a position a line: `0: 1I 1E` */
   readonly makersStops: string;
+  /** its table of pairs, a row a line: `5E: 2E 2I` */
+  readonly makersPairs: string;
+  /** what it calls them: `1E 12`, with commas between; or a head's row from the front, `A: 1 2 3 4` */
+  readonly makersNames: string;
+  readonly valvesStand: 'across' | 'one-row' | 'splayed';
+  /** along each head that has them in one row, a letter a valve from the front: `E I I E` */
+  readonly rowA: string;
+  readonly rowB: string;
   readonly means: MeansValues;
   readonly others: readonly { readonly role: Role; readonly means: MeansValues }[];
   readonly condition: SheetBody['condition'];
@@ -220,6 +228,11 @@ export const FRESH_SHEET: SheetValues = {
   decompressorOpens: '',
   decompressorCloses: '',
   makersStops: '',
+  makersPairs: '',
+  makersNames: '',
+  valvesStand: 'across',
+  rowA: '',
+  rowB: '',
   means: FRESH_MEANS,
   others: [],
   condition: 'cold',
@@ -307,6 +320,15 @@ export function valuesFrom(sheet: SheetRevision | SheetFile): SheetValues {
     makersStops: (pattern.makersStops ?? [])
       .map(({ angle, points }) => `${angle}: ${points.join(' ')}`)
       .join('\n'),
+    makersPairs: (pattern.makersPairs ?? [])
+      .map(({ open, points }) => `${open.join(' ')}: ${points.join(' ')}`)
+      .join('\n'),
+    makersNames: Object.entries(pattern.makersNames ?? {})
+      .map(([own, name]) => `${own} ${name}`)
+      .join(', '),
+    valvesStand: !pattern.valveRow ? 'across' : pattern.valveRow.splayed ? 'splayed' : 'one-row',
+    rowA: [...(pattern.valveRow?.A ?? '')].join(' '),
+    rowB: [...(pattern.valveRow?.B ?? '')].join(' '),
     means: meansTyped(pattern.means),
     others: Object.entries(pattern.roleMeans).map(([role, means]) => ({
       role: role as Role,

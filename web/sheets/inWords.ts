@@ -1,7 +1,7 @@
 import type { SheetBody, WearLimit } from '@zero-lash/contract/sheets';
 import { ROLE_WORDS, type PrintedLimits, type Role } from '@zero-lash/core/sheets';
 import { LIMIT_KINDS } from '@zero-lash/core/wear';
-import { marginOf, turningInWords } from '@zero-lash/core/turning';
+import { marginOf, pointsInWords, turningInWords } from '@zero-lash/core/turning';
 import { alsoInWords, firingInWords, layoutInWords, meansInFull, stepInWords } from './words.ts';
 
 /** A wear limit as a sheet says it: `8.62 new, limit 8.45 mm`, `at least 1.1, at most 1.8 mm`. */
@@ -85,6 +85,26 @@ export function sheetInWords(sheet: SheetBody): SheetLine[] {
       name: `Maker’s table, ${angle}°`,
       text: points.join(' '),
     })),
+    ...pattern.makersPairs.map(({ open, points }) => ({
+      name: `Maker’s table, ${pointsInWords(pattern, open, ' and ')} fully open`,
+      text: pointsInWords(pattern, points, ' '),
+    })),
+    pattern.valveRow && {
+      name: 'Valves stand',
+      text: `in one row${pattern.valveRow.splayed ? ', leaning apart' : ''}, from the front ${[
+        pattern.valveRow.A,
+        pattern.valveRow.B,
+      ]
+        .filter(Boolean)
+        .map((row) => [...row].join(' '))
+        .join('; bank B ')}`,
+    },
+    Object.keys(pattern.makersNames).length > 0 && {
+      name: 'The maker’s names',
+      text: Object.entries(pattern.makersNames)
+        .map(([own, name]) => `${own} is ${name}`)
+        .join(', '),
+    },
     ...pattern.brakes.map(({ cylinder, opens, closes }) => ({
       name: `Brake rocker ${cylinder}`,
       text: `off its base circle from ${opens}° to ${closes}° after its firing TDC`,

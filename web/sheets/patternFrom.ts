@@ -1,7 +1,17 @@
-import { type MarkName, type Pattern } from '@zero-lash/core/sheets';
+import { CYLINDER_NAME } from '@zero-lash/contract/pattern';
+import {
+  namesComplaint,
+  pointNamed,
+  rowComplaint,
+  valvesAlong,
+  type Bank,
+  type MarkName,
+  type Pattern,
+} from '@zero-lash/core/sheets';
 import { firingAngles, inCycle, parseFiringOrder } from '@zero-lash/core/turning';
 import { numberTyped } from '@zero-lash/core/length';
 import { CAUTIOUS_TIMING, type SheetValues } from './formValues.ts';
+import { sentence } from '../app/sentence.ts';
 import { numbers, optional, required } from './typedFigures.ts';
 import { readMeans } from './meansFrom.ts';
 
@@ -17,9 +27,9 @@ export function readPattern(values: SheetValues, errors: Record<string, string>)
   const all = [...banks.A, ...banks.B];
   if (banks.A.length === 0) errors.bankA = 'Name the cylinders from the front, such as 1 2 3 4.';
   if (twoBanks && banks.B.length === 0) errors.bankB = 'Name this bank’s cylinders from the front.';
-  const strange = all.find((name) => !/^[A-Z]?\d{1,2}$/.test(name));
+  const strange = all.find((name) => !CYLINDER_NAME.test(name));
   if (strange)
-    errors.bankA = `“${strange}” is not a cylinder’s name: use a number, or a letter and a number.`;
+    errors.bankA = `“${strange}” is not a cylinder’s name: use a number, a letter, or a letter and a number.`;
   const twice = all.find((name, index) => all.indexOf(name) !== index);
   if (twice) errors.bankA = `Cylinder ${twice} is there twice.`;
   if (all.length > 12) errors.bankA = 'No more than twelve cylinders.';
@@ -63,7 +73,6 @@ export function readPattern(values: SheetValues, errors: Record<string, string>)
         closes: required(values.decompressorCloses, 'decompressorCloses', errors),
       }
     : null;
-  const makersStops = readTable(values.makersStops, errors);
   const bankAngle = values.layout === 'v' ? required(values.bankAngle, 'bankAngle', errors) : null;
   const means = readMeans(values.means, 'means', errors);
   const roleMeans = Object.fromEntries(
@@ -74,7 +83,7 @@ export function readPattern(values: SheetValues, errors: Record<string, string>)
   );
   if (Object.keys(errors).length > before || 'error' in order || 'error' in angles) return null;
   const firesAt = new Map(order.order.map((id, index) => [id, angles.angles[index]!]));
-  return {
+  const plain: Pattern = {
     layout: values.layout,
     bankAngle,
     cylinders: (['A', 'B'] as const).flatMap((bank) =>
@@ -95,7 +104,6 @@ export function readPattern(values: SheetValues, errors: Record<string, string>)
     camsAbove: values.camsAbove,
     coverHoldsCams: values.coverHoldsCams,
     decompressor,
-    makersStops,
     markNames: readMarkNames(values, errors),
     marks: [...new Set([...pulley, ...pulley.map((mark) => mark + 360), ...cam.map(inCycle)])].sort(
       (a, b) => a - b,
@@ -103,27 +111,120 @@ export function readPattern(values: SheetValues, errors: Record<string, string>)
     means,
     roleMeans,
   };
+  return withMakersWords(plain, values, errors);
 }
 
-/** Reads a maker's table as it is typed: a position a line, its degrees, a colon, and the points measured there. */
-function readTable(text: string, errors: Record<string, string>): NonNullable<Pattern['makersStops']> {
-  return text
+/** What the maker calls valves, where they stand, and its tables: read once the head is known that they are about. */
+function withMakersWords(
+  plain: Pattern,
+  values: SheetValues,
+  errors: Record<string, string>,
+): Pattern | null {
+  const before = Object.keys(errors).length;
+  const banks = [...new Set(plain.cylinders.map(({ bank }) => bank))];
+  const row = (bank: Bank, field: 'rowA' | 'rowB') => {
+    const order = values[field].toUpperCase().replace(/[\s,;-]+/g, '');
+    const complaint = /[^IE]/.test(order)
+      ? 'A letter a valve, from the front: I for an intake, E for an exhaust.'
+      : banks.includes(bank) && rowComplaint(plain, bank, order);
+    if (complaint) errors[field] = sentence(complaint);
+    return banks.includes(bank) ? order : '';
+  };
+  const valveRow =
+    values.valvesStand === 'across'
+      ? null
+      : { splayed: values.valvesStand === 'splayed', A: row('A', 'rowA'), B: row('B', 'rowB') };
+  if (Object.keys(errors).length > before) return null;
+  const placed = { ...plain, valveRow };
+  const named = { ...placed, makersNames: readNames(placed, values.makersNames, errors) };
+  const misnamed = namesComplaint(named);
+  if (misnamed) errors.makersNames ??= sentence(misnamed);
+  const points = (text: string, field: 'makersStops' | 'makersPairs') =>
+    text
+      .split(/[\s,;]+/)
+      .filter(Boolean)
+      .map((word) => {
+        const found = pointNamed(named, word);
+        if (found === undefined) errors[field] ??= `There is no point ${word}.`;
+        return found ?? word;
+      });
+  return {
+    ...named,
+    makersStops: readTable(values.makersStops, points, errors),
+    makersPairs: linesOf(values.makersPairs).flatMap((line) => {
+      const [open = '', measured = ''] = line.split(':').map((part) => points(part, 'makersPairs').join(' '));
+      if (open === '' || measured === '')
+        errors.makersPairs ??= `“${line}” is not understood: the valve that stands fully open, a colon, then what is measured, such as 5E: 2E 2I.`;
+      return open === '' || measured === '' ? [] : [{ open: open.split(' '), points: measured.split(' ') }];
+    }),
+  };
+}
+
+const linesOf = (text: string) =>
+  text
     .split('\n')
     .map((line) => line.trim())
-    .filter(Boolean)
-    .flatMap((line) => {
-      const [place = '', ...rest] = line.split(':');
-      const angle = numberTyped(place.replace('°', '').trim());
-      const points = rest
-        .join(' ')
-        .split(/[\s,;]+/)
-        .filter(Boolean);
-      if (Number.isNaN(angle) || points.length === 0) {
-        errors.makersStops ??= `“${line}” is not understood: degrees, a colon, then points, such as 0: 1I 1E.`;
-        return [];
-      }
-      return [{ angle, points }];
-    });
+    .filter(Boolean);
+
+/** What the maker calls valves: pairs of our name and its, or a whole head along its row. */
+function readNames(
+  pattern: Pattern,
+  text: string,
+  errors: Record<string, string>,
+): NonNullable<Pattern['makersNames']> {
+  const pairs = linesOf(text).flatMap((line): (readonly [string, string])[] => {
+    const [, bank, list = ''] = /^([AB])\s*:(.*)$/i.exec(line) ?? [];
+    const isRow = pattern.valveRow || !pattern.cylinders.some(({ id }) => id === bank?.toUpperCase());
+    if (bank !== undefined && isRow) {
+      const along = valvesAlong(pattern, bank.toUpperCase() as Bank);
+      const names = list.split(/[\s,;]+/).filter(Boolean);
+      if (along.length === 0)
+        errors.makersNames ??=
+          'Say first that the valves stand in one row, and how: then they are named along it.';
+      else if (along.length !== names.length)
+        errors.makersNames ??= `Bank ${bank.toUpperCase()} has ${along.length} valves in its row, and ${names.length} names.`;
+      return along.length === names.length ? along.map((key, index) => [key, names[index]!]) : [];
+    }
+    return line
+      .split(/[,;]+/)
+      .map((each) => each.trim())
+      .filter(Boolean)
+      .flatMap((each) => {
+        const [, own, name] = /^(\S+?)\s*[:=\s]\s*(.+)$/.exec(each) ?? [];
+        if (own === undefined || name === undefined) {
+          errors.makersNames ??= `“${each}” is not understood: our name, then the maker’s, such as 1E 12.`;
+          return [];
+        }
+        return [[ourName(own), name] as const];
+      });
+  });
+  const twice = pairs.find(([own], index) => pairs.findIndex(([other]) => other === own) !== index);
+  if (twice) errors.makersNames ??= `${twice[0]} is named twice.`;
+  return Object.fromEntries(pairs);
+}
+
+/** `1eb` as it is written here: `1Eb`. */
+const ourName = (typed: string) =>
+  typed
+    .toUpperCase()
+    .replace(/([IE])([ABC])$/, (_, letter: string, which: string) => letter + which.toLowerCase());
+
+/** Reads a maker's table as it is typed: a position a line, its degrees, a colon, and the points measured there. */
+function readTable(
+  text: string,
+  read: (text: string, field: 'makersStops') => readonly string[],
+  errors: Record<string, string>,
+): NonNullable<Pattern['makersStops']> {
+  return linesOf(text).flatMap((line) => {
+    const [place = '', ...rest] = line.split(':');
+    const angle = numberTyped(place.replace('°', '').trim());
+    const points = read(rest.join(' '), 'makersStops');
+    if (Number.isNaN(angle) || points.length === 0) {
+      errors.makersStops ??= `“${line}” is not understood: degrees, a colon, then points, such as 0: 1I 1E.`;
+      return [];
+    }
+    return [{ angle, points }];
+  });
 }
 
 const MARK_NAME =

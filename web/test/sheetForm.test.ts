@@ -45,6 +45,9 @@ const gorge: SheetFile = sheetFile.parse({
     camsAbove: 'two',
     coverHoldsCams: true,
     decompressor: { role: 'exhaust', opens: 600, closes: 660 },
+    valveRow: { splayed: true, A: 'EIIEEIEI', B: 'IIEEIEIE' },
+    makersNames: { '1Ea': '1', '2': 'rear right', '3Ib': '6', '1B': 'brake 1' },
+    makersPairs: [{ open: ['1I'], points: ['2I', '3Ea'] }],
     makersStops: [
       { angle: 0, points: ['1I', '1Ea', '1Eb'] },
       { angle: 450.5, points: ['2I', '2Ea', '2Eb'] },
@@ -356,6 +359,24 @@ describe('the spec sheet form', () => {
     [{ makersStops: '0: 1I\n0°: 1E' }, 'makersStops', /there twice/],
     [{ makersStops: '0: 1I\n180: 1I' }, 'makersStops', /1I is there twice/],
     [{ makersStops: '0: 1I\n' + '900: 1E' }, 'makersStops', /719/],
+    [{ makersPairs: '1E 2E' }, 'makersPairs', /fully open, a colon/],
+    [{ makersPairs: '1E: 9E' }, 'makersPairs', /no point 9E/],
+    [{ makersPairs: '1E: 1E' }, 'makersPairs', /1E is fully open there/],
+    [{ makersPairs: '1E: 2E\n3E: 2E' }, 'makersPairs', /2E is there twice/],
+    [{ valvesStand: 'one-row' as const, rowA: 'E I I E' }, 'rowA', /4 letters for the 8 valves/],
+    [{ valvesStand: 'one-row' as const, rowA: 'E E I I E I I E' }, 'rowA', /Cylinder 1 has 1 I and 1 E/],
+    [{ valvesStand: 'one-row' as const, rowA: '1E 1I' }, 'rowA', /A letter a valve/],
+    [{ makersNames: '1E' }, 'makersNames', /our name, then the maker’s/],
+    [{ makersNames: '1E 12, 1I 12' }, 'makersNames', /1E and 1I are both called 12/],
+    [{ makersNames: '1E 12, 1E 13' }, 'makersNames', /1E is named twice/],
+    [{ makersNames: '9E 12' }, 'makersNames', /no 9E to name/],
+    [{ makersNames: 'A: 1 2 3' }, 'makersNames', /stand in one row/],
+    [
+      { makersNames: 'A: 1 2 3', valvesStand: 'one-row' as const, rowA: 'EIIEEIIE' },
+      'makersNames',
+      /8 valves in its row, and 3 names/,
+    ],
+    [{ makersNames: `1E ${'long'.repeat(4)}` }, 'makersNames', /12/],
     [{ lift: '5' }, 'lift', /3/],
     [{ lift: 'a little' }, 'lift', /not a number/],
     [{ decompressed: 'exhaust' as const, decompressorOpens: '10' }, 'decompressorCloses', /missing/],
@@ -405,6 +426,26 @@ describe('the spec sheet form', () => {
     const timing = { ivoBtdc: '14', ivcAbdc: '52', evoBbdc: '54', evcAtdc: '12' };
     const { errors } = readForm({ ...FRESH_SHEET, ...timing, firingOrder: '1-3-4-2', ...change });
     expect(errors[field]).toMatch(sentence);
+  });
+
+  it('takes a row of valves by its numbers, and the maker’s table by them; cylinders may be letters', () => {
+    const timing = { ivoBtdc: '14', ivcAbdc: '52', evoBbdc: '54', evcAtdc: '12' };
+    const { errors, pattern } = readForm({
+      ...{ ...FRESH_SHEET, ...timing, bankA: 'a b', firingOrder: 'A-B' },
+      ...{ valvesStand: 'splayed', rowA: 'e i, i e', makersNames: 'A: 1 2 3 4\nB rear' },
+      makersPairs: '1: 4\nBE: 2',
+      makersStops: '0: 1 2',
+    });
+    expect(Object.keys(errors).filter((field) => field.startsWith('makers'))).toEqual([]);
+    expect(pattern).toMatchObject({
+      valveRow: { splayed: true, A: 'EIIE', B: '' },
+      makersNames: { AE: '1', AI: '2', BI: '3', BE: '4', B: 'rear' },
+      makersPairs: [
+        { open: ['AE'], points: ['BE'] },
+        { open: ['BE'], points: ['AI'] },
+      ],
+      makersStops: [{ angle: 0, points: ['AE', 'AI'] }],
+    });
   });
 
   it('takes a fit that is an interference, with either minus', () => {

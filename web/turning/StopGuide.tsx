@@ -1,10 +1,11 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
 import { crankHeldBy } from '@zero-lash/core/builds';
-import type { Pattern } from '@zero-lash/core/sheets';
+import { cylinderName, type Pattern } from '@zero-lash/core/sheets';
 import {
   camByHandInWords,
   gonePastInWords,
   NO_MARK_CAUTION,
+  pointsInWords,
   signsInWords,
   wayToStop,
 } from '@zero-lash/core/turning';
@@ -67,8 +68,8 @@ export const StopGuide = memo(function StopGuide({ buildId, pattern, work, enabl
                 Stop {shown.number} of {stops.length}
               </b>
               {shown === here
-                ? `: the crank stands here. Measure ${shown.left.join(', ')}.`
-                : `: ${wayToStop(pattern, shown.stop, turning.at)}${pairing(shown.stop)}. Then ${shown.left.join(', ')}.`}
+                ? `: the crank stands here. Measure ${pointsInWords(pattern, shown.left)}.`
+                : `: ${wayToStop(pattern, shown.stop, turning.at)}${pairing(pattern, shown.stop)}. Then ${pointsInWords(pattern, shown.left)}.`}
             </>
           )}
         </Box>
@@ -124,10 +125,14 @@ export const StopGuide = memo(function StopGuide({ buildId, pattern, work, enabl
   );
 });
 
-function pairing({ fires, rocks }: { readonly fires: readonly string[]; readonly rocks: readonly string[] }) {
+function pairing(
+  pattern: Pattern,
+  { fires, rocks }: { readonly fires: readonly string[]; readonly rocks: readonly string[] },
+) {
+  const named = (ids: readonly string[]) => ids.map((id) => cylinderName(pattern, id)).join(' and ');
   const parts = [
-    fires.length > 0 && `cylinder ${fires.join(' and ')} at firing TDC`,
-    rocks.length > 0 && `cylinder ${rocks.join(' and ')} rocking`,
+    fires.length > 0 && `cylinder ${named(fires)} at firing TDC`,
+    rocks.length > 0 && `cylinder ${named(rocks)} rocking`,
   ].filter(Boolean);
   return parts.length > 0 ? `: ${parts.join(', ')}` : '';
 }

@@ -1,6 +1,6 @@
 import { Box, Button } from '@chakra-ui/react';
 import { type Pattern } from '@zero-lash/core/sheets';
-import { wayToStop, type PlannedStop } from '@zero-lash/core/turning';
+import { pointsInWords, wayToStop, type PlannedStop } from '@zero-lash/core/turning';
 
 interface Props {
   readonly pattern: Pattern;
@@ -38,7 +38,7 @@ export function StopList({ pattern, stops, unreachable, onLook }: Props) {
               aria-current={place === 'here' ? 'step' : undefined}
             >
               <b>{index + 1}</b> {wayToStop(pattern, stop, index === 0 ? null : stops[index - 1]!.stop.angle)}
-              : <b>{stop.points.join(' ')}</b>
+              : <b>{pointsInWords(pattern, stop.points, ' ')}</b>
               {PLACE_WORDS[place] && (
                 <Box as="span" color="faded">
                   {' '}
@@ -51,7 +51,7 @@ export function StopList({ pattern, stops, unreachable, onLook }: Props) {
       </Box>
       {unreachable.length > 0 && (
         <Box color="tight" paddingY="2">
-          Not reached this way: {unreachable.join(', ')}. Choose another way to turn.
+          Not reached this way: {pointsInWords(pattern, unreachable)}. Choose another way to turn.
         </Box>
       )}
     </Box>

@@ -1,6 +1,6 @@
 import { Box } from '@chakra-ui/react';
 import type { Pattern } from '@zero-lash/core/sheets';
-import { tableDifferences } from '@zero-lash/core/turning';
+import { pointsInWords, tableDifferences } from '@zero-lash/core/turning';
 import { Caution } from '../app/Caution.tsx';
 
 /** Where a maker's own table and the geometry of its cams do not say the same; nothing where there is no table, or they agree. */
@@ -11,12 +11,12 @@ export function TableDifferences({ pattern }: { readonly pattern: Pattern }) {
     <Box>
       {differences.map(({ angle, open }) => (
         <Caution key={angle}>
-          At {angle}° the maker’s table has {open.join(', ')} measured; by the valve timing they are off their
-          base circle there. The table governs: look at the lobe, and at both figures, before you believe
-          either.
+          At {Math.round(angle * 10) / 10}° the maker’s table has {pointsInWords(pattern, open)} measured; by
+          the valve timing they are off their base circle there. The table governs: look at the lobe, and at
+          both figures, before you believe either.
         </Caution>
       ))}
-      {missing.length > 0 && <Caution>Not in the maker’s table: {missing.join(', ')}.</Caution>}
+      {missing.length > 0 && <Caution>Not in the maker’s table: {pointsInWords(pattern, missing)}.</Caution>}
     </Box>
   );
 }

@@ -1,5 +1,5 @@
 import type { NewSheet } from '@zero-lash/contract/sheets';
-import { AT_HAND, COOL_ROOM, inLine, PLAIN, WITH_HEAD, WITH_SCREWS, step } from './parts.ts';
+import { AT_HAND, COOL_ROOM, inLine, PLAIN, WEAR_LIMITS, WITH_HEAD, WITH_SCREWS, step } from './parts.ts';
 import { printed } from './printed.ts';
 
 /** One figure for each role, in thou: the band round them is the shop's; and what may be left alone as found. */
@@ -49,6 +49,60 @@ export const winderSix: NewSheet = {
       ...{ manual: 'Hadderby works letter 61', edition: '', page: '1', figures: 'exhaust 18 thou' },
       whyNot: 'for the older cam, which this engine has not',
     },
+    notes: '',
+  },
+};
+
+/** Valves numbered along the banks, all in one row a head; the maker's own table of pairs; the thread's pitch is nowhere given. */
+export const ridgeSix: NewSheet = {
+  name: 'V6 Ridge',
+  maker: 'Vessany',
+  body: {
+    pattern: {
+      ...PLAIN,
+      layout: 'v',
+      bankAngle: 60,
+      cylinders: [1, 2, 3, 4, 5, 6].map((number) => ({
+        id: String(number),
+        bank: number % 2 === 1 ? ('A' as const) : ('B' as const),
+        place: Math.ceil(number / 2),
+        firesAt: (number - 1) * 120,
+      })),
+      valves: { intake: 1, exhaust: 1 },
+      exhaustSide: 'left',
+      valveRow: { splayed: false, A: 'EIIEEI', B: 'IEEIIE' },
+      makersNames: {
+        ...{ '1E': '1', '1I': '2', '3I': '3', '3E': '4', '5E': '5', '5I': '6' },
+        ...{ '2I': '7', '2E': '8', '4E': '9', '4I': '10', '6I': '11', '6E': '12' },
+      },
+      makersPairs: [
+        { open: ['1E'], points: ['4E', '2I'] },
+        { open: ['2E'], points: ['5E', '3I'] },
+        { open: ['3E'], points: ['6E', '4I'] },
+        { open: ['4E'], points: ['1E', '5I'] },
+        { open: ['5E'], points: ['2E', '6I'] },
+        { open: ['6E'], points: ['3E', '1I'] },
+      ],
+      timing: { ivoBtdc: 14, ivcAbdc: 50, evoBbdc: 52, evcAtdc: 12, assumed: false, lift: null },
+      marks: [0, 360],
+      means: {
+        ...{ kind: 'pivot-nut', pitch: null, rockerRatio: 1.5 },
+        ...{ locking: 'self-locking', torqueNm: null, runsAtNm: 5 },
+      },
+    },
+    condition: 'cold',
+    temperature: COOL_ROOM,
+    limits: [printed('intake', '0.20–0.25 mm'), printed('exhaust', '0.30–0.36 mm')],
+    wearLimits: WEAR_LIMITS,
+    torques: [],
+    wanted: [],
+    pieceCharts: [],
+    assembly: [],
+    runIn: { heatCycles: 0, retorque: false },
+    usageUnit: 'km',
+    recheckPlan: [step(1000, 90), step(20000, 730)],
+    source: { manual: 'Vessany V6 road-train book', edition: '3', page: '31' },
+    secondSource: null,
     notes: '',
   },
 };

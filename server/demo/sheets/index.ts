@@ -1,5 +1,5 @@
 import { drawnShutTwin } from './drafted.ts';
-import { minnowSingle, winderSix } from './asPrinted.ts';
+import { minnowSingle, ridgeSix, winderSix } from './asPrinted.ts';
 import { groomerSix, orchardFour, railFour, sawSingle, trolleyThree } from './inLine.ts';
 import { flatFour, pumpTwin, pumpTwinSecond, racerFour, ropewayTwelve } from './twoBanks.ts';
 
@@ -15,6 +15,7 @@ export const DEMO_SHEETS = {
   flatFour,
   ropewayTwelve,
   winderSix,
+  ridgeSix,
   minnowSingle,
 } as const;
 

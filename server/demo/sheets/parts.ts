@@ -45,6 +45,9 @@ export const PLAIN: Pick<
   | 'decompressor'
   | 'makersStops'
   | 'markNames'
+  | 'makersPairs'
+  | 'makersNames'
+  | 'valveRow'
 > = {
   bankAngle: null,
   turns: 'clockwise',
@@ -62,6 +65,9 @@ export const PLAIN: Pick<
   decompressor: null,
   makersStops: [],
   markNames: [],
+  makersPairs: [],
+  makersNames: {},
+  valveRow: null,
 };
 
 export const COOL_ROOM = { from: 10, to: 30 };
