@@ -1,4 +1,5 @@
 import { lashPoints, namesComplaint, rowComplaint, type Pattern } from '@zero-lash/core/sheets';
+import { stopsAt } from '@zero-lash/core/turning';
 import { z } from 'zod';
 import { bounded, thicknessMm } from './bounded.ts';
 import { line, remark } from './values.ts';
@@ -177,6 +178,27 @@ export const pattern = z
       )
       .max(36)
       .default([]),
+    /** what is seen at a position of the crank besides its mark, over both turns */
+    positionSigns: z
+      .array(
+        z
+          .object({ at: degrees, cams: remark(80).default(''), rotor: remark(60).default('') })
+          .refine(({ cams, rotor }) => cams + rotor !== '', {
+            path: ['cams'],
+            error: 'say what is seen there: how the cams’ marks stand, or the rotor',
+          }),
+      )
+      .max(24)
+      .default([]),
+    /** where the crank stands while a cam comes out, what locks it, and what comes first */
+    camsOut: z
+      .object({ at: degrees.nullable(), lockedBy: remark(120), first: remark(160) })
+      .refine(({ at, lockedBy }) => at !== null || lockedBy !== '', {
+        path: ['lockedBy'],
+        error: 'its degrees, or what locks it',
+      })
+      .nullable()
+      .default(null),
     means,
     roleMeans: z.partialRecord(role, means),
   })
@@ -245,6 +267,15 @@ export const pattern = z
       const complaint = rowComplaint(value, bank, value.valveRow![bank]);
       if (complaint) complain(['valveRow', bank], complaint);
     }
+    value.positionSigns.forEach(({ at }, index) => {
+      if (!stopsAt(value as Pattern, at))
+        complain(
+          ['positionSigns', index, 'at'],
+          `nothing is stopped at ${at}°: no mark, no firing, no table`,
+        );
+      if (value.positionSigns.findIndex((other) => other.at === at) !== index)
+        complain(['positionSigns', index, 'at'], `${at}° is there twice`);
+    });
     const misnamed = namesComplaint(value as Pattern);
     if (misnamed) complain(['makersNames'], misnamed);
     for (const [path, each] of [

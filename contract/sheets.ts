@@ -2,7 +2,7 @@ import { sequenceComplaint, parseTorqueSteps } from '@zero-lash/core/assembly';
 import { BOUNDS, impossible, saysSomething } from '@zero-lash/core/bounds';
 import { tenthsFromMm } from '@zero-lash/core/length';
 import { lashPoints } from '@zero-lash/core/sheets';
-import { pointsNeverClosed } from '@zero-lash/core/turning';
+import { pointsNeverClosed, stopsAt } from '@zero-lash/core/turning';
 import { limitComplaint, LIMIT_KINDS, placesLimited, type LimitKey } from '@zero-lash/core/wear';
 import { z } from 'zod';
 import { pattern, role } from './pattern.ts';
@@ -210,6 +210,25 @@ export const runIn = z
     error: 'the head is torqued again after a heat cycle or more',
   });
 
+/** As text, the largest picture of a position that a sheet holds: it goes wherever the sheet goes. */
+export const MOST_PICTURE_TEXT = 90_000;
+/** The most pictures of one sheet. */
+export const MOST_PICTURES = 8;
+
+/** A photograph or drawing of what is seen at a position: a mark of the pulley or flywheel, or how the cams stand. */
+const positionPicture = z.object({
+  /** crank degrees, 0 to under 720; a mark comes round twice */
+  at: z.number().min(0).max(719.999),
+  of: z.enum(['mark', 'cams']),
+  /** what is seen, for who does not see it */
+  says: line(120),
+  /** base64 of a JPEG, small */
+  file: z
+    .base64()
+    .min(8, { error: 'there is no picture in it' })
+    .max(MOST_PICTURE_TEXT, { error: 'a picture of at most 65 kB goes on a sheet' }),
+});
+
 /** What a spec sheet says, field by field. */
 export const sheetFields = z.object({
   pattern,
@@ -235,8 +254,12 @@ export const sheetFields = z.object({
   recheckPlan,
   source,
   secondSource,
+  pictures: z.array(positionPicture).max(MOST_PICTURES).default([]),
   notes: remarks(2000),
 });
+
+/** Whether a mark of the wheel, which comes round twice, is the one at an angle. */
+const isAt = (mark: number, at: number) => Math.abs((mark % 360) - (at % 360)) < 1;
 
 /** What holds a sheet together: its plan and its limits name what its own head has, and every point of it can be measured. */
 function namesItsPoints(
@@ -244,7 +267,8 @@ function namesItsPoints(
     pattern: head,
     recheckPlan: plan,
     wearLimits,
-  }: Pick<z.output<typeof sheetFields>, 'pattern' | 'recheckPlan' | 'wearLimits'>,
+    pictures,
+  }: Pick<z.output<typeof sheetFields>, 'pattern' | 'recheckPlan' | 'wearLimits' | 'pictures'>,
   context: z.core.$RefinementCtx,
 ): void {
   const keys = new Set(lashPoints(head).map(({ key }) => key));
@@ -254,6 +278,15 @@ function namesItsPoints(
       path: ['recheckPlan', step, 'points'],
       message: `there is no point ${point} on this head`,
     });
+  pictures.forEach(({ at, of }, index) => {
+    const there = of === 'cams' ? stopsAt(head, at) : head.marks.some((mark) => isAt(mark, at));
+    if (!there)
+      context.addIssue({
+        code: 'custom',
+        path: ['pictures', index, 'at'],
+        message: of === 'mark' ? `there is no mark at ${at}°` : `nothing is stopped at ${at}°`,
+      });
+  });
   const never = pointsNeverClosed(head);
   if (never.length > 0)
     context.addIssue({

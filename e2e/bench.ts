@@ -74,7 +74,8 @@ export const entry = (page: Page) => page.getByRole('textbox', { name: /^Gap at/
 
 /** Waits until the selected point is the one named. */
 export const selected = (page: Page, key: string) =>
-  expect(page.getByRole('heading', { name: key, exact: true, level: 2 })).toBeVisible();
+  // with the maker's name before it, where it has one
+  expect(page.getByRole('heading', { name: new RegExp(`^(.+ \\()?${key}\\)?$`), level: 2 })).toBeVisible();
 
 /** Ticks everything there is to tick, once it is there: a list that is only looked up is empty while it loads. */
 export async function tickEverything(

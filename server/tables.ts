@@ -437,6 +437,7 @@ declare module 'knex/types/tables.js' {
       assembly: unknown;
       run_in: unknown;
       second_source: unknown;
+      pictures: unknown;
     };
     sheets: {
       id: string;

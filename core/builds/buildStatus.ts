@@ -11,7 +11,7 @@ import { nothingCounted, wearLeft } from './decided.ts';
 import { camOutAt } from './disturbed.ts';
 import { findingsNow, newestRound, pointsSet } from './findings.ts';
 import { NO_RUN_IN, runInLeft, type RunInLeft } from './heatCycles.ts';
-import { bareHeld, toolsIn } from './holds.ts';
+import { bareHeld, camsOutUnsaid, toolsIn } from './holds.ts';
 import { pointsBare } from './lastChange.ts';
 import { provenBy } from './proved.ts';
 import { stageOf, type StageKey } from './stages.ts';
@@ -41,6 +41,8 @@ export interface BuildStatus {
   readonly bare: readonly string[];
   /** points that were set before their bridge was balanced */
   readonly unbalanced: readonly string[];
+  /** a cam came out, and nobody says that the crank stood where the sheet has them come out */
+  readonly camsPositionUnsaid: boolean;
   /** steps of assembly that may not be skipped and are not done, where it was begun */
   readonly assemblyLeft: readonly string[];
   /** passes of the cam caps, in words, that are not done since a cam was out */
@@ -106,6 +108,7 @@ export function statusOf(build: BuildState): BuildStatus {
       build.ticks,
     ),
     unbalanced: bridgesOpen(build),
+    camsPositionUnsaid: camsOutUnsaid(build),
     partsOff: partsOff(build.ledger ?? []).map(({ line, off }) => partInWords(line, off)),
     partsExplained: partsExplained({ ledger: build.ledger ?? [], ticks: build.ticks }),
     passesOpen: passesOpen(build),

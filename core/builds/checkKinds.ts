@@ -8,6 +8,7 @@ import type { BuildStatus } from './buildStatus.ts';
 import { heatCyclesOf } from './heatCycles.ts';
 import { heldDownToSet, mayBeBare } from './holds.ts';
 import {
+  camsOutOfPosition,
   countOff,
   cyclesOpen,
   halfTight,
@@ -109,6 +110,13 @@ export const CHECK_KINDS: Readonly<Record<CheckKind, CheckRules>> = {
     undoneBy: 'its-stage',
   },
   rockers: slackened('rockers', (head) => `Rockers of head ${head} slackened or taken off`),
+  'cams-out-position': {
+    tickedAt: setting,
+    of: ({ pattern }) => (pattern.camsOut ? [checkKey('cams-out-position')] : []),
+    words: () => 'The crank where cams come out, locked as the sheet says, before a cap is slackened',
+    holds: { setting: camsOutOfPosition },
+    undoneBy: 'its-stage',
+  },
   cam: slackened('cam', camInWords),
   cover: slackened('cover', (head) => `Cover of head ${head} off again, whose bolts hold the cams`),
   'new-cam': slackened('new-cam', (head) => `Another cam, followers or rockers in head ${head}`),

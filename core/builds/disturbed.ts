@@ -163,8 +163,8 @@ function underOneTool(pattern: Pattern, { role }: LashPoint): boolean {
 
 /** What is slackened that is taken off and put together again. */
 const TAKEN_OFF: readonly SlackenedKind[] = ['rockers', 'cam', 'new-cam', 'cover'];
-/** What of it takes a cam out of its caps. */
-const CAPS_OFF: readonly SlackenedKind[] = ['cam', 'new-cam', 'cover'];
+/** What of it takes a cam out of its caps: none of it is done before the crank stands where cams come out. */
+export const CAPS_OFF: readonly SlackenedKind[] = ['cam', 'new-cam', 'cover'];
 
 const COVER_ON = checkSaying('cover-on');
 
@@ -231,8 +231,12 @@ export function camCapsOffAt(build: Pick<BuildState, 'sheet' | 'settings' | 'tic
   );
 }
 
-/** Whether the piece of a role lies under a cam, which comes out before it is changed. */
-function liesUnderCam(pattern: Pattern, role: Role): boolean {
+/**
+ * Says whether the piece of a role lies under a cam, which comes out before it is changed.
+ *
+ * @example liesUnderCam(pattern, 'intake') // false: it has screws
+ */
+export function liesUnderCam(pattern: Pattern, role: Role): boolean {
   const means = meansFor(pattern, role);
   return means.kind === 'bucket' || (means.kind === 'shim' && means.seat === 'under-bucket');
 }

@@ -2,6 +2,7 @@ import { checkKey, subjectOf } from '../checks/index.ts';
 import { lashPoints, meansFor, type Pattern } from '../sheets/index.ts';
 import { pointsBare } from './lastChange.ts';
 import type { BuildState, CheckState } from './buildState.ts';
+import { camCapsOffAt } from './disturbed.ts';
 import { SETTING } from './stages.ts';
 
 /**
@@ -62,3 +63,27 @@ export function bareHeld({
     return role !== undefined && !(accepted && mayBeBare(pattern, role));
   });
 }
+
+/**
+ * Says whether it is still to be said that the crank stands where cams come out, locked: before that no cap is slackened, on an engine
+ * whose sheet has such a position.
+ *
+ * Rule: a cap let go under a lobe that presses throws its cam; a crank that turns with a cam out meets its valves.
+ *
+ * @example camsPositionOpen(build) // false where the sheet has none
+ */
+export function camsPositionOpen({ sheet, ticks }: Pick<BuildState, 'sheet' | 'ticks'>): boolean {
+  const check = checkKey('cams-out-position');
+  return (
+    Boolean(sheet.pattern.camsOut) &&
+    !ticks.some((tick) => tick.done && tick.stage === SETTING && tick.check === check)
+  );
+}
+
+/**
+ * Says whether a cam came out of its caps although nobody said that the crank stood where cams come out.
+ *
+ * @example camsOutUnsaid(build) // false
+ */
+export const camsOutUnsaid = (build: Pick<BuildState, 'sheet' | 'settings' | 'ticks'>): boolean =>
+  camsPositionOpen(build) && camCapsOffAt(build) > -Infinity;

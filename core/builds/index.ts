@@ -4,11 +4,11 @@ export { heatCyclesOf, NO_RUN_IN, runInLeft, type RunInLeft } from './heatCycles
 export { addedTo } from './added.ts';
 export { assemblyDone, capsLoose, passesDone } from './assembled.ts';
 export { nothingCounted, wearLeft, type WearLeft } from './decided.ts';
-export { headsToTorque } from './disturbed.ts';
+export { CAPS_OFF, headsToTorque, liesUnderCam } from './disturbed.ts';
 export { checkInWords, hasCheck, onlyByLead, undoneBy } from './checks.ts';
 export { balancedPoints, bridgedPoints, bridgesOpen } from './bridges.ts';
 export { partsExplained, partsOff, passesOpen } from './closing.ts';
-export { bareHeld, heldDownToSet, mayBeBare, toolsIn } from './holds.ts';
+export { bareHeld, camsPositionOpen, heldDownToSet, mayBeBare, toolsIn } from './holds.ts';
 export { heldAgainst, judgedAgain, pointsHeld } from './judgedAgain.ts';
 export { lastChange, lastDone, pointsBare } from './lastChange.ts';
 export { currentLines, type Entry, type CurrentLine } from '../entries/index.ts';

@@ -12,6 +12,7 @@ export interface Obstacle {
     | 'points_unset'
     | 'points_bare'
     | 'bridges_open'
+    | 'cams_position_open'
     | 'assembly_open'
     | 'caps_open'
     | 'bare_held'
@@ -159,6 +160,18 @@ export const leftUnbalanced = ({ unbalanced }: BuildStatus): readonly Obstacle[]
     unbalanced,
     (points) => `Set over a bridge that nobody says was balanced first: ${points}.`,
   );
+
+/** Caps slackened, and nobody says that the crank stood where cams come out. */
+export const camsOutOfPosition = ({ camsPositionUnsaid }: BuildStatus): readonly Obstacle[] =>
+  camsPositionUnsaid
+    ? [
+        {
+          code: 'cams_position_open',
+          text: 'A cam came out, and nobody says that the crank stood where this engine’s cams come out, locked: look at it, and tick it.',
+          points: [],
+        },
+      ]
+    : [];
 
 /** Points found out of spec or undecided, at which nothing was done. */
 export function unset({ points, toSetBy, set }: BuildStatus): readonly Obstacle[] {

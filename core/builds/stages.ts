@@ -27,6 +27,8 @@ export interface StageCheck {
   readonly says?: CheckSays;
   /** what is read at this stage counts only after it was ticked */
   readonly beforeReadings?: boolean;
+  /** what of the sheet is looked at while it is ticked */
+  readonly shows?: 'marks';
 }
 
 /** What kind of round readings are taken in. */
@@ -266,7 +268,7 @@ export const STAGES: readonly Stage[] = [
     ],
     checks: [
       { key: 'two-turns', text: 'Two full turns by hand, nothing felt', beforeReadings: true },
-      { key: 'marks', text: 'Timing marks checked again' },
+      { key: 'marks', text: 'Timing marks checked again', shows: 'marks' },
     ],
     measures: 'proved',
     begins: 'each-time',

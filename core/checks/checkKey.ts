@@ -21,7 +21,8 @@ const MARKS = {
   cover: 'cover-',
   'new-cam': 'newcam-',
   head: 'head-',
-  /** of these an engine has one at the most */
+  /** of these an engine has one at the most; the first: that the crank stands where cams come out, locked */
+  'cams-out-position': 'cams-out-position',
   'ledger-explained': 'ledger-explained',
   'turned-bare': 'turned-bare',
 } as const;

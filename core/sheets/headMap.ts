@@ -16,6 +16,8 @@ export interface Bore {
   readonly x: number;
   readonly y: number;
   readonly radius: number;
+  /** where its name is written: in its middle, or clear of the valves where they stand there */
+  readonly nameY: number;
 }
 
 /** One head's outline. */
@@ -48,6 +50,8 @@ const GAP_BETWEEN_CYLINDERS = 0.25;
 const MIDDLE = 0.42;
 const GAP_BETWEEN_HEADS = 0.8;
 const EDGE = 0.35;
+/** The same where all valves stand in one row: the names of the cylinders stand in it. */
+const ROW_EDGE = 0.5;
 
 /**
  * Lays out the head, or both heads of a V or flat engine, as seen from above with the front at the left.
@@ -65,7 +69,8 @@ export function layOutHeads(pattern: Pattern): HeadMap {
   const pitch = cylinderPitch(pattern, points, rowOf);
   const rows = rowsUsed(points, rowOf);
   const middle = row ? (row.splayed ? LEANING * 2 : 0) : MIDDLE;
-  const headHeight = rows.length + middle + EDGE * 2;
+  const edge = row ? ROW_EDGE : EDGE;
+  const headHeight = rows.length + middle + edge * 2;
   const banks: Bank[] = pattern.cylinders.some(({ bank }) => bank === 'B') ? ['B', 'A'] : ['A'];
   const heads: HeadOutline[] = [];
   const bores: Bore[] = [];
@@ -80,12 +85,13 @@ export function layOutHeads(pattern: Pattern): HeadMap {
     for (const cylinder of cylinders) {
       const centre = left + EDGE / 2 + (cylinder.place - 0.5) * pitch;
       const radius = Math.min(pitch - GAP_BETWEEN_CYLINDERS * 0.6, headHeight) / 2;
-      bores.push({ cylinder: cylinder.id, x: centre, y: top + headHeight / 2, radius });
+      const boreY = top + headHeight / 2;
+      bores.push({ cylinder: cylinder.id, x: centre, y: boreY, radius, nameY: row ? top + edge / 2 : boreY });
       const own = points.filter((point) => point.cylinder === cylinder.id);
       for (const point of own) {
         const fromIntakes = rows.indexOf(rowOf[point.role]);
         const across = exhaustBehind ? rows.length - 1 - fromIntakes : fromIntakes;
-        const y = top + EDGE + across + 0.5;
+        const y = top + edge + across + 0.5;
         if (row) {
           const lean = row.splayed
             ? LEANING * (point.role.startsWith('intake') === exhaustBehind ? 2 : 0)

@@ -52,6 +52,7 @@ export { parseLimits, type LimitsError, type ParsedLimits, type SingleBand } fro
 export type {
   Bank,
   BrakeRocker,
+  CamsOutPosition,
   Cylinder,
   GapAt,
   Layout,
@@ -60,6 +61,7 @@ export type {
   MarkName,
   Means,
   Pattern,
+  PositionSign,
   Role,
   SizeRange,
   ValveRow,

@@ -163,6 +163,26 @@ export interface ValveRow {
   readonly B: ValveOrder;
 }
 
+/** What is seen at one position of the crank besides its mark: it tells which of the two turns it is. */
+export interface PositionSign {
+  /** crank degrees over both turns, 0 to under 720 */
+  readonly at: number;
+  /** how the cams' marks stand: `toward each other`, `letters up`; empty where that is not said */
+  readonly cams: string;
+  /** where the rotor points, or what stands for it; empty where there is none */
+  readonly rotor: string;
+}
+
+/** Where the crank is put, and what holds it and what it drives, before a cam comes out. */
+export interface CamsOutPosition {
+  /** crank degrees, 0 to under 720; null where it is told by what locks it alone */
+  readonly at: number | null;
+  /** what locks it: a pin, a template, a bar; empty where the source names none */
+  readonly lockedBy: string;
+  /** what comes before any cap is slackened: tension off, chain held */
+  readonly first: string;
+}
+
 /** What drives the cams. */
 export type CamDrive = 'chain' | 'belt' | 'gears' | 'unsaid';
 
@@ -190,6 +210,10 @@ export interface Pattern {
   readonly marks: readonly number[];
   /** what marks are called, and where they are looked at; absent where nobody wrote that down */
   readonly markNames?: readonly MarkName[] | undefined;
+  /** what is seen at a position besides its mark */
+  readonly positionSigns?: readonly PositionSign[] | undefined;
+  /** where the crank stands while cams come out; absent or null where the source does not say */
+  readonly camsOut?: CamsOutPosition | null | undefined;
   /** the crank may be turned back a little; a tensioner or a belt may forbid it */
   readonly turnsBack?: boolean;
   readonly camDrive?: CamDrive;

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import {
   bridgedPoints,
   bridgesOpen,
+  camsPositionOpen,
   checkKey,
   hasCheck,
   heldDownToSet,
@@ -10,7 +11,9 @@ import {
   obstaclesTo,
   subjectOf,
   toolsIn,
+  statusOf,
   type BuildStatus,
+  type CheckState,
 } from '../builds/index.ts';
 import { mmFromTenths } from '../length/index.ts';
 import { judge, limitsFromMm, stacksOf, whyNoProof } from '../measuring/index.ts';
@@ -30,6 +33,7 @@ import {
   writeChart,
 } from '../setting/index.ts';
 import type { Means, Pattern } from '../sheets/index.ts';
+import { build as keptBuild, shims } from './keptBuild.ts';
 import { inlineFour, inlineSix } from './patterns.ts';
 
 const LIMITS = [
@@ -166,6 +170,7 @@ describe('a tool that holds a valve down', () => {
       ...{
         bare: [],
         unbalanced: [],
+        camsPositionUnsaid: false,
         assemblyLeft: [],
         capsLoose: [],
         bareHeld: [],
@@ -293,6 +298,37 @@ describe('a bridge', () => {
     // a plain bridge has no screw to balance it by
     expect(hasCheck('set', checkKey('bridge', '1E'), inlineFour)).toBe(false);
     expect(bridgesOpen({ sheet: { pattern: inlineFour }, settings: [set('1E')], ticks: [] })).toEqual([]);
+  });
+});
+
+describe('the position in which cams come out', () => {
+  const pinned = {
+    ...shims('under-bucket'),
+    camsOut: { at: 0, lockedBy: 'a pin', first: 'tension off' },
+  };
+  const check = checkKey('cams-out-position');
+  const at = '2031-01-01T08:00:00Z';
+  const fitted = { point: '1Ia', kind: 'fitted' as const, at };
+  const obstacles = (pattern: Pattern, ticks: readonly CheckState[], settings = [fitted]) =>
+    obstaclesTo(statusOf(keptBuild({ sheet: { pattern }, settings, ticks: [...ticks] })))
+      .map(({ code }) => code)
+      .filter((code) => code === 'cams_position_open');
+
+  it('is said before a cap is slackened: by a piece under a cam, or by a cam that came out', () => {
+    const tick = (done: boolean, key = check) => ({ stage: 'set' as const, check: key, done, at });
+    expect(obstacles(pinned, [])).toEqual(['cams_position_open']);
+    expect(obstacles(pinned, [tick(true)])).toEqual([]);
+    expect(obstacles(pinned, [tick(false)])).toEqual(['cams_position_open']);
+    expect(obstacles(pinned, [], [])).toEqual([]);
+    expect(obstacles(pinned, [tick(true, 'cam-A')], [])).toEqual(['cams_position_open']);
+    expect(camsPositionOpen({ sheet: { pattern: pinned }, ticks: [] })).toBe(true);
+  });
+
+  it('is asked of no engine whose sheet has none, nor of one whose cam stays where it is', () => {
+    expect(obstacles(shims('under-bucket'), [])).toEqual([]);
+    expect(hasCheck('set', check, shims('under-bucket'))).toBe(false);
+    expect(hasCheck('set', check, pinned)).toBe(true);
+    expect(obstacles({ ...shims('on-bucket'), camsOut: pinned.camsOut }, [])).toEqual([]);
   });
 });
 

@@ -76,6 +76,7 @@ describe('the order of the work', () => {
     ...{ bareHeld: [], capsLoose: [], nothingCounted: false, undecided: [], newParts: [] },
     bare: [],
     unbalanced: [],
+    camsPositionUnsaid: false,
     assemblyLeft: [],
     partsOff: [],
     partsExplained: false,

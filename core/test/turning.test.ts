@@ -2,22 +2,26 @@ import { describe, expect, it } from 'vitest';
 import { lashPoints, type Pattern } from '../sheets/index.ts';
 import {
   arcsOf,
+  camsOutInWords,
+  firstSchool,
   gearAt,
+  gonePastInWords,
   layOutWheel,
   liftShare,
+  marksInWords,
   mayMeasurePoint,
   onWheel,
-  firstSchool,
-  gonePastInWords,
+  picturesAt,
   planStops,
-  schoolsFor,
   ringPath,
+  schoolsFor,
   signsInWords,
   spannedPoints,
+  stopProgress,
+  stopsAt,
+  type PositionSchool,
   wayToStop,
   whichTdc,
-  type PositionSchool,
-  stopProgress,
 } from '../turning/index.ts';
 import { inlineFour, inlineSix, vTwelve } from './patterns.ts';
 
@@ -47,6 +51,10 @@ describe('where to turn', () => {
     expect(whichTdc(inlineFour, 0, { '1': 'rocking' })).toBe('one-turn-on');
     expect(whichTdc(inlineFour, 0, { '1': 'rocking', '4': 'rocking' })).toBe('neither');
     expect(whichTdc(inlineFour, 0, {})).toBe('either');
+    // of a valve that is pressed open it is felt which
+    expect(whichTdc(inlineSix, 0, { '4': 'exhaust-open' })).not.toBe(
+      whichTdc(inlineSix, 0, { '4': 'intake-open' }),
+    );
     expect(() => whichTdc(inlineFour, 0, { '9': 'rocking' })).toThrow(RangeError);
   });
 });
@@ -78,9 +86,11 @@ describe('a stop in words', () => {
       /Turn 470° on.*to 110° past the first mark/,
     );
     expect(signsInWords(inlineSix, stops[1]!)).toEqual([
-      'the mark stands at its pointer',
-      'cylinder 5 at firing TDC: both sides loose, rotor at its lead',
+      'at its pointer: the mark',
+      'cylinder 5 at firing TDC: both sides loose',
       'cylinder 2 on overlap: its valves rock as the crank is moved a little',
+      'cylinder 1: exhaust just opening',
+      'cylinder 3: intake just closed',
       'fully open: 4E',
       'lobes away from their followers: 5I, 5E',
     ]);
@@ -102,7 +112,54 @@ describe('a stop in words', () => {
       ),
     ).toContain(mark);
     expect(wayToStop(named, stops[2]!, 0)).toMatch(/to the mark$/);
-    expect(signsInWords(named, stops[1]!)[0]).toBe(`${mark} stands at its pointer`);
+    expect(signsInWords(named, stops[1]!)[0]).toBe(`at its pointer: ${mark}`);
+  });
+
+  it('says how cams and rotor stand there, of the one turn they belong to; of a timing nobody knows, nothing of valves', () => {
+    const seen = {
+      ...inlineSix,
+      positionSigns: [{ at: 120, cams: 'toward each other', rotor: 'rotor at the notch' }],
+    };
+    expect(wayToStop(seen, stops[1]!, 0)).toMatch(/to the mark, the cams’ marks toward each other$/);
+    expect(signsInWords(seen, stops[1]!)).toEqual(
+      expect.arrayContaining(['the cams’ marks: toward each other', 'rotor at the notch']),
+    );
+    const [, , , , second] = stops;
+    expect(signsInWords(seen, second!).join()).not.toMatch(/rotor|toward/);
+    const unknown = { ...inlineSix, timing: { ...inlineSix.timing, assumed: true } };
+    expect(signsInWords(unknown, stops[1]!).join()).not.toMatch(/just/);
+    expect(marksInWords({ ...seen, markNames: [{ at: 0, words: '1-6', from: null, decoys: '' }] })).toEqual([
+      '0°: the mark “1-6”',
+      '120°, first turn: the cams’ marks toward each other, rotor at the notch',
+    ]);
+  });
+
+  it('stops at marks, at firings and at the maker’s positions, and shows a picture of the mark on both turns', () => {
+    const pattern = { ...inlineSix, marks: [20, 380], makersStops: [{ angle: 95, points: ['1I'] }] };
+    expect([20, 380, 95, 120, 480, 719.5, 60, 96.5].map((angle) => stopsAt(pattern, angle))).toEqual([
+      ...[true, true, true, true, true, true, false, false],
+    ]);
+    const pictures = [
+      { at: 20, of: 'mark' },
+      { at: 20, of: 'cams' },
+    ] as const;
+    expect(picturesAt(pictures, 20)).toHaveLength(2);
+    expect(picturesAt(pictures, 380)).toEqual([pictures[0]]);
+    expect(picturesAt(pictures, 120)).toEqual([]);
+  });
+
+  it('says where the crank stands while cams come out', () => {
+    const out = { at: 480, lockedBy: '8 mm pin', first: 'tensioner locked back' };
+    expect(camsOutInWords(inlineSix)).toBeNull();
+    expect(camsOutInWords({ ...inlineSix, camsOut: out })).toBe(
+      'Crank at the mark, the second turn locked by 8 mm pin; first: tensioner locked back',
+    );
+    expect(camsOutInWords({ ...inlineSix, camsOut: { ...out, at: 60.25, first: '' } })).toBe(
+      'Crank at 60.3° locked by 8 mm pin',
+    );
+    expect(camsOutInWords({ ...inlineSix, camsOut: { ...out, at: null } })).toMatch(
+      /^Crank locked by 8 mm pin/,
+    );
   });
 
   it('goes by the pistons of an engine that has no mark, which begins with each cylinder’s firing', () => {

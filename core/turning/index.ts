@@ -42,6 +42,8 @@ export {
   POSITION_SCHOOLS,
   schoolsFor,
   pointsInWords,
+  camsOutInWords,
+  marksInWords,
   signsInWords,
   turningInWords,
   wayToStop,
@@ -57,3 +59,4 @@ export {
 } from './valveGear.ts';
 export { liftShare } from './valveLift.ts';
 export { marginOf } from './margin.ts';
+export { markNameAt, picturesAt, signAt, stopsAt, type PositionPicture } from './seenAt.ts';

@@ -238,12 +238,12 @@ function signsAt(
 }
 
 /** What a person feels or sees at one cylinder with the crank still. */
-export type CylinderSign = 'both-loose' | 'rocking' | 'one-open';
+export type CylinderSign = 'both-loose' | 'rocking' | 'intake-open' | 'exhaust-open';
 
 const ROCKING_WITHIN = 40;
 
 /**
- * Says what a cylinder's valves should show at an angle.
+ * Says what a cylinder's valves should show at an angle; of one that is pressed open, which.
  *
  * @throws RangeError when there is no such cylinder
  * @example signOf(inlineFour, '1', 0) // 'both-loose'
@@ -258,7 +258,8 @@ export function signOf(pattern: Pattern, cylinder: string, angle: number): Cylin
       !mayMeasureAt(openSpan(point, pattern.cylinders, pattern.timing), 0, angle),
   );
   if (apart(angle, found.firesAt + CYCLE / 2) <= ROCKING_WITHIN) return 'rocking';
-  return open.length === 0 ? 'both-loose' : 'one-open';
+  if (open.length === 0) return 'both-loose';
+  return open.some(({ role }) => role.startsWith('exhaust')) ? 'exhaust-open' : 'intake-open';
 }
 
 /** Which of the two positions with the mark at the pointer the crank is in. */

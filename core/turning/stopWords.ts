@@ -1,6 +1,9 @@
 import { TURN } from './crankWheel.ts';
 import { bothNames, cylinderName } from '../sheets/makersNames.ts';
+import { lashPoints } from '../sheets/lashPoints.ts';
 import type { Pattern } from '../sheets/pattern.ts';
+import { apart, CYCLE, openSpan } from './openSpan.ts';
+import { markNameAt, signAt } from './seenAt.ts';
 import type { PlannedStop, PositionSchool } from './stopPlan.ts';
 
 /** Each school in a word and a line, as a person chooses it. The first is there only where the sheet has such a table. */
@@ -106,8 +109,8 @@ export function turningInWords({ turns, seenFrom }: Pick<Pattern, 'turns' | 'see
 }
 
 /** A mark in words, with where it is looked at from and what beside it is none: `the mark “2-5”, seen from the front, not the dot beside it`. */
-function markInWords({ markNames = [] }: Pick<Pattern, 'markNames'>, angle: number): string {
-  const named = markNames.find(({ at }) => Math.abs((angle % TURN) - at) < 1);
+function markInWords(pattern: Pick<Pattern, 'markNames'>, angle: number): string {
+  const named = markNameAt(pattern, angle);
   if (!named) return 'the mark';
   return [
     `the mark “${named.words}”`,
@@ -140,8 +143,9 @@ function positionInWords(pattern: Pattern, stop: PlannedStop) {
  */
 export function wayToStop(pattern: Pattern, stop: PlannedStop, from: number | null): string {
   const mark = markInWords(pattern, stop.angle);
+  const cams = signAt(pattern, stop.angle)?.cams;
   const to = stop.marked
-    ? `to ${mark}`
+    ? `to ${mark}${cams ? `, the cams’ marks ${cams}` : ''}`
     : pattern.marks.length === 0
       ? positionInWords(pattern, stop)
       : `${watchInWords(pattern, stop)}to ${degrees(stop.angle % TURN)} past the first mark`;
@@ -170,22 +174,90 @@ export const NO_MARK_CAUTION =
 /**
  * Lists the independent signs that a stop is the right one of the two turns.
  *
- * @example signsInWords(pattern, plan.stops[0])[0] // 'the mark stands at its pointer'
+ * @example signsInWords(pattern, plan.stops[0])[0] // 'at its pointer: the mark'
  */
 export function signsInWords(pattern: Pattern, stop: PlannedStop): string[] {
   const signs: string[] = [];
-  if (stop.marked) signs.push(`${markInWords(pattern, stop.angle)} stands at its pointer`);
+  if (stop.marked) signs.push(`at its pointer: ${markInWords(pattern, stop.angle)}`);
   if (pattern.marks.length === 0 && stop.fires.length + stop.rocks.length > 0)
     signs.push('its piston is at the very top: by eye, or by a probe on it');
   if (stop.fires.length > 0)
-    signs.push(`${cylindersInWords(pattern, stop.fires)} at firing TDC: both sides loose, rotor at its lead`);
+    signs.push(`${cylindersInWords(pattern, stop.fires)} at firing TDC: both sides loose`);
   if (stop.rocks.length > 0)
     signs.push(
       `${cylindersInWords(pattern, stop.rocks)} on overlap: its valves rock as the crank is moved a little`,
     );
+  const { cams, rotor } = signAt(pattern, stop.angle) ?? {};
+  if (cams) signs.push(`the cams’ marks: ${cams}`);
+  if (rotor) signs.push(rotor);
+  signs.push(...justMoved(pattern, stop.angle));
   if (stop.fullyOpen.length > 0) signs.push(`fully open: ${pointsInWords(pattern, stop.fullyOpen)}`);
   signs.push(`lobes away from their followers: ${pointsInWords(pattern, stop.points)}`);
   return signs;
+}
+
+/**
+ * Lists what is looked for when the marks are checked: each mark by its name, and how cams and rotor stand at a position. Nothing where the
+ * sheet says nothing of them.
+ *
+ * @example marksInWords(pattern) // []
+ */
+export function marksInWords(pattern: Pick<Pattern, 'markNames' | 'positionSigns'>): string[] {
+  const { markNames = [], positionSigns = [] } = pattern;
+  return [
+    ...markNames.map(({ at }) => `${degrees(at)}: ${markInWords(pattern, at)}`),
+    ...positionSigns.map(
+      ({ at, cams, rotor }) =>
+        `${degrees(at)}, ${at < TURN ? 'first' : 'second'} turn: ${[cams && `the cams’ marks ${cams}`, rotor]
+          .filter(Boolean)
+          .join(', ')}`,
+    ),
+  ];
+}
+
+/** How near to a stop a valve closed or opens, so that it is seen there. */
+const JUST = 12;
+
+/** The valves that have just closed at an angle, and those that begin to open: a sign of its own, where the timing is known. */
+function justMoved(pattern: Pattern, angle: number): string[] {
+  if (pattern.timing.assumed) return [];
+  const moved = lashPoints(pattern).flatMap((point) => {
+    if (point.role !== 'intake' && point.role !== 'exhaust') return [];
+    const { start, length } = openSpan(point, pattern.cylinders, pattern.timing);
+    const since = (from: number) => (((angle - from) % CYCLE) + CYCLE) % CYCLE;
+    if (point.role === 'intake' && since(start + length) <= JUST)
+      return [`cylinder ${cylinderName(pattern, point.cylinder)}: intake just closed`];
+    return point.role === 'exhaust' && apart(start, angle) <= JUST && since(start) > JUST
+      ? [`cylinder ${cylinderName(pattern, point.cylinder)}: exhaust just opening`]
+      : [];
+  });
+  return [...new Set(moved)];
+}
+
+/**
+ * Says where the crank stands while a cam comes out, what locks it, and what comes before any cap is slackened; nothing where the sheet
+ * does not say.
+ *
+ * @example camsOutInWords(pattern) // null
+ */
+export function camsOutInWords(pattern: Pattern): string | null {
+  const { camsOut } = pattern;
+  if (!camsOut) return null;
+  const { at, lockedBy, first } = camsOut;
+  const signs = at === null ? undefined : signAt(pattern, at);
+  const where =
+    at === null
+      ? ''
+      : pattern.marks.some((mark) => apart(mark, at) < 1)
+        ? `at ${markInWords(pattern, at)}${at >= TURN ? ', the second turn' : ''}`
+        : `at ${degrees(at)}`;
+  return [
+    ['Crank', where, lockedBy && `locked by ${lockedBy}`].filter(Boolean).join(' '),
+    signs?.cams && `the cams’ marks ${signs.cams}`,
+    first && `first: ${first}`,
+  ]
+    .filter(Boolean)
+    .join('; ');
 }
 
 const degrees = (angle: number) => `${Math.round(angle * 10) / 10}°`;

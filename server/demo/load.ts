@@ -13,7 +13,7 @@ import { loadEngine } from './engine.ts';
 import { loadInstruments } from './instruments.ts';
 import { loadOpenHeads } from './openHead.ts';
 import { DEMO_FLEET, DEMO_OWN_PLAN, DEMO_OWNERS } from './fleet.ts';
-import { DEMO_DRAFT, DEMO_SECOND_REVISIONS, DEMO_SHEETS } from './sheets/index.ts';
+import { DEMO_DRAFT, DEMO_PICTURES, DEMO_SECOND_REVISIONS, DEMO_SHEETS } from './sheets/index.ts';
 import { DEMO_ENGINES, DEMO_PEOPLE, DEMO_SHOP } from './world.ts';
 
 /**
@@ -36,7 +36,8 @@ export async function loadDemo(db: Knex, now: Date = new Date()): Promise<boolea
     const bladeSet = await loadInstruments(transaction, lead, now);
     const sheets: Record<string, SheetRevision> = {};
     for (const [key, sheet] of Object.entries(DEMO_SHEETS)) {
-      const draft = await addSheet(transaction, inSeason(sheet, now), people['Osk Velland']!);
+      const drawn = { ...sheet, body: { ...sheet.body, pictures: (await DEMO_PICTURES[key]?.()) ?? [] } };
+      const draft = await addSheet(transaction, inSeason(drawn, now), people['Osk Velland']!);
       sheets[key] = await publishRevision(transaction, draft.id, draft.version, lead);
     }
     for (const [index, engine] of [...DEMO_ENGINES, ...DEMO_FLEET].entries())

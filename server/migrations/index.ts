@@ -2,6 +2,7 @@ import type { Knex } from 'knex';
 import * as first from './100-schema.ts';
 import * as printedLimits from './101-printedLimits.ts';
 import * as miles from './102-miles.ts';
+import * as positionPictures from './103-positionPictures.ts';
 import { EARLIER_NAMES, earlierSource } from './earlier/index.ts';
 import { sourceOf } from './source.ts';
 
@@ -9,6 +10,7 @@ const MIGRATIONS = {
   '100-schema': first,
   '101-printedLimits': printedLimits,
   '102-miles': miles,
+  '103-positionPictures': positionPictures,
 } as const;
 
 /** The migrations of every database of ours, in order. */

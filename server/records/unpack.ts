@@ -13,7 +13,7 @@ import { lashPoints } from '@zero-lash/core/sheets';
 import { strFromU8, unzipSync } from 'fflate';
 import type { z } from 'zod';
 import { mmOrNull } from '../length.ts';
-import { isKept } from '../photographs/picture.ts';
+import { isKept } from '../picture.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { differencesIn } from './differences.ts';
 import { TABLES } from './read.ts';
@@ -258,6 +258,7 @@ function lookAtSheets(tables: RecordFile['tables']): void {
       ...{ pieceCharts: row.piece_charts, assembly: row.assembly, usageUnit: row.usage_unit },
       ...{ recheckPlan: row.recheck_plan, source: row.source, notes: row.notes },
       secondSource: row.second_source ?? null,
+      pictures: row.pictures ?? [],
     });
     if (row.status === 'draft') throw badRecord(`tables.${at}.status: nothing is built on a draft.`);
     const has = new Map(tables.lash_points.filter(own).map(({ key, role }) => [key, role]));

@@ -65,6 +65,7 @@ async function readRevisions(db: Knex, narrow: (query: Knex.QueryBuilder) => voi
       'r.recheck_plan as recheckPlan',
       'r.source',
       'r.second_source as secondSource',
+      'r.pictures',
       'r.notes',
       'r.wear_limits as wearLimits',
       'r.torques',
@@ -180,7 +181,7 @@ export async function listSheets(db: Knex): Promise<SheetSummary[]> {
 export async function writeFile(db: Knex, id: string): Promise<SheetFile> {
   const { name, maker, pattern, condition, temperature, limits, ...rest } = await findRevision(db, id);
   const { wearLimits, torques, wanted, pieceCharts, assembly, runIn } = rest;
-  const { usageUnit, recheckPlan, source, secondSource, notes } = rest;
+  const { usageUnit, recheckPlan, source, secondSource, pictures, notes } = rest;
   return {
     format: 'zero-lash-sheet',
     formatVersion: SHEET_FORMAT,
@@ -200,6 +201,7 @@ export async function writeFile(db: Knex, id: string): Promise<SheetFile> {
     recheckPlan,
     source,
     secondSource,
+    pictures,
     notes,
   };
 }

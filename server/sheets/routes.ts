@@ -2,6 +2,8 @@ import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { role } from '@zero-lash/contract/pattern';
 import {
   draftChange,
+  MOST_PICTURE_TEXT,
+  MOST_PICTURES,
   newRevision,
   newSheet,
   publication,
@@ -18,10 +20,13 @@ import { z } from 'zod';
 import { writeRoute } from '../plugins/writeRoute.ts';
 import type { Kept } from '../plugins/writes.ts';
 import { chartPaper } from './chartPaper.ts';
+import { withPicturesHeld } from './positionPictures.ts';
 import * as read from './read.ts';
 import { shopSingleRule } from './singleRule.ts';
 import * as store from './store.ts';
 
+/** Bytes of a sheet with as many pictures as it may have. */
+const MOST_SHEET = 256 * 1024 + MOST_PICTURES * MOST_PICTURE_TEXT;
 const FOR_EVER = 'private, max-age=31536000, immutable';
 
 export function sheetRoutes(instance: FastifyInstance, _options: object, done: () => void): void {
@@ -56,21 +61,28 @@ export function sheetRoutes(instance: FastifyInstance, _options: object, done: (
     body: newSheet,
     answer: sheetRevision,
     kept,
-    work: (db, { body, context }) => store.addSheet(db, body, context.personId),
+    bodyLimit: MOST_SHEET,
+    makeReady: ({ body }) => withPicturesHeld(body.body),
+    work: (db, { body, ready, context }) => store.addSheet(db, { ...body, body: ready }, context.personId),
   });
 
   writeRoute(app, 'POST /sheets/:id/revisions', {
     body: newRevision,
     answer: sheetRevision,
     kept,
-    work: (db, { id: sheet, body, context }) => store.reviseSheet(db, sheet, body.body, context.personId),
+    bodyLimit: MOST_SHEET,
+    makeReady: ({ body }) => withPicturesHeld(body.body),
+    work: (db, { id: sheet, ready, context }) => store.reviseSheet(db, sheet, ready, context.personId),
   });
 
   writeRoute(app, 'PUT /sheet-revisions/:id', {
     body: draftChange,
     answer: sheetRevision,
     kept,
-    work: (db, { id: draft, body, context }) => store.changeDraft(db, draft, body, context.personId),
+    bodyLimit: MOST_SHEET,
+    makeReady: ({ body }) => withPicturesHeld(body.body),
+    work: (db, { id: draft, body, ready, context }) =>
+      store.changeDraft(db, draft, { ...body, body: ready }, context.personId),
   });
 
   writeRoute(app, 'POST /sheet-revisions/:id/publication', {

@@ -116,6 +116,7 @@ function columnsOf(body: SheetBody) {
     run_in: JSON.stringify(body.runIn),
     source: JSON.stringify(body.source),
     second_source: body.secondSource && JSON.stringify(body.secondSource),
+    pictures: JSON.stringify(body.pictures),
     notes: body.notes,
   };
 }

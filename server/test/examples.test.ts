@@ -20,7 +20,7 @@ const FILES: readonly (readonly [string, Readonly<Record<string, unknown>>])[] =
   ],
   ['web/app/sentence.ts', {}],
   ['web/instruments/bladesTyped.ts', {}],
-  ['web/photographs/picture.ts', {}],
+  ['web/app/picture.ts', {}],
 ];
 
 describe('the examples beside the core', () => {

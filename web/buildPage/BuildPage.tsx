@@ -194,7 +194,7 @@ const AboveHead = memo(function AboveHead({ work }: AreaProps) {
       {open && (
         <StopGuide
           buildId={build.id}
-          pattern={build.sheet.pattern}
+          sheet={build.sheet}
           work={turning}
           enabled={mayWork}
           onArrive={select}

@@ -17,6 +17,7 @@ import { Check } from '../builds/Check.tsx';
 import { GoBack, type BackState } from './GoBack.tsx';
 import { useMoveStageMutation } from '../builds/endpoints.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
+import { MarksToSee } from '../turning/MarksToSee.tsx';
 
 interface Props {
   readonly build: BuildView;
@@ -43,7 +44,7 @@ export function StageWork({ build, stage, blind, onPoint, onLook, children }: Pr
   return (
     <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
       <KnowHow buildId={build.id} sheet={sheet} known={build['know-how']} stage={stage} />
-      <Checks buildId={build.id} ticks={build.ticks} stage={stage} enabled={here && mayWork} />
+      <Checks buildId={build.id} sheet={sheet} ticks={build.ticks} stage={stage} enabled={here && mayWork} />
       {children}
       {here && mayWork && stage !== STAGE_KEYS.at(-1) && (
         <Onward
@@ -85,12 +86,13 @@ export const firstStage = ({ carried }: Pick<BuildView, 'carried'>): StageKey =>
 
 interface ChecksProps {
   readonly buildId: string;
+  readonly sheet: BuildView['sheet'];
   readonly ticks: BuildView['ticks'];
   readonly stage: StageKey;
   readonly enabled: boolean;
 }
 
-const Checks = memo(function Checks({ buildId, ticks, stage, enabled }: ChecksProps) {
+const Checks = memo(function Checks({ buildId, sheet, ticks, stage, enabled }: ChecksProps) {
   const put = useBenchWrite(buildId);
   const { checks } = stageOf(stage);
   if (checks.length === 0) return null;
@@ -111,6 +113,7 @@ const Checks = memo(function Checks({ buildId, ticks, stage, enabled }: ChecksPr
               enabled={enabled}
               onTick={(done) => put({ kind: 'tick', body: { stage, check: check.key, done } })}
             />
+            {check.shows === 'marks' && <MarksToSee sheet={sheet} />}
           </Box>
         );
       })}

@@ -70,6 +70,8 @@ const BESIDE = 2;
 const MARK = 16;
 /** px from which a point has room for both ends under the figure that governs */
 const ROOMY = 80;
+/** px a figure of a range takes */
+const FIGURE = 7.4;
 const SETTLE_MS = 120;
 const STEPS: Readonly<Record<string, Step>> = {
   ArrowLeft: 'left',
@@ -270,7 +272,7 @@ const Castings = memo(function Castings({
           <circle cx={bore.x * cell} cy={bore.y * cell} r={bore.radius * cell} />
           <text
             x={bore.x * cell}
-            y={bore.y * cell + 5}
+            y={bore.nameY * cell + 5}
             textAnchor="middle"
             fontSize="14"
             fontWeight="650"
@@ -329,7 +331,9 @@ const Point = memo(
         : gap[gap.governs]
       : // the word first: after the figure it reads as inches
         shown?.piece && (size < 56 ? shown.piece : `in ${shown.piece}`);
-    const range = gap && gap.lo !== null && size >= ROOMY ? `${gap.lo}–${gap.hi}` : undefined;
+    const both = gap && gap.lo !== null ? `${gap.lo}–${gap.hi}` : '';
+    // a range that is wider than its tile is read in the panel
+    const range = size >= ROOMY && both.length * FIGURE < size - 4 ? both : '';
     const large = Math.min(24, size / 2.9);
     const lines = 14 + (figure ? large : 0) + (range ? 15 : 0);
     const baseline = (size - lines) / 2 + 12;

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { FileButton } from '../app/FileButton.tsx';
 import { Note } from '../app/Note.tsx';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
-import { base64Of, madeSmaller, whyNoPicture } from './picture.ts';
+import { base64Of, madeSmaller, whyNoPicture } from '../app/picture.ts';
 
 interface Props {
   readonly buildId: string;

@@ -6,6 +6,7 @@ import {
   checkKey,
   findingsNow,
   lastChange,
+  liesUnderCam,
   SETTING,
 } from '@zero-lash/core/builds';
 import { tenthsFromMm } from '@zero-lash/core/length';
@@ -14,6 +15,7 @@ import { useLengths } from '../app/lengths.ts';
 import type { BuildView } from '../builds/buildView.ts';
 import { Check } from '../builds/Check.tsx';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
+import { CamsOut } from './CamsOut.tsx';
 import { ToolHold } from './ToolHold.tsx';
 
 interface Props {
@@ -25,6 +27,7 @@ interface Props {
 export function BeforeSetting({ build, point }: Props) {
   return (
     <>
+      {liesUnderCam(build.sheet.pattern, point.role) && <CamsOut build={build} enabled />}
       <ToolHold build={build} point={point.key} />
       <BridgeFirst build={build} point={point} />
       <OtherSide build={build} point={point} />

@@ -8,7 +8,7 @@ export function PatternFields() {
   const { control, getValues, setValue } = useFormContext<SheetValues>();
   const [layout, assumed] = useWatch({ control, name: ['layout', 'assumed'] });
   const twoBanks = layout === 'v' || layout === 'flat';
-  const [camDrive, camsAbove, coverHoldsCams, turnsBack, decompressed, table, named, pairs, stand, called] =
+  const [camDrive, camsAbove, coverHoldsCams, turnsBack, decompressed, table, pairs, stand, called] =
     useWatch({
       control,
       name: [
@@ -18,7 +18,6 @@ export function PatternFields() {
         'turnsBack',
         'decompressed',
         'makersStops',
-        'markNames',
         'makersPairs',
         'valvesStand',
         'makersNames',
@@ -30,8 +29,7 @@ export function PatternFields() {
     turnsBack &&
     !decompressed &&
     table === '' &&
-    pairs === '' &&
-    named === '';
+    pairs === '';
   const brakes = useFieldArray<SheetValues, 'brakes'>({ control, name: 'brakes' });
 
   /** Names the cylinders the layout most often has, unless others were typed. */
@@ -241,13 +239,6 @@ export function PatternFields() {
             <TextField name="decompressorCloses" label="Lets go, ° after firing" inputMode="decimal" />
           </>
         )}
-        <Box gridColumn="1 / -1">
-          <AreaField
-            name="markNames"
-            label="What the marks are called"
-            hint="A mark a line, its degrees first; then where it is looked at from, and what beside it is none: 120: 2-5, front, not the dot beside it"
-          />
-        </Box>
         <Box gridColumn="1 / -1">
           <AreaField
             name="makersStops"

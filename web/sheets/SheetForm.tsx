@@ -19,6 +19,7 @@ import { MeansFields } from './MeansFields.tsx';
 import { PatternFields } from './PatternFields.tsx';
 import { PatternPreview } from './PatternPreview.tsx';
 import { TableDifferences } from '../turning/TableDifferences.tsx';
+import { PositionFields } from './PositionFields.tsx';
 import { PlanFields } from './PlanFields.tsx';
 
 interface Props {
@@ -122,6 +123,7 @@ export function SheetForm(props: Props) {
               </FormPart>
             )}
             <PatternFields />
+            <PositionFields />
             <MeansFields roles={roles} warnings={ofMeans} onSettle={settle} />
             <LimitFields roles={roles} rule={rule} settled={settled} onSettle={settle} />
             <PlanFields />

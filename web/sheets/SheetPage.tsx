@@ -22,6 +22,7 @@ import { ProblemNote } from '../app/ProblemNote.tsx';
 import { GapBar } from '../drawings/GapBar.tsx';
 import { HeadDrawing } from '../drawings/HeadDrawing.tsx';
 import { useRole } from '../app/useRole.ts';
+import { PositionPictures } from '../turning/PositionPictures.tsx';
 import { SheetTurning } from '../turning/SheetTurning.tsx';
 import { ChangeList } from './ChangeList.tsx';
 import { DraftNote } from './DraftNote.tsx';
@@ -69,6 +70,12 @@ export default function SheetPage() {
             <PartHeading>Limits, {sheet.condition}</PartHeading>
             <Limits sheet={sheet} />
           </Box>
+          {sheet.pictures.length > 0 && (
+            <Box marginTop="6">
+              <PartHeading>What is seen at its positions</PartHeading>
+              <PositionPictures pictures={sheet.pictures} />
+            </Box>
+          )}
         </Box>
         <Box as="dl" display="grid" gap="0" alignContent="start">
           {sheetInWords(sheet)

@@ -5,7 +5,7 @@ import { LIMIT_KINDS } from '@zero-lash/core/wear';
 import { sentence } from '../app/sentence.ts';
 import { readSteps } from './planSteps.ts';
 import { type SheetValues } from './formValues.ts';
-import { figureIn, optional, SAYS_UNIT, wholes } from './typedFigures.ts';
+import { figureIn, optional, required, SAYS_UNIT, wholes } from './typedFigures.ts';
 import { readLimits } from './limitsFrom.ts';
 import { readPattern } from './patternFrom.ts';
 
@@ -63,6 +63,10 @@ export function readForm(values: SheetValues, rule: SingleRule | null = null): R
     runIn: { heatCycles: optional(values.heatCycles, 'heatCycles', errors) ?? 0, retorque: values.retorque },
     source: { manual: values.manual, edition: values.edition, page: values.page },
     secondSource: readSecond(values, errors),
+    pictures: values.pictures.map(({ at, ...picture }, index) => ({
+      ...picture,
+      at: required(at, `pictures.${index}.at`, errors),
+    })),
     notes: values.notes,
   };
   if (!pattern) return { pattern, body: null, errors };
@@ -97,6 +101,9 @@ function fieldOf(path: readonly string[], values: SheetValues, limits: SheetBody
     if (second === 'cylinders') return 'bankA';
     if (second === 'valveRow') return `row${third || 'A'}`;
     if (second === 'markNames') return 'markNames';
+    if (second === 'positionSigns') return `signs.${third}.${rest[0] ?? 'at'}`;
+    if (second === 'camsOut')
+      return third === 'at' ? 'camsOutAt' : third === 'first' ? 'camsOutFirst' : 'camsOutBy';
     if (second === 'brakes') return `brakes.0.${rest[0] ?? 'closes'}`;
     return second;
   }
@@ -107,6 +114,7 @@ function fieldOf(path: readonly string[], values: SheetValues, limits: SheetBody
   if (first === 'torques') return `torques.${second}.${third || 'fastening'}`;
   if (first === 'wanted') return `wanted.${second}.${third || 'name'}`;
   if (first === 'assembly') return 'assembly';
+  if (first === 'pictures') return `pictures.${second}.${third === 'file' ? 'says' : third || 'at'}`;
   if (first === 'runIn') return 'heatCycles';
   if (first === 'source') return second;
   if (first === 'temperature') return 'tempTo';

@@ -64,6 +64,19 @@ export interface SheetValues {
   readonly camMarks: string;
   /** what marks are called, one a line: `120: 2-5, front, not the dot beside it` */
   readonly markNames: string;
+  /** what is seen at a position besides its mark */
+  readonly signs: readonly { readonly at: string; readonly cams: string; readonly rotor: string }[];
+  readonly pictures: readonly {
+    readonly at: string;
+    readonly of: 'mark' | 'cams';
+    readonly says: string;
+    /** base64, as it is kept */
+    readonly file: string;
+  }[];
+  /** where the crank stands while cams come out, what locks it, and what comes first */
+  readonly camsOutAt: string;
+  readonly camsOutBy: string;
+  readonly camsOutFirst: string;
   readonly intakes: string;
   readonly exhausts: string;
   readonly bridgeIntake: boolean;
@@ -206,6 +219,11 @@ export const FRESH_SHEET: SheetValues = {
   marks: '',
   camMarks: '',
   markNames: '',
+  signs: [],
+  pictures: [],
+  camsOutAt: '',
+  camsOutBy: '',
+  camsOutFirst: '',
   intakes: '1',
   exhausts: '1',
   bridgeIntake: false,
@@ -296,6 +314,11 @@ export function valuesFrom(sheet: SheetRevision | SheetFile): SheetValues {
     exhaustSide: pattern.exhaustSide,
     ...marksTyped(pattern.marks),
     markNames: (pattern.markNames ?? []).map(markNameTyped).join('\n'),
+    signs: (pattern.positionSigns ?? []).map(({ at, ...sign }) => ({ ...sign, at: typed(at) })),
+    pictures: (sheet.pictures ?? []).map(({ at, ...picture }) => ({ ...picture, at: typed(at) })),
+    camsOutAt: typed(pattern.camsOut?.at),
+    camsOutBy: pattern.camsOut?.lockedBy ?? '',
+    camsOutFirst: pattern.camsOut?.first ?? '',
     intakes: String(pattern.valves.intake),
     exhausts: String(pattern.valves.exhaust),
     bridgeIntake: pattern.bridges.intake,

@@ -1,7 +1,7 @@
 import type { SheetBody, WearLimit } from '@zero-lash/contract/sheets';
 import { ROLE_WORDS, type PrintedLimits, type Role } from '@zero-lash/core/sheets';
 import { LIMIT_KINDS } from '@zero-lash/core/wear';
-import { marginOf, pointsInWords, turningInWords } from '@zero-lash/core/turning';
+import { camsOutInWords, marginOf, pointsInWords, turningInWords } from '@zero-lash/core/turning';
 import { alsoInWords, firingInWords, layoutInWords, meansInFull, stepInWords } from './words.ts';
 
 /** A wear limit as a sheet says it: `8.62 new, limit 8.45 mm`, `at least 1.1, at most 1.8 mm`. */
@@ -24,6 +24,13 @@ function temperatureInWords({ from, to, asTyped }: NonNullable<SheetBody['temper
   return asTyped ? `${asTyped.from} to ${asTyped.to} (${read})` : read;
 }
 
+/** A few figures by which two pictures are told apart that are said alike. */
+function checksumOf(file: string): string {
+  let sum = 0;
+  for (let index = 0; index < file.length; index += 1) sum = (sum * 31 + file.charCodeAt(index)) >>> 0;
+  return sum.toString(16).padStart(8, '0');
+}
+
 /** A clearance as a sheet holds it: its pair or its one figure, and what is written. */
 function printedInWords({ min, max, figure = null, asWritten }: PrintedLimits): string {
   const read = figure === null ? `${min}–${max} mm` : `${figure} mm, one figure`;
@@ -44,6 +51,7 @@ export interface SheetLine {
 export function sheetInWords(sheet: SheetBody): SheetLine[] {
   const { pattern, source } = sheet;
   const { timing } = pattern;
+  const camsOut = camsOutInWords(pattern);
   const lines: (SheetLine | false | null)[] = [
     { name: 'Layout', text: layoutInWords(pattern) },
     { name: 'Cylinders', text: banksInWords(pattern) },
@@ -61,6 +69,15 @@ export function sheetInWords(sheet: SheetBody): SheetLine[] {
       text: [`“${words}”`, from && `seen from the ${from}`, decoys && `not ${decoys}`]
         .filter(Boolean)
         .join(', '),
+    })),
+    ...pattern.positionSigns.map(({ at, cams, rotor }) => ({
+      name: `Seen at ${at}°`,
+      text: [cams && `the cams’ marks ${cams}`, rotor].filter(Boolean).join(', '),
+    })),
+    camsOut !== null && { name: 'Cams come out', text: camsOut },
+    ...sheet.pictures.map(({ at, of, says, file }, index) => ({
+      name: `Picture ${index + 1}`,
+      text: `${says}: ${of === 'mark' ? 'the mark' : 'the cams'} at ${at}°, checksum ${checksumOf(file)}`,
     })),
     { name: 'Valves', text: valvesInWords(pattern) },
     {

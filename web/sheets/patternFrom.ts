@@ -105,6 +105,18 @@ export function readPattern(values: SheetValues, errors: Record<string, string>)
     coverHoldsCams: values.coverHoldsCams,
     decompressor,
     markNames: readMarkNames(values, errors),
+    positionSigns: values.signs.map(({ at, cams, rotor }, index) => ({
+      at: required(at, `signs.${index}.at`, errors),
+      cams: cams.trim(),
+      rotor: rotor.trim(),
+    })),
+    camsOut: [values.camsOutAt, values.camsOutBy, values.camsOutFirst].every((text) => text.trim() === '')
+      ? null
+      : {
+          at: optional(values.camsOutAt, 'camsOutAt', errors),
+          lockedBy: values.camsOutBy.trim(),
+          first: values.camsOutFirst.trim(),
+        },
     marks: [...new Set([...pulley, ...pulley.map((mark) => mark + 360), ...cam.map(inCycle)])].sort(
       (a, b) => a - b,
     ),

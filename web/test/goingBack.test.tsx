@@ -194,6 +194,23 @@ describe('what is ticked off at the bench', () => {
 });
 
 describe('what else was slackened', () => {
+  it('waits for the crank to stand where cams come out, on an engine whose sheet says where', () => {
+    const view = build({ stage: 'set' });
+    const camsOut = { at: null, lockedBy: 'an 8 mm pin', first: 'tension off' };
+    const pinned = {
+      ...view,
+      sheet: { ...view.sheet, pictures: [], pattern: { ...view.sheet.pattern, camsOut } },
+    };
+    show(<Slackened build={pinned} />);
+    expect(screen.getByText('Crank locked by an 8 mm pin; first: tension off')).toBeTruthy();
+    const cam = () => screen.getByRole<HTMLInputElement>('checkbox', { name: /Cam taken out/ });
+    expect(cam().disabled).toBe(true);
+    expect(screen.getByRole<HTMLInputElement>('checkbox', { name: /Head off/ }).disabled).toBe(false);
+    fireEvent.click(screen.getByRole('checkbox', { name: /The crank where cams come out/ }));
+    const [sent] = put();
+    expect(sent?.body).toMatchObject({ stage: 'set', check: 'cams-out-position', done: true });
+  });
+
   it('is ticked where every gap under it is proved again, and shows so at once', () => {
     show(<Slackened build={build({ stage: 'set' })} />);
     const [first] = screen.getAllByRole<HTMLInputElement>('checkbox');

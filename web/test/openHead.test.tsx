@@ -14,7 +14,7 @@ import { KnowHow } from '../knowHow/KnowHow.tsx';
 import { CountIn } from '../parts/CountIn.tsx';
 import { CountOut } from '../parts/CountOut.tsx';
 import { writePartsCsv } from '../parts/csv.ts';
-import { base64Of, whyNoPicture } from '../photographs/picture.ts';
+import { base64Of, whyNoPicture } from '../app/picture.ts';
 import { warningsIn, readWearCsv, writeWearCsv } from '../wear/csv.ts';
 import { useWear } from '../wear/useWear.ts';
 import { WearGrid } from '../wear/WearGrid.tsx';

@@ -12,6 +12,8 @@ const cap = {
   ...{ kind: 'lash-cap', sizes: { from: 2.5, to: 3.5, step: 0.02 }, marking: 'etched', stampedIn: 'in' },
 } as const;
 
+const PICTURE = { at: '0', of: 'mark' as const, says: 'the notch', file: '/9j/4AAQSkZJRg==' };
+
 /** A V-four with everything a sheet can say: uneven firing, brakes, a second means, a mark on the cam wheel. */
 const gorge: SheetFile = sheetFile.parse({
   format: 'zero-lash-sheet',
@@ -48,6 +50,8 @@ const gorge: SheetFile = sheetFile.parse({
     valveRow: { splayed: true, A: 'EIIEEIEI', B: 'IIEEIEIE' },
     makersNames: { '1Ea': '1', '2': 'rear right', '3Ib': '6', '1B': 'brake 1' },
     makersPairs: [{ open: ['1I'], points: ['2I', '3Ea'] }],
+    positionSigns: [{ at: 450, cams: 'letters up', rotor: 'at the notch' }],
+    camsOut: { at: 360, lockedBy: '8 mm pin', first: 'belt marked' },
     makersStops: [
       { angle: 0, points: ['1I', '1Ea', '1Eb'] },
       { angle: 450.5, points: ['2I', '2Ea', '2Eb'] },
@@ -80,6 +84,7 @@ const gorge: SheetFile = sheetFile.parse({
       ...{ unit: 'mm', source: 'letter' },
     },
   ],
+  pictures: [{ at: 90, of: 'mark', says: 'the notch', file: PICTURE.file }],
   torques: [
     {
       ...{ fastening: 'Cam caps', steps: '8 Nm, then 14 Nm', order: 'from the middle out' },
@@ -388,6 +393,18 @@ describe('the spec sheet form', () => {
     [{ marks: '400' }, 'marks', /under 360/],
     [{ markNames: '2-5' }, 'markNames', /degrees, a colon/],
     [{ markNames: '45: dot' }, 'markNames', /no mark at 45/],
+    [{ signs: [{ at: '45', cams: 'up', rotor: '' }] }, 'signs.0.at', /Nothing is stopped at 45/],
+    [{ signs: [{ at: '0', cams: '', rotor: '' }] }, 'signs.0.cams', /say what is seen/i],
+    [{ pictures: [{ ...PICTURE, at: '45' }] }, 'pictures.0.at', /no mark at 45/],
+    [
+      { pictures: [{ ...PICTURE, at: '45', of: 'cams' as const }] },
+      'pictures.0.at',
+      /Nothing is stopped at 45/,
+    ],
+    [{ pictures: [{ ...PICTURE, says: '' }] }, 'pictures.0.says', /cannot stay empty/],
+    [{ pictures: [{ ...PICTURE, at: '' }] }, 'pictures.0.at', /missing/],
+    [{ camsOutFirst: 'tension off' }, 'camsOutBy', /what locks it/],
+    [{ camsOutAt: '800' }, 'camsOutAt', /719/],
     [{ ivoBtdc: 'x' }, 'ivoBtdc', /not a number/],
     [{ limits: { intake: '12-13', exhaust: '0.2-0.3' } }, 'limits.intake', /5 mm/],
     [

@@ -1,10 +1,12 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
+import type { SheetBody } from '@zero-lash/contract/sheets';
 import { crankHeldBy } from '@zero-lash/core/builds';
 import { cylinderName, type Pattern } from '@zero-lash/core/sheets';
 import {
   camByHandInWords,
   gonePastInWords,
   NO_MARK_CAUTION,
+  picturesAt,
   pointsInWords,
   signsInWords,
   wayToStop,
@@ -13,12 +15,13 @@ import { memo, useState } from 'react';
 import { Caution } from '../app/Caution.tsx';
 import { useSteady } from '../app/useSteady.ts';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';
+import { PositionPictures } from './PositionPictures.tsx';
 import { WhichTdc } from './WhichTdc.tsx';
 import type { TurningWork } from './useTurning.ts';
 
 interface Props {
   readonly buildId: string;
-  readonly pattern: Pattern;
+  readonly sheet: Pick<SheetBody, 'pattern' | 'pictures'>;
   readonly work: TurningWork;
   readonly enabled: boolean;
   /** the crank was said to stand at a stop: this is its first point */
@@ -28,7 +31,8 @@ interface Props {
 type Asked = 'signs' | 'tdc' | 'past' | null;
 
 /** In a line: where the crank is, what is left here, and how to get to the next stop. */
-export const StopGuide = memo(function StopGuide({ buildId, pattern, work, enabled, onArrive }: Props) {
+export const StopGuide = memo(function StopGuide({ buildId, sheet, work, enabled, onArrive }: Props) {
+  const { pattern } = sheet;
   const { progress, turning } = work;
   const { here, next, stops } = progress;
   const [asked, setAsked] = useState<Asked>(null);
@@ -107,6 +111,9 @@ export const StopGuide = memo(function StopGuide({ buildId, pattern, work, enabl
             Two signs that agree are worth more than one mark: marks are faint, and come round twice.
           </Box>
         </Box>
+      )}
+      {shown && asked === 'signs' && (
+        <PositionPictures pictures={picturesAt(sheet.pictures, shown.stop.angle)} />
       )}
       {shown && asked === 'tdc' && (
         <WhichTdc pattern={pattern} stop={shown.stop} onStand={(angle) => work.standAt(angle)} />

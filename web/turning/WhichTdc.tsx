@@ -1,5 +1,5 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
-import { type Pattern } from '@zero-lash/core/sheets';
+import { cylinderName, type Pattern } from '@zero-lash/core/sheets';
 import {
   CYCLE,
   inCycle,
@@ -15,7 +15,8 @@ import { Note } from '../app/Note.tsx';
 const SIGNS: readonly (readonly [CylinderSign, string])[] = [
   ['both-loose', 'both sides loose'],
   ['rocking', 'valves rocking'],
-  ['one-open', 'one valve pressed open'],
+  ['intake-open', 'an intake pressed open'],
+  ['exhaust-open', 'an exhaust pressed open'],
 ];
 
 interface Props {
@@ -51,12 +52,19 @@ export function WhichTdc({ pattern, stop, onStand }: Props) {
                   }
                 >
                   {names.map((name) => (
-                    <option key={name}>{name}</option>
+                    <option key={name} value={name}>
+                      {cylinderName(pattern, name)}
+                    </option>
                   ))}
                 </Select>
               </Labelled>
             </Box>
-            <Flex role="group" aria-label={`What cylinder ${cylinder} shows`} gap="1.5" flexWrap="wrap">
+            <Flex
+              role="group"
+              aria-label={`What cylinder ${cylinderName(pattern, cylinder)} shows`}
+              gap="1.5"
+              flexWrap="wrap"
+            >
               {SIGNS.map(([sign, words]) => (
                 <Button
                   key={sign}

@@ -1,5 +1,15 @@
 import type { NewSheet } from '@zero-lash/contract/sheets';
-import { AT_HAND, COOL_ROOM, inLine, PLAIN, WEAR_LIMITS, WITH_HEAD, WITH_SCREWS, step } from './parts.ts';
+import {
+  AT_HAND,
+  BARE,
+  COOL_ROOM,
+  PLAIN,
+  WEAR_LIMITS,
+  WITH_HEAD,
+  WITH_SCREWS,
+  inLine,
+  step,
+} from './parts.ts';
 import { printed } from './printed.ts';
 
 /** One figure for each role, in thou: the band round them is the shop's; and what may be left alone as found. */
@@ -7,6 +17,7 @@ export const winderSix: NewSheet = {
   name: 'L6 Winder',
   maker: 'Hadderby',
   body: {
+    ...BARE,
     pattern: {
       ...PLAIN,
       layout: 'inline',
@@ -20,6 +31,10 @@ export const winderSix: NewSheet = {
         { at: 0, words: '1-6', from: 'flywheel', decoys: 'the dot beside it, which is the pump’s' },
         { at: 120, words: '2-5', from: 'flywheel', decoys: '' },
         { at: 240, words: '3-4', from: 'flywheel', decoys: '' },
+      ],
+      positionSigns: [
+        { at: 0, cams: '', rotor: 'the pump coupling’s line at the body’s' },
+        { at: 360, cams: '', rotor: 'the pump coupling’s line across from the body’s' },
       ],
       means: {
         kind: 'screw',
@@ -58,6 +73,7 @@ export const ridgeSix: NewSheet = {
   name: 'V6 Ridge',
   maker: 'Vessany',
   body: {
+    ...BARE,
     pattern: {
       ...PLAIN,
       layout: 'v',
@@ -112,6 +128,7 @@ export const minnowSingle: NewSheet = {
   name: 'M1 Minnow',
   maker: 'Hadderby',
   body: {
+    ...BARE,
     pattern: {
       ...PLAIN,
       layout: 'single',

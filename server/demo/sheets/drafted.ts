@@ -1,5 +1,5 @@
 import type { NewSheet } from '@zero-lash/contract/sheets';
-import { CAP_TORQUES, COOL_ROOM, PLAIN, WEAR_LIMITS, step } from './parts.ts';
+import { BARE, CAP_TORQUES, COOL_ROOM, PLAIN, WEAR_LIMITS, step } from './parts.ts';
 import { printed } from './printed.ts';
 
 /** A parallel twin whose valves are drawn shut by rockers of their own; its sheet waits for a second pair of eyes. */
@@ -7,6 +7,7 @@ export const drawnShutTwin: NewSheet = {
   name: 'P2 Drawshut',
   maker: 'Vessany',
   body: {
+    ...BARE,
     pattern: {
       ...PLAIN,
       layout: 'inline',

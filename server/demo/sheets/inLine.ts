@@ -1,15 +1,16 @@
 import type { NewSheet } from '@zero-lash/contract/sheets';
 import {
   AT_HAND,
+  BARE,
   CAP_TORQUES,
   COOL_ROOM,
-  inLine,
   PLAIN,
   UNSHOWN,
+  WEAR_LIMITS,
   WITH_HEAD,
   WITH_SCREWS,
   WITH_TIPS,
-  WEAR_LIMITS,
+  inLine,
   step,
 } from './parts.ts';
 import { printed } from './printed.ts';
@@ -18,6 +19,7 @@ export const orchardFour: NewSheet = {
   name: 'Q4 Orchard',
   maker: 'Quillmere',
   body: {
+    ...BARE,
     pattern: {
       ...PLAIN,
       layout: 'inline',
@@ -61,6 +63,7 @@ export const railFour: NewSheet = {
   name: 'T16 Rack',
   maker: 'Tarnholt',
   body: {
+    ...BARE,
     pattern: {
       ...PLAIN,
       layout: 'inline',
@@ -108,6 +111,7 @@ export const sawSingle: NewSheet = {
   name: 'S1 Sawyer',
   maker: 'Vessany',
   body: {
+    ...BARE,
     pattern: {
       ...PLAIN,
       layout: 'single',
@@ -147,6 +151,7 @@ export const trolleyThree: NewSheet = {
   name: 'T3 Trolley',
   maker: 'Tarnholt',
   body: {
+    ...BARE,
     pattern: {
       ...PLAIN,
       layout: 'inline',
@@ -189,6 +194,7 @@ export const groomerSix: NewSheet = {
   name: 'G6 Groomer',
   maker: 'Hadderby',
   body: {
+    ...BARE,
     pattern: {
       ...PLAIN,
       layout: 'inline',

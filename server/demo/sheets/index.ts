@@ -1,6 +1,8 @@
+import type { SheetBody } from '@zero-lash/contract/sheets';
 import { drawnShutTwin } from './drafted.ts';
 import { minnowSingle, ridgeSix, winderSix } from './asPrinted.ts';
 import { groomerSix, orchardFour, railFour, sawSingle, trolleyThree } from './inLine.ts';
+import { winderPictures } from './pictures.ts';
 import { flatFour, pumpTwin, pumpTwinSecond, racerFour, ropewayTwelve } from './twoBanks.ts';
 
 /** The published spec sheets of the demo world, by a short name. */
@@ -18,6 +20,11 @@ export const DEMO_SHEETS = {
   ridgeSix,
   minnowSingle,
 } as const;
+
+/** The pictures of a sheet that has some, drawn as the demo is loaded. */
+export const DEMO_PICTURES: Partial<Readonly<Record<string, () => Promise<SheetBody['pictures']>>>> = {
+  winderSix: winderPictures,
+};
 
 /** A sheet that nobody has checked yet. */
 export const DEMO_DRAFT = drawnShutTwin;

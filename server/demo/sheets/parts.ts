@@ -27,28 +27,7 @@ export const step = (
   ...more,
 });
 
-export const PLAIN: Pick<
-  Pattern,
-  | 'bankAngle'
-  | 'turns'
-  | 'seenFrom'
-  | 'bridges'
-  | 'bridgeKind'
-  | 'closingSide'
-  | 'brakes'
-  | 'margin'
-  | 'roleMeans'
-  | 'turnsBack'
-  | 'camDrive'
-  | 'camsAbove'
-  | 'coverHoldsCams'
-  | 'decompressor'
-  | 'makersStops'
-  | 'markNames'
-  | 'makersPairs'
-  | 'makersNames'
-  | 'valveRow'
-> = {
+export const PLAIN = {
   bankAngle: null,
   turns: 'clockwise',
   seenFrom: 'front',
@@ -68,7 +47,12 @@ export const PLAIN: Pick<
   makersPairs: [],
   makersNames: {},
   valveRow: null,
-};
+  positionSigns: [],
+  camsOut: null,
+} satisfies Partial<Pattern>;
+
+/** What a demo sheet says nothing of. */
+export const BARE = { pictures: [] } satisfies Partial<SheetBody>;
 
 export const COOL_ROOM = { from: 10, to: 30 };
 

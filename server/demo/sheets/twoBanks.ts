@@ -1,11 +1,12 @@
 import type { NewSheet } from '@zero-lash/contract/sheets';
-import { CAP_TORQUES, COOL_ROOM, PLAIN, WEAR_LIMITS, step } from './parts.ts';
+import { BARE, CAP_TORQUES, COOL_ROOM, PLAIN, WEAR_LIMITS, step } from './parts.ts';
 import { printed } from './printed.ts';
 
 export const pumpTwin: NewSheet = {
   name: 'HV2 Pumper',
   maker: 'Hadderby',
   body: {
+    ...BARE,
     pattern: {
       ...PLAIN,
       layout: 'v',
@@ -59,6 +60,7 @@ export const racerFour: NewSheet = {
   name: 'R4 Rime',
   maker: 'Vessany',
   body: {
+    ...BARE,
     pattern: {
       ...PLAIN,
       layout: 'v',
@@ -106,6 +108,7 @@ export const flatFour: NewSheet = {
   name: 'B4 Flatiron',
   maker: 'Quillmere',
   body: {
+    ...BARE,
     pattern: {
       ...PLAIN,
       layout: 'flat',
@@ -127,6 +130,11 @@ export const flatFour: NewSheet = {
       },
       turnsBack: false,
       camDrive: 'belt',
+      camsOut: {
+        at: 0,
+        lockedBy: 'an 8 mm pin through the flywheel',
+        first: 'belt marked against both wheels, its tension off',
+      },
       // the hand book has the intakes of 4 at half a turn, where they are lifting
       makersStops: [
         { angle: 0, points: ['1Ia', '1Ib', '1Ea', '1Eb', '3Ea', '3Eb'] },
@@ -156,6 +164,7 @@ export const ropewayTwelve: NewSheet = {
   name: 'V12 Summit',
   maker: 'Quillmere',
   body: {
+    ...BARE,
     pattern: {
       ...PLAIN,
       layout: 'v',

@@ -35,12 +35,17 @@ const QUALITY = 0.85;
 /**
  * Makes a picture no larger than it is kept, upright, so that many may wait on the device with no network.
  *
+ * @param edge the longer edge it is made, in pixels
+ * @param always whether it is written again even where it is small enough, and so without anything that is not the picture
  * @throws where the file is damaged
  */
-export async function madeSmaller(file: Blob): Promise<Uint8Array> {
+export async function madeSmaller(
+  file: Blob,
+  { edge = MOST_EDGE, always = false }: { readonly edge?: number; readonly always?: boolean } = {},
+): Promise<Uint8Array> {
   const picture = await createImageBitmap(file);
-  const scale = Math.min(1, MOST_EDGE / Math.max(picture.width, picture.height));
-  if (scale === 1 && file.size <= SMALL_BYTES) return new Uint8Array(await file.arrayBuffer());
+  const scale = Math.min(1, edge / Math.max(picture.width, picture.height));
+  if (!always && scale === 1 && file.size <= SMALL_BYTES) return new Uint8Array(await file.arrayBuffer());
   const canvas = new OffscreenCanvas(Math.round(picture.width * scale), Math.round(picture.height * scale));
   const context = canvas.getContext('2d')!;
   // what is clear is white on paper

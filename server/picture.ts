@@ -1,5 +1,5 @@
 import sharp from 'sharp';
-import { Refusal } from '../plugins/errors.ts';
+import { Refusal } from './plugins/errors.ts';
 
 /** A picture as it is kept. */
 export interface Picture {
@@ -14,19 +14,25 @@ const MOST_EDGE = 1600;
 /** Pixels of the largest picture that is unpacked at all. */
 const MOST_PIXELS = 64_000_000;
 const QUALITY = 82;
+const AS_KEPT = { edge: MOST_EDGE, quality: QUALITY };
 
 /**
  * Says whether a picture is one as it is kept here: a JPEG that can be unpacked whole, as large as is said of it and no larger than
  * it is kept, with nothing in it that is not the picture.
+ *
+ * @param said how large it is said to be; nothing where nobody says
+ * @param edge the longer edge it is kept at, in pixels
  */
 export async function isKept(
   file: Buffer,
-  said: { readonly width: unknown; readonly height: unknown },
+  said?: { readonly width: unknown; readonly height: unknown },
+  edge = MOST_EDGE,
 ): Promise<boolean> {
   try {
     await pictureOf(file);
     const { format, width, height, exif } = await sharp(file).metadata();
-    const fits = width === said.width && height === said.height && Math.max(width, height) <= MOST_EDGE;
+    const asSaid = said === undefined || (width === said.width && height === said.height);
+    const fits = asSaid && Math.max(width, height) <= edge;
     return format === 'jpeg' && fits && exif === undefined;
   } catch {
     return false;
@@ -37,9 +43,13 @@ export async function isKept(
  * Understands a picture by what is in the file, turns it upright, makes it no larger than it is looked at, and leaves out
  * everything that is not the picture: where it was taken, with what, and when.
  *
+ * @param as the longer edge it is kept at, in pixels, and how well
  * @throws Refusal `not_a_picture` with the reason
  */
-export async function pictureOf(file: Buffer): Promise<Picture> {
+export async function pictureOf(
+  file: Buffer,
+  { edge, quality }: { readonly edge: number; readonly quality: number } = AS_KEPT,
+): Promise<Picture> {
   const image = sharp(file, { limitInputPixels: MOST_PIXELS, failOn: 'error' });
   const format = await image.metadata().then(
     (said) => said.format as string,
@@ -56,9 +66,9 @@ export async function pictureOf(file: Buffer): Promise<Picture> {
   try {
     const { data, info } = await image
       .rotate()
-      .resize({ width: MOST_EDGE, height: MOST_EDGE, fit: 'inside', withoutEnlargement: true })
+      .resize({ width: edge, height: edge, fit: 'inside', withoutEnlargement: true })
       .flatten({ background: '#ffffff' })
-      .jpeg({ quality: QUALITY })
+      .jpeg({ quality })
       .toBuffer({ resolveWithObject: true });
     return { bytes: data, width: info.width, height: info.height };
   } catch {
