@@ -8,7 +8,7 @@ import { lobesOf, valvesOf, camsOf, journalsOf, type Pattern } from '@zero-lash/
 import type { StageKey } from '@zero-lash/core/builds';
 import type { Knex } from 'knex';
 import sharp from 'sharp';
-import { pictureOf } from '../picture.ts';
+import { pictureOf } from '../plugins/picture.ts';
 
 const MS_PER_DAY = 86_400_000;
 

@@ -5,7 +5,7 @@ import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { buildWriteRoute } from '../builds/buildWriteRoute.ts';
 import { Refusal } from '../plugins/errors.ts';
-import { pictureOf } from '../picture.ts';
+import { pictureOf } from '../plugins/picture.ts';
 import { readPicture } from './read.ts';
 import { addPhotograph, dropPhotograph } from './store.ts';
 

@@ -6,7 +6,7 @@ import { lockBuild, written } from '../builds/lock.ts';
 import { whenTaken, type WriteContext } from '../plugins/writeContext.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { readPhotographs } from './read.ts';
-import type { Picture } from '../picture.ts';
+import type { Picture } from '../plugins/picture.ts';
 
 /** Keeps a photograph with its build. */
 export async function addPhotograph(

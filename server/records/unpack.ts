@@ -13,7 +13,7 @@ import { lashPoints } from '@zero-lash/core/sheets';
 import { strFromU8, unzipSync } from 'fflate';
 import type { z } from 'zod';
 import { mmOrNull } from '../length.ts';
-import { isKept } from '../picture.ts';
+import { isKept } from '../plugins/picture.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { differencesIn } from './differences.ts';
 import { TABLES } from './read.ts';

@@ -1,5 +1,5 @@
 import { MOST_PICTURE_TEXT, type SheetBody } from '@zero-lash/contract/sheets';
-import { isKept, pictureOf } from '../picture.ts';
+import { isKept, pictureOf } from '../plugins/picture.ts';
 import { Refusal } from '../plugins/errors.ts';
 
 /** The longer edge, in pixels, of a picture that a sheet holds, and how well it is kept where it has to be made smaller. */

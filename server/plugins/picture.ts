@@ -1,5 +1,5 @@
 import sharp from 'sharp';
-import { Refusal } from './plugins/errors.ts';
+import { Refusal } from './errors.ts';
 
 /** A picture as it is kept. */
 export interface Picture {
