@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { judgedBy, verdict } from './measuring.ts';
 import { pastRecheck, plannedRecheck } from './rechecks.ts';
-import { recheckPlan } from './recheckPlan.ts';
+import { recheckPlan, recheckStep } from './recheckPlan.ts';
 import { recordDifference } from './recordColumns.ts';
 import { stageKey } from './stages.ts';
 import { why, whyAtLength, whyPerhaps } from './bounded.ts';
@@ -140,7 +140,8 @@ export type UsageStruckOut = z.infer<typeof usageStruckOut>;
 
 /** What an engine is looked at by: its sheet's plan, or one of its own, with who gave it that and why. */
 export const enginePlan = z.object({
-  steps: recheckPlan,
+  /** empty where its sheet gives none */
+  steps: z.array(recheckStep),
   own: z.object({ why: z.string(), by: z.string(), at: moment }).nullable(),
 });
 export type EnginePlan = z.infer<typeof enginePlan>;

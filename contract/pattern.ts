@@ -58,8 +58,8 @@ export const means = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('shim'),
     seat: z.enum(['on-bucket', 'under-bucket', 'under-finger']),
-    sizes,
-    diameter: z.number().min(3).max(60),
+    sizes: sizes.nullable(),
+    diameter: z.number().min(3).max(60).nullable(),
     marking: remark(120),
     stampedIn,
     seatOffset: z.number().min(0).max(20).nullable(),
@@ -72,8 +72,8 @@ export const means = z.discriminatedUnion('kind', [
     /** on buckets: where the crank is put before a tool holds a valve down */
     toolCrank: remark(120).optional(),
   }),
-  z.object({ kind: z.literal('bucket'), sizes, marking: remark(120), stampedIn }),
-  z.object({ kind: z.literal('lash-cap'), sizes, marking: remark(120), stampedIn }),
+  z.object({ kind: z.literal('bucket'), sizes: sizes.nullable(), marking: remark(120), stampedIn }),
+  z.object({ kind: z.literal('lash-cap'), sizes: sizes.nullable(), marking: remark(120), stampedIn }),
 ]);
 
 /** A number, a letter, or a letter and a number: what a key of its points begins with. */

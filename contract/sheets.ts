@@ -1,13 +1,13 @@
 import { sequenceComplaint, parseTorqueSteps } from '@zero-lash/core/assembly';
 import { BOUNDS, impossible, saysSomething } from '@zero-lash/core/bounds';
 import { tenthsFromMm } from '@zero-lash/core/length';
-import { lashPoints } from '@zero-lash/core/sheets';
+import { FIGURE_KEYS, lashPoints } from '@zero-lash/core/sheets';
 import { pointsNeverClosed, stopsAt } from '@zero-lash/core/turning';
 import { limitComplaint, LIMIT_KINDS, placesLimited, type LimitKey } from '@zero-lash/core/wear';
 import { z } from 'zod';
 import { pattern, role } from './pattern.ts';
 import { OVER_TOO_MUCH } from './setting.ts';
-import { recheckPlan, strangePoints } from './recheckPlan.ts';
+import { recheckStep, strangePoints } from './recheckPlan.ts';
 import { bounded, limitMm, thicknessMm } from './bounded.ts';
 import { day, id, line, moment, remark, remarks, usageUnit, version } from './values.ts';
 
@@ -210,6 +210,16 @@ export const runIn = z
     error: 'the head is torqued again after a heat cycle or more',
   });
 
+const figureKey = z.enum(FIGURE_KEYS);
+
+/** Where each figure is from that says so: its source, with a page of its own; whoever wrote the sheet; or the shop. */
+const origins = z
+  .partialRecord(
+    figureKey,
+    z.object({ from: z.enum(['source', 'assumed', 'shop']), page: remark(40).default('') }),
+  )
+  .default({});
+
 /** As text, the largest picture of a position that a sheet holds: it goes wherever the sheet goes. */
 export const MOST_PICTURE_TEXT = 90_000;
 /** The most pictures of one sheet. */
@@ -251,7 +261,9 @@ export const sheetFields = z.object({
   assembly: z.array(assemblyStep).max(40).default([]),
   runIn: runIn.default({ heatCycles: 0, retorque: false }),
   usageUnit,
-  recheckPlan,
+  /** empty where the source gives none: no recheck is planned by itself */
+  recheckPlan: z.array(recheckStep).max(12),
+  origins,
   source,
   secondSource,
   pictures: z.array(positionPicture).max(MOST_PICTURES).default([]),

@@ -438,6 +438,7 @@ declare module 'knex/types/tables.js' {
       run_in: unknown;
       second_source: unknown;
       pictures: unknown;
+      origins: unknown;
     };
     sheets: {
       id: string;

@@ -110,7 +110,7 @@ export function pointBudget(input: PointBudgetInput): PointBudget | null {
   }
   const gain = pieceGain(pattern, point.role);
   const piece =
-    'sizes' in means && installed !== null
+    'sizes' in means && means.sizes !== null && installed !== null
       ? pieceFor(means.sizes, {
           lo,
           hi,

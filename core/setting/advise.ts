@@ -3,7 +3,7 @@ import { endsOf, judge, whyUnknown, type Interval, type Limits, type Verdict } f
 import { leverageOf, meansFor, pieceGain, type Pattern, type Role } from '../sheets/index.ts';
 import { fitPiece, type NoPiece } from './fitPiece.ts';
 import { chartSays, type MakersChart } from './makersChart.ts';
-import { guardedBand, pieceOutcome, type PieceStatus } from './pieceOutcome.ts';
+import { guardedBand, pieceOutcome, pieceWanted, type PieceStatus } from './pieceOutcome.ts';
 import { screwTurn, type ScrewTurn, screwSideOf } from './screwTurn.ts';
 import { sizesOf } from './sizes.ts';
 
@@ -41,7 +41,8 @@ export type SettingAdvice =
     }
   | {
       readonly kind: 'no-piece';
-      readonly why: Exclude<NoPiece, 'no-blade' | 'open' | 'conflict'>;
+      /** `sizes-unknown`: nobody knows which are made */
+      readonly why: Exclude<NoPiece, 'no-blade' | 'open' | 'conflict'> | 'sizes-unknown';
       readonly wanted: number;
     }
   /** the maker's chart prints no piece for such a gap */
@@ -94,6 +95,12 @@ export function adviseSetting(at: PointToSet): SettingAdvice {
   if (printed === null) return { kind: 'chart-has-none' };
   if (printed !== undefined)
     return fit(printed === 'keep' ? installed : tenthsFromMm(printed), 'chart', null);
+  if (means.sizes === null)
+    return {
+      kind: 'no-piece',
+      why: 'sizes-unknown',
+      wanted: pieceWanted({ lo, hi, installed, gain }, target),
+    };
   const own = fitPiece({
     ...{ lo: mmFromTenths(lo), hi: mmFromTenths(hi), installed: mmFromTenths(installed), gain },
     floor: true,

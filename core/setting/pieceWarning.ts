@@ -21,16 +21,18 @@ const OFF_STEP = 100;
  * the sizes made, by more than a micrometer reads wrong.
  *
  * @param thickness in tenths of a micrometre
+ * @param sizes what is made; null where nobody knows, and only the way it moves the gap is asked about
  * @param was the piece it takes the place of, and what the gap was with it; null for a piece that was there already
  * @returns null where nothing looks wrong
  * @example pieceWarning(245000, sizes, null) // { code: 'not-made', meant: 24500 }
  */
 export function pieceWarning(
   thickness: Tenths,
-  sizes: SizeRange,
+  sizes: SizeRange | null,
   was: { readonly installed: Tenths; readonly verdict: Verdict } | null,
 ): PieceWarning | null {
   const made = sizesOf(sizes);
+  if (made.length === 0) return was && movesWrong(thickness, was) ? { code: 'wrong-way', meant: null } : null;
   const [thinnest, thickest] = [made[0]!, made.at(-1)!];
   const inRange = (size: Tenths) => size >= thinnest - OFF_STEP && size <= thickest + OFF_STEP;
   const near = (size: Tenths) =>
@@ -41,11 +43,16 @@ export function pieceWarning(
     );
     return { code: 'not-made', meant: meant ?? null };
   }
-  if (was) {
-    const thicker = thickness - was.installed;
-    if ((was.verdict === 'tight' && thicker > 0) || (was.verdict === 'loose' && thicker < 0))
-      return { code: 'wrong-way', meant: null };
-  }
+  if (was && movesWrong(thickness, was)) return { code: 'wrong-way', meant: null };
   const nearest = near(thickness);
   return Math.abs(nearest - thickness) > OFF_STEP ? { code: 'not-on-step', meant: nearest } : null;
+}
+
+/** Whether a piece moves the gap further out: a thicker one in a tight valve, a thinner one in a loose one. */
+function movesWrong(
+  thickness: Tenths,
+  { installed, verdict }: { readonly installed: Tenths; readonly verdict: Verdict },
+): boolean {
+  const thicker = thickness - installed;
+  return (verdict === 'tight' && thicker > 0) || (verdict === 'loose' && thicker < 0);
 }

@@ -13,7 +13,7 @@ export type RoleChart = ReturnType<typeof chartOf> & { readonly target: number }
  * to a file.
  *
  * @param limits of every role, in mm
- * @returns null where the role is not there, is not set by a graded piece, or has no limits
+ * @returns null where the role is not there, is not set by a graded piece, or has no limits; and where nobody knows the sizes made
  * @example roleChart(shims, 'intake', limits)?.installed[1] // 2.05
  */
 export function roleChart(
@@ -29,7 +29,7 @@ export function roleChart(
   const spec = limits.find((each) => each.role === role);
   if (!rolesOf(pattern).includes(role) || !spec) return null;
   const means = meansFor(pattern, role);
-  if (!('sizes' in means)) return null;
+  if (!('sizes' in means) || means.sizes === null) return null;
   const target = mmFromTenths(aimFor('middle', role, limitsFromMm(spec)));
   const chart = chartOf({
     ...{ spec, target, step: means.sizes.step },

@@ -11,6 +11,17 @@ export {
 } from './headMap.ts';
 export { perPattern } from './perPattern.ts';
 export {
+  FIGURE_KEYS,
+  originInWords,
+  originsOf,
+  unknownsOf,
+  type FigureKey,
+  type FigureOrigins,
+  type Origin,
+  type SheetFigures,
+  type Unknown,
+} from './origins.ts';
+export {
   bothNames,
   cylinderName,
   makersName,

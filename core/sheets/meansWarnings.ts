@@ -40,7 +40,7 @@ const NAMES: Readonly<Record<MeansWarning['field'], string>> = {
 export function meansWarnings(means: Means): MeansWarning[] {
   const figures: Partial<Record<MeansWarning['field'], number | null>> =
     'sizes' in means
-      ? { ...means.sizes, ...('diameter' in means ? { diameter: means.diameter } : {}) }
+      ? { ...(means.sizes ?? {}), ...('diameter' in means ? { diameter: means.diameter } : {}) }
       : { pitch: means.pitch, rockerRatio: means.rockerRatio, torqueNm: means.torqueNm };
   return (Object.entries(figures) as [MeansWarning['field'], number | null][]).flatMap(([field, figure]) => {
     const [least, most] = USUAL[field];

@@ -101,8 +101,10 @@ export type Means =
   | {
       readonly kind: 'shim';
       readonly seat: 'on-bucket' | 'under-bucket' | 'under-finger';
-      readonly sizes: SizeRange;
-      readonly diameter: number;
+      /** null where the source does not say: no piece is named then */
+      readonly sizes: SizeRange | null;
+      /** mm; null where it is not known */
+      readonly diameter: number | null;
       readonly marking: string;
       /** the unit its pieces are stamped in; mm where it is not said */
       readonly stampedIn?: StampedIn;
@@ -118,7 +120,8 @@ export type Means =
     }
   | {
       readonly kind: 'bucket' | 'lash-cap';
-      readonly sizes: SizeRange;
+      /** null where the source does not say */
+      readonly sizes: SizeRange | null;
       readonly marking: string;
       readonly stampedIn?: StampedIn;
     };

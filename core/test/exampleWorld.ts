@@ -49,7 +49,7 @@ const build = builtOn({
  */
 export const WORLD: Readonly<Record<string, unknown>> = {
   ...{ pattern, points, limits, round, build, inlineFour, inlineSix, vTwelve },
-  sheet: { ...sheet, ...taken },
+  sheet: { ...sheet, ...taken, temperature: null, recheckPlan: [] },
   ticks: build.ticks,
   shims: withShims('on-bucket'),
   sizes: { from: 2, to: 3, step: 0.05 },

@@ -76,7 +76,7 @@ export function planStops(pattern: Pattern, school: PositionSchool): StopPlan {
 
 /**
  * Says which school a pattern's rounds begin with: the maker's own table, or its table of pairs, where the sheet has one; where the
- * engine has no mark, that which goes by its cylinders' firing.
+ * engine has no mark, or nobody knows its timing, that which goes by its cylinders' firing.
  *
  * @example firstSchool(pattern) // 'fewest'
  */
@@ -84,10 +84,11 @@ export function firstSchool({
   makersStops = [],
   makersPairs = [],
   marks,
-}: Pick<Pattern, 'makersStops' | 'makersPairs' | 'marks'>): PositionSchool {
+  timing,
+}: Pick<Pattern, 'makersStops' | 'makersPairs' | 'marks' | 'timing'>): PositionSchool {
   if (makersStops.length > 0) return 'maker';
   if (makersPairs.length > 0) return 'open-pair';
-  return marks.length > 0 ? 'fewest' : 'each-firing';
+  return marks.length > 0 && !timing.assumed ? 'fewest' : 'each-firing';
 }
 
 /** Where a maker's table and the geometry of the cams do not say the same. */

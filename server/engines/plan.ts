@@ -3,7 +3,7 @@ import { strangePoints } from '@zero-lash/contract/recheckPlan';
 import { lashPoints } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
-import { lockByPart, written } from '../builds/lock.ts';
+import { lockBuild, written } from '../builds/lock.ts';
 import type { WriteContext } from '../plugins/writeContext.ts';
 import { toldOf } from '../builds/write.ts';
 import { announce } from '../plugins/bus.ts';
@@ -39,8 +39,8 @@ export async function givePlan(
   await db('engine_plans').insert({
     ...{ id: context.key, engine_id: id, plan: steps && JSON.stringify(steps), why, by: context.personId },
   });
-  const recheckId = await replan(db, id, { why, personId: context.personId });
-  if (recheckId === null) return;
-  const build = (await lockByPart(db, 'rechecks', recheckId))!;
+  const buildId = await replan(db, id, { why, personId: context.personId });
+  if (buildId === null) return;
+  const build = await lockBuild(db, buildId);
   await announce(db, toldOf(written(build, ...(await recheckChanges(db, build.id)))));
 }

@@ -3,6 +3,7 @@ import * as first from './100-schema.ts';
 import * as printedLimits from './101-printedLimits.ts';
 import * as miles from './102-miles.ts';
 import * as positionPictures from './103-positionPictures.ts';
+import * as origins from './104-origins.ts';
 import { EARLIER_NAMES, earlierSource } from './earlier/index.ts';
 import { sourceOf } from './source.ts';
 
@@ -11,6 +12,7 @@ const MIGRATIONS = {
   '101-printedLimits': printedLimits,
   '102-miles': miles,
   '103-positionPictures': positionPictures,
+  '104-origins': origins,
 } as const;
 
 /** The migrations of every database of ours, in order. */

@@ -82,19 +82,21 @@ async function planOf(
 /**
  * Plans the recheck that follows a sign-off or a recheck, by the engine's own plan or the build's own spec sheet, and sooner
  * where its forecast asks for it. One that was planned before, and dropped because what it followed was opened again, is
- * planned again.
+ * planned again. Where neither has a plan, none is planned: a lead gives the engine one.
  */
 export async function planRecheck(
   db: Knex,
   build: Pick<LockedBuild, 'id' | 'engineId' | 'revisionId'>,
   { sequence, usage, after, watched = false }: PlannedAfter,
 ): Promise<void> {
+  const plan = await planOf(db, build);
+  if (plan.length === 0) return;
   const engine = (await db('engines').where({ id: build.engineId }).first('heat_cycles'))!;
   const from = { day: await shopDay(db), usage, cycles: engine.heat_cycles as number, watched, after };
   const [row] = await db('rechecks')
     .insert({
       ...{ build_id: build.id, engine_id: build.engineId },
-      ...dueColumns(await planOf(db, build), sequence, from),
+      ...dueColumns(plan, sequence, from),
       ...{ status: 'planned', by_forecast: false, held: false, bench_day: null },
     })
     .onConflict(['build_id', 'sequence'])
@@ -106,9 +108,10 @@ export async function planRecheck(
 
 /**
  * Plans an engine's next recheck again, because the plan it goes by was changed. One that a lead moved stays where it was moved
- * to, and one that is being measured is measured as it was begun.
+ * to, and one that is being measured is measured as it was begun. An engine that went by no plan has its first one planned; one that
+ * goes by none from now on has none.
  *
- * @returns the recheck that was planned again, or null where none was
+ * @returns the build whose rechecks were planned again, or null where none were
  */
 export async function replan(
   db: Knex,
@@ -121,8 +124,16 @@ export async function replan(
     // a build before what is in it, as every write does
     .forNoKeyUpdate('b')
     .first('r.*', 'b.revision_id');
-  if (!recheck || (await isMoved(db, recheck.id)) || (await isBegun(db, recheck.id))) return null;
+  if (!recheck) return planFirst(db, engineId);
+  if ((await isMoved(db, recheck.id)) || (await isBegun(db, recheck.id))) return null;
   const plan = await planOf(db, { engineId, revisionId: recheck.revision_id });
+  const changed = { recheck_id: recheck.id, day: null, why, by: personId };
+  if (plan.length === 0) {
+    await db('rechecks').where({ id: recheck.id }).update({ status: 'dropped' });
+    await db('recheck_changes').insert({ ...changed, id: randomUUID(), kind: 'dropped' });
+    await refreshExpected(db, engineId);
+    return recheck.build_id as string;
+  }
   const due = dueColumns(plan, recheck.sequence, {
     ...{ day: recheck.planned_on, usage: recheck.planned_usage, cycles: recheck.planned_cycles },
     ...{ watched: recheck.watched, after: recheck.after_outcome },
@@ -136,12 +147,34 @@ export async function replan(
       by_forecast: false,
       version: recheck.version + 1,
     });
-  await db('recheck_changes').insert({
-    ...{ id: randomUUID(), recheck_id: recheck.id, kind: 'replanned', day: null, why, by: personId },
-  });
+  await db('recheck_changes').insert({ ...changed, id: randomUUID(), kind: 'replanned' });
   await refreshForecast(db, recheck.id);
   await refreshExpected(db, engineId);
-  return recheck.id as string;
+  return recheck.build_id as string;
+}
+
+/** Plans the next recheck of an engine that runs on a signed build and has none planned, because it went by no plan. */
+async function planFirst(db: Knex, engineId: string): Promise<string | null> {
+  const build = await db('builds as b')
+    .join('sign_offs as s', 's.build_id', 'b.id')
+    .join('engines as e', 'e.id', 'b.engine_id')
+    .where({ 'b.engine_id': engineId, 'b.closed_at': null })
+    .forNoKeyUpdate('b')
+    .first('b.id', 'b.revision_id as revisionId', 's.accepted', 'e.running');
+  if (!build) return null;
+  const last = await db('rechecks')
+    .where({ build_id: build.id })
+    .orderBy('sequence', 'desc')
+    .first('sequence', 'outcome');
+  await planRecheck(
+    db,
+    { id: build.id, engineId, revisionId: build.revisionId },
+    {
+      ...{ sequence: (last?.sequence ?? 0) + 1, usage: Number(build.running) },
+      ...{ after: last?.outcome ?? null, watched: !last && build.accepted.length > 0 },
+    },
+  );
+  return build.id as string;
 }
 
 const isMoved = async (db: Knex, id: string): Promise<boolean> =>

@@ -258,7 +258,7 @@ function lookAtSheets(tables: RecordFile['tables']): void {
       ...{ pieceCharts: row.piece_charts, assembly: row.assembly, usageUnit: row.usage_unit },
       ...{ recheckPlan: row.recheck_plan, source: row.source, notes: row.notes },
       secondSource: row.second_source ?? null,
-      pictures: row.pictures ?? [],
+      ...{ pictures: row.pictures ?? [], origins: row.origins ?? {} },
     });
     if (row.status === 'draft') throw badRecord(`tables.${at}.status: nothing is built on a draft.`);
     const has = new Map(tables.lash_points.filter(own).map(({ key, role }) => [key, role]));

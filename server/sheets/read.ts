@@ -66,6 +66,7 @@ async function readRevisions(db: Knex, narrow: (query: Knex.QueryBuilder) => voi
       'r.source',
       'r.second_source as secondSource',
       'r.pictures',
+      'r.origins',
       'r.notes',
       'r.wear_limits as wearLimits',
       'r.torques',
@@ -181,7 +182,7 @@ export async function listSheets(db: Knex): Promise<SheetSummary[]> {
 export async function writeFile(db: Knex, id: string): Promise<SheetFile> {
   const { name, maker, pattern, condition, temperature, limits, ...rest } = await findRevision(db, id);
   const { wearLimits, torques, wanted, pieceCharts, assembly, runIn } = rest;
-  const { usageUnit, recheckPlan, source, secondSource, pictures, notes } = rest;
+  const { usageUnit, recheckPlan, origins, source, secondSource, pictures, notes } = rest;
   return {
     format: 'zero-lash-sheet',
     formatVersion: SHEET_FORMAT,
@@ -202,6 +203,7 @@ export async function writeFile(db: Knex, id: string): Promise<SheetFile> {
     source,
     secondSource,
     pictures,
+    origins,
     notes,
   };
 }

@@ -117,6 +117,7 @@ function columnsOf(body: SheetBody) {
     source: JSON.stringify(body.source),
     second_source: body.secondSource && JSON.stringify(body.secondSource),
     pictures: JSON.stringify(body.pictures),
+    origins: JSON.stringify(body.origins),
     notes: body.notes,
   };
 }

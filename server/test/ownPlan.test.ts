@@ -1,6 +1,6 @@
 import type { EngineView } from '@zero-lash/contract/engines';
 import type { PastRecheck } from '@zero-lash/contract/rechecks';
-import type { SheetFile } from '@zero-lash/contract/sheets';
+import type { SheetFile, SheetSummary } from '@zero-lash/contract/sheets';
 import { addDays } from '@zero-lash/core/rechecks';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { shopDay } from '../clock.ts';
@@ -78,6 +78,35 @@ describe('a plan of an engine’s own', () => {
     expect((await plannedOf(work)).dueUsage).not.toBe(35);
     const kept = await shop.db('engine_plans').where({ engine_id: work.build.engine.id }).select('why');
     expect(kept.map(({ why }) => why).sort()).toEqual(['It runs day and night', 'Runs as the others do']);
+  });
+
+  it('is the only one of an engine whose sheet gives none: no recheck is planned until a lead gives it one', async () => {
+    const { body: sheets } = await shop.call<SheetSummary[]>(BENCH, 'GET', 'sheets');
+    const { id: sheetId, revisionId } = sheets.find(({ name }) => name === 'M1 Minnow')!;
+    const { body: engine } = await shop.call<EngineView>(BENCH, 'POST', 'engines', {
+      ...{ name: 'Boathouse pump', serial: '', owner: '', duty: '', usage: 10, sheetId },
+    });
+    const work = await Work.on(shop, '', { engineId: engine.id, revisionId });
+    expect((await give(work, null)).status).toBe(200);
+    await work.reach('close');
+    await work.tickAll();
+    expect((await work.signOff()).status).toBe(201);
+    expect(work.build.rechecks).toEqual([]);
+    expect((await engineOf(work)).plan).toEqual({ steps: [], own: null });
+    const paper = await shop.raw(LEAD, `/api/builds/${work.build.id}/owner-sheet`);
+    expect(paper.statusCode).toBe(200);
+    for (const path of ['today', 'rechecks', 'engines'])
+      expect((await shop.call(VIEWER, 'GET', path)).status).toBe(200);
+    await give(work, [{ ...STEP, afterDays: 20 }], 'the owner asks for it');
+    expect(await plannedOf(work)).toMatchObject({ sequence: 1, dueDate: addDays(today, 20) });
+    await work.judge(await look(work, work.points));
+    expect(await plannedOf(work)).toMatchObject({ sequence: 2 });
+    // back to its sheet, which has none: what was planned is planned no more, and can be again
+    await give(work, null, 'the owner has sold it');
+    work.build = await shop.build(work.build.id);
+    expect(work.build.rechecks.map(({ status }) => status).sort()).toEqual(['done', 'dropped']);
+    await give(work, [{ ...STEP, afterDays: 60 }], 'and bought it back');
+    expect((await plannedOf(work)).dueDate).toBe(addDays(today, 60));
   });
 
   it('leaves alone what a lead moved and what is being measured, and takes off the bench what is due sooner now', async () => {

@@ -3,6 +3,7 @@ import { CanThisBench } from '../instruments/CanThisBench.tsx';
 import { Wanted } from '../parts/Wanted.tsx';
 import { Photographs } from '../photographs/Photographs.tsx';
 import { Pressures } from '../wear/Pressures.tsx';
+import { Unknowns } from '../sheets/Unknowns.tsx';
 import type { BuildView } from '../builds/buildView.ts';
 
 interface Props {
@@ -14,6 +15,7 @@ interface Props {
 export function TakeIn({ build, stage }: Props) {
   return (
     <>
+      <Unknowns sheet={build.sheet} title="What its sheet does not know" />
       <CanThisBench build={build} />
       <Pressures build={build} />
       <Wanted build={build} />

@@ -11,7 +11,7 @@ import { ProblemNote } from '../app/ProblemNote.tsx';
 import { ShopTime } from '../app/ShopTime.tsx';
 import { useRole } from '../app/useRole.ts';
 import { PlanSteps } from '../sheets/PlanSteps.tsx';
-import { readPlan, stepsTyped, type StepValues } from '../sheets/planSteps.ts';
+import { FRESH_STEP, readPlan, stepsTyped, type StepValues } from '../sheets/planSteps.ts';
 import { stepInWords } from '../sheets/words.ts';
 import { useGiveEnginePlanMutation } from './endpoints.ts';
 
@@ -38,6 +38,9 @@ export function LookedAt({ engine, onChange }: Props) {
           </li>
         ))}
       </ol>
+      {plan.steps.length === 0 && (
+        <Box>By no plan: its sheet gives none, and no recheck is planned by itself. A lead gives it one.</Box>
+      )}
       <Box fontSize="sm" color="faded">
         {plan.own ? (
           <>
@@ -66,7 +69,9 @@ export function GivePlan({
   readonly plan: EnginePlan;
   readonly onDone: () => void;
 }) {
-  const form = useForm<{ plan: StepValues[] }>({ defaultValues: { plan: stepsTyped(plan.steps) } });
+  const form = useForm<{ plan: StepValues[] }>({
+    defaultValues: { plan: plan.steps.length > 0 ? stepsTyped(plan.steps) : [FRESH_STEP] },
+  });
   const [why, setWhy] = useState('');
   const [missing, setMissing] = useState(false);
   const [give, { error, isLoading }] = useGiveEnginePlanMutation();

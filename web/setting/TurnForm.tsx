@@ -94,6 +94,7 @@ export function TurnForm(props: MeansProps) {
       <Box fontSize="sm" color="faded">
         To {length(target)} at the middle of what was read; {PIECE_WORDS[means.kind]} {threadInWords(means)}.{' '}
         {holdInWords(means)}
+        {turn && turns && assumedInWords(build.sheet)}
       </Box>
       {lock && <LockSaid {...lock} />}
       <BetweenBlades point={point} target={target} shift={shift} />
@@ -169,6 +170,17 @@ function holdInWords(means: MeansProps['means']): string {
   const least =
     runs === null || runs === undefined ? '' : `with less than ${asTyped?.runsAt ?? `${runs} Nm`}, or `;
   return `It holds by its own grip: one that turns ${least}by the fingers alone is renewed.`;
+}
+
+/** That an angle hangs on a figure nobody printed. */
+function assumedInWords({ origins }: MeansProps['build']['sheet']): string {
+  const assumed = [
+    origins?.pitch?.from === 'assumed' && 'thread',
+    origins?.['rocker-ratio']?.from === 'assumed' && 'rocker ratio',
+  ].filter(Boolean);
+  return assumed.length === 0
+    ? ''
+    : ` Its ${assumed.join(' and ')} ${assumed.length > 1 ? 'are' : 'is'} assumed by us: the blade decides.`;
 }
 
 /** Which way, where no angle can be given. */

@@ -15,13 +15,13 @@ export interface BaselineSystem {
   readonly mayBeBare: boolean;
 }
 
-/** Every system of pieces of a sheet; closing sides are set by hand, after their opening sides. */
+/** Every system of pieces of a sheet whose sizes are known; closing sides are set by hand, after their opening sides. */
 export function baselineSystems(sheet: BuildView['sheet']): readonly BaselineSystem[] {
   const systems = new Map<string, BaselineSystem>();
   for (const point of limitedPoints(sheet)) {
     const means = meansFor(sheet.pattern, point.role);
     const system = pieceSystem(means);
-    if (!system || !('sizes' in means) || point.role.endsWith('closing')) continue;
+    if (!system || !('sizes' in means) || means.sizes === null || point.role.endsWith('closing')) continue;
     const before = systems.get(system.key);
     systems.set(system.key, {
       ...{ key: system.key, title: system.title, mayBeBare: mayBeBare(sheet.pattern, point.role) },

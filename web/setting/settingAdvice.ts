@@ -80,6 +80,8 @@ export function noPieceInWords(
       }.`;
     case 'over-thickest':
       return `${would}, thicker than is made: look at the seat, the stem and the lobe first.`;
+    case 'sizes-unknown':
+      return `${would}. The sheet does not know which are made: take the nearest there is, and measure it.`;
     case 'between-sizes':
       return `${would}, and of the sizes made none on either side brings it in.`;
     case 'measure-closer':

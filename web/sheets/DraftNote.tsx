@@ -7,6 +7,7 @@ import { useRole } from '../app/useRole.ts';
 import { ChangeList } from './ChangeList.tsx';
 import { usePublishDraftMutation } from './endpoints.ts';
 import { changesBetween } from './inWords.ts';
+import { Unknowns } from './Unknowns.tsx';
 
 interface Props {
   readonly sheet: SheetRevision;
@@ -46,6 +47,7 @@ export function DraftNote({ sheet, onReread }: Props) {
           </Button>
         )}
       </Flex>
+      <Unknowns sheet={sheet} title="Published with this not known" />
       {!now && <ProblemNote error={error} />}
       {now && (
         <Box role="alert" marginTop="3">

@@ -134,11 +134,21 @@ function OneMeans({ path }: { readonly path: 'means' | `others.${number}.means` 
       )}
       {(kind === 'shim' || kind === 'bucket' || kind === 'lash-cap') && (
         <>
-          <TextField name={`${path}.from`} label="Thinnest, mm" inputMode="decimal" />
+          <TextField
+            name={`${path}.from`}
+            label="Thinnest, mm"
+            hint="All three empty: not known"
+            inputMode="decimal"
+          />
           <TextField name={`${path}.to`} label="Thickest, mm" inputMode="decimal" />
           <TextField name={`${path}.step`} label="In steps of, mm" inputMode="decimal" />
           {kind === 'shim' && (
-            <TextField name={`${path}.diameter`} label="Diameter, mm" inputMode="decimal" />
+            <TextField
+              name={`${path}.diameter`}
+              label="Diameter, mm"
+              hint="Empty: not known"
+              inputMode="decimal"
+            />
           )}
           <TextField name={`${path}.marking`} label="How they are marked" />
           <ChoiceField

@@ -190,7 +190,12 @@ export function PatternFields() {
             <TextField name="evcAtdc" label="Exhaust closes, ° after TDC" inputMode="decimal" />
           </>
         )}
-        <TextField name="margin" label="Keep clear of ramps, °" inputMode="decimal" />
+        <TextField
+          name="margin"
+          label="Keep clear of ramps, °"
+          hint="Empty: 15, assumed by us"
+          inputMode="decimal"
+        />
         {!assumed && (
           <TextField
             name="lift"

@@ -19,6 +19,7 @@ import { MeansFields } from './MeansFields.tsx';
 import { PatternFields } from './PatternFields.tsx';
 import { PatternPreview } from './PatternPreview.tsx';
 import { TableDifferences } from '../turning/TableDifferences.tsx';
+import { OriginFields } from './OriginFields.tsx';
 import { PositionFields } from './PositionFields.tsx';
 import { PlanFields } from './PlanFields.tsx';
 
@@ -127,6 +128,7 @@ export function SheetForm(props: Props) {
             <MeansFields roles={roles} warnings={ofMeans} onSettle={settle} />
             <LimitFields roles={roles} rule={rule} settled={settled} onSettle={settle} />
             <PlanFields />
+            <OriginFields pattern={pattern} />
             {blocked && ofMeans.length + ofLimits.length > 0 && (
               <Box role="alert" color="tight">
                 Something above looks like a slip and waits for your answer.

@@ -28,6 +28,7 @@ import { ChangeList } from './ChangeList.tsx';
 import { DraftNote } from './DraftNote.tsx';
 import { useSheetQuery } from './endpoints.ts';
 import { PieceCharts } from './PieceCharts.tsx';
+import { Unknowns } from './Unknowns.tsx';
 import { changesBetween, sheetInWords } from './inWords.ts';
 import { alsoInWords, layoutInWords, meansInWords, STATUS_WORDS } from './words.ts';
 
@@ -70,6 +71,7 @@ export default function SheetPage() {
             <PartHeading>Limits, {sheet.condition}</PartHeading>
             <Limits sheet={sheet} />
           </Box>
+          {sheet.status === 'published' && <Unknowns sheet={sheet} title="Not known" />}
           {sheet.pictures.length > 0 && (
             <Box marginTop="6">
               <PartHeading>What is seen at its positions</PartHeading>

@@ -3,7 +3,8 @@ import { rolesOf, type Pattern, type Role, type SingleRule } from '@zero-lash/co
 import { readChart } from '@zero-lash/core/setting';
 import { LIMIT_KINDS } from '@zero-lash/core/wear';
 import { sentence } from '../app/sentence.ts';
-import { readSteps } from './planSteps.ts';
+import { readOrigins } from './originsTyped.ts';
+import { isUntouched, readSteps } from './planSteps.ts';
 import { type SheetValues } from './formValues.ts';
 import { figureIn, optional, required, SAYS_UNIT, wholes } from './typedFigures.ts';
 import { readLimits } from './limitsFrom.ts';
@@ -59,7 +60,9 @@ export function readForm(values: SheetValues, rule: SingleRule | null = null): R
       count: wholes(count, `wanted.${index}.count`, errors)[0] ?? 1,
     })),
     usageUnit: values.usageUnit,
-    recheckPlan: readSteps(values.plan, errors),
+    // a plan of one step that says nothing is none
+    recheckPlan: values.plan.every(isUntouched) ? [] : readSteps(values.plan, errors),
+    origins: pattern ? readOrigins(values, pattern) : {},
     runIn: { heatCycles: optional(values.heatCycles, 'heatCycles', errors) ?? 0, retorque: values.retorque },
     source: { manual: values.manual, edition: values.edition, page: values.page },
     secondSource: readSecond(values, errors),
@@ -114,6 +117,7 @@ function fieldOf(path: readonly string[], values: SheetValues, limits: SheetBody
   if (first === 'torques') return `torques.${second}.${third || 'fastening'}`;
   if (first === 'wanted') return `wanted.${second}.${third || 'name'}`;
   if (first === 'assembly') return 'assembly';
+  if (first === 'origins') return `origins.${second}.${third || 'page'}`;
   if (first === 'pictures') return `pictures.${second}.${third === 'file' ? 'says' : third || 'at'}`;
   if (first === 'runIn') return 'heatCycles';
   if (first === 'source') return second;

@@ -15,6 +15,7 @@ import {
 import type { LengthUnit } from '@zero-lash/core/length';
 import { FRESH_STEP, stepsTyped, type StepValues } from './planSteps.ts';
 import { writeChart } from '@zero-lash/core/setting';
+import { FROM_SOURCE, originsTyped, UNSAID } from './originsTyped.ts';
 import { firingSteps } from '@zero-lash/core/turning';
 
 /** A means of setting as it is typed. */
@@ -148,6 +149,8 @@ export interface SheetValues {
   }[];
   readonly usageUnit: SheetBody['usageUnit'];
   readonly plan: readonly StepValues[];
+  /** where each figure is from */
+  readonly origins: typeof FROM_SOURCE;
   /** heat cycles before it is signed off, and whether the head is torqued again after them */
   readonly heatCycles: string;
   readonly retorque: boolean;
@@ -169,6 +172,9 @@ interface SecondValues {
 }
 
 const NO_SECOND: SecondValues = { manual: '', edition: '', page: '', figures: '', whyNot: '' };
+
+/** Degrees kept clear of the ramps where a source says nothing of it. */
+export const USUAL_MARGIN = 15;
 
 /** Valve timing where a source gives none: long enough that nothing is measured on a ramp. */
 export const CAUTIOUS_TIMING = { ivoBtdc: 30, ivcAbdc: 70, evoBbdc: 70, evcAtdc: 30 } as const;
@@ -236,7 +242,7 @@ export const FRESH_SHEET: SheetValues = {
   evoBbdc: '',
   evcAtdc: '',
   assumed: false,
-  margin: '15',
+  margin: '',
   lift: '',
   turnsBack: true,
   camDrive: 'unsaid',
@@ -267,6 +273,7 @@ export const FRESH_SHEET: SheetValues = {
   wanted: [],
   usageUnit: 'hours',
   plan: [FRESH_STEP],
+  origins: FROM_SOURCE,
   heatCycles: '',
   retorque: false,
   manual: '',
@@ -281,6 +288,7 @@ export function valuesKept(text: string): SheetValues {
   const kept = JSON.parse(text) as Partial<SheetValues>;
   return {
     ...FRESH_SHEET,
+    origins: UNSAID,
     ...kept,
     means: { ...FRESH_MEANS, ...kept.means },
     others: (kept.others ?? []).map((other) => ({ ...other, means: { ...FRESH_MEANS, ...other.means } })),
@@ -331,7 +339,10 @@ export function valuesFrom(sheet: SheetRevision | SheetFile): SheetValues {
     evoBbdc: typed(pattern.timing.evoBbdc),
     evcAtdc: typed(pattern.timing.evcAtdc),
     assumed: pattern.timing.assumed,
-    margin: typed(pattern.margin),
+    margin:
+      sheet.origins?.margin?.from === 'assumed' && pattern.margin === USUAL_MARGIN
+        ? ''
+        : typed(pattern.margin),
     lift: typed(pattern.timing.lift),
     turnsBack: pattern.turnsBack ?? true,
     camDrive: pattern.camDrive ?? 'unsaid',
@@ -388,7 +399,8 @@ export function valuesFrom(sheet: SheetRevision | SheetFile): SheetValues {
     assembly: (sheet.assembly ?? []).map(({ text, hold }) => `${hold ? '! ' : ''}${text}`).join('\n'),
     wanted: sheet.wanted.map(({ count, ...rest }) => ({ ...rest, count: String(count) })),
     usageUnit: sheet.usageUnit,
-    plan: stepsTyped(sheet.recheckPlan),
+    plan: sheet.recheckPlan.length > 0 ? stepsTyped(sheet.recheckPlan) : [FRESH_STEP],
+    origins: originsTyped(sheet.origins),
     heatCycles: sheet.runIn?.heatCycles ? String(sheet.runIn.heatCycles) : '',
     retorque: sheet.runIn?.retorque ?? false,
     manual: source.manual,

@@ -1,5 +1,6 @@
 import type { SheetBody, WearLimit } from '@zero-lash/contract/sheets';
-import { ROLE_WORDS, type PrintedLimits, type Role } from '@zero-lash/core/sheets';
+import { sentence } from '../app/sentence.ts';
+import { originInWords, originsOf, ROLE_WORDS, type PrintedLimits, type Role } from '@zero-lash/core/sheets';
 import { LIMIT_KINDS } from '@zero-lash/core/wear';
 import { camsOutInWords, marginOf, pointsInWords, turningInWords } from '@zero-lash/core/turning';
 import { alsoInWords, firingInWords, layoutInWords, meansInFull, stepInWords } from './words.ts';
@@ -151,7 +152,10 @@ export function sheetInWords(sheet: SheetBody): SheetLine[] {
     },
     {
       name: 'Recheck after',
-      text: `${sheet.recheckPlan.map((step) => stepInWords(step, sheet.usageUnit)).join('; then ')}; and so on`,
+      text:
+        sheet.recheckPlan.length === 0
+          ? 'not said: a lead plans it'
+          : `${sheet.recheckPlan.map((step) => stepInWords(step, sheet.usageUnit)).join('; then ')}; and so on`,
     },
     ...sheet.wearLimits.map((limit) => ({
       name: [LIMIT_KINDS[limit.part].title, limit.of === 'both' ? '' : limit.of, limit.place]
@@ -191,6 +195,7 @@ export function sheetInWords(sheet: SheetBody): SheetLine[] {
       name: 'Source',
       text: [source.manual, source.edition, source.page && `page ${source.page}`].filter(Boolean).join(', '),
     },
+    ...originLines(sheet),
     sheet.secondSource && {
       name: 'A second source',
       text: `${[
@@ -205,6 +210,19 @@ export function sheetInWords(sheet: SheetBody): SheetLine[] {
     sheet.notes !== '' && { name: 'Notes', text: sheet.notes },
   ];
   return lines.filter((line) => line !== false && line !== null);
+}
+
+/** Where the figures are from, those together that are from one place. */
+function originLines(sheet: SheetBody): SheetLine[] {
+  const from = new Map<string, string[]>();
+  for (const { title, origin } of originsOf(sheet)) {
+    const words = originInWords(origin);
+    from.set(words, [...(from.get(words) ?? []), title]);
+  }
+  return [...from].map(([words, titles]) => ({
+    name: sentence(words).replace(/\.$/, ''),
+    text: titles.join(', '),
+  }));
 }
 
 function banksInWords({ cylinders }: SheetBody['pattern']): string {

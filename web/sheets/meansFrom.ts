@@ -69,14 +69,15 @@ export function readMeans(values: MeansValues, path: string, errors: Record<stri
       ? { kind: 'screw', end: values.end, ...turned }
       : { kind: 'pivot-nut', ...turned };
   }
-  const sizes = { from: figure('from'), to: figure('to'), step: figure('step') };
+  const unknown = (['from', 'to', 'step'] as const).every((field) => values[field].trim() === '');
+  const sizes = unknown ? null : { from: figure('from'), to: figure('to'), step: figure('step') };
   const { marking, stampedIn } = values;
   if (values.kind !== 'shim') return { kind: values.kind, sizes, marking, stampedIn };
   return {
     kind: 'shim',
     seat: values.seat,
     sizes,
-    diameter: figure('diameter'),
+    diameter: maybe('diameter'),
     marking,
     stampedIn,
     seatOffset: maybe('seatOffset'),

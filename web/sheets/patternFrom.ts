@@ -10,7 +10,7 @@ import {
 } from '@zero-lash/core/sheets';
 import { firingAngles, inCycle, parseFiringOrder } from '@zero-lash/core/turning';
 import { numberTyped } from '@zero-lash/core/length';
-import { CAUTIOUS_TIMING, type SheetValues } from './formValues.ts';
+import { CAUTIOUS_TIMING, USUAL_MARGIN, type SheetValues } from './formValues.ts';
 import { sentence } from '../app/sentence.ts';
 import { numbers, optional, required } from './typedFigures.ts';
 import { readMeans } from './meansFrom.ts';
@@ -65,7 +65,7 @@ export function readPattern(values: SheetValues, errors: Record<string, string>)
       };
     }),
   );
-  const margin = required(values.margin, 'margin', errors);
+  const margin = optional(values.margin, 'margin', errors) ?? USUAL_MARGIN;
   const decompressor = values.decompressed
     ? {
         role: values.decompressed,

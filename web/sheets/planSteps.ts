@@ -21,6 +21,10 @@ export const FRESH_STEP: StepValues = {
   ...{ afterUsage: '', afterDays: '', afterCycles: '', before: '', until: '', season: '', points: '' },
 };
 
+/** Whether nothing is typed at a step. */
+export const isUntouched = (step: Partial<StepValues>): boolean =>
+  Object.values(step).every((text) => text.trim() === '');
+
 type Step = Partial<RecheckPlan[number]>;
 
 /** Lays a plan out as it would have been typed. */

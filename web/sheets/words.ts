@@ -7,6 +7,7 @@ import {
   type GapAt,
   type Means,
   type Pattern,
+  type SizeRange,
 } from '@zero-lash/core/sheets';
 
 /** `V-twin, 75°`, `in-line four`, `single` */
@@ -35,11 +36,11 @@ export function meansInWords(means: Means): string {
     case 'pivot-nut':
       return `nut on the pivot, ${lockingSaid(means)}, ${pitchSaid(means)}, rocker ratio ${ratioSaid(means)}`;
     case 'shim':
-      return `shim ${{ 'on-bucket': 'on top of the bucket', 'under-bucket': 'under the bucket', 'under-finger': 'under the finger' }[means.seat]}, ${means.sizes.from}–${means.sizes.to} mm by ${means.sizes.step}, diameter ${means.diameter} mm${means.marking ? `, marked ${means.marking}` : ''}${inInches(means)}`;
+      return `shim ${{ 'on-bucket': 'on top of the bucket', 'under-bucket': 'under the bucket', 'under-finger': 'under the finger' }[means.seat]}, ${sizesSaid(means)}, ${means.diameter === null ? 'diameter not known' : `diameter ${means.diameter} mm`}${means.marking ? `, marked ${means.marking}` : ''}${inInches(means)}`;
     case 'bucket':
-      return `graded bucket, ${means.sizes.from}–${means.sizes.to} mm by ${means.sizes.step}${inInches(means)}`;
+      return `graded bucket, ${sizesSaid(means)}${inInches(means)}`;
     case 'lash-cap':
-      return `lash cap, ${means.sizes.from}–${means.sizes.to} mm by ${means.sizes.step}${inInches(means)}`;
+      return `lash cap, ${sizesSaid(means)}${inInches(means)}`;
   }
 }
 
@@ -145,6 +146,10 @@ function lockingSaid({ locking, runsAtNm, asTyped }: Adjuster): string {
   if (locking !== 'self-locking' || runsAtNm === null || runsAtNm === undefined) return held;
   return `${held}, turning with at least ${asTyped?.runsAt ?? `${runsAtNm} Nm`}`;
 }
+
+/** The sizes a graded piece is made in. */
+const sizesSaid = ({ sizes }: { readonly sizes: SizeRange | null }) =>
+  sizes === null ? 'sizes not known' : `${sizes.from}–${sizes.to} mm by ${sizes.step}`;
 
 const ratioSaid = ({ rockerRatio }: Adjuster) => rockerRatio ?? 'not known';
 

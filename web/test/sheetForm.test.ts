@@ -348,9 +348,14 @@ describe('the spec sheet form', () => {
       'limits.exhaust': expect.stringMatching(/what does the source say for exhaust/),
       'limits.brake': expect.stringMatching(/not a pair of limits/),
     });
-    const noPlan = readForm({ ...valuesFrom(gorge), plan: [FRESH_STEP] });
-    expect(noPlan.errors).toEqual({
-      'plan.0.afterUsage': 'A recheck needs running, days, heat cycles or a season.',
+    // a plan that says nothing is none; a step that says nothing in one that does is a slip
+    expect(readForm({ ...valuesFrom(gorge), plan: [FRESH_STEP] }).body?.recheckPlan).toEqual([]);
+    const halfPlan = readForm({
+      ...valuesFrom(gorge),
+      plan: [{ ...FRESH_STEP, afterDays: '30' }, FRESH_STEP],
+    });
+    expect(halfPlan.errors).toEqual({
+      'plan.1.afterUsage': 'A recheck needs running, days, heat cycles or a season.',
     });
   });
 
@@ -463,6 +468,58 @@ describe('the spec sheet form', () => {
       ],
       makersStops: [{ angle: 0, points: ['AE', 'AI'] }],
     });
+  });
+
+  it('says where each figure is from: a new sheet its source, an older one nobody, what is left at its default us', () => {
+    const { body } = readForm({ ...valuesFrom(gorge), origins: FRESH_SHEET.origins, margin: '' });
+    expect(body?.pattern.margin).toBe(15);
+    expect(body?.origins).toMatchObject({
+      margin: { from: 'assumed', page: '' },
+      limits: { from: 'source', page: '' },
+      timing: { from: 'source', page: '' },
+    });
+    expect(valuesFrom({ ...gorge, ...body! }).margin).toBe('');
+    // a file of the format before says nothing of it
+    expect(readForm(valuesFrom(gorge)).body?.origins).toEqual({});
+    const kept = JSON.parse(JSON.stringify(FRESH_SHEET)) as Record<string, unknown>;
+    delete kept.origins;
+    expect(valuesKept(JSON.stringify(kept)).origins.limits).toEqual({ from: '', page: '' });
+    const values = valuesFrom(gorge);
+    const own = {
+      ...values.origins,
+      pitch: { from: 'shop' as const, page: '9' },
+      limits: { from: 'source' as const, page: '40' },
+    };
+    const said = readForm({ ...values, origins: own }).body;
+    expect(said?.origins).toEqual({
+      pitch: { from: 'shop', page: '' },
+      limits: { from: 'source', page: '40' },
+    });
+    expect(
+      sheetInWords({ ...gorge, ...said! }).filter(({ name }) => /source|shop|unsaid/i.test(name)),
+    ).toEqual(
+      expect.arrayContaining([
+        { name: 'The source, page 40', text: 'Limits' },
+        { name: 'The shop’s', text: 'Thread' },
+        expect.objectContaining({ name: 'Origin unsaid', text: expect.stringContaining('Valve timing') }),
+      ]),
+    );
+  });
+
+  it('takes pieces of which nobody knows the sizes or the diameter', () => {
+    const values = valuesFrom(gorge);
+    const shim = { ...FRESH_MEANS, kind: 'shim' as const };
+    const { body, errors } = readForm({ ...values, means: shim, others: [] });
+    expect(errors).toEqual({});
+    expect(body?.pattern.means).toMatchObject({ sizes: null, diameter: null });
+    expect(readForm(valuesFrom({ ...gorge, ...body! })).body).toEqual(body);
+    expect(readForm({ ...values, means: { ...shim, from: '2' } }).errors).toMatchObject({
+      'means.to': 'A number is missing here.',
+      'means.step': 'A number is missing here.',
+    });
+    expect(sheetInWords({ ...gorge, ...body! }).find(({ name }) => name === 'Set by')?.text).toMatch(
+      /sizes not known, diameter not known/,
+    );
   });
 
   it('takes a fit that is an interference, with either minus', () => {

@@ -8,8 +8,7 @@ import {
   WITH_HEAD,
   WITH_SCREWS,
   inLine,
-  step,
-} from './parts.ts';
+  step, FROM_SOURCE } from './parts.ts';
 import { printed } from './printed.ts';
 
 /** One figure for each role, in thou: the band round them is the shop's; and what may be left alone as found. */
@@ -152,7 +151,9 @@ export const minnowSingle: NewSheet = {
     assembly: [],
     runIn: { heatCycles: 0, retorque: false },
     usageUnit: 'hours',
-    recheckPlan: [step(25, 365)],
+    recheckPlan: [],
+    // what is kept clear of the ramps the leaflet does not say either
+    origins: { ...FROM_SOURCE, margin: { from: 'assumed', page: '' } },
     source: { manual: 'Hadderby M1 leaflet', edition: '', page: '1' },
     secondSource: null,
     notes: '',

@@ -1,3 +1,4 @@
+import { FIGURE_KEYS } from '@zero-lash/core/sheets';
 import type { SheetBody } from '@zero-lash/contract/sheets';
 import { LIMIT_KINDS } from '@zero-lash/core/wear';
 
@@ -51,8 +52,15 @@ export const PLAIN = {
   camsOut: null,
 } satisfies Partial<Pattern>;
 
+const IN_SOURCE = { from: 'source', page: '' } as const;
+
+/** Every figure as it stands in the source that the sheet names. */
+export const FROM_SOURCE = Object.fromEntries(
+  FIGURE_KEYS.map((key) => [key, IN_SOURCE]),
+) as SheetBody['origins'];
+
 /** What a demo sheet says nothing of. */
-export const BARE = { pictures: [] } satisfies Partial<SheetBody>;
+export const BARE = { pictures: [], origins: FROM_SOURCE } satisfies Partial<SheetBody>;
 
 export const COOL_ROOM = { from: 10, to: 30 };
 
