@@ -50,7 +50,7 @@ const adjuster = {
 export const means = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('screw'),
-    end: z.enum(['valve', 'pushrod', 'finger-pivot']),
+    end: z.enum(['valve', 'pushrod', 'finger-pivot', 'eccentric']),
     ...adjuster,
     gapAt: gapAt.optional(),
   }),
@@ -287,12 +287,18 @@ export const pattern = z
     for (const [path, each] of [['means', value.means], ...Object.entries(value.roleMeans)] as [
       string,
       z.output<typeof means> | undefined,
-    ][])
+    ][]) {
+      if (each?.kind === 'screw' && each.end === 'eccentric' && each.pitch !== null)
+        complain(
+          path === 'means' ? ['means', 'pitch'] : ['roleMeans', path, 'pitch'],
+          'an eccentric has no thread: it is set by the blade',
+        );
       if (each?.kind === 'screw' && each.locking === 'inner-screw')
         complain(
           path === 'means' ? ['means', 'locking'] : ['roleMeans', path, 'locking'],
           'a screw inside it locks a nut on the pivot, and no other screw',
         );
+    }
     if (value.layout === 'v' && value.bankAngle === null)
       complain(['bankAngle'], 'a V engine needs the angle between its banks');
     const banks = new Set(value.cylinders.map(({ bank }) => bank)).size;

@@ -24,6 +24,8 @@ export const OPERATION_WORDS: Readonly<Record<HeadOperation, string>> = {
   'face-cut': 'Valve face cut',
   'tip-grind': 'Tip ground',
   'stem-longer': 'Longer stem',
+  'groove-higher': 'New stem, its groove higher',
+  'groove-lower': 'New stem, its groove lower',
   'crown-thicker': 'Thicker bucket crown',
   'follower-thicker': 'Thicker follower',
   'pushrod-longer': 'Longer pushrod',
@@ -52,6 +54,7 @@ export function operationsFor(pattern: Pattern): readonly HeadOperation[] {
   return OPERATION_ORDER.filter((kind) => {
     const operation = HEAD_OPERATIONS[kind];
     if ('camIn' in operation && operation.camIn !== camIn) return false;
+    if (kind === 'groove-higher' || kind === 'groove-lower') return pattern.closingSide;
     if (kind === 'crown-thicker') return bucket;
     if (kind === 'shim-thicker') return graded;
     if (kind === 'pushrod-longer') return pushrods;

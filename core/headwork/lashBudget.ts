@@ -7,6 +7,8 @@ export const HEAD_OPERATIONS = {
   'seat-raised': { end: 'valve', opens: 1, closing: -1 },
   'tip-grind': { end: 'valve', opens: 1, closing: 0 },
   'stem-longer': { end: 'valve', opens: -1, closing: 0 },
+  'groove-higher': { end: 'valve', opens: 0, closing: 1 },
+  'groove-lower': { end: 'valve', opens: 0, closing: -1 },
   'shim-thicker': { end: 'valve', opens: -1, closing: -1 },
   'crown-thicker': { end: 'valve', opens: -1, closing: null },
   'base-circle-smaller': { end: 'cam', opens: 1, closing: null },
@@ -23,7 +25,7 @@ export const HEAD_OPERATIONS = {
     {
       readonly end: 'valve' | 'cam' | 'pivot';
       /** how a millimetre of it moves the gap of an opening side, at its own end */
-      readonly opens: 1 | -1;
+      readonly opens: 1 | -1 | 0;
       /** the same of a closing side; null where it is not known to move one */
       readonly closing: 1 | -1 | 0 | null;
       /** where the cam has to be for it to touch the gap at all */
@@ -83,6 +85,7 @@ const ON_BOUNDARY = 1e-9;
  *
  * Rule: what moves the valve's end moves the gap by itself, what moves the cam's end through the rocker; a pivot between the
  * two moves both, and opens the gap as it goes up; one at the end of a finger closes it, for its pad is pushed against the cam.
+ * A valve that is drawn shut hangs by the groove of its stem: one that lies higher lifts what its closing rocker pulls at.
  * Where the gap is measured at the cam everything is seen through the rocker the other way. Effects are not rounded, and a gap
  * may fall below 0: the valve is then held open.
  *

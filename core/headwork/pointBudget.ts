@@ -258,7 +258,9 @@ function screwFor(
 ): PointBudget['screw'] {
   const means = meansFor(pattern, point.role);
   // under a finger's ball no sheet says which way a screw stands out as the gap opens
-  if (means.kind !== 'screw' || means.end === 'finger-pivot' || standout === null) return null;
+  if (means.kind !== 'screw' || standout === null) return null;
+  // neither stands out at its valve or pushrod
+  if (means.end === 'finger-pivot' || means.end === 'eccentric') return null;
   const { gapAt } = leverageOf(pattern, point.role);
   const opens = target - (lo + hi) / 2;
   const gain = screwGain({ screwSide: means.end, rockerRatio: means.rockerRatio, gapAt });

@@ -77,7 +77,7 @@ export function screwGain({
 
 /** Where an adjuster of a sheet acts. */
 export const screwSideOf = (means: Extract<Means, { readonly kind: 'screw' | 'pivot-nut' }>): ScrewSide =>
-  means.kind === 'pivot-nut' ? 'pivot' : means.end;
+  means.kind === 'pivot-nut' || means.end === 'eccentric' ? 'pivot' : means.end;
 
 /**
  * Names the pattern of the adjuster at a role: adjusters of one thread, one way of locking and one gain move alike as they are

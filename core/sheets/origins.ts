@@ -20,7 +20,7 @@ export const FIGURE_KEYS = [
   'wear-limits',
   'torques',
   'plan',
-  'run-in',
+  'heat-cycles',
 ] as const;
 
 export type FigureKey = (typeof FIGURE_KEYS)[number];
@@ -96,7 +96,10 @@ const FIGURES: readonly Figure[] = [
   {
     key: 'pitch',
     title: 'Thread',
-    there: ofMeans((means) => ('pitch' in means ? means.pitch : undefined)),
+    // an eccentric has none
+    there: ofMeans((means) =>
+      'pitch' in means && !(means.kind === 'screw' && means.end === 'eccentric') ? means.pitch : undefined,
+    ),
     without: 'no angle is given: it is set by the blade',
   },
   {
@@ -151,7 +154,7 @@ const FIGURES: readonly Figure[] = [
     without: 'no recheck is planned by itself: a lead plans one at sign-off',
   },
   {
-    key: 'run-in',
+    key: 'heat-cycles',
     title: 'Heat cycles before it is signed off',
     there: ({ runIn }) => known((runIn?.heatCycles ?? 0) > 0, 'none'),
     without: '',

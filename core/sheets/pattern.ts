@@ -66,8 +66,8 @@ export type GapAt = 'valve' | 'cam';
 export type Means =
   | {
       readonly kind: 'screw';
-      /** where it acts; `finger-pivot` carries the ball at the end of a finger */
-      readonly end: 'valve' | 'pushrod' | 'finger-pivot';
+      /** where it acts; `finger-pivot` carries the ball at the end of a finger, an eccentric its rocker on the shaft */
+      readonly end: 'valve' | 'pushrod' | 'finger-pivot' | 'eccentric';
       /** mm a turn; null where the source does not say: no angle is given then */
       readonly pitch: number | null;
       /** null where the source does not say */

@@ -152,6 +152,18 @@ describe('what head work leaves at a point', () => {
     expect(pointBudget(point({ ...guided, lines }))!.rows[0]!.effect).toBeCloseTo(-0.1);
   });
 
+  it('moves a closing side alone with the groove of a new stem, and is offered where a valve is drawn shut', () => {
+    const drawn: Pattern = { ...inlineSix, closingSide: true };
+    const at = (key: string, role: 'intake' | 'intake-closing', operation: HeadOperation) =>
+      pointBudget(point({ pattern: drawn, point: { key, role }, lines: [line('1I', operation, 0.1)] }))!
+        .rows[0]!.effect;
+    expect(at('1I-c', 'intake-closing', 'groove-higher')).toBeCloseTo(0.1);
+    expect(at('1I-c', 'intake-closing', 'groove-lower')).toBeCloseTo(-0.1);
+    expect(at('1I', 'intake', 'groove-higher')).toBe(0);
+    expect(operationsFor(drawn)).toEqual(expect.arrayContaining(['groove-higher', 'groove-lower']));
+    expect(operationsFor(inlineSix)).not.toContain('groove-higher');
+  });
+
   it('runs the other way on a closing side', () => {
     const drawn: Pattern = { ...inlineSix, closingSide: true };
     const closing = point({

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { adviseSetting, pieceWarning, roleChart, sizesOf } from '../setting/index.ts';
+import { adjusterAt, adviseSetting, pieceWarning, roleChart, sizesOf } from '../setting/index.ts';
 import {
   FIGURE_KEYS,
   originInWords,
@@ -68,6 +68,20 @@ describe('what a sheet does not know', () => {
     expect(keys(unknownsOf(sheet(withMeans(shims('on-bucket'), { sizes: null, diameter: null }))))).toEqual([
       ...['sizes', 'diameter', 'cams'],
     ]);
+  });
+
+  it('is no thread of an eccentric, which is set by the blade whatever is known of it', () => {
+    const eccentric = withMeans(SCREWS, { end: 'eccentric', pitch: null });
+    expect(keys(unknownsOf(sheet({ ...eccentric, camsAbove: 'one' })))).toEqual([]);
+    const at = {
+      ...{ pattern: eccentric, role: 'intake' as const, target: 1500, installed: null },
+      ...{
+        limits: { min: 1000, max: 2000, allowOver: 0 } as never,
+        measured: { lo: 700, hi: 800, floor: true },
+      },
+    };
+    expect(adviseSetting(at)).toEqual({ kind: 'by-blade', direction: 'loosen' });
+    expect(adjusterAt(eccentric, 'intake')).toBeNull();
   });
 
   it('begins with each cylinder’s firing where nobody knows the timing', () => {

@@ -70,7 +70,7 @@ export function TurnForm(props: MeansProps) {
             {advice.kind === 'no-blade-went' && noBladeWent(means)}
             {advice.kind === 'need-reading' && needReading(props)}
             {turn && !turns && 'On target: nothing to turn'}
-            {advice.kind === 'by-blade' && BY_BLADE[advice.direction]}
+            {advice.kind === 'by-blade' && (isEccentric(means) ? BY_ECCENTRIC : BY_BLADE)[advice.direction]}
             {turn && turns && (
               <>
                 {turn.direction === 'loosen' ? 'Loosen' : 'Tighten'} {turnInWords(turn.degrees, nut)}
@@ -92,7 +92,7 @@ export function TurnForm(props: MeansProps) {
         )}
       </Flex>
       <Box fontSize="sm" color="faded">
-        To {length(target)} at the middle of what was read; {PIECE_WORDS[means.kind]} {threadInWords(means)}.{' '}
+        To {length(target)} at the middle of what was read; {turnedPiece(means)} {threadInWords(means)}.{' '}
         {holdInWords(means)}
         {turn && turns && assumedInWords(build.sheet)}
       </Box>
@@ -190,9 +190,24 @@ const BY_BLADE = {
   none: 'On target: nothing to turn',
 } as const;
 
+/** The same of an eccentric, which closes or opens whichever way it was laid. */
+const BY_ECCENTRIC = {
+  loosen: 'Open it by its eccentric, and set it by the blade',
+  tighten: 'Close it by its eccentric, and set it by the blade',
+  none: 'On target: nothing to turn',
+} as const;
+
+const isEccentric = (means: MeansProps['means']): boolean =>
+  means.kind === 'screw' && means.end === 'eccentric';
+
+/** What is turned, in a word. */
+const turnedPiece = (means: MeansProps['means']): string =>
+  isEccentric(means) ? 'eccentric' : PIECE_WORDS[means.kind];
+
 /** An adjuster's thread, and what follows where the sheet does not say it: `pitch 1.25 mm`. */
 function threadInWords(means: MeansProps['means']): string {
   if (!('pitch' in means)) return '';
+  if (isEccentric(means)) return 'without a thread, so no angle is given';
   if (means.pitch === null) return 'of no known pitch, so no angle is given';
   return `pitch ${means.pitch} mm${means.rockerRatio === null ? ', rocker ratio not known' : ''}`;
 }
@@ -200,7 +215,7 @@ function threadInWords(means: MeansProps['means']): string {
 /** What a turn moves the screw by: `the screw moves 1.25 mm`. */
 function pitchMoves(means: MeansProps['means'], degrees: number): string {
   if (!('pitch' in means) || means.pitch === null)
-    return `the ${PIECE_WORDS[means.kind]} goes round ${Math.round((Math.abs(degrees) / WHOLE_TURN) * 10) / 10} times`;
+    return `the ${turnedPiece(means)} goes round ${Math.round((Math.abs(degrees) / WHOLE_TURN) * 10) / 10} times`;
   const moved = (means.pitch * Math.abs(degrees)) / WHOLE_TURN;
-  return `the ${PIECE_WORDS[means.kind]} moves ${Math.round(moved * 100) / 100} mm`;
+  return `the ${turnedPiece(means)} moves ${Math.round(moved * 100) / 100} mm`;
 }

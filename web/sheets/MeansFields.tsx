@@ -79,14 +79,17 @@ function OneMeans({ path }: { readonly path: 'means' | `others.${number}.means` 
                 ['valve', 'valve end'],
                 ['pushrod', 'pushrod end'],
                 ['finger-pivot', 'ball of a finger'],
+                ['eccentric', 'rocker’s eccentric on its shaft'],
               ]}
             />
           )}
-          <TextField
-            name={`${path}.pitch`}
-            label="Thread pitch, mm"
-            hint="Or 24 tpi. Empty: not known, and no angle is given"
-          />
+          {!(kind === 'screw' && end === 'eccentric') && (
+            <TextField
+              name={`${path}.pitch`}
+              label="Thread pitch, mm"
+              hint="Or 24 tpi. Empty: not known, and no angle is given"
+            />
+          )}
           {onFinger ? (
             <FingerFields path={path} />
           ) : (

@@ -21,7 +21,7 @@ import { firingSteps } from '@zero-lash/core/turning';
 /** A means of setting as it is typed. */
 export interface MeansValues {
   readonly kind: Means['kind'];
-  readonly end: 'valve' | 'pushrod' | 'finger-pivot';
+  readonly end: 'valve' | 'pushrod' | 'finger-pivot' | 'eccentric';
   readonly pitch: string;
   readonly rockerRatio: string;
   /** of a finger: its ratio, and where its gap is taken; both are said by the source, and nothing stands there before */

@@ -46,8 +46,9 @@ export function readMeans(values: MeansValues, path: string, errors: Record<stri
   if (values.kind === 'screw' || values.kind === 'pivot-nut') {
     const onFinger = values.kind === 'screw' && values.end === 'finger-pivot';
     const itself = values.locking === 'self-locking';
+    const threaded = values.kind === 'pivot-nut' || values.end !== 'eccentric';
     const [pitch, torque, runsAt] = [
-      values.pitch.trim(),
+      threaded ? values.pitch.trim() : '',
       itself ? '' : values.torqueNm.trim(),
       itself ? values.runsAt.trim() : '',
     ];

@@ -28,11 +28,18 @@ export function layoutInWords(pattern: Pick<Pattern, 'layout' | 'bankAngle' | 'c
   }
 }
 
+const END_WORDS: Readonly<Record<Extract<Means, { readonly kind: 'screw' }>['end'], string>> = {
+  valve: 'screw at the valve end',
+  pushrod: 'screw at the pushrod end',
+  'finger-pivot': 'screw under the ball of a finger',
+  eccentric: 'eccentric that carries its rocker on the shaft',
+};
+
 /** How the gap is set, with its figures. */
 export function meansInWords(means: Means): string {
   switch (means.kind) {
     case 'screw':
-      return `screw ${means.end === 'finger-pivot' ? 'under the ball of a finger' : `at the ${means.end} end`}, ${lockingSaid(means)}, ${pitchSaid(means)}, ${means.end === 'finger-pivot' ? 'finger’s' : 'rocker'} ratio ${ratioSaid(means)}${gapTaken(means)}`;
+      return `${END_WORDS[means.end]}, ${lockingSaid(means)}, ${means.end === 'eccentric' ? 'set by the blade' : pitchSaid(means)}, ${means.end === 'finger-pivot' ? 'finger’s' : 'rocker'} ratio ${ratioSaid(means)}${gapTaken(means)}`;
     case 'pivot-nut':
       return `nut on the pivot, ${lockingSaid(means)}, ${pitchSaid(means)}, rocker ratio ${ratioSaid(means)}`;
     case 'shim':

@@ -506,6 +506,19 @@ describe('the spec sheet form', () => {
     );
   });
 
+  it('takes an eccentric, and no thread of one', () => {
+    const values = valuesFrom(gorge);
+    const means = { ...values.means, end: 'eccentric' as const, pitch: '1' };
+    const { body } = readForm({ ...values, means });
+    expect(body?.pattern.means).toMatchObject({ end: 'eccentric', pitch: null });
+    expect(
+      sheetFile.safeParse({
+        ...gorge,
+        pattern: { ...gorge.pattern, means: { ...gorge.pattern.means, end: 'eccentric' } },
+      }).error?.issues[0]?.message,
+    ).toMatch(/has no thread/);
+  });
+
   it('takes pieces of which nobody knows the sizes or the diameter', () => {
     const values = valuesFrom(gorge);
     const shim = { ...FRESH_MEANS, kind: 'shim' as const };
