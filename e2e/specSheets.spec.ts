@@ -3,6 +3,12 @@ import { expect, test, type Page } from './test.ts';
 import { changeHands, entry, onHead, open, openEngine, place, selected, signIn } from './bench.ts';
 import { atAsFound, withHeadOpen } from './onTheStand.ts';
 
+/** A grey square: what a photograph is to a program. */
+const PICTURE = Buffer.from(
+  'iVBORw0KGgoAAAANSUhEUgAAAAgAAAAICAIAAABLbSncAAAACXBIWXMAAAPoAAAD6AG1e1JrAAAAD0lEQVQImWPowAEYhpYEANsRZgE07zdlAAAAAElFTkSuQmCC',
+  'base64',
+);
+
 async function type(page: Page, label: string | RegExp, text: string): Promise<void> {
   const field = page.getByLabel(label, typeof label === 'string' ? { exact: true } : {});
   await field.focus();
@@ -184,7 +190,7 @@ test('a new revision shows what changed and does not move an open build', async 
   await expect(page.getByRole('link', { name: /T3 Trolley, revision 1/ })).toBeVisible();
 });
 
-test('a leaflet that prints one figure and two pairs is entered as it stands, and judged by what is left alone and what it is set to', async ({
+test('a six in thou: single figures and two pairs as they are printed, its marks by their names and pictures, judged by what is left alone', async ({
   page,
 }) => {
   await signIn(page, 'Osk Velland');
@@ -219,6 +225,21 @@ test('a leaflet that prints one figure and two pairs is entered as it stands, an
   await page.goto(form);
   await expect(intake).toHaveValue('12 thou');
   await alone.fill('8 to 16 thou');
+
+  // a mark by its name, and a picture of it: one of another kind is said at once, one at no mark when it is kept
+  const names = page.getByLabel('What the marks are called');
+  await names.fill((await names.inputValue()).replace('3-4, flywheel', '3-4, left, not the casting line'));
+  const picture = page.getByLabel('Picture of a position');
+  await picture.setInputFiles({ name: 'mark.txt', mimeType: 'image/png', buffer: Buffer.from('a mark') });
+  await expect(page.getByText('mark.txt is no picture: PNG, JPEG and WebP are taken.')).toBeVisible();
+  await picture.setInputFiles({ name: 'mark.png', mimeType: 'image/png', buffer: PICTURE });
+  const at = page.locator('input[name="pictures.3.at"]');
+  await expect(at).toBeVisible();
+  await page.getByLabel('What is seen on it').last().fill('The line below the starter');
+  await at.fill('45');
+  await page.getByRole('button', { name: 'Keep as a draft' }).click();
+  await expect(page.getByText('There is no mark at 45°.')).toBeVisible();
+  await at.fill('240');
   await page.getByRole('button', { name: 'Keep as a draft' }).click();
   await expect(page.getByRole('heading', { name: 'Hadderby L6 Hoist' })).toBeVisible();
   await expect(page.getByText('maker: 12 thou', { exact: true })).toBeVisible();
@@ -237,6 +258,12 @@ test('a leaflet that prints one figure and two pairs is entered as it stands, an
   await entry(page).press('Enter');
   // within what is left alone, and over what it would be set to
   await expect(onHead(page, '1I')).toHaveAttribute('data-state', 'in-spec');
+
+  const guide = page.getByRole('region', { name: 'Where to turn' });
+  await guide.getByRole('button', { name: 'Signs' }).click();
+  await expect(guide).toContainText('at its pointer: the mark “1-6”, seen from the flywheel end');
+  await expect(guide).toContainText('the pump coupling’s line at the body’s');
+  await expect(guide.getByRole('img', { name: /The line under 1-6 at the pointer/ })).toBeVisible();
 });
 
 /** Keys that a person presses in two minutes, who looks at the leaflet between them. */
@@ -302,4 +329,82 @@ test('a leaflet with two figures is a sheet in under two minutes by keyboard, an
   await expect(page.getByText('Loosen, and set it by the blade')).toBeVisible();
   await page.getByRole('button', { name: 'Turned by the blade, and locked' }).click();
   await expect(onHead(page, '1I')).toHaveAttribute('data-state', 'changed-since');
+  const older = page.url();
+
+  // somebody finds its thread: the build that is open stays on what it was opened with, the next one turns by an angle
+  await open(page, '/sheets');
+  await page.getByRole('link', { name: /M2 Minnow/ }).click();
+  await expect(page.getByRole('region', { name: 'Not known' })).toContainText('Thread: no angle is given');
+  await page.getByRole('link', { name: 'New revision' }).click();
+  await page.getByLabel(/Thread pitch/).fill('0.75');
+  await page.getByLabel('Thread', { exact: true }).selectOption('assumed by us');
+  await page.getByRole('button', { name: 'Keep as a draft' }).click();
+  await expect(page.getByText(/revision 2, draft/)).toBeVisible();
+  await expect(page.getByRole('row', { name: /Assumed by us/ })).toContainText('Thread');
+  await changeHands(page, 'Osk Velland');
+  const publish = page.getByRole('button', { name: /Checked against the source: publish/ });
+  await expect(page.getByRole('region', { name: 'Published with this not known' })).not.toContainText(
+    'Thread',
+  );
+  await publish.click();
+  await expect(page.getByText(/revision 2, published/)).toBeVisible();
+  await page.goto(older);
+  await onHead(page, '1E').click();
+  await selected(page, '1E');
+  await expect(page.getByText(/of no known pitch, so no angle is given/)).toBeVisible();
+  await withHeadOpen(page, 'M2 Minnow', 'Boathouse winch', 'set', () => 0.07);
+  await onHead(page, '1E').click();
+  await selected(page, '1E');
+  await expect(page.getByText(/pitch 0.75 mm.*Its thread is assumed by us: the blade decides/)).toBeVisible();
+});
+
+test('a V-six numbered along its banks: the maker’s names and pairs, two of one name refused, gone round in six stops', async ({
+  page,
+}) => {
+  await signIn(page, 'Osk Velland');
+  await open(page, '/sheets');
+  await page.getByRole('link', { name: /V6 Ridge/ }).click();
+  await page.getByRole('link', { name: 'Copy' }).click();
+  await page.getByLabel('What the maker calls it').fill('V6 Col');
+  // the other way round than the Ridge: numbered from the rear, and its row begins with an intake
+  await page.getByLabel('Row of bank A, from the front').fill('I E E I I E');
+  const names = page.getByLabel('The maker’s own names of valves and cylinders');
+  const keep = page.getByRole('button', { name: 'Keep as a draft' });
+  await names.fill('A: 6 5 4 3 2 2\nB: 7 8 9 10 11 12');
+  await keep.click();
+  await expect(page.getByText('5I and 5E are both called 2.')).toBeVisible();
+  await names.fill('A: 6 5 4 3 2 1\nB: 7 8 9 10 11 12');
+  await page
+    .getByLabel('The maker’s own table of pairs')
+    .fill('5: 9 7\n8: 1 4\n4: 12 10\n9: 5 2\n1: 8 11\n12: 4 6');
+  await keep.click();
+  await expect(page.getByText('3E is there twice.').or(page.getByText('4 is there twice.'))).toBeVisible();
+  await page
+    .getByLabel('The maker’s own table of pairs')
+    .fill('5: 9 7\n8: 1 3\n4: 12 10\n9: 5 2\n1: 8 11\n12: 4 6');
+  await keep.click();
+  await expect(page.getByRole('heading', { name: 'Vessany V6 Col' })).toBeVisible();
+  await expect(page.getByText('Maker’s table, 5 (1E) fully open')).toBeVisible();
+  await changeHands(page, 'Ilse Marrand');
+  await page.getByRole('button', { name: /Checked against the source: publish/ }).click();
+  await expect(page.getByText(/revision 1, published/)).toBeVisible();
+
+  await atAsFound(page, 'V6 Col', 'Road train 7');
+  const guide = page.getByRole('region', { name: 'Where to turn' });
+  await expect(guide).toContainText(/Stop 1 of 6.*until 1 \(5E\) is fully open.*Then 8 \(2E\), 11 \(6I\)/);
+  await guide.getByRole('button', { name: 'I am there' }).click();
+  for (const [key, name, gap] of [
+    ['2E', '8', '0.32 0.34'],
+    ['6I', '11', '0.22 0.24'],
+  ] as const) {
+    await expect(onHead(page, key)).toHaveAccessibleName(
+      new RegExp(`the maker’s ${name}, .*may be measured here`),
+    );
+    await selected(page, key);
+    await expect(page.getByRole('heading', { name: `${name} (${key})`, level: 2 })).toBeVisible();
+    await entry(page).fill(gap);
+    await entry(page).press('Enter');
+    await expect(onHead(page, key)).toHaveAttribute('data-state', 'in-spec');
+  }
+  await expect(guide).toContainText(/Stop 2 of 6: Turn 120° on.*until 12 \(6E\) is fully open/);
 });
