@@ -353,14 +353,14 @@ export const publication = z.object({ version });
 export const newRevision = z.object({ body: sheetBody });
 
 /** The version of the format that is written; see `docs/formats.md`. */
-export const SHEET_FORMAT = 2;
+export const SHEET_FORMAT = 3;
 
 /** A sheet as it is written to a file and read from one. */
 export const sheetFile = z
   .object({
     format: z.literal('zero-lash-sheet', { error: 'this is not a Zero Lash spec sheet' }),
-    /** 1 had pairs alone, and is read as they stand there */
-    formatVersion: z.literal([1, SHEET_FORMAT], { error: 'this file was written by a newer Zero Lash' }),
+    /** 1 had pairs alone; 2 no names of the maker’s, no pictures, and nobody’s word on where a figure is from: both are read as they stand */
+    formatVersion: z.literal([1, 2, SHEET_FORMAT], { error: 'this file was written by a newer Zero Lash' }),
     ...named,
     ...sheetFields.shape,
   })

@@ -54,7 +54,7 @@ describe('limits as a source prints them', () => {
       figures: 'exhaust 18 thou',
     });
     const { body: file } = await shop.call(BENCH, 'GET', `sheet-revisions/${revisionId}/file`);
-    expect(file).toMatchObject({ formatVersion: 2, limits: sheet.limits, secondSource: sheet.secondSource });
+    expect(file).toMatchObject({ formatVersion: 3, limits: sheet.limits, secondSource: sheet.secondSource });
   });
 
   it('judge as found by what is left alone, what is set by what it is set to, and at proving by whether it was touched', async () => {
