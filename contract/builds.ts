@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { headWorkEntry } from './headwork.ts';
 import { knowHowRow } from './knowHow.ts';
 import { conditionsRow, readingRow, round, roundRow } from './measuring.ts';
-import { ledgerEntry } from './parts.ts';
+import { ledgerEntry, patternPartsRow } from './parts.ts';
 import { photographRow } from './photographs.ts';
 import { ranEntry } from './ran.ts';
 import { pastRecheck } from './rechecks.ts';
@@ -141,6 +141,7 @@ const ROOMS = {
   ran: { rows: z.array(ranEntry), kinds: { ran: ranEntry } },
   photographs: { rows: z.array(photographRow), kinds: { photograph: photographRow } },
   'know-how': { rows: z.array(knowHowRow), kinds: { 'know-how': knowHowRow } },
+  'pattern-parts': { rows: z.array(patternPartsRow), kinds: { 'pattern-parts': patternPartsRow } },
 };
 type Rooms = typeof ROOMS;
 

@@ -2,6 +2,7 @@ import { registerRooms } from './builds/registry.ts';
 import { headwork, ledger, ran, wear } from './entries/room.ts';
 import { knowHow } from './knowHow/room.ts';
 import { rounds } from './measuring/room.ts';
+import { patternParts } from './parts/room.ts';
 import { photographs } from './photographs/room.ts';
 import { rechecks } from './rechecks/room.ts';
 import { settings } from './setting/room.ts';
@@ -19,4 +20,5 @@ registerRooms({
   ran,
   photographs,
   'know-how': knowHow,
+  'pattern-parts': patternParts,
 });

@@ -1,4 +1,5 @@
 import { recheckForecast } from '@zero-lash/contract/rechecks';
+import { patternPartsRow } from '@zero-lash/contract/parts';
 import { personRole } from '@zero-lash/contract/people';
 import { role } from '@zero-lash/contract/pattern';
 import { z } from 'zod';
@@ -35,6 +36,7 @@ const COLUMNS = {
     )
     .nullable(),
   'instruments.measured': z.array(z.tuple([tenths, tenths])),
+  'pattern_parts.lines': patternPartsRow.shape.lines,
   'people_changes.person': z.object({ name: z.string(), role: personRole, active: z.boolean() }).nullable(),
   'piece_orders.lines': z.array(z.object({ thickness: tenths, count: z.int() })),
   'piece_systems.size_prices': z.array(z.object({ thickness: tenths, price: z.number() })).nullable(),

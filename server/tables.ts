@@ -162,6 +162,14 @@ declare module 'knex/types/tables.js' {
       version: number;
       created_at: Date;
     };
+    pattern_parts: {
+      id: string;
+      sheet_id: string;
+      build_id: string;
+      lines: unknown;
+      by: string;
+      at: Date;
+    };
     people: {
       id: string;
       name: string;

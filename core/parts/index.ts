@@ -26,3 +26,4 @@ export {
   type OrderState,
   type PartsListLine,
 } from './partsList.ts';
+export { correctionInWords, correctionsOf, STAYS_ON, withKept, type PatternPart } from './patternParts.ts';

@@ -6,6 +6,7 @@ import {
   meansFor,
   valvesOf,
   type Pattern,
+  type Role,
 } from '../sheets/index.ts';
 
 /** Groups of a count-out, in the order things come off. */
@@ -74,6 +75,7 @@ export function expectedParts(pattern: Pattern): readonly ExpectedPart[] {
           journalsOf(pattern, cam).map((place) => line('caps', 'Cam cap', place)),
         )
       : [];
+  const bridges = bridgedRoles(pattern);
   const gear = points.flatMap(({ key, role }) => {
     const means = meansFor(pattern, role);
     return [
@@ -84,6 +86,8 @@ export function expectedParts(pattern: Pattern): readonly ExpectedPart[] {
         : []),
       ...(means.kind === 'shim' ? [line('gear', 'Shim', key)] : []),
       ...(means.kind === 'lash-cap' ? [line('gear', 'Lash cap', key)] : []),
+      ...(bridges.includes(role) ? [line('gear', 'Bridge', key)] : []),
+      ...(pattern.closingSide && role !== 'brake' ? [line('gear', 'Closing rocker and its piece', key)] : []),
     ];
   });
   const valves = valvesOf(pattern).flatMap(({ key }) => [
@@ -112,6 +116,10 @@ export function expectedParts(pattern: Pattern): readonly ExpectedPart[] {
     line('openings', 'Plug of an opening', '', pattern.cylinders.length),
   ];
 }
+
+/** The roles whose points work a pair of valves over a bridge. */
+const bridgedRoles = ({ bridges }: Pattern): readonly Role[] =>
+  (['intake', 'exhaust'] as const).filter((role) => bridges[role]);
 
 /** Something to have at hand before an engine is opened. */
 export interface WantedPart {

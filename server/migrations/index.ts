@@ -4,6 +4,7 @@ import * as printedLimits from './101-printedLimits.ts';
 import * as miles from './102-miles.ts';
 import * as positionPictures from './103-positionPictures.ts';
 import * as origins from './104-origins.ts';
+import * as patternParts from './105-patternParts.ts';
 import { EARLIER_NAMES, earlierSource } from './earlier/index.ts';
 import { sourceOf } from './source.ts';
 
@@ -13,6 +14,7 @@ const MIGRATIONS = {
   '102-miles': miles,
   '103-positionPictures': positionPictures,
   '104-origins': origins,
+  '105-patternParts': patternParts,
 } as const;
 
 /** The migrations of every database of ours, in order. */

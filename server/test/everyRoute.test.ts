@@ -236,6 +236,11 @@ async function makeSamples() {
       `builds/${setting.build.id}/photographs/${rowOf(photograph).id}`,
       { dropped: true },
     ),
+    'POST /api/builds/:id/pattern-parts': at(`builds/${build.id}/pattern-parts`, {
+      lines: [
+        { key: 'dowel', group: 'caps', name: 'Dowel', place: 'cam caps', expected: 10, dropped: false },
+      ],
+    }),
     'POST /api/builds/:id/know-how': at(`builds/${build.id}/know-how`, {
       ...{ stage: 'open-up', text: 'A short bent key for the rear bolt' },
     }),

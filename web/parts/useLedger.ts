@@ -1,5 +1,14 @@
 import { currentLines } from '@zero-lash/core/builds';
-import { expectedParts, ledgerKey, ledgerOf, wantedParts, type LedgerLine } from '@zero-lash/core/parts';
+import {
+  correctionsOf,
+  expectedParts,
+  ledgerKey,
+  ledgerOf,
+  wantedParts,
+  withKept,
+  type LedgerLine,
+  type PatternPart,
+} from '@zero-lash/core/parts';
 import { useMemo } from 'react';
 import type { BuildView } from '../builds/buildView.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
@@ -9,22 +18,39 @@ import { useRole } from '../app/useRole.ts';
 /** The count of parts of a build as it is worked on here. */
 export interface LedgerWork {
   readonly ledger: readonly LedgerLine[];
+  /** what it says otherwise than is known of the pattern */
+  readonly corrections: readonly PatternPart[];
   readonly enabled: boolean;
   readonly write: (about: string, lines: readonly LedgerLine[]) => void;
+  /** keeps corrections for every build of the pattern */
+  readonly keep: (corrections: readonly PatternPart[]) => void;
 }
 
-/** A ledger put together from what the sheet expects and from what was counted. */
+/** A ledger put together from what the sheet expects, what the shop found on others like it, and what was counted. */
 export function useLedger(build: BuildView, which: 'parts' | 'wanted' = 'parts'): LedgerWork {
   const put = useBenchWrite(build.id);
   const { mayWork } = useRole();
   const { sheet } = build;
-  const ledger = useMemo(() => {
-    const expected = which === 'wanted' ? wantedParts(sheet) : expectedParts(sheet.pattern);
-    const all = ledgerOf(expected, currentLines(build.ledger, ledgerKey));
-    return all.filter(({ group }) => (group === 'wanted') === (which === 'wanted'));
-  }, [build.ledger, sheet, which]);
+  const kept = build['pattern-parts'];
+  const { ledger, corrections } = useMemo(() => {
+    const isOurs = ({ group }: Pick<LedgerLine, 'group'>) => (group === 'wanted') === (which === 'wanted');
+    const expected = withKept(
+      which === 'wanted' ? wantedParts(sheet) : expectedParts(sheet.pattern),
+      kept.flatMap(({ lines }) => lines).filter(isOurs),
+    );
+    const counted = currentLines(build.ledger, ledgerKey);
+    const lines = [...counted.values()].map(({ line }) => line).filter(isOurs);
+    return {
+      ledger: ledgerOf(expected, counted).filter(isOurs),
+      corrections: correctionsOf(expected, lines),
+    };
+  }, [build.ledger, kept, sheet, which]);
   const write = useStable((about: string, lines: readonly LedgerLine[]) =>
     put({ kind: 'ledger', about, body: { lines: structuredClone(lines) as never } }),
   );
-  return { ledger, enabled: mayWork && !build.closedAt && build.signOff === null, write };
+  const keep = useStable((lines: readonly PatternPart[]) =>
+    put({ kind: 'pattern-parts', body: { lines: structuredClone(lines) as never } }),
+  );
+  const enabled = mayWork && !build.closedAt && build.signOff === null;
+  return { ledger, corrections, enabled, write, keep };
 }

@@ -3,7 +3,7 @@ import { rolesOf, type Pattern, type Role, type SingleRule } from '@zero-lash/co
 import { readChart } from '@zero-lash/core/setting';
 import { LIMIT_KINDS } from '@zero-lash/core/wear';
 import { sentence } from '../app/sentence.ts';
-import { readOrigins } from './originsTyped.ts';
+import { readOrigins } from './originsFrom.ts';
 import { isUntouched, readSteps } from './planSteps.ts';
 import { type SheetValues } from './formValues.ts';
 import { figureIn, optional, required, SAYS_UNIT, wholes } from './typedFigures.ts';

@@ -1,15 +1,4 @@
-import type { SheetBody } from '@zero-lash/contract/sheets';
-import {
-  FIGURE_KEYS,
-  originsOf,
-  type FigureKey,
-  type FigureOrigins,
-  type Origin,
-  type Pattern,
-  type SheetFigures,
-} from '@zero-lash/core/sheets';
-import type { SheetValues } from './formValues.ts';
-import { isUntouched } from './planSteps.ts';
+import { FIGURE_KEYS, type FigureKey, type FigureOrigins, type Origin } from '@zero-lash/core/sheets';
 
 /** Where a figure is from as it is typed; nothing where nobody says. */
 export interface OriginValues {
@@ -35,28 +24,3 @@ export const originsTyped = (origins: FigureOrigins = {}): OriginsTyped =>
 /** Whether a figure is where a figure usually is: in the source, on the sheet's page. */
 export const isUsualOrigin = (origin: OriginValues | undefined): boolean =>
   origin?.from === 'source' && origin.page.trim() === '';
-
-/** A form as far as its figures go: which of them there are. */
-export function figuresTyped(values: SheetValues, pattern: Pattern): SheetFigures {
-  return {
-    pattern,
-    temperature: values.tempFrom.trim() === '' ? null : {},
-    wearLimits: values.wear,
-    torques: values.torques,
-    recheckPlan: values.plan.filter((step) => !isUntouched(step)),
-    runIn: { heatCycles: values.heatCycles.trim() === '' ? 0 : 1 },
-  };
-}
-
-/** Reads where the figures are from that there are; what was left at its default is assumed by us. */
-export function readOrigins(values: SheetValues, pattern: Pattern): SheetBody['origins'] {
-  return Object.fromEntries(
-    originsOf(figuresTyped(values, pattern)).flatMap(
-      ({ key }): [FigureKey, SheetBody['origins'][FigureKey]][] => {
-        if (key === 'margin' && values.margin.trim() === '') return [[key, { from: 'assumed', page: '' }]];
-        const { from, page } = values.origins[key];
-        return from === '' ? [] : [[key, { from, page: from === 'source' ? page.trim() : '' }]];
-      },
-    ),
-  );
-}

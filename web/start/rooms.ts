@@ -3,7 +3,7 @@ import { registerRooms } from '../builds/rooms.ts';
 import { headWorkRows, headWorkWrite } from '../headwork/room.ts';
 import { knowHowRows, knowHowWrite } from '../knowHow/room.ts';
 import { conditionsWrite, readingWrite, roundRows } from '../measuring/room.ts';
-import { ledgerRows, ledgerWrite } from '../parts/room.ts';
+import { ledgerRows, ledgerWrite, patternPartsRows, patternPartsWrite } from '../parts/room.ts';
 import { photographDropped, photographRows, photographWrite } from '../photographs/room.ts';
 import { ranRows, ranWrite } from '../ran/room.ts';
 import { recheckRows, roundWrite } from '../rechecks/room.ts';
@@ -26,6 +26,7 @@ registerRooms({
     ran: ranRows,
     photographs: photographRows,
     'know-how': knowHowRows,
+    'pattern-parts': patternPartsRows,
   },
   writes: {
     reading: readingWrite,
@@ -42,6 +43,7 @@ registerRooms({
     photograph: photographWrite,
     'photograph-dropped': photographDropped,
     'know-how': knowHowWrite,
+    'pattern-parts': patternPartsWrite,
     round: roundWrite,
   },
 });

@@ -6,6 +6,7 @@ import { lashPoints, type Means } from '@zero-lash/core/sheets';
 import { characteristicOf, wearSheetOf, type FigureLine, type WearLine } from '@zero-lash/core/wear';
 import type { ComponentProps } from 'react';
 import { describe, expect, it } from 'vitest';
+import type { LedgerLine } from '@zero-lash/core/parts';
 import type { BuildView } from '../builds/buildView.ts';
 import { withPending } from '../builds/pending.ts';
 import { store } from '../app/store.ts';
@@ -385,6 +386,55 @@ describe('a count of parts', () => {
     unmount();
     show(<CountIn build={build({ stage: 'close', ledger: ledger({ ...line, in: 1 }) })} />);
     expect(screen.getByRole('alert').textContent).toContain('Cover bolt, long: 1 missing');
+  });
+});
+
+describe('what a count says of the pattern', () => {
+  it('is kept by a tap, and asked for no more', () => {
+    const entry = {
+      ...{ id: 'e', by: 'Osk Velland', at: new Date().toISOString() },
+      lines: [
+        {
+          ...{
+            key: 'dowel',
+            group: 'cover',
+            name: 'Dowel',
+            place: 'front',
+            way: 'unsaid',
+            expected: 2,
+            out: 2,
+          },
+          ...{ in: null, note: '', dropped: false },
+        },
+      ],
+    } as unknown as BuildView['ledger'][number];
+    const view = build({ stage: 'open-up', ledger: [entry] });
+    const shown = show(<CountOut build={view} />);
+    expect(screen.getByText('Otherwise than listed: Dowel front 2.')).toBeTruthy();
+    fireEvent.click(screen.getByRole('button', { name: /^Keep that for every/ }));
+    const [sent] = put();
+    expect(sent).toMatchObject({
+      kind: 'pattern-parts',
+      body: { lines: [{ key: 'dowel', expected: 2, dropped: false }] },
+    });
+    shown.unmount();
+    const kept = {
+      id: 'k',
+      sheetId: 's',
+      by: 'Osk Velland',
+      at: '',
+      lines: (sent!.body as { lines: never[] }).lines,
+    };
+    show(<CountOut build={build({ stage: 'open-up', ledger: [entry], 'pattern-parts': [kept] })} />);
+    expect(screen.queryByText(/Otherwise than listed/)).toBeNull();
+  });
+
+  it('is nothing of what stays on for this job', () => {
+    show(<CountOut build={build({ stage: 'open-up' })} />);
+    fireEvent.click(screen.getByRole('button', { name: 'All of it stays on' }));
+    expect(
+      (put()[0]!.body as { lines: LedgerLine[] }).lines.every(({ dropped, note }) => dropped && note !== ''),
+    ).toBe(true);
   });
 });
 

@@ -125,7 +125,7 @@ export function build(change: Partial<BuildView> = {}, means: Means = inlineSix.
     } as unknown as BuildView['sheet'],
     rounds: [round()],
     ...{ settings: [], ticks: [], notes: [], rechecks: [] },
-    ...{ wear: [], headwork: [], ledger: [], ran: [], photographs: [], 'know-how': [] },
+    ...{ wear: [], headwork: [], ledger: [], ran: [], photographs: [], 'know-how': [], 'pattern-parts': [] },
     ...change,
   };
 }

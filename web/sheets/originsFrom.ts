@@ -1,0 +1,29 @@
+import type { SheetBody } from '@zero-lash/contract/sheets';
+import { originsOf, type FigureKey, type Pattern, type SheetFigures } from '@zero-lash/core/sheets';
+import type { SheetValues } from './formValues.ts';
+import { isUntouched } from './planSteps.ts';
+
+/** A form as far as its figures go: which of them there are. */
+export function figuresTyped(values: SheetValues, pattern: Pattern): SheetFigures {
+  return {
+    pattern,
+    temperature: values.tempFrom.trim() === '' ? null : {},
+    wearLimits: values.wear,
+    torques: values.torques,
+    recheckPlan: values.plan.filter((step) => !isUntouched(step)),
+    runIn: { heatCycles: values.heatCycles.trim() === '' ? 0 : 1 },
+  };
+}
+
+/** Reads where the figures are from that there are; what was left at its default is assumed by us. */
+export function readOrigins(values: SheetValues, pattern: Pattern): SheetBody['origins'] {
+  return Object.fromEntries(
+    originsOf(figuresTyped(values, pattern)).flatMap(
+      ({ key }): [FigureKey, SheetBody['origins'][FigureKey]][] => {
+        if (key === 'margin' && values.margin.trim() === '') return [[key, { from: 'assumed', page: '' }]];
+        const { from, page } = values.origins[key];
+        return from === '' ? [] : [[key, { from, page: from === 'source' ? page.trim() : '' }]];
+      },
+    ),
+  );
+}
