@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { headWorkLine } from './headwork.ts';
 import { reading } from './measuring.ts';
-import { ledgerLine } from './parts.ts';
+import { ledgerLine, patternPartsRow } from './parts.ts';
 import { ranLine } from './ran.ts';
 import { recheckForecast } from './rechecks.ts';
 import { recheckPlan } from './recheckPlan.ts';
@@ -44,6 +44,7 @@ export const RECORD_JSON: Readonly<Record<string, Readonly<Record<string, z.ZodT
   stage_ticks: { earlier: z.array(moment).max(1000) },
   readings: { reading },
   sign_offs: { accepted: points },
+  pattern_parts: { lines: patternPartsRow.shape.lines },
 };
 
 /** What the lines of an entry are, by the room they were written in. */

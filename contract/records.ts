@@ -170,7 +170,10 @@ export const RECORD_TABLES = {
   },
   know_how: {
     ...{ id: 'id', sheet_id: '>sheets', build_id: '>builds', stage: 'text', text: 'text', dropped: 'truth' },
-    ...{ by: '>people', at: 'moment' },
+    ...{ by: '>people', at: 'moment', about: 'text~', crank_angle: 'number?~' },
+  },
+  pattern_parts: {
+    ...{ id: 'id', sheet_id: '>sheets', build_id: '>builds', lines: 'json', by: '>people', at: 'moment' },
   },
   piece_moves: {
     ...{ id: 'id', system: 'text', thickness: 'number', count: 'number', why: 'text', build_id: '>builds' },
@@ -183,7 +186,7 @@ export type RecordTable = keyof typeof RECORD_TABLES;
 /** What files written before it was kept do not have at all. */
 const LATER: ReadonlySet<string> = new Set<RecordTable>([
   ...(['engine_plans', 'recheck_changes', 'point_checks', 'owners', 'instrument_checks'] as const),
-  ...(['records_taken', 'know_how', 'piece_moves'] as const),
+  ...(['records_taken', 'know_how', 'pattern_parts', 'piece_moves'] as const),
 ]);
 
 /** The most rows a record has in all: far more than any engine's life. */

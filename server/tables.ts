@@ -128,6 +128,8 @@ declare module 'knex/types/tables.js' {
       by: string;
       at: Date;
       version: number;
+      about: 'stage' | 'cover' | 'stop';
+      crank_angle: number | null;
     };
     known_devices: {
       mark: string;

@@ -323,6 +323,14 @@ export const STAGES: readonly Stage[] = [
 ];
 
 /**
+ * Says whether the cover comes off or goes on at a stage: what the shop knows of it stands there.
+ *
+ * @example handlesCover('wear') // false
+ */
+export const handlesCover = (key: StageKey): boolean =>
+  stageOf(key).checks.some(({ says }) => says === 'counted-out' || says === 'cover-on');
+
+/**
  * Finds a stage by its key.
  *
  * @example stageOf('prove').title // 'Prove'

@@ -6,6 +6,8 @@ const FIELDS = [
   'k.sheet_id as sheetId',
   'k.stage',
   'k.text',
+  'k.about',
+  'k.crank_angle as crankAngle',
   'p.name as by',
   'k.at',
   'k.dropped',
@@ -30,8 +32,11 @@ export async function readKnowHow(
         .where('b.id', which.build)
         .select('r.sheet_id'),
     );
-  return ((await query) as (Omit<KnowHowRow, 'at'> & { at: Date })[]).map(({ at, ...row }) => ({
+  return (
+    (await query) as (Omit<KnowHowRow, 'at' | 'crankAngle'> & { at: Date; crankAngle: string | null })[]
+  ).map(({ at, crankAngle, ...row }) => ({
     ...row,
+    crankAngle: crankAngle === null ? null : Number(crankAngle),
     at: at.toISOString(),
   }));
 }

@@ -12,13 +12,14 @@ import { readKnowHow } from './read.ts';
 export async function addKnowHow(
   db: Knex,
   buildId: string,
-  { stage, text, takenAt }: z.output<typeof newKnowHow>,
+  { stage, text, about, crankAngle, takenAt }: z.output<typeof newKnowHow>,
   context: WriteContext,
 ): Promise<BuildWrite> {
   const build = await lockBuild(db, buildId);
   const { sheetId } = await findRevision(db, build.revisionId);
   await db('know_how').insert({
     ...{ id: context.key, sheet_id: sheetId, build_id: buildId, stage, text, by: context.personId },
+    ...{ about, crank_angle: crankAngle },
     at: whenTaken(takenAt, context, build.openedAt),
   });
   const [row] = await readKnowHow(db, { id: context.key });

@@ -5,6 +5,7 @@ import * as miles from './102-miles.ts';
 import * as positionPictures from './103-positionPictures.ts';
 import * as origins from './104-origins.ts';
 import * as patternParts from './105-patternParts.ts';
+import * as noteWhere from './106-noteWhere.ts';
 import { EARLIER_NAMES, earlierSource } from './earlier/index.ts';
 import { sourceOf } from './source.ts';
 
@@ -15,6 +16,7 @@ const MIGRATIONS = {
   '103-positionPictures': positionPictures,
   '104-origins': origins,
   '105-patternParts': patternParts,
+  '106-noteWhere': noteWhere,
 } as const;
 
 /** The migrations of every database of ours, in order. */

@@ -40,6 +40,7 @@ const WHOSE: Readonly<Record<RecordTable, string>> = {
   build_entries: 'build_id in (select id from builds where engine_id = :e)',
   photographs: 'build_id in (select id from builds where engine_id = :e)',
   know_how: 'build_id in (select id from builds where engine_id = :e)',
+  pattern_parts: 'build_id in (select id from builds where engine_id = :e)',
   piece_moves: 'build_id in (select id from builds where engine_id = :e)',
 };
 

@@ -60,7 +60,8 @@ export async function takeRecord(db: Knex, { record, zip }: RecordToTake, by: st
     is: 'coalesce((?::jsonb ->> instrument_id::text)::uuid, instrument_id)',
     from: JSON.stringify(knownAs),
   });
-  for (const table of ['settings', 'sign_offs', 'build_entries', 'know_how'] as const) await write(table);
+  for (const table of ['settings', 'sign_offs', 'build_entries', 'know_how', 'pattern_parts'] as const)
+    await write(table);
   // they came out of another shop's drawer, and count in none here
   await write('piece_moves', { column: 'of_shop', is: 'coalesce(of_shop, ?::text)', from: file.shop });
   for (const row of rows.photographs)

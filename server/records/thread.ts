@@ -8,7 +8,7 @@ export type Looked = { readonly record: LookedThrough } | { readonly refused: { 
 export default async function look(zip: Uint8Array): Promise<Looked> {
   try {
     const record = lookThrough(zip);
-    await lookAtPictures(zip, record.rows.photographs);
+    await lookAtPictures(zip, record.rows);
     return { record };
   } catch (error) {
     // an error goes from thread to thread as its words alone

@@ -13,6 +13,7 @@ import { lashPoints } from '@zero-lash/core/sheets';
 import { strFromU8, unzipSync } from 'fflate';
 import type { z } from 'zod';
 import { mmOrNull } from '../length.ts';
+import { HELD_EDGE } from '../sheets/positionPictures.ts';
 import { isKept } from '../plugins/picture.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { differencesIn } from './differences.ts';
@@ -35,7 +36,8 @@ export const badRecord = (detail: string) =>
 const MANY = [
   ...(['engine_plans', 'usages', 'rechecks', 'recheck_changes', 'point_checks', 'rounds'] as const),
   ...(['stage_moves', 'stage_ticks', 'stage_notes', 'round_conditions', 'readings', 'settings'] as const),
-  ...(['sign_offs', 'build_entries', 'know_how', 'piece_moves', 'records_taken'] as const),
+  ...(['sign_offs', 'build_entries', 'know_how', 'pattern_parts', 'piece_moves'] as const),
+  'records_taken',
 ] as const;
 export type ManyTable = (typeof MANY)[number];
 
@@ -177,7 +179,15 @@ export function pictureIn(zip: Uint8Array, id: string): Buffer {
  *
  * @throws Refusal `bad_record` that says which is none that is kept
  */
-export async function lookAtPictures(zip: Uint8Array, photographs: readonly RecordRow[]): Promise<void> {
+export async function lookAtPictures(
+  zip: Uint8Array,
+  { photographs, sheet_revisions: revisions }: Pick<LookedThrough['rows'], 'photographs' | 'sheet_revisions'>,
+): Promise<void> {
+  for (const [index, { pictures }] of revisions.entries())
+    for (const [at, { file }] of ((pictures ?? []) as { file: string }[]).entries())
+      if (!(await isKept(Buffer.from(file, 'base64'), undefined, HELD_EDGE)))
+        throw badRecord(`tables.sheet_revisions.${index}.pictures.${at}: is damaged, or none as it is kept.`);
+
   for (const [index, { id, width, height }] of photographs.entries())
     if (!(await isKept(pictureIn(zip, id as string), { width, height })))
       throw badRecord(

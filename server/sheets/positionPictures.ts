@@ -2,8 +2,10 @@ import { MOST_PICTURE_TEXT, type SheetBody } from '@zero-lash/contract/sheets';
 import { isKept, pictureOf } from '../plugins/picture.ts';
 import { Refusal } from '../plugins/errors.ts';
 
-/** The longer edge, in pixels, of a picture that a sheet holds, and how well it is kept where it has to be made smaller. */
-const AS_HELD = { edge: 800, quality: 70 };
+/** The longer edge, in pixels, of a picture that a sheet holds. */
+export const HELD_EDGE = 800;
+/** How well one is kept that has to be made smaller. */
+const AS_HELD = { edge: HELD_EDGE, quality: 70 };
 
 /**
  * Looks at the pictures of a sheet by what is in them, makes those smaller that are too large, and leaves out what is not the picture.

@@ -363,6 +363,20 @@ describe('what the shop has learned', () => {
     expect(other.build['know-how']).not.toContainEqual(row);
   });
 
+  it('stands at its stage, with the cover, or at a stop, which alone has an angle', async () => {
+    const work = await Work.on(shop, SCREWS);
+    const said = (more: object) =>
+      work.write('know-how', { stage: 'prove', text: 'The dot is not it', ...more });
+    expect(rowOf<KnowHowRow>(await said({}))).toMatchObject({ about: 'stage', crankAngle: null });
+    expect(rowOf<KnowHowRow>(await said({ about: 'stop', crankAngle: 120.5 }))).toMatchObject({
+      about: 'stop',
+      crankAngle: 120.5,
+    });
+    expect(rowOf<KnowHowRow>(await said({ about: 'cover' })).about).toBe('cover');
+    for (const more of [{ about: 'stop' }, { crankAngle: 10 }, { about: 'stop', crankAngle: 720 }])
+      expect((await said(more)).status).toBe(400);
+  });
+
   it('is worded by leads alone, who see what another lead made of it meanwhile', async () => {
     const work = await Work.on(shop, SCREWS);
     const row = rowOf<KnowHowRow>(await work.write('know-how', { stage: 'wear', text: 'Springs by colour' }));

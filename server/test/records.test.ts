@@ -70,7 +70,7 @@ const plain = ({ tables, people }: RecordFile) => {
 };
 const into = (zip: Uint8Array) =>
   other.transaction((transaction) => takeRecord(transaction, { zip, record: lookThrough(zip) }, there));
-const lookAt = (zip: Uint8Array) => lookAtPictures(zip, lookThrough(zip).rows.photographs);
+const lookAt = (zip: Uint8Array) => lookAtPictures(zip, lookThrough(zip).rows);
 const engineOf = async (name: string) => (await shop.buildOf(name)).engine.id;
 
 describe('an engine’s record', () => {
@@ -354,7 +354,7 @@ describe('what a record brings from another shop', () => {
     for (const file of ['railcar', 'frostFan', 'headSaw']) {
       const zip = readFileSync(new URL(`./fixtures/record1-${file}.zip`, import.meta.url));
       const record = lookThrough(zip);
-      await lookAtPictures(zip, record.rows.photographs);
+      await lookAtPictures(zip, record.rows);
       const taken = await fresh.transaction((transaction) => takeRecord(transaction, { zip, record }, id));
       expect(taken, file).toMatchObject({ already: false, differences: [] });
       expect(taken.readings).toBeGreaterThan(0);
@@ -393,6 +393,14 @@ describe('a file that is no such record', () => {
       [zipSync({ 'record.json': strToU8('{"format": ') }), /cut off, or no JSON/],
       [zipSync({ 'record.json': strToU8('{}') }), /no record of an engine/],
       [await changed((record) => Object.assign(record, { formatVersion: 2 })), /newer Zero Lash/],
+      [
+        await changed(({ tables }) =>
+          Object.assign(tables.sheet_revisions![0]!, {
+            pictures: [{ at: 0, of: 'mark', says: 'the notch', file: 'bm90IGEgcGljdHVyZQ==' }],
+          }),
+        ),
+        /sheet_revisions\.0\.pictures\.0: is damaged/,
+      ],
       [
         await changed(({ tables }) => Object.assign(tables.readings![3]!, { lo: 5 })),
         /tables\.readings\.3: .*changed by hand/,

@@ -195,6 +195,8 @@ const AboveHead = memo(function AboveHead({ work }: AreaProps) {
         <StopGuide
           buildId={build.id}
           sheet={build.sheet}
+          stage={build.stage}
+          known={build['know-how']}
           work={turning}
           enabled={mayWork}
           onArrive={select}

@@ -1,6 +1,13 @@
 import { Box, Button, Flex, Heading, chakra } from '@chakra-ui/react';
 import type { BuildView } from '../builds/buildView.ts';
-import { obstaclesTo, STAGE_KEYS, statusOf, stageOf, type StageKey } from '@zero-lash/core/builds';
+import {
+  handlesCover,
+  obstaclesTo,
+  STAGE_KEYS,
+  statusOf,
+  stageOf,
+  type StageKey,
+} from '@zero-lash/core/builds';
 import { memo, useMemo, useState, type ReactNode } from 'react';
 import { ShopTime } from '../app/ShopTime.tsx';
 import { TextArea } from '../app/Labelled.tsx';
@@ -195,8 +202,8 @@ const Notes = memo(function Notes({ buildId, notes: all, stage, enabled }: Notes
     put({ kind: 'note', body: { stage, text: text.trim() } });
     setText('');
   };
-  const learn = () => {
-    put({ kind: 'know-how', body: { stage, text: text.trim() } });
+  const learn = (about: 'stage' | 'cover') => {
+    put({ kind: 'know-how', body: { stage, about, text: text.trim() } });
     setText('');
   };
   if (!enabled && notes.length === 0) return null;
@@ -231,10 +238,20 @@ const Notes = memo(function Notes({ buildId, notes: all, stage, enabled }: Notes
             variant="plain"
             disabled={text.trim() === '' || text.trim().length > MOST_LEARNED}
             title="Shown at this stage on every later build of this pattern"
-            onClick={learn}
+            onClick={() => learn('stage')}
           >
             Keep for this pattern
           </Button>
+          {handlesCover(stage) && (
+            <Button
+              variant="plain"
+              disabled={text.trim() === '' || text.trim().length > MOST_LEARNED}
+              title="Shown wherever the cover comes off or goes on, on every later build of this pattern"
+              onClick={() => learn('cover')}
+            >
+              Keep with its cover
+            </Button>
+          )}
         </Flex>
       )}
       {text.trim().length > MOST_LEARNED && (

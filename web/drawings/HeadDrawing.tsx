@@ -70,6 +70,8 @@ const BESIDE = 2;
 const MARK = 16;
 /** px from which a point has room for both ends under the figure that governs */
 const ROOMY = 80;
+/** px from which a point has room to say that a piece is fitted */
+const FITTED = 56;
 /** px a figure of a range takes */
 const FIGURE = 7.4;
 const SETTLE_MS = 120;
@@ -325,15 +327,12 @@ const Point = memo(
     const left = place.x * cell - size / 2;
     const top = place.y * cell - size / 2;
     const gap = shown?.gap;
-    const figure = gap
-      ? gap.lo === null
-        ? `< ${gap.hi}`
-        : gap[gap.governs]
-      : // the word first: after the figure it reads as inches
-        shown?.piece && (size < 56 ? shown.piece : `in ${shown.piece}`);
+    const figure = gap ? (gap.lo === null ? `< ${gap.hi}` : gap[gap.governs]) : shown?.piece;
     const both = gap && gap.lo !== null ? `${gap.lo}–${gap.hi}` : '';
     // a range that is wider than its tile is read in the panel
-    const range = size >= ROOMY && both.length * FIGURE < size - 4 ? both : '';
+    // of a piece it is said that it is fitted: by itself its figure would be a gap
+    const under = gap ? both : figure ? 'fitted' : '';
+    const range = size >= (gap ? ROOMY : FITTED) && under.length * FIGURE < size - 4 ? under : '';
     const large = Math.min(24, size / 2.9);
     const lines = 14 + (figure ? large : 0) + (range ? 15 : 0);
     const baseline = (size - lines) / 2 + 12;
@@ -345,7 +344,7 @@ const Point = memo(
     const spoken = [
       `${point.key}${name === undefined ? '' : `, the maker’s ${name}`}, ${ROLE_WORDS[point.role]}`,
       STATE_WORDS[state],
-      gap ? (gap.lo === null ? `under ${gap.hi}` : `${gap.lo} to ${gap.hi}`) : figure,
+      gap ? (gap.lo === null ? `under ${gap.hi}` : `${gap.lo} to ${gap.hi}`) : figure && `fitted ${figure}`,
       shown?.done ?? '',
       shown?.closed ? 'may be measured here' : '',
       shown?.waiting ? 'waiting to be sent' : '',

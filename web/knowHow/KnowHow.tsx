@@ -1,6 +1,6 @@
 import { Box, Button, Flex, Heading } from '@chakra-ui/react';
 import type { KnowHowRow } from '@zero-lash/contract/knowHow';
-import type { StageKey } from '@zero-lash/core/builds';
+import { handlesCover, type StageKey } from '@zero-lash/core/builds';
 import { memo, useState } from 'react';
 import { TextArea } from '../app/Labelled.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
@@ -19,7 +19,11 @@ interface Props {
 
 /** What the shop has learned of this pattern at a stage: on every build of it, worded again by a lead. */
 export const KnowHow = memo(function KnowHow({ buildId, sheet: { maker, name }, known, stage }: Props) {
-  const rows = known.filter((row) => row.stage === stage && !row.dropped);
+  const atCover = handlesCover(stage);
+  const rows = known.filter(
+    (row) =>
+      !row.dropped && ((row.about === 'stage' && row.stage === stage) || (row.about === 'cover' && atCover)),
+  );
   if (rows.length === 0) return null;
   return (
     <Box as="section" aria-label="What the shop has learned">
@@ -33,7 +37,8 @@ export const KnowHow = memo(function KnowHow({ buildId, sheet: { maker, name }, 
   );
 });
 
-function Note({ row, buildId }: { readonly row: KnowHowRow; readonly buildId: string }) {
+/** A note of the shop's on this pattern, with a way for a lead to word it again. */
+export function Note({ row, buildId }: { readonly row: KnowHowRow; readonly buildId: string }) {
   const { mayLead } = useRole();
   const [change, { error, isLoading }] = useChangeKnowHowMutation();
   const [text, setText] = useState<string | null>(null);

@@ -16,8 +16,8 @@ export const knowHowWrite: WriteOfRoom<'know-how', 'know-how'> = {
     ...{ about: 'what was learned', said: `“${body.text}”`, body },
   }),
   pending: (item, build) => {
-    const { stage, text } = item.body as NewKnowHow;
-    const row = { id: item.key, stage, text, by: item.by, at: item.takenAt };
+    const { stage, text, about = 'stage', crankAngle = null } = item.body as NewKnowHow;
+    const row = { id: item.key, stage, text, about, crankAngle, by: item.by, at: item.takenAt };
     return { ...row, sheetId: build.sheet.sheetId, dropped: false, version: 1 };
   },
 };

@@ -10,7 +10,7 @@ import {
   type Role,
   type SingleRule,
 } from '@zero-lash/core/sheets';
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
@@ -79,6 +79,8 @@ export function LimitFields({ roles, rule, settled, onSettle }: Props) {
   );
 }
 
+const OVER = 'over';
+
 interface RoleProps extends Pick<Props, 'rule' | 'settled' | 'onSettle'> {
   readonly role: Role;
   readonly values: Pick<SheetValues, 'limits' | 'also' | 'unit' | 'condition'>;
@@ -89,7 +91,12 @@ interface RoleProps extends Pick<Props, 'rule' | 'settled' | 'onSettle'> {
 }
 
 function RoleLimits({ role, values, rule, rows, onAdd, onTakeOut, settled, onSettle }: RoleProps) {
-  const { setValue } = useFormContext<SheetValues>();
+  const { setValue, control } = useFormContext<SheetValues>();
+  const shop = useSession()?.shop.allowOver.find((each) => each.role === role)?.over ?? 0;
+  const typed = useWatch({ control, name: `allowances.${role}.over` }) ?? '';
+  // most sheets say nothing of it: it stands there once it is asked for, or where the shop takes something
+  const [asks, setOver] = useState(false);
+  const over = asks || shop > 0 || typed !== '';
   const questions = limitWarningsOf(role, values, rule).filter(({ key }) => !settled.has(key));
   const left = (Object.keys(ALSO_WORDS) as AlsoKind[]).filter((kind) =>
     rows.every((each) => each.kind !== kind),
@@ -136,12 +143,18 @@ function RoleLimits({ role, values, rule, rows, onAdd, onTakeOut, settled, onSet
           {asked(`also.${index}.text`)}
         </Box>
       ))}
-      {left.length > 0 && (
+      {left.length + (over ? 0 : 1) > 0 && (
         <Labelled label={`More that it prints for ${ROLE_WORDS[role]}`}>
-          <Select value="" onChange={({ target }) => onAdd(target.value as AlsoKind)}>
+          <Select
+            value=""
+            onChange={({ target }) =>
+              target.value === OVER ? setOver(true) : onAdd(target.value as AlsoKind)
+            }
+          >
             <option value="" disabled>
               nothing more
             </option>
+            {!over && <option value={OVER}>something taken over the greatest</option>}
             {left.map((kind) => (
               <option key={kind} value={kind}>
                 {alsoInWords(kind, values.condition)}
@@ -150,7 +163,7 @@ function RoleLimits({ role, values, rule, rows, onAdd, onTakeOut, settled, onSet
           </Select>
         </Labelled>
       )}
-      <AllowanceFields role={role} />
+      {over && <AllowanceFields role={role} />}
     </Box>
   );
 }

@@ -14,6 +14,7 @@ import { BudgetPanel } from '../headwork/BudgetPanel.tsx';
 import { KnowHow } from '../knowHow/KnowHow.tsx';
 import { CountIn } from '../parts/CountIn.tsx';
 import { CountOut } from '../parts/CountOut.tsx';
+import { StopNotes } from '../turning/StopNotes.tsx';
 import { writePartsCsv } from '../parts/csv.ts';
 import { base64Of, whyNoPicture } from '../app/picture.ts';
 import { warningsIn, readWearCsv, writeWearCsv } from '../wear/csv.ts';
@@ -443,7 +444,7 @@ const knownOn = (view: BuildView) => ({ buildId: view.id, sheet: view.sheet, kno
 describe('what the shop has learned', () => {
   const note: BuildView['know-how'][number] = {
     ...{ id: 'k', sheetId: 'sh', text: 'The breather comes off first', by: 'Osk Velland', at },
-    ...{ stage: 'open-up', dropped: false, version: 1 },
+    ...{ stage: 'open-up', dropped: false, ...{ about: 'stage', crankAngle: null }, version: 1 },
   };
 
   it('is shown at its stage, to be reworded by a lead alone', async () => {
@@ -456,6 +457,35 @@ describe('what the shop has learned', () => {
     await signIn('lead');
     show(<KnowHow {...knownOn(view)} stage="open-up" />);
     expect(screen.getByRole('button', { name: 'Reword it' })).toBeTruthy();
+  });
+
+  it('of its cover stands wherever that comes off or goes on; of a stop there, with a line for the next', () => {
+    const ofCover = { ...note, about: 'cover' as const };
+    const view = build({ 'know-how': [ofCover] });
+    for (const [stage, there] of [
+      ['open-up', true],
+      ['close', true],
+      ['wear', false],
+    ] as const) {
+      const { unmount } = show(<KnowHow {...knownOn(view)} stage={stage} />);
+      expect(screen.queryByText('The breather comes off first') !== null, stage).toBe(there);
+      unmount();
+    }
+    const atStop = { ...note, about: 'stop' as const, crankAngle: 120, text: 'The dot is the pump’s' };
+    const stop = (angle: number) => (
+      <StopNotes buildId="b" known={[atStop, ofCover]} stage="prove" angle={angle} enabled />
+    );
+    const { unmount } = show(stop(480));
+    expect(screen.queryByText(/The dot/)).toBeNull();
+    unmount();
+    show(stop(120));
+    expect(screen.getByText(/The dot is the pump’s/)).toBeTruthy();
+    fireEvent.click(screen.getByRole('button', { name: 'Keep a note at this stop' }));
+    fireEvent.change(screen.getByLabelText('Note at this stop'), { target: { value: 'Use the mirror' } });
+    fireEvent.click(screen.getByRole('button', { name: 'Keep' }));
+    expect(put()).toMatchObject([
+      { kind: 'know-how', body: { stage: 'prove', about: 'stop', crankAngle: 120, text: 'Use the mirror' } },
+    ]);
   });
 
   it('is nothing at another stage', () => {

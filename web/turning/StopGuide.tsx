@@ -1,6 +1,7 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { SheetBody } from '@zero-lash/contract/sheets';
-import { crankHeldBy } from '@zero-lash/core/builds';
+import type { KnowHowRow } from '@zero-lash/contract/knowHow';
+import { crankHeldBy, type StageKey } from '@zero-lash/core/builds';
 import { cylinderName, type Pattern } from '@zero-lash/core/sheets';
 import {
   camByHandInWords,
@@ -15,6 +16,7 @@ import { memo, useState } from 'react';
 import { Caution } from '../app/Caution.tsx';
 import { useSteady } from '../app/useSteady.ts';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';
+import { StopNotes } from './StopNotes.tsx';
 import { PositionPictures } from './PositionPictures.tsx';
 import { WhichTdc } from './WhichTdc.tsx';
 import type { TurningWork } from './useTurning.ts';
@@ -22,6 +24,9 @@ import type { TurningWork } from './useTurning.ts';
 interface Props {
   readonly buildId: string;
   readonly sheet: Pick<SheetBody, 'pattern' | 'pictures'>;
+  readonly stage: StageKey;
+  /** what the shop knows of the pattern */
+  readonly known: readonly KnowHowRow[];
   readonly work: TurningWork;
   readonly enabled: boolean;
   /** the crank was said to stand at a stop: this is its first point */
@@ -31,7 +36,8 @@ interface Props {
 type Asked = 'signs' | 'tdc' | 'past' | null;
 
 /** In a line: where the crank is, what is left here, and how to get to the next stop. */
-export const StopGuide = memo(function StopGuide({ buildId, sheet, work, enabled, onArrive }: Props) {
+export const StopGuide = memo(function StopGuide(props: Props) {
+  const { buildId, sheet, stage, known, work, enabled, onArrive } = props;
   const { pattern } = sheet;
   const { progress, turning } = work;
   const { here, next, stops } = progress;
@@ -102,6 +108,14 @@ export const StopGuide = memo(function StopGuide({ buildId, sheet, work, enabled
           </Flex>
         )}
       </Flex>
+      {shown && !held && (
+        <StopNotes
+          key={shown.stop.angle}
+          {...{ buildId, known, stage }}
+          angle={shown.stop.angle}
+          enabled={enabled && asked === 'signs'}
+        />
+      )}
       {shown && asked === 'signs' && (
         <Box as="ul" marginTop="2" paddingLeft="4" listStyleType="'– '">
           {signsInWords(pattern, shown.stop).map((sign) => (
