@@ -81,7 +81,8 @@ export default function SheetPage() {
         </Box>
         <Box as="dl" display="grid" gap="0" alignContent="start">
           {sheetInWords(sheet)
-            .filter(({ name }) => !name.startsWith('Limits'))
+            // these are drawn and shown beside it
+            .filter(({ name }) => !name.startsWith('Limits') && !name.startsWith('Picture '))
             .map(({ name, text }) => (
               <Fact key={name} name={name}>
                 {text}
