@@ -1,6 +1,6 @@
 import type { DraftChange, NewSheet, SheetBody, SheetRevision } from '@zero-lash/contract/sheets';
 import { tenthsFromMm } from '@zero-lash/core/length';
-import { lashPoints, rolesOf, singleBandComplaint } from '@zero-lash/core/sheets';
+import { lashPoints, originsOf, rolesOf, singleBandComplaint } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import { tenthsOrNull } from '../length.ts';
 import { Refusal } from '../plugins/errors.ts';
@@ -101,6 +101,10 @@ async function addRevision(
   return revision!.id as string;
 }
 
+/** Where the figures are from that a sheet has: of one that is not there, nothing is said. */
+const originsThere = (body: SheetBody): SheetBody['origins'] =>
+  Object.fromEntries(originsOf(body).flatMap(({ key, origin }) => (origin ? [[key, origin]] : [])));
+
 function columnsOf(body: SheetBody) {
   return {
     pattern: JSON.stringify(body.pattern),
@@ -117,7 +121,7 @@ function columnsOf(body: SheetBody) {
     source: JSON.stringify(body.source),
     second_source: body.secondSource && JSON.stringify(body.secondSource),
     pictures: JSON.stringify(body.pictures),
-    origins: JSON.stringify(body.origins),
+    origins: JSON.stringify(originsThere(body)),
     notes: body.notes,
   };
 }

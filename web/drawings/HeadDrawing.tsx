@@ -64,8 +64,6 @@ const WIDE = 560;
 const MARGIN = 18;
 /** px a letter of a key takes, the room between a key and its mark, and the mark */
 const LETTER = 8.6;
-/** px a letter of our key takes where the maker's name stands before it */
-const BESIDE_LETTER = 6.8;
 const BESIDE = 2;
 const MARK = 16;
 /** px from which a point has room for both ends under the figure that governs */
@@ -328,17 +326,19 @@ const Point = memo(
     const top = place.y * cell - size / 2;
     const gap = shown?.gap;
     const figure = gap ? (gap.lo === null ? `< ${gap.hi}` : gap[gap.governs]) : shown?.piece;
-    const both = gap && gap.lo !== null ? `${gap.lo}–${gap.hi}` : '';
+    const ends = gap && gap.lo !== null ? `${gap.lo}–${gap.hi}` : '';
     // a range that is wider than its tile is read in the panel
     // of a piece it is said that it is fitted: by itself its figure would be a gap
-    const under = gap ? both : figure ? 'fitted' : '';
+    const under = gap ? ends : figure ? 'fitted' : '';
     const range = size >= (gap ? ROOMY : FITTED) && under.length * FIGURE < size - 4 ? under : '';
     const large = Math.min(24, size / 2.9);
     const lines = 14 + (figure ? large : 0) + (range ? 15 : 0);
     const baseline = (size - lines) / 2 + 12;
     // the key and its mark stand in the middle together, however long the key is
-    const beside = name === undefined ? 0 : point.key.length * BESIDE_LETTER + BESIDE;
-    const letters = (name ?? point.key).length * LETTER + beside;
+    // ours stands beside the maker's name where there is room for both
+    const both = name === undefined ? 0 : (name.length + point.key.length) * LETTER + BESIDE;
+    const showsBoth = both > 0 && both + BESIDE + MARK < size;
+    const letters = showsBoth ? both : (name ?? point.key).length * LETTER;
     const scale = letters + BESIDE + MARK < size ? 0.82 : 0.62;
     const from = (size - letters - BESIDE - MARK * scale) / 2;
     const spoken = [
@@ -380,8 +380,8 @@ const Point = memo(
           textAnchor="middle"
         >
           {name ?? point.key}
-          {name !== undefined && (
-            <tspan dx={BESIDE} fontSize="11" fontWeight="400" fill={paint('faded')}>
+          {showsBoth && (
+            <tspan dx={BESIDE} fontWeight="400" fill={paint('faded')}>
               {point.key}
             </tspan>
           )}

@@ -1,7 +1,7 @@
 import type { StageKey } from '@zero-lash/core/builds';
 import { Box, Button, Flex, Heading } from '@chakra-ui/react';
 import { OPERATION_WORDS } from '@zero-lash/core/headwork';
-import { gearParts } from '@zero-lash/core/sheets';
+import { bothNames, gearParts, type Pattern } from '@zero-lash/core/sheets';
 import { useState } from 'react';
 import { Caution } from '../app/Caution.tsx';
 import { useLengths } from '../app/lengths.ts';
@@ -90,7 +90,7 @@ export function BudgetPanel({ build, stage }: Props) {
       )}
       <KnowHowOfForecasts sheetId={build.sheet.sheetId} />
       <Stair shown={shown} />
-      <BudgetTable budgets={budgets} chosen={shown.point.key} onChoose={setChosen} />
+      <BudgetTable pattern={pattern} budgets={budgets} chosen={shown.point.key} onChoose={setChosen} />
       <RefusedNotes buildId={build.id} which={({ kind }) => kind === 'headwork'} />
       <Photographs build={build} stage={stage} hint="seat 3E, after cutting" />
     </Box>
@@ -156,12 +156,13 @@ function Stair({ shown: { point, found, unknown, target, budget } }: { readonly 
 }
 
 interface TableProps {
+  readonly pattern: Pattern;
   readonly budgets: readonly BudgetOfPoint[];
   readonly chosen: string;
   readonly onChoose: (point: string) => void;
 }
 
-function BudgetTable({ budgets, chosen, onChoose }: TableProps) {
+function BudgetTable({ pattern, budgets, chosen, onChoose }: TableProps) {
   const { figure, interval, unit } = useLengths();
   const screws = budgets.some(({ budget }) => budget?.screw);
   return (
@@ -191,7 +192,7 @@ function BudgetTable({ budgets, chosen, onChoose }: TableProps) {
               background={point.key === chosen ? 'wash' : undefined}
             >
               <Box as="th" {...{ scope: 'row' }} fontFamily="mono" height="44px">
-                {point.key}
+                {bothNames(pattern, point.key)}
               </Box>
               <td>{found ? interval(found) : UNKNOWN_WORDS[unknown ?? 'not-measured']}</td>
               <td>{budget ? `${figure(budget.lo)}–${figure(budget.hi)}` : '–'}</td>

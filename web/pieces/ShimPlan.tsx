@@ -23,6 +23,7 @@ import { Note } from '../app/Note.tsx';
 import { useLengths } from '../app/lengths.ts';
 import { saveFile } from '../app/saveFile.ts';
 import { Tick } from '../app/Tick.tsx';
+import { bothNames } from '@zero-lash/core/sheets';
 import type { BuildView } from '../builds/buildView.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 import { GapBar } from '../drawings/GapBar.tsx';
@@ -254,7 +255,7 @@ function Moves({ build, points: now, worked, choices, onChoose, enabled }: Moves
                       {index + 1}
                     </Box>
                     <Box as="th" {...{ scope: 'row' }} fontFamily="mono">
-                      {key}
+                      {bothNames(build.sheet.pattern, key)}
                     </Box>
                     <td>
                       {of(key)!.bare ? 'none' : figure(of(key)!.installed!)}

@@ -110,6 +110,8 @@ export function FormPart({ title, columns = 3, folded = false, children }: PartP
             textDecoration="none"
             fontSize="lg"
             gap="2"
+            whiteSpace="normal"
+            textAlign="left"
             aria-expanded={false}
             onClick={() => setOpened(true)}
           >

@@ -6,7 +6,10 @@ import { USUAL_CYLINDERS, type SheetValues } from './formValues.ts';
 /** The pattern: how the cylinders stand, how they fire, which way it turns, and what its valves are. */
 export function PatternFields() {
   const { control, getValues, setValue } = useFormContext<SheetValues>();
-  const [layout, assumed] = useWatch({ control, name: ['layout', 'assumed'] });
+  const [layout, assumed, bridgeIntake, bridgeExhaust] = useWatch({
+    control,
+    name: ['layout', 'assumed', 'bridgeIntake', 'bridgeExhaust'],
+  });
   const twoBanks = layout === 'v' || layout === 'flat';
   const [camDrive, camsAbove, coverHoldsCams, turnsBack, decompressed, table, pairs, stand, called] =
     useWatch({
@@ -95,7 +98,6 @@ export function PatternFields() {
           label="Marks on the pulley, °"
           hint="Of one turn, such as 0 180. Empty: it has none"
         />
-        <TextField name="camMarks" label="Marks on the cam wheel, °" hint="Over two turns; most have none" />
         <ChoiceField
           name="exhaustSide"
           label="Exhaust side, from the front"
@@ -126,12 +128,14 @@ export function PatternFields() {
         <Box>
           <TickField name="bridgeIntake" label="A bridge over the intakes" />
           <TickField name="bridgeExhaust" label="A bridge over the exhausts" />
-          <TickField name="bridgeGuided" label="Guided, and balanced by a screw at one stem" />
+          {(bridgeIntake || bridgeExhaust) && (
+            <TickField name="bridgeGuided" label="Guided, and balanced by a screw at one stem" />
+          )}
         </Box>
         <TickField name="closingSide" label="Drawn shut: a closing side too" />
       </FormPart>
       <FormPart
-        title="Where they stand, and what the maker calls them"
+        title="Their rows, and the maker’s names"
         columns={4}
         folded={stand === 'across' && called === ''}
       >

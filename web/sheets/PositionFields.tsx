@@ -11,15 +11,15 @@ import type { SheetValues } from './formValues.ts';
 /** Marks as people find them: their words, what the cams and the rotor show there, pictures, and where cams come out. */
 export function PositionFields() {
   const { control } = useFormContext<SheetValues>();
-  const [markNames, camsOutAt, camsOutBy, camsOutFirst] = useWatch({
+  const [markNames, camMarks, camsOutAt, camsOutBy, camsOutFirst] = useWatch({
     control,
-    name: ['markNames', 'camsOutAt', 'camsOutBy', 'camsOutFirst'],
+    name: ['markNames', 'camMarks', 'camsOutAt', 'camsOutBy', 'camsOutFirst'],
   });
   const signs = useFieldArray<SheetValues, 'signs'>({ control, name: 'signs' });
   const pictures = useFieldArray<SheetValues, 'pictures'>({ control, name: 'pictures' });
   const empty =
     signs.fields.length + pictures.fields.length === 0 &&
-    [markNames, camsOutAt, camsOutBy, camsOutFirst].every((text) => text === '');
+    [markNames, camMarks, camsOutAt, camsOutBy, camsOutFirst].every((text) => text === '');
   return (
     <FormPart title="Marks, and where cams come out" columns={4} folded={empty}>
       <Box gridColumn="1 / -1">
@@ -29,6 +29,7 @@ export function PositionFields() {
           hint="A mark a line, its degrees first; then where it is looked at from, and what beside it is none: 120: 2-5, front, not the dot beside it"
         />
       </Box>
+      <TextField name="camMarks" label="Marks on the cam wheel, °" hint="Over two turns; most have none" />
       {signs.fields.map((field, index) => (
         <Box key={field.id} display="contents">
           <TextField name={`signs.${index}.at`} label="Position, °" inputMode="decimal" />

@@ -5,6 +5,7 @@ import type { BuildView } from '../builds/buildView.ts';
 import { GapBar } from '../drawings/GapBar.tsx';
 import { VerdictMark } from '../drawings/VerdictMark.tsx';
 import type { KnownGap } from '@zero-lash/core/measuring';
+import { bothNames } from '@zero-lash/core/sheets';
 import { proofLines } from '@zero-lash/core/signoff';
 
 /** Every point from how it was found to how it is proved, beside what was forecast. */
@@ -29,7 +30,7 @@ export function ProofTable({ build }: { readonly build: BuildView }) {
             {proofLines(build).map(({ point, found, forecast, proved }) => (
               <Box as="tr" key={point.key} borderBottom="1px solid" borderColor="hairline">
                 <Box as="th" {...{ scope: 'row' }} fontFamily="mono">
-                  {point.key}
+                  {bothNames(build.sheet.pattern, point.key)}
                 </Box>
                 <Box as="td" color="faded">
                   {said(found)}

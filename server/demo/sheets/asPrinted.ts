@@ -8,7 +8,9 @@ import {
   WITH_HEAD,
   WITH_SCREWS,
   inLine,
-  step, FROM_SOURCE } from './parts.ts';
+  step,
+  FROM_SOURCE,
+} from './parts.ts';
 import { printed } from './printed.ts';
 
 /** One figure for each role, in thou: the band round them is the shop's; and what may be left alone as found. */
