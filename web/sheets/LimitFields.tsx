@@ -10,7 +10,7 @@ import {
   type Role,
   type SingleRule,
 } from '@zero-lash/core/sheets';
-import { useState, type ReactNode } from 'react';
+import { type ReactNode, memo, useState } from 'react';
 import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
@@ -32,7 +32,7 @@ interface Props {
 }
 
 /** The limits of every role as the source writes them, each drawn as it is understood, and asked about where it looks like a slip. */
-export function LimitFields({ roles, rule, settled, onSettle }: Props) {
+export const LimitFields = memo(function LimitFields({ roles, rule, settled, onSettle }: Props) {
   const { control } = useFormContext<SheetValues>();
   const also = useFieldArray<SheetValues, 'also'>({ control, name: 'also' });
   const [limits, typed, unit, condition] = useWatch({
@@ -77,7 +77,7 @@ export function LimitFields({ roles, rule, settled, onSettle }: Props) {
       ))}
     </FormPart>
   );
-}
+});
 
 const OVER = 'over';
 

@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { Box, Button, Flex } from '@chakra-ui/react';
 import { ROLE_WORDS, type Role } from '@zero-lash/core/sheets';
 import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
@@ -21,7 +22,7 @@ interface Props {
 }
 
 /** How the gap is set, with the figures that needs; and roles that are set another way. */
-export function MeansFields({ roles, warnings, onSettle }: Props) {
+export const MeansFields = memo(function MeansFields({ roles, warnings, onSettle }: Props) {
   const { control } = useFormContext<SheetValues>();
   const others = useFieldArray<SheetValues, 'others'>({ control, name: 'others' });
   const taken = useWatch({ control, name: 'others' }).map(({ role }) => role);
@@ -56,7 +57,7 @@ export function MeansFields({ roles, warnings, onSettle }: Props) {
       )}
     </>
   );
-}
+});
 
 function OneMeans({ path }: { readonly path: 'means' | `others.${number}.means` }) {
   const { control } = useFormContext<SheetValues>();

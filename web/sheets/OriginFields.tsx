@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { Box } from '@chakra-ui/react';
 import { originsOf, type Pattern } from '@zero-lash/core/sheets';
 import { useFormContext, useWatch } from 'react-hook-form';
@@ -7,23 +8,26 @@ import { isUsualOrigin } from './originsTyped.ts';
 import type { SheetValues } from './formValues.ts';
 
 /** Where each figure of the sheet is from: its source and on which page, whoever wrote it, or the shop. */
-export function OriginFields({ pattern }: { readonly pattern: Pattern | null }) {
+export const OriginFields = memo(function OriginFields({ pattern }: { readonly pattern: Pattern | null }) {
   const { control } = useFormContext<SheetValues>();
-  const values = useWatch({ control }) as SheetValues;
+  const [tempFrom, wear, torques, plan, heatCycles, margin, origins] = useWatch({
+    control,
+    name: ['tempFrom', 'wear', 'torques', 'plan', 'heatCycles', 'margin', 'origins'],
+  });
   if (!pattern) return null;
-  const figures = originsOf(figuresTyped(values, pattern));
+  const figures = originsOf(figuresTyped({ tempFrom, wear, torques, plan, heatCycles }, pattern));
   return (
     <FormPart
       title="Where each figure is from"
       columns={2}
-      folded={figures.every(({ key }) => isUsualOrigin(values.origins[key]))}
+      folded={figures.every(({ key }) => isUsualOrigin(origins[key]))}
     >
       <Box gridColumn="1 / -1" fontSize="sm" color="faded">
         What is printed is the source’s; what is not stands here as what it is. A page of its own only where
         it is another than the sheet’s.
       </Box>
       {figures.map(({ key, title }) =>
-        key === 'margin' && values.margin.trim() === '' ? (
+        key === 'margin' && margin.trim() === '' ? (
           <Box key={key} gridColumn="1 / -1" fontSize="sm">
             {title}: 15°, assumed by us
           </Box>
@@ -39,7 +43,7 @@ export function OriginFields({ pattern }: { readonly pattern: Pattern | null }) 
                 ['shop', 'the shop’s'],
               ]}
             />
-            {values.origins[key]?.from === 'source' && (
+            {origins[key]?.from === 'source' && (
               <TextField name={`origins.${key}.page`} label="Page" placeholder="as above" />
             )}
           </Box>
@@ -47,4 +51,4 @@ export function OriginFields({ pattern }: { readonly pattern: Pattern | null }) 
       )}
     </FormPart>
   );
-}
+});

@@ -1,10 +1,11 @@
 import { Box, Button } from '@chakra-ui/react';
+import { memo } from 'react';
 import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
 import { AreaField, ChoiceField, FormPart, TextField, TickField } from './FormField.tsx';
 import { USUAL_CYLINDERS, type SheetValues } from './formValues.ts';
 
 /** The pattern: how the cylinders stand, how they fire, which way it turns, and what its valves are. */
-export function PatternFields() {
+export const PatternFields = memo(function PatternFields() {
   const { control, getValues, setValue } = useFormContext<SheetValues>();
   const [layout, assumed, bridgeIntake, bridgeExhaust] = useWatch({
     control,
@@ -265,4 +266,4 @@ export function PatternFields() {
       </FormPart>
     </>
   );
-}
+});

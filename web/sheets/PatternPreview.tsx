@@ -1,7 +1,7 @@
 import { Box } from '@chakra-ui/react';
 import { lashPoints, type Pattern } from '@zero-lash/core/sheets';
 import { firstSchool, planStops } from '@zero-lash/core/turning';
-import { useMemo, useState } from 'react';
+import { memo, useMemo, useState } from 'react';
 import { HeadDrawing } from '../drawings/HeadDrawing.tsx';
 import { Empty } from '../app/Page.tsx';
 import { TurningBoard } from '../turning/TurningBoard.tsx';
@@ -17,7 +17,7 @@ interface Props {
 }
 
 /** What the form describes so far, drawn: the head, and the crank once it is known how it fires. */
-export function PatternPreview({ pattern, holds, fires, name }: Props) {
+export const PatternPreview = memo(function PatternPreview({ pattern, holds, fires, name }: Props) {
   const [angle, setAngle] = useState(0);
   const stops = useMemo(
     () =>
@@ -61,4 +61,4 @@ export function PatternPreview({ pattern, holds, fires, name }: Props) {
       )}
     </Box>
   );
-}
+});

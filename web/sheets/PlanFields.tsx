@@ -2,7 +2,7 @@ import { Box, Button } from '@chakra-ui/react';
 import { LIMIT_KINDS } from '@zero-lash/core/wear';
 import { ROLE_WORDS, type Role } from '@zero-lash/core/sheets';
 import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { Labelled, TextArea } from '../app/Labelled.tsx';
 import { WarningNote } from './WarningNote.tsx';
 import { torqueWarningOf } from './warnings.ts';
@@ -65,7 +65,7 @@ function TorqueQuestion({ index }: { readonly index: number }) {
 }
 
 /** When to look again, wear limits, torques, and where all of it comes from. */
-export function PlanFields() {
+export const PlanFields = memo(function PlanFields() {
   const { control, register } = useFormContext<SheetValues>();
   const usageUnit = useWatch({ control, name: 'usageUnit' });
   const second = useWatch({ control, name: 'second' });
@@ -244,4 +244,4 @@ export function PlanFields() {
       </FormPart>
     </>
   );
-}
+});

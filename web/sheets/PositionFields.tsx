@@ -1,6 +1,6 @@
 import { Box, Button, Flex, Image } from '@chakra-ui/react';
 import { MOST_PICTURE_TEXT, MOST_PICTURES } from '@zero-lash/contract/sheets';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
 import { FileButton } from '../app/FileButton.tsx';
 import { Note } from '../app/Note.tsx';
@@ -9,7 +9,7 @@ import { AreaField, ChoiceField, FormPart, TextField } from './FormField.tsx';
 import type { SheetValues } from './formValues.ts';
 
 /** Marks as people find them: their words, what the cams and the rotor show there, pictures, and where cams come out. */
-export function PositionFields() {
+export const PositionFields = memo(function PositionFields() {
   const { control } = useFormContext<SheetValues>();
   const [markNames, camMarks, camsOutAt, camsOutBy, camsOutFirst] = useWatch({
     control,
@@ -107,7 +107,7 @@ export function PositionFields() {
       </Box>
     </FormPart>
   );
-}
+});
 
 /** The edges a picture is tried at, in pixels, until it is small enough for a sheet. */
 const EDGES = [800, 640, 480, 360];

@@ -2,12 +2,22 @@ import { Box, Button, Flex } from '@chakra-ui/react';
 import type { SheetBody, SheetRevision } from '@zero-lash/contract/sheets';
 import type { Pattern, SingleRule } from '@zero-lash/core/sheets';
 import { useEffect, useMemo, useState, type MouseEvent } from 'react';
-import { FormProvider, set, useForm, useWatch, type FieldErrors, type Resolver } from 'react-hook-form';
+import {
+  FormProvider,
+  set,
+  useForm,
+  useFormContext,
+  useWatch,
+  type FieldErrors,
+  type Resolver,
+} from 'react-hook-form';
 import { problemFrom } from '../app/api.ts';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
 import { draftTyped } from '../app/drafts.ts';
 import { useSession } from '../app/useSession.ts';
+import { useShared } from '../app/useShared.ts';
+import { useStable } from '../app/useStable.ts';
 import { readForm } from './bodyFrom.ts';
 import { ChangeList } from './ChangeList.tsx';
 import { limitWarningsOf, meansWarningsOf } from './warnings.ts';
@@ -53,8 +63,7 @@ const resolverBy =
 
 /** A spec sheet as it is written, with its head map and crank wheel beside it as they come to hold. */
 export function SheetForm(props: Props) {
-  const { place, start, named, keepWords, onKeep, onCancel, error, sending } = props;
-  const dispatch = useAppDispatch();
+  const { place, start } = props;
   const [kept] = useState(useAppSelector((state) => state.drafts[place]));
   const rule = useSession()?.shop.singleRule ?? null;
   const form = useForm<SheetValues>({
@@ -62,6 +71,26 @@ export function SheetForm(props: Props) {
     defaultValues: kept ? valuesKept(kept) : start,
     mode: 'onTouched',
   });
+  return (
+    <FormProvider {...form}>
+      <Sheet {...props} kept={kept !== undefined} rule={rule} />
+    </FormProvider>
+  );
+}
+
+interface SheetProps extends Props {
+  /** it goes on from what was typed on this device */
+  readonly kept: boolean;
+  readonly rule: SingleRule | null;
+}
+
+/**
+ * The form itself: what is typed is read here, key by key, and its parts are drawn again only where what they show has changed. Whatever is
+ * above it is drawn again only as something is found wrong.
+ */
+function Sheet({ place, start, named, keepWords, onKeep, onCancel, error, sending, kept, rule }: SheetProps) {
+  const dispatch = useAppDispatch();
+  const form = useFormContext<SheetValues>();
   const values = useWatch({ control: form.control }) as SheetValues;
   const read = useMemo(() => readForm(values, rule), [values, rule]);
   // the drawings need not wait for the valve timing: until it is typed they take the cautious default
@@ -72,11 +101,11 @@ export function SheetForm(props: Props) {
   // nor the head for the firing order: cylinders stand where they stand
   const head = useMemo(() => drawn ?? headOf(values), [drawn, values]);
   const pattern = useLastGood(head);
-  const roles = rolesOfPattern(pattern);
+  const roles = useShared(rolesOfPattern(pattern));
   const [settled, setSettled] = useState<ReadonlySet<string>>(new Set());
   const [blocked, setBlocked] = useState(false);
-  const settle = (key: string) => setSettled(new Set([...settled, key]));
-  const ofMeans = meansWarningsOf(pattern).filter(({ key }) => !settled.has(key));
+  const settle = useStable((key: string) => setSettled(new Set([...settled, key])));
+  const ofMeans = useShared(meansWarningsOf(pattern).filter(({ key }) => !settled.has(key)));
   const ofLimits = roles
     .flatMap((role) => limitWarningsOf(role, values, rule))
     .filter(({ key }) => !settled.has(key));
@@ -101,104 +130,102 @@ export function SheetForm(props: Props) {
   }
 
   return (
-    <FormProvider {...form}>
-      <form onSubmit={form.handleSubmit(() => keep())} noValidate>
-        <Box
-          display="grid"
-          gap="6"
-          gridTemplateColumns={{ base: 'minmax(0, 1fr)', lg: 'minmax(0, 1fr) 400px' }}
-        >
-          <Box minWidth="0">
-            {kept && (
-              <Flex gap="3" alignItems="center" marginBottom="3" background="raised" paddingX="3">
-                <Box flex="1">Goes on from what was typed on this device and not kept.</Box>
-                <Button variant="plain" onClick={startOver}>
-                  Start over
-                </Button>
-              </Flex>
-            )}
-            {!named && (
-              <FormPart title="Pattern" columns={2}>
-                <TextField name="maker" label="Maker" autoFocus />
-                <TextField name="name" label="What the maker calls it" />
-              </FormPart>
-            )}
-            <PatternFields />
-            <PositionFields />
-            <MeansFields roles={roles} warnings={ofMeans} onSettle={settle} />
-            <LimitFields roles={roles} rule={rule} settled={settled} onSettle={settle} />
-            <PlanFields />
-            <OriginFields pattern={pattern} />
-            {blocked && ofMeans.length + ofLimits.length > 0 && (
-              <Box role="alert" color="tight">
-                Something above looks like a slip and waits for your answer.
-              </Box>
-            )}
-            {form.formState.isSubmitted && Object.keys(form.formState.errors).length > 0 && (
-              <Box role="alert" color="tight">
-                {countInWords(Object.keys(read.errors).length)} above cannot stay like that.{' '}
-                <Button type="button" variant="plain" onClick={showFirstWrong}>
-                  Show me
-                </Button>
-              </Box>
-            )}
-            <ProblemNote error={error} />
-            {theirs && (
-              <Box marginBottom="3">
-                {read.body && (
-                  <ChangeList
-                    changes={changesBetween(theirs, read.body)}
-                    before={`As ${theirs.enteredBy} left it`}
-                    after="As it is here"
-                  />
-                )}
-                <Flex gap="2" marginTop="2">
-                  <Button
-                    variant="solid"
-                    onClick={() => void form.handleSubmit(() => keep(theirs))()}
-                    loading={sending}
-                  >
-                    Keep mine
-                  </Button>
-                  <Button onClick={() => form.reset(valuesFrom(theirs))}>Take theirs into the form</Button>
-                </Flex>
-              </Box>
-            )}
-            <Flex gap="2" marginTop="3">
-              <Button type="submit" variant="solid" loading={sending}>
-                {keepWords}
-              </Button>
-              <Button
-                variant="plain"
-                onClick={() => {
-                  dispatch(draftTyped({ key: place, text: '' }));
-                  onCancel();
-                }}
-              >
-                Cancel
+    <form onSubmit={form.handleSubmit(() => keep())} noValidate>
+      <Box
+        display="grid"
+        gap="6"
+        gridTemplateColumns={{ base: 'minmax(0, 1fr)', lg: 'minmax(0, 1fr) 400px' }}
+      >
+        <Box minWidth="0">
+          {kept && (
+            <Flex gap="3" alignItems="center" marginBottom="3" background="raised" paddingX="3">
+              <Box flex="1">Goes on from what was typed on this device and not kept.</Box>
+              <Button variant="plain" onClick={startOver}>
+                Start over
               </Button>
             </Flex>
-          </Box>
-          <Box
-            position={{ lg: 'sticky' }}
-            top="3"
-            maxHeight={{ lg: 'calc(100dvh - 100px)' }}
-            overflowY={{ lg: 'auto' }}
-            alignSelf="start"
-            minWidth="0"
-            gridRow={{ base: '1', lg: 'auto' }}
-          >
-            {pattern && <TableDifferences pattern={pattern} />}
-            <PatternPreview
-              pattern={pattern}
-              holds={head !== null}
-              fires={drawn !== null || !isBeforeFiring(values)}
-              name={values.name}
-            />
-          </Box>
+          )}
+          {!named && (
+            <FormPart title="Pattern" columns={2}>
+              <TextField name="maker" label="Maker" autoFocus />
+              <TextField name="name" label="What the maker calls it" />
+            </FormPart>
+          )}
+          <PatternFields />
+          <PositionFields />
+          <MeansFields roles={roles} warnings={ofMeans} onSettle={settle} />
+          <LimitFields roles={roles} rule={rule} settled={settled} onSettle={settle} />
+          <PlanFields />
+          <OriginFields pattern={pattern} />
+          {blocked && ofMeans.length + ofLimits.length > 0 && (
+            <Box role="alert" color="tight">
+              Something above looks like a slip and waits for your answer.
+            </Box>
+          )}
+          {form.formState.isSubmitted && Object.keys(form.formState.errors).length > 0 && (
+            <Box role="alert" color="tight">
+              {countInWords(Object.keys(read.errors).length)} above cannot stay like that.{' '}
+              <Button type="button" variant="plain" onClick={showFirstWrong}>
+                Show me
+              </Button>
+            </Box>
+          )}
+          <ProblemNote error={error} />
+          {theirs && (
+            <Box marginBottom="3">
+              {read.body && (
+                <ChangeList
+                  changes={changesBetween(theirs, read.body)}
+                  before={`As ${theirs.enteredBy} left it`}
+                  after="As it is here"
+                />
+              )}
+              <Flex gap="2" marginTop="2">
+                <Button
+                  variant="solid"
+                  onClick={() => void form.handleSubmit(() => keep(theirs))()}
+                  loading={sending}
+                >
+                  Keep mine
+                </Button>
+                <Button onClick={() => form.reset(valuesFrom(theirs))}>Take theirs into the form</Button>
+              </Flex>
+            </Box>
+          )}
+          <Flex gap="2" marginTop="3">
+            <Button type="submit" variant="solid" loading={sending}>
+              {keepWords}
+            </Button>
+            <Button
+              variant="plain"
+              onClick={() => {
+                dispatch(draftTyped({ key: place, text: '' }));
+                onCancel();
+              }}
+            >
+              Cancel
+            </Button>
+          </Flex>
         </Box>
-      </form>
-    </FormProvider>
+        <Box
+          position={{ lg: 'sticky' }}
+          top="3"
+          maxHeight={{ lg: 'calc(100dvh - 100px)' }}
+          overflowY={{ lg: 'auto' }}
+          alignSelf="start"
+          minWidth="0"
+          gridRow={{ base: '1', lg: 'auto' }}
+        >
+          {pattern && <TableDifferences pattern={pattern} />}
+          <PatternPreview
+            pattern={pattern}
+            holds={head !== null}
+            fires={drawn !== null || !isBeforeFiring(values)}
+            name={values.name}
+          />
+        </Box>
+      </Box>
+    </form>
   );
 }
 

@@ -3,8 +3,11 @@ import { originsOf, type FigureKey, type Pattern, type SheetFigures } from '@zer
 import type { SheetValues } from './formValues.ts';
 import { isUntouched } from './planSteps.ts';
 
+/** What of a form says which figures there are. */
+export type FiguresTyped = Pick<SheetValues, 'tempFrom' | 'wear' | 'torques' | 'plan' | 'heatCycles'>;
+
 /** A form as far as its figures go: which of them there are. */
-export function figuresTyped(values: SheetValues, pattern: Pattern): SheetFigures {
+export function figuresTyped(values: FiguresTyped, pattern: Pattern): SheetFigures {
   return {
     pattern,
     temperature: values.tempFrom.trim() === '' ? null : {},
