@@ -19,6 +19,7 @@ const published = async (name: string) =>
 async function against(name: string, file: unknown): Promise<unknown> {
   const ajv = new Ajv2020({ strict: false, unicodeRegExp: false });
   formats.default(ajv);
+  ajv.addFormat('base64', /^[A-Za-z0-9+/]*={0,2}$/);
   const validate = known.get(name) ?? ajv.compile(await published(name));
   known.set(name, validate);
   return validate(file) ? null : validate.errors![0];
