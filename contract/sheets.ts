@@ -2,7 +2,7 @@ import { sequenceComplaint, parseTorqueSteps } from '@zero-lash/core/assembly';
 import { BOUNDS, impossible, saysSomething } from '@zero-lash/core/bounds';
 import { tenthsFromMm } from '@zero-lash/core/length';
 import { FIGURE_KEYS, lashPoints } from '@zero-lash/core/sheets';
-import { pointsNeverClosed, stopsAt } from '@zero-lash/core/turning';
+import { picturesAt, pointsNeverClosed, stopsAt } from '@zero-lash/core/turning';
 import { limitComplaint, LIMIT_KINDS, placesLimited, type LimitKey } from '@zero-lash/core/wear';
 import { z } from 'zod';
 import { pattern, role } from './pattern.ts';
@@ -270,9 +270,6 @@ export const sheetFields = z.object({
   notes: remarks(2000),
 });
 
-/** Whether a mark of the wheel, which comes round twice, is the one at an angle. */
-const isAt = (mark: number, at: number) => Math.abs((mark % 360) - (at % 360)) < 1;
-
 /** What holds a sheet together: its plan and its limits name what its own head has, and every point of it can be measured. */
 function namesItsPoints(
   {
@@ -291,7 +288,10 @@ function namesItsPoints(
       message: `there is no point ${point} on this head`,
     });
   pictures.forEach(({ at, of }, index) => {
-    const there = of === 'cams' ? stopsAt(head, at) : head.marks.some((mark) => isAt(mark, at));
+    const there =
+      of === 'cams'
+        ? stopsAt(head, at)
+        : head.marks.some((mark) => picturesAt([{ at, of }], mark).length > 0);
     if (!there)
       context.addIssue({
         code: 'custom',

@@ -146,6 +146,9 @@ describe('a stop in words', () => {
     expect(picturesAt(pictures, 20)).toHaveLength(2);
     expect(picturesAt(pictures, 380)).toEqual([pictures[0]]);
     expect(picturesAt(pictures, 120)).toEqual([]);
+    // a mark a little before its pointer is the same on both sides of a whole turn
+    expect(picturesAt([{ at: 359.6, of: 'mark' }], 0.2)).toHaveLength(1);
+    expect(picturesAt([{ at: 0, of: 'mark' }], 719.7)).toHaveLength(1);
   });
 
   it('says where the crank stands while cams come out', () => {

@@ -6,6 +6,9 @@ import { apart, CYCLE } from './openSpan.ts';
 /** How near an angle counts as being at a position that has a name or a sign. */
 const AT_POSITION = 1;
 
+/** Whether two angles of the crank have one mark at the pointer: it comes round twice in a cycle. */
+const isSameMark = (a: number, b: number): boolean => Math.min(apart(a, b), apart(a + TURN, b)) < AT_POSITION;
+
 /**
  * Finds what a mark is called that stands at its pointer with the crank at an angle: a mark comes round twice in a cycle.
  *
@@ -15,7 +18,7 @@ export function markNameAt(
   { markNames = [] }: Pick<Pattern, 'markNames'>,
   angle: number,
 ): MarkName | undefined {
-  return markNames.find(({ at }) => apart(angle % TURN, at) < AT_POSITION);
+  return markNames.find(({ at }) => isSameMark(angle, at));
 }
 
 /**
@@ -62,6 +65,6 @@ export function picturesAt<Picture extends PositionPicture>(
   angle: number,
 ): readonly Picture[] {
   return pictures.filter(({ at, of }) =>
-    of === 'mark' ? apart(at % TURN, angle % TURN) < AT_POSITION : apart(at, angle) < AT_POSITION,
+    of === 'mark' ? isSameMark(at, angle) : apart(at, angle) < AT_POSITION,
   );
 }

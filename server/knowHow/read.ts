@@ -1,5 +1,6 @@
 import type { KnowHowRow } from '@zero-lash/contract/knowHow';
 import type { Knex } from 'knex';
+import { ofPattern, type OfPattern } from '../builds/ofPattern.ts';
 
 const FIELDS = [
   'k.id',
@@ -15,23 +16,12 @@ const FIELDS = [
 ];
 
 /** What the shop has learned of a pattern, oldest first: of the pattern of a build, or one note by its name. */
-export async function readKnowHow(
-  db: Knex,
-  which: { readonly build: string } | { readonly id: string },
-): Promise<KnowHowRow[]> {
+export async function readKnowHow(db: Knex, which: OfPattern): Promise<KnowHowRow[]> {
   const query = db('know_how as k')
     .join('people as p', 'p.id', 'k.by')
     .orderBy(['k.at', 'k.id'])
     .select(FIELDS);
-  if ('id' in which) query.where('k.id', which.id);
-  else
-    query.where(
-      'k.sheet_id',
-      db('builds as b')
-        .join('sheet_revisions as r', 'r.id', 'b.revision_id')
-        .where('b.id', which.build)
-        .select('r.sheet_id'),
-    );
+  ofPattern(db, query, which);
   return (
     (await query) as (Omit<KnowHowRow, 'at' | 'crankAngle'> & { at: Date; crankAngle: string | null })[]
   ).map(({ at, crankAngle, ...row }) => ({

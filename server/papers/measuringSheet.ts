@@ -19,6 +19,8 @@ export interface MeasuringSheetPaper {
 }
 
 const ROW = 25;
+/** Letters of a name that are written large. */
+const SHORT_NAME = 6;
 /** Where each box of a row begins, and how wide it is. */
 const BOXES = [
   { title: 'goes', left: 214, width: 84 },
@@ -75,7 +77,11 @@ export async function drawMeasuringSheet(from: MeasuringSheetPaper): Promise<Buf
         : '';
       const twoLines = band.figure !== null || alone !== '';
       paper.part('P', () => {
-        write(pdf, name ?? key, { size: 14, weight: 'bold', at: { x: MARGIN, y: top + 1 }, width: 60 });
+        write(pdf, name ?? key, {
+          // ours stands under the maker's, which may be a word
+          ...{ size: (name ?? '').length > SHORT_NAME ? 9 : 14, weight: 'bold', width: 64 },
+          at: { x: MARGIN, y: top + (name ? 1 : 5) },
+        });
         if (name) write(pdf, key, { size: 8, colour: FADED, at: { x: MARGIN, y: top + 15 }, width: 60 });
         write(pdf, `${ROLE_WORDS[role]}${alone}${twoLines ? '\n' : ', '}${words}`, {
           size: twoLines ? 8 : 10,

@@ -318,7 +318,7 @@ function sameShown(a: HeadPoint | undefined, b: HeadPoint | undefined): boolean 
 }
 
 const Point = memo(
-  function Point({ place, name, cell, shown, selected, focusable, selectable }: PointProps) {
+  function Point({ place, name: makers, cell, shown, selected, focusable, selectable }: PointProps) {
     const { point } = place;
     const state = shown?.state ?? 'not-measured';
     const size = Math.max(44, cell - 4);
@@ -335,14 +335,15 @@ const Point = memo(
     const lines = 14 + (figure ? large : 0) + (range ? 15 : 0);
     const baseline = (size - lines) / 2 + 12;
     // the key and its mark stand in the middle together, however long the key is
-    // ours stands beside the maker's name where there is room for both
+    // a name that is longer than its tile is read in the panel, and ours stands beside where there is room for both
+    const name = makers !== undefined && makers.length * LETTER + MARK < size ? makers : undefined;
     const both = name === undefined ? 0 : (name.length + point.key.length) * LETTER + BESIDE;
     const showsBoth = both > 0 && both + BESIDE + MARK < size;
     const letters = showsBoth ? both : (name ?? point.key).length * LETTER;
     const scale = letters + BESIDE + MARK < size ? 0.82 : 0.62;
     const from = (size - letters - BESIDE - MARK * scale) / 2;
     const spoken = [
-      `${point.key}${name === undefined ? '' : `, the maker’s ${name}`}, ${ROLE_WORDS[point.role]}`,
+      `${point.key}${makers === undefined ? '' : `, the maker’s ${makers}`}, ${ROLE_WORDS[point.role]}`,
       STATE_WORDS[state],
       gap ? (gap.lo === null ? `under ${gap.hi}` : `${gap.lo} to ${gap.hi}`) : figure && `fitted ${figure}`,
       shown?.done ?? '',

@@ -19,10 +19,14 @@ interface Props {
 
 /** What the shop has learned of this pattern at a stage: on every build of it, worded again by a lead. */
 export const KnowHow = memo(function KnowHow({ buildId, sheet: { maker, name }, known, stage }: Props) {
+  const { mayLead } = useRole();
   const atCover = handlesCover(stage);
   const rows = known.filter(
     (row) =>
-      !row.dropped && ((row.about === 'stage' && row.stage === stage) || (row.about === 'cover' && atCover)),
+      !row.dropped &&
+      ((row.about === 'cover' && atCover) ||
+        // a note of a stop stands there; whoever looks after them finds it at its stage too
+        (row.stage === stage && (row.about === 'stage' || (row.about === 'stop' && mayLead)))),
   );
   if (rows.length === 0) return null;
   return (
@@ -37,8 +41,7 @@ export const KnowHow = memo(function KnowHow({ buildId, sheet: { maker, name }, 
   );
 });
 
-/** A note of the shop's on this pattern, with a way for a lead to word it again. */
-export function Note({ row, buildId }: { readonly row: KnowHowRow; readonly buildId: string }) {
+function Note({ row, buildId }: { readonly row: KnowHowRow; readonly buildId: string }) {
   const { mayLead } = useRole();
   const [change, { error, isLoading }] = useChangeKnowHowMutation();
   const [text, setText] = useState<string | null>(null);
@@ -52,6 +55,7 @@ export function Note({ row, buildId }: { readonly row: KnowHowRow; readonly buil
       {text === null ? (
         <Flex gap="2" alignItems="center" flexWrap="wrap">
           <Box flex="1" minWidth="200px">
+            {row.crankAngle !== null && <b>At {row.crankAngle}°: </b>}
             {row.text}
             <Box as="span" fontSize="sm" color="faded">
               {' '}

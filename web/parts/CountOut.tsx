@@ -37,6 +37,7 @@ export function CountOut({ build }: { readonly build: BuildView }) {
   const [group, setGroup] = useState<LedgerGroup>('cover');
   const lines = work.ledger.filter((line) => line.group === group);
   const left = lines.filter(({ out }) => out === null);
+  const staying = work.staying.filter((line) => line.group === group);
   return (
     <Box as="section" aria-label="Count out" display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="2">
       <Flex alignItems="flex-end" gap="3" flexWrap="wrap">
@@ -86,6 +87,25 @@ export function CountOut({ build }: { readonly build: BuildView }) {
           </Button>
         )}
       </Flex>
+      {staying.length > 0 && (
+        <Flex gap="3" alignItems="center" flexWrap="wrap">
+          <Box>
+            {LEDGER_GROUPS[group]}: {staying.length} lines stay on for this job.
+          </Box>
+          {work.enabled && (
+            <Button
+              onClick={() =>
+                work.write(
+                  `${LEDGER_GROUPS[group]} counted after all`,
+                  staying.map((line) => ({ ...line, note: '', dropped: false })),
+                )
+              }
+            >
+              Put it back on the list
+            </Button>
+          )}
+        </Flex>
+      )}
       <Box>
         <AllCapsLook lines={lines} work={work} />
       </Box>

@@ -4,6 +4,7 @@ import {
   expectedParts,
   ledgerKey,
   ledgerOf,
+  STAYS_ON,
   wantedParts,
   withKept,
   type LedgerLine,
@@ -18,6 +19,8 @@ import { useRole } from '../app/useRole.ts';
 /** The count of parts of a build as it is worked on here. */
 export interface LedgerWork {
   readonly ledger: readonly LedgerLine[];
+  /** what was said to stay on for this job */
+  readonly staying: readonly LedgerLine[];
   /** what it says otherwise than is known of the pattern */
   readonly corrections: readonly PatternPart[];
   readonly enabled: boolean;
@@ -32,7 +35,7 @@ export function useLedger(build: BuildView, which: 'parts' | 'wanted' = 'parts')
   const { mayWork } = useRole();
   const { sheet } = build;
   const kept = build['pattern-parts'];
-  const { ledger, corrections } = useMemo(() => {
+  const { ledger, staying, corrections } = useMemo(() => {
     const isOurs = ({ group }: Pick<LedgerLine, 'group'>) => (group === 'wanted') === (which === 'wanted');
     const expected = withKept(
       which === 'wanted' ? wantedParts(sheet) : expectedParts(sheet.pattern),
@@ -42,6 +45,7 @@ export function useLedger(build: BuildView, which: 'parts' | 'wanted' = 'parts')
     const lines = [...counted.values()].map(({ line }) => line).filter(isOurs);
     return {
       ledger: ledgerOf(expected, counted).filter(isOurs),
+      staying: lines.filter(({ dropped, note }) => dropped && note === STAYS_ON),
       corrections: correctionsOf(expected, lines),
     };
   }, [build.ledger, kept, sheet, which]);
@@ -52,5 +56,5 @@ export function useLedger(build: BuildView, which: 'parts' | 'wanted' = 'parts')
     put({ kind: 'pattern-parts', body: { lines: structuredClone(lines) as never } }),
   );
   const enabled = mayWork && !build.closedAt && build.signOff === null;
-  return { ledger, corrections, enabled, write, keep };
+  return { ledger, staying, corrections, enabled, write, keep };
 }

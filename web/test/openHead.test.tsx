@@ -436,6 +436,19 @@ describe('what a count says of the pattern', () => {
     expect(
       (put()[0]!.body as { lines: LedgerLine[] }).lines.every(({ dropped, note }) => dropped && note !== ''),
     ).toBe(true);
+    const lines = (put()[0]!.body as { lines: LedgerLine[] }).lines;
+    const entry = {
+      id: 'e',
+      by: 'x',
+      at: new Date().toISOString(),
+      lines,
+    } as unknown as BuildView['ledger'][number];
+    cleanup();
+    show(<CountOut build={build({ stage: 'open-up', ledger: [entry] })} />);
+    fireEvent.click(screen.getByRole('button', { name: 'Put it back on the list' }));
+    const back = (put().at(-1)!.body as { lines: LedgerLine[] }).lines;
+    expect(back).toHaveLength(lines.length);
+    expect(back.every(({ dropped, note }) => !dropped && note === '')).toBe(true);
   });
 });
 
@@ -459,7 +472,7 @@ describe('what the shop has learned', () => {
     expect(screen.getByRole('button', { name: 'Reword it' })).toBeTruthy();
   });
 
-  it('of its cover stands wherever that comes off or goes on; of a stop there, with a line for the next', () => {
+  it('of its cover stands wherever that comes off or goes on; of a stop there, with a line for the next', async () => {
     const ofCover = { ...note, about: 'cover' as const };
     const view = build({ 'know-how': [ofCover] });
     for (const [stage, there] of [
@@ -471,6 +484,13 @@ describe('what the shop has learned', () => {
       expect(screen.queryByText('The breather comes off first') !== null, stage).toBe(there);
       unmount();
     }
+    // a lead finds what stands at a stop, to word it again or take it away
+    await signIn('lead');
+    const ofStop = build({ 'know-how': [{ ...note, about: 'stop' as const, crankAngle: 90 }] });
+    const { unmount: gone } = show(<KnowHow {...knownOn(ofStop)} stage="open-up" />);
+    expect(screen.getByText('At 90°:')).toBeTruthy();
+    expect(screen.getByRole('button', { name: 'Reword it' })).toBeTruthy();
+    gone();
     const atStop = { ...note, about: 'stop' as const, crankAngle: 120, text: 'The dot is the pump’s' };
     const stop = (angle: number) => (
       <StopNotes buildId="b" known={[atStop, ofCover]} stage="prove" angle={angle} enabled />
