@@ -27,7 +27,7 @@ export function withKept(
 
 /**
  * Lists what a count at one engine says otherwise than was expected of its pattern: another number of them, another place, none, or something
- * nobody listed. What stays on for this job, and what was not counted, says nothing.
+ * nobody listed. What stays on for this job, what has a word of its own beside it, and what was not counted, says nothing.
  *
  * @param counted the lines of the count as they stand, what was taken off the list among them
  * @example correctionsOf([], []) // []
@@ -40,7 +40,8 @@ export function correctionsOf(
   return counted.flatMap(
     ({ key, group, name, place, expected: count, out, note, dropped }): PatternPart[] => {
       const before = listed.get(key);
-      if (note === STAYS_ON) return [];
+      // a word beside a line is of this engine: that it stays on, or that one was missing when it came
+      if (note !== '') return [];
       if (dropped) return before ? [{ ...before, dropped: true }] : [];
       const there = { key, group, name, place, expected: group === 'wanted' ? count : (out ?? count) };
       const same = before && before.expected === there.expected && before.place === place;

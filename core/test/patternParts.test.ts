@@ -27,6 +27,7 @@ describe('what the shop knows of the parts of a pattern', () => {
       counted('dowel', { out: 2 }),
       counted('sealing washer', { out: null }),
       counted('chain guide', { dropped: true, note: STAYS_ON }),
+      counted('sealing washer', { out: 1, note: 'one was missing when it came' }),
       counted('gone again', { dropped: true, out: 1 }),
     ]);
     expect(corrections.map(correctionInWords)).toEqual([

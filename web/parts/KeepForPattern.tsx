@@ -8,26 +8,34 @@ interface Props {
   readonly work: LedgerWork;
 }
 
-/** What was counted otherwise than listed, and the tap that keeps it for every engine of the pattern; nothing where all is as listed. */
+/**
+ * What was counted otherwise than listed, each with a tap that keeps it for every engine of the pattern: a part that is missing from this
+ * one says nothing of the others. Nothing where all is as listed.
+ */
 export function KeepForPattern({ sheet, work }: Props) {
   const { corrections, enabled, keep } = work;
   if (!enabled || corrections.length === 0) return null;
   return (
-    <Flex
-      as="section"
-      aria-label="Otherwise than listed"
-      gap="3"
-      alignItems="center"
-      flexWrap="wrap"
-      background="raised"
-      padding="3"
-    >
-      <Box flex="1" minWidth="220px" fontSize="sm">
-        Otherwise than listed: {corrections.map(correctionInWords).join(', ')}.
+    <Box as="section" aria-label="Otherwise than listed" background="raised" padding="3">
+      <Box fontSize="sm">
+        Otherwise than listed: what of it is so on every {sheet.maker} {sheet.name}?
       </Box>
-      <Button onClick={() => keep(corrections)}>
-        Keep that for every {sheet.maker} {sheet.name}
-      </Button>
-    </Flex>
+      {corrections.map((correction) => {
+        const words = correctionInWords(correction);
+        return (
+          <Flex key={correction.key} gap="3" alignItems="center" flexWrap="wrap" paddingTop="2">
+            <Box flex="1" minWidth="180px">
+              {words}
+            </Box>
+            <Button
+              aria-label={`Keep ${words} for every ${sheet.maker} ${sheet.name}`}
+              onClick={() => keep([correction])}
+            >
+              Keep for all of them
+            </Button>
+          </Flex>
+        );
+      })}
+    </Box>
   );
 }

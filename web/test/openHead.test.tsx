@@ -411,8 +411,8 @@ describe('what a count says of the pattern', () => {
     } as unknown as BuildView['ledger'][number];
     const view = build({ stage: 'open-up', ledger: [entry] });
     const shown = show(<CountOut build={view} />);
-    expect(screen.getByText('Otherwise than listed: Dowel front 2.')).toBeTruthy();
-    fireEvent.click(screen.getByRole('button', { name: /^Keep that for every/ }));
+    expect(screen.getByText('Dowel front 2')).toBeTruthy();
+    fireEvent.click(screen.getByRole('button', { name: /^Keep Dowel front 2 for every/ }));
     const [sent] = put();
     expect(sent).toMatchObject({
       kind: 'pattern-parts',
