@@ -27,6 +27,10 @@ export type TickRequest = z.input<typeof tickRequest>;
 export const noteRequest = z.object({ stage: stageKey, text: passage(1000), takenAt });
 export type NoteRequest = z.input<typeof noteRequest>;
 
+/** The revision that a build goes over to which was opened before its book was here. */
+export const newerRevision = z.object({ version, revisionId: id });
+export type NewerRevision = z.infer<typeof newerRevision>;
+
 /** A build opened by mistake is put out of the way, and may be brought back. */
 export const abandonRequest = z.object({ version, why: whyAtLength(200) });
 export type AbandonRequest = z.infer<typeof abandonRequest>;

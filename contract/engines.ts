@@ -94,8 +94,8 @@ export const gapRow = z.object({
   floor: z.boolean(),
   verdict,
   onLimit: z.boolean(),
-  /** what it was judged by, and is shown with: not the newest revision's */
-  limits: judgedBy,
+  /** what it was judged by, and is shown with: not the newest revision's; null where its sheet had none yet */
+  limits: judgedBy.nullable(),
 });
 export type GapRow = z.infer<typeof gapRow>;
 

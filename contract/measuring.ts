@@ -94,8 +94,8 @@ export const readingRow = z.object({
   floor: z.boolean(),
   verdict,
   onLimit: z.boolean(),
-  /** what it was judged by */
-  limits: judgedBy,
+  /** what it was judged by; null where its sheet had no limits yet */
+  limits: judgedBy.nullable(),
   narrowBlade: z.boolean(),
   doubtKept: z.boolean(),
   crankAngle: z.number().nullable(),

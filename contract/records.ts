@@ -34,7 +34,7 @@ export const RECORD_TABLES = {
     ...{ entered_by: '>people', checked_by: '>people?', created_at: 'moment', published_at: 'moment?' },
     ...{ version: 'number', wear_limits: 'json', torques: 'json', format: 'number', wanted: 'json' },
     ...{ piece_charts: 'json', assembly: 'json', run_in: 'json~', second_source: 'json?~' },
-    ...{ pictures: 'json~', origins: 'json~' },
+    ...{ pictures: 'json~', origins: 'json~', limits_to_come: 'truth~' },
   },
   sheet_limits: {
     ...{ revision_id: '>sheet_revisions', role: 'text', min_tenths: 'number?', max_tenths: 'number?' },
@@ -129,7 +129,7 @@ export const RECORD_TABLES = {
   },
   readings: {
     ...{ id: 'id', round_id: '>rounds', revision_id: '>sheet_revisions', point: 'text', reading: 'json' },
-    ...{ as_typed: 'text', lo: 'number', hi: 'number?', min_tenths: 'number', max_tenths: 'number' },
+    ...{ as_typed: 'text', lo: 'number', hi: 'number?', min_tenths: 'number?', max_tenths: 'number?' },
     ...{ verdict: 'text', on_limit: 'truth', doubt_kept: 'truth', by: '>people', at: 'moment' },
     ...{ supersedes: '>readings?', superseded: 'truth', reason: 'text', crank_angle: 'number?' },
     ...{ off_base: 'truth', instrument_id: '>instruments?', taken_at: 'moment', blind: 'truth' },

@@ -1,7 +1,7 @@
 import { sequenceComplaint, parseTorqueSteps } from '@zero-lash/core/assembly';
 import { BOUNDS, impossible, saysSomething } from '@zero-lash/core/bounds';
 import { tenthsFromMm } from '@zero-lash/core/length';
-import { FIGURE_KEYS, lashPoints } from '@zero-lash/core/sheets';
+import { FIGURE_KEYS, lashPoints, rolesOf } from '@zero-lash/core/sheets';
 import { picturesAt, pointsNeverClosed, stopsAt } from '@zero-lash/core/turning';
 import { limitComplaint, LIMIT_KINDS, placesLimited, type LimitKey } from '@zero-lash/core/wear';
 import { z } from 'zod';
@@ -252,7 +252,9 @@ export const sheetFields = z.object({
     })
     .refine(({ from, to }) => from < to, { path: ['to'], error: 'must be above from' })
     .nullable(),
-  limits: z.array(roleLimits).min(1),
+  limits: z.array(roleLimits),
+  /** the book that has them is not here yet: its engines are read, and nothing is judged, set or signed */
+  limitsToCome: z.boolean().default(false),
   wearLimits: z.array(wearLimit).max(120).default([]),
   torques: z.array(torqueFigure).max(40).default([]),
   wanted: z.array(wantedPart).max(40).default([]),
@@ -277,9 +279,19 @@ function namesItsPoints(
     recheckPlan: plan,
     wearLimits,
     pictures,
-  }: Pick<z.output<typeof sheetFields>, 'pattern' | 'recheckPlan' | 'wearLimits' | 'pictures'>,
+    limits,
+    limitsToCome,
+  }: Pick<
+    z.output<typeof sheetFields>,
+    'pattern' | 'recheckPlan' | 'wearLimits' | 'pictures' | 'limits' | 'limitsToCome'
+  >,
   context: z.core.$RefinementCtx,
 ): void {
+  const limited = limits.map(({ role: of }) => of);
+  for (const missing of limitsToCome ? [] : rolesOf(head).filter((each) => !limited.includes(each)))
+    context.addIssue({ code: 'custom', path: ['limits'], message: `missing for ${missing}` });
+  if (new Set(limited).size < limited.length)
+    context.addIssue({ code: 'custom', path: ['limits'], message: 'a role is there twice' });
   const keys = new Set(lashPoints(head).map(({ key }) => key));
   for (const { step, point } of strangePoints(plan, keys))
     context.addIssue({

@@ -266,8 +266,8 @@ declare module 'knex/types/tables.js' {
       as_typed: string;
       lo: number;
       hi: number | null;
-      min_tenths: number;
-      max_tenths: number;
+      min_tenths: number | null;
+      max_tenths: number | null;
       verdict: 'tight' | 'loose' | 'in-spec' | 'undecided' | 'undecided-low' | 'undecided-high' | 'conflict';
       on_limit: boolean;
       doubt_kept: boolean;
@@ -449,6 +449,7 @@ declare module 'knex/types/tables.js' {
       second_source: unknown;
       pictures: unknown;
       origins: unknown;
+      limits_to_come: boolean;
     };
     sheets: {
       id: string;

@@ -15,6 +15,8 @@ export interface BuildState {
     readonly assembly?: readonly AssemblyStep[];
     readonly runIn?: RunInSays;
     readonly wearLimits?: readonly GivenLimit[];
+    /** the roles it has limits for; left out where that is not asked about */
+    readonly limits?: readonly { readonly role: string }[];
   };
   /** each check as it was last ticked, or unticked */
   readonly ticks: readonly CheckState[];

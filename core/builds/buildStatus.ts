@@ -23,6 +23,8 @@ export interface BuildStatus {
   readonly ticked: ReadonlySet<string>;
   /** every lash point of the build's pattern */
   readonly points: readonly string[];
+  /** those of them that the sheet has no limits for yet */
+  readonly unlimited: readonly string[];
   /** the verdict of each point's reading in the as-found round, of those that prove anything */
   readonly asFound: ReadonlyMap<string, Verdict>;
   /** the verdict of each point's newest finding, as found or at proving: that is what it is set by */
@@ -85,6 +87,7 @@ export function statusOf(build: BuildState): BuildStatus {
     stage: build.stage,
     ticked: new Set(build.ticks.filter(({ done }) => done).map(({ stage, check }) => `${stage}:${check}`)),
     points: lashPoints(build.sheet.pattern).map(({ key }) => key),
+    unlimited: measuredWithout(build.sheet),
     asFound: verdicts(found),
     toSetBy: verdicts(findingsNow(build).values()),
     proved: verdicts(proofs.values()),
@@ -115,6 +118,14 @@ export function statusOf(build: BuildState): BuildStatus {
     signedOff: build.signOff !== null,
   };
 }
+
+/** Of a sheet that is not asked about, nobody says that its limits are missing. */
+const measuredWithout = ({ pattern, limits }: BuildState['sheet']): readonly string[] =>
+  limits
+    ? lashPoints(pattern)
+        .filter(({ role }) => limits.every((each) => each.role !== role))
+        .map(({ key }) => key)
+    : [];
 
 const partInWords = ({ name, place }: LedgerLine, off: number) =>
   `${[name, place].filter(Boolean).join(' ')} (${off < 0 ? `${-off} missing` : `${off} left over`})`;

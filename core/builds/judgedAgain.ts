@@ -2,11 +2,11 @@ import { mmFromTenths } from '../length/index.ts';
 import {
   intervalOf,
   judge,
-  limitedPoints,
   limitsFromMm,
   limitsHeld,
   type HeldAgainst,
-  type LimitedPoint,
+  measuredPoints,
+  type MeasuredPoint,
   type Reading,
   type Verdict,
 } from '../measuring/index.ts';
@@ -26,7 +26,8 @@ interface Judged {
   readonly floor: boolean;
   readonly verdict: Verdict;
   readonly onLimit: boolean;
-  readonly limits: { readonly min: number; readonly max: number; readonly allowOver: number };
+  /** null where the sheet had none */
+  readonly limits: { readonly min: number; readonly max: number; readonly allowOver: number } | null;
 }
 
 interface RoleLimits {
@@ -52,22 +53,22 @@ export function heldAgainst(kind: RoundKind, point: string, settings: readonly S
 }
 
 /** A sheet as a build goes by it. */
-type HeldSheet = Parameters<typeof limitedPoints>[0];
+type HeldSheet = Parameters<typeof measuredPoints>[0];
 
 /**
  * Lists the points of a sheet with the limits that a reading of a round is held against at each of them.
  *
  * @param kind of the round; null where none is looked at: what is set to
- * @example pointsHeld(sheet, 'as-found', build.settings)[0].max
+ * @example pointsHeld(sheet, 'as-found', build.settings)[0].limits
  */
 export function pointsHeld(
   sheet: HeldSheet,
   kind: RoundKind | null,
   settings: readonly SettingState[],
-): readonly LimitedPoint[] {
-  const toSet = limitedPoints(sheet);
+): readonly MeasuredPoint[] {
+  const toSet = measuredPoints(sheet);
   if (kind === null || kind === 'as-set' || toSet.every(({ asFound }) => asFound === null)) return toSet;
-  const found = limitedPoints(sheet, 'found');
+  const found = measuredPoints(sheet, 'found');
   if (kind !== 'proved') return found;
   return toSet.map((point, index) =>
     heldAgainst(kind, point.key, settings) === 'set' ? point : found[index]!,
@@ -116,7 +117,7 @@ function judgedBy<Row extends Judged>(row: Row, band: RoleLimits, hollow: boolea
   const [lo, hi] = [mmFromTenths(gap.lo), gap.hi === null ? null : mmFromTenths(gap.hi)];
   const now = { lo, hi, floor: gap.floor, verdict, onLimit };
   const same = (Object.keys(now) as (keyof typeof now)[]).every((key) => row[key] === now[key]);
-  const sameLimits = row.limits.min === min && row.limits.max === max && row.limits.allowOver === allowOver;
+  const sameLimits = row.limits?.min === min && row.limits.max === max && row.limits.allowOver === allowOver;
   return same && sameLimits ? row : { ...row, ...now, limits: { min, max, allowOver } };
 }
 

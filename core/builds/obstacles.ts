@@ -17,6 +17,7 @@ export interface Obstacle {
     | 'caps_open'
     | 'bare_held'
     | 'nothing_counted'
+    | 'limits_unknown'
     | 'wear_undecided'
     | 'new_parts'
     | 'parts_off'
@@ -81,6 +82,15 @@ export const notCounted = ({ nothingCounted }: BuildStatus): readonly Obstacle[]
 /** Nobody signed the build. */
 export const notSigned = ({ signedOff }: BuildStatus): readonly Obstacle[] =>
   signedOff ? [] : [{ code: 'not_signed_off', text: 'A lead signs the build off first.', points: [] }];
+
+/** Points whose limits the sheet does not have. Rule: nothing is judged, set or signed without limits from a named source. */
+export const withoutLimits = ({ unlimited }: BuildStatus): readonly Obstacle[] =>
+  over(
+    'limits_unknown',
+    unlimited,
+    (points) =>
+      `The sheet has no limits for ${points} yet: nothing is set, proved or signed without them. When the book is here, a lead fills them in as a new revision, and this build goes over to it.`,
+  );
 
 /** Parts that are not back, and no lead wrote down why. */
 export const countOff = ({ partsOff, partsExplained }: BuildStatus): readonly Obstacle[] =>

@@ -11,6 +11,7 @@ import {
   unproved,
   unset,
   withoutFigures,
+  withoutLimits,
   type Obstacle,
 } from './obstacles.ts';
 import { CLOSING, RUNNING, STAGE_KEYS, stageOf, type Demand, type StageKey } from './stages.ts';
@@ -24,6 +25,7 @@ const UNMET: Readonly<Record<Demand, (status: BuildStatus) => readonly Obstacle[
   counted: notCounted,
   'wear-decided': undecidedWear,
   'all-found': notFound,
+  'limits-known': withoutLimits,
   'all-set': (status) => [...leftBare(status), ...heldBy('setting', status), ...unset(status)],
   'all-proved': unproved,
   'signed-off': notSigned,
@@ -75,6 +77,7 @@ export function obstaclesToSignOff(status: BuildStatus): readonly Obstacle[] {
   return [
     ...obstaclesTo({ ...status, stage: CLOSING, signedOff: true }),
     ...heldBy('signing', status),
+    ...withoutLimits(status),
     ...undecidedWear(status),
     ...withoutFigures(status),
     ...unproved(status),

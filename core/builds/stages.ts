@@ -43,7 +43,8 @@ export const ROUND_WORDS: Readonly<Record<RoundKind, string>> = {
 };
 
 /** Something that has to hold before a stage is left. */
-export type Demand = 'counted' | 'all-found' | 'wear-decided' | 'all-set' | 'all-proved' | 'signed-off';
+export type Demand =
+  'counted' | 'all-found' | 'limits-known' | 'wear-decided' | 'all-set' | 'all-proved' | 'signed-off';
 
 /** A caution of a stage: of every engine, or of those whose gaps are set so that it matters. */
 export type StageCaution =
@@ -201,7 +202,7 @@ export const STAGES: readonly Stage[] = [
     ends: [],
     sets: false,
     shows: 'as-found',
-    demands: ['wear-decided'],
+    demands: ['limits-known', 'wear-decided'],
     unticks: ['prove', 'close'],
     unticksIfChanged: [],
   },
@@ -247,7 +248,7 @@ export const STAGES: readonly Stage[] = [
     ends: ['as-set'],
     sets: true,
     shows: 'finding',
-    demands: ['wear-decided', 'all-set'],
+    demands: ['limits-known', 'wear-decided', 'all-set'],
     unticks: ['close'],
     unticksIfChanged: [],
   },
@@ -275,7 +276,7 @@ export const STAGES: readonly Stage[] = [
     ends: ['as-found', 'as-set', 'proved'],
     sets: false,
     shows: 'proved',
-    demands: ['wear-decided', 'all-proved'],
+    demands: ['limits-known', 'wear-decided', 'all-proved'],
     unticks: ['close'],
     unticksIfChanged: ['prove'],
   },

@@ -15,7 +15,15 @@ export {
   type KnownGap,
   type Unknown,
 } from './interval.ts';
-export { limitedPoints, limitsHeld, type HeldAgainst, type LimitedPoint } from './limitedPoints.ts';
+export {
+  hasLimits,
+  limitedPoints,
+  limitsHeld,
+  measuredPoints,
+  type HeldAgainst,
+  type LimitedPoint,
+  type MeasuredPoint,
+} from './limitedPoints.ts';
 export { endsOf, judge, limitsFromMm, specOf, type Judgement, type Limits, type Verdict } from './judge.ts';
 export { NARROW_ENOUGH_MM, narrowingBlade, type NarrowingBladeInput } from './narrowingBlade.ts';
 export { nextBlade, type BladeTest, type NextBladeInput } from './nextBlade.ts';

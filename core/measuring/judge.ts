@@ -28,13 +28,14 @@ const ROUNDING = 35;
 
 /**
  * Judges an interval against its limits. Tightness comes first: a valve that may not close is the dangerous side. Where no
- * blade went nothing bounds the gap from below, and it is never in spec, also where the minimum is 0.
+ * blade went nothing bounds the gap from below, and it is never in spec, also where the minimum is 0. Without limits nothing is decided.
  *
  * @param interval what is known of the clearance
- * @param limits in tenths of a micrometre
+ * @param limits in tenths of a micrometre; null where the sheet has none yet
  * @example judge({ lo: 1300, hi: 1500 }, { min: 1300, max: 1800 }) // { verdict: 'in-spec', onLimit: false }
  */
-export function judge(interval: Interval, limits: Limits): Judgement {
+export function judge(interval: Interval, limits: Limits | null): Judgement {
+  if (limits === null) return { verdict: contradicts(interval) ? 'conflict' : 'undecided', onLimit: false };
   const verdict = verdictFor(interval, limits);
   const onLimit =
     verdict === 'in-spec' && verdictFor(interval, { min: limits.min, max: limits.max }) !== 'in-spec';
@@ -91,10 +92,12 @@ export function specOf(limits: Limits): { readonly min: number; readonly max: nu
   return { min: mmFromTenths(min), max: mmFromTenths(max) };
 }
 
+const contradicts = ({ lo, hi }: Interval): boolean => hi !== null && lo > hi;
+
 function verdictFor(interval: Interval, limits: Limits): Verdict {
   const { min, max } = endsOf(limits);
+  if (contradicts(interval)) return 'conflict';
   const hi = interval.hi ?? Infinity;
-  if (interval.lo > hi) return 'conflict';
   const lo = hasFloor(interval) ? interval.lo : -Infinity;
   if (hi <= limits.min && lo < min) return 'tight';
   if (lo > max) return 'loose';

@@ -70,23 +70,54 @@ export interface LimitedPoint extends LashPoint {
   readonly stamped: ShopUnit;
 }
 
+/** A lash point whose limits the sheet does not have yet: it is read, and nothing is judged. */
+export interface UnlimitedPoint extends LashPoint {
+  readonly limits: null;
+  readonly spec: null;
+  readonly asFound: null;
+  readonly stamped: ShopUnit;
+}
+
+/** A lash point as it is measured: with its limits, or before its book is here. */
+export type MeasuredPoint = LimitedPoint | UnlimitedPoint;
+
+/**
+ * Says whether a point has limits: whatever judges, sets, draws or plans asks first.
+ *
+ * @example measuredPoints(sheet).every(hasLimits) // true
+ */
+export const hasLimits = (point: MeasuredPoint): point is LimitedPoint => point.limits !== null;
+
 const known = {
-  found: new WeakMap<LimitedSheet, readonly LimitedPoint[]>(),
-  set: new WeakMap<LimitedSheet, readonly LimitedPoint[]>(),
+  found: new WeakMap<LimitedSheet, readonly MeasuredPoint[]>(),
+  set: new WeakMap<LimitedSheet, readonly MeasuredPoint[]>(),
 };
 
 /**
- * Lists every lash point of a sheet with its limits, in the order they are measured in. For one sheet the list is made once, and the
- * same each time.
+ * Lists the lash points of a sheet that have limits, in the order they are measured in.
  *
  * @param against what is set to, unless it is asked what is left alone as found
  * @example limitedPoints(sheet)[0] // { key: '1I', role: 'intake', min: 0.2, max: 0.25, ... }
  */
 export function limitedPoints(sheet: LimitedSheet, against: HeldAgainst = 'set'): readonly LimitedPoint[] {
+  return measuredPoints(sheet, against).filter(hasLimits);
+}
+
+/**
+ * Lists every lash point of a sheet, in the order they are measured in, each with its limits where the sheet has them. For one sheet the
+ * list is made once, and the same each time.
+ *
+ * @param against what is set to, unless it is asked what is left alone as found
+ * @example measuredPoints({ ...sheet, limits: [] })[0].limits // null
+ * Rule: an engine may be read before its book is here.
+ */
+export function measuredPoints(sheet: LimitedSheet, against: HeldAgainst = 'set'): readonly MeasuredPoint[] {
   const before = known[against].get(sheet);
   if (before) return before;
-  const points = lashPoints(sheet.pattern).map((point) => {
-    const row = sheet.limits.find(({ role }) => role === point.role)!;
+  const points = lashPoints(sheet.pattern).map((point): MeasuredPoint => {
+    const stamped = pieceUnit(sheet.pattern, point.role);
+    const row = sheet.limits.find(({ role }) => role === point.role);
+    if (!row) return { ...point, limits: null, spec: null, asFound: null, stamped };
     const { min, max, allowOver = 0, figure = null, asWritten } = limitsHeld(row, against);
     const { aimedOutside = false, asFound = null } = row;
     const toSet = limitsFromMm({ ...row, allowOver: row.allowOver ?? 0 });
@@ -97,7 +128,7 @@ export function limitedPoints(sheet: LimitedSheet, against: HeldAgainst = 'set')
       // what the source prints says nothing of a band that lies about another aim
       asWritten: aimedOutside ? '' : asWritten,
       ...{ figure, asFound, toSet, heldAgainst: against },
-      stamped: pieceUnit(sheet.pattern, point.role),
+      stamped,
     };
   });
   known[against].set(sheet, points);

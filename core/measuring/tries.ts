@@ -15,12 +15,13 @@ const RESULTS: readonly TryResult[] = ['goes', 'drags', 'wont'];
  * Says what each outcome of a try would mean, before it is made.
  *
  * @param tries made so far; thickness and repeatability in mm
+ * @param limits null where the sheet has none yet: nothing is decided
  * @example foresee([], 0.13, { min: 0.13, max: 0.17 }).find(({ result }) => result === 'wont')?.verdict // 'undecided'
  */
 export function foresee(
   tries: readonly Try[],
   thickness: number,
-  limits: Limits,
+  limits: Limits | null,
   repeatability = USUAL_REPEATABILITY_MM,
   hollow = false,
 ): Foreseen[] {

@@ -37,6 +37,7 @@ export type FigureOrigins = Partial<Readonly<Record<FigureKey, FigureOrigin>>>;
 /** A sheet as far as its figures go. */
 export interface SheetFigures {
   readonly pattern: Pattern;
+  readonly limits: readonly { readonly role: string }[];
   readonly temperature: object | null;
   readonly wearLimits: readonly unknown[];
   readonly torques: readonly unknown[];
@@ -128,7 +129,16 @@ const FIGURES: readonly Figure[] = [
     ),
     without: 'it is locked as the manual says, and nothing is held against a figure',
   },
-  { key: 'limits', title: 'Limits', there: () => 'known', without: '' },
+  {
+    key: 'limits',
+    title: 'Limits',
+    there: ({ pattern, limits }) =>
+      known(
+        rolesOf(pattern).every((role) => limits.some((each) => each.role === role)),
+        'unknown',
+      ),
+    without: 'gaps are read and written down, and nothing is judged, set or signed before its book is here',
+  },
   {
     key: 'temperature',
     title: 'Temperature it is measured at',

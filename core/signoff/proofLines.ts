@@ -7,7 +7,7 @@ import {
   type RoundState,
 } from '../builds/index.ts';
 import { mmFromTenths } from '../length/index.ts';
-import type { KnownGap, limitedPoints, LimitedPoint } from '../measuring/index.ts';
+import { hasLimits, type KnownGap, type limitedPoints, type LimitedPoint } from '../measuring/index.ts';
 import { aimFor, leftByPiece, type Aim, type OwnAim } from '../setting/index.ts';
 
 /** A reading with the gap it leaves known; mm. */
@@ -45,12 +45,14 @@ export function proofLines<Reading extends GapReading>(
 ): readonly ProofLine<Reading>[] {
   const proofs = provenBy(build);
   const found = findings(build.rounds.filter(({ kind }) => kind === 'as-found'));
-  return pointsHeld(build.sheet, 'proved', build.settings).map((point) => ({
-    point,
-    found: found.get(point.key) ?? null,
-    forecast: forecastAt(build, point),
-    proved: proofs.get(point.key) ?? null,
-  }));
+  return pointsHeld(build.sheet, 'proved', build.settings)
+    .filter(hasLimits)
+    .map((point) => ({
+      point,
+      found: found.get(point.key) ?? null,
+      forecast: forecastAt(build, point),
+      proved: proofs.get(point.key) ?? null,
+    }));
 }
 
 /** What the last change at a point should have left: by its piece, or where its screw was aimed. */

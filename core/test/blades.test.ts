@@ -195,6 +195,33 @@ describe('tries', () => {
     );
   });
 
+  it('decide nothing without limits, contradict themselves all the same, and go on to the blade that narrows the most', () => {
+    expect(judge({ lo: 1000, hi: 1100 }, null)).toEqual({ verdict: 'undecided', onLimit: false });
+    expect(judge({ lo: 1200, hi: 1100 }, null).verdict).toBe('conflict');
+    expect(foresee([], 0.2, null).map(({ verdict }) => verdict)).toEqual(Array(3).fill('undecided'));
+    const next = (lo: number, hi: number | null, floor = lo > 0) =>
+      nextBlade({ blades, maxStack: 2, lo, hi, floor, spec: null }).test;
+    expect(next(0, null)).toBeNull();
+    expect(next(0.2, null)).toEqual({ blades: [0.21], thickness: 0.21, limit: null });
+    expect(next(0.1, 0.3)?.thickness).toBe(0.2);
+    expect(next(0, 0.15)?.thickness).toBe(0.07);
+    expect(next(0.1, 0.11)).toBeNull();
+    // whatever the gap is, it ends between two blades that lie next to each other
+    fc.assert(
+      fc.property(fc.integer({ min: 510, max: 3990 }), (gap) => {
+        let [lo, hi]: [number, number | null] = [0, 0.4];
+        for (let tries = 0; ; tries += 1) {
+          const test = next(lo, hi);
+          if (!test) break;
+          expect(tries).toBeLessThan(7);
+          if (test.thickness * 1e4 <= gap) lo = test.thickness;
+          else hi = test.thickness;
+        }
+        expect(hi - lo).toBeLessThan(0.0101 + (lo === 0 ? 0.05 : 0));
+      }),
+    );
+  });
+
   it('are narrowed where a point is out: by halving, or by steps that double away from the band', () => {
     const out = { blades, maxStack: 1, spec: { min: 0.2, max: 0.26 }, enough: 0.02 };
     expect(narrowingBlade({ ...out, lo: 0.05, hi: 0.15 })?.thickness).toBe(0.1);

@@ -56,6 +56,7 @@ describe('the order of the work', () => {
     stage,
     ticked: new Set(STAGES.flatMap(({ key, checks }) => checks.map((check) => `${key}:${check.key}`))),
     points: ['1I', '1E'],
+    unlimited: [],
     accepted: new Set(),
     runIn: { cycles: 0, heads: [] },
     offBase: new Set(),

@@ -8,11 +8,13 @@ import {
   type Means,
   type Pattern,
   type SheetFigures,
+  rolesOf,
 } from '../sheets/index.ts';
 import { firstSchool } from '../turning/index.ts';
 import { SCREWS, shims } from './keptBuild.ts';
 
 const sheet = (pattern: Pattern, change: Partial<SheetFigures> = {}): SheetFigures => ({
+  ...{ limits: rolesOf(pattern).map((role) => ({ role })) },
   ...{ pattern, temperature: {}, wearLimits: [1], torques: [1], recheckPlan: [1] },
   ...change,
 });

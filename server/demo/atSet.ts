@@ -113,7 +113,7 @@ async function tellSecondLooks(db: Knex, { lead }: Cast): Promise<void> {
   for (const [index, row] of first.entries()) {
     const lo = row.lo + tenthsFromMm(OFF_BY[index]!);
     const hi = row.hi! + tenthsFromMm(OFF_BY[index]!);
-    const { verdict, onLimit } = judge({ lo, hi }, { min: row.min_tenths, max: row.max_tenths });
+    const { verdict, onLimit } = judge({ lo, hi }, { min: row.min_tenths!, max: row.max_tenths! });
     const at = new Date((row.taken_at as Date).getTime() + 2 * 3_600_000);
     await db('readings').where({ id: row.id }).update({ superseded: true });
     await db('readings').insert({

@@ -20,7 +20,7 @@ import { NEARNESS_SQL, nearnessOn } from '../rechecks/nearness.ts';
 import { readPlan } from '../rechecks/ownPlan.ts';
 import { readRechecks } from '../rechecks/read.ts';
 import { mmOrNull } from '../length.ts';
-import { JUDGED_BY, limitsInMm, parseReading } from '../measuring/rounds.ts';
+import { JUDGED_BY, judgedByRow, limitsInMm, parseReading } from '../measuring/rounds.ts';
 import { findRevision, newestPublished } from '../sheets/read.ts';
 import { shopSingleRule } from '../sheets/singleRule.ts';
 import { hollowsOf } from '../wear/hollows.ts';
@@ -209,11 +209,10 @@ export async function viewEngine(db: Knex, id: string): Promise<EngineView> {
         'p.name as by',
       ),
     limits: newest
-      ? lashPoints(newest.pattern).map(({ key, role }) => ({
-          point: key,
-          min: limitOf.get(role)!.min,
-          max: limitOf.get(role)!.max,
-        }))
+      ? lashPoints(newest.pattern).flatMap(({ key, role }) => {
+          const limit = limitOf.get(role);
+          return limit ? [{ point: key, min: limit.min, max: limit.max }] : [];
+        })
       : [],
     takenIn: await readTakenIn(db, id),
   };
@@ -288,7 +287,7 @@ async function readGaps(db: Knex, engineId: string): Promise<GapRow[]> {
       lo: mmFromTenths(gap.lo),
       hi: mmOrNull(gap.hi),
       floor: gap.floor,
-      ...judge(gap, { min, max, allowOver }),
+      ...judge(gap, judgedByRow({ min, max, allowOver })),
       limits: limitsInMm({ min, max, allowOver }),
     };
   });

@@ -67,8 +67,8 @@ async function pairsOf(
         !before.some((at) => at < each.takenAt),
     );
     const gap = found.get(point.key);
-    if (!first || !gap) return [];
-    const limits = resolved.find(({ role }) => role === point.role)!;
+    const limits = resolved.find(({ role }) => role === point.role);
+    if (!first || !gap || !limits) return [];
     const budget = pointBudget({
       ...{
         pattern: sheet.pattern,

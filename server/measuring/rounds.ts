@@ -7,7 +7,7 @@ import {
 } from '@zero-lash/contract/measuring';
 import type { TurningRow } from '@zero-lash/contract/turning';
 import { mmFromTenths } from '@zero-lash/core/length';
-import { intervalOf, type Reading } from '@zero-lash/core/measuring';
+import { intervalOf, type Limits, type Reading } from '@zero-lash/core/measuring';
 import type { Knex } from 'knex';
 import { mmOrNull } from '../length.ts';
 import { stored } from '../stored.ts';
@@ -189,9 +189,25 @@ export const JUDGED_BY = [
   'g.allow_over_tenths as allowOver',
 ] as const;
 
-/** What a reading was judged by, in mm. */
-export const limitsInMm = ({ min, max, allowOver }: Record<'min' | 'max' | 'allowOver', number>) => ({
-  min: mmFromTenths(min),
-  max: mmFromTenths(max),
-  allowOver: mmFromTenths(allowOver),
-});
+/** What a reading was judged by, as its row has it: nothing where its sheet had no limits yet. */
+export interface JudgedByRow {
+  readonly min: number | null;
+  readonly max: number | null;
+  readonly allowOver: number;
+}
+
+/** What a reading was judged by, in tenths of a micrometre; null where its sheet had no limits yet. */
+export const judgedByRow = ({ min, max, allowOver }: JudgedByRow): Limits | null =>
+  min === null || max === null ? null : { min, max, allowOver };
+
+/** The same in mm. */
+export function limitsInMm(row: JudgedByRow) {
+  const limits = judgedByRow(row);
+  return (
+    limits && {
+      min: mmFromTenths(limits.min),
+      max: mmFromTenths(limits.max),
+      allowOver: mmFromTenths(row.allowOver),
+    }
+  );
+}

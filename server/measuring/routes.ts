@@ -1,3 +1,4 @@
+import { newerRevision } from '@zero-lash/contract/builds';
 import { newConditions, newReading, pastReading } from '@zero-lash/contract/measuring';
 import { id, line } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
@@ -5,6 +6,7 @@ import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { addConditions } from './conditions.ts';
 import { historyOf } from './history.ts';
+import { goToRevision } from './revision.ts';
 import { addReading } from './store.ts';
 import { buildWriteRoute } from '../builds/buildWriteRoute.ts';
 
@@ -20,6 +22,12 @@ export function measuringRoutes(instance: FastifyInstance, _options: object, don
   buildWriteRoute(app, 'POST /rounds/:id/readings', {
     body: newReading,
     work: (db, { id: round, body, context }) => addReading(db, round, body, context),
+  });
+
+  buildWriteRoute(app, 'POST /builds/:id/revision', {
+    body: newerRevision,
+    status: 200,
+    work: (db, { id: build, body }) => goToRevision(db, build, body),
   });
 
   app.get(

@@ -6,6 +6,7 @@ import * as positionPictures from './103-positionPictures.ts';
 import * as origins from './104-origins.ts';
 import * as patternParts from './105-patternParts.ts';
 import * as noteWhere from './106-noteWhere.ts';
+import * as limitsToCome from './107-limitsToCome.ts';
 import { EARLIER_NAMES, earlierSource } from './earlier/index.ts';
 import { sourceOf } from './source.ts';
 
@@ -17,6 +18,7 @@ const MIGRATIONS = {
   '104-origins': origins,
   '105-patternParts': patternParts,
   '106-noteWhere': noteWhere,
+  '107-limitsToCome': limitsToCome,
 } as const;
 
 /** The migrations of every database of ours, in order. */

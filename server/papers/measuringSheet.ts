@@ -65,17 +65,19 @@ export async function drawMeasuringSheet(from: MeasuringSheetPaper): Promise<Buf
     for (const key of keys) {
       paper.room(ROW + 4);
       const { role } = points.get(key)!;
-      const band = limits.find((each) => each.role === role)!;
+      const band = limits.find((each) => each.role === role);
       const top = pdf.y;
       const name = makersName(pattern, key);
       const interval = (min: number, max: number) =>
         formatInterval({ lo: tenthsFromMm(min), hi: tenthsFromMm(max) }, unit);
-      const words = bandInWords(band, interval, (mm) => formatLength(tenthsFromMm(mm), unit));
+      const words = band
+        ? bandInWords(band, interval, (mm) => formatLength(tenthsFromMm(mm), unit))
+        : 'limits to come';
       // whoever measures with a pencil has to know what may be left alone, too
-      const alone = band.asFound
+      const alone = band?.asFound
         ? `, left alone ${interval(band.asFound.min, band.asFound.max)}; set to`
         : '';
-      const twoLines = band.figure !== null || alone !== '';
+      const twoLines = (band?.figure ?? null) !== null || alone !== '';
       paper.part('P', () => {
         write(pdf, name ?? key, {
           // ours stands under the maker's, which may be a word

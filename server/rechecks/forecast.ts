@@ -57,8 +57,9 @@ export async function readCourses(db: Knex, buildId: string): Promise<BuildCours
     for (const tick of build.ticks)
       if (tick.done && tick.check === key && stageOf(tick.stage).measures === 'recheck')
         for (const point of points) steps.set(point, Date.parse(tick.at));
-  const courses = lashPoints(build.sheet.pattern).map(({ key, role }): PointCourse => {
-    const row = build.sheet.limits.find((limit) => limit.role === role)!;
+  const courses = lashPoints(build.sheet.pattern).flatMap(({ key, role }): PointCourse[] => {
+    const row = build.sheet.limits.find((limit) => limit.role === role);
+    if (!row) return [];
     const setTo = limitsFromMm(row);
     // at the next look nobody will have touched it: what may be left alone is what it has to stay in
     const limits = specOf(limitsFromMm(limitsHeld(row, 'found')));
@@ -87,7 +88,7 @@ export async function readCourses(db: Knex, buildId: string): Promise<BuildCours
       const besides = [asSet ? boundedGap(asSet) : null, leftByPiece(build, { key, role, limits: setTo })];
       return [{ usage, ...firstKnown(gap, besides) }];
     });
-    return { point: key, role, limits, observations };
+    return [{ point: key, role, limits, observations }];
   });
   return { build, setAt, courses };
 }

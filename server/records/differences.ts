@@ -110,10 +110,15 @@ function allowedOver(
 
 /** What a reading may have been judged to be by its own limits: as felt, and over a hollow that was known then. */
 function judgements(row: RecordRow, over: readonly number[]): Judgement[] {
-  const [min, max] = [row.min_tenths as number, row.max_tenths as number];
+  const [min, max] = [row.min_tenths as number | null, row.max_tenths as number | null];
   const hollows = row.narrow_blade === true ? [false] : [false, true];
   return hollows.flatMap((hollow) =>
-    over.map((allowOver) => judge(intervalOf(row.reading as Reading, hollow), { min, max, allowOver })),
+    over.map((allowOver) =>
+      judge(
+        intervalOf(row.reading as Reading, hollow),
+        min === null || max === null ? null : { min, max, allowOver },
+      ),
+    ),
   );
 }
 

@@ -19,7 +19,8 @@ export function pointAt({ pattern }: Pick<SheetRevision, 'pattern'>, point: stri
 }
 
 /**
- * The limits that a build goes by at one lash point, in tenths of a micrometre: what is left alone there as found, or what is set to.
+ * The limits that a build goes by at one lash point, in tenths of a micrometre: what is left alone there as found, or what is set to;
+ * null where its sheet has none yet.
  *
  * @throws Refusal `unknown_point` where it has no such point
  */
@@ -27,12 +28,8 @@ export function limitsAt(
   sheet: Pick<EffectiveSheet, 'pattern' | 'limits'>,
   point: string,
   against: HeldAgainst,
-): Limits {
+): Limits | null {
   const { role } = pointAt(sheet, point);
-  return limitsFromMm(
-    limitsHeld(
-      sheet.limits.find((limits) => limits.role === role)!,
-      against,
-    ),
-  );
+  const row = sheet.limits.find((limits) => limits.role === role);
+  return row ? limitsFromMm(limitsHeld(row, against)) : null;
 }

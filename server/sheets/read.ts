@@ -1,6 +1,8 @@
 import { pattern as patternSchema } from '@zero-lash/contract/pattern';
 import {
   SHEET_FORMAT,
+  sheetFields,
+  type SheetBody,
   type SheetFile,
   type SheetRevision,
   type SheetSummary,
@@ -62,6 +64,7 @@ async function readRevisions(db: Knex, narrow: (query: Knex.QueryBuilder) => voi
       'r.condition',
       'r.temperature',
       'r.usage_unit as usageUnit',
+      'r.limits_to_come as limitsToCome',
       'r.recheck_plan as recheckPlan',
       'r.source',
       'r.second_source as secondSource',
@@ -79,9 +82,9 @@ async function readRevisions(db: Knex, narrow: (query: Knex.QueryBuilder) => voi
       'c.name as checkedBy',
       'r.published_at as publishedAt',
       db.raw(`(
-        select json_agg(json_build_object('role', l.role, 'min', l.min_tenths, 'max', l.max_tenths,
+        select coalesce(json_agg(json_build_object('role', l.role, 'min', l.min_tenths, 'max', l.max_tenths,
           'figure', l.figure_tenths, 'also', l.also, 'asWritten', l.as_written, 'allowance', case when l.allow_over_tenths is not null
-            then json_build_object('over', l.allow_over_tenths, 'why', l.allow_over_why) end) order by l.role desc)
+            then json_build_object('over', l.allow_over_tenths, 'why', l.allow_over_why) end) order by l.role desc), '[]')
         from sheet_limits l where l.revision_id = r.id
       ) as limits`),
     )
@@ -180,30 +183,10 @@ export async function listSheets(db: Knex): Promise<SheetSummary[]> {
 
 /** A revision as a file that another shop can read. */
 export async function writeFile(db: Knex, id: string): Promise<SheetFile> {
-  const { name, maker, pattern, condition, temperature, limits, ...rest } = await findRevision(db, id);
-  const { wearLimits, torques, wanted, pieceCharts, assembly, runIn } = rest;
-  const { usageUnit, recheckPlan, origins, source, secondSource, pictures, notes } = rest;
-  return {
-    format: 'zero-lash-sheet',
-    formatVersion: SHEET_FORMAT,
-    name,
-    maker,
-    pattern,
-    condition,
-    temperature,
-    limits,
-    wearLimits,
-    torques,
-    wanted,
-    pieceCharts,
-    assembly,
-    runIn,
-    usageUnit,
-    recheckPlan,
-    source,
-    secondSource,
-    pictures,
-    origins,
-    notes,
-  };
+  const revision = await findRevision(db, id);
+  const { name, maker } = revision;
+  const body = Object.fromEntries(
+    Object.keys(sheetFields.shape).map((field) => [field, revision[field as keyof SheetBody]]),
+  ) as unknown as SheetBody;
+  return { format: 'zero-lash-sheet', formatVersion: SHEET_FORMAT, name, maker, ...body };
 }

@@ -1,6 +1,6 @@
 import type { DraftChange, NewSheet, SheetBody, SheetRevision } from '@zero-lash/contract/sheets';
 import { tenthsFromMm } from '@zero-lash/core/length';
-import { lashPoints, originsOf, rolesOf, singleBandComplaint } from '@zero-lash/core/sheets';
+import { lashPoints, originsOf, singleBandComplaint } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import { tenthsOrNull } from '../length.ts';
 import { Refusal } from '../plugins/errors.ts';
@@ -110,6 +110,7 @@ function columnsOf(body: SheetBody) {
     pattern: JSON.stringify(body.pattern),
     condition: body.condition,
     temperature: body.temperature && JSON.stringify(body.temperature),
+    limits_to_come: body.limitsToCome,
     usage_unit: body.usageUnit,
     recheck_plan: JSON.stringify(body.recheckPlan),
     wear_limits: JSON.stringify(body.wearLimits),
@@ -127,18 +128,6 @@ function columnsOf(body: SheetBody) {
 }
 
 async function addParts(db: Knex, revisionId: string, body: SheetBody): Promise<void> {
-  const limited = new Set(body.limits.map(({ role }) => role));
-  const bare = rolesOf(body.pattern).filter((role) => !limited.has(role));
-  if (bare.length > 0)
-    throw new Refusal('limits_missing', {
-      detail: `No limits for: ${bare.join(', ')}.`,
-      fields: bare.map((role) => ({ path: 'limits', message: `missing for ${role}` })),
-    });
-  if (limited.size < body.limits.length)
-    throw new Refusal('invalid', {
-      detail: 'A role has limits twice.',
-      fields: [{ path: 'limits', message: 'a role is there twice' }],
-    });
   const rule = await shopSingleRule(db);
   const unbounded = body.limits.flatMap(({ role, figure, also }) =>
     [figure, ...also.map((each) => each.figure)].flatMap((each) => {
@@ -148,19 +137,18 @@ async function addParts(db: Knex, revisionId: string, body: SheetBody): Promise<
   );
   if (unbounded.length > 0)
     throw new Refusal('invalid', { detail: 'A figure has no band.', fields: unbounded });
-  await db('sheet_limits').insert(
-    body.limits.map(({ role, min, max, figure, also, asWritten, allowance }) => ({
-      revision_id: revisionId,
-      role,
-      min_tenths: tenthsOrNull(min),
-      max_tenths: tenthsOrNull(max),
-      figure_tenths: tenthsOrNull(figure),
-      also: JSON.stringify(also),
-      as_written: asWritten,
-      allow_over_tenths: allowance && tenthsFromMm(allowance.over),
-      allow_over_why: allowance?.why ?? '',
-    })),
-  );
+  const rows = body.limits.map(({ role, min, max, figure, also, asWritten, allowance }) => ({
+    revision_id: revisionId,
+    role,
+    min_tenths: tenthsOrNull(min),
+    max_tenths: tenthsOrNull(max),
+    figure_tenths: tenthsOrNull(figure),
+    also: JSON.stringify(also),
+    as_written: asWritten,
+    allow_over_tenths: allowance && tenthsFromMm(allowance.over),
+    allow_over_why: allowance?.why ?? '',
+  }));
+  if (rows.length > 0) await db('sheet_limits').insert(rows);
   await db('lash_points').insert(
     lashPoints(body.pattern).map(({ key, cylinder, role }, ordinal) => ({
       revision_id: revisionId,

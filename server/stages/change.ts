@@ -66,8 +66,8 @@ async function refuseOutside(
   own.forEach((aimed, index) => {
     if (limits.every((each) => each.role !== aimed.role))
       throw new Refusal('invalid', {
-        detail: `This sheet has no ${ROLE_WORDS[aimed.role]}.`,
-        fields: [{ path: `ownAims.${index}.role`, message: 'is not on this engine' }],
+        detail: `This sheet has no limits for ${ROLE_WORDS[aimed.role]}.`,
+        fields: [{ path: `ownAims.${index}.role`, message: 'has no limits here' }],
       });
   });
   const outside = aimsOutside(limits, own);

@@ -34,7 +34,7 @@ const routes = () => routesOf(shop.app);
 
 /** Writes that change a row people edit, and say which version of it they saw. */
 const VERSIONED =
-  /^P(?:ATCH|UT) |sign-off$|stage$|publication$|abandon$|restore$|put-away$|bring-back$|move$|bench-day$|late-left$/;
+  /^P(?:ATCH|UT) |sign-off$|stage$|publication$|abandon$|restore$|put-away$|bring-back$|move$|bench-day$|late-left$|revision$/;
 /** The last of them is let in by its address, which nobody guesses. */
 const OPEN = ['GET /api/health', 'POST /api/session', 'GET /api/calendar/:token'];
 /** Writes of a person's own session, whoever they are. */
@@ -43,6 +43,24 @@ const OF_ONES_OWN = [
   'PATCH /api/session/passphrase',
   ...['POST /api/calendar-feeds', 'DELETE /api/calendar-feeds/:id', 'POST /api/morning/looked'],
 ];
+
+/** A build whose book was not here as it was opened, and the revision that has its limits since. */
+async function bookArrived(shop: TestShop) {
+  const { body } = DEMO_SHEETS.sawSingle;
+  const publish = async ({ id, version }: SheetRevision) =>
+    (await shop.call<SheetRevision>('Osk Velland', 'POST', `sheet-revisions/${id}/publication`, { version }))
+      .body;
+  const first = await shop.call<SheetRevision>(BENCH, 'POST', 'sheets', {
+    ...{ maker: 'Vessany', name: 'Book to come', body: { ...body, limits: [], limitsToCome: true } },
+  });
+  const { id: revisionId, sheetId } = await publish(first.body);
+  const { body: engine } = await shop.call<EngineRow>(BENCH, 'POST', 'engines', {
+    ...{ name: 'Unread', serial: '', owner: '', duty: '', usage: 1, sheetId },
+  });
+  const unread = await Work.on(shop, '', { engineId: engine.id, revisionId });
+  const next = await shop.call<SheetRevision>(BENCH, 'POST', `sheets/${sheetId}/revisions`, { body });
+  return { unread, known: await publish(next.body) };
+}
 
 async function makeSamples() {
   const build = await shop.buildOf('Frost fan 7, Chapel Slope');
@@ -79,6 +97,7 @@ async function makeSamples() {
   };
   const running = await signedOff();
   const recheck = await running.recheck();
+  const { unread, known } = await bookArrived(shop);
   const mistaken = await Work.on(shop, 'Edger, Pellow Mill');
   const abandoned = await Work.on(shop, 'Edger, Pellow Mill');
   await abandoned.abandon('the wrong engine');
@@ -164,6 +183,9 @@ async function makeSamples() {
     'POST /api/builds/:id/stage': at(`builds/${beginning.build.id}/stage`, {
       to: 'open-up',
       version: beginning.build.version,
+    }),
+    'POST /api/builds/:id/revision': at(`builds/${unread.build.id}/revision`, {
+      ...{ version: unread.build.version, revisionId: known.id },
     }),
     'POST /api/builds/:id/abandon': at(`builds/${mistaken.build.id}/abandon`, {
       ...{ version: mistaken.build.version, why: 'opened twice' },

@@ -28,7 +28,7 @@ describe('a spec sheet', () => {
     for (const [limits, answer] of [
       [
         [body.limits[0]],
-        { status: 422, body: { code: 'limits_missing', detail: expect.stringMatching(/exhaust/) } },
+        { status: 400, body: { code: 'invalid', detail: expect.stringMatching(/missing for exhaust/) } },
       ],
       [[...body.limits, body.limits[0]], { status: 400, body: { code: 'invalid' } }],
     ] as const)

@@ -83,11 +83,11 @@ export class Work {
   /** Measures a point in the newest round: a gap in mm, in the middle of its band, too tight, at its upper edge, off its base circle, or takes it back. */
   measure(point: string, how: number | 'sound' | 'tight' | 'edge' | 'off-base' | 'withdrawn' = 'sound') {
     const { role } = lashPoints(this.build.sheet.pattern).find(({ key }) => key === point)!;
-    const { min, max } = bandOf(this.build.sheet, role);
-    const middle =
-      typeof how === 'number'
-        ? how
-        : Math.round((how === 'tight' ? min / 2 : how === 'edge' ? max : (min + max) / 2) * 1000) / 1000;
+    const gapAt = (at: Exclude<typeof how, number>) => {
+      const { min, max } = bandOf(this.build.sheet, role);
+      return Math.round((at === 'tight' ? min / 2 : at === 'edge' ? max : (min + max) / 2) * 1000) / 1000;
+    };
+    const middle = typeof how === 'number' ? how : gapAt(how);
     const open = Array.from({ length: 72 }, (_, index) => index * 10).find(
       (angle) => !mayMeasurePoint(this.build.sheet.pattern, point, angle),
     );

@@ -17,6 +17,7 @@ import { useSession } from '../app/useSession.ts';
 import { WhereToTurn } from '../turning/WhereToTurn.tsx';
 import '../builds/build.css';
 import { AbandonedNote } from './Abandon.tsx';
+import { LimitsToCome } from './LimitsToCome.tsx';
 import { PointPanel } from './PointPanel.tsx';
 import { RoundConditions } from '../measuring/RoundConditions.tsx';
 import { StageRail } from './StageRail.tsx';
@@ -185,6 +186,7 @@ const AboveHead = memo(function AboveHead({ work }: AreaProps) {
   return (
     <>
       <AboutStage looking={looking} pattern={build.sheet.pattern} />
+      <LimitsToCome build={build} />
       <AimedOutside build={build} />
       {Above && (
         <Suspense fallback={null}>

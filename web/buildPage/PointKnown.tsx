@@ -9,11 +9,12 @@ import { useTapPreview } from '../measuring/tapPreview.ts';
 interface Props {
   /** where what is tapped at the point is kept */
   readonly place: string;
-  readonly min: number;
-  readonly max: number;
+  /** null where its sheet has no limits yet */
+  readonly min: number | null;
+  readonly max: number | null;
   readonly known: KnownGap | null;
   readonly state: PointState;
-  readonly target: number;
+  readonly target: number | undefined;
 }
 
 /** What is known of a point's gap, drawn and in figures; what a tap just said of it is drawn before anything else is. */

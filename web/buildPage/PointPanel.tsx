@@ -1,7 +1,7 @@
 import type { BuildView } from '../builds/buildView.ts';
 import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
 import { bothNames, limitsInWords, ROLE_WORDS, type Step } from '@zero-lash/core/sheets';
-import { specOf, whyNoProof, type LimitedPoint } from '@zero-lash/core/measuring';
+import { hasLimits, specOf, whyNoProof, type MeasuredPoint } from '@zero-lash/core/measuring';
 import { aimFor } from '@zero-lash/core/setting';
 import { mmFromTenths } from '@zero-lash/core/length';
 import {
@@ -36,7 +36,7 @@ interface Props {
   readonly build: BuildView;
   readonly round: RoundHere | undefined;
   readonly stage: StageKey;
-  readonly point: LimitedPoint;
+  readonly point: MeasuredPoint;
   /** what was last changed at the point, as far as that bears on the round, and from when on a reading counts */
   readonly change: Change | null;
   readonly turning: TurningWork;
@@ -50,7 +50,8 @@ interface Props {
 const isWithdrawn = (reading: ReadingRow) => whyNoProof(reading, null) === 'withdrawn';
 
 /** What a point is judged by here; and where a maker prints two pairs, the other one beside it. */
-function judgedByInWords(point: LimitedPoint, { band, length }: ReturnType<typeof useLengths>): string {
+function judgedByInWords(point: MeasuredPoint, { band, length }: ReturnType<typeof useLengths>): string {
+  if (!hasLimits(point)) return 'limits to come';
   const here = limitsInWords(point, band, length);
   if (!point.asFound) return here;
   const { min, max } = specOf(point.toSet);
@@ -116,7 +117,9 @@ export function PointPanel({
   const measuresFirst = measuring && mayWork && comesToMeasure;
   const settingHere = AtPoint !== undefined && stage === build.stage && mayWork;
   const done = stageOf(stage).shows === 'as-found' ? undefined : lastDone(build.settings, point.key);
-  const target = mmFromTenths(aimFor(build.aim, point.role, point.toSet, build.ownAims?.figures));
+  const limited = hasLimits(point) ? point : null;
+  const target =
+    limited && mmFromTenths(aimFor(build.aim, point.role, limited.toSet, build.ownAims?.figures));
   const said = (
     <div className="point-said">
       {round && reading && !seen && (
@@ -168,20 +171,20 @@ export function PointPanel({
         </div>
         <PointKnown
           place={round ? draftKey(round.id, point.key) : ''}
-          min={point.min}
-          max={point.max}
+          min={limited?.min ?? null}
+          max={limited?.max ?? null}
           known={gone ? null : known}
           state={known?.state ?? 'not-measured'}
-          target={target}
+          target={target ?? undefined}
         />
       </div>
       {!measuresFirst && said}
       <div className={measuresFirst ? 'point-work point-work-measure' : 'point-work'}>
-        {AtPoint && settingHere && (
+        {AtPoint && settingHere && limited && target !== null && (
           <Suspense fallback={null}>
             <AtPoint
               build={build}
-              point={point}
+              point={limited}
               reading={reading && setsBy(reading, changed) ? reading : undefined}
               stale={reading !== undefined && whyNoProof(reading, changed) === 'changed-since'}
               target={target}

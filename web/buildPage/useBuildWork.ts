@@ -17,7 +17,7 @@ import {
   pointsHeld,
 } from '@zero-lash/core/builds';
 import { pointsClosedAt } from '@zero-lash/core/turning';
-import type { LimitedPoint } from '@zero-lash/core/measuring';
+import type { MeasuredPoint } from '@zero-lash/core/measuring';
 import { headPoints, type LastChange } from './headPoints.ts';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
@@ -51,7 +51,7 @@ export interface BuildWork {
   readonly shown: Readonly<Record<string, HeadPoint>>;
   /** what each point is, whether it is sent already or not */
   readonly states: Readonly<Record<string, PointState>>;
-  readonly selected: LimitedPoint;
+  readonly selected: MeasuredPoint;
   /** what was last changed at a point, as far as that bears on what is shown */
   readonly changed: LastChange;
   readonly blind: boolean;

@@ -6,6 +6,7 @@ import type {
   BuildRoom,
   BuildWrite,
   NewBuild,
+  NewerRevision,
 } from '@zero-lash/contract/builds';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import type { StageKey } from '@zero-lash/core/builds';
@@ -75,6 +76,9 @@ export const buildsApi = api.injectEndpoints({
     }),
     changeBuild: build.mutation<BuildWrite, OfBuild<BuildChange>>(
       buildWriteEndpoint(({ buildId, ...body }) => write('PATCH', `builds/${buildId}`, body)),
+    ),
+    goToRevision: build.mutation<BuildWrite, OfBuild<NewerRevision>>(
+      buildWriteEndpoint(({ buildId, ...body }) => write('POST', `builds/${buildId}/revision`, body)),
     ),
     moveStage: build.mutation<BuildWrite, OfBuild<{ to: StageKey; version: number }>>(
       buildWriteEndpoint(({ buildId, ...body }) => write('POST', `builds/${buildId}/stage`, body)),
@@ -153,6 +157,7 @@ export const {
   useRevisionQuery,
   useOpenBuildMutation,
   useChangeBuildMutation,
+  useGoToRevisionMutation,
   useMoveStageMutation,
   useAbandonBuildMutation,
   useRestoreBuildMutation,

@@ -2,9 +2,9 @@ import type { KnownGap } from '@zero-lash/core/measuring';
 import { paint, STATE_COLOURS, STATE_WORDS, type PointState } from './states.ts';
 
 interface Props {
-  /** limits in mm */
-  readonly min: number;
-  readonly max: number;
+  /** limits in mm; null where its sheet has none yet: the gap alone is drawn, and no band */
+  readonly min: number | null;
+  readonly max: number | null;
   /** what is known of the gap in mm; null where nothing is measured, `hi` null or `floor` false where nothing bounds it */
   readonly gap: KnownGap | null;
   readonly state: PointState;
@@ -22,19 +22,40 @@ const LEAST_WIDTH = 4;
 const WEDGE = 9;
 
 /** One reading against its limits: the band, both ends of what is known, the target. */
-export function GapBar({ min, max, gap, state, target, width, figure }: Props) {
+export function GapBar({ min, max, ...props }: Props) {
+  return min === null || max === null ? (
+    <BandBar {...props} band={null} />
+  ) : (
+    <BandBar {...props} band={{ min, max }} />
+  );
+}
+
+interface BandProps extends Omit<Props, 'min' | 'max'> {
+  readonly band: { readonly min: number; readonly max: number } | null;
+}
+
+/** How far a bar without a band reaches, in mm: half a millimetre, or past what is known. */
+const REACH = 0.5;
+
+function reachOf(gap: KnownGap | null): { readonly min: number; readonly max: number } {
+  return { min: 0, max: Math.max(REACH, (gap?.hi ?? gap?.lo ?? 0) * 1.2) };
+}
+
+function BandBar({ band, gap, state, target, width, figure }: BandProps) {
   const large = width === 300;
   const height = large ? 74 : 26;
   const middle = large ? 32 : 13;
   const half = large ? 13 : 8;
   const edge = large ? 14 : 10;
-  const band = max - min;
-  const from = Math.max(0, min - band * BEYOND);
-  const to = max + band * BEYOND;
+  const { min, max } = band ?? reachOf(gap);
+  const beyond = band ? (max - min) * BEYOND : 0;
+  const from = Math.max(0, min - beyond);
+  const to = max + beyond;
   const at = (mm: number) => edge + ((mm - from) / (to - from)) * (width - 2 * edge);
+  const limits = band ? `limits ${figure(min)} to ${figure(max)}` : 'limits to come';
   const spoken = gap
-    ? `${STATE_WORDS[state]}: ${gap.floor === false ? 'no lower end known' : figure(gap.lo)} to ${gap.hi === null ? 'no upper end known' : figure(gap.hi)}, limits ${figure(min)} to ${figure(max)}`
-    : `not measured, limits ${figure(min)} to ${figure(max)}`;
+    ? `${STATE_WORDS[state]}: ${gap.floor === false ? 'no lower end known' : figure(gap.lo)} to ${gap.hi === null ? 'no upper end known' : figure(gap.hi)}, ${limits}`
+    : `not measured, ${limits}`;
   return (
     <svg
       className="gap-bar"
@@ -46,8 +67,16 @@ export function GapBar({ min, max, gap, state, target, width, figure }: Props) {
       style={{ display: 'block', maxWidth: '100%' }}
     >
       <line x1="0" x2={width} y1={middle} y2={middle} stroke={paint('hairline')} />
-      <rect x={at(min)} y={middle - half} width={at(max) - at(min)} height={half * 2} fill={paint('wash')} />
-      {[min, max].map((limit) => (
+      {band && (
+        <rect
+          x={at(min)}
+          y={middle - half}
+          width={at(max) - at(min)}
+          height={half * 2}
+          fill={paint('wash')}
+        />
+      )}
+      {(band ? [min, max] : []).map((limit) => (
         <line
           key={limit}
           x1={at(limit)}
@@ -77,7 +106,12 @@ export function GapBar({ min, max, gap, state, target, width, figure }: Props) {
           stroke={paint('faded')}
         />
       )}
-      {large && (
+      {large && !band && (
+        <text x={edge} y={middle + half + 20} fontSize="14" fill={paint('faded')}>
+          limits to come
+        </text>
+      )}
+      {large && band && (
         <g fontSize="14" fill={paint('faded')} fontFamily="var(--zl-fonts-body)">
           <text x={at(min) - 3} y={middle + half + 20} textAnchor="end">
             min {figure(min)}

@@ -54,8 +54,8 @@ export function GapCourse({ engine }: { readonly engine: EngineView }) {
                     {gap && (
                       <Box>
                         <GapBar
-                          min={gap.limits.min}
-                          max={gap.limits.max}
+                          min={gap.limits?.min ?? null}
+                          max={gap.limits?.max ?? null}
                           gap={gap}
                           state={gap.verdict}
                           width={120}

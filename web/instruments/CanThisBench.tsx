@@ -19,9 +19,9 @@ export function CanThisBench({ build }: { readonly build: BuildView }) {
   const { blades, maxStack } = bench;
   const roles = useMemo(
     () =>
-      rolesOf(pattern).map((role) => {
-        const spec = limits.find((each) => each.role === role)!;
-        return { role, spec, ...benchReach({ blades, maxStack, spec }) };
+      rolesOf(pattern).flatMap((role) => {
+        const spec = limits.find((each) => each.role === role);
+        return spec ? [{ role, spec, ...benchReach({ blades, maxStack, spec }) }] : [];
       }),
     [pattern, limits, blades, maxStack],
   );

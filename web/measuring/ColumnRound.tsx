@@ -1,6 +1,6 @@
 import { Box, Flex, Input } from '@chakra-ui/react';
 import { pointsHeld } from '@zero-lash/core/builds';
-import { parseEntry, type LimitedPoint, type Reading } from '@zero-lash/core/measuring';
+import { hasLimits, parseEntry, type MeasuredPoint, type Reading } from '@zero-lash/core/measuring';
 import { bothNames, ROLE_WORDS } from '@zero-lash/core/sheets';
 import { useRef, useState } from 'react';
 import { Choice } from '../app/Choice.tsx';
@@ -26,6 +26,9 @@ export interface ColumnRoundProps {
   readonly states: Readonly<Record<string, PointState>>;
   readonly blind: boolean;
 }
+
+/** What stands where limits would. */
+const NO_LIMITS = 'limits to come';
 
 const ORDERS = { stops: 'in the order of the stops', head: 'in the order of the head' } as const;
 type Order = keyof typeof ORDERS;
@@ -116,7 +119,7 @@ interface Paper {
 }
 
 interface RowProps extends Pick<ColumnRoundProps, 'build' | 'round' | 'blind'> {
-  readonly point: LimitedPoint;
+  readonly point: MeasuredPoint;
   readonly state: PointState;
   readonly paper: Paper;
   readonly field: (element: HTMLInputElement | null) => void;
@@ -193,7 +196,7 @@ function Row({ build, round, point, state, blind, paper, field, onKept }: RowPro
           {bothNames(build.sheet.pattern, key)}
         </Box>
         <Box width="190px" fontSize="sm" color="faded">
-          {ROLE_WORDS[point.role]}, {band(point.min, point.max)}
+          {ROLE_WORDS[point.role]}, {hasLimits(point) ? band(point.min, point.max) : NO_LIMITS}
         </Box>
         <Input
           ref={field}

@@ -6,7 +6,7 @@ import {
   stampOf,
   type Blade,
   type GoNoGo,
-  type LimitedPoint,
+  type MeasuredPoint,
   type Try,
 } from '@zero-lash/core/measuring';
 import { meansFor, ROLE_WORDS, type Step } from '@zero-lash/core/sheets';
@@ -44,7 +44,7 @@ import { Note } from '../app/Note.tsx';
 interface Props {
   readonly build: BuildView;
   readonly round: RoundHere;
-  readonly point: LimitedPoint;
+  readonly point: MeasuredPoint;
   readonly turning: TurningWork;
   /** a second look, without seeing the first */
   readonly blind: boolean;
@@ -347,7 +347,7 @@ const LaterFan = memo(function LaterFan({ fan, onTap, figure }: LaterFanProps) {
 
 /** What is to be done now, as it is said aloud: `2 E, exhaust. Go, 0.20`. */
 function spokenNext(
-  { key, role }: LimitedPoint,
+  { key, role }: MeasuredPoint,
   pair: 'go' | 'noGo' | null,
   blades: readonly string[],
 ): string {

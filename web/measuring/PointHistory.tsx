@@ -37,7 +37,11 @@ export function PointHistory({ reading }: { readonly reading: ReadingRow }) {
               <Box fontFamily="mono">{row.asTyped}</Box>
               {interval(row)} {unit}
               {!row.floor && ', no blade went'}
-              <Box color="faded">judged by {band(row.limits.min, row.limits.max)}</Box>
+              <Box color="faded">
+                {row.limits
+                  ? `judged by ${band(row.limits.min, row.limits.max)}`
+                  : 'read before its limits were here'}
+              </Box>
             </Box>
             <Box color="faded" marginLeft="auto" textAlign="right">
               {[

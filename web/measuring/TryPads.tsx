@@ -3,7 +3,7 @@ import {
   stampOf,
   type Blade,
   type HeldBlades,
-  type LimitedPoint,
+  type MeasuredPoint,
   type Try,
   type TryResult,
 } from '@zero-lash/core/measuring';
@@ -18,7 +18,7 @@ type OnTap = (one: Try, pad: string, at: number) => void;
 
 interface Props {
   readonly work: TriesWork;
-  readonly point: Pick<LimitedPoint, 'limits'>;
+  readonly point: Pick<MeasuredPoint, 'limits'>;
   readonly repeatability: number;
   /** a hollow is worn in that these blades bridge */
   readonly hollow: boolean;

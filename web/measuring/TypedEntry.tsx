@@ -3,7 +3,7 @@ import {
   parseTries,
   parseTry,
   thicknessOf,
-  type LimitedPoint,
+  type MeasuredPoint,
   type Reading,
   type Try,
 } from '@zero-lash/core/measuring';
@@ -24,7 +24,7 @@ import type { TriesWork } from './useTries.ts';
 
 interface Props {
   readonly round: RoundHere;
-  readonly point: LimitedPoint;
+  readonly point: MeasuredPoint;
   readonly bench: BenchTools;
   /** what to beware of before a reading is taken here */
   readonly caution: string | null;

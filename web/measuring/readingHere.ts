@@ -8,12 +8,13 @@ import type { OutboxItem } from '../app/outboxItem.ts';
 /**
  * A pending reading, as the server will keep it: judged by the same core.
  *
+ * @param limits mm; null where its sheet has none yet
  * @param before what stood at the point
  */
 export function readingHere(
   { key, by, within, takenAt }: Pick<OutboxItem, 'key' | 'by' | 'within' | 'takenAt'>,
   taken: NewReading,
-  limits: { readonly min: number; readonly max: number; readonly allowOver?: number },
+  limits: { readonly min: number; readonly max: number; readonly allowOver?: number } | null,
   pattern: Pattern,
   before: ReadingRow | undefined,
 ): ReadingRow {
@@ -30,9 +31,9 @@ export function readingHere(
     lo: mmFromTenths(interval.lo),
     hi: interval.hi === null ? null : mmFromTenths(interval.hi),
     floor: interval.floor,
-    limits: { min: limits.min, max: limits.max, allowOver: limits.allowOver ?? 0 },
+    limits: limits && { min: limits.min, max: limits.max, allowOver: limits.allowOver ?? 0 },
     narrowBlade: taken.narrowBlade ?? false,
-    ...judge(interval, limitsFromMm(limits)),
+    ...judge(interval, limits && limitsFromMm(limits)),
     doubtKept: taken.doubtKept ?? false,
     crankAngle: angle,
     offBase: angle !== null && !mayMeasurePoint(pattern, taken.point, angle),

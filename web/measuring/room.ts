@@ -1,5 +1,6 @@
 import type { NewConditions, NewReading, ReadingRow, Round } from '@zero-lash/contract/measuring';
 import { pointsHeld } from '@zero-lash/core/builds';
+import { hasLimits } from '@zero-lash/core/measuring';
 import { toRound, withRow, type RowsOfRoom, type WriteOfRoom } from '../builds/rooms.ts';
 import { readingHere } from './readingHere.ts';
 
@@ -56,9 +57,10 @@ export const readingWrite: WriteOfRoom<'reading', 'reading'> = {
     const body = item.body as NewReading;
     const round = build.rounds.find(({ id }) => id === item.within);
     const points = pointsHeld(build.sheet, round?.kind ?? null, build.settings);
-    const limits = points.find(({ key }) => key === body.point);
+    const at = points.find(({ key }) => key === body.point);
     const before = round?.readings.find(({ point }) => point === body.point);
-    return limits ? readingHere(item, body, limits, build.sheet.pattern, before) : null;
+    const limits = at && (hasLimits(at) ? at : null);
+    return limits === undefined ? null : readingHere(item, body, limits, build.sheet.pattern, before);
   },
 };
 

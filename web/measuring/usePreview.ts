@@ -5,13 +5,14 @@ import {
   parseEntry,
   type Interval,
   type KnownGap,
-  type LimitedPoint,
+  type MeasuredPoint,
   type Reading,
 } from '@zero-lash/core/measuring';
 import { mmFromTenths } from '@zero-lash/core/length';
 import { useUnit } from '../app/lengths.ts';
 import { useAppSelector } from '../app/store.ts';
 import { draftKey } from '../app/drafts.ts';
+import { likelyAt } from './expectedAt.ts';
 import type { PointState } from '../drawings/states.ts';
 import { useBench } from '../instruments/useBench.ts';
 
@@ -21,21 +22,21 @@ export interface Preview extends KnownGap {
 }
 
 /** What is known of a point from what is typed or tried there and not kept yet; null where nothing is. */
-export function usePreview(round: Round | undefined, point: LimitedPoint): Preview | null {
+export function usePreview(round: Round | undefined, point: MeasuredPoint): Preview | null {
   const unit = useUnit();
   const bench = useBench();
   const place = round ? draftKey(round.id, point.key) : '';
   const text = useAppSelector((state) => state.drafts[place]);
   const tries = useAppSelector((state) => state.tries[place]);
   const asIndicator = useAppSelector((state) => state.preferences.feel === 'indicator');
-  const entry = text?.trim() ? parseEntry(text, unit, point) : null;
+  const entry = text?.trim() ? parseEntry(text, unit, likelyAt(point)) : null;
   if (entry && 'reading' in entry)
     return previewFrom(point, asRead(entry.reading, asIndicator, bench.indicator));
   if (!tries) return null;
   return previewFrom(point, { kind: 'tries', tries, repeatability: bench.repeatability });
 }
 
-function previewFrom(point: LimitedPoint, reading: Reading): Preview {
+function previewFrom(point: MeasuredPoint, reading: Reading): Preview {
   const interval = intervalOf(reading);
   return previewIn({ interval, verdict: judge(interval, point.limits).verdict });
 }

@@ -11,7 +11,7 @@ import {
   type GoNoGo,
   type HeldBlades,
   type Interval,
-  type LimitedPoint,
+  type MeasuredPoint,
   type Try,
   type Verdict,
 } from '@zero-lash/core/measuring';
@@ -60,7 +60,7 @@ export interface TriesFor {
 /** Keeps the tries at a point, on the device from the first one on. */
 export function useTries(
   roundId: string,
-  point: Pick<LimitedPoint, 'key' | 'limits' | 'spec'>,
+  point: Pick<MeasuredPoint, 'key' | 'limits' | 'spec'>,
   bench: BenchTools,
   { narrows, hollow }: TriesFor,
 ): TriesWork {
@@ -77,7 +77,7 @@ export function useTries(
     () => statusOf(tries, { limits, spec }, { blades, maxStack, repeatability }, { narrows, hollow }),
     [tries, limits, spec, blades, maxStack, repeatability, narrows, hollow],
   );
-  const pair = useMemo(() => goNoGo({ blades, maxStack, spec }), [blades, maxStack, spec]);
+  const pair = useMemo(() => (spec ? goNoGo({ blades, maxStack, spec }) : null), [blades, maxStack, spec]);
   return {
     ...evaluated,
     tries,
@@ -101,7 +101,7 @@ export function useTries(
 
 function statusOf(
   tries: readonly Try[],
-  { limits, spec }: Pick<LimitedPoint, 'limits' | 'spec'>,
+  { limits, spec }: Pick<MeasuredPoint, 'limits' | 'spec'>,
   { blades, maxStack, repeatability }: Pick<BenchTools, 'blades' | 'maxStack' | 'repeatability'>,
   { narrows, hollow }: TriesFor,
 ): Pick<TriesWork, 'interval' | 'verdict' | 'suggested' | 'narrowing'> {
@@ -114,7 +114,8 @@ function statusOf(
   };
   const owned = { blades, maxStack };
   const out = narrows && isDecided(verdict) && verdict !== 'in-spec';
-  const narrower = out ? narrowingBlade({ ...owned, ...known, spec, enough: NARROW_ENOUGH_MM }) : null;
+  const narrower =
+    out && spec ? narrowingBlade({ ...owned, ...known, spec, enough: NARROW_ENOUGH_MM }) : null;
   return {
     interval,
     verdict,

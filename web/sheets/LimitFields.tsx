@@ -19,7 +19,7 @@ import { useSession } from '../app/useSession.ts';
 import { WarningNote } from './WarningNote.tsx';
 import { limitWarningsOf, type LimitQuestion } from './warnings.ts';
 import { alsoInWords } from './words.ts';
-import { ChoiceField, FormPart, TextField } from './FormField.tsx';
+import { ChoiceField, FormPart, TextField, TickField } from './FormField.tsx';
 import type { SheetValues } from './formValues.ts';
 
 interface Props {
@@ -60,6 +60,12 @@ export const LimitFields = memo(function LimitFields({ roles, rule, settled, onS
           ['in', 'inches'],
         ]}
       />
+      <Box gridColumn="1 / -1">
+        <TickField
+          name="limitsToCome"
+          label="The book with the limits is not here yet: engines are read, and nothing is judged or set"
+        />
+      </Box>
       {roles.map((role) => (
         <RoleLimits
           key={role}

@@ -10,12 +10,12 @@ import type { SheetValues } from './formValues.ts';
 /** Where each figure of the sheet is from: its source and on which page, whoever wrote it, or the shop. */
 export const OriginFields = memo(function OriginFields({ pattern }: { readonly pattern: Pattern | null }) {
   const { control } = useFormContext<SheetValues>();
-  const [tempFrom, wear, torques, plan, heatCycles, margin, origins] = useWatch({
+  const [limits, tempFrom, wear, torques, plan, heatCycles, margin, origins] = useWatch({
     control,
-    name: ['tempFrom', 'wear', 'torques', 'plan', 'heatCycles', 'margin', 'origins'],
+    name: ['limits', 'tempFrom', 'wear', 'torques', 'plan', 'heatCycles', 'margin', 'origins'],
   });
   if (!pattern) return null;
-  const figures = originsOf(figuresTyped({ tempFrom, wear, torques, plan, heatCycles }, pattern));
+  const figures = originsOf(figuresTyped({ limits, tempFrom, wear, torques, plan, heatCycles }, pattern));
   return (
     <FormPart
       title="Where each figure is from"

@@ -1,6 +1,5 @@
 import { Button } from '@chakra-ui/react';
 import { sheetFile, type SheetFile } from '@zero-lash/contract/sheets';
-import { rolesOf } from '@zero-lash/core/sheets';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { FileButton } from '../app/FileButton.tsx';
@@ -59,8 +58,5 @@ function readSheet(text: string): { sheet: SheetFile } | { wrong: string[] } {
     return {
       wrong: checked.error.issues.map(({ path, message }) => `${path.join('.') || 'file'}: ${message}`),
     };
-  const limited = checked.data.limits.map(({ role }) => role);
-  const bare = rolesOf(checked.data.pattern).filter((role) => !limited.includes(role));
-  if (bare.length > 0) return { wrong: bare.map((role) => `limits: missing for ${role}`) };
   return { sheet: checked.data };
 }

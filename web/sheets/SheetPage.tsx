@@ -169,6 +169,7 @@ function Limits({ sheet }: { readonly sheet: SheetRevision }) {
   const rule = useSession()?.shop.singleRule ?? null;
   return (
     <Box>
+      {sheet.limitsToCome && <Box>To come: the book that has them is not here yet.</Box>}
       {resolveLimits(sheet.limits, rule).map(({ role, asWritten, also, allowance, ...resolved }) => (
         <Flex
           key={role}

@@ -37,6 +37,7 @@ export function readForm(values: SheetValues, rule: SingleRule | null = null): R
     condition: values.condition,
     temperature: readTemperature(values, errors),
     limits,
+    limitsToCome: values.limitsToCome && limits.length < roles.length,
     wearLimits: values.wear.map((row, index) => wearLimitOf(row, index, errors)),
     torques: values.torques.map((torque, index) => ({
       ...torque,

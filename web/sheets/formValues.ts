@@ -116,6 +116,8 @@ export interface SheetValues {
   readonly tempTo: string;
   readonly unit: LengthUnit;
   readonly limits: Readonly<Partial<Record<Role, string>>>;
+  /** the book that has them is not here yet */
+  readonly limitsToCome: boolean;
   /** what else is printed for a role, each as it is printed */
   readonly also: readonly { readonly role: Role; readonly kind: AlsoKind; readonly text: string }[];
   /** what is taken over the greatest in a role, and why */
@@ -264,6 +266,7 @@ export const FRESH_SHEET: SheetValues = {
   tempTo: '',
   unit: 'mm',
   limits: {},
+  limitsToCome: false,
   also: [],
   allowances: {},
   wear: [],
@@ -373,6 +376,7 @@ export function valuesFrom(sheet: SheetRevision | SheetFile): SheetValues {
     tempTo: sheet.temperature?.asTyped?.to ?? typed(sheet.temperature?.to),
     unit: 'mm',
     limits: Object.fromEntries(sheet.limits.map((limit) => [limit.role, limitsTyped(limit)])),
+    limitsToCome: sheet.limitsToCome,
     also: sheet.limits.flatMap(({ role, also = [] }) =>
       also.map((each) => ({ role, kind: each.kind, text: limitsTyped(each) })),
     ),

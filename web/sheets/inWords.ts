@@ -145,6 +145,7 @@ export function sheetInWords(sheet: SheetBody): SheetLine[] {
         text: printedInWords(each),
       })),
     ]),
+    ...(sheet.limitsToCome ? [{ name: 'Limits', text: 'to come: its book is not here yet' }] : []),
     { name: 'Measured', text: sheet.condition },
     {
       name: 'Temperature',

@@ -52,8 +52,9 @@ export function readLimits(
   return roles.flatMap((role) => {
     const text = values.limits[role] ?? '';
     if (text.trim() === '') {
+      if (values.limitsToCome) return [];
       errors[`limits.${role}`] =
-        `Nothing is measured without limits: what does the source say for ${ROLE_WORDS[role]}?`;
+        `What does the source say for ${ROLE_WORDS[role]}? Where its book is not here yet, tick that.`;
       return [];
     }
     const main = readPrinted(text, { unit, rule }, `limits.${role}`, errors);

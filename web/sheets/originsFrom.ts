@@ -1,15 +1,19 @@
 import type { SheetBody } from '@zero-lash/contract/sheets';
-import { originsOf, type FigureKey, type Pattern, type SheetFigures } from '@zero-lash/core/sheets';
+import { originsOf, rolesOf, type FigureKey, type Pattern, type SheetFigures } from '@zero-lash/core/sheets';
 import type { SheetValues } from './formValues.ts';
 import { isUntouched } from './planSteps.ts';
 
 /** What of a form says which figures there are. */
-export type FiguresTyped = Pick<SheetValues, 'tempFrom' | 'wear' | 'torques' | 'plan' | 'heatCycles'>;
+export type FiguresTyped = Pick<
+  SheetValues,
+  'limits' | 'tempFrom' | 'wear' | 'torques' | 'plan' | 'heatCycles'
+>;
 
 /** A form as far as its figures go: which of them there are. */
 export function figuresTyped(values: FiguresTyped, pattern: Pattern): SheetFigures {
   return {
     pattern,
+    limits: rolesOf(pattern).flatMap((role) => ((values.limits[role] ?? '').trim() === '' ? [] : [{ role }])),
     temperature: values.tempFrom.trim() === '' ? null : {},
     wearLimits: values.wear,
     torques: values.torques,
