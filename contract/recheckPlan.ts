@@ -1,4 +1,4 @@
-import { isDayOfYear, isEmptyStep } from '@zero-lash/core/rechecks';
+import { hasMeter, isDayOfYear, isEmptyStep, type UsageUnit } from '@zero-lash/core/rechecks';
 import { z } from 'zod';
 import { line, remark, usage } from './values.ts';
 
@@ -28,6 +28,16 @@ export const recheckStep = z
 /** What is looked at when, step by step; the last one repeats. */
 export const recheckPlan = z.array(recheckStep).min(1).max(12);
 export type RecheckPlan = z.infer<typeof recheckPlan>;
+
+/** What is wrong with a step that goes by running on an engine without a meter. */
+export const NO_METER = 'it has no meter: by days, heat cycles or a season';
+
+/** Steps that go by running where nothing counts it, from 0. */
+export const stepsByRunning = (
+  plan: readonly { readonly afterUsage: number | null }[],
+  unit: UsageUnit,
+): readonly number[] =>
+  hasMeter(unit) ? [] : plan.flatMap(({ afterUsage }, step) => (afterUsage === null ? [] : [step]));
 
 /** Points that a plan names and the head does not have: where they stand in the plan, from 0. */
 export function strangePoints(

@@ -7,7 +7,7 @@ import { limitComplaint, LIMIT_KINDS, placesLimited, type LimitKey } from '@zero
 import { z } from 'zod';
 import { pattern, role } from './pattern.ts';
 import { OVER_TOO_MUCH } from './setting.ts';
-import { recheckStep, strangePoints } from './recheckPlan.ts';
+import { recheckStep, strangePoints, NO_METER, stepsByRunning } from './recheckPlan.ts';
 import { bounded, limitMm, thicknessMm } from './bounded.ts';
 import { day, id, line, moment, remark, remarks, usageUnit, version } from './values.ts';
 
@@ -281,9 +281,10 @@ function namesItsPoints(
     pictures,
     limits,
     limitsToCome,
+    usageUnit: unit,
   }: Pick<
     z.output<typeof sheetFields>,
-    'pattern' | 'recheckPlan' | 'wearLimits' | 'pictures' | 'limits' | 'limitsToCome'
+    'pattern' | 'recheckPlan' | 'wearLimits' | 'pictures' | 'limits' | 'limitsToCome' | 'usageUnit'
   >,
   context: z.core.$RefinementCtx,
 ): void {
@@ -298,6 +299,12 @@ function namesItsPoints(
       code: 'custom',
       path: ['recheckPlan', step, 'points'],
       message: `there is no point ${point} on this head`,
+    });
+  for (const step of stepsByRunning(plan, unit))
+    context.addIssue({
+      code: 'custom',
+      path: ['recheckPlan', step, 'afterUsage'],
+      message: NO_METER,
     });
   pictures.forEach(({ at, of }, index) => {
     const there =

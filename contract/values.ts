@@ -1,3 +1,4 @@
+import { USAGE_UNITS } from '@zero-lash/core/rechecks';
 import { z } from 'zod';
 
 /** A row's identity. */
@@ -40,7 +41,7 @@ export const usage = z
   .overwrite((figure) => Math.round(figure * 10) / 10);
 
 /** What an engine's running is counted in. */
-export const usageUnit = z.enum(['hours', 'km', 'miles', 'starts', 'events']);
+export const usageUnit = z.enum(USAGE_UNITS);
 export type UsageUnit = z.infer<typeof usageUnit>;
 
 /** The version of a row that people edit; a stale one is refused. */

@@ -67,7 +67,7 @@ declare module 'knex/types/tables.js' {
       serial: string;
       owner: string;
       duty: string;
-      usage_unit: 'hours' | 'km' | 'miles' | 'starts' | 'events';
+      usage_unit: 'hours' | 'km' | 'miles' | 'starts' | 'events' | 'none';
       usage: number;
       usage_at: Date;
       version: number;
@@ -429,7 +429,7 @@ declare module 'knex/types/tables.js' {
       pattern: unknown;
       condition: 'cold' | 'hot';
       temperature: unknown;
-      usage_unit: 'hours' | 'km' | 'miles' | 'starts' | 'events';
+      usage_unit: 'hours' | 'km' | 'miles' | 'starts' | 'events' | 'none';
       recheck_plan: unknown;
       source: unknown;
       notes: string;

@@ -108,6 +108,10 @@ export const BOUNDS = {
     under: 'a running figure is not negative',
     over: 'no engine went through so many',
   }),
+  none: bound('', 0, 0, {
+    under: 'a running figure is not negative',
+    over: 'it has no meter: its running is not counted',
+  }),
 } as const satisfies Record<string, Bound>;
 export type Quantity = keyof typeof BOUNDS;
 

@@ -100,7 +100,9 @@ const known = {
  * @example limitedPoints(sheet)[0] // { key: '1I', role: 'intake', min: 0.2, max: 0.25, ... }
  */
 export function limitedPoints(sheet: LimitedSheet, against: HeldAgainst = 'set'): readonly LimitedPoint[] {
-  return measuredPoints(sheet, against).filter(hasLimits);
+  const points = measuredPoints(sheet, against);
+  // the same list each time where nothing is left out of it
+  return points.every(hasLimits) ? points : points.filter(hasLimits);
 }
 
 /**

@@ -2,7 +2,7 @@ export { addDays, daysBetween, type Day } from './calendar.ts';
 export { DUE_IN_LAST_OF, DUE_WITHIN_DAYS, dueState, type DueState, type RecheckOutcome } from './dueState.ts';
 export { runningsOf, type LoggedFigure, type RunAt } from './meterLog.ts';
 export { onMeter, type Metered } from './onMeter.ts';
-export { isEmptyStep, nextRecheck, type RecheckDue, type RecheckStep } from './plan.ts';
+export { isEmptyStep, nextRecheck, stepsOn, type RecheckDue, type RecheckStep } from './plan.ts';
 export { isQuiet, quietUntil, type QuietHours } from './quiet.ts';
 export { isDayOfYear, nextOf, seasonAfter, type Season } from './season.ts';
 export { leftOfLook, pointsOfLook, suspectsOf } from './shortLook.ts';
@@ -29,8 +29,8 @@ export {
   type PointCourse,
   type PointForecast,
   type RolePrior,
-  type UsageUnit,
 } from './pointForecasts.ts';
+export { hasMeter, runningInWords, USAGE_UNITS, type UsageUnit } from './usageUnit.ts';
 export { recheckDue, type RecheckDueInput, type RecheckExpected } from './recheckDue.ts';
 export { comesInWords, nextCheckInWords, type NextCheck } from './nextCheck.ts';
 export { CHANGE_WORDS, DUE_WORDS, OUTCOME_WORDS, type RecheckChange } from './words.ts';

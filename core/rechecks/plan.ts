@@ -1,4 +1,5 @@
 import { addDays, type Day } from './calendar.ts';
+import { hasMeter, type UsageUnit } from './usageUnit.ts';
 import { seasonAfter, type Season } from './season.ts';
 
 /** One step of a recheck plan: look again after so much running, so many days or heat cycles, or before a season; whichever is first. */
@@ -32,6 +33,16 @@ export interface RecheckDue {
  */
 export function isEmptyStep({ afterUsage, afterDays, afterCycles, before }: RecheckStep): boolean {
   return afterUsage === null && afterDays === null && (afterCycles ?? null) === null && !before;
+}
+
+/**
+ * Lists the steps of a plan as they go for an engine: without a meter nothing comes due by running, and a step that has nothing else is none.
+ *
+ * @example stepsOn([{ afterUsage: 250, afterDays: 365 }], 'none')[0].afterUsage // null
+ */
+export function stepsOn<Step extends RecheckStep>(steps: readonly Step[], unit: UsageUnit): readonly Step[] {
+  if (hasMeter(unit)) return steps;
+  return steps.map((step) => ({ ...step, afterUsage: null })).filter((step) => !isEmptyStep(step));
 }
 
 /**

@@ -1,8 +1,6 @@
 import { fleetPrior, unlike } from '../fleet/index.ts';
 import { driftForecast, driftOf, type DriftForecastInput } from './driftForecast.ts';
-
-/** What usage is counted in. */
-export type UsageUnit = 'hours' | 'km' | 'miles' | 'starts' | 'events';
+import type { UsageUnit } from './usageUnit.ts';
 
 /** What one point measured since it was set; mm, usage counted from the setting. */
 export interface PointCourse {
@@ -51,6 +49,8 @@ const UNKNOWN = 1;
 /** One unit of each kind of usage, in hours that wear as much. */
 const HOURS_IN: Readonly<Record<UsageUnit, number>> = {
   ...{ hours: 1, km: 1 / 40, miles: 1.609344 / 40, starts: 0.5, events: 1 },
+  // nothing is forecast by it
+  none: 1,
 };
 /** What any engine does where nothing is known of its own kind: it beds in by a few micrometres, then closes slowly. */
 const STATED = { bedIn: { mean: -0.004, sd: 0.006 }, perHour: -0.00001, sd: 0.00005, tauHours: 10 };

@@ -1,7 +1,7 @@
 import { daysBetween, type Day } from './calendar.ts';
 
 /** The most that is run in a day: hours of it, and for the others more than any machine here does. */
-const MOST_A_DAY = { hours: 24, km: 1500, miles: 930, starts: 300, events: 50 } as const;
+const MOST_A_DAY = { hours: 24, km: 1500, miles: 930, starts: 300, events: 50, none: 0 } as const;
 
 /** A running figure that looks like a slip, and what was likely meant. */
 export interface RunningWarning {

@@ -176,6 +176,7 @@ describe('a tool that holds a valve down', () => {
         bareHeld: [],
         undecided: [],
         newParts: [],
+        unlimited: [],
       },
     } as unknown as BuildStatus;
     expect(obstaclesTo({ ...status, heldDown: [] })).toEqual([]);

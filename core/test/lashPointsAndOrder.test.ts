@@ -2,7 +2,15 @@ import { describe, expect, it } from 'vitest';
 import type { Verdict } from '../measuring/index.ts';
 import { lashPoints, layOutHeads, stepOnHead } from '../sheets/index.ts';
 import { mayMove, obstaclesTo, obstaclesToSignOff, STAGES, type BuildStatus } from '../builds/index.ts';
-import { addDays, dueState, isDayOfYear, isEmptyStep, nextOf, nextRecheck } from '../rechecks/index.ts';
+import {
+  addDays,
+  dueState,
+  isDayOfYear,
+  isEmptyStep,
+  nextOf,
+  nextRecheck,
+  stepsOn,
+} from '../rechecks/index.ts';
 import { inlineFour, vTwelve } from './patterns.ts';
 
 describe('lash points', () => {
@@ -141,6 +149,13 @@ describe('rechecks', () => {
       dueCycles: null,
       season: null,
     });
+    // without a meter nothing comes due by running, and a step of running alone is none
+    const steps = [
+      { afterUsage: 10, afterDays: null },
+      { afterUsage: 250, afterDays: 365 },
+    ];
+    expect(stepsOn(steps, 'hours')).toBe(steps);
+    expect(stepsOn(steps, 'none')).toEqual([{ afterUsage: null, afterDays: 365 }]);
     expect(() => nextRecheck([], 1, from)).toThrow(RangeError);
     const empty = [{ afterUsage: null, afterDays: null }];
     expect(() => nextRecheck(empty, 1, from)).toThrow(RangeError);

@@ -1,5 +1,5 @@
 import type { newEnginePlan } from '@zero-lash/contract/engines';
-import { strangePoints } from '@zero-lash/contract/recheckPlan';
+import { NO_METER, stepsByRunning, strangePoints } from '@zero-lash/contract/recheckPlan';
 import { lashPoints } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
@@ -25,7 +25,7 @@ export async function givePlan(
   { steps, why, version }: z.output<typeof newEnginePlan>,
   context: WriteContext,
 ): Promise<void> {
-  const { sheetId } = await changeAt(db, id, version, {});
+  const { sheetId, usageUnit } = await changeAt(db, id, version, {});
   const sheet = await sheetOf(db, id, sheetId);
   if (!sheet) throw new Refusal('sheet_not_published');
   const strange = strangePoints(steps ?? [], new Set(lashPoints(sheet.pattern).map(({ key }) => key)));
@@ -35,6 +35,11 @@ export async function givePlan(
         path: `steps.${step}.points`,
         message: `there is no point ${point} on this head`,
       })),
+    });
+  const byRunning = stepsByRunning(steps ?? [], usageUnit);
+  if (byRunning.length > 0)
+    throw new Refusal('invalid', {
+      fields: byRunning.map((step) => ({ path: `steps.${step}.afterUsage`, message: NO_METER })),
     });
   await db('engine_plans').insert({
     ...{ id: context.key, engine_id: id, plan: steps && JSON.stringify(steps), why, by: context.personId },

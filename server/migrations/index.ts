@@ -7,6 +7,7 @@ import * as origins from './104-origins.ts';
 import * as patternParts from './105-patternParts.ts';
 import * as noteWhere from './106-noteWhere.ts';
 import * as limitsToCome from './107-limitsToCome.ts';
+import * as noMeter from './108-noMeter.ts';
 import { EARLIER_NAMES, earlierSource } from './earlier/index.ts';
 import { sourceOf } from './source.ts';
 
@@ -19,6 +20,7 @@ const MIGRATIONS = {
   '105-patternParts': patternParts,
   '106-noteWhere': noteWhere,
   '107-limitsToCome': limitsToCome,
+  '108-noMeter': noMeter,
 } as const;
 
 /** The migrations of every database of ours, in order. */

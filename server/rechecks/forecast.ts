@@ -13,6 +13,7 @@ import {
   type PointCourse,
   type RolePrior,
   type UsageUnit,
+  hasMeter,
 } from '@zero-lash/core/rechecks';
 import { firstKnown, leftByPiece } from '@zero-lash/core/setting';
 import { lashPoints, rolesOf } from '@zero-lash/core/sheets';
@@ -132,6 +133,8 @@ export async function forecastNext(
   },
 ): Promise<{ readonly forecast: RecheckForecast; readonly brought: number | null }> {
   const unit = build.engine.usageUnit;
+  if (!hasMeter(unit))
+    return { brought: null, forecast: { threshold: FORECAST_THRESHOLD, priors: [], points: [] } };
   const priors = await readPriors(
     db,
     { sheetId: build.sheet.sheetId, unit, but: build.engine.id },
@@ -154,7 +157,7 @@ export async function forecastNext(
   };
 }
 
-/** How the gaps of an engine's last signed build moved; null where none is signed. */
+/** How the gaps of an engine's last signed build moved with its running; null where none is signed, and where nothing counts that. */
 export async function readTrend(db: Knex, engineId: string): Promise<EngineTrend | null> {
   const signed = await db('builds as b')
     .join('sign_offs as s', 's.build_id', 'b.id')
@@ -164,6 +167,7 @@ export async function readTrend(db: Knex, engineId: string): Promise<EngineTrend
   if (!signed) return null;
   const { build, setAt, courses } = await readCourses(db, signed.id);
   const unit = build.engine.usageUnit;
+  if (!hasMeter(unit)) return null;
   const [next] = (await db('rechecks')
     .where({ build_id: signed.id, status: 'planned' })
     .select({

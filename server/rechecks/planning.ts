@@ -3,6 +3,7 @@ import { tenthsFromMm } from '@zero-lash/core/length';
 import type { RecheckForecast } from '@zero-lash/contract/rechecks';
 import {
   nextRecheck,
+  stepsOn,
   ownDrift,
   pointsOfLook,
   saidOf,
@@ -10,6 +11,7 @@ import {
   type Day,
   type RecheckOutcome,
   type RecheckStep,
+  hasMeter,
 } from '@zero-lash/core/rechecks';
 import { rolesOf } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
@@ -76,7 +78,8 @@ async function planOf(
   { engineId, revisionId }: Pick<LockedBuild, 'engineId' | 'revisionId'>,
 ): Promise<readonly PlanStep[]> {
   const own = await readOwnPlan(db, engineId);
-  return own?.steps ?? (await findRevision(db, revisionId)).recheckPlan;
+  const { usage_unit: unit } = (await db('engines').where({ id: engineId }).first('usage_unit'))!;
+  return stepsOn<PlanStep>(own?.steps ?? (await findRevision(db, revisionId)).recheckPlan, unit);
 }
 
 /**
@@ -242,6 +245,7 @@ export async function recordChecks(db: Knex, recheckId: string): Promise<void> {
     .first('r.build_id as buildId', 'n.usage', 'r.done_at as doneAt');
   const { build, setAt, courses } = await readCourses(db, recheck.buildId);
   const unit = build.engine.usageUnit;
+  const metered = hasMeter(unit);
   const roles = rolesOf(build.sheet.pattern);
   const priors = await readPriors(db, { sheetId: build.sheet.sheetId, unit, but: build.engine.id }, roles);
   const since = Math.max(0, (recheck.usage ?? setAt) - setAt);
@@ -261,7 +265,9 @@ export async function recordChecks(db: Knex, recheckId: string): Promise<void> {
         ...{ sheet_id: build.sheet.sheetId, engine_id: build.engine.id, verdict: reading.verdict },
         ...{ lo: tenthsFromMm(now.lo), hi: tenthsFromMm(now.hi) },
         ...{ from_lo: tenthsFromMm(set.lo), from_hi: tenthsFromMm(set.hi) },
-        ...{ per_unit: own?.value ?? null, se: own?.se ?? null, said_mean: said.mean, said_sd: said.sd },
+        ...{ per_unit: own?.value ?? null, se: own?.se ?? null },
+        // without a meter nothing was forecast that it could be held against
+        ...{ said_mean: metered ? said.mean : null, said_sd: metered ? said.sd : null },
         at: recheck.doneAt,
       },
     ];

@@ -1,4 +1,4 @@
-import { comesInWords, nextCheckInWords } from '@zero-lash/core/rechecks';
+import { comesInWords, nextCheckInWords, runningInWords } from '@zero-lash/core/rechecks';
 import { addedTo, lastDone, statusOf } from '@zero-lash/core/builds';
 import { formatInterval, formatLength, tenthsFromMm, type ShopUnit } from '@zero-lash/core/length';
 import { gapInTenths, type KnownGap, type Verdict } from '@zero-lash/core/measuring';
@@ -85,7 +85,7 @@ export async function readOwnerSheet(db: Knex, buildId: string): Promise<OwnerSh
       owned.owner,
       owned.serial && `serial ${owned.serial}`,
       owned.duty,
-      `${signOff?.usage ?? engine.usage} ${engine.usageUnit}`,
+      runningInWords(signOff?.usage ?? engine.usage, engine.usageUnit),
     ].filter(Boolean),
     build: `Build ${build.number}, opened ${dayIn(zone, new Date(build.openedAt))} · ${shop.name}`,
     complaint: build.complaint,

@@ -1,10 +1,11 @@
 import type { EngineView } from '@zero-lash/contract/engines';
 import type { PastRecheck } from '@zero-lash/contract/rechecks';
-import type { SheetFile, SheetSummary } from '@zero-lash/contract/sheets';
+import type { SheetFile, SheetRevision, SheetSummary } from '@zero-lash/contract/sheets';
 import { addDays } from '@zero-lash/core/rechecks';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { shopDay } from '../clock.ts';
 import { keepForecastsUp } from '../rechecks/keepUp.ts';
+import { readPdf } from './pdf.ts';
 import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
 import { Work } from './worked.ts';
 
@@ -51,6 +52,64 @@ async function look(
   for (const point of points) await work.measure(point, how);
   return id;
 }
+
+describe('an engine without a meter', () => {
+  it('is looked at by the calendar and by heat cycles, and nothing is counted or forecast by running', async () => {
+    const { body: sheets } = await shop.call<SheetSummary[]>(BENCH, 'GET', 'sheets');
+    const like = sheets.find(({ name }) => name === 'S1 Sawyer')!;
+    const { body: file } = await shop.call<SheetFile>(
+      BENCH,
+      'GET',
+      `sheet-revisions/${like.revisionId}/file`,
+    );
+    const { format: _, formatVersion: __, ...kept } = file;
+    const sheet = (recheckPlan: object[]) => {
+      const { name: ___, maker, ...body } = kept;
+      return { name: 'S1 Rescue', maker, body: { ...body, usageUnit: 'none', recheckPlan } };
+    };
+    expect(
+      await shop.call(LEAD, 'POST', 'sheets', sheet([{ ...STEP, afterUsage: 10, afterDays: 90 }])),
+    ).toMatchObject({ status: 400, body: { detail: expect.stringMatching(/afterUsage: it has no meter/) } });
+    const { body: draft } = await shop.call<SheetRevision>(
+      LEAD,
+      'POST',
+      'sheets',
+      sheet([{ ...STEP, afterDays: 90, afterCycles: 40 }]),
+    );
+    await shop.call('Osk Velland', 'POST', `sheet-revisions/${draft.id}/publication`, { version: 1 });
+    const engine = { name: 'Rescue drive', serial: '', owner: '', duty: '', sheetId: draft.sheetId };
+    expect(await shop.call(BENCH, 'POST', 'engines', { ...engine, usage: 12 })).toMatchObject({
+      status: 400,
+      body: { detail: expect.stringMatching(/it has no meter/) },
+    });
+    const { body: added } = await shop.call<EngineView>(BENCH, 'POST', 'engines', { ...engine, usage: 0 });
+    const work = await Work.on(shop, '', { engineId: added.id, revisionId: draft.id });
+    await work.reach('close');
+    await work.tickAll();
+    await work.signOff();
+    expect(await plannedOf(work)).toMatchObject({
+      ...{ dueUsage: null, dueDate: addDays(today, 90), dueCycles: 40 },
+      forecast: { points: [] },
+    });
+    const usages = `engines/${added.id}/usages`;
+    expect((await shop.call(BENCH, 'POST', usages, { usage: 5 })).status).toBe(400);
+    expect((await shop.call(BENCH, 'POST', usages, { usage: 0, heatCycles: 41 })).status).toBeLessThan(300);
+    expect((await plannedOf(work)).state).toBe('overdue');
+    expect(await give(work, [{ ...STEP, afterUsage: 25 }])).toMatchObject({
+      ...{ status: 400, body: { code: 'invalid' } },
+    });
+    expect((await shop.call(VIEWER, 'GET', `engines/${added.id}/trend`)).body).toBeNull();
+    const id = await look(work, work.points);
+    expect(await work.judge(id)).toMatchObject({ status: 201 });
+    expect(await shop.db('point_checks').where({ engine_id: added.id }).pluck('said_mean')).toEqual([
+      null,
+      null,
+    ]);
+    const paper = await shop.raw(LEAD, `/api/builds/${work.build.id}/owner-sheet`);
+    expect((await readPdf(paper.rawPayload)).text).toContain('no meter');
+    expect((await shop.call(VIEWER, 'GET', `fleet/${draft.sheetId}`)).status).toBe(200);
+  });
+});
 
 describe('a plan of an engine’s own', () => {
   it('is given by a lead with a reason, plans the next recheck again, and is kept when the sheet’s takes its place', async () => {

@@ -21,7 +21,7 @@ describe('the tables as the server knows them', () => {
 
   it('are typed to the words that the database holds a column to', async () => {
     const types = await tableTypes(shop.db);
-    expect(types).toMatch(/usage_unit: 'hours' \| 'km' \| 'miles' \| 'starts' \| 'events';/);
+    expect(types).toMatch(/usage_unit: 'hours' \| 'km' \| 'miles' \| 'starts' \| 'events' \| 'none';/);
     expect(types).toMatch(/earlier: Date\[\];/);
   });
 });

@@ -1,6 +1,7 @@
 import { Box, Flex, Heading } from '@chakra-ui/react';
 import type { BuildView } from '../builds/buildView.ts';
 import type { Pattern } from '@zero-lash/core/sheets';
+import { runningInWords } from '@zero-lash/core/rechecks';
 import { cautionsAt, stageOf, type StageKey } from '@zero-lash/core/builds';
 import { memo, Suspense } from 'react';
 import { Link, useParams } from 'react-router';
@@ -148,7 +149,7 @@ const Under = memo(function Under({ number, carried, complaint, engine, sheet }:
       <Link to={`/sheets/${sheet.sheetId}`}>
         {sheet.maker} {sheet.name}, revision {sheet.number}
       </Link>{' '}
-      · {sheet.condition} · {engine.usage} {engine.usageUnit}
+      · {sheet.condition} · {runningInWords(engine.usage, engine.usageUnit)}
     </>
   );
 });

@@ -1,3 +1,4 @@
+import { runningInWords } from '@zero-lash/core/rechecks';
 import { Box, Button, Input } from '@chakra-ui/react';
 import type { EngineRow, EngineSort } from '@zero-lash/contract/engines';
 import { stageOf } from '@zero-lash/core/builds';
@@ -39,7 +40,7 @@ const COLUMNS = [
   column.accessor('sheetName', { header: 'Pattern' }),
   column.accessor('usage', {
     header: 'Run',
-    cell: ({ row }) => `${grouped(row.original.usage)} ${row.original.usageUnit}`,
+    cell: ({ row }) => runningInWords(row.original.usage, row.original.usageUnit, grouped),
   }),
   column.accessor((row) => (row.stage ? stageOf(row.stage).title : ''), {
     id: 'stage',

@@ -1,3 +1,4 @@
+import { hasMeter } from '@zero-lash/core/rechecks';
 import { Box } from '@chakra-ui/react';
 import type { EngineView } from '@zero-lash/contract/engines';
 import { ShopTime } from '../app/ShopTime.tsx';
@@ -35,7 +36,7 @@ export function GapCourse({ engine }: { readonly engine: EngineView }) {
                 <Box fontWeight="650">{ROUND_WORDS[round.round]}</Box>
                 <Box fontSize="sm" color="faded">
                   <ShopTime at={round.at} day />
-                  {round.usage !== null && ` · ${round.usage}`}
+                  {round.usage !== null && hasMeter(engine.usageUnit) && ` · ${round.usage}`}
                 </Box>
               </Box>
             ))}

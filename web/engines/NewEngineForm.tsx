@@ -1,6 +1,7 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { newEngine, type NewEngine } from '@zero-lash/contract/engines';
+import { hasMeter } from '@zero-lash/core/rechecks';
 import { useForm } from 'react-hook-form';
 import { Link, useNavigate } from 'react-router';
 import { runningTyped } from '../app/figures.ts';
@@ -26,7 +27,7 @@ export function NewEngineForm({ onDone }: { readonly onDone: () => void }) {
   const { errors } = formState;
   const unit = published.find(({ id }) => id === watch('sheetId'))?.usageUnit ?? 'hours';
   const send = async (engine: NewEngine) => {
-    const result = await add(engine);
+    const result = await add(hasMeter(unit) ? engine : { ...engine, usage: 0 });
     if (!('error' in result)) void navigate(`/engines/${result.data.id}`);
   };
   if (sheets && published.length === 0)
@@ -61,15 +62,17 @@ export function NewEngineForm({ onDone }: { readonly onDone: () => void }) {
               ))}
             </Select>
           </Labelled>
-          <Labelled
-            label={`Has run, in ${unit}`}
-            error={
-              errors.usage &&
-              (isTooBig(errors.usage) ? sentence(errors.usage.message!) : 'A number, 0 for a new engine.')
-            }
-          >
-            <Input inputMode="decimal" {...register('usage', { setValueAs: runningTyped })} />
-          </Labelled>
+          {hasMeter(unit) && (
+            <Labelled
+              label={`Has run, in ${unit}`}
+              error={
+                errors.usage &&
+                (isTooBig(errors.usage) ? sentence(errors.usage.message!) : 'A number, 0 for a new engine.')
+              }
+            >
+              <Input inputMode="decimal" {...register('usage', { setValueAs: runningTyped })} />
+            </Labelled>
+          )}
           <Labelled label="Serial" error={errors.serial?.message && sentence(errors.serial.message)}>
             <Input {...register('serial')} />
           </Labelled>

@@ -94,7 +94,7 @@ export function GivePlan({
   async function keep(event: FormEvent) {
     event.preventDefault();
     form.clearErrors();
-    const read = readPlan(form.getValues('plan'), keys);
+    const read = readPlan(form.getValues('plan'), engine.usageUnit, keys);
     for (const [field, message] of Object.entries(read.errors)) form.setError(field as 'plan', { message });
     if (read.plan) await send(read.plan);
   }

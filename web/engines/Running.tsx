@@ -1,6 +1,6 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { EngineView } from '@zero-lash/contract/engines';
-import { runningWarning, type RunningWarning } from '@zero-lash/core/rechecks';
+import { hasMeter, runningWarning, type RunningWarning } from '@zero-lash/core/rechecks';
 import { useState, type FormEvent } from 'react';
 import { dayInWords } from '../app/dates.ts';
 import { grouped, runningTyped } from '../app/figures.ts';
@@ -17,6 +17,14 @@ import { useLogUsageMutation, useStrikeUsageMutation } from './endpoints.ts';
 
 /** What an engine has run: what its meter shows, over how many meters, and how the next figure is logged. */
 export function Running({ engine, mayWork }: { readonly engine: EngineView; readonly mayWork: boolean }) {
+  if (!hasMeter(engine.usageUnit))
+    return (
+      <Box as="section">
+        <PartHeading>Running</PartHeading>
+        No meter: it is looked at by date, heat cycles and season.
+        {engine.heatCycles > 0 && ` Heat cycles in all: ${engine.heatCycles}.`}
+      </Box>
+    );
   const meters = engine.usages.filter(({ newMeter, struck }) => newMeter && !struck);
   return (
     <Box as="section">

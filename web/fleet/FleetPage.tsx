@@ -1,3 +1,4 @@
+import { hasMeter } from '@zero-lash/core/rechecks';
 import { Box } from '@chakra-ui/react';
 import type { FleetSays } from '@zero-lash/contract/fleet';
 import { LEAST_ENGINES } from '@zero-lash/core/fleet';
@@ -111,7 +112,7 @@ const perHundred = (perUnit: number) => `${perUnit > 0 ? '+' : ''}${(perUnit * 1
 function Drift({ says: { roles, usageUnit } }: { readonly says: FleetSays }) {
   return (
     <section aria-label="Drift">
-      <PartHeading>How fast gaps move, µm a 100 {usageUnit}</PartHeading>
+      <PartHeading>How fast gaps move{hasMeter(usageUnit) ? `, µm a 100 ${usageUnit}` : ''}</PartHeading>
       <table className="figures-table">
         <thead>
           <tr>
@@ -134,7 +135,13 @@ function Drift({ says: { roles, usageUnit } }: { readonly says: FleetSays }) {
           ))}
         </tbody>
       </table>
-      {roles.length === 0 && <p>Not said from fewer than {LEAST_ENGINES} engines.</p>}
+      {roles.length === 0 && (
+        <p>
+          {hasMeter(usageUnit)
+            ? `Not said from fewer than ${LEAST_ENGINES} engines.`
+            : 'Not said without a meter.'}
+        </p>
+      )}
     </section>
   );
 }
@@ -147,7 +154,7 @@ function Checks({ says: { checks, usageUnit } }: { readonly says: FleetSays }) {
         <thead>
           <tr>
             <th scope="col">Check</th>
-            <th scope="col">after, {usageUnit}</th>
+            <th scope="col">after, {hasMeter(usageUnit) ? usageUnit : 'no meter'}</th>
             <th scope="col">found out</th>
             <th scope="col">engines</th>
           </tr>
@@ -156,7 +163,7 @@ function Checks({ says: { checks, usageUnit } }: { readonly says: FleetSays }) {
           {checks.map(({ sequence, since, out, rechecks, engines }) => (
             <tr key={sequence}>
               <th scope="row">{sequence}</th>
-              <td>{Math.round(since)}</td>
+              <td>{hasMeter(usageUnit) ? Math.round(since) : '–'}</td>
               <td>
                 {out} of {rechecks}
               </td>
@@ -179,7 +186,7 @@ function Positions({ says: { positions, usageUnit } }: { readonly says: FleetSay
           <tr>
             <th scope="col">Point</th>
             <th scope="col">Role</th>
-            <th scope="col">µm a 100 {usageUnit}</th>
+            <th scope="col">{hasMeter(usageUnit) ? `µm a 100 ${usageUnit}` : 'drift'}</th>
             <th scope="col">found out</th>
             <th scope="col">moves fastest on</th>
             <th scope="col">engines</th>
@@ -190,7 +197,7 @@ function Positions({ says: { positions, usageUnit } }: { readonly says: FleetSay
             <tr key={point}>
               <th scope="row">{point}</th>
               <td>{ROLE_WORDS[role as Role]}</td>
-              <td>{perHundred(perUnit)}</td>
+              <td>{hasMeter(usageUnit) ? perHundred(perUnit) : '–'}</td>
               <td>
                 {out} of {checks}
               </td>

@@ -7,7 +7,7 @@ import { ShopTime } from '../app/ShopTime.tsx';
 import { PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { dueInWords, expectedInWords } from './due.ts';
-import { OUTCOME_WORDS } from '@zero-lash/core/rechecks';
+import { OUTCOME_WORDS, hasMeter } from '@zero-lash/core/rechecks';
 import { DueMark } from './DueMark.tsx';
 import { HeadTorqued } from './HeadTorqued.tsx';
 import { WhatIsForecast } from './WhatIsForecast.tsx';
@@ -46,7 +46,8 @@ export function Rechecks({ build }: { readonly build: BuildView }) {
             {next.state && next.state !== 'not-held' && <DueMark state={next.state} />}
           </Flex>
           <Box color="faded">
-            {dueInWords(next, build.engine)}; {expectedInWords(next)}; now at {build.engine.usage}
+            {dueInWords(next, build.engine)}; {expectedInWords(next)}
+            {hasMeter(build.engine.usageUnit) && `; now at ${build.engine.usage}`}
             {build.engine.running !== build.engine.usage && `, ${build.engine.running} run in all`}
           </Box>
           {next.points && <ShortLook points={next.points} of={points.length} />}

@@ -88,6 +88,7 @@ export const PlanFields = memo(function PlanFields() {
               ['miles', 'miles'],
               ['starts', 'starts'],
               ['events', 'events'],
+              ['none', 'none: by date and event'],
             ]}
           />
         </Box>

@@ -1,11 +1,12 @@
 import { Box, Button } from '@chakra-ui/react';
+import { hasMeter, type UsageUnit } from '@zero-lash/core/rechecks';
 import { useFieldArray, useFormContext } from 'react-hook-form';
 import { TextField } from './FormField.tsx';
 import type { SheetValues } from './formValues.ts';
 import { FRESH_STEP } from './planSteps.ts';
 
 /** When to look again, step by step, and at which points; the last step repeats. */
-export function PlanSteps({ usageUnit }: { readonly usageUnit: string }) {
+export function PlanSteps({ usageUnit }: { readonly usageUnit: UsageUnit }) {
   const { control } = useFormContext<SheetValues>();
   const plan = useFieldArray<SheetValues, 'plan'>({ control, name: 'plan' });
   return (
@@ -24,8 +25,14 @@ export function PlanSteps({ usageUnit }: { readonly usageUnit: string }) {
           <Box alignSelf="center" fontWeight="650">
             {plan.fields.length === 1 ? 'Each time' : index === 0 ? 'First' : `Then, ${index + 1}`}
           </Box>
-          <TextField name={`plan.${index}.afterUsage`} label={usageUnit} inputMode="decimal" />
-          <TextField name={`plan.${index}.afterDays`} label="or days" inputMode="numeric" />
+          {hasMeter(usageUnit) && (
+            <TextField name={`plan.${index}.afterUsage`} label={usageUnit} inputMode="decimal" />
+          )}
+          <TextField
+            name={`plan.${index}.afterDays`}
+            label={hasMeter(usageUnit) ? 'or days' : 'days'}
+            inputMode="numeric"
+          />
           <TextField name={`plan.${index}.afterCycles`} label="or heat cycles" inputMode="numeric" />
           <Button
             variant="plain"

@@ -62,7 +62,7 @@ export function readForm(values: SheetValues, rule: SingleRule | null = null): R
     })),
     usageUnit: values.usageUnit,
     // a plan of one step that says nothing is none
-    recheckPlan: values.plan.every(isUntouched) ? [] : readSteps(values.plan, errors),
+    recheckPlan: values.plan.every(isUntouched) ? [] : readSteps(values.plan, values.usageUnit, errors),
     origins: pattern ? readOrigins(values, pattern) : {},
     runIn: { heatCycles: optional(values.heatCycles, 'heatCycles', errors) ?? 0, retorque: values.retorque },
     source: { manual: values.manual, edition: values.edition, page: values.page },

@@ -1,5 +1,5 @@
 import { recheckPlan, type RecheckPlan } from '@zero-lash/contract/recheckPlan';
-import { isDayOfYear, isEmptyStep } from '@zero-lash/core/rechecks';
+import { isDayOfYear, isEmptyStep, hasMeter, type UsageUnit } from '@zero-lash/core/rechecks';
 import { numberTyped } from '@zero-lash/core/length';
 
 /** A step of a recheck plan as it is typed. */
@@ -44,9 +44,11 @@ export function stepsTyped(plan: readonly Step[]): StepValues[] {
  * Reads a plan as it is typed; what is wrong is said by its field, `plan.0.before`.
  *
  * @param values what was typed into an earlier form of this page may lack what came later
+ * @param unit of its running: without a meter what was typed of running is not asked for, and does not count
  */
 export function readSteps(
   values: readonly Partial<StepValues>[],
+  unit: UsageUnit,
   errors: Record<string, string>,
 ): RecheckPlan {
   return values.map((step, index) => {
@@ -54,7 +56,7 @@ export function readSteps(
       optional(step[field] ?? '', `plan.${index}.${field}`, errors);
     const day = (field: 'before' | 'until') => dayOfYear(step[field] ?? '', `plan.${index}.${field}`, errors);
     return {
-      ...{ afterUsage: figure('afterUsage'), afterDays: figure('afterDays') },
+      ...{ afterUsage: hasMeter(unit) ? figure('afterUsage') : null, afterDays: figure('afterDays') },
       ...{ afterCycles: figure('afterCycles'), before: day('before'), until: day('until') },
       season: (step.season ?? '').trim(),
       points: (step.points ?? '')
@@ -72,10 +74,11 @@ export function readSteps(
  */
 export function readPlan(
   values: readonly StepValues[],
+  unit: UsageUnit,
   keys: ReadonlySet<string>,
 ): { readonly plan: RecheckPlan | null; readonly errors: Readonly<Record<string, string>> } {
   const errors: Record<string, string> = {};
-  const steps = readSteps(values, errors);
+  const steps = readSteps(values, unit, errors);
   steps.forEach((step, index) => {
     const strange = step.points.find((point) => !keys.has(point));
     if (strange) errors[`plan.${index}.points`] ??= `There is no point ${strange} on this head.`;

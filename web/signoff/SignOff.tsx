@@ -1,3 +1,4 @@
+import { hasMeter } from '@zero-lash/core/rechecks';
 import { Box, Button } from '@chakra-ui/react';
 import type { BuildView } from '../builds/buildView.ts';
 import { obstaclesToSignOff, statusOf } from '@zero-lash/core/builds';
@@ -27,8 +28,8 @@ export function SignOff({ build }: { readonly build: BuildView }) {
     return (
       <Box>
         <PartHeading>Signed off</PartHeading>
-        {build.signOff.by}, <ShopTime at={build.signOff.at} day />, at {build.signOff.usage}{' '}
-        {build.engine.usageUnit}.
+        {build.signOff.by}, <ShopTime at={build.signOff.at} day />,
+        {hasMeter(build.engine.usageUnit) && `at ${build.signOff.usage} ${build.engine.usageUnit}`}.
         {build.signOff.accepted.length > 0 && (
           <Box marginTop="2">Let stand as they were: {build.signOff.accepted.join(', ')}.</Box>
         )}

@@ -42,7 +42,7 @@ describe('a plan as it is typed', () => {
   it('comes back as it was laid out', () => {
     const typed = stepsTyped([STEP, { ...STEP, before: null, until: null, points: ['1I', '2E'] }]);
     expect(typed[0]).toMatchObject({ afterUsage: '250', before: '1.10.', until: '31.3.', points: '' });
-    expect(readPlan(typed, new Set(['1I', '2E'])).plan).toEqual([
+    expect(readPlan(typed, 'hours', new Set(['1I', '2E'])).plan).toEqual([
       STEP,
       { ...STEP, before: null, until: null, points: ['1I', '2E'] },
     ]);
@@ -56,7 +56,7 @@ describe('a plan as it is typed', () => {
     [{ afterDays: '9', until: '31.3.' }, 'plan.0.before', 'A season that ends has a first day.'],
     [{ afterDays: '9', points: '1I, 9z' }, 'plan.0.points', 'There is no point 9Z on this head.'],
   ])('says of %o what is wrong with it, where it stands', (step, field, words) => {
-    const read = readPlan([{ ...FRESH_STEP, ...step }], new Set(['1I']));
+    const read = readPlan([{ ...FRESH_STEP, ...step }], 'hours', new Set(['1I']));
     expect(read.plan).toBeNull();
     expect(read.errors[field]).toEqual(words);
   });

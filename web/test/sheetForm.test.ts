@@ -252,7 +252,7 @@ describe('the spec sheet form', () => {
       maker: 'This cannot stay empty.',
       tempTo: 'From and to, or neither.',
       'limits.intake': expect.stringMatching(/wider than its figure/),
-      'limits.exhaust': expect.stringMatching(/what does the source say for exhaust/),
+      'limits.exhaust': expect.stringMatching(/does the source say for exhaust.*its book is not here/),
       'limits.brake': expect.stringMatching(/not a pair of limits/),
     });
     // a plan that says nothing is none; a step that says nothing in one that does is a slip

@@ -21,6 +21,7 @@ const engine = (change: Partial<EngineRow>): EngineRow => ({
 const ENGINES = [
   engine({}),
   engine({ id: 'e2', name: 'Railcar 1', serial: '', usageUnit: 'km', usage: 48_210 }),
+  engine({ id: 'e3', name: 'Rescue drive', serial: '', usageUnit: 'none', usage: 0 }),
 ];
 const TODAY = '2031-01-11';
 const PROBLEM = { type: 'about:blank', title: '', status: 409, code: 'usage_order' };
@@ -41,6 +42,13 @@ describe('a list of meters', () => {
         body: { engineId: 'e1', usage: 1430.5, day: '2031-01-05', heatCycles: 14 },
       },
       { error: null, body: { engineId: 'e1', usage: 1440, day: null, heatCycles: null } },
+    ]);
+  });
+
+  it('takes heat cycles of an engine without a meter, and no figure', () => {
+    expect(read('engine,usage,cycles', 'Rescue drive,0,3', 'Rescue drive,12,')).toMatchObject([
+      { error: null, body: { engineId: 'e3', usage: 0, heatCycles: 3 } },
+      { error: 'Rescue drive has no meter: its running is not counted' },
     ]);
   });
 

@@ -1,3 +1,4 @@
+import { hasMeter, runningInWords } from '@zero-lash/core/rechecks';
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { EngineList, EngineRow } from '@zero-lash/contract/engines';
 import { useState } from 'react';
@@ -133,6 +134,7 @@ interface RowProps {
 function UsageRow({ engine, typed, day, today, enabled, sent, onType }: RowProps) {
   const line = figureOf(engine, typed, day, today);
   const usage = runningTyped(typed.figure);
+  const metered = hasMeter(engine.usageUnit);
   const lower = !Number.isNaN(usage) && usage < engine.usage;
   const odd = line && 'error' in line && line.meant !== undefined ? line : null;
   return (
@@ -142,23 +144,25 @@ function UsageRow({ engine, typed, day, today, enabled, sent, onType }: RowProps
         <small>{[engine.owner, engine.place].filter(Boolean).join(' · ')}</small>
       </th>
       <td>
-        {grouped(engine.usage)} {engine.usageUnit}
+        {runningInWords(engine.usage, engine.usageUnit, grouped)}
         <small>{dayInWords(engine.usageOn)}</small>
       </td>
       <td>
-        <Input
-          aria-label={`${engine.name}, now in ${engine.usageUnit}`}
-          inputMode="decimal"
-          placeholder={engine.usageUnit}
-          disabled={!enabled}
-          value={typed.figure}
-          onChange={({ target }) => onType({ figure: target.value })}
-          onKeyDown={(event) => {
-            if (event.key !== 'Enter') return;
-            event.preventDefault();
-            nextFigure(event.currentTarget)?.focus();
-          }}
-        />
+        {metered && (
+          <Input
+            aria-label={`${engine.name}, now in ${engine.usageUnit}`}
+            inputMode="decimal"
+            placeholder={engine.usageUnit}
+            disabled={!enabled}
+            value={typed.figure}
+            onChange={({ target }) => onType({ figure: target.value })}
+            onKeyDown={(event) => {
+              if (event.key !== 'Enter') return;
+              event.preventDefault();
+              nextFigure(event.currentTarget)?.focus();
+            }}
+          />
+        )}
         {lower && <Lower engine={engine} typed={typed} onType={onType} />}
         {odd && (
           <small role="alert">

@@ -1,6 +1,6 @@
 import { saysSomething } from '@zero-lash/core/bounds';
 import { numberTyped } from '@zero-lash/core/length';
-import { runningWarning } from '@zero-lash/core/rechecks';
+import { hasMeter, runningWarning } from '@zero-lash/core/rechecks';
 import type { EngineRow, NewUsage } from '@zero-lash/contract/engines';
 import { grouped, runningTyped } from '../app/figures.ts';
 import type { Sent } from '../app/useOutbox.ts';
@@ -67,7 +67,9 @@ export function sentAs({ id, name, usageUnit }: EngineRow, body: NewUsage): Sent
   return {
     ...{ kind: METER_FIGURE, buildId: '', within: id, method: 'POST', path: `engines/${id}/usages` },
     about: name,
-    said: `${body.usage} ${usageUnit} of ${name}`,
+    said: hasMeter(usageUnit)
+      ? `${body.usage} ${usageUnit} of ${name}`
+      : `${body.heatCycles} heat cycles of ${name}`,
     body,
   };
 }

@@ -1,7 +1,7 @@
 import { numberTyped } from '@zero-lash/core/length';
 import type { EngineRow } from '@zero-lash/contract/engines';
 import type { UsageLine } from '@zero-lash/contract/usage';
-import { runningWarning } from '@zero-lash/core/rechecks';
+import { hasMeter, runningWarning, USAGE_UNITS } from '@zero-lash/core/rechecks';
 import { z } from 'zod';
 import { runningTyped } from '../app/figures.ts';
 import { readCsv } from '../app/readCsv.ts';
@@ -25,7 +25,7 @@ const HEADS: Readonly<Record<string, 'engine' | 'serial' | 'usage' | 'unit' | 'd
   ...{ hours: 'usage', km: 'usage', starts: 'usage', events: 'usage', unit: 'unit', date: 'day', day: 'day' },
   ...{ 'heat cycles': 'cycles', cycles: 'cycles' },
 };
-const UNITS: readonly string[] = ['hours', 'km', 'miles', 'starts', 'events'];
+const UNITS: readonly string[] = USAGE_UNITS;
 
 /** A day as a file has it: `2031-03-12` or `12.03.2031`; null where it is none. */
 function dayOf(text: string): string | null {
@@ -85,6 +85,8 @@ export function readUsageCsv(text: string, engines: readonly Known[], today: str
       if (!engine) return bad(`there is no engine “${asked}”`);
       if (called.length > 1) return bad(`more than one engine is called “${asked}”, or has it for a serial`);
       const unit = said || unitOfHead;
+      if (!hasMeter(engine.usageUnit) && usage > 0)
+        return bad(`${engine.name} has no meter: its running is not counted`);
       if (unit !== '' && unit !== engine.usageUnit)
         return bad(`${engine.name} is counted in ${engine.usageUnit}, and not in ${unit}`);
       if (day !== null && day > today) return bad(`${day} has not come yet`);

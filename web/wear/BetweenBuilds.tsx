@@ -1,3 +1,4 @@
+import { hasMeter, type UsageUnit } from '@zero-lash/core/rechecks';
 import { Box, Button, Heading } from '@chakra-ui/react';
 import { LIMIT_KINDS, wearBetween, wearSheetOf, type WearTrend } from '@zero-lash/core/wear';
 import { useMemo, useState } from 'react';
@@ -61,7 +62,7 @@ export function BetweenBuilds({ build }: { readonly build: BuildView }) {
   );
 }
 
-function TrendRow({ trend, usageUnit }: { readonly trend: WearTrend; readonly usageUnit: string }) {
+function TrendRow({ trend, usageUnit }: { readonly trend: WearTrend; readonly usageUnit: UsageUnit }) {
   const shop = useUnit();
   const { item, place, part, before, seen, perUnit, atLimit, left } = trend;
   const { title, unit } = LIMIT_KINDS[part];
@@ -78,9 +79,11 @@ function TrendRow({ trend, usageUnit }: { readonly trend: WearTrend; readonly us
         {written(seen.map(({ measured }) => measured))} {unitHere(unit, shop)}
       </td>
       <td>
-        {perUnit === null
-          ? 'not measured again yet'
-          : `${wearFigure(Math.abs(perUnit) * 1000, unit, shop)} ${unitHere(unit, shop)} in 1,000 ${usageUnit}`}
+        {!hasMeter(usageUnit)
+          ? 'no meter'
+          : perUnit === null
+            ? 'not measured again yet'
+            : `${wearFigure(Math.abs(perUnit) * 1000, unit, shop)} ${unitHere(unit, shop)} in 1,000 ${usageUnit}`}
       </td>
       <td>
         {perUnit === null
