@@ -34,7 +34,7 @@ export const RECORD_TABLES = {
     ...{ entered_by: '>people', checked_by: '>people?', created_at: 'moment', published_at: 'moment?' },
     ...{ version: 'number', wear_limits: 'json', torques: 'json', format: 'number', wanted: 'json' },
     ...{ piece_charts: 'json', assembly: 'json', run_in: 'json~', second_source: 'json?~' },
-    ...{ pictures: 'json~', origins: 'json~', limits_to_come: 'truth~' },
+    ...{ pictures: 'json~', origins: 'json~', limits_to_come: 'truth~', system: 'text?~' },
   },
   sheet_limits: {
     ...{ revision_id: '>sheet_revisions', role: 'text', min_tenths: 'number?', max_tenths: 'number?' },

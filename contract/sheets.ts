@@ -262,6 +262,8 @@ export const sheetFields = z.object({
   pieceCharts: z.array(pieceChart).max(5).default([]),
   assembly: z.array(assemblyStep).max(40).default([]),
   runIn: runIn.default({ heatCycles: 0, retorque: false }),
+  /** what pressures, forces, torques and temperatures are shown in; null where that is the shop's */
+  system: z.enum(['metric', 'inch']).nullable().default(null),
   usageUnit,
   /** empty where the source gives none: no recheck is planned by itself */
   recheckPlan: z.array(recheckStep).max(12),

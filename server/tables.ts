@@ -450,6 +450,7 @@ declare module 'knex/types/tables.js' {
       pictures: unknown;
       origins: unknown;
       limits_to_come: boolean;
+      system: 'metric' | 'inch' | null;
     };
     sheets: {
       id: string;

@@ -4,7 +4,7 @@ export { capPasses, passesLeft, passesOf, type Fastening, type Pass } from './pa
 export { torqueWarning, type TorqueWarning } from './torqueWarning.ts';
 export { assemblyLeft, type AssemblyStep } from './steps.ts';
 export { tightenOrder, type TightenOrder, type TightenOrderInput } from './tightenOrder.ts';
-export { torque, TORQUE_UNITS, type TorqueUnit } from './torque.ts';
+export { torque, torqueShown, TORQUE_UNITS, type TorqueUnit } from './torque.ts';
 export {
   parseTorqueSteps,
   wrenchesFor,

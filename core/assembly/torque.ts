@@ -1,3 +1,5 @@
+import type { MeasureSystem } from '../length/index.ts';
+
 /** What a torque is written in. */
 export type TorqueUnit = 'N·m' | 'lbf·ft' | 'lbf·in' | 'kgf·m';
 
@@ -14,6 +16,21 @@ const NEWTON_METRES: Readonly<Record<TorqueUnit, number>> = {
 
 /** Every unit a torque may be written in. */
 export const TORQUE_UNITS = Object.keys(NEWTON_METRES) as [TorqueUnit, ...TorqueUnit[]];
+
+/**
+ * Says a torque, or its range, in the unit of a system.
+ *
+ * @param nm in N·m; the most, where there is a range, follows
+ * @example torqueShown([35], 'inch') // '26 lbf·ft'
+ */
+export function torqueShown(nm: readonly number[], system: MeasureSystem): string {
+  if (system === 'metric') return `${nm.join('–')} Nm`;
+  const to = Math.max(...nm) < SMALL ? 'lbf·in' : 'lbf·ft';
+  return `${nm.map((each) => Math.round(torque({ value: each, from: 'N·m', to }).value)).join('–')} ${to}`;
+}
+
+/** Under this inch manuals give pound-inches; N·m. */
+const SMALL = 15;
 
 /**
  * Turns a torque from one unit into another.

@@ -2,5 +2,14 @@ export { mmFromTenths, TENTHS_PER, tenthsFromMm, type LengthUnit, type Tenths } 
 export { numberTyped } from './numberTyped.ts';
 export { parseLength, unitOf, type LengthError, type ParsedLength } from './parseLength.ts';
 export { parseFigure, type FigureUnit } from './parseFigure.ts';
+export {
+  figureShown,
+  figureTyped,
+  METRIC,
+  systemOf,
+  unitShown,
+  type MeasureSystem,
+  type ShownIn,
+} from './shownIn.ts';
 export { parsePitch } from './parsePitch.ts';
 export { formatInterval, formatLength, lengthWithUnit, type ShopUnit } from './formatLength.ts';

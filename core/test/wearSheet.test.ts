@@ -1,4 +1,6 @@
 // Long because every way a figure comes to a grade is tried on the same three engines and the same limits.
+import { torqueShown } from '../assembly/index.ts';
+import { figureShown, figureTyped, METRIC, systemOf, unitShown, type ShownIn } from '../length/index.ts';
 import fc from 'fast-check';
 import { slipWarning, nearOf } from '../wear/typedFigures.ts';
 import { describe, expect, it } from 'vitest';
@@ -402,26 +404,67 @@ describe('a wear sheet', () => {
   });
 });
 
+const INCH: ShownIn = { length: 'thou', system: 'inch' };
+
 describe('what is typed into a wear sheet', () => {
   const field = { unit: 'mm' as const, most: 3 };
 
   it('is one figure or several, with points or commas, in any unit', () => {
-    expect(parseFigures('6,98 6.97; 0.275in', field, 'mm')).toEqual({
+    expect(parseFigures('6,98 6.97; 0.275in', field, METRIC)).toEqual({
       how: 'measured',
       values: [6.98, 6.97, 6.985],
     });
-    expect(parseFigures('275', field, 'thou')).toEqual({ how: 'measured', values: [6.985] });
-    expect(parseFigures('182,5', { unit: 'N', most: 1 }, 'mm')).toEqual({ how: 'measured', values: [182.5] });
-    expect(parseFigures('', field, 'mm')).toEqual({ how: 'taken-back', values: [] });
-    expect(parseFigures('Sound', field, 'mm')).toEqual({ how: 'sound', values: [] });
-    expect(parseFigures('go', field, 'mm')).toEqual({ how: 'gauge-goes', values: [] });
-    expect(parseFigures('won’t', field, 'mm')).toEqual({ how: 'gauge-wont', values: [] });
+    expect(parseFigures('275', field, INCH)).toEqual({ how: 'measured', values: [6.985] });
+    expect(parseFigures('182,5', { unit: 'N', most: 1 }, METRIC)).toEqual({
+      how: 'measured',
+      values: [182.5],
+    });
+    expect(parseFigures('0.27 thou', field, METRIC)).toEqual(parseFigures('0.27thou', field, METRIC));
+    // a pressure or force is typed in any unit, a bare one in the one that is shown
+    const pressure = { unit: 'bar' as const, most: 2 };
+    expect(parseFigures('135 psi 9.3', pressure, METRIC)).toEqual({ how: 'measured', values: [9.3079, 9.3] });
+    expect(parseFigures('135 930 kPa', pressure, INCH)).toEqual({ how: 'measured', values: [9.3079, 9.3] });
+    expect(parseFigures('41', { unit: 'N', most: 1 }, INCH)).toEqual({ how: 'measured', values: [182.3771] });
+    expect(parseFigures('1500 psi', pressure, METRIC)).toMatchObject({
+      error: expect.stringContaining('over 100 bar'),
+    });
+    expect(parseFigures('', field, METRIC)).toEqual({ how: 'taken-back', values: [] });
+    expect(parseFigures('Sound', field, METRIC)).toEqual({ how: 'sound', values: [] });
+    expect(parseFigures('go', field, METRIC)).toEqual({ how: 'gauge-goes', values: [] });
+    expect(parseFigures('won’t', field, METRIC)).toEqual({ how: 'gauge-wont', values: [] });
+  });
+
+  it('is shown as it is typed, in the system of its sheet or of the unit that is read in', () => {
+    expect([systemOf('thou', null), systemOf('thou', 'metric'), systemOf('mm', 'inch')]).toEqual([
+      ...['inch', 'metric', 'inch'],
+    ]);
+    expect([
+      unitShown('bar', INCH),
+      unitShown('N', METRIC),
+      unitShown('mm', INCH),
+      unitShown('%', INCH),
+    ]).toEqual([...['psi', 'N', 'thou', '%']]);
+    expect([torqueShown([35], 'inch'), torqueShown([10, 12], 'inch'), torqueShown([35], 'metric')]).toEqual([
+      ...['26 lbf·ft', '89–106 lbf·in', '35 Nm'],
+    ]);
+    fc.assert(
+      fc.property(
+        fc.constantFrom('bar' as const, 'N' as const, '°C' as const, '%' as const),
+        fc.constantFrom(METRIC, INCH),
+        fc.integer({ min: 0, max: 99 }),
+        (unit, shown, value) => {
+          const text = figureShown(value, unit, shown);
+          const read = figureTyped(text, unit, shown);
+          expect('value' in read && figureShown(read.value, unit, shown)).toBe(text);
+        },
+      ),
+    );
   });
 
   it('is refused in words where it is neither', () => {
     for (const text of ['6.98 about', '-1', '1e3', '6.97 6.98 6.97 6.98', '6.98 N', '99999999'])
-      expect(parseFigures(text, field, 'mm'), text).toHaveProperty('error');
-    expect(parseFigures('12 13', { unit: 'N', most: 1 }, 'mm')).toEqual({ error: 'one figure goes here' });
+      expect(parseFigures(text, field, METRIC), text).toHaveProperty('error');
+    expect(parseFigures('12 13', { unit: 'N', most: 1 }, METRIC)).toEqual({ error: 'one figure goes here' });
   });
 
   it('understands again what it wrote, whatever the figures', () => {
@@ -435,7 +478,7 @@ describe('what is typed into a wear sheet', () => {
     fc.assert(
       fc.property(figures, (values) => {
         const text = values.map((value) => value.toFixed(4)).join(' ');
-        const read = parseFigures(text, field, 'mm');
+        const read = parseFigures(text, field, METRIC);
         expect('values' in read && read.values.map((one) => Math.round(one * 10_000))).toEqual(
           values.map((one) => Math.round(one * 10_000)),
         );

@@ -1,5 +1,5 @@
 import { impossible, MEASURED_IN } from '../bounds/index.ts';
-import { numberTyped, mmFromTenths, parseLength, TENTHS_PER, type ShopUnit } from '../length/index.ts';
+import { figureTyped, mmFromTenths, TENTHS_PER, type ShownIn } from '../length/index.ts';
 import type { WearField } from './characteristics.ts';
 import type { FigureLine } from './wearLines.ts';
 
@@ -22,39 +22,35 @@ const WORDS: Readonly<Record<string, FigureLine['how']>> = {
  * Understands what is typed into a field: one figure or several, parted by spaces or semicolons, with decimal points or
  * commas; or a word: sound (looked at and good), go or no-go (by a gauge). Nothing typed takes the figure back.
  *
- * @param unit the unit of a bare length
- * @example parseFigures('6,98 6.97', { unit: 'mm', most: 3 }, 'mm') // { how: 'measured', values: [6.98, 6.97] }
+ * @param shown what a bare figure is in; any other says its own unit: `135 psi`
+ * @example parseFigures('6,98 6.97', { unit: 'mm', most: 3 }, METRIC) // { how: 'measured', values: [6.98, 6.97] }
  */
 export function parseFigures(
   text: string,
   { unit, most }: Pick<WearField, 'unit' | 'most'>,
-  shop: ShopUnit,
+  shown: ShownIn,
 ): TypedFigures {
   const plain = text.trim().toLowerCase();
   if (plain === '') return { how: 'taken-back', values: [] };
   const how = WORDS[plain.replace('’', '').replace("'", '')];
   if (how) return { how, values: [] };
-  const tokens = plain.split(/[\s;]+/).filter(Boolean);
+  // a unit belongs to the figure before it
+  const tokens = plain
+    .replace(/(\d)\s+(?=[a-z%°µ"])/g, '$1')
+    .split(/[\s;]+/)
+    .filter(Boolean);
   if (tokens.length > most)
     return { error: most === 1 ? 'one figure goes here' : `no more than ${most} readings go here` };
   const values: number[] = [];
   for (const token of tokens) {
-    const value = unit === 'mm' ? lengthIn(token, shop) : plainFigure(token);
-    if (value === null) return { error: `“${token}” is no figure: type one, or sound, go or no-go` };
+    const read = figureTyped(token, unit, shown);
+    if ('error' in read) return { error: `“${token}” is no figure: type one, or sound, go or no-go` };
+    const { value } = read;
     const cannotBe = impossible(MEASURED_IN[unit], value);
     if (cannotBe) return { error: `${token}: ${cannotBe}` };
     values.push(value);
   }
   return { how: 'measured', values };
-}
-
-function lengthIn(token: string, shop: ShopUnit): number | null {
-  const parsed = parseLength(token, shop);
-  return 'error' in parsed ? null : parsed.mm;
-}
-
-function plainFigure(token: string): number | null {
-  return /^[\d.,]+$/.test(token) && !Number.isNaN(numberTyped(token)) ? numberTyped(token) : null;
 }
 
 /** A figure that looks like a slip, and what was likely meant; null where nothing near fits. */

@@ -8,6 +8,7 @@ import * as patternParts from './105-patternParts.ts';
 import * as noteWhere from './106-noteWhere.ts';
 import * as limitsToCome from './107-limitsToCome.ts';
 import * as noMeter from './108-noMeter.ts';
+import * as sheetSystem from './109-sheetSystem.ts';
 import { EARLIER_NAMES, earlierSource } from './earlier/index.ts';
 import { sourceOf } from './source.ts';
 
@@ -21,6 +22,7 @@ const MIGRATIONS = {
   '106-noteWhere': noteWhere,
   '107-limitsToCome': limitsToCome,
   '108-noMeter': noMeter,
+  '109-sheetSystem': sheetSystem,
 } as const;
 
 /** The migrations of every database of ours, in order. */

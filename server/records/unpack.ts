@@ -269,7 +269,7 @@ function lookAtSheets(tables: RecordFile['tables']): void {
       ...{ recheckPlan: row.recheck_plan, source: row.source, notes: row.notes },
       secondSource: row.second_source ?? null,
       ...{ pictures: row.pictures ?? [], origins: row.origins ?? {} },
-      limitsToCome: row.limits_to_come ?? false,
+      ...{ limitsToCome: row.limits_to_come ?? false, system: row.system ?? null },
     });
     if (row.status === 'draft') throw badRecord(`tables.${at}.status: nothing is built on a draft.`);
     const has = new Map(tables.lash_points.filter(own).map(({ key, role }) => [key, role]));

@@ -65,6 +65,7 @@ async function readRevisions(db: Knex, narrow: (query: Knex.QueryBuilder) => voi
       'r.temperature',
       'r.usage_unit as usageUnit',
       'r.limits_to_come as limitsToCome',
+      'r.system',
       'r.recheck_plan as recheckPlan',
       'r.source',
       'r.second_source as secondSource',

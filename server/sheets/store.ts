@@ -111,6 +111,7 @@ function columnsOf(body: SheetBody) {
     condition: body.condition,
     temperature: body.temperature && JSON.stringify(body.temperature),
     limits_to_come: body.limitsToCome,
+    system: body.system,
     usage_unit: body.usageUnit,
     recheck_plan: JSON.stringify(body.recheckPlan),
     wear_limits: JSON.stringify(body.wearLimits),

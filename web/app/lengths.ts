@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import { formatInterval, formatLength, lengthWithUnit, tenthsFromMm } from '@zero-lash/core/length';
-import type { ShopUnit } from '@zero-lash/core/length';
+import { systemOf, type MeasureSystem, type ShopUnit, type ShownIn } from '@zero-lash/core/length';
 import { gapInTenths, type KnownGap } from '@zero-lash/core/measuring';
 import { useSession } from './useSession.ts';
 import { useAppSelector } from './store.ts';
@@ -10,6 +10,13 @@ export function useUnit(): ShopUnit {
   const chosen = useAppSelector((state) => state.preferences.unit);
   const session = useSession();
   return chosen ?? session?.shop.unit ?? 'mm';
+}
+
+/** What figures of a build are shown in here: its sheet's own system, else that of the unit this device reads in. The same object each time. */
+export function useShownIn(own: MeasureSystem | null | undefined): ShownIn {
+  const length = useUnit();
+  const system = systemOf(length, own);
+  return useMemo(() => ({ length, system }), [length, system]);
 }
 
 /**

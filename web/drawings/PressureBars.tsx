@@ -2,7 +2,7 @@ import { paint } from './states.ts';
 
 interface Bars {
   readonly cylinder: string;
-  /** bar; null where it was not taken */
+  /** in the unit that is read in; null where it was not taken */
   readonly before: number | null;
   readonly after: number | null;
 }

@@ -4,7 +4,8 @@ import type { ConditionsRow, Round } from '@zero-lash/contract/measuring';
 import { memo, useState, type FormEvent } from 'react';
 import { conditionCautions } from '@zero-lash/core/measuring';
 import { Caution } from '../app/Caution.tsx';
-import { numberTyped, parseFigure } from '@zero-lash/core/length';
+import { figureShown, figureTyped, numberTyped, unitShown, type ShownIn } from '@zero-lash/core/length';
+import { useShownIn } from '../app/lengths.ts';
 import { ShopTime } from '../app/ShopTime.tsx';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';
@@ -22,21 +23,23 @@ export const RoundConditions = memo(
     readonly enabled: boolean;
   }) {
     const said = round.conditions.at(-1) ?? NOT_SAID;
-    const [temperature, setTemperature] = useState(String(said.engineTempC ?? ''));
+    const shown = useShownIn(build.sheet.system);
+    const saidTemperature = said.engineTempC === null ? '' : figureShown(said.engineTempC, '°C', shown);
+    const [temperature, setTemperature] = useState(saidTemperature);
     const [hours, setHours] = useState(String(said.hoursSinceRun ?? ''));
     const [condition, setCondition] = useState<'cold' | 'hot' | ''>(said.condition ?? '');
     const [complaint, setComplaint] = useState<string>();
     const put = useBenchWrite(build.id);
     const instruments = instrumentsOf(round);
     const changed =
-      temperature !== String(said.engineTempC ?? '') ||
+      temperature !== saidTemperature ||
       hours !== String(said.hoursSinceRun ?? '') ||
       condition !== (said.condition ?? '');
 
     function keep(event: FormEvent) {
       event.preventDefault();
-      // a thermometer may read in Fahrenheit
-      const read = temperature.trim() === '' ? { value: null } : parseFigure(temperature, '°C');
+      // a thermometer may read in the other one
+      const read = temperature.trim() === '' ? { value: null } : figureTyped(temperature, '°C', shown);
       const engineTempC = 'error' in read ? null : read.value;
       const hoursSinceRun = hours.trim() === '' ? null : numberTyped(hours);
       const wrong = 'error' in read || Number.isNaN(hoursSinceRun ?? 0) || (hoursSinceRun ?? 0) < 0;
@@ -55,7 +58,7 @@ export const RoundConditions = memo(
           <form onSubmit={keep} noValidate>
             <Flex gap="3" alignItems="flex-end" flexWrap="wrap">
               <Box width="120px">
-                <Labelled label="Engine, °C">
+                <Labelled label={`Engine, ${unitShown('°C', shown)}`}>
                   <Input
                     value={temperature}
                     inputMode="decimal"
@@ -93,7 +96,7 @@ export const RoundConditions = memo(
             )}
           </form>
         ) : (
-          <Box>{conditionsInWords(said)}</Box>
+          <Box>{conditionsInWords(said, shown)}</Box>
         )}
         <RefusedNotes
           buildId={build.id}
@@ -128,9 +131,9 @@ type Said = Pick<ConditionsRow, 'engineTempC' | 'hoursSinceRun' | 'condition'>;
 const NOT_SAID: Said = { engineTempC: null, hoursSinceRun: null, condition: null };
 
 /** What a round was taken under, where it is only looked at: `At 15 °C, 45 hours after it ran, cold.` */
-function conditionsInWords({ engineTempC, hoursSinceRun, condition }: Said): string {
+function conditionsInWords({ engineTempC, hoursSinceRun, condition }: Said, shown: ShownIn): string {
   const parts = [
-    engineTempC !== null && `at ${engineTempC} °C`,
+    engineTempC !== null && `at ${figureShown(engineTempC, '°C', shown)} ${unitShown('°C', shown)}`,
     hoursSinceRun !== null && `${hoursSinceRun} hours after it ran`,
     condition,
   ].filter(Boolean);

@@ -1,10 +1,11 @@
+import { torqueShown } from '@zero-lash/core/assembly';
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import { newestRound } from '@zero-lash/core/builds';
 import { adjusterAt, adviseSetting, turnInWords } from '@zero-lash/core/setting';
 import { useState, type FormEvent } from 'react';
-import { numberTyped } from '@zero-lash/core/length';
+import { numberTyped, type MeasureSystem } from '@zero-lash/core/length';
 import { Labelled } from '../app/Labelled.tsx';
-import { useLengths } from '../app/lengths.ts';
+import { useLengths, useShownIn } from '../app/lengths.ts';
 import { Note } from '../app/Note.tsx';
 import { useAppDispatch } from '../app/store.ts';
 import { TurnDial } from '../drawings/TurnDial.tsx';
@@ -57,6 +58,8 @@ export function TurnForm(props: MeansProps) {
     onRecord({ kind: 'turned', degrees });
   }
 
+  const shown = useShownIn(build.sheet.system);
+
   function turnedNotLocked(degrees: number) {
     turned(degrees);
     if (round) dispatch(notLockedYet(draftKey(round.id, point.key)));
@@ -93,7 +96,7 @@ export function TurnForm(props: MeansProps) {
       </Flex>
       <Box fontSize="sm" color="faded">
         To {length(target)} at the middle of what was read; {turnedPiece(means)} {threadInWords(means)}.{' '}
-        {holdInWords(means)}
+        {holdInWords(means, shown.system)}
         {turn && turns && assumedInWords(build.sheet)}
       </Box>
       {lock && <LockSaid {...lock} />}
@@ -161,14 +164,16 @@ export function TurnForm(props: MeansProps) {
 const WHOLE_TURN = 360;
 
 /** What holds it, and what that asks for once it is turned. */
-function holdInWords(means: MeansProps['means']): string {
+function holdInWords(means: MeansProps['means'], system: MeasureSystem): string {
   if (!('locking' in means)) return '';
   if (means.locking === 'lock-nut') return 'The lock nut moves it: measure again after.';
   if (means.locking === 'inner-screw')
     return 'The screw inside it is slackened first, and moves it as it is tightened: measure again after.';
   const { runsAtNm: runs, asTyped } = means;
   const least =
-    runs === null || runs === undefined ? '' : `with less than ${asTyped?.runsAt ?? `${runs} Nm`}, or `;
+    runs === null || runs === undefined
+      ? ''
+      : `with less than ${asTyped?.runsAt ?? torqueShown([runs], system)}, or `;
   return `It holds by its own grip: one that turns ${least}by the fingers alone is renewed.`;
 }
 

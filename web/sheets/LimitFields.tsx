@@ -60,6 +60,15 @@ export const LimitFields = memo(function LimitFields({ roles, rule, settled, onS
           ['in', 'inches'],
         ]}
       />
+      <ChoiceField
+        name="system"
+        label="The rest is shown in"
+        options={[
+          ['', 'the shop’s units'],
+          ['metric', 'bar, N, N·m, °C'],
+          ['inch', 'psi, lbf, lbf·ft, °F'],
+        ]}
+      />
       <Box gridColumn="1 / -1">
         <TickField
           name="limitsToCome"

@@ -60,6 +60,7 @@ export function readForm(values: SheetValues, rule: SingleRule | null = null): R
       kind,
       count: wholes(count, `wanted.${index}.count`, errors)[0] ?? 1,
     })),
+    system: values.system === '' ? null : values.system,
     usageUnit: values.usageUnit,
     // a plan of one step that says nothing is none
     recheckPlan: values.plan.every(isUntouched) ? [] : readSteps(values.plan, values.usageUnit, errors),

@@ -118,6 +118,8 @@ export interface SheetValues {
   readonly limits: Readonly<Partial<Record<Role, string>>>;
   /** the book that has them is not here yet */
   readonly limitsToCome: boolean;
+  /** what pressures, torques and temperatures are shown in; empty where that is the shop's */
+  readonly system: '' | 'metric' | 'inch';
   /** what else is printed for a role, each as it is printed */
   readonly also: readonly { readonly role: Role; readonly kind: AlsoKind; readonly text: string }[];
   /** what is taken over the greatest in a role, and why */
@@ -267,6 +269,7 @@ export const FRESH_SHEET: SheetValues = {
   unit: 'mm',
   limits: {},
   limitsToCome: false,
+  system: '',
   also: [],
   allowances: {},
   wear: [],
@@ -377,6 +380,7 @@ export function valuesFrom(sheet: SheetRevision | SheetFile): SheetValues {
     unit: 'mm',
     limits: Object.fromEntries(sheet.limits.map((limit) => [limit.role, limitsTyped(limit)])),
     limitsToCome: sheet.limitsToCome,
+    system: sheet.system ?? '',
     also: sheet.limits.flatMap(({ role, also = [] }) =>
       also.map((each) => ({ role, kind: each.kind, text: limitsTyped(each) })),
     ),

@@ -5,6 +5,9 @@ import { LIMIT_KINDS } from '@zero-lash/core/wear';
 import { camsOutInWords, marginOf, pointsInWords, turningInWords } from '@zero-lash/core/turning';
 import { alsoInWords, firingInWords, layoutInWords, meansInFull, stepInWords } from './words.ts';
 
+/** What figures that are no lengths are shown in. */
+const SYSTEM_WORDS = { metric: 'bar, N, N·m, °C', inch: 'psi, lbf, lbf·ft, °F' } as const;
+
 /** A wear limit as a sheet says it: `8.62 new, limit 8.45 mm`, `at least 1.1, at most 1.8 mm`. */
 export function limitInWords({ part, nominal, limit, min, max, unit, source, asTyped }: WearLimit): string {
   const { form } = LIMIT_KINDS[part];
@@ -146,6 +149,7 @@ export function sheetInWords(sheet: SheetBody): SheetLine[] {
       })),
     ]),
     ...(sheet.limitsToCome ? [{ name: 'Limits', text: 'to come: its book is not here yet' }] : []),
+    ...(sheet.system ? [{ name: 'Shown in', text: SYSTEM_WORDS[sheet.system] }] : []),
     { name: 'Measured', text: sheet.condition },
     {
       name: 'Temperature',

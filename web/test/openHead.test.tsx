@@ -1,5 +1,6 @@
 // @vitest-environment happy-dom
 // Long because the pages of an open head are tried on one build.
+import { METRIC } from '@zero-lash/core/length';
 import 'fake-indexeddb/auto';
 import { cleanup, fireEvent, screen, within } from '@testing-library/react';
 import { lashPoints, type Means } from '@zero-lash/core/sheets';
@@ -58,7 +59,7 @@ const wearBuild = (change: Partial<BuildView> = {}) =>
 function Grid({ view, items }: { readonly view: BuildView; readonly items: readonly string[] }) {
   const work = useWear(view);
   const props: ComponentProps<typeof WearGrid> = {
-    ...{ buildId: view.id, pattern: view.sheet.pattern, work, set: 'found' },
+    ...{ buildId: view.id, pattern: view.sheet.pattern, work, set: 'found', shown: METRIC },
     items: items.map((key) => characteristicOf(key)!),
   };
   return <WearGrid {...props} />;

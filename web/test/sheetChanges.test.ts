@@ -37,6 +37,7 @@ const OTHERS: Readonly<Record<string, readonly string[]>> = {
   locking: ['lock-nut', 'self-locking'],
   condition: ['cold', 'hot'],
   usageUnit: ['hours', 'km'],
+  system: ['inch', 'metric'],
   role: ['intake', 'exhaust'],
   part: ['lobe-lift', 'rocker-bush'],
   of: ['intake', 'exhaust'],

@@ -95,6 +95,7 @@ describe('a list of meters', () => {
     expect(back.map(({ body }) => [body?.engineId, body?.usage])).toEqual([
       ['e1', 1420],
       ['e2', 48_210],
+      ['e3', 0],
     ]);
   });
 });

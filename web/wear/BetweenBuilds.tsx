@@ -3,10 +3,11 @@ import { Box, Button, Heading } from '@chakra-ui/react';
 import { LIMIT_KINDS, wearBetween, wearSheetOf, type WearTrend } from '@zero-lash/core/wear';
 import { useMemo, useState } from 'react';
 import { grouped } from '../app/figures.ts';
-import { useUnit } from '../app/lengths.ts';
+import { unitShown, type ShownIn } from '@zero-lash/core/length';
+import { useShownIn } from '../app/lengths.ts';
 import type { BuildView } from '../builds/buildView.ts';
 import { useWearOfEngineQuery } from './endpoints.ts';
-import { unitHere, wearFigure } from './words.ts';
+import { wearFigure } from './words.ts';
 
 const ROWS_SHOWN = 12;
 
@@ -14,6 +15,7 @@ const ROWS_SHOWN = 12;
 export function BetweenBuilds({ build }: { readonly build: BuildView }) {
   const { data } = useWearOfEngineQuery(build.engine.id);
   const [all, setAll] = useState(false);
+  const shown = useShownIn(build.sheet.system);
   const trends = useMemo(() => {
     const { pattern, wearLimits } = build.sheet;
     // of this build what was only just written here counts already
@@ -45,6 +47,7 @@ export function BetweenBuilds({ build }: { readonly build: BuildView }) {
                 key={`${trend.item.key} ${trend.part} ${trend.place.key}`}
                 trend={trend}
                 usageUnit={build.engine.usageUnit}
+                shown={shown}
               />
             ))}
           </tbody>
@@ -62,12 +65,17 @@ export function BetweenBuilds({ build }: { readonly build: BuildView }) {
   );
 }
 
-function TrendRow({ trend, usageUnit }: { readonly trend: WearTrend; readonly usageUnit: UsageUnit }) {
-  const shop = useUnit();
+interface TrendProps {
+  readonly trend: WearTrend;
+  readonly usageUnit: UsageUnit;
+  readonly shown: ShownIn;
+}
+
+function TrendRow({ trend, usageUnit, shown }: TrendProps) {
   const { item, place, part, before, seen, perUnit, atLimit, left } = trend;
   const { title, unit } = LIMIT_KINDS[part];
   const written = (figures: readonly number[]) =>
-    figures.map((figure) => wearFigure(figure, unit, shop)).join(' → ');
+    figures.map((figure) => wearFigure(figure, unit, shown)).join(' → ');
   return (
     <Box as="tr" borderBottom="1px solid" borderColor="hairline">
       <Box as="th" {...{ scope: 'row' }} fontWeight="600" height="44px">
@@ -76,14 +84,14 @@ function TrendRow({ trend, usageUnit }: { readonly trend: WearTrend; readonly us
       </Box>
       <td>
         {before.length > 0 && <Box color="faded">{written(before)}, then replaced</Box>}
-        {written(seen.map(({ measured }) => measured))} {unitHere(unit, shop)}
+        {written(seen.map(({ measured }) => measured))} {unitShown(unit, shown)}
       </td>
       <td>
         {!hasMeter(usageUnit)
           ? 'no meter'
           : perUnit === null
             ? 'not measured again yet'
-            : `${wearFigure(Math.abs(perUnit) * 1000, unit, shop)} ${unitHere(unit, shop)} in 1,000 ${usageUnit}`}
+            : `${wearFigure(Math.abs(perUnit) * 1000, unit, shown)} ${unitShown(unit, shown)} in 1,000 ${usageUnit}`}
       </td>
       <td>
         {perUnit === null

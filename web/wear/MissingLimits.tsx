@@ -10,7 +10,7 @@ import {
   type LimitLine,
 } from '@zero-lash/core/wear';
 import { memo, useMemo, useState } from 'react';
-import { numberTyped } from '@zero-lash/core/length';
+import { figureTyped, unitShown, type ShownIn } from '@zero-lash/core/length';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { sentence } from '../app/sentence.ts';
 import { NO_LIMIT, type WearWork } from './useWear.ts';
@@ -19,10 +19,12 @@ interface Props {
   readonly pattern: Pattern;
   readonly work: WearWork;
   readonly items: readonly Characteristic[];
+  /** what a bare figure is in */
+  readonly shown: ShownIn;
 }
 
 /** Limits without which what was measured cannot be judged, and a form to add one for this build, with its source. */
-export const MissingLimits = memo(function MissingLimits({ pattern, work, items }: Props) {
+export const MissingLimits = memo(function MissingLimits({ pattern, work, items, shown }: Props) {
   const missing = useMemo(() => missingOf(pattern, work, items), [pattern, work, items]);
   const [adding, setAdding] = useState<LimitKey | null>(null);
   if (missing.length === 0 && !adding) return null;
@@ -39,7 +41,7 @@ export const MissingLimits = memo(function MissingLimits({ pattern, work, items 
         </Flex>
       ))}
       {adding && work.enabled && (
-        <LimitForm key={adding} part={adding} work={work} onDone={() => setAdding(null)} />
+        <LimitForm key={adding} part={adding} work={work} shown={shown} onDone={() => setAdding(null)} />
       )}
     </Box>
   );
@@ -56,11 +58,12 @@ function missingOf(pattern: Pattern, { sheet }: WearWork, items: readonly Charac
 interface FormProps {
   readonly part: LimitKey;
   readonly work: WearWork;
+  readonly shown: ShownIn;
   readonly onDone: () => void;
 }
 
 /** One limit, by what its source says. */
-function LimitForm({ part, work, onDone }: FormProps) {
+function LimitForm({ part, work, shown, onDone }: FormProps) {
   const { title, form, unit } = LIMIT_KINDS[part];
   const [of, setOf] = useState<LimitLine['of']>('both');
   const [first, setFirst] = useState('');
@@ -68,7 +71,12 @@ function LimitForm({ part, work, onDone }: FormProps) {
   const [source, setSource] = useState('');
   const [complaint, setComplaint] = useState<string | null>(null);
   const two = form === 'band' || form === 'from-nominal';
-  const figure = (text: string) => (text.trim() === '' ? null : numberTyped(text));
+  const figure = (text: string) => {
+    if (text.trim() === '') return null;
+    const read = figureTyped(text, unit, shown);
+    return 'error' in read ? NaN : read.value;
+  };
+  const name = unitShown(unit, shown);
 
   function add() {
     const [low, high] = [figure(first), figure(last)];
@@ -105,13 +113,13 @@ function LimitForm({ part, work, onDone }: FormProps) {
         </Box>
         {two && (
           <Box width="110px">
-            <Labelled label={form === 'band' ? `Least, ${unit}` : `New, ${unit}`}>
+            <Labelled label={form === 'band' ? `Least, ${name}` : `New, ${name}`}>
               <Input value={first} inputMode="decimal" onChange={({ target }) => setFirst(target.value)} />
             </Labelled>
           </Box>
         )}
         <Box width="110px">
-          <Labelled label={form === 'band' ? `Greatest, ${unit}` : `Limit, ${unit}`}>
+          <Labelled label={form === 'band' ? `Greatest, ${name}` : `Limit, ${name}`}>
             <Input value={last} inputMode="decimal" onChange={({ target }) => setLast(target.value)} />
           </Labelled>
         </Box>

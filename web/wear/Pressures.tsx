@@ -1,10 +1,12 @@
 import { CLOSING, RUNNING, STAGE_KEYS } from '@zero-lash/core/builds';
 import { Box, Heading } from '@chakra-ui/react';
 import { characteristicsFor, figuresAt, placesOf } from '@zero-lash/core/wear';
+import { figureShown } from '@zero-lash/core/length';
 import { useMemo, useState } from 'react';
 import { Caution } from '../app/Caution.tsx';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';
+import { useShownIn } from '../app/lengths.ts';
 import type { BuildView } from '../builds/buildView.ts';
 import { PressureBars } from '../drawings/PressureBars.tsx';
 import { MarkForm, MarksSeen } from './Marks.tsx';
@@ -16,6 +18,7 @@ import { WearGrid } from './WearGrid.tsx';
 export function Pressures({ build }: { readonly build: BuildView }) {
   const work = useWear(build);
   const { pattern } = build.sheet;
+  const shown = useShownIn(build.sheet.system);
   const after = build.stage === CLOSING || build.stage === RUNNING;
   const [set, setSet] = useState<'found' | 'fitted'>(after ? 'fitted' : 'found');
   const items = useMemo(
@@ -26,12 +29,13 @@ export function Pressures({ build }: { readonly build: BuildView }) {
     const [item] = items;
     const valueOf = (place: string, which: 'found' | 'fitted') =>
       figuresAt(work.sheet, item!, place, which)['value']?.reduce((a, b) => Math.max(a, b)) ?? null;
+    const inShop = (bar: number | null) => (bar === null ? null : Number(figureShown(bar, 'bar', shown)));
     return placesOf(pattern, item!).map(({ key }) => ({
       cylinder: key,
-      before: valueOf(key, 'found'),
-      after: valueOf(key, 'fitted'),
+      before: inShop(valueOf(key, 'found')),
+      after: inShop(valueOf(key, 'fitted')),
     }));
-  }, [items, work.sheet, pattern]);
+  }, [items, work.sheet, pattern, shown]);
   return (
     <Box
       as="section"
@@ -58,8 +62,8 @@ export function Pressures({ build }: { readonly build: BuildView }) {
         leak-down the crank is barred, or the air turns it. Hands clear of everything that turns.
       </Caution>
       <PressureBars bars={bars} />
-      <WearGrid buildId={build.id} pattern={pattern} work={work} items={items} set={set} />
-      <MissingLimits work={work} pattern={pattern} items={items} />
+      <WearGrid buildId={build.id} pattern={pattern} work={work} items={items} set={set} shown={shown} />
+      <MissingLimits work={work} pattern={pattern} items={items} shown={shown} />
       <MarkForm pattern={pattern} work={work} page="pressure" />
       <MarksSeen build={build} stage={STAGE_KEYS[0]} work={work} air />
       <RefusedNotes buildId={build.id} which={({ kind }) => kind === 'wear'} />

@@ -7,7 +7,7 @@ import {
   type WearLine,
 } from '@zero-lash/core/wear';
 import { useRef, useState, type KeyboardEvent } from 'react';
-import { useUnit } from '../app/lengths.ts';
+import type { ShownIn } from '@zero-lash/core/length';
 import { Question } from '../app/Question.tsx';
 import { useStore } from 'react-redux';
 import { useAppDispatch, useAppSelector, type RootState } from '../app/store.ts';
@@ -19,6 +19,8 @@ interface Props {
   readonly draft: string;
   readonly label: string;
   readonly field: WearField;
+  /** what figures are shown in, and bare ones typed in */
+  readonly shown: ShownIn;
   readonly current: CurrentLine<WearLine> | undefined;
   /** not sent yet */
   readonly waits: boolean;
@@ -33,8 +35,19 @@ interface Props {
 
 /** One field of a wear sheet: typed, asked about where it looks like a slip, written when it is left or Enter goes on down. */
 export function WearCell(props: Props) {
-  const { draft, label, field, current, waits, enabled, warning: warningOf, column, follow, onWrite } = props;
-  const shop = useUnit();
+  const {
+    draft,
+    label,
+    field,
+    shown: shownIn,
+    current,
+    waits,
+    enabled,
+    warning: warningOf,
+    column,
+    follow,
+    onWrite,
+  } = props;
   const dispatch = useAppDispatch();
   const store = useStore<RootState>();
   const typed = useAppSelector((state) => state.drafts[draft]);
@@ -43,7 +56,7 @@ export function WearCell(props: Props) {
   // what is written in a moment is not written twice, however the field is left
   const written = useRef<string | null>(null);
   const line = current?.line.kind === 'figure' ? current.line : undefined;
-  const shown = fieldText(line, field.unit, shop);
+  const shown = fieldText(line, field.unit, shownIn);
   const text = typed ?? shown;
 
   const type = (next: string) => {
@@ -63,7 +76,7 @@ export function WearCell(props: Props) {
       dispatch(draftTyped({ key: draft, text: '' }));
       return true;
     }
-    const read = parseFigures(said, field, shop);
+    const read = parseFigures(said, field, shownIn);
     if ('error' in read) {
       setComplaint(read.error);
       return false;
@@ -90,9 +103,9 @@ export function WearCell(props: Props) {
       .trim()
       .split(/[\s;]+/)
       .map((token) => {
-        const read = parseFigures(token, field, shop);
+        const read = parseFigures(token, field, shownIn);
         const is = 'values' in read && read.values[0] === warning.value;
-        return is ? wearFigure(warning.suggestion!, field.unit, shop) : token;
+        return is ? wearFigure(warning.suggestion!, field.unit, shownIn) : token;
       })
       .join(' ');
     commit(false, meant);
@@ -138,18 +151,18 @@ export function WearCell(props: Props) {
               ? []
               : [
                   {
-                    label: `Use ${wearFigure(asked.suggestion, field.unit, shop)}`,
+                    label: `Use ${wearFigure(asked.suggestion, field.unit, shownIn)}`,
                     onChoose: () => accept(asked),
                   },
                 ]),
           ]}
           takesFocus
         >
-          {warningInWords(asked, field.unit, shop)}
+          {warningInWords(asked, field.unit, shownIn)}
         </Question>
       )}
       {current?.before && current.before.by !== current.by && line && (
-        <Before current={current} field={field} />
+        <Before current={current} field={field} shown={shownIn} />
       )}
     </>
   );
@@ -164,11 +177,14 @@ function go(from: HTMLInputElement, column: string, step: number): void {
 }
 
 /** What another hand had written in a field before: neither is lost. */
-function Before({ current, field }: { readonly current: CurrentLine<WearLine>; readonly field: WearField }) {
-  const shop = useUnit();
+function Before({
+  current,
+  field,
+  shown,
+}: Pick<Props, 'field' | 'shown'> & { readonly current: CurrentLine<WearLine> }) {
   const before = current.before!;
   if (before.line.kind !== 'figure') return null;
-  const was = fieldText(before.line, field.unit, shop);
+  const was = fieldText(before.line, field.unit, shown);
   return was === '' ? null : (
     <div className="wear-note">
       {was} by {before.by} before

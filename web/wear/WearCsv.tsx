@@ -1,3 +1,4 @@
+import { METRIC } from '@zero-lash/core/length';
 import { Box, Button, Flex } from '@chakra-ui/react';
 import { memo, useState } from 'react';
 import { CSV, FileButton } from '../app/FileButton.tsx';
@@ -97,7 +98,7 @@ export const WearCsv = memo(function WearCsv({ build, work }: Props) {
           {read.bad.length > BAD_SHOWN && <Box fontSize="sm">and {read.bad.length - BAD_SHOWN} more.</Box>}
           {read.warnings.map(({ line, warning }) => (
             <Box key={`${line.item} ${line.place} ${line.field}`} fontSize="sm" color="brass">
-              {line.item} {line.place} {line.field}: {warningInWords(warning, unitOf(line), 'mm')}
+              {line.item} {line.place} {line.field}: {warningInWords(warning, unitOf(line), METRIC)}
               {warning.suggestion !== null && ` Was ${warning.suggestion} meant?`}
             </Box>
           ))}

@@ -14,13 +14,13 @@ import {
 import type { Pattern } from '@zero-lash/core/sheets';
 import { memo, useMemo } from 'react';
 import { shallowEqual } from 'react-redux';
-import { useUnit } from '../app/lengths.ts';
+import { unitShown, type ShownIn } from '@zero-lash/core/length';
 import { useAppSelector } from '../app/store.ts';
 import { useStable } from '../app/useStable.ts';
 import { CYLINDER_WORDS, GradeMark } from '../drawings/GradeMark.tsx';
 import type { WearWork } from './useWear.ts';
 import { WearCell } from './WearCell.tsx';
-import { unitHere, wearFigure } from './words.ts';
+import { wearFigure } from './words.ts';
 import './wear.css';
 
 interface Props {
@@ -30,14 +30,15 @@ interface Props {
   readonly items: readonly Characteristic[];
   /** figures of what was found, or of what is fitted in its place */
   readonly set: FigureLine['set'];
+  /** what figures are shown in, and bare ones typed in */
+  readonly shown: ShownIn;
 }
 
 const draftOf = (buildId: string, set: string, item: string, place: string, field: string) =>
   `${buildId}:wear ${set} ${item} ${place} ${field}`;
 
 /** Characteristics measured at the same kind of place, side by side: a row a place, in head order. */
-export function WearGrid({ buildId, pattern, work, items, set }: Props) {
-  const shop = useUnit();
+export function WearGrid({ buildId, pattern, work, items, set, shown }: Props) {
   const places = placesOf(pattern, items[0]!);
   const columns = useMemo(() => ({ gridTemplateColumns: columnsOf(items) }), [items]);
   // what is typed is held against the sheet as it is by then: no cell is drawn again for what stands elsewhere
@@ -52,7 +53,7 @@ export function WearGrid({ buildId, pattern, work, items, set }: Props) {
             At
           </div>
           {items.map((item) => (
-            <Heads key={item.key} item={item} shop={shop} />
+            <Heads key={item.key} item={item} shown={shown} />
           ))}
         </div>
         {places.map((place) => (
@@ -63,7 +64,7 @@ export function WearGrid({ buildId, pattern, work, items, set }: Props) {
             {items.map((item) => (
               <ItemCells
                 key={item.key}
-                {...{ buildId, pattern, item, place, set }}
+                {...{ buildId, pattern, item, place, set, shown }}
                 sheet={work.sheet}
                 unsent={work.unsent}
                 enabled={work.enabled}
@@ -92,13 +93,13 @@ function columnsOf(items: readonly Characteristic[]): string {
   return [WIDTHS.place, ...widths].map((width) => `${width}px`).join(' ');
 }
 
-function Heads({ item, shop }: { readonly item: Characteristic; readonly shop: ReturnType<typeof useUnit> }) {
+function Heads({ item, shown }: { readonly item: Characteristic; readonly shown: ShownIn }) {
   return (
     <>
       {item.fields.map((field, index) => (
         <div key={field.key} role="columnheader" className={index === 0 ? 'wear-first' : undefined}>
           {index === 0 && <b>{item.title}</b>}
-          {field.label}, {unitHere(field.unit, shop)}
+          {field.label}, {unitShown(field.unit, shown)}
         </div>
       ))}
       <div role="columnheader">comes to</div>
@@ -113,6 +114,7 @@ interface ItemProps {
   readonly place: WearPlace;
   readonly set: FigureLine['set'];
   readonly sheet: WearSheet;
+  readonly shown: ShownIn;
   readonly unsent: ReadonlySet<string>;
   readonly enabled: boolean;
   readonly warning: (where: TypedWhere, typed: readonly number[]) => WearWarning | null;
@@ -125,8 +127,7 @@ const keyOf = ({ set, item, place }: Pick<ItemProps, 'set' | 'item' | 'place'>, 
 
 /** One characteristic at one place: its fields, and what they come to as they are typed. */
 const ItemCells = memo(function ItemCells(props: ItemProps) {
-  const { buildId, pattern, item, place, set, sheet, unsent, enabled, warning, write, follow } = props;
-  const shop = useUnit();
+  const { buildId, pattern, item, place, set, sheet, unsent, enabled, warning, write, follow, shown } = props;
   const typed = useAppSelector(
     (state) => item.fields.map(({ key }) => state.drafts[draftOf(buildId, set, item.key, place.key, key)]),
     shallowEqual,
@@ -134,12 +135,12 @@ const ItemCells = memo(function ItemCells(props: ItemProps) {
   const seen = useMemo(() => {
     const lines = typed.flatMap((text, index): FigureLine[] => {
       const field = item.fields[index]!;
-      const read = text === undefined ? null : parseFigures(text, field, shop);
+      const read = text === undefined ? null : parseFigures(text, field, shown);
       if (!read || 'error' in read) return [];
       return [figureLine(item, place, field.key, set, { ...read, asTyped: text!, doubtKept: false })];
     });
     return wearAt(lines.length === 0 ? sheet : withLines(sheet, lines), pattern, item, place);
-  }, [typed, sheet, pattern, item, place, set, shop]);
+  }, [typed, sheet, pattern, item, place, set, shown]);
   return (
     <>
       {item.fields.map((field, index) => {
@@ -150,6 +151,7 @@ const ItemCells = memo(function ItemCells(props: ItemProps) {
               draft={draftOf(buildId, set, item.key, place.key, field.key)}
               label={`${item.title} ${place.key}, ${field.label}${set === 'fitted' ? ', fitted' : ''}`}
               field={field}
+              shown={shown}
               current={current}
               waits={current !== undefined && unsent.has(current.id)}
               enabled={enabled}
@@ -180,7 +182,7 @@ const ItemCells = memo(function ItemCells(props: ItemProps) {
               {seen.derived
                 .map(
                   ({ label, value, unit }) =>
-                    `${label} ${wearFigure(value, unit, shop)}${unit === 'mm' ? '' : ` ${unit}`}`,
+                    `${label} ${wearFigure(value, unit, shown)}${unit === 'mm' ? '' : ` ${unitShown(unit, shown)}`}`,
                 )
                 .join(' · ')}
             </div>
@@ -206,6 +208,7 @@ function sameCells(before: ItemProps, after: ItemProps): boolean {
   return (
     before.enabled === after.enabled &&
     before.set === after.set &&
+    before.shown === after.shown &&
     before.item === after.item &&
     before.place.key === after.place.key &&
     (before.sheet === after.sheet ||

@@ -13,6 +13,7 @@ import { lazy, Suspense, useMemo, useState } from 'react';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';
 import { useLater } from '../app/useLater.ts';
+import { useShownIn } from '../app/lengths.ts';
 import type { BuildView } from '../builds/buildView.ts';
 import { CamDrawing } from '../drawings/CamDrawing.tsx';
 import { Photographs } from '../photographs/Photographs.tsx';
@@ -38,6 +39,7 @@ export function WearSheetWork({ build }: { readonly build: BuildView }) {
   const sheet = useLater(work.sheet);
   const later = useMemo(() => ({ ...work, sheet, unsent: NONE }), [sheet, work.enabled, work.write]);
   const { pattern } = build.sheet;
+  const shown = useShownIn(build.sheet.system);
   const all = useMemo(() => characteristicsFor(pattern), [pattern]);
   const [whole, setWhole] = useState(false);
   const [set, setSet] = useState<FigureLine['set']>('found');
@@ -119,7 +121,14 @@ export function WearSheetWork({ build }: { readonly build: BuildView }) {
           )}
           {groups.map((group) => (
             <Box key={group[0]!.at}>
-              <WearGrid buildId={build.id} pattern={pattern} work={work} items={group} set={set} />
+              <WearGrid
+                buildId={build.id}
+                pattern={pattern}
+                work={work}
+                items={group}
+                set={set}
+                shown={shown}
+              />
               <Box as="details" fontSize="sm" color="faded">
                 <Box as="summary" minHeight="44px" paddingY="2" cursor="pointer">
                   How it is measured
@@ -132,7 +141,7 @@ export function WearSheetWork({ build }: { readonly build: BuildView }) {
               </Box>
             </Box>
           ))}
-          <MissingLimits work={later} pattern={pattern} items={items} />
+          <MissingLimits work={later} pattern={pattern} items={items} shown={shown} />
           <MarkForm pattern={pattern} work={later} page={page} />
           <MarksSeen build={build} stage="wear" work={later} />
         </>

@@ -1,4 +1,4 @@
-import { formatLength, tenthsFromMm } from '@zero-lash/core/length';
+import { formatLength, tenthsFromMm, METRIC } from '@zero-lash/core/length';
 import type { Pattern } from '@zero-lash/core/sheets';
 import {
   characteristicOf,
@@ -79,7 +79,7 @@ const rowOf = (pattern: Pattern) =>
         return complain(
           `${item.title} has ${item.fields.map(({ key }) => key).join(', ')}, and no “${figure}”`,
         );
-      const read = parseFigures(readings, field, 'mm');
+      const read = parseFigures(readings, field, METRIC);
       if ('error' in read) return complain(read.error);
       return {
         ...{ kind: 'figure', item: item.key, place: there.key, field: field.key },

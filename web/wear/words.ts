@@ -1,4 +1,4 @@
-import { formatLength, tenthsFromMm, type ShopUnit } from '@zero-lash/core/length';
+import { figureShown, formatLength, tenthsFromMm, unitShown, type ShownIn } from '@zero-lash/core/length';
 import { LIMIT_KINDS, type FigureLine, type WearWarning, type WearUnit } from '@zero-lash/core/wear';
 
 /** What stands in a field instead of a figure. */
@@ -9,20 +9,17 @@ const HOW_WORDS: Readonly<Partial<Record<FigureLine['how'], string>>> = {
 };
 
 /** Writes a figure of a wear sheet in the unit it is read in; without the unit itself. */
-export function wearFigure(value: number, unit: WearUnit, shop: ShopUnit): string {
-  return unit === 'mm' ? formatLength(tenthsFromMm(value), shop) : String(Math.round(value * 10) / 10);
+export function wearFigure(value: number, unit: WearUnit, shown: ShownIn): string {
+  return unit === 'mm' ? formatLength(tenthsFromMm(value), shown.length) : figureShown(value, unit, shown);
 }
 
-/** The unit a figure is read in here. */
-export const unitHere = (unit: WearUnit, shop: ShopUnit): string => (unit === 'mm' ? shop : unit);
-
 /** Why a figure is asked about, in a sentence. */
-export function warningInWords(warning: WearWarning, unit: WearUnit, shop: ShopUnit): string {
-  const written = wearFigure(warning.value, unit, shop);
+export function warningInWords(warning: WearWarning, unit: WearUnit, shown: ShownIn): string {
+  const written = wearFigure(warning.value, unit, shown);
   if (warning.against === 'like')
-    return `${written} is far from the ${wearFigure(warning.near, unit, shop)} ${unitHere(unit, shop)} that is usual here.`;
+    return `${written} is far from the ${wearFigure(warning.near, unit, shown)} ${unitShown(unit, shown)} that is usual here.`;
   const { title, unit: limited, form } = LIMIT_KINDS[warning.held.part];
-  const figure = (value: number) => `${wearFigure(value, limited, shop)} ${unitHere(limited, shop)}`;
+  const figure = (value: number) => `${wearFigure(value, limited, shown)} ${unitShown(limited, shown)}`;
   const comes = `With ${written}, ${title.toLowerCase()} comes to ${figure(warning.held.figure)}`;
   if (warning.against === 'possible')
     return `${comes}, which cannot be${warning.swapped ? ': are the two the other way round?' : '.'}`;
@@ -40,8 +37,8 @@ export function warningInWords(warning: WearWarning, unit: WearUnit, shop: ShopU
 export function fieldText(
   line: Pick<FigureLine, 'how' | 'values'> | undefined,
   unit: WearUnit,
-  shop: ShopUnit,
+  shown: ShownIn,
 ): string {
   if (!line || line.how === 'taken-back') return '';
-  return HOW_WORDS[line.how] ?? line.values.map((value) => wearFigure(value, unit, shop)).join(' ');
+  return HOW_WORDS[line.how] ?? line.values.map((value) => wearFigure(value, unit, shown)).join(' ');
 }

@@ -60,7 +60,12 @@ export const FROM_SOURCE = Object.fromEntries(
 ) as SheetBody['origins'];
 
 /** What a demo sheet says nothing of. */
-export const BARE = { pictures: [], limitsToCome: false, origins: FROM_SOURCE } satisfies Partial<SheetBody>;
+export const BARE = {
+  pictures: [],
+  limitsToCome: false,
+  system: null,
+  origins: FROM_SOURCE,
+} satisfies Partial<SheetBody>;
 
 export const COOL_ROOM = { from: 10, to: 30 };
 
