@@ -374,7 +374,7 @@ export const publication = z.object({ version });
 export const newRevision = z.object({ body: sheetBody });
 
 /** The version of the format that is written; see `docs/formats.md`. */
-export const SHEET_FORMAT = 3;
+export const SHEET_FORMAT = 3 as const;
 
 /** A sheet as it is written to a file and read from one. */
 export const sheetFile = z
@@ -387,6 +387,15 @@ export const sheetFile = z
   })
   .superRefine(namesItsPoints);
 export type SheetFile = z.infer<typeof sheetFile>;
+
+/** A sheet and its file: decoded it is a new sheet, encoded it is written in the version of the format that is written now. */
+export const sheetInFile = z.codec(sheetFile, z.custom<NewSheet>(), {
+  decode: ({ format: _, formatVersion: __, name, maker, ...body }) => ({ name, maker, body }),
+  encode: ({ name, maker, body }) => ({
+    ...{ format: 'zero-lash-sheet' as const, formatVersion: SHEET_FORMAT },
+    ...{ name, maker, ...body },
+  }),
+});
 
 /** A sheet in a list: its newest published revision, or its draft where there is none. */
 export const sheetSummary = z.object({

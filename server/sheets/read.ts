@@ -1,12 +1,13 @@
+import { z } from 'zod';
 import { pattern as patternSchema } from '@zero-lash/contract/pattern';
 import {
-  SHEET_FORMAT,
-  sheetFields,
-  type SheetBody,
-  type SheetFile,
+  sheetBody,
+  sheetInFile,
   type SheetRevision,
   type SheetSummary,
   type WearLimit,
+  sheetFile,
+  type SheetFile,
 } from '@zero-lash/contract/sheets';
 import { mmFromTenths } from '@zero-lash/core/length';
 import { rolesOf } from '@zero-lash/core/sheets';
@@ -184,10 +185,6 @@ export async function listSheets(db: Knex): Promise<SheetSummary[]> {
 
 /** A revision as a file that another shop can read. */
 export async function writeFile(db: Knex, id: string): Promise<SheetFile> {
-  const revision = await findRevision(db, id);
-  const { name, maker } = revision;
-  const body = Object.fromEntries(
-    Object.keys(sheetFields.shape).map((field) => [field, revision[field as keyof SheetBody]]),
-  ) as unknown as SheetBody;
-  return { format: 'zero-lash-sheet', formatVersion: SHEET_FORMAT, name, maker, ...body };
+  const { name, maker, ...revision } = await findRevision(db, id);
+  return sheetFile.parse(z.encode(sheetInFile, { name, maker, body: sheetBody.parse(revision) }));
 }

@@ -3,8 +3,7 @@ import { Box } from '@chakra-ui/react';
 import { originsOf, type Pattern } from '@zero-lash/core/sheets';
 import { useFormContext, useWatch } from 'react-hook-form';
 import { ChoiceField, FormPart, TextField } from './FormField.tsx';
-import { figuresTyped } from './originsFrom.ts';
-import { isUsualOrigin } from './originsTyped.ts';
+import { figuresTyped, isUsualOrigin } from './typedOrigins.ts';
 import type { SheetValues } from './formValues.ts';
 
 /** Where each figure of the sheet is from: its source and on which page, whoever wrote it, or the shop. */

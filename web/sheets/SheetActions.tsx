@@ -1,5 +1,6 @@
 import { Button } from '@chakra-ui/react';
-import { sheetFile, type SheetFile } from '@zero-lash/contract/sheets';
+import { sheetInFile, type NewSheet } from '@zero-lash/contract/sheets';
+import type { z } from 'zod';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { FileButton } from '../app/FileButton.tsx';
@@ -46,14 +47,14 @@ export function SheetActions() {
 }
 
 /** A file's sheet, or every line of what is wrong with it. */
-function readSheet(text: string): { sheet: SheetFile } | { wrong: string[] } {
+function readSheet(text: string): { sheet: NewSheet } | { wrong: string[] } {
   let content: unknown;
   try {
     content = JSON.parse(text);
   } catch (error) {
     return { wrong: [`The file is not JSON: ${(error as Error).message}`] };
   }
-  const checked = sheetFile.safeParse(content);
+  const checked = sheetInFile.safeDecode(content as z.input<typeof sheetInFile>);
   if (!checked.success)
     return {
       wrong: checked.error.issues.map(({ path, message }) => `${path.join('.') || 'file'}: ${message}`),

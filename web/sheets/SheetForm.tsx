@@ -1,16 +1,9 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
-import type { SheetBody, SheetRevision } from '@zero-lash/contract/sheets';
+import { zodResolver } from '@hookform/resolvers/zod';
+import type { NewSheet, SheetRevision } from '@zero-lash/contract/sheets';
 import type { Pattern, SingleRule } from '@zero-lash/core/sheets';
 import { useEffect, useMemo, useState, type MouseEvent } from 'react';
-import {
-  FormProvider,
-  set,
-  useForm,
-  useFormContext,
-  useWatch,
-  type FieldErrors,
-  type Resolver,
-} from 'react-hook-form';
+import { FormProvider, useForm, useFormContext, useWatch } from 'react-hook-form';
 import { problemFrom } from '../app/api.ts';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
@@ -18,11 +11,11 @@ import { draftTyped } from '../app/drafts.ts';
 import { useSession } from '../app/useSession.ts';
 import { useShared } from '../app/useShared.ts';
 import { useStable } from '../app/useStable.ts';
-import { readForm } from './bodyFrom.ts';
+import { patternOf, readForm, sheetCodec, valuesFrom } from './sheetCodec.ts';
 import { ChangeList } from './ChangeList.tsx';
 import { limitWarningsOf, meansWarningsOf } from './warnings.ts';
 import { FormPart, TextField } from './FormField.tsx';
-import { rolesOfPattern, valuesFrom, valuesKept, type SheetValues } from './formValues.ts';
+import { rolesOfPattern, valuesKept, type SheetValues } from './formValues.ts';
 import { changesBetween } from './inWords.ts';
 import { LimitFields } from './LimitFields.tsx';
 import { MeansFields } from './MeansFields.tsx';
@@ -41,33 +34,19 @@ interface Props {
   readonly named: boolean;
   readonly keepWords: string;
   /** `over` is what somebody else wrote meanwhile, where it is to be written over */
-  readonly onKeep: (
-    sheet: { maker: string; name: string; body: SheetBody },
-    over?: SheetRevision,
-  ) => Promise<unknown>;
+  readonly onKeep: (sheet: NewSheet, over?: SheetRevision) => Promise<unknown>;
   readonly onCancel: () => void;
   readonly error: unknown;
   readonly sending: boolean;
 }
-
-const resolverBy =
-  (rule: SingleRule | null): Resolver<SheetValues> =>
-  (values) => {
-    const { errors } = readForm(values, rule);
-    const nested: FieldErrors<SheetValues> = {};
-    for (const [path, message] of Object.entries(errors)) set(nested, path, { type: 'wrong', message });
-    return Object.keys(errors).length === 0
-      ? { values: values as never, errors: {} }
-      : { values: {}, errors: nested as never };
-  };
 
 /** A spec sheet as it is written, with its head map and crank wheel beside it as they come to hold. */
 export function SheetForm(props: Props) {
   const { place, start } = props;
   const [kept] = useState(useAppSelector((state) => state.drafts[place]));
   const rule = useSession()?.shop.singleRule ?? null;
-  const form = useForm<SheetValues>({
-    resolver: resolverBy(rule),
+  const form = useForm<SheetValues, unknown, NewSheet>({
+    resolver: zodResolver(useMemo(() => sheetCodec(rule), [rule])),
     defaultValues: kept ? valuesKept(kept) : start,
     mode: 'onTouched',
   });
@@ -90,14 +69,11 @@ interface SheetProps extends Props {
  */
 function Sheet({ place, start, named, keepWords, onKeep, onCancel, error, sending, kept, rule }: SheetProps) {
   const dispatch = useAppDispatch();
-  const form = useFormContext<SheetValues>();
+  const form = useFormContext<SheetValues, unknown, NewSheet>();
   const values = useWatch({ control: form.control }) as SheetValues;
   const read = useMemo(() => readForm(values, rule), [values, rule]);
   // the drawings need not wait for the valve timing: until it is typed they take the cautious default
-  const drawn = useMemo(
-    () => read.pattern ?? readForm({ ...values, assumed: true }).pattern,
-    [read.pattern, values],
-  );
+  const drawn = useMemo(() => patternOf(values) ?? patternOf({ ...values, assumed: true }), [values]);
   // nor the head for the firing order: cylinders stand where they stand
   const head = useMemo(() => drawn ?? headOf(values), [drawn, values]);
   const pattern = useLastGood(head);
@@ -117,11 +93,10 @@ function Sheet({ place, start, named, keepWords, onKeep, onCancel, error, sendin
     if (form.formState.isDirty) dispatch(draftTyped({ key: place, text }));
   }, [text, place]);
 
-  async function keep(over?: SheetRevision) {
+  async function keep(sheet: NewSheet, over?: SheetRevision) {
     const asked = ofMeans.length + ofLimits.length > 0;
     setBlocked(asked);
-    if (asked || !read.body) return;
-    await onKeep({ maker: values.maker.trim(), name: values.name.trim(), body: read.body }, over);
+    if (!asked) await onKeep(sheet, over);
   }
 
   function startOver() {
@@ -130,7 +105,7 @@ function Sheet({ place, start, named, keepWords, onKeep, onCancel, error, sendin
   }
 
   return (
-    <form onSubmit={form.handleSubmit(() => keep())} noValidate>
+    <form onSubmit={form.handleSubmit((sheet) => keep(sheet))} noValidate>
       <Box
         display="grid"
         gap="6"
@@ -183,7 +158,7 @@ function Sheet({ place, start, named, keepWords, onKeep, onCancel, error, sendin
               <Flex gap="2" marginTop="2">
                 <Button
                   variant="solid"
-                  onClick={() => void form.handleSubmit(() => keep(theirs))()}
+                  onClick={() => void form.handleSubmit((sheet) => keep(sheet, theirs))()}
                   loading={sending}
                 >
                   Keep mine
@@ -236,7 +211,7 @@ function headOf(values: SheetValues): Pattern | null {
   if (!isBeforeFiring(values)) return null;
   const twoBanks = values.layout === 'v' || values.layout === 'flat';
   const inOrder = `${values.bankA} ${twoBanks ? values.bankB : ''}`.trim().replace(/[\s,;-]+/g, '-');
-  return readForm({ ...values, assumed: true, firingOrder: inOrder, firingSteps: '' }).pattern;
+  return patternOf({ ...values, assumed: true, firingOrder: inOrder, firingSteps: '' });
 }
 
 function useLastGood(pattern: Pattern | null): Pattern | null {

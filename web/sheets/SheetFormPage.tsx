@@ -1,4 +1,4 @@
-import type { SheetFile, SheetRevision } from '@zero-lash/contract/sheets';
+import type { NewSheet, SheetRevision } from '@zero-lash/contract/sheets';
 import { useState } from 'react';
 import { useLocation, useNavigate, useParams, useSearchParams } from 'react-router';
 import { Page } from '../app/Page.tsx';
@@ -11,7 +11,8 @@ import {
   useReviseSheetMutation,
   useSheetQuery,
 } from './endpoints.ts';
-import { FRESH_SHEET, valuesFrom } from './formValues.ts';
+import { FRESH_SHEET } from './formValues.ts';
+import { valuesFrom, valuesOf } from './sheetCodec.ts';
 import { SheetForm } from './SheetForm.tsx';
 
 type Send = Parameters<typeof SheetForm>[0]['onKeep'];
@@ -29,7 +30,7 @@ function useLeave(place: string) {
 /** A new sheet: from nothing, from another sheet, or from a file. */
 export function NewSheetPage() {
   const [search] = useSearchParams();
-  const { state } = useLocation() as { state: { file?: SheetFile } | null };
+  const { state } = useLocation() as { state: { file?: NewSheet } | null };
   const copy = search.get('copy');
   const { data: revisions, error: missing } = useSheetQuery(copy ?? '', { skip: copy === null });
   const [add, { error, isLoading }] = useAddSheetMutation();
@@ -40,7 +41,7 @@ export function NewSheetPage() {
   if (copy && !revisions) return null;
   const source = revisions?.find(({ status }) => status === 'published') ?? revisions?.[0];
   const start = state?.file
-    ? valuesFrom(state.file)
+    ? valuesOf(state.file)
     : source
       ? { ...valuesFrom(source), name: '' }
       : FRESH_SHEET;

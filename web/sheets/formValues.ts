@@ -1,22 +1,19 @@
 // Long because every field of the form is named here once, with how it becomes text and how a fresh sheet starts.
-import type { SheetBody, SheetFile, SheetRevision, WearLimit } from '@zero-lash/contract/sheets';
+import type { SheetBody, WearLimit } from '@zero-lash/contract/sheets';
 import type { WantedPart } from '@zero-lash/core/parts';
 import {
-  parseLimits,
   rolesOf,
   type AlsoKind,
   type Locking,
-  type MarkName,
   type Means,
   type Pattern,
-  type PrintedLimits,
   type Role,
+  FIGURE_KEYS,
+  type FigureKey,
+  type Origin,
 } from '@zero-lash/core/sheets';
 import type { LengthUnit } from '@zero-lash/core/length';
-import { FRESH_STEP, stepsTyped, type StepValues } from './planSteps.ts';
-import { writeChart } from '@zero-lash/core/setting';
-import { FROM_SOURCE, originsTyped, UNSAID } from './originsTyped.ts';
-import { firingSteps } from '@zero-lash/core/turning';
+import { FRESH_STEP, type StepValues } from './planSteps.ts';
 
 /** A means of setting as it is typed. */
 export interface MeansValues {
@@ -45,10 +42,26 @@ export interface MeansValues {
   readonly toolCrank: string;
 }
 
-/** A spec sheet as it is typed: texts, so that what is wrong stays readable and nothing is lost. */
-export interface SheetValues {
-  readonly maker: string;
-  readonly name: string;
+/** Where a figure is from as it is typed; nothing where nobody says. */
+export interface OriginValues {
+  readonly from: '' | Origin;
+  readonly page: string;
+}
+
+export type OriginsTyped = Readonly<Record<FigureKey, OriginValues>>;
+
+/** The same for every figure. */
+export const everyOrigin = (of: (key: FigureKey) => OriginValues): OriginsTyped =>
+  Object.fromEntries(FIGURE_KEYS.map((key) => [key, of(key)])) as OriginsTyped;
+
+/** A new sheet is typed from the source that it names, until somebody says otherwise. */
+export const FROM_SOURCE = everyOrigin(() => ({ from: 'source', page: '' }));
+
+/** Of a sheet from before this was asked, nobody said. */
+export const UNSAID = everyOrigin(() => ({ from: '', page: '' }));
+
+/** An engine's pattern as it is typed. */
+export interface PatternValues {
   readonly layout: Pattern['layout'];
   readonly bankAngle: string;
   /** the names of a bank's cylinders, from the front */
@@ -67,13 +80,6 @@ export interface SheetValues {
   readonly markNames: string;
   /** what is seen at a position besides its mark */
   readonly signs: readonly { readonly at: string; readonly cams: string; readonly rotor: string }[];
-  readonly pictures: readonly {
-    readonly at: string;
-    readonly of: 'mark' | 'cams';
-    readonly says: string;
-    /** base64, as it is kept */
-    readonly file: string;
-  }[];
   /** where the crank stands while cams come out, what locks it, and what comes first */
   readonly camsOutAt: string;
   readonly camsOutBy: string;
@@ -111,6 +117,19 @@ export interface SheetValues {
   readonly rowB: string;
   readonly means: MeansValues;
   readonly others: readonly { readonly role: Role; readonly means: MeansValues }[];
+}
+
+/** A spec sheet as it is typed: texts, so that what is wrong stays readable and nothing is lost. */
+export interface SheetValues extends PatternValues {
+  readonly maker: string;
+  readonly name: string;
+  readonly pictures: readonly {
+    readonly at: string;
+    readonly of: 'mark' | 'cams';
+    readonly says: string;
+    /** base64, as it is kept */
+    readonly file: string;
+  }[];
   readonly condition: SheetBody['condition'];
   readonly tempFrom: string;
   readonly tempTo: string;
@@ -175,7 +194,7 @@ interface SecondValues {
   readonly whyNot: string;
 }
 
-const NO_SECOND: SecondValues = { manual: '', edition: '', page: '', figures: '', whyNot: '' };
+export const NO_SECOND: SecondValues = { manual: '', edition: '', page: '', figures: '', whyNot: '' };
 
 /** Degrees kept clear of the ramps where a source says nothing of it. */
 export const USUAL_MARGIN = 15;
@@ -299,194 +318,6 @@ export function valuesKept(text: string): SheetValues {
     means: { ...FRESH_MEANS, ...kept.means },
     others: (kept.others ?? []).map((other) => ({ ...other, means: { ...FRESH_MEANS, ...other.means } })),
   };
-}
-
-const typed = (value: number | null | undefined) =>
-  value === null || value === undefined ? '' : String(value);
-
-/** Lays a sheet out as it would have been typed: for a new revision, a copy, a draft, or a file read in. */
-export function valuesFrom(sheet: SheetRevision | SheetFile): SheetValues {
-  const { pattern, source } = sheet;
-  const bank = (name: 'A' | 'B') =>
-    pattern.cylinders
-      .filter((cylinder) => cylinder.bank === name)
-      .sort((a, b) => a.place - b.place)
-      .map(({ id }) => id)
-      .join(' ');
-  const firing = [...pattern.cylinders].sort((a, b) => a.firesAt - b.firesAt);
-  return {
-    maker: sheet.maker,
-    name: sheet.name,
-    layout: pattern.layout,
-    bankAngle: typed(pattern.bankAngle),
-    bankA: bank('A'),
-    bankB: bank('B'),
-    firingOrder: firing.map(({ id }) => id).join('-'),
-    firingSteps: firingSteps(firing.map(({ firesAt }) => firesAt)),
-    turns: pattern.turns,
-    seenFrom: pattern.seenFrom,
-    exhaustSide: pattern.exhaustSide,
-    ...marksTyped(pattern.marks),
-    markNames: (pattern.markNames ?? []).map(markNameTyped).join('\n'),
-    signs: (pattern.positionSigns ?? []).map(({ at, ...sign }) => ({ ...sign, at: typed(at) })),
-    pictures: (sheet.pictures ?? []).map(({ at, ...picture }) => ({ ...picture, at: typed(at) })),
-    camsOutAt: typed(pattern.camsOut?.at),
-    camsOutBy: pattern.camsOut?.lockedBy ?? '',
-    camsOutFirst: pattern.camsOut?.first ?? '',
-    intakes: String(pattern.valves.intake),
-    exhausts: String(pattern.valves.exhaust),
-    bridgeIntake: pattern.bridges.intake,
-    bridgeExhaust: pattern.bridges.exhaust,
-    bridgeGuided: pattern.bridgeKind === 'guided',
-    closingSide: pattern.closingSide,
-    brakes: brakesTyped(pattern.brakes),
-    ivoBtdc: typed(pattern.timing.ivoBtdc),
-    ivcAbdc: typed(pattern.timing.ivcAbdc),
-    evoBbdc: typed(pattern.timing.evoBbdc),
-    evcAtdc: typed(pattern.timing.evcAtdc),
-    assumed: pattern.timing.assumed,
-    margin:
-      sheet.origins?.margin?.from === 'assumed' && pattern.margin === USUAL_MARGIN
-        ? ''
-        : typed(pattern.margin),
-    lift: typed(pattern.timing.lift),
-    turnsBack: pattern.turnsBack ?? true,
-    camDrive: pattern.camDrive ?? 'unsaid',
-    camsAbove: pattern.camsAbove ?? 'unsaid',
-    coverHoldsCams: pattern.coverHoldsCams ?? false,
-    decompressed: pattern.decompressor?.role ?? '',
-    decompressorOpens: typed(pattern.decompressor?.opens),
-    decompressorCloses: typed(pattern.decompressor?.closes),
-    makersStops: (pattern.makersStops ?? [])
-      .map(({ angle, points }) => `${angle}: ${points.join(' ')}`)
-      .join('\n'),
-    makersPairs: (pattern.makersPairs ?? [])
-      .map(({ open, points }) => `${open.join(' ')}: ${points.join(' ')}`)
-      .join('\n'),
-    makersNames: Object.entries(pattern.makersNames ?? {})
-      .map(([own, name]) => `${own} ${name}`)
-      .join(', '),
-    valvesStand: !pattern.valveRow ? 'across' : pattern.valveRow.splayed ? 'splayed' : 'one-row',
-    rowA: [...(pattern.valveRow?.A ?? '')].join(' '),
-    rowB: [...(pattern.valveRow?.B ?? '')].join(' '),
-    means: meansTyped(pattern.means),
-    others: Object.entries(pattern.roleMeans).map(([role, means]) => ({
-      role: role as Role,
-      means: meansTyped(means as Means),
-    })),
-    condition: sheet.condition,
-    tempFrom: sheet.temperature?.asTyped?.from ?? typed(sheet.temperature?.from),
-    tempTo: sheet.temperature?.asTyped?.to ?? typed(sheet.temperature?.to),
-    unit: 'mm',
-    limits: Object.fromEntries(sheet.limits.map((limit) => [limit.role, limitsTyped(limit)])),
-    limitsToCome: sheet.limitsToCome,
-    system: sheet.system ?? '',
-    also: sheet.limits.flatMap(({ role, also = [] }) =>
-      also.map((each) => ({ role, kind: each.kind, text: limitsTyped(each) })),
-    ),
-    allowances: Object.fromEntries(
-      sheet.limits.map(({ role, allowance }) => [
-        role,
-        {
-          over: allowance ? (allowance.over === 0 ? '0' : `${allowance.over} mm`) : '',
-          why: allowance?.why ?? '',
-        },
-      ]),
-    ),
-    wear: sheet.wearLimits.map(({ part, of, place, nominal, limit, min, max, source, asTyped }) => ({
-      ...{ part, of, place, source },
-      nominal: asTyped?.first ?? typed(min ?? nominal),
-      limit: asTyped?.last ?? typed(max ?? limit),
-    })),
-    torques: sheet.torques.map(({ rows, sequence, ...rest }) => ({
-      ...rest,
-      rows: rows.join(', '),
-      sequence: sequence.join(', '),
-    })),
-    pieceCharts: (sheet.pieceCharts ?? []).map(({ role, ...chart }) => ({ role, text: writeChart(chart) })),
-    assembly: (sheet.assembly ?? []).map(({ text, hold }) => `${hold ? '! ' : ''}${text}`).join('\n'),
-    wanted: sheet.wanted.map(({ count, ...rest }) => ({ ...rest, count: String(count) })),
-    usageUnit: sheet.usageUnit,
-    plan: sheet.recheckPlan.length > 0 ? stepsTyped(sheet.recheckPlan) : [FRESH_STEP],
-    origins: originsTyped(sheet.origins),
-    heatCycles: sheet.runIn?.heatCycles ? String(sheet.runIn.heatCycles) : '',
-    retorque: sheet.runIn?.retorque ?? false,
-    manual: source.manual,
-    edition: source.edition,
-    page: source.page,
-    second: sheet.secondSource ?? NO_SECOND,
-    notes: sheet.notes,
-  };
-}
-
-/** A mark's name as a line: `120: 2-5, front, not the dot beside it`. */
-const markNameTyped = ({ at, words, from, decoys }: MarkName) =>
-  [`${at}: ${words}`, from, decoys && `not ${decoys}`].filter(Boolean).join(', ');
-
-/** A mark of the pulley comes round twice in a cycle; what comes round once is on a wheel of the cam's. */
-function marksTyped(marks: readonly number[]) {
-  const pulley = marks.filter((mark) => mark < 360 && marks.includes(mark + 360));
-  const cam = marks.filter((mark) => !pulley.includes(mark % 360));
-  return { marks: pulley.join(' '), camMarks: cam.join(' ') };
-}
-
-function brakesTyped(brakes: Pattern['brakes']): SheetValues['brakes'] {
-  const groups = new Map<string, { cylinders: string[]; opens: string; closes: string }>();
-  for (const { cylinder, opens, closes } of brakes) {
-    const key = `${opens} ${closes}`;
-    const group = groups.get(key) ?? { cylinders: [], opens: String(opens), closes: String(closes) };
-    groups.set(key, { ...group, cylinders: [...group.cylinders, cylinder] });
-  }
-  return [...groups.values()].map((group) => ({ ...group, cylinders: group.cylinders.join(' ') }));
-}
-
-function meansTyped(means: Means): MeansValues {
-  const sizes = 'sizes' in means ? means.sizes : null;
-  return {
-    kind: means.kind,
-    end: 'end' in means ? means.end : FRESH_MEANS.end,
-    pitch: 'pitch' in means ? (means.asTyped?.pitch ?? typed(means.pitch)) : FRESH_MEANS.pitch,
-    rockerRatio:
-      means.kind === 'screw' || means.kind === 'pivot-nut'
-        ? typed(means.rockerRatio)
-        : FRESH_MEANS.rockerRatio,
-    fingerRatio: isFinger(means) && 'rockerRatio' in means ? typed(means.rockerRatio) : '',
-    gapAt: ('gapAt' in means && means.gapAt) || '',
-    locking: 'locking' in means ? means.locking : FRESH_MEANS.locking,
-    torqueNm: 'torqueNm' in means ? torqueTyped(means) : '',
-    runsAt: 'runsAtNm' in means ? (means.asTyped?.runsAt ?? typed(means.runsAtNm)) : '',
-    seat: 'seat' in means ? means.seat : FRESH_MEANS.seat,
-    from: sizes ? typed(sizes.from) : FRESH_MEANS.from,
-    to: sizes ? typed(sizes.to) : FRESH_MEANS.to,
-    step: sizes ? typed(sizes.step) : FRESH_MEANS.step,
-    diameter: 'diameter' in means ? typed(means.diameter) : FRESH_MEANS.diameter,
-    marking: 'marking' in means ? means.marking : '',
-    stampedIn: 'stampedIn' in means ? (means.stampedIn ?? 'mm') : 'mm',
-    seatOffset: 'seatOffset' in means ? typed(means.seatOffset) : '',
-    turnsBare: means.kind === 'shim' && (means.turnsBare ?? false),
-    toolCrank: means.kind === 'shim' ? (means.toolCrank ?? '') : '',
-  };
-}
-
-/** A lock nut's torque as it was typed, in Nm where that was not kept. */
-const torqueTyped = ({
-  torqueNm,
-  torqueToNm,
-  asTyped,
-}: Extract<Means, { readonly pitch: unknown }>): string =>
-  asTyped?.torque ??
-  [torqueNm, torqueToNm].flatMap((each) => (each === null || each === undefined ? [] : [each])).join('–');
-
-const isFinger = (means: Means): boolean =>
-  (means.kind === 'shim' && means.seat === 'under-finger') ||
-  (means.kind === 'screw' && means.end === 'finger-pivot');
-
-/** The source's own words where they still say the same limits, else the limits. */
-function limitsTyped({ min, max, figure = null, asWritten }: PrintedLimits): string {
-  const read = parseLimits(asWritten, 'mm');
-  const same = !('error' in read) && read.min === min && read.max === max && read.figure === figure;
-  if (same) return asWritten;
-  return figure === null ? `${min}–${max} mm` : `${figure} mm`;
 }
 
 /** The roles a half-typed pattern has: what limits are asked for. */

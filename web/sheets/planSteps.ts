@@ -1,3 +1,4 @@
+import { typed } from './typedFigures.ts';
 import { recheckPlan, type RecheckPlan } from '@zero-lash/contract/recheckPlan';
 import { isDayOfYear, isEmptyStep, hasMeter, type UsageUnit } from '@zero-lash/core/rechecks';
 import { numberTyped } from '@zero-lash/core/length';
@@ -113,6 +114,3 @@ function dayOfYearTyped(day: string | null | undefined): string {
   const [month, date] = (day ?? '').split('-').map(Number);
   return month && date ? `${date}.${month}.` : '';
 }
-
-const typed = (value: number | null | undefined) =>
-  value === null || value === undefined ? '' : String(value);

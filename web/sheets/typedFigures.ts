@@ -2,6 +2,10 @@ import { parseFigure, type FigureUnit } from '@zero-lash/core/length';
 import { numberTyped } from '@zero-lash/core/length';
 import { sentence } from '../app/sentence.ts';
 
+/** A figure as it would have been typed; nothing where there is none. */
+export const typed = (value: number | null | undefined): string =>
+  value === null || value === undefined ? '' : String(value);
+
 /** Whole numbers with commas or spaces between; what is none is said. */
 export function wholes(text: string, field: string, errors: Record<string, string>): number[] {
   const pieces = text.split(/[\s,;–-]+/).filter(Boolean);

@@ -1,9 +1,16 @@
 // Long because every field of the form is tried against what it may be given.
-import { sheetFile } from '@zero-lash/contract/sheets';
+import { z } from 'zod';
+import { sheetFile, sheetInFile } from '@zero-lash/contract/sheets';
 import { describe, expect, it } from 'vitest';
-import { readForm } from '../sheets/bodyFrom.ts';
+import { patternOf, readForm, valuesFrom, sheetCodec, valuesOf } from '../sheets/sheetCodec.ts';
 import { limitWarningsOf, meansWarningsOf } from '../sheets/warnings.ts';
-import { FRESH_MEANS, FRESH_SHEET, USUAL_CYLINDERS, valuesFrom, valuesKept } from '../sheets/formValues.ts';
+import {
+  FRESH_MEANS,
+  FRESH_SHEET,
+  USUAL_CYLINDERS,
+  valuesKept,
+  type SheetValues,
+} from '../sheets/formValues.ts';
 import { FRESH_STEP } from '../sheets/planSteps.ts';
 import { sheetInWords } from '../sheets/inWords.ts';
 import { gorge, PICTURE } from './gorgeSheet.ts';
@@ -18,7 +25,7 @@ describe('the cylinders of a layout', () => {
     for (const [layout, usual] of Object.entries(USUAL_CYLINDERS)) {
       const form = { ...single, ...usual, layout: layout as 'v', bankAngle: '60' };
       const firingOrder = `${usual.bankA} ${usual.bankB}`.trim().replaceAll(' ', '-');
-      expect(readForm({ ...form, firingOrder }).pattern?.layout).toBe(layout);
+      expect(patternOf({ ...form, firingOrder })?.layout).toBe(layout);
     }
   });
 });
@@ -238,16 +245,17 @@ describe('the spec sheet form', () => {
   });
 
   it('says everything wrong at once, each where it stands, and still draws what holds', () => {
-    const { body, pattern, errors } = readForm({
+    const values = {
       ...valuesFrom(gorge),
       maker: ' ',
       limits: { intake: '0.15 ± 0.4', exhaust: '', brake: 'wide' },
       plan: [FRESH_STEP],
       tempTo: '',
       page: '3',
-    });
+    };
+    const { body, errors } = readForm(values);
     expect(body).toBeNull();
-    expect(pattern?.cylinders).toHaveLength(4);
+    expect(patternOf(values)?.cylinders).toHaveLength(4);
     expect(errors).toMatchObject({
       maker: 'This cannot stay empty.',
       tempTo: 'From and to, or neither.',
@@ -359,14 +367,15 @@ describe('the spec sheet form', () => {
 
   it('takes a row of valves by its numbers, and the maker’s table by them; cylinders may be letters', () => {
     const timing = { ivoBtdc: '14', ivcAbdc: '52', evoBbdc: '54', evcAtdc: '12' };
-    const { errors, pattern } = readForm({
+    const values = {
       ...{ ...FRESH_SHEET, ...timing, bankA: 'a b', firingOrder: 'A-B' },
       ...{ valvesStand: 'splayed', rowA: 'e i, i e', makersNames: 'A: 1 2 3 4\nB rear' },
       makersPairs: '1: 4\nBE: 2',
       makersStops: '0: 1 2',
-    });
+    } as SheetValues;
+    const { errors } = readForm(values);
     expect(Object.keys(errors).filter((field) => field.startsWith('makers'))).toEqual([]);
-    expect(pattern).toMatchObject({
+    expect(patternOf(values)).toMatchObject({
       valveRow: { splayed: true, A: 'EIIE', B: '' },
       makersNames: { AE: '1', AI: '2', BI: '3', BE: '4', B: 'rear' },
       makersPairs: [
@@ -482,5 +491,18 @@ describe('the spec sheet form', () => {
     expect(limitWarningsOf('intake', { ...values, limits: { intake: '0.2-0.3' } }, null)).toEqual([]);
     expect(meansWarningsOf(null)).toEqual([]);
     expect(meansWarningsOf({ ...gorge.pattern, roleMeans: {} })).toEqual([]);
+  });
+});
+
+describe('the codec of a sheet', () => {
+  it('is the same through form, body and file', () => {
+    const sheet = sheetInFile.decode(gorge);
+    expect(sheetInFile.decode(z.encode(sheetInFile, sheet))).toEqual(sheet);
+    for (const change of [{}, { limits: [], limitsToCome: true }, { system: 'inch' as const }]) {
+      const changed = { ...sheet, body: { ...sheet.body, ...change } };
+      const typed = sheetCodec(null).decode(valuesOf(changed));
+      expect(typed).toMatchObject(changed);
+      expect(sheetCodec(null).decode(valuesOf(typed))).toEqual(typed);
+    }
   });
 });

@@ -2,8 +2,8 @@ import { type Means } from '@zero-lash/core/sheets';
 import { parseTorqueSteps } from '@zero-lash/core/assembly';
 import { parsePitch } from '@zero-lash/core/length';
 import { sentence } from '../app/sentence.ts';
-import { type MeansValues } from './formValues.ts';
-import { optional, required } from './typedFigures.ts';
+import { type MeansValues, FRESH_MEANS } from './formValues.ts';
+import { optional, required, typed } from './typedFigures.ts';
 
 /** A thread's pitch, mm; null where nothing is typed: it is not known. */
 function readPitch(text: string, field: string, errors: Record<string, string>): number | null {
@@ -89,3 +89,45 @@ export function readMeans(values: MeansValues, path: string, errors: Record<stri
       : {}),
   };
 }
+
+/** Lays the means of setting out as it would have been typed. */
+export function meansTyped(means: Means): MeansValues {
+  const sizes = 'sizes' in means ? means.sizes : null;
+  return {
+    kind: means.kind,
+    end: 'end' in means ? means.end : FRESH_MEANS.end,
+    pitch: 'pitch' in means ? (means.asTyped?.pitch ?? typed(means.pitch)) : FRESH_MEANS.pitch,
+    rockerRatio:
+      means.kind === 'screw' || means.kind === 'pivot-nut'
+        ? typed(means.rockerRatio)
+        : FRESH_MEANS.rockerRatio,
+    fingerRatio: isFinger(means) && 'rockerRatio' in means ? typed(means.rockerRatio) : '',
+    gapAt: ('gapAt' in means && means.gapAt) || '',
+    locking: 'locking' in means ? means.locking : FRESH_MEANS.locking,
+    torqueNm: 'torqueNm' in means ? torqueTyped(means) : '',
+    runsAt: 'runsAtNm' in means ? (means.asTyped?.runsAt ?? typed(means.runsAtNm)) : '',
+    seat: 'seat' in means ? means.seat : FRESH_MEANS.seat,
+    from: sizes ? typed(sizes.from) : FRESH_MEANS.from,
+    to: sizes ? typed(sizes.to) : FRESH_MEANS.to,
+    step: sizes ? typed(sizes.step) : FRESH_MEANS.step,
+    diameter: 'diameter' in means ? typed(means.diameter) : FRESH_MEANS.diameter,
+    marking: 'marking' in means ? means.marking : '',
+    stampedIn: 'stampedIn' in means ? (means.stampedIn ?? 'mm') : 'mm',
+    seatOffset: 'seatOffset' in means ? typed(means.seatOffset) : '',
+    turnsBare: means.kind === 'shim' && (means.turnsBare ?? false),
+    toolCrank: means.kind === 'shim' ? (means.toolCrank ?? '') : '',
+  };
+}
+
+/** A lock nut's torque as it was typed, in Nm where that was not kept. */
+const torqueTyped = ({
+  torqueNm,
+  torqueToNm,
+  asTyped,
+}: Extract<Means, { readonly pitch: unknown }>): string =>
+  asTyped?.torque ??
+  [torqueNm, torqueToNm].flatMap((each) => (each === null || each === undefined ? [] : [each])).join('–');
+
+const isFinger = (means: Means): boolean =>
+  (means.kind === 'shim' && means.seat === 'under-finger') ||
+  (means.kind === 'screw' && means.end === 'finger-pivot');

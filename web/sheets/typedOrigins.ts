@@ -1,7 +1,22 @@
 import type { SheetBody } from '@zero-lash/contract/sheets';
-import { originsOf, rolesOf, type FigureKey, type Pattern, type SheetFigures } from '@zero-lash/core/sheets';
-import type { SheetValues } from './formValues.ts';
+import {
+  originsOf,
+  rolesOf,
+  type FigureKey,
+  type FigureOrigins,
+  type Pattern,
+  type SheetFigures,
+} from '@zero-lash/core/sheets';
+import { type SheetValues, everyOrigin, UNSAID, type OriginsTyped, type OriginValues } from './formValues.ts';
 import { isUntouched } from './planSteps.ts';
+
+/** Lays out where figures are from as it would have been typed. */
+export const originsTyped = (origins: FigureOrigins = {}): OriginsTyped =>
+  everyOrigin((key) => origins[key] ?? UNSAID[key]);
+
+/** Whether a figure is where a figure usually is: in the source, on the sheet's page. */
+export const isUsualOrigin = (origin: OriginValues | undefined): boolean =>
+  origin?.from === 'source' && origin.page.trim() === '';
 
 /** What of a form says which figures there are. */
 export type FiguresTyped = Pick<

@@ -6,6 +6,8 @@ import {
   type LimitsError,
   type Role,
   type SingleRule,
+  parseLimits,
+  type PrintedLimits,
 } from '@zero-lash/core/sheets';
 import { parseLength, type LengthUnit } from '@zero-lash/core/length';
 import { sentence } from '../app/sentence.ts';
@@ -83,4 +85,34 @@ function readPrinted(
         : singleBandComplaint(read.figure, rule);
   if (wrong) errors[field] = sentence(wrong);
   return 'error' in read ? null : read;
+}
+
+/** What of a form is about limits. */
+type LimitValues = Pick<SheetValues, 'limits' | 'also' | 'allowances'>;
+
+/** Lays limits out as they would have been typed. */
+export function limitsTyped(limits: SheetBody['limits']): LimitValues {
+  return {
+    limits: Object.fromEntries(limits.map((limit) => [limit.role, printedTyped(limit)])),
+    also: limits.flatMap(({ role, also = [] }) =>
+      also.map((each) => ({ role, kind: each.kind, text: printedTyped(each) })),
+    ),
+    allowances: Object.fromEntries(
+      limits.map(({ role, allowance }) => [
+        role,
+        {
+          over: allowance ? (allowance.over === 0 ? '0' : `${allowance.over} mm`) : '',
+          why: allowance?.why ?? '',
+        },
+      ]),
+    ),
+  };
+}
+
+/** The source's own words where they still say the same limits, else the limits. */
+function printedTyped({ min, max, figure = null, asWritten }: PrintedLimits): string {
+  const read = parseLimits(asWritten, 'mm');
+  const same = !('error' in read) && read.min === min && read.max === max && read.figure === figure;
+  if (same) return asWritten;
+  return figure === null ? `${min}–${max} mm` : `${figure} mm`;
 }

@@ -1,31 +1,68 @@
-import { sheetBody, type SheetBody, type WearLimit } from '@zero-lash/contract/sheets';
+import { z } from 'zod';
+import {
+  sheetBody,
+  type SheetBody,
+  type WearLimit,
+  type NewSheet,
+  type SheetFile,
+  type SheetRevision,
+} from '@zero-lash/contract/sheets';
 import { rolesOf, type Pattern, type Role, type SingleRule } from '@zero-lash/core/sheets';
-import { readChart } from '@zero-lash/core/setting';
+import { readChart, writeChart } from '@zero-lash/core/setting';
 import { LIMIT_KINDS } from '@zero-lash/core/wear';
 import { sentence } from '../app/sentence.ts';
-import { readOrigins } from './originsFrom.ts';
-import { isUntouched, readSteps } from './planSteps.ts';
-import { type SheetValues } from './formValues.ts';
-import { figureIn, optional, required, SAYS_UNIT, wholes } from './typedFigures.ts';
-import { readLimits } from './limitsFrom.ts';
-import { readPattern } from './patternFrom.ts';
+import { readOrigins, originsTyped } from './typedOrigins.ts';
+import { isUntouched, readSteps, FRESH_STEP, stepsTyped } from './planSteps.ts';
+import { type SheetValues, NO_SECOND } from './formValues.ts';
+import { figureIn, optional, required, SAYS_UNIT, wholes, typed } from './typedFigures.ts';
+import { readLimits, limitsTyped } from './typedLimits.ts';
+import { readPattern, patternTyped } from './typedPattern.ts';
 
-/** What is wrong with the form: a sentence by the field's path. */
-export type FormErrors = Readonly<Record<string, string>>;
-
-/** A form understood, or what is wrong with it. The pattern stands alone too, for the drawings, once it holds. */
-export interface ReadForm {
-  readonly pattern: Pattern | null;
-  readonly body: SheetBody | null;
-  readonly errors: FormErrors;
-}
+/** The pattern that a form describes, for the drawings, as soon as it holds; null before. */
+export const patternOf = (values: SheetValues): Pattern | null => readPattern(values, {});
 
 /**
- * Reads a form as it is typed. Everything wrong is said at once, each where it stands.
+ * A sheet as it is typed, and as it is kept: decoded it is what is sent and what a file holds, or everything that is wrong with it at once,
+ * each at its field of the form; encoded it is laid out as it would have been typed.
  *
  * @param rule the shop's band round one figure; null where it has none
  */
+export const sheetCodec = (rule: SingleRule | null) =>
+  z.codec(z.custom<SheetValues>(), z.custom<NewSheet>(), {
+    decode: (values, context) => {
+      const { body, errors } = decoded(values, rule);
+      for (const [path, message] of Object.entries(errors))
+        context.issues.push({ code: 'custom', input: values, path: path.split('.'), message });
+      return body ? { maker: values.maker.trim(), name: values.name.trim(), body } : z.NEVER;
+    },
+    encode: ({ maker, name, body }) => ({ maker, name, ...encoded(body) }),
+  });
+
+/** Lays a sheet out as it would have been typed: one that a file holds. */
+export const valuesOf = (sheet: NewSheet): SheetValues => z.encode(sheetCodec(null), sheet);
+
+/** The same of one that is kept: for a new revision, a copy, or a draft. */
+export const valuesFrom = ({ maker, name, ...body }: SheetRevision | SheetFile): SheetValues =>
+  valuesOf({ maker, name, body });
+
+/** A form understood, or what is wrong with it: a sentence by the field's path. */
+export interface ReadForm {
+  readonly body: SheetBody | null;
+  readonly errors: Readonly<Record<string, string>>;
+}
+
+/** Reads a form as it is typed: a sheet, or everything that is wrong with it, by the paths of its fields. */
 export function readForm(values: SheetValues, rule: SingleRule | null = null): ReadForm {
+  const read = sheetCodec(rule).safeDecode(values);
+  return {
+    body: read.data?.body ?? null,
+    errors: Object.fromEntries(
+      (read.error?.issues ?? []).map(({ path, message }) => [path.map(String).join('.'), message]),
+    ),
+  };
+}
+
+function decoded(values: SheetValues, rule: SingleRule | null): ReadForm {
   const errors: Record<string, string> = {};
   const pattern = readPattern(values, errors);
   const roles = pattern ? rolesOf(pattern) : (Object.keys(values.limits) as Role[]);
@@ -74,15 +111,53 @@ export function readForm(values: SheetValues, rule: SingleRule | null = null): R
     })),
     notes: values.notes,
   };
-  if (!pattern) return { pattern, body: null, errors };
+  if (!pattern) return { body: null, errors };
   const checked = sheetBody.safeParse(draft);
-  if (checked.success && Object.keys(errors).length === 0) return { pattern, body: checked.data, errors };
   for (const { path, message } of checked.error?.issues ?? []) {
     const field = fieldOf(path.map(String), values, limits);
     // limits that were not understood are not there, and have their own sentences
     if (field !== 'limits') errors[field] ??= sentence(message);
   }
-  return { pattern, body: null, errors };
+  return { body: checked.success && Object.keys(errors).length === 0 ? checked.data : null, errors };
+}
+
+/** Lays a sheet out as it would have been typed. */
+function encoded(sheet: SheetBody): Omit<SheetValues, 'maker' | 'name'> {
+  const { source, temperature } = sheet;
+  return {
+    ...patternTyped(sheet.pattern, sheet.origins),
+    pictures: (sheet.pictures ?? []).map(({ at, ...picture }) => ({ ...picture, at: typed(at) })),
+    condition: sheet.condition,
+    tempFrom: temperature?.asTyped?.from ?? typed(temperature?.from),
+    tempTo: temperature?.asTyped?.to ?? typed(temperature?.to),
+    unit: 'mm',
+    ...limitsTyped(sheet.limits),
+    limitsToCome: sheet.limitsToCome,
+    system: sheet.system ?? '',
+    wear: sheet.wearLimits.map(({ part, of, place, nominal, limit, min, max, source, asTyped }) => ({
+      ...{ part, of, place, source },
+      nominal: asTyped?.first ?? typed(min ?? nominal),
+      limit: asTyped?.last ?? typed(max ?? limit),
+    })),
+    torques: sheet.torques.map(({ rows, sequence, ...rest }) => ({
+      ...rest,
+      rows: rows.join(', '),
+      sequence: sequence.join(', '),
+    })),
+    pieceCharts: (sheet.pieceCharts ?? []).map(({ role, ...chart }) => ({ role, text: writeChart(chart) })),
+    assembly: (sheet.assembly ?? []).map(({ text, hold }) => `${hold ? '! ' : ''}${text}`).join('\n'),
+    wanted: sheet.wanted.map(({ count, ...rest }) => ({ ...rest, count: String(count) })),
+    usageUnit: sheet.usageUnit,
+    plan: sheet.recheckPlan.length > 0 ? stepsTyped(sheet.recheckPlan) : [FRESH_STEP],
+    origins: originsTyped(sheet.origins),
+    heatCycles: sheet.runIn?.heatCycles ? String(sheet.runIn.heatCycles) : '',
+    retorque: sheet.runIn?.retorque ?? false,
+    manual: source.manual,
+    edition: source.edition,
+    page: source.page,
+    second: sheet.secondSource ?? NO_SECOND,
+    notes: sheet.notes,
+  };
 }
 
 /** The form's field for a path of the sheet. */

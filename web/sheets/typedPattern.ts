@@ -1,3 +1,4 @@
+import type { SheetBody } from '@zero-lash/contract/sheets';
 import { CYLINDER_NAME } from '@zero-lash/contract/pattern';
 import {
   namesComplaint,
@@ -7,13 +8,15 @@ import {
   type Bank,
   type MarkName,
   type Pattern,
+  type Means,
+  type Role,
 } from '@zero-lash/core/sheets';
-import { firingAngles, inCycle, parseFiringOrder } from '@zero-lash/core/turning';
+import { firingAngles, inCycle, parseFiringOrder, firingSteps } from '@zero-lash/core/turning';
 import { numberTyped } from '@zero-lash/core/length';
-import { CAUTIOUS_TIMING, USUAL_MARGIN, type SheetValues } from './formValues.ts';
+import { CAUTIOUS_TIMING, USUAL_MARGIN, type SheetValues, type PatternValues } from './formValues.ts';
 import { sentence } from '../app/sentence.ts';
-import { numbers, optional, required } from './typedFigures.ts';
-import { readMeans } from './meansFrom.ts';
+import { numbers, optional, required, typed } from './typedFigures.ts';
+import { readMeans, meansTyped } from './typedMeans.ts';
 
 export function readPattern(values: SheetValues, errors: Record<string, string>): Pattern | null {
   const before = Object.keys(errors).length;
@@ -258,4 +261,96 @@ function readMarkNames({ markNames }: SheetValues, errors: Record<string, string
         { at: numberTyped(at), words, from: (from?.toLowerCase() ?? null) as MarkName['from'], decoys },
       ];
     });
+}
+
+/**
+ * Lays a pattern out as it would have been typed.
+ *
+ * @param origins where its figures are from: a margin of ours is not typed
+ */
+export function patternTyped(pattern: Pattern, origins: SheetBody['origins'] | undefined): PatternValues {
+  const bank = (name: 'A' | 'B') =>
+    pattern.cylinders
+      .filter((cylinder) => cylinder.bank === name)
+      .sort((a, b) => a.place - b.place)
+      .map(({ id }) => id)
+      .join(' ');
+  const firing = [...pattern.cylinders].sort((a, b) => a.firesAt - b.firesAt);
+  return {
+    layout: pattern.layout,
+    bankAngle: typed(pattern.bankAngle),
+    bankA: bank('A'),
+    bankB: bank('B'),
+    firingOrder: firing.map(({ id }) => id).join('-'),
+    firingSteps: firingSteps(firing.map(({ firesAt }) => firesAt)),
+    turns: pattern.turns,
+    seenFrom: pattern.seenFrom,
+    exhaustSide: pattern.exhaustSide,
+    ...marksTyped(pattern.marks),
+    markNames: (pattern.markNames ?? []).map(markNameTyped).join('\n'),
+    signs: (pattern.positionSigns ?? []).map(({ at, ...sign }) => ({ ...sign, at: typed(at) })),
+    camsOutAt: typed(pattern.camsOut?.at),
+    camsOutBy: pattern.camsOut?.lockedBy ?? '',
+    camsOutFirst: pattern.camsOut?.first ?? '',
+    intakes: String(pattern.valves.intake),
+    exhausts: String(pattern.valves.exhaust),
+    bridgeIntake: pattern.bridges.intake,
+    bridgeExhaust: pattern.bridges.exhaust,
+    bridgeGuided: pattern.bridgeKind === 'guided',
+    closingSide: pattern.closingSide,
+    brakes: brakesTyped(pattern.brakes),
+    ivoBtdc: typed(pattern.timing.ivoBtdc),
+    ivcAbdc: typed(pattern.timing.ivcAbdc),
+    evoBbdc: typed(pattern.timing.evoBbdc),
+    evcAtdc: typed(pattern.timing.evcAtdc),
+    assumed: pattern.timing.assumed,
+    margin:
+      origins?.margin?.from === 'assumed' && pattern.margin === USUAL_MARGIN ? '' : typed(pattern.margin),
+    lift: typed(pattern.timing.lift),
+    turnsBack: pattern.turnsBack ?? true,
+    camDrive: pattern.camDrive ?? 'unsaid',
+    camsAbove: pattern.camsAbove ?? 'unsaid',
+    coverHoldsCams: pattern.coverHoldsCams ?? false,
+    decompressed: pattern.decompressor?.role ?? ('' as const),
+    decompressorOpens: typed(pattern.decompressor?.opens),
+    decompressorCloses: typed(pattern.decompressor?.closes),
+    makersStops: (pattern.makersStops ?? [])
+      .map(({ angle, points }) => `${angle}: ${points.join(' ')}`)
+      .join('\n'),
+    makersPairs: (pattern.makersPairs ?? [])
+      .map(({ open, points }) => `${open.join(' ')}: ${points.join(' ')}`)
+      .join('\n'),
+    makersNames: Object.entries(pattern.makersNames ?? {})
+      .map(([own, name]) => `${own} ${name}`)
+      .join(', '),
+    valvesStand: !pattern.valveRow ? 'across' : pattern.valveRow.splayed ? 'splayed' : 'one-row',
+    rowA: [...(pattern.valveRow?.A ?? '')].join(' '),
+    rowB: [...(pattern.valveRow?.B ?? '')].join(' '),
+    means: meansTyped(pattern.means),
+    others: Object.entries(pattern.roleMeans).map(([role, means]) => ({
+      role: role as Role,
+      means: meansTyped(means as Means),
+    })),
+  };
+}
+
+/** A mark's name as a line: `120: 2-5, front, not the dot beside it`. */
+const markNameTyped = ({ at, words, from, decoys }: MarkName) =>
+  [`${at}: ${words}`, from, decoys && `not ${decoys}`].filter(Boolean).join(', ');
+
+/** A mark of the pulley comes round twice in a cycle; what comes round once is on a wheel of the cam's. */
+function marksTyped(marks: readonly number[]) {
+  const pulley = marks.filter((mark) => mark < 360 && marks.includes(mark + 360));
+  const cam = marks.filter((mark) => !pulley.includes(mark % 360));
+  return { marks: pulley.join(' '), camMarks: cam.join(' ') };
+}
+
+function brakesTyped(brakes: Pattern['brakes']): SheetValues['brakes'] {
+  const groups = new Map<string, { cylinders: string[]; opens: string; closes: string }>();
+  for (const { cylinder, opens, closes } of brakes) {
+    const key = `${opens} ${closes}`;
+    const group = groups.get(key) ?? { cylinders: [], opens: String(opens), closes: String(closes) };
+    groups.set(key, { ...group, cylinders: [...group.cylinders, cylinder] });
+  }
+  return [...groups.values()].map((group) => ({ ...group, cylinders: group.cylinders.join(' ') }));
 }
