@@ -6,7 +6,7 @@ import ts from 'typescript-eslint';
 /** Names that nothing but a stage has. */
 const STAGES_ALONE = '/^(take-in|open-up|head-work|prove|run-in)$/';
 const STAGES = '/^(take-in|open-up|as-found|wear|head-work|set|prove|close|run-in)$/';
-/** A stage is asked what it is for, or named by SETTING, PROVING, CLOSING and RUNNING: its name stands in stages.ts. */
+/** A stage is asked what it is for, or named by SETTING, PROVING, CLOSING and RUNNING: its name stands in stages.ts, and the jobs' rows. */
 const STAGE_NAMES = [
   `BinaryExpression[operator=/^[!=]==$/][left.property.name='stage'] > Literal[value=${STAGES}]`,
   `BinaryExpression[operator=/^[!=]==$/][left.name='stage'] > Literal[value=${STAGES}]`,
@@ -56,6 +56,8 @@ export default ts.config(
       // made from the database
       'server/tables.ts',
       'core/builds/stages.ts',
+      // which stages a job has
+      'core/builds/jobs.ts',
       // the parts of the page that each stage brings, by stage
       'web/buildPage/stageRooms.ts',
     ],

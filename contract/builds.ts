@@ -1,3 +1,4 @@
+import { AFTER_RECHECK, jobOf, WHOLE_JOB, type JobKey } from '@zero-lash/core/builds';
 import { z } from 'zod';
 import { headWorkEntry } from './headwork.ts';
 import { knowHowRow } from './knowHow.ts';
@@ -7,18 +8,50 @@ import { photographRow } from './photographs.ts';
 import { ranEntry } from './ran.ts';
 import { pastRecheck } from './rechecks.ts';
 import { aim, allowOver, ownAim, ownAims, provesAgain, setting, singleRule } from './setting.ts';
-import { stageKey } from './stages.ts';
+import { jobKey, stageKey } from './stages.ts';
 import { turningRow } from './turning.ts';
 import { whyAtLength } from './bounded.ts';
 import { id, line, moment, passage, putAway, remark, takenAt, usageUnit, version } from './values.ts';
 import { wearEntry } from './wear.ts';
 
-export const newBuild = z.object({
-  revisionId: id,
-  complaint: passage(300),
-  /** the recheck that did not hold: its finding is carried over, and the build begins at Set */
-  recheckId: id.optional(),
-});
+const complaint = remark(300);
+const unsaid = { path: ['complaint'], error: 'say in a line what the engine is here for' };
+
+export const newBuild = z
+  .object({
+    revisionId: id,
+    /** the whole of it where it is left out; what a recheck found is set again */
+    job: jobKey.optional(),
+    complaint,
+    /** the recheck that did not hold: its finding is carried over, and the build begins at Set */
+    recheckId: id.optional(),
+  })
+  .refine(
+    ({ job, recheckId, complaint: said }) => said !== '' || mayBeSilent(jobAsked({ job, recheckId })),
+    unsaid,
+  )
+  .refine(
+    ({ job, recheckId }) => (jobAsked({ job, recheckId }) === AFTER_RECHECK) === (recheckId !== undefined),
+    {
+      path: ['job'],
+      error: 'an engine is set again for what a recheck found, and for nothing else',
+    },
+  );
+
+const mayBeSilent = (job: JobKey): boolean => jobOf(job).complaint === 'optional';
+
+/** The job that a build is opened as. */
+export const jobAsked = ({
+  job,
+  recheckId,
+}: {
+  readonly job?: JobKey | undefined;
+  readonly recheckId?: string | undefined;
+}): JobKey => job ?? (recheckId === undefined ? WHOLE_JOB : AFTER_RECHECK);
+
+/** The larger job that a build becomes, because something was found. */
+export const largerJob = z.object({ version, job: jobKey });
+export type LargerJob = z.infer<typeof largerJob>;
 export type NewBuild = z.infer<typeof newBuild>;
 
 export const stageMoveRequest = z.object({ to: stageKey, version });
@@ -39,7 +72,7 @@ export const restoreRequest = z.object({ version });
 export const buildChange = z
   .object({
     version,
-    complaint: passage(300),
+    complaint,
     aim,
     /** what is aimed at, where that is the shop's own */
     ownAims: z.array(ownAim).min(1).max(8).optional(),
@@ -55,6 +88,7 @@ export type BuildChange = z.input<typeof buildChange>;
 export const buildHead = z.object({
   id,
   number: z.int(),
+  job: jobKey,
   stage: stageKey,
   complaint: z.string(),
   aim,

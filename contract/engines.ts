@@ -3,7 +3,7 @@ import { judgedBy, verdict } from './measuring.ts';
 import { pastRecheck, plannedRecheck } from './rechecks.ts';
 import { recheckPlan, recheckStep } from './recheckPlan.ts';
 import { recordDifference } from './recordColumns.ts';
-import { stageKey } from './stages.ts';
+import { jobKey, stageKey } from './stages.ts';
 import { why, whyAtLength, whyPerhaps } from './bounded.ts';
 import {
   day,
@@ -102,6 +102,7 @@ export type GapRow = z.infer<typeof gapRow>;
 export const engineBuild = z.object({
   id,
   number: z.int(),
+  job: jobKey,
   stage: stageKey,
   complaint: z.string(),
   openedAt: moment,

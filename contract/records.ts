@@ -69,7 +69,7 @@ export const RECORD_TABLES = {
     ...{ opened_by: '>people', closed_at: 'moment?', seq: 'number', carried_round: '>rounds?' },
     ...{ proves_again: 'text', abandoned_at: 'moment?', abandoned_by: '>people?', abandoned_why: 'text?' },
     ...{ own_aims: 'json?', aim_by: '>people?', allow_over: 'json', locked_stands: 'truth~' },
-    ...{ single_rule: 'json?~' },
+    ...{ single_rule: 'json?~', job: 'text~' },
   },
   rechecks: {
     ...{ id: 'id', build_id: '>builds', engine_id: '>engines', sequence: 'number', planned_usage: 'number' },
@@ -221,10 +221,14 @@ const rowsOf = (table: string, columns: Readonly<Record<string, string>>) =>
     )
     .max(MOST_ROWS);
 
+/** The version of the record's format that is written; see `docs/formats.md`. */
+export const RECORD_FORMAT = 2;
+
 /** The record of one engine as it stands in a file, with everything that was ever done on it. Lengths in tenths of a micrometre. */
 export const recordFile = z.strictObject({
   format: z.literal('zero-lash-record', { error: 'this is no record of an engine' }),
-  formatVersion: z.literal(1, { error: 'this file was written by a newer Zero Lash' }),
+  /** 1 knew no jobs: its builds are the whole of it, or set again what a recheck found */
+  formatVersion: z.literal([1, RECORD_FORMAT], { error: 'this file was written by a newer Zero Lash' }),
   /** whose it was, and when it was written */
   shop: line(80),
   writtenAt: KINDS.moment,

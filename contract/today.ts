@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { dueStateValue } from './rechecks.ts';
-import { stageKey } from './stages.ts';
+import { jobKey, stageKey } from './stages.ts';
 import { day, id, moment, usageUnit } from './values.ts';
 
 /** What is on the bench and what is due; lists are cut at `limit`, counts are whole. */
@@ -16,6 +16,7 @@ export const today = z.object({
           engineId: id,
           engine: z.string(),
           owner: z.string(),
+          job: jobKey,
           complaint: z.string(),
           since: moment,
         }),

@@ -72,7 +72,7 @@ test('an empty shop, from its first lead to a gap measured on its first engine',
   await page.getByLabel('Has run, in hours').fill('80');
   await page.keyboard.press('Enter');
   await page.getByLabel(/what is it here for/).fill('First look inside');
-  await page.getByRole('button', { name: 'Open a build' }).click();
+  await page.getByRole('button', { name: 'Rebuild', exact: true }).click();
   for (const [at, to] of [
     ['Take in', 'Open up'],
     ['Open up', 'As found'],

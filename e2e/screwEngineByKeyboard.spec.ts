@@ -48,10 +48,10 @@ test('a screw engine, from the stand to its second recheck, by keyboard', async 
   await page.getByLabel('Has run, in hours').pressSequentially('1200');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: ENGINE, level: 1 })).toBeVisible();
-  await page.getByRole('button', { name: 'Open a build' }).press('Enter');
+  await page.getByRole('button', { name: 'Rebuild', exact: true }).press('Enter');
   await expect(page.getByText('Say in a line what the engine is here for.')).toBeVisible();
   await page.getByLabel(/what is it here for/).pressSequentially('Rebuild after a burnt valve');
-  await page.getByRole('button', { name: 'Open a build' }).press('Enter');
+  await page.getByRole('button', { name: 'Rebuild', exact: true }).press('Enter');
 
   await expect(page.getByRole('button', { name: 'Go on to Open up' })).toBeDisabled();
   await tickAll(page, [/Engine cold/, /isolated/, /Outside cleaned/]);

@@ -42,7 +42,7 @@ test('a shim engine with sixteen valves, from the stand to its recheck, by touch
   await signIn(page, 'Tobin Hask');
   await openEngine(page, ENGINE);
   await page.getByLabel(/what is it here for/).fill('Noise at the front');
-  await page.getByRole('button', { name: 'Open a build' }).tap();
+  await page.getByRole('button', { name: 'Rebuild', exact: true }).tap();
   await expect(page.getByRole('heading', { name: 'Take in', level: 2 })).toBeVisible();
   await tickEverything(page, 'finger');
   await goOn(page, 'Open up');

@@ -168,7 +168,7 @@ test('a viewer sees everything and is refused every write', async ({ page }) => 
   expect(refused.status()).toBe(403);
   expect(await refused.json()).toMatchObject({ code: 'forbidden' });
   await openEngine(page, 'Spare, shelf 4');
-  await expect(page.getByRole('button', { name: 'Open a build' })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Rebuild', exact: true })).toHaveCount(0);
   await page.getByRole('link', { name: 'Shop', exact: true }).click();
   await expect(page.getByText(/A lead looks after the people/)).toBeVisible();
 });

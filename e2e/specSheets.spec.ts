@@ -93,7 +93,7 @@ test('a V-four with uneven firing, written from nothing by keyboard, checked, pu
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: 'Gorge-line spare', level: 1 })).toBeVisible();
   await type(page, /what is it here for/, 'First look');
-  await page.getByRole('button', { name: 'Open a build' }).press('Enter');
+  await page.getByRole('button', { name: 'Rebuild', exact: true }).press('Enter');
   await expect(page.getByRole('link', { name: /Tarnholt V4 Gorge, revision 1/ })).toBeVisible();
 });
 

@@ -44,6 +44,7 @@ declare module 'knex/types/tables.js' {
       allow_over: unknown;
       locked_stands: boolean;
       single_rule: unknown;
+      job: string;
     };
     calendar_feeds: {
       id: string;

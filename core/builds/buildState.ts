@@ -4,10 +4,12 @@ import type { ReadingState } from '../measuring/index.ts';
 import type { LedgerLine } from '../parts/index.ts';
 import type { Pattern } from '../sheets/index.ts';
 import type { GivenLimit, WearLine } from '../wear/index.ts';
+import type { JobKey } from './jobs.ts';
 import type { RoundKind, StageKey } from './stages.ts';
 
 /** The state of a build, as far as its stages go: pattern and sheet, checks, rounds, settings. Rounds are in the order they were opened. */
 export interface BuildState {
+  readonly job: JobKey;
   readonly stage: StageKey;
   readonly sheet: {
     readonly pattern: Pattern;

@@ -13,11 +13,13 @@ import { findingsNow, newestRound, pointsSet } from './findings.ts';
 import { NO_RUN_IN, runInLeft, type RunInLeft } from './heatCycles.ts';
 import { bareHeld, camsOutUnsaid, toolsIn } from './holds.ts';
 import { pointsBare } from './lastChange.ts';
+import type { JobKey } from './jobs.ts';
 import { provenBy } from './proved.ts';
 import { stageOf, type StageKey } from './stages.ts';
 
 /** The status of a build, as far as leaving a stage and signing go: what is measured, set, proved, and still open. */
 export interface BuildStatus {
+  readonly job: JobKey;
   readonly stage: StageKey;
   /** `stage:check` of everything ticked */
   readonly ticked: ReadonlySet<string>;
@@ -84,6 +86,7 @@ export function statusOf(build: BuildState): BuildStatus {
   const verdicts = (readings: Iterable<ReadingState>) =>
     new Map([...readings].map(({ point, verdict }) => [point, verdict]));
   return {
+    job: build.job,
     stage: build.stage,
     ticked: new Set(build.ticks.filter(({ done }) => done).map(({ stage, check }) => `${stage}:${check}`)),
     points: lashPoints(build.sheet.pattern).map(({ key }) => key),

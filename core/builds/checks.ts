@@ -75,7 +75,7 @@ export function undoneBy<Tick extends CheckState>(
   to: StageKey,
 ): readonly Tick[] {
   const { unticks, unticksIfChanged, begins } = stageOf(to);
-  const again = !goesOn(build.stage, to) || begins === 'each-time';
+  const again = !goesOn(build.job, build.stage, to) || begins === 'each-time';
   const changes = [...lastDisturbed({ ...build, ticks }).values()].map((at) => Date.parse(at));
   const changedAt = Math.max(...changes, -Infinity);
   return ticks.filter(

@@ -13,6 +13,21 @@ export { heldAgainst, judgedAgain, pointsHeld } from './judgedAgain.ts';
 export { lastChange, lastDone, pointsBare } from './lastChange.ts';
 export { currentLines, type Entry, type CurrentLine } from '../entries/index.ts';
 export {
+  AFTER_RECHECK,
+  buildInWords,
+  checksAt,
+  firstStage,
+  JOB_KEYS,
+  jobOf,
+  JOBS,
+  largerJobs,
+  nextStage,
+  stagesBefore,
+  WHOLE_JOB,
+  type Job,
+  type JobKey,
+} from './jobs.ts';
+export {
   camCapsOffAt,
   disturbances,
   disturbedBy,

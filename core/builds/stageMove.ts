@@ -14,7 +14,8 @@ import {
   withoutLimits,
   type Obstacle,
 } from './obstacles.ts';
-import { CLOSING, RUNNING, STAGE_KEYS, stageOf, type Demand, type StageKey } from './stages.ts';
+import { checksAt, nextStage, stagesBefore, type JobKey } from './jobs.ts';
+import { CLOSING, RUNNING, stageOf, type Demand, type StageKey } from './stages.ts';
 
 /** What the kinds of checks say against going on where points are set, or against signing. */
 const heldBy = (what: keyof Holds, status: BuildStatus): readonly Obstacle[] =>
@@ -39,13 +40,22 @@ const UNMET: Readonly<Record<Demand, (status: BuildStatus) => readonly Obstacle[
  */
 export function obstaclesTo(status: BuildStatus): readonly Obstacle[] {
   const stage = stageOf(status.stage);
-  const open = stage.checks.filter(({ key }) => !status.ticked.has(`${stage.key}:${key}`));
+  const open = checksAt(status.job, status.stage).filter(
+    ({ key }) => !status.ticked.has(`${stage.key}:${key}`),
+  );
   const text = `Tick off first: ${open.map((check) => check.text.toLowerCase()).join('; ')}.`;
   return [
     ...crankHeldBy(status),
     ...(open.length > 0 ? [{ code: 'checks_open' as const, text, points: [] }] : []),
     ...stage.demands.flatMap((demand) => UNMET[demand](status)),
+    ...beforeSetting(status),
   ];
+}
+
+/** Nothing is set without limits: they stand against going on to where it is. */
+function beforeSetting(status: BuildStatus): readonly Obstacle[] {
+  const next = nextStage(status.job, status.stage);
+  return next !== undefined && stageOf(next).sets ? withoutLimits(status) : [];
 }
 
 /**
@@ -55,7 +65,7 @@ export function obstaclesTo(status: BuildStatus): readonly Obstacle[] {
  * @example obstaclesToMove(statusOf(build), 'take-in').length // 0
  */
 export const obstaclesToMove = (status: BuildStatus, to: StageKey): readonly Obstacle[] =>
-  goesOn(status.stage, to) ? obstaclesTo(status) : toolIn(status);
+  goesOn(status.job, status.stage, to) ? obstaclesTo(status) : toolIn(status);
 
 /**
  * Says what stands against turning the crank: a tool that holds a valve down, and points with nothing in.
@@ -85,20 +95,18 @@ export function obstaclesToSignOff(status: BuildStatus): readonly Obstacle[] {
 }
 
 /**
- * Says whether a build may be moved from one stage to another: one on when nothing stands against it, or back to any
- * earlier stage until it is signed off.
+ * Says whether a build may be moved from one stage to another: one on in its job when nothing stands against it, or back to any
+ * earlier stage of it until it is signed off.
  *
- * @example mayMove('as-found', 'set') // false: two stages would be skipped
+ * @example mayMove('rebuild', 'as-found', 'set') // false: two stages would be skipped
  */
-export function mayMove(from: StageKey, to: StageKey): boolean {
-  return goesOn(from, to) || (STAGE_KEYS.indexOf(to) < STAGE_KEYS.indexOf(from) && from !== RUNNING);
+export function mayMove(job: JobKey, from: StageKey, to: StageKey): boolean {
+  return goesOn(job, from, to) || (from !== RUNNING && stagesBefore(job, from).includes(to));
 }
 
 /**
- * Says whether a move is one stage on, which needs the stage to be finished.
+ * Says whether a move is one stage on in a job, which needs the stage to be finished.
  *
- * @example goesOn('set', 'prove') // true
+ * @example goesOn('valve-check', 'as-found', 'set') // true
  */
-export function goesOn(from: StageKey, to: StageKey): boolean {
-  return STAGE_KEYS.indexOf(to) - STAGE_KEYS.indexOf(from) === 1;
-}
+export const goesOn = (job: JobKey, from: StageKey, to: StageKey): boolean => nextStage(job, from) === to;

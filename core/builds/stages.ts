@@ -202,7 +202,7 @@ export const STAGES: readonly Stage[] = [
     ends: [],
     sets: false,
     shows: 'as-found',
-    demands: ['limits-known', 'wear-decided'],
+    demands: ['wear-decided'],
     unticks: ['prove', 'close'],
     unticksIfChanged: [],
   },

@@ -1,7 +1,19 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
+  buildInWords,
+  checksAt,
   CLOSING,
+  firstStage,
+  jobOf,
+  JOBS,
+  largerJobs,
+  nextStage,
+  RUNNING,
+  stagesBefore,
+  WHOLE_JOB,
+  type Job,
+  type JobKey,
   disturbances,
   goesOn,
   mayMove,
@@ -56,9 +68,9 @@ class Bench {
   build: BuildState;
   #minute = 0;
 
-  constructor(pattern: typeof SCREWS) {
+  constructor(pattern: typeof SCREWS, job: JobKey = WHOLE_JOB) {
     this.build = {
-      stage: STAGE_KEYS[0],
+      ...{ job, stage: firstStage(job) },
       sheet: { pattern: { ...pattern, cylinders: pattern.cylinders.slice(0, 1), firingOrder: '1' } as never },
       ...{ ticks: [], rounds: [], settings: [], signOff: null },
     };
@@ -84,7 +96,7 @@ class Bench {
       verdict: 'in-spec',
       offBase: false,
     }));
-    for (const _ of STAGE_KEYS.slice(0, STAGE_KEYS.indexOf(PROVING)))
+    for (const _ of stagesBefore(this.build.job, PROVING))
       for (const next of [TICK, ...measured, ON]) this.take(next);
     for (const next of [TICK, ...measured]) this.take(next);
     return this;
@@ -104,7 +116,7 @@ class Bench {
       );
       this.build = { ...this.build, settings: [...rest, row] };
     }
-    if (next.what === 'on') this.#go(STAGE_KEYS[STAGE_KEYS.indexOf(stage) + 1]!);
+    if (next.what === 'on') this.#go(nextStage(this.build.job, stage) ?? stage);
     if (next.what === 'back') this.#go(next.to);
   }
 
@@ -121,7 +133,7 @@ class Bench {
 
   #go(to: StageKey): void {
     const { build } = this;
-    if (to === STAGE_KEYS.at(-1) || !mayMove(build.stage, to)) return;
+    if (to === STAGE_KEYS.at(-1) || !mayMove(build.job, build.stage, to)) return;
     if (obstaclesToMove(statusOf(build), to).length > 0) return;
     for (const { stage, check } of undoneBy(build, to)) this.#tick(stage, check, false);
     const { measures, begins } = stageOf(to);
@@ -134,6 +146,55 @@ class Bench {
   }
 }
 
+/** One more job than there are: it is a row of the table, and nothing else. */
+const SIXTH = {
+  ...{ key: 'proof-alone', title: 'Proof alone', about: 'Somebody else set it.' },
+  ...{ stages: ['take-in', 'prove', 'close', 'run-in'], without: ['take-in:clean'] },
+  ...{ complaint: 'optional', opened: 'by-hand' },
+} as unknown as Job;
+(JOBS as Job[]).push(SIXTH);
+const job = fc.constantFrom(...JOBS.map(({ key }) => key));
+
+describe('any job', () => {
+  it('begins at its first stage, has an end at which it runs, and asks nothing that its stages have not', () => {
+    for (const { key, stages, without } of JOBS) {
+      expect(firstStage(key)).toBe(stages[0]);
+      expect(stages.at(-1)).toBe(RUNNING);
+      for (const named of [SETTING, PROVING, CLOSING].slice(key === SIXTH.key ? 1 : 0))
+        expect(stages, key).toContain(named);
+      expect(stages.map((stage) => STAGE_KEYS.indexOf(stage))).toEqual(
+        stages.map((stage) => STAGE_KEYS.indexOf(stage)).toSorted((a, b) => a - b),
+      );
+      const asked = stages.flatMap((stage) => stageOf(stage).checks.map((check) => `${stage}:${check.key}`));
+      for (const check of without) expect(asked, key).toContain(check);
+      expect(stages.reduce((sum, stage) => sum + checksAt(key, stage).length, 0)).toBe(
+        asked.length - without.length,
+      );
+      // the two turns, the count and the cover are never left out
+      expect(without.filter((check) => /two-turns|marks|count|cover|cold|isolated/.test(check))).toEqual([]);
+    }
+    expect(checksAt(SIXTH.key, 'take-in').map(({ key }) => key)).toEqual(['cold', 'isolated']);
+  });
+
+  it('becomes a larger one only, which has every stage of it', () => {
+    expect(largerJobs('valve-check').map(({ key }) => key)).toEqual(['rebuild']);
+    expect(largerJobs('rebuild')).toEqual([]);
+    expect(largerJobs('set-again').map(({ key }) => key)).toEqual([
+      ...['rebuild', 'valve-check', 'first-check', 'fresh-head'],
+    ]);
+    for (const { key, stages } of JOBS)
+      for (const larger of largerJobs(key)) {
+        expect(larger.stages.length).toBeGreaterThan(stages.length);
+        expect(stages.every((stage) => larger.stages.includes(stage))).toBe(true);
+      }
+  });
+
+  it('is said with what the engine is here for, where somebody said that', () => {
+    expect(buildInWords({ job: 'valve-check', complaint: '' })).toBe('Valve check');
+    expect(buildInWords({ job: SIXTH.key, complaint: 'ticks' })).toBe('Proof alone: ticks');
+  });
+});
+
 describe('any way a build may be gone', () => {
   it.each([
     ['screws', SCREWS],
@@ -142,15 +203,18 @@ describe('any way a build may be gone', () => {
     'of an engine with %s skips no stage, leaves nothing ticked that was undone, and signs nothing unproved',
     (_, pattern) => {
       let signable = 0;
+      const walked = new Set<JobKey>();
       fc.assert(
-        fc.property(fc.array(step, { minLength: 5, maxLength: 40 }), (steps) => {
-          const bench = new Bench(pattern).reachProved();
+        fc.property(job, fc.array(step, { minLength: 5, maxLength: 40 }), (of, steps) => {
+          const bench = new Bench(pattern, of).reachProved();
+          walked.add(of);
           for (const next of steps) {
             const before = bench.build;
             bench.take(next);
             const { build } = bench;
+            expect(jobOf(of).stages).toContain(build.stage);
             if (build.stage !== before.stage) {
-              const on = goesOn(before.stage, build.stage);
+              const on = goesOn(build.job, before.stage, build.stage);
               expect(on || STAGE_KEYS.indexOf(build.stage) < STAGE_KEYS.indexOf(before.stage)).toBe(true);
               if (!on)
                 for (const stage of stageOf(build.stage).unticks)
@@ -164,6 +228,7 @@ describe('any way a build may be gone', () => {
         { numRuns: 400, seed: 11 },
       );
       expect(signable).toBeGreaterThan(20);
+      expect(walked.size).toBe(JOBS.length);
     },
   );
 

@@ -37,7 +37,7 @@ export const shims = (seat: 'on-bucket' | 'under-bucket' | 'under-finger'): Patt
   },
 });
 export const build = (change: Partial<BuildState>): BuildState => ({
-  stage: 'set',
+  ...{ job: 'rebuild', stage: 'set' },
   sheet: { pattern: SCREWS },
   ticks: STAGES.flatMap(({ key, checks }) =>
     checks.map((check) => ({

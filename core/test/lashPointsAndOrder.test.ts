@@ -61,6 +61,7 @@ describe('lash points', () => {
 
 describe('the order of the work', () => {
   const statusAt = (stage: BuildStatus['stage'], change: Partial<BuildStatus> = {}): BuildStatus => ({
+    job: 'rebuild',
     stage,
     ticked: new Set(STAGES.flatMap(({ key, checks }) => checks.map((check) => `${key}:${check.key}`))),
     points: ['1I', '1E'],
@@ -95,10 +96,10 @@ describe('the order of the work', () => {
   });
 
   it('goes one stage on, or back, and never back after sign-off', () => {
-    expect(mayMove('as-found', 'wear')).toBe(true);
-    expect(mayMove('as-found', 'set')).toBe(false);
-    expect(mayMove('prove', 'set')).toBe(true);
-    expect(mayMove('run-in', 'set')).toBe(false);
+    expect(mayMove('rebuild', 'as-found', 'wear')).toBe(true);
+    expect(mayMove('rebuild', 'as-found', 'set')).toBe(false);
+    expect(mayMove('rebuild', 'prove', 'set')).toBe(true);
+    expect(mayMove('rebuild', 'run-in', 'set')).toBe(false);
   });
 
   it('waits for what is open, and says which points', () => {

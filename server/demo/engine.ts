@@ -5,7 +5,15 @@ import { capPasses } from '@zero-lash/core/assembly';
 import { judge } from '@zero-lash/core/measuring';
 import { lashPoints, meansFor, type LashPoint } from '@zero-lash/core/sheets';
 import type { Tenths } from '@zero-lash/core/length';
-import { STAGE_KEYS, type RoundKind, stageOf, type StageKey } from '@zero-lash/core/builds';
+import {
+  checksAt,
+  jobOf,
+  STAGE_KEYS,
+  WHOLE_JOB,
+  type RoundKind,
+  stageOf,
+  type StageKey,
+} from '@zero-lash/core/builds';
 import type { Day, RecheckOutcome } from '@zero-lash/core/rechecks';
 import type { Knex } from 'knex';
 import { dayIn } from '../clock.ts';
@@ -132,7 +140,7 @@ class EngineTeller {
         engine_id: this.#engineId,
         revision_id: this.#sheet.id,
         number,
-        stage,
+        ...{ job: build.job ?? WHOLE_JOB, stage },
         stage_since: this.#ago(build.signedOffDaysAgo ?? inStage),
         complaint: build.complaint,
         opened_at: this.#ago(openedDaysAgo),
@@ -148,19 +156,20 @@ class EngineTeller {
   }
 
   async #tellStages(buildId: string, build: DemoBuild): Promise<void> {
-    const reached = STAGE_KEYS.indexOf(build.stage);
+    const { key: job, stages } = jobOf(build.job ?? WHOLE_JOB);
+    const reached = stages.indexOf(build.stage);
     const span = build.openedDaysAgo - (build.signedOffDaysAgo ?? 0.5);
     const when = (index: number) => this.#ago(build.openedDaysAgo - (span * index) / Math.max(1, reached));
-    for (const [index, stage] of STAGE_KEYS.slice(0, reached).entries()) {
+    for (const [index, stage] of stages.slice(0, reached).entries()) {
       const by = stage === 'close' ? this.#cast.lead : this.#cast.bench;
       await this.#db('stage_moves').insert({
         build_id: buildId,
         from_stage: stage,
-        to_stage: STAGE_KEYS[index + 1]!,
+        to_stage: stages[index + 1]!,
         by,
         at: when(index + 1),
       });
-      for (const { key } of stageOf(stage).checks)
+      for (const { key } of checksAt(job, stage))
         await this.#db('stage_ticks').insert({
           build_id: buildId,
           stage,
@@ -183,7 +192,7 @@ class EngineTeller {
         stage,
         text,
         by: this.#cast.bench,
-        at: when(STAGE_KEYS.indexOf(stage) + 0.5),
+        at: when(stages.indexOf(stage) + 0.5),
       });
   }
 

@@ -1,6 +1,6 @@
 // Long because it is data: one entry an engine.
 import type { PersonRole } from '@zero-lash/contract/people';
-import type { StageKey } from '@zero-lash/core/builds';
+import type { JobKey, StageKey } from '@zero-lash/core/builds';
 import { PLANNED, PLANNED_GAPS } from './atSet.ts';
 import type { DEMO_SHEETS } from './sheets/index.ts';
 
@@ -16,6 +16,8 @@ export const DEMO_SHOP = { name: 'Overmere Valley Engine Works', zone: 'Europe/V
 
 /** What happened to one build of a demo engine; days are counted back from the day the demo is loaded. */
 export interface DemoBuild {
+  /** the whole of it where it is left out */
+  readonly job?: JobKey;
   readonly complaint: string;
   readonly openedDaysAgo: number;
   readonly stage: StageKey;
@@ -103,6 +105,7 @@ export const DEMO_ENGINES: readonly DemoEngine[] = [
     usagePerDay: 6,
     builds: [
       {
+        job: 'valve-check',
         complaint: 'First look after two seasons',
         openedDaysAgo: 898,
         stage: 'run-in',
@@ -383,6 +386,7 @@ export const DEMO_ENGINES: readonly DemoEngine[] = [
     usagePerDay: 5,
     builds: [
       {
+        job: 'valve-check',
         complaint: 'Yearly valve inspection',
         openedDaysAgo: 8,
         stage: 'prove',

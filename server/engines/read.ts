@@ -240,6 +240,7 @@ function readBuilds(db: Knex, engineId: string): Promise<EngineView['builds']> {
     .select(
       'b.id',
       'b.number',
+      'b.job',
       'b.stage',
       'b.complaint',
       'b.opened_at as openedAt',

@@ -9,6 +9,7 @@ import * as noteWhere from './106-noteWhere.ts';
 import * as limitsToCome from './107-limitsToCome.ts';
 import * as noMeter from './108-noMeter.ts';
 import * as sheetSystem from './109-sheetSystem.ts';
+import * as jobs from './110-jobs.ts';
 import { EARLIER_NAMES, earlierSource } from './earlier/index.ts';
 import { sourceOf } from './source.ts';
 
@@ -23,6 +24,7 @@ const MIGRATIONS = {
   '107-limitsToCome': limitsToCome,
   '108-noMeter': noMeter,
   '109-sheetSystem': sheetSystem,
+  '110-jobs': jobs,
 } as const;
 
 /** The migrations of every database of ours, in order. */

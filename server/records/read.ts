@@ -1,4 +1,5 @@
 import {
+  RECORD_FORMAT,
   RECORD_TABLES,
   type RecordFile,
   type RecordRow,
@@ -80,7 +81,7 @@ export async function readRecord(db: Knex, engineId: string): Promise<RecordFile
       const shop = (await transaction('shop').first('name'))!;
       return {
         format: 'zero-lash-record',
-        formatVersion: 1,
+        formatVersion: RECORD_FORMAT,
         shop: shop.name,
         writtenAt: clock.now().toISOString(),
         people: await transaction('people')

@@ -1,3 +1,4 @@
+import { AFTER_RECHECK, JOB_KEYS, WHOLE_JOB, type JobKey } from '@zero-lash/core/builds';
 import { RECORD_LINES, type RecordDifference } from '@zero-lash/contract/recordColumns';
 import {
   MOST_ROWS,
@@ -91,7 +92,8 @@ export function lookThrough(zip: Uint8Array): LookedThrough {
     if (!photographs.has(id as string))
       throw badRecord(`The picture of photograph ${id as string} is missing.`);
   const { readings, found } = differencesIn(record);
-  const { tables, ...file } = record;
+  const { tables: told, ...file } = record;
+  const tables = { ...told, builds: told.builds.map(withJob) };
   const judged = {
     ...{ ...tables, readings, usages: withMeters(tables.usages) },
     rechecks: tables.rechecks.map((row) => ({ ...row, late_round: null })),
@@ -107,6 +109,14 @@ export function lookThrough(zip: Uint8Array): LookedThrough {
     ) as LookedThrough['rows'],
     texts: Object.fromEntries(MANY.map((table) => [table, asText(judged[table])])) as LookedThrough['texts'],
   };
+}
+
+/** Builds with what was done: files written before it was kept have the whole of it, or what sets a recheck's finding again. */
+function withJob(row: RecordRow, index: number): RecordRow {
+  const job = row.job ?? ((row.carried_round ?? null) === null ? WHOLE_JOB : AFTER_RECHECK);
+  if (!JOB_KEYS.includes(job as JobKey))
+    throw badRecord(`tables.builds.${index}.job: ${String(job)} is no job that is known here.`);
+  return { ...row, job };
 }
 
 /**

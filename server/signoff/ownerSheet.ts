@@ -1,5 +1,5 @@
 import { comesInWords, nextCheckInWords, runningInWords } from '@zero-lash/core/rechecks';
-import { addedTo, lastDone, statusOf } from '@zero-lash/core/builds';
+import { addedTo, lastDone, statusOf, buildInWords } from '@zero-lash/core/builds';
 import { formatInterval, formatLength, tenthsFromMm, type ShopUnit } from '@zero-lash/core/length';
 import { gapInTenths, type KnownGap, type Verdict } from '@zero-lash/core/measuring';
 import { ledgerKey, partsListOf, partsListRow } from '@zero-lash/core/parts';
@@ -88,7 +88,7 @@ export async function readOwnerSheet(db: Knex, buildId: string): Promise<OwnerSh
       runningInWords(signOff?.usage ?? engine.usage, engine.usageUnit),
     ].filter(Boolean),
     build: `Build ${build.number}, opened ${dayIn(zone, new Date(build.openedAt))} · ${shop.name}`,
-    complaint: build.complaint,
+    complaint: buildInWords(build),
     sheet: `${sheet.maker} ${sheet.name}, revision ${sheet.number}; ${sheet.source.manual}${sheet.source.page && `, page ${sheet.source.page}`}`,
     signed: signOff
       ? `Signed off by ${signOff.by} on ${dayIn(zone, new Date(signOff.at))}.`

@@ -1,4 +1,5 @@
-import type { buildChange, BuildWrite } from '@zero-lash/contract/builds';
+import type { buildChange, BuildWrite, largerJob } from '@zero-lash/contract/builds';
+import { jobOf, largerJobs } from '@zero-lash/core/builds';
 import { aimsOutside, type OwnAim } from '@zero-lash/core/setting';
 import { resolveLimits, ROLE_WORDS } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
@@ -50,6 +51,29 @@ export async function changeBuild(
         ? { own_aims: JSON.stringify({ figures: ownAims, reason: aimReason }), aim_by: person.personId }
         : {}),
     });
+  return written(build, await headChange(db, id));
+}
+
+/**
+ * Makes a build's job a larger one, because something was found: its stages are there from then on, and what was measured is kept.
+ *
+ * @throws Refusal `job_smaller` where the other has not every stage of it and more; `already_signed_off`
+ */
+export async function enlargeJob(
+  db: Knex,
+  id: string,
+  { version, job }: z.output<typeof largerJob>,
+): Promise<BuildWrite> {
+  const build = await lockAtVersion(db, id, version);
+  const { rows: head } = await readHead(db, id);
+  if (head.signOff) throw new Refusal('already_signed_off');
+  if (!largerJobs(head.job).some(({ key }) => key === job))
+    throw new Refusal('job_smaller', {
+      detail: `A ${jobOf(head.job).title.toLowerCase()} does not become a ${jobOf(job).title.toLowerCase()}.`,
+    });
+  await db('builds')
+    .where({ id })
+    .update({ job, version: version + 1 });
   return written(build, await headChange(db, id));
 }
 

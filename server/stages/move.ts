@@ -29,7 +29,7 @@ export async function moveStage(
 ): Promise<BuildWrite> {
   const taken = await lockAtVersion(db, id, version);
   const build = await readWhole(db, id);
-  if (!mayMove(build.stage, to))
+  if (!mayMove(build.job, build.stage, to))
     throw new Refusal('stage_skipped', {
       detail: `From ${stageOf(build.stage).title} the build cannot go to ${stageOf(to).title}.`,
     });

@@ -1,5 +1,5 @@
-import type { BuildWrite, NewBuild } from '@zero-lash/contract/builds';
-import { STAGE_KEYS, stageOf, RUNNING } from '@zero-lash/core/builds';
+import { jobAsked, type BuildWrite, type NewBuild } from '@zero-lash/contract/builds';
+import { firstStage, RUNNING } from '@zero-lash/core/builds';
 import { allowedBy } from '@zero-lash/core/setting';
 import type { Knex } from 'knex';
 import { json } from '../storedJson.ts';
@@ -20,7 +20,7 @@ import { openRound } from './openRound.ts';
 export async function openBuild(
   db: Knex,
   engineId: string,
-  { revisionId, complaint, recheckId }: NewBuild,
+  { revisionId, job: asked, complaint, recheckId }: NewBuild,
   personId: string,
 ): Promise<[BuildWrite, ...BuildWrite[]]> {
   const engine = await db('engines').where({ id: engineId }).forNoKeyUpdate().first();
@@ -38,6 +38,7 @@ export async function openBuild(
   if (open && open.stage !== RUNNING) throw new Refusal('build_open');
   const carried = recheckId === undefined ? null : await roundNotHeld(db, recheckId, open, revisionId);
   const ended = open ? [await endBuild(db, open.id)] : [];
+  const job = jobAsked({ job: asked, recheckId });
   const last = await db('builds').where({ engine_id: engineId }).orderBy('number', 'desc').first('number');
   const shop = (await db('shop').first('proves_again', 'locked_stands', 'allow_over', 'single_rule'))!;
   const [row] = await db('builds')
@@ -45,6 +46,7 @@ export async function openBuild(
       engine_id: engineId,
       revision_id: revisionId,
       number: (last?.number ?? 0) + 1,
+      ...{ job, stage: firstStage(job) },
       complaint,
       opened_by: personId,
       proves_again: shop.proves_again,
@@ -52,7 +54,7 @@ export async function openBuild(
       allow_over: JSON.stringify(allowedBy(sheet.limits, json('shop.allow_over', shop.allow_over))),
       single_rule: shop.single_rule && JSON.stringify(shop.single_rule),
       ...(carried && open ? await aimOf(db, open.id) : {}),
-      ...(carried ? { carried_round: carried, stage: STAGE_KEYS.find((key) => stageOf(key).sets) } : {}),
+      ...(carried ? { carried_round: carried } : {}),
     })
     .returning(['id', 'seq']);
   if (carried)

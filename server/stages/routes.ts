@@ -3,6 +3,7 @@ import {
   restoreRequest,
   BUILD_ROOMS,
   buildChange,
+  largerJob,
   newBuild,
   noteRequest,
   stageMoveRequest,
@@ -17,7 +18,7 @@ import { addNote, tick } from './notes.ts';
 import { asOf, readHead } from '../builds/read.ts';
 import { buildRooms, type RoomDefinitions } from '../builds/registry.ts';
 import { abandonBuild, restoreBuild } from './abandon.ts';
-import { changeBuild } from './change.ts';
+import { changeBuild, enlargeJob } from './change.ts';
 import { moveStage } from './move.ts';
 import { openBuild } from './open.ts';
 import { buildWriteRoute } from '../builds/buildWriteRoute.ts';
@@ -54,6 +55,12 @@ export function stageRoutes(instance: FastifyInstance, _options: object, done: (
     body: stageMoveRequest,
     status: 200,
     work: (db, { id: build, body, context }) => moveStage(db, build, body, context.personId),
+  });
+
+  buildWriteRoute(app, 'POST /builds/:id/job', {
+    body: largerJob,
+    status: 200,
+    work: (db, { id: build, body }) => enlargeJob(db, build, body),
   });
 
   buildWriteRoute(app, 'POST /builds/:id/abandon', {

@@ -34,7 +34,7 @@ const routes = () => routesOf(shop.app);
 
 /** Writes that change a row people edit, and say which version of it they saw. */
 const VERSIONED =
-  /^P(?:ATCH|UT) |sign-off$|stage$|publication$|abandon$|restore$|put-away$|bring-back$|move$|bench-day$|late-left$|revision$/;
+  /^P(?:ATCH|UT) |sign-off$|stage$|publication$|abandon$|restore$|put-away$|bring-back$|move$|bench-day$|late-left$|revision$|job$/;
 /** The last of them is let in by its address, which nobody guesses. */
 const OPEN = ['GET /api/health', 'POST /api/session', 'GET /api/calendar/:token'];
 /** Writes of a person's own session, whoever they are. */
@@ -108,6 +108,10 @@ async function makeSamples() {
       })
     ).body;
   const [sold, away] = [await added('Sold on'), await added('Away')];
+  const { id: checked } = await added('Checked');
+  const check = await Work.on(shop, '', {
+    ...{ engineId: checked, revisionId: build.sheet.id, job: 'valve-check' },
+  });
   const put = await shop.call<EngineRow>(BENCH, 'POST', `engines/${away.id}/put-away`, {
     ...{ version: away.version, why: 'twice in the list' },
   });
@@ -183,6 +187,9 @@ async function makeSamples() {
     'POST /api/builds/:id/stage': at(`builds/${beginning.build.id}/stage`, {
       to: 'open-up',
       version: beginning.build.version,
+    }),
+    'POST /api/builds/:id/job': at(`builds/${check.build.id}/job`, {
+      ...{ version: check.build.version, job: 'rebuild' },
     }),
     'POST /api/builds/:id/revision': at(`builds/${unread.build.id}/revision`, {
       ...{ version: unread.build.version, revisionId: known.id },

@@ -392,7 +392,7 @@ describe('a file that is no such record', () => {
       ],
       [zipSync({ 'record.json': strToU8('{"format": ') }), /cut off, or no JSON/],
       [zipSync({ 'record.json': strToU8('{}') }), /no record of an engine/],
-      [await changed((record) => Object.assign(record, { formatVersion: 2 })), /newer Zero Lash/],
+      [await changed((record) => Object.assign(record, { formatVersion: 3 })), /newer Zero Lash/],
       [
         await changed(({ tables }) =>
           Object.assign(tables.sheet_revisions![0]!, {

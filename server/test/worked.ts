@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import type { BuildWrite } from '@zero-lash/contract/builds';
 import type { EngineRow } from '@zero-lash/contract/engines';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
-import { STAGE_KEYS, stageOf, type StageKey } from '@zero-lash/core/builds';
+import { checksAt, nextStage, stageOf, type JobKey, type StageKey } from '@zero-lash/core/builds';
 import { lashPoints, resolveBand } from '@zero-lash/core/sheets';
 import { mayMeasurePoint } from '@zero-lash/core/turning';
 import { expect } from 'vitest';
@@ -29,12 +29,12 @@ export class Work {
   static async on(
     shop: TestShop,
     like: string,
-    own?: { readonly engineId: string; readonly revisionId: string },
+    own?: { readonly engineId: string; readonly revisionId: string; readonly job?: JobKey },
   ): Promise<Work> {
     if (own) {
-      const { engineId, revisionId } = own;
+      const { engineId, ...asked } = own;
       const opened = await shop.write(BENCH, 'POST', `engines/${engineId}/builds`, {
-        ...{ revisionId, complaint: 'Proof' },
+        ...{ complaint: 'Proof', ...asked },
       });
       return new Work(shop, opened.body);
     }
@@ -68,7 +68,7 @@ export class Work {
 
   async tickAll(): Promise<void> {
     const { stage } = this.build;
-    for (const { key: check } of stageOf(stage).checks)
+    for (const { key: check } of checksAt(this.build.job, stage))
       await this.#send('POST', `builds/${this.build.id}/ticks`, { stage, check, done: true });
     // a count over nothing wants a word
     if (stageOf(stage).demands.includes('counted'))
@@ -133,7 +133,7 @@ export class Work {
       await this.tickAll();
       const measured = stageOf(this.build.stage).measures !== null;
       if (measured) for (const point of this.points) await this.measure(point, how);
-      const next = STAGE_KEYS[STAGE_KEYS.indexOf(this.build.stage) + 1]!;
+      const next = nextStage(this.build.job, this.build.stage)!;
       expect((await this.go(next)).status, `${this.build.stage} to ${next}`).toBe(200);
     }
   }

@@ -14,7 +14,7 @@ export async function readToday(db: Knex, day: Day): Promise<Today> {
   const { rows } = await db.raw(
     `
     with bench as (
-      select b.id, b.engine_id, b.stage, b.complaint, b.stage_since, e.name, e.owner,
+      select b.id, b.engine_id, b.stage, b.job, b.complaint, b.stage_since, e.name, e.owner,
         count(*) over (partition by b.stage)::int as whole,
         row_number() over (partition by b.stage order by b.stage_since desc) as place
       from builds b join engines e on e.id = b.engine_id
@@ -31,7 +31,7 @@ export async function readToday(db: Knex, day: Day): Promise<Today> {
       (select count(*)::int from builds b join engines e on e.id = b.engine_id
         where b.closed_at is null and b.stage = :running and e.put_away_at is null) as running,
       (select coalesce(json_agg(json_build_object('id', id, 'engineId', engine_id, 'engine', name,
-          'owner', owner, 'complaint', complaint, 'since', stage_since, 'stage', stage, 'whole', whole)
+          'owner', owner, 'complaint', complaint, 'job', job, 'since', stage_since, 'stage', stage, 'whole', whole)
           order by place), '[]')
         from bench where place <= :builds) as bench,
       (select json_build_object('not-held', count(*) filter (where nearness = -1),

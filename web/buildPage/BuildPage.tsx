@@ -2,7 +2,7 @@ import { Box, Flex, Heading } from '@chakra-ui/react';
 import type { BuildView } from '../builds/buildView.ts';
 import type { Pattern } from '@zero-lash/core/sheets';
 import { runningInWords } from '@zero-lash/core/rechecks';
-import { cautionsAt, stageOf, type StageKey } from '@zero-lash/core/builds';
+import { buildInWords, cautionsAt, checksAt, stageOf, type StageKey } from '@zero-lash/core/builds';
 import { memo, Suspense } from 'react';
 import { Link, useParams } from 'react-router';
 import { Caution } from '../app/Caution.tsx';
@@ -25,7 +25,7 @@ import { StageRail } from './StageRail.tsx';
 import { FromPaper } from '../measuring/FromPaper.tsx';
 import { AimedOutside } from '../setting/AimedOutside.tsx';
 import { STAGE_ROOMS } from './stageRooms.ts';
-import { firstStage, StageWork } from './StageWork.tsx';
+import { StageWork } from './StageWork.tsx';
 import { Tally } from './Tally.tsx';
 import { useBuild } from '../builds/useBuild.ts';
 import { useBuildWork, type BuildWork } from './useBuildWork.ts';
@@ -57,7 +57,7 @@ function Build({ build }: { readonly build: BuildView }) {
         <Under
           number={build.number}
           carried={build.carried}
-          complaint={build.complaint}
+          said={buildInWords(build)}
           engine={build.engine}
           sheet={build.sheet}
         />
@@ -71,10 +71,10 @@ function Build({ build }: { readonly build: BuildView }) {
         className="build"
         data-wide={wide || undefined}
         data-aside={aside ? (near ? 'after' : 'before') : undefined}
-        data-ticks={stageOf(work.looking).checks.length > 0 || undefined}
+        data-ticks={checksAt(build.job, work.looking).length > 0 || undefined}
       >
         <div className="build-rail">
-          <StageRail at={build.stage} from={firstStage(build)} looking={work.looking} onLook={work.lookAt} />
+          <StageRail at={build.stage} job={build.job} looking={work.looking} onLook={work.lookAt} />
         </div>
         <div className="build-head">
           <AboveHead work={later} />
@@ -130,9 +130,12 @@ interface AreaProps {
   readonly work: BuildWork;
 }
 
-type UnderProps = Pick<BuildView, 'number' | 'carried' | 'complaint' | 'engine' | 'sheet'>;
+interface UnderProps extends Pick<BuildView, 'number' | 'carried' | 'engine' | 'sheet'> {
+  /** what the build is for */
+  readonly said: string;
+}
 
-const Under = memo(function Under({ number, carried, complaint, engine, sheet }: UnderProps) {
+const Under = memo(function Under({ number, carried, said, engine, sheet }: UnderProps) {
   return (
     <>
       <Link to={`/engines/${engine.id}`}>Build {number}</Link>
@@ -145,7 +148,7 @@ const Under = memo(function Under({ number, carried, complaint, engine, sheet }:
           found
         </>
       )}{' '}
-      · {complaint} ·{' '}
+      · {said} ·{' '}
       <Link to={`/sheets/${sheet.sheetId}`}>
         {sheet.maker} {sheet.name}, revision {sheet.number}
       </Link>{' '}

@@ -1,5 +1,5 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
-import { checkInWords, STAGE_KEYS, stageOf, undoneBy, type StageKey } from '@zero-lash/core/builds';
+import { checkInWords, stageOf, stagesBefore, undoneBy, type StageKey } from '@zero-lash/core/builds';
 import { memo, useState } from 'react';
 import { Labelled, Select } from '../app/Labelled.tsx';
 
@@ -8,15 +8,13 @@ export type BackState = Parameters<typeof undoneBy>[0];
 
 interface Props {
   readonly state: BackState;
-  /** the stage this build began at: it goes back no further */
-  readonly from: StageKey;
   readonly busy: boolean;
   readonly onGo: (to: StageKey) => void;
 }
 
 /** The way back, over as many stages as are wanted, with what it undoes said before it is gone. */
-export const GoBack = memo(function GoBack({ state, from, busy, onGo }: Props) {
-  const earlier = STAGE_KEYS.slice(STAGE_KEYS.indexOf(from), STAGE_KEYS.indexOf(state.stage)).toReversed();
+export const GoBack = memo(function GoBack({ state, busy, onGo }: Props) {
+  const earlier = stagesBefore(state.job, state.stage).toReversed();
   const [chosen, setChosen] = useState<StageKey | null>(null);
   const to = chosen !== null && earlier.includes(chosen) ? chosen : earlier[0];
   if (to === undefined) return null;

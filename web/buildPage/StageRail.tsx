@@ -1,31 +1,34 @@
 import { Box, Button } from '@chakra-ui/react';
 import { memo, useEffect, useRef } from 'react';
 import { scrollAlong } from '../drawings/scrollAlong.ts';
-import { STAGE_KEYS, STAGES, type StageKey } from '@zero-lash/core/builds';
+import { jobOf, stageOf, type JobKey, type StageKey } from '@zero-lash/core/builds';
 
 interface Props {
   /** the stage the build is at */
   readonly at: StageKey;
-  /** the stage the build began at: what comes before it was done in an earlier build */
-  readonly from: StageKey;
+  /** what is done to the engine: it has these stages and no others */
+  readonly job: JobKey;
   readonly looking: StageKey;
   readonly onLook: (stage: StageKey) => void;
 }
 
 /** The order of the work down one side: what is done, where the build is, what is still to come. */
-export const StageRail = memo(function StageRail({ at: stageAt, from, looking, onLook }: Props) {
-  const at = STAGE_KEYS.indexOf(stageAt);
+export const StageRail = memo(function StageRail({ at: stageAt, job, looking, onLook }: Props) {
+  const { stages } = jobOf(job);
+  const at = stages.indexOf(stageAt);
   const rail = useRef<HTMLDivElement>(null);
   useEffect(() => {
-    const stages = rail.current;
-    scrollAlong(stages?.querySelector('[aria-pressed="true"]'), stages?.querySelector('ol') ?? null);
+    const shownStages = rail.current;
+    scrollAlong(
+      shownStages?.querySelector('[aria-pressed="true"]'),
+      shownStages?.querySelector('ol') ?? null,
+    );
   }, [looking]);
   return (
     <Box as="nav" aria-label="Stages of the build" ref={rail}>
       <Box as="ol" display={{ base: 'flex', lg: 'block' }} overflowX={{ base: 'auto', lg: 'visible' }}>
-        {STAGES.map((stage, index) => {
-          const left = index < STAGE_KEYS.indexOf(from) && index !== at;
-          const place = left ? 'left out' : index < at ? 'done' : index === at ? 'here' : 'to come';
+        {stages.map(stageOf).map((stage, index) => {
+          const place = index < at ? 'done' : index === at ? 'here' : 'to come';
           return (
             <Box as="li" key={stage.key} position="relative" flexShrink={0}>
               <Button
@@ -58,7 +61,7 @@ export const StageRail = memo(function StageRail({ at: stageAt, from, looking, o
   );
 });
 
-type Place = 'left out' | 'done' | 'here' | 'to come';
+type Place = 'done' | 'here' | 'to come';
 
 const shown = (place: Place) => place === 'done' || place === 'here';
 
@@ -79,7 +82,7 @@ function StageDot({ place, number }: { readonly place: Place; readonly number: n
       fontWeight="650"
       aria-hidden
     >
-      {place === 'done' ? '✓' : place === 'left out' ? '–' : number}
+      {place === 'done' ? '✓' : number}
     </Box>
   );
 }

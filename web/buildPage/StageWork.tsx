@@ -1,11 +1,13 @@
 import { Box, Button, Flex, Heading, chakra } from '@chakra-ui/react';
 import type { BuildView } from '../builds/buildView.ts';
 import {
+  checksAt,
   handlesCover,
+  nextStage,
   obstaclesTo,
-  STAGE_KEYS,
   statusOf,
   stageOf,
+  type JobKey,
   type StageKey,
 } from '@zero-lash/core/builds';
 import { memo, useMemo, useState, type ReactNode } from 'react';
@@ -21,6 +23,7 @@ import { useRole } from '../app/useRole.ts';
 import { KnowHow } from '../knowHow/KnowHow.tsx';
 import { Abandon } from './Abandon.tsx';
 import { Check } from '../builds/Check.tsx';
+import { LargerJob } from './LargerJob.tsx';
 import { GoBack, type BackState } from './GoBack.tsx';
 import { useMoveStageMutation } from '../builds/endpoints.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
@@ -44,21 +47,27 @@ export function StageWork({ build, stage, blind, onPoint, onLook, children }: Pr
   const { mayWork } = useRole();
   const { sheet, settings, ticks, provesAgain } = build;
   const state = useMemo(
-    () => ({ stage: build.stage, sheet, settings, ticks, provesAgain, rounds: [] }),
-    [build.stage, sheet, settings, ticks, provesAgain],
+    () => ({ job: build.job, stage: build.stage, sheet, settings, ticks, provesAgain, rounds: [] }),
+    [build.job, build.stage, sheet, settings, ticks, provesAgain],
   );
   const obstacles = useShared(useMemo(() => obstaclesTo(statusOf(build)), [build]));
   return (
     <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
       <KnowHow buildId={build.id} sheet={sheet} known={build['know-how']} stage={stage} />
-      <Checks buildId={build.id} sheet={sheet} ticks={build.ticks} stage={stage} enabled={here && mayWork} />
+      <Checks
+        buildId={build.id}
+        sheet={sheet}
+        ticks={build.ticks}
+        job={build.job}
+        stage={stage}
+        enabled={here && mayWork}
+      />
       {children}
-      {here && mayWork && stage !== STAGE_KEYS.at(-1) && (
+      {here && mayWork && nextStage(build.job, stage) !== undefined && (
         <Onward
           buildId={build.id}
           version={build.version}
           state={state}
-          from={firstStage(build)}
           obstacles={obstacles}
           blind={blind}
           onPoint={onPoint}
@@ -72,6 +81,14 @@ export function StageWork({ build, stage, blind, onPoint, onLook, children }: Pr
         // what is added to a sign-off is a lead's, and stands with it
         enabled={mayWork && !build.closedAt && !(build.signOff && demandsSignOff(stage))}
       />
+      {stage === build.stage && (
+        <LargerJob
+          id={build.id}
+          version={build.version}
+          job={build.job}
+          enabled={mayWork && !build.closedAt && !build.signOff}
+        />
+      )}
       {stage === build.stage && (
         <Abandon
           id={build.id}
@@ -87,21 +104,18 @@ export function StageWork({ build, stage, blind, onPoint, onLook, children }: Pr
 
 const demandsSignOff = (stage: StageKey) => stageOf(stage).demands.includes('signed-off');
 
-/** A build that sets a recheck's finding again begins where points are set. */
-export const firstStage = ({ carried }: Pick<BuildView, 'carried'>): StageKey =>
-  (carried && STAGE_KEYS.find((key) => stageOf(key).sets)) ?? STAGE_KEYS[0];
-
 interface ChecksProps {
   readonly buildId: string;
   readonly sheet: BuildView['sheet'];
   readonly ticks: BuildView['ticks'];
+  readonly job: JobKey;
   readonly stage: StageKey;
   readonly enabled: boolean;
 }
 
-const Checks = memo(function Checks({ buildId, sheet, ticks, stage, enabled }: ChecksProps) {
+const Checks = memo(function Checks({ buildId, sheet, ticks, job, stage, enabled }: ChecksProps) {
   const put = useBenchWrite(buildId);
-  const { checks } = stageOf(stage);
+  const checks = checksAt(job, stage);
   if (checks.length === 0) return null;
   return (
     <fieldset>
@@ -134,16 +148,14 @@ interface OnwardProps extends Pick<Props, 'blind' | 'onPoint' | 'onLook'> {
   readonly version: number;
   /** what a step back undoes goes by; no reading is part of it */
   readonly state: BackState;
-  readonly from: StageKey;
   readonly obstacles: ReturnType<typeof obstaclesTo>;
 }
 
 const Onward = memo(function Onward(props: OnwardProps) {
-  const { buildId, version, state, from, obstacles, blind, onPoint, onLook } = props;
+  const { buildId, version, state, obstacles, blind, onPoint, onLook } = props;
   const { stage } = state;
   const [move, { error, isLoading }] = useMoveStageMutation();
-  const index = STAGE_KEYS.indexOf(stage);
-  const next = STAGE_KEYS[index + 1];
+  const next = nextStage(state.job, stage);
   // what a sign-off leads on from says itself what stands against it
   const bySignOff = stageOf(stage).demands.includes('signed-off');
   const waiting = blind ? undefined : obstacles.flatMap(({ points }) => points)[0];
@@ -178,7 +190,7 @@ const Onward = memo(function Onward(props: OnwardProps) {
         )}
         {waiting && <Button onClick={() => onPoint(waiting)}>Show {waiting}</Button>}
       </Flex>
-      <GoBack state={state} from={from} busy={isLoading || sending} onGo={go} />
+      <GoBack state={state} busy={isLoading || sending} onGo={go} />
       <ProblemNote error={error} />
     </Box>
   );

@@ -11,7 +11,7 @@ import {
   pointsSet,
   roundOfStage,
   settledPoints,
-  STAGE_KEYS,
+  stagesBefore,
   stageOf,
   type StageKey,
   pointsHeld,
@@ -109,10 +109,7 @@ export function useBuildWork(known: BuildView): BuildWork {
   const [search, setSearch] = useSearchParams();
   const [chosen, setChosen] = useState(() => pointWorkedOn(build.id));
   const asked = search.get('stage') as StageKey | null;
-  const looking =
-    asked && STAGE_KEYS.indexOf(asked) >= 0 && STAGE_KEYS.indexOf(asked) <= STAGE_KEYS.indexOf(build.stage)
-      ? asked
-      : build.stage;
+  const looking = asked && stagesBefore(build.job, build.stage).includes(asked) ? asked : build.stage;
   const { figure, unit } = useLengths();
   const { mayWork } = useRole();
   const layout = useMemo(() => layOutHeads(build.sheet.pattern), [build.sheet.pattern]);

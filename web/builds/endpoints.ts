@@ -6,6 +6,7 @@ import type {
   BuildRoom,
   BuildWrite,
   NewBuild,
+  LargerJob,
   NewerRevision,
 } from '@zero-lash/contract/builds';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
@@ -79,6 +80,9 @@ export const buildsApi = api.injectEndpoints({
     ),
     goToRevision: build.mutation<BuildWrite, OfBuild<NewerRevision>>(
       buildWriteEndpoint(({ buildId, ...body }) => write('POST', `builds/${buildId}/revision`, body)),
+    ),
+    enlargeJob: build.mutation<BuildWrite, OfBuild<LargerJob>>(
+      buildWriteEndpoint(({ buildId, ...body }) => write('POST', `builds/${buildId}/job`, body)),
     ),
     moveStage: build.mutation<BuildWrite, OfBuild<{ to: StageKey; version: number }>>(
       buildWriteEndpoint(({ buildId, ...body }) => write('POST', `builds/${buildId}/stage`, body)),
@@ -157,6 +161,7 @@ export const {
   useRevisionQuery,
   useOpenBuildMutation,
   useChangeBuildMutation,
+  useEnlargeJobMutation,
   useGoToRevisionMutation,
   useMoveStageMutation,
   useAbandonBuildMutation,

@@ -1,15 +1,12 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { EngineView } from '@zero-lash/contract/engines';
-import { stageOf, RUNNING } from '@zero-lash/core/builds';
-import { lazy, Suspense, useState, type FormEvent } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
-import { Labelled, TextArea } from '../app/Labelled.tsx';
+import { buildInWords, stageOf, RUNNING } from '@zero-lash/core/builds';
+import { lazy, Suspense, useState } from 'react';
+import { Link, useParams } from 'react-router';
 import { Empty, Page, PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
-import { useOpenBuildMutation } from '../builds/endpoints.ts';
 import { ShopTime } from '../app/ShopTime.tsx';
 import { useRole } from '../app/useRole.ts';
-import { useSheetQuery } from '../sheets/endpoints.ts';
 import { dueInWords } from '../rechecks/due.ts';
 import { OUTCOME_WORDS } from '@zero-lash/core/rechecks';
 import { DueMark } from '../rechecks/DueMark.tsx';
@@ -17,6 +14,7 @@ import { Differences } from './Differences.tsx';
 import { EditEngine } from './EditEngine.tsx';
 import { useEngineQuery } from './endpoints.ts';
 import { GapCourse } from './GapCourse.tsx';
+import { OpenBuild } from './OpenBuild.tsx';
 import { GivePlan, LookedAt } from './OwnPlan.tsx';
 import { PutAway } from './PutAway.tsx';
 import { RanCompared } from './RanCompared.tsx';
@@ -120,7 +118,7 @@ function Builds({ engine }: { readonly engine: EngineView }) {
             Build {build.number}
           </Box>
           <Box flex="1" minWidth="0">
-            {build.complaint}
+            {buildInWords(build)}
             <Box fontSize="sm" color="faded">
               opened <ShopTime at={build.openedAt} day />
               {build.signedOffAt && (
@@ -149,70 +147,6 @@ function TakenIn({ engine }: { readonly engine: EngineView }) {
       <Differences found={differences} />
     </Box>
   ));
-}
-
-function OpenBuild({ engine }: { readonly engine: EngineView }) {
-  const { data: revisions } = useSheetQuery(engine.sheetId);
-  const published = revisions?.filter(({ status }) => status === 'published') ?? [];
-  const [complaint, setComplaint] = useState('');
-  const [missing, setMissing] = useState(false);
-  const [open, { error, isLoading }] = useOpenBuildMutation();
-  const navigate = useNavigate();
-  const [newest] = published;
-  async function send(event: FormEvent) {
-    event.preventDefault();
-    setMissing(complaint.trim() === '');
-    if (!newest || complaint.trim() === '') return;
-    const result = await open({ engineId: engine.id, revisionId: newest.id, complaint });
-    if (!('error' in result)) void navigate(`/builds/${result.data.build}`);
-  }
-  return (
-    <form onSubmit={send} noValidate>
-      <Box paddingY="3" display="grid" gap="2">
-        <Labelled
-          label={
-            engine.builds.length > 0
-              ? 'Open another build: what is it here for?'
-              : 'Open the first build: what is it here for?'
-          }
-          error={missing ? 'Say in a line what the engine is here for.' : undefined}
-        >
-          <TextArea
-            value={complaint}
-            onChange={(event) => setComplaint(event.target.value)}
-            maxLength={300}
-            minHeight="48px !important"
-            rows={1}
-          />
-        </Labelled>
-        <Flex gap="3" alignItems="center" flexWrap="wrap">
-          <Button type="submit" loading={isLoading} disabled={revisions !== undefined && !newest}>
-            Open a build
-          </Button>
-          {revisions && !newest && (
-            <Box fontSize="sm" color="faded">
-              {revisions.some(({ status }) => status === 'foreign') ? (
-                <>
-                  Its spec sheet is another shop’s. Write{' '}
-                  <Link to={`/sheets/${engine.sheetId}`}>a revision of your own</Link>, held against the
-                  source, and have it published here.
-                </>
-              ) : (
-                'Its spec sheet is still a draft: a lead checks and publishes it first.'
-              )}
-            </Box>
-          )}
-          {newest && (
-            <Box fontSize="sm" color="faded">
-              on {newest.maker} {newest.name}, revision {newest.number}: {newest.source.manual}
-              {newest.source.page && `, page ${newest.source.page}`}
-            </Box>
-          )}
-        </Flex>
-        <ProblemNote error={error} />
-      </Box>
-    </form>
-  );
 }
 
 function PastRechecks({ engine }: { readonly engine: EngineView }) {

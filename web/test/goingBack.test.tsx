@@ -27,7 +27,7 @@ describe('the way back', () => {
     })),
   );
   const back = (view: BuildView, onGo: (to: StageKey) => void = () => undefined) =>
-    show(<GoBack state={view} from="take-in" busy={false} onGo={onGo} />);
+    show(<GoBack state={view} busy={false} onGo={onGo} />);
 
   it('goes one stage back by one tap, and says first what has to be ticked again', () => {
     const went: StageKey[] = [];
@@ -48,7 +48,7 @@ describe('the way back', () => {
   });
 
   it('ends where the build began', () => {
-    show(<GoBack state={build({ stage: 'set' })} from="set" busy={false} onGo={() => undefined} />);
+    show(<GoBack state={build({ job: 'set-again', stage: 'set' })} busy={false} onGo={() => undefined} />);
     expect(screen.queryByRole('button')).toBeNull();
   });
 });

@@ -98,7 +98,7 @@ export const SCREW: Means = {
 export function build(change: Partial<BuildView> = {}, means: Means = inlineSix.means): BuildView {
   const pattern: Pattern = { ...inlineSix, means };
   return {
-    ...{ id: 'b', number: 1, stage: 'set', complaint: 'ticks', aim: 'middle', version: 3 },
+    ...{ id: 'b', number: 1, job: 'rebuild', stage: 'set', complaint: 'ticks', aim: 'middle', version: 3 },
     ...{
       openedAt: at,
       openedBy: 'Osk Velland',

@@ -1,5 +1,5 @@
 import type { Today } from '@zero-lash/contract/today';
-import { stageOf, RUNNING } from '@zero-lash/core/builds';
+import { stageOf, RUNNING, buildInWords } from '@zero-lash/core/builds';
 import { lazy, Suspense } from 'react';
 import { Link } from 'react-router';
 import { agoInWords, dayInWords, daysLeftInWords } from '../app/dates.ts';
@@ -123,7 +123,7 @@ function Bench({ today }: { readonly today: Today }) {
                 <Link key={build.id} to={`/builds/${build.id}`} className="zl-row today-build">
                   <b>{build.engine}</b>
                   <span>
-                    {build.complaint} · {agoInWords(build.since)}
+                    {buildInWords(build)} · {agoInWords(build.since)}
                   </span>
                 </Link>
               ))}

@@ -1,0 +1,171 @@
+import { randomUUID } from 'node:crypto';
+import type { RecordFile } from '@zero-lash/contract/records';
+import type { EngineRow, EngineView } from '@zero-lash/contract/engines';
+import { jobOf, JOBS, stageOf, type JobKey } from '@zero-lash/core/builds';
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { migrationSource } from '../migrations/index.ts';
+import { zipRecord } from '../records/read.ts';
+import { lookThrough } from '../records/unpack.ts';
+import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
+import { Work } from './worked.ts';
+
+let shop: TestShop;
+let revisionId: string;
+let sheetId: string;
+beforeAll(async () => {
+  shop = await TestShop.open();
+  const { sheet } = await shop.buildOf('Edger, Pellow Mill');
+  revisionId = sheet.id;
+  ({ sheetId } = sheet);
+});
+afterAll(() => shop.close());
+
+async function engine(): Promise<string> {
+  const { body } = await shop.call<EngineRow>(BENCH, 'POST', 'engines', {
+    ...{ name: `Job ${randomUUID().slice(0, 8)}`, serial: '', owner: '', duty: '', usage: 10, sheetId },
+  });
+  return body.id;
+}
+
+const opened = async (job: JobKey): Promise<Work> =>
+  Work.on(shop, '', { engineId: await engine(), revisionId, job });
+const enlarge = (work: Work, job: string) => work.write('job', { version: work.build.version, job });
+
+describe('a build', () => {
+  it.each(JOBS.filter(({ opened: by }) => by === 'by-hand').map(({ key }) => key))(
+    'that is a %s goes through the stages of that and no others, to its signature',
+    async (job) => {
+      const work = await opened(job);
+      const { stages } = jobOf(job);
+      const been = [work.build.stage];
+      while (work.build.stage !== stages.at(-2)) {
+        await work.reach(stages[stages.indexOf(work.build.stage) + 1]!);
+        been.push(work.build.stage);
+        // where nothing was found each point is measured as it is set
+        if (stageOf(work.build.stage).sets)
+          for (const point of work.points) {
+            await work.set(point);
+            await work.measure(point);
+          }
+      }
+      await work.tickAll();
+      expect(await work.signOff()).toMatchObject({ status: 201 });
+      expect(been).toEqual(stages.slice(0, -1));
+      const { body } = await shop.call<EngineView>(VIEWER, 'GET', `engines/${work.build.engine.id}`);
+      expect(body.builds).toMatchObject([{ job, stage: stages.at(-1) }]);
+    },
+  );
+
+  it('skips no stage of its job, goes to none that it has not, and asks only for what is ticked there', async () => {
+    const work = await opened('valve-check');
+    expect(await work.go('open-up')).toMatchObject({ status: 409, body: { code: 'stage_not_ready' } });
+    await work.tick('take-in', 'cold');
+    await work.tick('take-in', 'isolated');
+    expect((await work.go('open-up')).status).toBe(200);
+    await work.reach('as-found');
+    for (const point of work.points) await work.measure(point);
+    expect(await work.go('wear')).toMatchObject({ status: 409, body: { code: 'stage_skipped' } });
+    expect((await work.go('set')).status).toBe(200);
+    expect((await work.go('as-found')).status).toBe(200);
+  });
+
+  it('is opened with a reason where its job wants one, and as the whole of it where none is named', async () => {
+    const open = async (body: object) =>
+      shop.call<{ changes: { row: { job: string; stage: string } }[] }>(
+        BENCH,
+        'POST',
+        `engines/${await engine()}/builds`,
+        { revisionId, ...body },
+      );
+    expect(await open({ job: 'rebuild', complaint: ' ' })).toMatchObject({
+      status: 400,
+      body: { detail: expect.stringMatching(/complaint: say in a line/) },
+    });
+    expect(await open({ job: 'paint', complaint: 'x' })).toMatchObject({ status: 400 });
+    expect(await open({ job: 'set-again', complaint: 'x' })).toMatchObject({
+      status: 400,
+      body: { detail: expect.stringMatching(/job: an engine is set again/) },
+    });
+    const silent = await open({ job: 'valve-check', complaint: '' });
+    expect(silent.body.changes[0]!.row).toMatchObject({ job: 'valve-check', stage: 'take-in' });
+    const unnamed = await open({ complaint: 'burnt valve' });
+    expect(unnamed.body.changes[0]!.row).toMatchObject({ job: 'rebuild', stage: 'take-in' });
+  });
+
+  it('becomes a larger job, never a smaller one, and keeps what was measured', async () => {
+    const work = await opened('valve-check');
+    await work.reach('set');
+    const found = work.build.rounds.find(({ kind }) => kind === 'as-found')!.readings;
+    expect(await enlarge(work, 'first-check')).toMatchObject({ status: 409, body: { code: 'job_smaller' } });
+    const stale = await work.write('job', { version: work.build.version - 1, job: 'rebuild' });
+    expect(stale).toMatchObject({ status: 409, body: { code: 'stale' } });
+    expect(await enlarge(work, 'rebuild')).toMatchObject({ status: 200 });
+    expect(work.build).toMatchObject({ job: 'rebuild', stage: 'set' });
+    expect(await enlarge(work, 'valve-check')).toMatchObject({ status: 409 });
+    // what it takes more is gone back to, and on from there
+    expect((await work.go('wear')).status).toBe(200);
+    expect(work.build.rounds.find(({ kind }) => kind === 'as-found')!.readings).toEqual(found);
+    await work.reach('prove');
+    // two at once: one makes it larger, and the other sees that it is
+    const both = await opened('valve-check');
+    const { id, version } = both.build;
+    const answers = await Promise.all(
+      [0, 1].map(() => shop.call(BENCH, 'POST', `builds/${id}/job`, { version, job: 'rebuild' })),
+    );
+    expect(answers.map(({ status }) => status).sort()).toEqual([200, 409]);
+  });
+
+  it('that is signed stays what it was', async () => {
+    const work = await opened('valve-check');
+    await work.reach('close');
+    await work.tickAll();
+    expect((await work.signOff()).status).toBe(201);
+    expect(await enlarge(work, 'rebuild')).toMatchObject({
+      status: 409,
+      body: { code: 'already_signed_off' },
+    });
+    const id = await work.recheck(work.points[0]);
+    await work.judge(id);
+    const again = await work.setAgain(id);
+    expect(again.build).toMatchObject({ job: 'set-again', stage: 'set' });
+    expect(await again.go('as-found')).toMatchObject({ status: 409, body: { code: 'stage_skipped' } });
+  });
+
+  it('goes out with its job and comes in with it; a record of before has the whole of it, or what sets it again', async () => {
+    const work = await opened('valve-check');
+    const files = unzipSync(await zipRecord(shop.db, work.build.engine.id));
+    const record = JSON.parse(strFromU8(files['record.json']!)) as RecordFile;
+    expect(record).toMatchObject({ formatVersion: 2, tables: { builds: [{ job: 'valve-check' }] } });
+    const read = (change: (row: Record<string, unknown>) => void, formatVersion = 1) => {
+      const changed = structuredClone({ ...record, formatVersion });
+      change(changed.tables.builds[0] as Record<string, unknown>);
+      return lookThrough(zipSync({ ...files, 'record.json': strToU8(JSON.stringify(changed)) }));
+    };
+    const job = (looked: ReturnType<typeof lookThrough>) => looked.rows.builds[0]!.job;
+    expect(job(read(() => undefined, 2))).toBe('valve-check');
+    expect(job(read((row) => delete row.job))).toBe('rebuild');
+    expect(() => read((row) => (row.job = 'paint'), 2)).toThrow(/paint is no job/);
+  });
+
+  it('that was open as jobs came stays the whole of it, and one that sets a recheck again that', async () => {
+    const other = await TestShop.open();
+    const isDone = async () => (await other.db('knex_migrations').pluck('name')).includes('110-jobs');
+    const { body: one } = await other.call<EngineRow>(LEAD, 'POST', 'engines', {
+      ...{ name: 'Silent', serial: '', owner: '', duty: '', usage: 1, sheetId },
+    });
+    await other.call(LEAD, 'POST', `engines/${one.id}/builds`, {
+      revisionId,
+      job: 'valve-check',
+      complaint: '',
+    });
+    while (await isDone()) await other.db.migrate.down({ migrationSource });
+    const silent = await other.db('builds').where({ engine_id: one.id }).first('complaint');
+    expect(silent!.complaint).toBe('valve check');
+    await other.db.migrate.latest({ migrationSource });
+    const jobs = await other.db('builds').select('job', 'carried_round');
+    for (const { job, carried_round: carried } of jobs)
+      expect(job).toBe(carried === null ? 'rebuild' : 'set-again');
+    await other.close();
+  });
+});

@@ -1,0 +1,94 @@
+import { Box, Button } from '@chakra-ui/react';
+import type { EngineView } from '@zero-lash/contract/engines';
+import { JOBS, type Job } from '@zero-lash/core/builds';
+import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { Labelled, TextArea } from '../app/Labelled.tsx';
+import { ProblemNote } from '../app/ProblemNote.tsx';
+import { useOpenBuildMutation } from '../builds/endpoints.ts';
+import { useSheetQuery } from '../sheets/endpoints.ts';
+
+const BY_HAND = JOBS.filter(({ opened }) => opened === 'by-hand');
+
+/** Opens a build of an engine as what it is: one tap on its job, and where that wants it a line of what it is here for. */
+export function OpenBuild({ engine }: { readonly engine: EngineView }) {
+  const { data: revisions } = useSheetQuery(engine.sheetId);
+  const published = revisions?.filter(({ status }) => status === 'published') ?? [];
+  const [complaint, setComplaint] = useState('');
+  const [missing, setMissing] = useState<Job | null>(null);
+  const [open, { error, isLoading, originalArgs }] = useOpenBuildMutation();
+  const navigate = useNavigate();
+  const [newest] = published;
+  async function start(job: Job) {
+    const said = complaint.trim();
+    const wants = job.complaint === 'asked' && said === '';
+    setMissing(wants ? job : null);
+    if (!newest || wants) return;
+    const opened = await open({
+      ...{ engineId: engine.id, revisionId: newest.id, job: job.key, complaint: said },
+    });
+    if (!('error' in opened)) void navigate(`/builds/${opened.data.build}`);
+  }
+  return (
+    <Box as="section" aria-label="Open a build" paddingY="3" display="grid" gap="2">
+      <Labelled
+        label={
+          engine.builds.length > 0
+            ? 'Open another build: what is it here for?'
+            : 'Open the first build: what is it here for?'
+        }
+        hint="A check needs no reason."
+        error={missing ? `${missing.title}: say in a line what the engine is here for.` : undefined}
+      >
+        <TextArea
+          value={complaint}
+          onChange={(event) => setComplaint(event.target.value)}
+          maxLength={300}
+          minHeight="48px !important"
+          rows={1}
+        />
+      </Labelled>
+      <Box as="ul" display="grid" gap="1">
+        {BY_HAND.map((job) => (
+          <Box
+            as="li"
+            key={job.key}
+            display="grid"
+            gap="3"
+            alignItems="center"
+            gridTemplateColumns={{ base: '1fr', md: '220px 1fr' }}
+          >
+            <Button
+              onClick={() => void start(job)}
+              loading={isLoading && originalArgs?.job === job.key}
+              disabled={isLoading || (revisions !== undefined && !newest)}
+            >
+              {job.title}
+            </Button>
+            <Box fontSize="sm">{job.about}</Box>
+          </Box>
+        ))}
+      </Box>
+      {revisions && !newest && (
+        <Box fontSize="sm" color="faded">
+          {revisions.some(({ status }) => status === 'foreign') ? (
+            <>
+              Its spec sheet is another shop’s. Write{' '}
+              <Link to={`/sheets/${engine.sheetId}`}>a revision of your own</Link>, held against the source,
+              and have it published here.
+            </>
+          ) : (
+            'Its spec sheet is still a draft: a lead checks and publishes it first.'
+          )}
+        </Box>
+      )}
+      {newest && (
+        <Box fontSize="sm" color="faded">
+          On {newest.maker} {newest.name}, revision {newest.number}: {newest.source.manual}
+          {newest.source.page && `, page ${newest.source.page}`}
+        </Box>
+      )}
+      <ProblemNote error={error} />
+    </Box>
+  );
+}
