@@ -14,6 +14,7 @@ export { lastChange, lastDone, pointsBare } from './lastChange.ts';
 export { currentLines, type Entry, type CurrentLine } from '../entries/index.ts';
 export {
   AFTER_RECHECK,
+  asksPressures,
   buildInWords,
   checksAt,
   firstStage,

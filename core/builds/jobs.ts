@@ -12,6 +12,8 @@ interface JobRow {
   readonly without: readonly string[];
   /** whether somebody has to say what the engine is here for */
   readonly complaint: 'asked' | 'optional';
+  /** whether compression and leak-down are asked for, or only where there is a complaint */
+  readonly pressures: 'asked' | 'with-a-complaint';
   /** by whom it is opened: whoever books an engine in, or after a recheck that is to be set again */
   readonly opened: 'by-hand' | 'after-recheck';
 }
@@ -24,6 +26,7 @@ const ROWS = [
     stages: STAGE_KEYS,
     without: [],
     complaint: 'asked',
+    pressures: 'asked',
     opened: 'by-hand',
   },
   {
@@ -33,6 +36,7 @@ const ROWS = [
     stages: ['take-in', 'open-up', 'as-found', 'set', 'prove', 'close', 'run-in'],
     without: ['take-in:clean', 'open-up:lobes'],
     complaint: 'optional',
+    pressures: 'with-a-complaint',
     opened: 'by-hand',
   },
   {
@@ -42,6 +46,7 @@ const ROWS = [
     stages: ['take-in', 'open-up', 'as-found', 'set', 'prove', 'close', 'run-in'],
     without: ['take-in:clean', 'open-up:lobes'],
     complaint: 'optional',
+    pressures: 'with-a-complaint',
     opened: 'by-hand',
   },
   {
@@ -51,6 +56,7 @@ const ROWS = [
     stages: ['take-in', 'wear', 'set', 'prove', 'close', 'run-in'],
     without: [],
     complaint: 'asked',
+    pressures: 'asked',
     opened: 'by-hand',
   },
   {
@@ -60,6 +66,7 @@ const ROWS = [
     stages: ['set', 'prove', 'close', 'run-in'],
     without: [],
     complaint: 'asked',
+    pressures: 'asked',
     opened: 'after-recheck',
   },
 ] as const satisfies readonly JobRow[];
@@ -145,6 +152,21 @@ export function largerJobs(job: JobKey): readonly Job[] {
       stages.every((stage) => other.stages.includes(stage)),
   );
 }
+
+/**
+ * Says whether compression and leak-down are asked for before an engine is opened.
+ *
+ * Rule: a check of an engine that nobody complains of needs neither.
+ *
+ * @example asksPressures({ job: 'valve-check', complaint: '' }) // false
+ */
+export const asksPressures = ({
+  job,
+  complaint,
+}: {
+  readonly job: JobKey;
+  readonly complaint: string;
+}): boolean => jobOf(job).pressures === 'asked' || complaint !== '';
 
 /**
  * Says what a build is for: its job, and what somebody said the engine is here for.

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
+  asksPressures,
   buildInWords,
   checksAt,
   CLOSING,
@@ -150,7 +151,7 @@ class Bench {
 const SIXTH = {
   ...{ key: 'proof-alone', title: 'Proof alone', about: 'Somebody else set it.' },
   ...{ stages: ['take-in', 'prove', 'close', 'run-in'], without: ['take-in:clean'] },
-  ...{ complaint: 'optional', opened: 'by-hand' },
+  ...{ complaint: 'optional', pressures: 'with-a-complaint', opened: 'by-hand' },
 } as unknown as Job;
 (JOBS as Job[]).push(SIXTH);
 const job = fc.constantFrom(...JOBS.map(({ key }) => key));
@@ -191,6 +192,10 @@ describe('any job', () => {
 
   it('is said with what the engine is here for, where somebody said that', () => {
     expect(buildInWords({ job: 'valve-check', complaint: '' })).toBe('Valve check');
+    const asked = (job: JobKey, complaint: string) => asksPressures({ job, complaint });
+    expect([asked('valve-check', ''), asked('valve-check', 'weak'), asked('rebuild', '')]).toEqual([
+      ...[false, true, true],
+    ]);
     expect(buildInWords({ job: SIXTH.key, complaint: 'ticks' })).toBe('Proof alone: ticks');
   });
 });

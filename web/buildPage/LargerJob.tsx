@@ -35,7 +35,7 @@ export const LargerJob = memo(function LargerJob({ id, version, job, enabled }: 
             </Box>
           ))}
           <li>
-            What was measured is kept. Its further stages stand among those it goes back to.{' '}
+            What was measured is kept.{' '}
             <Button variant="plain" onClick={() => setAsks(false)}>
               Leave it
             </Button>

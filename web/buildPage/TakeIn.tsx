@@ -1,4 +1,5 @@
-import type { StageKey } from '@zero-lash/core/builds';
+import { asksPressures, type StageKey } from '@zero-lash/core/builds';
+import { Fold } from '../app/Fold.tsx';
 import { CanThisBench } from '../instruments/CanThisBench.tsx';
 import { Wanted } from '../parts/Wanted.tsx';
 import { Photographs } from '../photographs/Photographs.tsx';
@@ -17,7 +18,13 @@ export function TakeIn({ build, stage }: Props) {
     <>
       <Unknowns sheet={build.sheet} title="What its sheet does not know" />
       <CanThisBench build={build} />
-      <Pressures build={build} />
+      {asksPressures(build) ? (
+        <Pressures build={build} />
+      ) : (
+        <Fold title="Compression and leak-down, where there is a complaint" ruled="above">
+          <Pressures build={build} />
+        </Fold>
+      )}
       <Wanted build={build} />
       <Photographs build={build} stage={stage} hint="how it came" />
     </>
