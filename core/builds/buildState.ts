@@ -1,6 +1,6 @@
 import type { AssemblyStep, Fastening } from '../assembly/index.ts';
 import type { Entry } from '../entries/index.ts';
-import type { ReadingState } from '../measuring/index.ts';
+import type { Conditions, Meant, ReadingState } from '../measuring/index.ts';
 import type { LedgerLine } from '../parts/index.ts';
 import type { Pattern } from '../sheets/index.ts';
 import type { GivenLimit, WearLine } from '../wear/index.ts';
@@ -19,6 +19,9 @@ export interface BuildState {
     readonly wearLimits?: readonly GivenLimit[];
     /** the roles it has limits for; left out where that is not asked about */
     readonly limits?: readonly { readonly role: string }[];
+    /** what its figures hold for; left out where that is not asked about */
+    readonly condition?: Meant['condition'];
+    readonly temperature?: Meant['temperature'];
   };
   /** each check as it was last ticked, or unticked */
   readonly ticks: readonly CheckState[];
@@ -52,6 +55,8 @@ export interface RoundState {
   readonly kind: RoundKind;
   /** the recheck whose finding this build was opened for */
   readonly carried?: boolean;
+  /** what it was taken under, as it was said, the last last; left out where that is not asked about */
+  readonly conditions?: readonly Conditions[];
   readonly readings: readonly ReadingState[];
 }
 

@@ -14,6 +14,8 @@ interface JobRow {
   readonly complaint: 'asked' | 'optional';
   /** whether compression and leak-down are asked for, or only where there is a complaint */
   readonly pressures: 'asked' | 'with-a-complaint';
+  /** nothing of the train is opened to look: what was found in its band, and left alone, is proved by that */
+  readonly foundProves: boolean;
   /** by whom it is opened: whoever books an engine in, or after a recheck that is to be set again */
   readonly opened: 'by-hand' | 'after-recheck';
 }
@@ -27,6 +29,7 @@ const ROWS = [
     without: [],
     complaint: 'asked',
     pressures: 'asked',
+    foundProves: false,
     opened: 'by-hand',
   },
   {
@@ -37,6 +40,7 @@ const ROWS = [
     without: ['take-in:clean', 'open-up:lobes'],
     complaint: 'optional',
     pressures: 'with-a-complaint',
+    foundProves: true,
     opened: 'by-hand',
   },
   {
@@ -47,6 +51,7 @@ const ROWS = [
     without: ['take-in:clean', 'open-up:lobes'],
     complaint: 'optional',
     pressures: 'with-a-complaint',
+    foundProves: true,
     opened: 'by-hand',
   },
   {
@@ -57,6 +62,7 @@ const ROWS = [
     without: [],
     complaint: 'asked',
     pressures: 'asked',
+    foundProves: false,
     opened: 'by-hand',
   },
   {
@@ -67,6 +73,7 @@ const ROWS = [
     without: [],
     complaint: 'asked',
     pressures: 'asked',
+    foundProves: false,
     opened: 'after-recheck',
   },
 ] as const satisfies readonly JobRow[];

@@ -1,8 +1,9 @@
 import { tenthsFromMm } from '../length/index.ts';
-import { whyNoProof, type ReadingState } from '../measuring/index.ts';
+import { conditionCautions, whyNoProof, type Conditions, type ReadingState } from '../measuring/index.ts';
 import { lashPoints, meansFor } from '../sheets/index.ts';
 import { bridgedPoints } from './bridges.ts';
 import { lastDisturbed, lastTakenApart } from './disturbed.ts';
+import { jobOf } from './jobs.ts';
 import { stageMeasuring, type StageKey } from './stages.ts';
 import type { BuildState, RoundState, CheckState } from './buildState.ts';
 
@@ -78,10 +79,29 @@ function lockedProof(
     );
 }
 
+const NOTHING_SAID: Conditions = { engineTempC: null, hoursSinceRun: null, condition: null };
+
+/** Whether a round was taken as the sheet's figures are meant: cold unless somebody says otherwise, hot only where somebody says so. */
+function asMeant(
+  { condition, temperature = null }: BuildState['sheet'],
+  { conditions }: RoundState,
+): boolean {
+  if (condition === undefined) return false;
+  const said = conditions?.at(-1) ?? NOTHING_SAID;
+  const fits = conditionCautions({ condition, temperature }, said).length === 0;
+  return fits && (condition === 'cold' || said.condition === condition);
+}
+
+/** Whether a point was found in its band, and nothing bore on it since. */
+const isSound = (reading: ReadingState, changed: string | undefined): boolean =>
+  reading.verdict === 'in-spec' && whyNoProof(reading, changed ?? null) === null;
+
 /**
  * Finds what proves each point: the newest reading at proving that nothing has disturbed since, taken after the two turns. Going
- * back to set one point takes nothing from the others; and where a build carries a recheck's finding over, what that found holds
- * for the points it leaves alone.
+ * back to set one point takes nothing from the others; where a build carries a recheck's finding over, what that found holds
+ * for the points it leaves alone; and where a job opens nothing of the train, what was found in its band holds for what nobody touched.
+ *
+ * Rule: only what was touched is proved, and what that disturbed; a shop may ask for more.
  *
  * @example provenBy(build).get('3E')?.verdict // 'in-spec'
  */
@@ -95,20 +115,33 @@ export function provenBy<Round extends RoundState>({
   const disturbed = lastDisturbed(build);
   const from = provesFrom(build);
   const proven = new Map<string, Round['readings'][number]>();
-  for (const { kind, carried = false, readings } of rounds)
+  const { foundProves } = jobOf(build.job);
+  const readAgain = new Set(
+    rounds
+      .filter(({ kind }) => kind === 'as-set' || kind === 'proved')
+      .flatMap(({ readings }) => readings.filter((each) => whyNoProof(each, null) !== 'withdrawn'))
+      .map(({ point }) => point),
+  );
+  for (const round of rounds) {
+    const { kind, carried = false, readings } = round;
+    const standsAsFound = kind === 'as-found' && foundProves && !carried && asMeant(build.sheet, round);
     for (const reading of readings) {
       const changed = disturbed.get(reading.point);
       // what a recheck found holds for what was not touched since
       const since = carried ? changed : kind === 'proved' ? from.get(reading.point) : NOT_YET;
       if (whyNoProof(reading, since ?? null) === null) proven.set(reading.point, reading);
       else if (kind === 'as-set' && lockedProof(build, reading, changed)) proven.set(reading.point, reading);
+      else if (standsAsFound && !readAgain.has(reading.point) && isSound(reading, changed))
+        proven.set(reading.point, reading);
     }
+  }
   return proven;
 }
 
 /**
  * Finds for each point from which moment on what is shown there at proving counts: as `provesFrom`, but for points that are proved
- * without the two turns, by a recheck's finding that is carried over or by a locked screw that the shop lets stand.
+ * without the two turns, by a recheck's finding that is carried over, by what was found and left alone, or by a locked screw that the
+ * shop lets stand.
  *
  * @example countsFrom(build).has('3E') // false where a recheck found it in its band and nothing was touched since
  */

@@ -49,6 +49,64 @@ describe('what a point was found at', () => {
   });
 });
 
+describe('what was found and left alone', () => {
+  const sheet = { pattern: SCREWS, condition: 'cold' as const, temperature: { from: 10, to: 30 } };
+  const said = (change: object = {}) => [
+    { engineTempC: null, hoursSinceRun: null, condition: null, ...change },
+  ];
+  const check = (change: Partial<BuildState> = {}, conditions = said()) =>
+    build({
+      ...{ job: 'valve-check', stage: 'prove', sheet },
+      rounds: [{ kind: 'as-found', readings: all(5), conditions }],
+      ...change,
+    });
+  const proofs = (...given: Parameters<typeof check>) => [...provenBy(check(...given)).keys()];
+
+  it('is proved by that in a check, without a tour; in a rebuild it is read again', () => {
+    expect(proofs()).toEqual(POINTS);
+    expect(obstaclesTo(statusOf(check()))).toEqual([]);
+    expect(proofs({ job: 'rebuild' })).toEqual([]);
+    expect(proofs({ job: 'fresh-head' })).toEqual([]);
+    // a check in which more was found is a rebuild
+    expect(obstaclesTo(statusOf(check({ job: 'rebuild' }))).map(({ code }) => code)).toContain(
+      'points_unmeasured',
+    );
+  });
+
+  it('is proved where it was in its band, as the sheet means it, and nothing bore on it since', () => {
+    const [first, second] = POINTS as [string, string];
+    const rest = POINTS.filter((point) => point !== first);
+    const with1 = (change: object) => ({
+      rounds: [
+        {
+          kind: 'as-found' as const,
+          readings: all(5).map((row) => (row.point === first ? { ...row, ...change } : row)),
+        },
+      ],
+    });
+    for (const verdict of ['undecided', 'undecided-high', 'tight', 'loose', 'conflict'] as const)
+      expect(proofs(with1({ verdict })), verdict).toEqual(rest);
+    expect(proofs(with1({ offBase: true }))).toEqual(rest);
+    expect(proofs({ settings: [setting(first, 8)] })).toEqual(rest);
+    expect(proofs({ settings: [setting(first, 8)], provesAgain: 'every-point' })).toEqual([]);
+    expect(proofs({ ticks: [tick('set', 'rockers-A', 8)] }).filter((point) => point === second)).toEqual([]);
+    // read again, what was read last is what counts: before the two turns that proves nothing
+    const again = { kind: 'proved' as const, readings: [reading(first, 20, 'tight')] };
+    expect(proofs({ rounds: [...check().rounds, again], ticks: [] })).toEqual(rest);
+  });
+
+  it('is not proved where the engine was not as the sheet means it: a hot sheet wants a word that it was', () => {
+    for (const change of [{ condition: 'hot' }, { hoursSinceRun: 2 }, { engineTempC: 44 }])
+      expect(proofs({}, said(change)), JSON.stringify(change)).toEqual([]);
+    expect(proofs({}, said({ condition: 'cold', engineTempC: 18, hoursSinceRun: 12 }))).toEqual(POINTS);
+    const hot = { pattern: SCREWS, condition: 'hot' as const, temperature: null };
+    expect(proofs({ sheet: hot })).toEqual([]);
+    expect(proofs({ sheet: hot }, said({ condition: 'hot' }))).toEqual(POINTS);
+    // of a sheet that does not say what its figures hold for, nothing stands
+    expect(proofs({ sheet: { pattern: SCREWS } })).toEqual([]);
+  });
+});
+
 describe('what is read at proving', () => {
   const proved = (turns: CheckState[], more: Partial<BuildState> = {}) =>
     provenBy(build({ rounds: [{ kind: 'proved', readings: all(30) }], ticks: turns, ...more })).size;

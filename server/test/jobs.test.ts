@@ -70,6 +70,29 @@ describe('a build', () => {
     expect((await work.go('as-found')).status).toBe(200);
   });
 
+  it('in which the valves are checked proves what it touched, and nothing else', async () => {
+    const work = await opened('valve-check');
+    await work.reach('as-found');
+    const [touched, ...others] = work.points;
+    for (const point of others) await work.measure(point);
+    await work.measure(touched!, 'tight');
+    expect((await work.go('set')).status).toBe(200);
+    await work.set(touched!);
+    await work.measure(touched!);
+    expect((await work.go('prove')).status).toBe(200);
+    await work.tickAll();
+    const refused = await work.go('close');
+    expect(refused).toMatchObject({ status: 409, body: { points: [touched] } });
+    await work.measure(touched!);
+    expect((await work.go('close')).status).toBe(200);
+    await work.tickAll();
+    expect((await work.signOff()).status).toBe(201);
+    // what was never touched stands by what it was found at
+    const paper = await shop.raw(LEAD, `/api/builds/${work.build.id}/owner-sheet`);
+    expect(paper.statusCode).toBe(200);
+    expect(work.build.rechecks.filter(({ status }) => status === 'planned')).toHaveLength(1);
+  });
+
   it('is opened with a reason where its job wants one, and as the whole of it where none is named', async () => {
     const open = async (body: object) =>
       shop.call<{ changes: { row: { job: string; stage: string } }[] }>(
