@@ -32,6 +32,8 @@ export interface ProofLine<Reading extends GapReading = GapReading> {
   /** what was done should have left: by the difference of two pieces, or where a screw was aimed; null where nothing says */
   readonly forecast: KnownGap | null;
   readonly proved: Reading | null;
+  /** nobody touched it, and what it was found at proves it */
+  readonly leftAsFound: boolean;
 }
 
 /**
@@ -47,12 +49,16 @@ export function proofLines<Reading extends GapReading>(
   const found = findings(build.rounds.filter(({ kind }) => kind === 'as-found'));
   return pointsHeld(build.sheet, 'proved', build.settings)
     .filter(hasLimits)
-    .map((point) => ({
-      point,
-      found: found.get(point.key) ?? null,
-      forecast: forecastAt(build, point),
-      proved: proofs.get(point.key) ?? null,
-    }));
+    .map((point) => {
+      const proved = proofs.get(point.key) ?? null;
+      return {
+        point,
+        found: found.get(point.key) ?? null,
+        forecast: forecastAt(build, point),
+        proved,
+        leftAsFound: proved !== null && found.get(point.key) === proved,
+      };
+    });
 }
 
 /** What the last change at a point should have left: by its piece, or where its screw was aimed. */

@@ -171,8 +171,8 @@ describe('any job', () => {
       expect(stages.reduce((sum, stage) => sum + checksAt(key, stage).length, 0)).toBe(
         asked.length - without.length,
       );
-      // the two turns, the count and the cover are never left out
-      expect(without.filter((check) => /two-turns|marks|count|cover|cold|isolated/.test(check))).toEqual([]);
+      // the two turns, the count in and the cover are never left out
+      expect(without.filter((check) => /two-turns|marks|counted-in|cover|cold|isolated/.test(check))).toEqual([]);
     }
     expect(checksAt(SIXTH.key, 'take-in').map(({ key }) => key)).toEqual(['cold', 'isolated']);
   });

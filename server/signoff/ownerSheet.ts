@@ -38,6 +38,8 @@ export interface OwnerPoint {
   readonly found: Gap | null;
   readonly done: string;
   readonly proved: Gap | null;
+  /** nobody touched it, and what it was found at proves it */
+  readonly leftAsFound: boolean;
   /** in spec only by what the shop takes over the greatest */
   readonly onLimit: boolean;
   readonly letStand: boolean;
@@ -148,7 +150,7 @@ function pointsOf(build: WholeBuild, unit: ShopUnit): OwnerPoint[] {
     const done = lastDone(build.settings, key);
     return done ? settingInWords(done, (mm) => formatLength(tenthsFromMm(mm), unit)) : '';
   };
-  return proofLines(build).map(({ point, found, proved }) => ({
+  return proofLines(build).map(({ point, found, proved, leftAsFound }) => ({
     name: bothNames(build.sheet.pattern, point.key),
     ...{ key: point.key, role: ROLE_WORDS[point.role], min: point.min, max: point.max },
     limits: bandInWords(
@@ -160,6 +162,7 @@ function pointsOf(build: WholeBuild, unit: ShopUnit): OwnerPoint[] {
     done: doneAt(point.key),
     proved: gap(proved),
     onLimit: proved?.onLimit ?? false,
+    leftAsFound,
     letStand: accepted.has(point.key),
   }));
 }

@@ -27,7 +27,7 @@ export function ProofTable({ build }: { readonly build: BuildView }) {
             </Box>
           </thead>
           <tbody>
-            {proofLines(build).map(({ point, found, forecast, proved }) => (
+            {proofLines(build).map(({ point, found, forecast, proved, leftAsFound }) => (
               <Box as="tr" key={point.key} borderBottom="1px solid" borderColor="hairline">
                 <Box as="th" {...{ scope: 'row' }} fontFamily="mono">
                   {bothNames(build.sheet.pattern, point.key)}
@@ -39,6 +39,7 @@ export function ProofTable({ build }: { readonly build: BuildView }) {
                 <td>
                   <b>{said(proved)}</b> {proved && <VerdictMark state={proved.verdict} />}
                   {proved?.onLimit && ' only by the allowance'}
+                  {leftAsFound && ' as found'}
                 </td>
                 <td>
                   {proved && (

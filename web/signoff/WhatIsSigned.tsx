@@ -22,6 +22,7 @@ export function WhatIsSigned({ build }: { readonly build: BuildView }) {
   ].filter(({ line }) => !line.dropped);
   const set = lines.filter(({ point }) => lastChange(build.settings, point.key) !== null);
   const proved = lines.filter(({ proved: proof }) => proof?.verdict === 'in-spec');
+  const asFound = proved.filter(({ leftAsFound }) => leftAsFound).length;
   const byAllowance = proved.filter(({ proved: proof }) => proof!.onLimit);
   const { accepted, partsOff, partsExplained } = statusOf(build);
   const outside = build.sheet.limits.filter(({ aimedOutside }) => aimedOutside).map(({ role }) => role);
@@ -73,7 +74,7 @@ export function WhatIsSigned({ build }: { readonly build: BuildView }) {
     ['Set', set.length === 0 ? 'nothing was changed' : set.map(({ point }) => point.key).join(', ')],
     [
       'Proved',
-      `${proved.length} of ${lines.length} in spec${byAllowance.length > 0 ? `, ${byAllowance.map(({ point }) => point.key).join(', ')} only by the allowance` : ''}`,
+      `${proved.length} of ${lines.length} in spec${byAllowance.length > 0 ? `, ${byAllowance.map(({ point }) => point.key).join(', ')} only by the allowance` : ''}${asFound > 0 ? `; ${asFound} of them as found, and left alone` : ''}`,
     ],
     ['Let stand', accepted.size === 0 ? 'none' : [...accepted].join(', ')],
     ['Open cautions', cautions.length === 0 ? 'none' : [...new Set(cautions)].join(' ')],
