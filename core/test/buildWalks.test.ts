@@ -172,7 +172,9 @@ describe('any job', () => {
         asked.length - without.length,
       );
       // the two turns, the count in and the cover are never left out
-      expect(without.filter((check) => /two-turns|marks|counted-in|cover|cold|isolated/.test(check))).toEqual([]);
+      expect(without.filter((check) => /two-turns|marks|counted-in|cover|cold|isolated/.test(check))).toEqual(
+        [],
+      );
     }
     expect(checksAt(SIXTH.key, 'take-in').map(({ key }) => key)).toEqual(['cold', 'isolated']);
   });

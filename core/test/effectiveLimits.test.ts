@@ -165,7 +165,14 @@ describe('a tool that holds a valve down', () => {
 
   it('stands against leaving the stage', () => {
     const status = {
-      ...{ job: 'rebuild', stage: 'set', ticked: new Set(), points: [], accepted: new Set(), offBase: new Set() },
+      ...{
+        job: 'rebuild',
+        stage: 'set',
+        ticked: new Set(),
+        points: [],
+        accepted: new Set(),
+        offBase: new Set(),
+      },
       ...{ asFound: new Map(), toSetBy: new Map(), proved: new Map(), set: new Set(), signedOff: false },
       ...{
         bare: [],
