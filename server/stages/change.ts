@@ -42,6 +42,12 @@ export async function changeBuild(
   person: Pick<WriteContext, 'personId' | 'leads'>,
 ): Promise<BuildWrite> {
   const build = await lockAtVersion(db, id, version);
+  const { complaint: said } = (await db('builds').where({ id }).first('complaint'))!;
+  if (complaint === '' && said !== '')
+    throw new Refusal('invalid', {
+      detail: 'What the engine is here for was said, and is not unsaid: say it otherwise.',
+      fields: [{ path: 'complaint', message: 'say in a line what the engine is here for' }],
+    });
   if (aim === 'own') await refuseOutside(db, build, ownAims!, aimReason, person);
   await db('builds')
     .where({ id })

@@ -110,6 +110,12 @@ describe('a build', () => {
       status: 400,
       body: { detail: expect.stringMatching(/job: an engine is set again/) },
     });
+    const said = await opened('valve-check');
+    const change = { version: said.build.version, aim: 'middle', complaint: '' };
+    expect(await shop.call(BENCH, 'PATCH', `builds/${said.build.id}`, change)).toMatchObject({
+      status: 400,
+      body: { detail: expect.stringMatching(/is not unsaid/) },
+    });
     const silent = await open({ job: 'valve-check', complaint: '' });
     expect(silent.body.changes[0]!.row).toMatchObject({ job: 'valve-check', stage: 'take-in' });
     const unnamed = await open({ complaint: 'burnt valve' });

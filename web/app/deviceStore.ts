@@ -38,3 +38,8 @@ deviceStore
   .stores(TABLES)
   // a sheet says more than it did
   .upgrade((transaction) => transaction.table('answers').clear());
+deviceStore
+  .version(4)
+  .stores(TABLES)
+  // a build says its job
+  .upgrade((transaction) => transaction.table('answers').clear());
