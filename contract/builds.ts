@@ -23,7 +23,7 @@ export const newBuild = z
     /** the whole of it where it is left out; what a recheck found is set again */
     job: jobKey.optional(),
     complaint,
-    /** the recheck that did not hold: its finding is carried over, and the build begins at Set */
+    /** the recheck whose finding is set again, whether it held or not: it is carried over, and the build begins at Set */
     recheckId: id.optional(),
   })
   .refine(

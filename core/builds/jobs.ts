@@ -68,7 +68,7 @@ const ROWS = [
   {
     key: 'set-again',
     title: 'Set again',
-    about: 'A recheck did not hold: what it found is set, proved, closed.',
+    about: 'After a recheck, whether it held or not: what it found is set, proved, closed.',
     stages: ['set', 'prove', 'close', 'run-in'],
     without: [],
     complaint: 'asked',

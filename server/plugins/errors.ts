@@ -55,7 +55,7 @@ const REFUSALS = {
   already_signed_off: [409, 'This build is signed off already.'],
   not_provable: [409, 'This build cannot be signed off yet.'],
   recheck_done: [409, 'This recheck is done already.'],
-  nothing_to_set: [409, 'That recheck is not one to set again: it held, was not judged, or was overtaken.'],
+  nothing_to_set: [409, 'That recheck is not one to set again: it was not judged, or was overtaken.'],
   recheck_incomplete: [409, 'Measure every point first.'],
   usage_last: [409, 'It is the only figure there is: log the right one first.'],
   taken_when: [409, 'It cannot have been done at the time that is said.'],

@@ -12,8 +12,8 @@ import { headChange } from '../builds/read.ts';
 import { openRound } from './openRound.ts';
 
 /**
- * Opens a build. One that only waits for rechecks gives way to it; its planned recheck is dropped. With a recheck that did
- * not hold, its finding is carried over, on the revision it was judged by, and the build begins where that is set.
+ * Opens a build. One that only waits for rechecks gives way to it; its planned recheck is dropped. With a recheck, which need not have
+ * failed, its finding is carried over, on the revision it was judged by, and the build begins where that is set.
  *
  * @returns the new build, and the one that gave way
  */
@@ -36,7 +36,7 @@ export async function openBuild(
     .where({ engine_id: engineId, closed_at: null })
     .first('id', 'stage', 'revision_id');
   if (open && open.stage !== RUNNING) throw new Refusal('build_open');
-  const carried = recheckId === undefined ? null : await roundNotHeld(db, recheckId, open, revisionId);
+  const carried = recheckId === undefined ? null : await roundOfRecheck(db, recheckId, open, revisionId);
   const ended = open ? [await endBuild(db, open.id)] : [];
   const job = jobAsked({ job: asked, recheckId });
   const last = await db('builds').where({ engine_id: engineId }).orderBy('number', 'desc').first('number');
@@ -70,10 +70,10 @@ export async function openBuild(
 /**
  * Finds the round of a recheck that is to be set again.
  *
- * @throws Refusal `nothing_to_set` where it held, is not judged, or is not the last of the build that the engine runs on;
+ * @throws Refusal `nothing_to_set` where it is not judged, or is not the last of the build that the engine runs on;
  * `sheet_differs` where it was judged by other figures
  */
-async function roundNotHeld(
+async function roundOfRecheck(
   db: Knex,
   recheckId: string,
   running: { readonly id: string; readonly revision_id: string } | undefined,
@@ -84,15 +84,14 @@ async function roundNotHeld(
     (await db('rechecks')
       .where({ build_id: running.id, status: 'done' })
       .orderBy('sequence', 'desc')
-      .first('id', 'outcome'));
+      .first('id'));
   // what came in late is of the round that proved it, and set again as a recheck that did not hold is
   const late =
     running &&
     (await db('rechecks')
       .where({ id: recheckId, build_id: running.id, status: 'planned' })
       .first('late_round'));
-  if (!late?.late_round && (!last || last.id !== recheckId || last.outcome === 'held'))
-    throw new Refusal('nothing_to_set');
+  if (!late?.late_round && (!last || last.id !== recheckId)) throw new Refusal('nothing_to_set');
   if (running!.revision_id !== revisionId)
     throw new Refusal('sheet_differs', {
       detail: 'The recheck was judged by another revision of the spec sheet: set it again by that one.',

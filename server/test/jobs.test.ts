@@ -161,6 +161,29 @@ describe('a build', () => {
     expect(await again.go('as-found')).toMatchObject({ status: 409, body: { code: 'stage_skipped' } });
   });
 
+  it('is set again after a recheck that held, too: what that found proves what is left alone', async () => {
+    const work = await opened('rebuild');
+    await work.reach('close');
+    await work.tickAll();
+    expect((await work.signOff()).status).toBe(201);
+    const held = await work.recheck();
+    expect((await work.judge(held)).status).toBe(201);
+    const again = await work.setAgain(held);
+    expect(again.build).toMatchObject({ job: 'set-again', stage: 'set', carried: { sequence: 1 } });
+    const [turned] = again.points;
+    await again.set(turned!);
+    await again.measure(turned!);
+    expect((await again.go('prove')).status).toBe(200);
+    await again.tickAll();
+    expect(await again.go('close')).toMatchObject({ status: 409, body: { points: [turned] } });
+    // the long build gave way, and its recheck is not set again twice
+    expect(
+      await shop.call(BENCH, 'POST', `engines/${work.build.engine.id}/builds`, {
+        ...{ revisionId, complaint: 'twice', recheckId: held },
+      }),
+    ).toMatchObject({ status: 409 });
+  });
+
   it('goes out with its job and comes in with it; a record of before has the whole of it, or what sets it again', async () => {
     const work = await opened('valve-check');
     const files = unzipSync(await zipRecord(shop.db, work.build.engine.id));

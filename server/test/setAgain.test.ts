@@ -29,14 +29,13 @@ describe('a recheck that did not hold', () => {
   let failed: string;
   let again: Work;
 
-  it('is not set again before it is judged, nor where it held', async () => {
+  it('is not set again before it is judged', async () => {
     const held = await work.recheck();
     expect(await openAgain({ recheckId: held })).toMatchObject({
       status: 409,
       body: { code: 'nothing_to_set' },
     });
     expect((await work.judge(held)).status).toBe(201);
-    expect((await openAgain({ recheckId: held })).body.code).toBe('nothing_to_set');
     expect((await shop.build(work.build.id)).closedAt).toBeNull();
   });
 

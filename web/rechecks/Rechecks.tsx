@@ -18,7 +18,7 @@ import { useSession } from '../app/useSession.ts';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 import { useCloseRecheckMutation } from './endpoints.ts';
-import { SetAgain } from './SetAgain.tsx';
+import { SetAgain, SetHeldAgain } from './SetAgain.tsx';
 
 /** The build's rechecks: the next one and its work, and what earlier ones said. */
 export function Rechecks({ build }: { readonly build: BuildView }) {
@@ -28,6 +28,8 @@ export function Rechecks({ build }: { readonly build: BuildView }) {
   const next = build.rechecks.find(({ status }) => status === 'planned');
   const past = build.rechecks.filter(({ status }) => status === 'done');
   const failed = next?.late ? next : past[0] && past[0].outcome !== 'held' ? past[0] : undefined;
+  const held =
+    past[0]?.outcome === 'held' && build.stage === RUNNING && !build.closedAt ? past[0] : undefined;
   const newest = newestRound(build.rounds, 'recheck');
   const round = newest?.recheckId === next?.id ? newest : undefined;
   const { once, waiting: sending, unsent } = useOnceSent(build.id);
@@ -96,6 +98,7 @@ export function Rechecks({ build }: { readonly build: BuildView }) {
           <ProblemNote error={closing.error} />
         </Box>
       )}
+      {held && !round && !next?.late && <SetHeldAgain build={build} recheck={held} />}
       {past.map((recheck) => (
         <Box key={recheck.id} paddingY="2" borderBottom="1px solid" borderColor="hairline">
           <b>Recheck {recheck.sequence}</b> {recheck.doneAt && <ShopTime at={recheck.doneAt} day />}:{' '}

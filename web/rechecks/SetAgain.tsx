@@ -1,7 +1,10 @@
 import { Button, Flex, Heading } from '@chakra-ui/react';
 import type { PastRecheck } from '@zero-lash/contract/rechecks';
 import { obstaclesToSignOff, statusOf } from '@zero-lash/core/builds';
+import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
+import { Choice } from '../app/Choice.tsx';
+import { Labelled } from '../app/Labelled.tsx';
 import { Caution } from '../app/Caution.tsx';
 import { Note } from '../app/Note.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
@@ -81,6 +84,59 @@ export function SetAgain({ build, recheck }: Props) {
         />
       )}
       <ProblemNote error={error ?? leaving.error} />
+    </Note>
+  );
+}
+
+/** Why an engine is set again whose recheck held. */
+const WHY_AGAIN = {
+  '': 'say why…',
+  nut: 'a lock nut was found slack',
+  seat: 'a seat or a face wears in',
+  reading: 'a reading was wrong',
+  head: 'the head was tightened again',
+  otherwise: 'it is wanted otherwise',
+} as const;
+
+/** A recheck that held is set again all the same, for a reason that stands with the build. */
+export function SetHeldAgain({ build, recheck }: Props) {
+  const { mayWork } = useRole();
+  const [open, { error, isLoading }] = useOpenBuildMutation();
+  const [why, setWhy] = useState<keyof typeof WHY_AGAIN>('');
+  const [asks, setAsks] = useState(false);
+  const [missing, setMissing] = useState(false);
+  const navigate = useNavigate();
+  if (!mayWork) return null;
+  const go = async () => {
+    setMissing(why === '');
+    if (why === '') return;
+    const opened = await open({
+      ...{ engineId: build.engine.id, revisionId: build.sheet.id, recheckId: recheck.id },
+      complaint: `Recheck ${recheck.sequence} held: ${WHY_AGAIN[why]}`,
+    });
+    if (!('error' in opened)) void navigate(`/builds/${opened.data.build}`);
+  };
+  if (!asks)
+    return (
+      <Button variant="plain" onClick={() => setAsks(true)}>
+        Set it again all the same…
+      </Button>
+    );
+  return (
+    <Note marginY="2">
+      <Caution>Before the cover comes off again: engine cold; ignition, fuel and battery isolated.</Caution>
+      <Flex gap="3" alignItems="flex-end" flexWrap="wrap">
+        <Labelled label="Set again, because" error={missing ? 'Say why first.' : undefined}>
+          <Choice of={WHY_AGAIN} value={why} onChoose={setWhy} />
+        </Labelled>
+        <Button variant="solid" loading={isLoading} onClick={() => void go()}>
+          Set it again
+        </Button>
+        <Button variant="plain" onClick={() => setAsks(false)}>
+          Leave it
+        </Button>
+      </Flex>
+      <ProblemNote error={error} />
     </Note>
   );
 }

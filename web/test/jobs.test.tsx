@@ -7,7 +7,9 @@ import { describe, expect, it, vi } from 'vitest';
 import { LargerJob } from '../buildPage/LargerJob.tsx';
 import { StageRail } from '../buildPage/StageRail.tsx';
 import { OpenBuild } from '../engines/OpenBuild.tsx';
-import { atTheBench, show } from './shownBench.tsx';
+import { Rechecks } from '../rechecks/Rechecks.tsx';
+import '../start/rooms.ts';
+import { at, atTheBench, build, SCREW, show } from './shownBench.tsx';
 
 atTheBench();
 
@@ -90,5 +92,43 @@ describe('a job in which more was found', () => {
     document.body.replaceChildren();
     show(<LargerJob id="b" version={4} job="rebuild" enabled />);
     expect(screen.queryByRole('button')).toBeNull();
+  });
+});
+
+describe('an engine whose recheck held', () => {
+  const past = (outcome: 'held' | 'out') =>
+    [
+      { id: 'c', sequence: 2, status: 'done', outcome, doneAt: at, doneBy: 'Osk Velland', late: false },
+    ] as never;
+  const running = (outcome: 'held' | 'out') =>
+    build({ stage: 'run-in', rechecks: past(outcome), rounds: [] }, SCREW);
+
+  it('is set again for a reason that is asked first, and stands with the build', async () => {
+    const sent = server();
+    show(<Rechecks build={running('held')} />);
+    press('Set it again all the same…');
+    press('Set it again');
+    expect(screen.getByText('Say why first.')).toBeTruthy();
+    expect(sent).toEqual([]);
+    fireEvent.change(screen.getByLabelText('Set again, because'), { target: { value: 'nut' } });
+    press('Set it again');
+    await waitFor(() =>
+      expect(sent).toEqual([
+        [
+          '/api/engines/e/builds',
+          expect.objectContaining({
+            recheckId: 'c',
+            complaint: 'Recheck 2 held: a lock nut was found slack',
+          }),
+        ],
+      ]),
+    );
+  });
+
+  it('is not asked that where it did not hold: what was found is the reason', () => {
+    server();
+    show(<Rechecks build={running('out')} />);
+    expect(screen.queryByRole('button', { name: 'Set it again all the same…' })).toBeNull();
+    expect(screen.getByRole('button', { name: 'Set it again' })).toBeTruthy();
   });
 });
