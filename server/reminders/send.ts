@@ -49,13 +49,14 @@ async function takeNext(db: Knex, now: Date): Promise<Waiting | undefined> {
     .whereNotExists(
       db('rechecks as r').select(db.raw('1')).whereRaw('r.id = reminders.recheck_id and r.held'),
     )
-    .orderBy('not_before')
+    .orderBy(['not_before', 'id'])
     .limit(1)
     .forUpdate()
     .skipLocked()
     .select('id');
+  // equal to it, and not in it: what is in a list may be asked for once a row, and each time finds the next
   const [taken] = await db('reminders')
-    .whereIn('id', next)
+    .where('id', next)
     .update({ sending_until: new Date(now.getTime() + SENDING_MS) })
     .returning('*');
   return taken as Waiting | undefined;

@@ -203,6 +203,30 @@ describe('reminders', () => {
     await shop.db('owners').where({ name: 'Sellend Orchards' }).update({ tells: 'mail' });
   });
 
+  it('are taken one at a time, also where the database believes that there are none', async () => {
+    // so it is planned after the table was looked at while it was empty
+    await shop.db.raw('vacuum analyze reminders');
+    await makeReminders(shop.db, NOON);
+    const all = await waiting();
+    expect(all).toBeGreaterThan(3);
+    await shop.db.transaction(async (transaction) => {
+      // and may go row by row
+      for (const way of ['hashjoin', 'mergejoin', 'hashagg', 'sort', 'material'])
+        await transaction.raw(`set local enable_${way} = off`);
+      const held: number[] = [];
+      const mailer: Mailer = {
+        through: 'mailbox',
+        send: async () => {
+          const taken = await transaction('reminders').whereNull('sent_at').whereNotNull('sending_until');
+          held.push(taken.length);
+        },
+      };
+      expect(await sendReminders(transaction, mailer, NOON)).toBe(all);
+      expect(new Set(held)).toEqual(new Set([1]));
+    });
+    expect(await waiting()).toBe(0);
+  });
+
   it('of a recheck that is held back wait, and go out once it is let go', async () => {
     await makeReminders(shop.db, NOON);
     const { recheck_id: id } = (await planned())!;
