@@ -1,4 +1,4 @@
-import { AFTER_RECHECK, jobOf, WHOLE_JOB, type JobKey } from '@zero-lash/core/builds';
+import { AFTER_RECHECK, jobAsked, jobOf } from '@zero-lash/core/builds';
 import { z } from 'zod';
 import { headWorkEntry } from './headwork.ts';
 import { knowHowRow } from './knowHow.ts';
@@ -15,7 +15,6 @@ import { id, line, moment, passage, putAway, remark, takenAt, usageUnit, version
 import { wearEntry } from './wear.ts';
 
 const complaint = remark(300);
-const unsaid = { path: ['complaint'], error: 'say in a line what the engine is here for' };
 
 export const newBuild = z
   .object({
@@ -26,33 +25,19 @@ export const newBuild = z
     /** the recheck whose finding is set again, whether it held or not: it is carried over, and the build begins at Set */
     recheckId: id.optional(),
   })
-  .refine(
-    ({ job, recheckId, complaint: said }) => said !== '' || mayBeSilent(jobAsked({ job, recheckId })),
-    unsaid,
-  )
-  .refine(
-    ({ job, recheckId }) => (jobAsked({ job, recheckId }) === AFTER_RECHECK) === (recheckId !== undefined),
-    {
-      path: ['job'],
-      error: 'an engine is set again for what a recheck found, and for nothing else',
-    },
-  );
-
-const mayBeSilent = (job: JobKey): boolean => jobOf(job).complaint === 'optional';
-
-/** The job that a build is opened as. */
-export const jobAsked = ({
-  job,
-  recheckId,
-}: {
-  readonly job?: JobKey | undefined;
-  readonly recheckId?: string | undefined;
-}): JobKey => job ?? (recheckId === undefined ? WHOLE_JOB : AFTER_RECHECK);
+  .refine((asked) => asked.complaint !== '' || jobOf(jobAsked(asked)).complaint === 'optional', {
+    path: ['complaint'],
+    error: 'say in a line what the engine is here for',
+  })
+  .refine((asked) => (jobAsked(asked) === AFTER_RECHECK) === (asked.recheckId !== undefined), {
+    path: ['job'],
+    error: 'an engine is set again for what a recheck found, and for nothing else',
+  });
+export type NewBuild = z.infer<typeof newBuild>;
 
 /** The larger job that a build becomes, because something was found. */
 export const largerJob = z.object({ version, job: jobKey });
 export type LargerJob = z.infer<typeof largerJob>;
-export type NewBuild = z.infer<typeof newBuild>;
 
 export const stageMoveRequest = z.object({ to: stageKey, version });
 export const tickRequest = z.object({ stage: stageKey, check: line(40), done: z.boolean(), takenAt });

@@ -18,6 +18,7 @@ export {
   buildInWords,
   checksAt,
   firstStage,
+  jobAsked,
   JOB_KEYS,
   jobOf,
   JOBS,

@@ -20,6 +20,16 @@ interface JobRow {
   readonly opened: 'by-hand' | 'after-recheck';
 }
 
+/** What is looked at with nothing of the train opened. */
+const CHECK = {
+  stages: ['take-in', 'open-up', 'as-found', 'set', 'prove', 'close', 'run-in'],
+  without: ['take-in:clean', 'open-up:counted-out', 'open-up:lobes'],
+  complaint: 'optional',
+  pressures: 'with-a-complaint',
+  foundProves: true,
+  opened: 'by-hand',
+} as const;
+
 const ROWS = [
   {
     key: 'rebuild',
@@ -36,23 +46,13 @@ const ROWS = [
     key: 'valve-check',
     title: 'Valve check',
     about: 'Cover off, every gap felt, what is out is set, proved, closed.',
-    stages: ['take-in', 'open-up', 'as-found', 'set', 'prove', 'close', 'run-in'],
-    without: ['take-in:clean', 'open-up:counted-out', 'open-up:lobes'],
-    complaint: 'optional',
-    pressures: 'with-a-complaint',
-    foundProves: true,
-    opened: 'by-hand',
+    ...CHECK,
   },
   {
     key: 'first-check',
     title: 'First check after run-in',
-    about: 'The first look after a rebuild, and the head tightened again where the sheet asks.',
-    stages: ['take-in', 'open-up', 'as-found', 'set', 'prove', 'close', 'run-in'],
-    without: ['take-in:clean', 'open-up:counted-out', 'open-up:lobes'],
-    complaint: 'optional',
-    pressures: 'with-a-complaint',
-    foundProves: true,
-    opened: 'by-hand',
+    about: 'The first look after a rebuild: every gap felt, what is out is set, proved, closed.',
+    ...CHECK,
   },
   {
     key: 'fresh-head',
@@ -104,6 +104,19 @@ export const WHOLE_JOB: JobKey = JOBS.find(({ stages }) => stages.length === STA
 
 /** The job of a build that is opened for what a recheck found. */
 export const AFTER_RECHECK: JobKey = JOBS.find(({ opened }) => opened === 'after-recheck')!.key;
+
+/**
+ * Says which job a build is opened as: the one that is named, else the whole of it, or what sets a recheck's finding again.
+ *
+ * @example jobAsked({}) // 'rebuild'
+ */
+export const jobAsked = ({
+  job,
+  recheckId,
+}: {
+  readonly job?: JobKey | undefined;
+  readonly recheckId?: string | undefined;
+}): JobKey => job ?? (recheckId === undefined ? WHOLE_JOB : AFTER_RECHECK);
 
 /**
  * Gives the stage that a job begins at.

@@ -1,5 +1,5 @@
-import { jobAsked, type BuildWrite, type NewBuild } from '@zero-lash/contract/builds';
-import { firstStage, RUNNING } from '@zero-lash/core/builds';
+import type { BuildWrite, NewBuild } from '@zero-lash/contract/builds';
+import { firstStage, jobAsked, RUNNING } from '@zero-lash/core/builds';
 import { allowedBy } from '@zero-lash/core/setting';
 import type { Knex } from 'knex';
 import { json } from '../storedJson.ts';
