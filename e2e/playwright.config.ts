@@ -16,6 +16,11 @@ export const CHROMIUM = {
 };
 
 const JOURNEY_MS = 300_000;
+/**
+ * How long a page may take to show what it should. A machine that others share has been seen to stand still for ten seconds; how
+ * fast pages are is what the bench measures.
+ */
+const SHOWN_MS = 30_000;
 
 export default defineConfig({
   testDir: '.',
@@ -24,14 +29,14 @@ export default defineConfig({
   workers: 2,
   fullyParallel: true,
   timeout: JOURNEY_MS,
-  expect: { timeout: 10_000 },
+  expect: { timeout: SHOWN_MS },
   reporter: process.env.PLAYWRIGHT_JSON_OUTPUT_NAME ? [['list'], ['json']] : 'list',
   use: {
     viewport: { width: 1280, height: 800 },
     launchOptions: CHROMIUM,
     locale: 'en-GB',
     timezoneId: 'Europe/Vienna',
-    actionTimeout: 15_000,
+    actionTimeout: SHOWN_MS,
     // each journey comes as a new device: only those that go without the server keep the whole application first
     serviceWorkers: 'block',
   },
