@@ -8,19 +8,21 @@ import { bridgesOpen } from './bridges.ts';
 import type { BuildState } from './buildState.ts';
 import { partsExplained, partsOff, passesOpen } from './closing.ts';
 import { nothingCounted, wearLeft } from './decided.ts';
-import { camOutAt } from './disturbed.ts';
+import { camCapsOffAt, camOutAt, lastDisturbed } from './disturbed.ts';
 import { findingsNow, newestRound, pointsSet } from './findings.ts';
 import { NO_RUN_IN, runInLeft, type RunInLeft } from './heatCycles.ts';
 import { bareHeld, camsOutUnsaid, toolsIn } from './holds.ts';
 import { pointsBare } from './lastChange.ts';
-import type { JobKey } from './jobs.ts';
+import { measuredAt, type Happened, type JobKey } from './jobs.ts';
 import { provenBy } from './proved.ts';
-import { stageOf, type StageKey } from './stages.ts';
+import type { StageKey } from './stages.ts';
 
 /** The status of a build, as far as leaving a stage and signing go: what is measured, set, proved, and still open. */
 export interface BuildStatus {
   readonly job: JobKey;
   readonly stage: StageKey;
+  /** what was done so far, as far as what is asked follows from it */
+  readonly happened: Happened;
   /** `stage:check` of everything ticked */
   readonly ticked: ReadonlySet<string>;
   /** every lash point of the build's pattern */
@@ -82,12 +84,13 @@ export function statusOf(build: BuildState): BuildStatus {
   // what was changed since says nothing of how it was found, only of how it is
   const found = (asFound?.readings ?? []).filter((reading) => whyNoProof(reading, null) === null);
   const proofs = provenBy(build);
-  const here = stageOf(build.stage).measures === 'as-found' ? asFound : proved;
+  const here = measuredAt(build.job, 'as-found') === build.stage ? asFound : proved;
   const verdicts = (readings: Iterable<ReadingState>) =>
     new Map([...readings].map(({ point, verdict }) => [point, verdict]));
   return {
     job: build.job,
     stage: build.stage,
+    happened: happenedIn(build),
     ticked: new Set(build.ticks.filter(({ done }) => done).map(({ stage, check }) => `${stage}:${check}`)),
     points: lashPoints(build.sheet.pattern).map(({ key }) => key),
     unlimited: measuredWithout(build.sheet),
@@ -121,6 +124,18 @@ export function statusOf(build: BuildState): BuildStatus {
     signedOff: build.signOff !== null,
   };
 }
+
+/**
+ * Says what was done in a build, as far as what is asked follows from it.
+ *
+ * @example happenedIn(build).touched // false: nothing was out
+ */
+export const happenedIn = (
+  build: Pick<BuildState, 'sheet' | 'settings' | 'ticks' | 'provesAgain'>,
+): Happened => ({
+  touched: lastDisturbed(build).size > 0,
+  camOut: camCapsOffAt(build) > -Infinity,
+});
 
 /** Of a sheet that is not asked about, nobody says that its limits are missing. */
 const measuredWithout = ({ pattern, limits }: BuildState['sheet']): readonly string[] =>

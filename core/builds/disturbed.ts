@@ -127,10 +127,17 @@ const disturbedPoints = perPattern((pattern, key: string, atLeast: ProvesAgain):
 });
 
 /** Whether cam or rockers come out before a point is changed. */
-function comesOut(pattern: Pattern, { role }: LashPoint): boolean {
+const comesOut = (pattern: Pattern, { role }: LashPoint): boolean => !setAtItsStop(pattern, role);
+
+/**
+ * Says whether a point of a role is set where the crank stands as it is felt: nothing comes out for it but its own piece.
+ *
+ * @example setAtItsStop(pattern, 'intake') // true: it has screws
+ */
+export function setAtItsStop(pattern: Pattern, role: Role): boolean {
   const means = meansFor(pattern, role);
-  if (means.kind === 'shim') return means.seat !== 'on-bucket';
-  return means.kind !== 'screw' && means.kind !== 'pivot-nut';
+  if (means.kind === 'shim') return means.seat === 'on-bucket';
+  return means.kind === 'screw' || means.kind === 'pivot-nut';
 }
 
 const bankOf = (pattern: Pattern, { cylinder }: LashPoint) =>

@@ -17,10 +17,15 @@ export {
   asksPressures,
   buildInWords,
   checksAt,
+  measuredAt,
+  roundsBegun,
+  setsAsFound,
+  stageIn,
   firstStage,
   jobAsked,
   JOB_KEYS,
   jobOf,
+  type Happened,
   JOBS,
   largerJobs,
   nextStage,
@@ -32,6 +37,7 @@ export {
 export {
   camCapsOffAt,
   disturbances,
+  setAtItsStop,
   disturbedBy,
   lastDisturbed,
   lastTakenApart,
@@ -43,6 +49,7 @@ export {
   mayMove,
   obstaclesTo,
   obstaclesToMove,
+  stagesOn,
   obstaclesToSignOff,
 } from './stageMove.ts';
 export { isUndecided, type Obstacle } from './obstacles.ts';
@@ -79,8 +86,8 @@ export {
   type ChangeAt,
   type PointStatus,
 } from './pointStatus.ts';
-export { isOpenRound, roundOfStage } from './stageRound.ts';
-export { statusOf, type BuildStatus } from './buildStatus.ts';
+export { isOpenRound, kindInLap, limitsOfStage, roundOfStage, roundToRead } from './stageRound.ts';
+export { happenedIn, statusOf, type BuildStatus } from './buildStatus.ts';
 export type {
   BuildState,
   CheckState,

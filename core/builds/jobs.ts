@@ -1,4 +1,20 @@
-import { STAGE_KEYS, stageOf, type StageCheck, type StageKey } from './stages.ts';
+import {
+  STAGE_KEYS,
+  stageMeasuring,
+  stageOf,
+  type RoundKind,
+  type Stage,
+  type StageCheck,
+  type StageKey,
+} from './stages.ts';
+
+/** What was done to an engine in a build, as far as what is asked follows from it. */
+export interface Happened {
+  /** a point was set, or something slackened that bears on one */
+  readonly touched: boolean;
+  /** a cam came out of its caps */
+  readonly camOut: boolean;
+}
 
 /** What is done to an engine, as a build of it is opened, and what follows: its stages, and what is not asked there. */
 interface JobRow {
@@ -8,8 +24,16 @@ interface JobRow {
   readonly about: string;
   /** in the order of the work */
   readonly stages: readonly StageKey[];
+  /** the stage in which every gap is measured as it was found; null where there is nothing to find */
+  readonly findsAt: StageKey | null;
+  /** what its stages are called and for, where that is not what they are in a rebuild */
+  readonly words: Partial<Readonly<Record<StageKey, Pick<Stage, 'title' | 'aim'>>>>;
   /** checks of its stages that are not asked, as `stage:check` */
   readonly without: readonly string[];
+  /** checks that are asked only once something happened */
+  readonly onlyOnce: Readonly<Record<string, keyof Happened>>;
+  /** checks that say something else than in a rebuild */
+  readonly says: Readonly<Record<string, string>>;
   /** whether somebody has to say what the engine is here for */
   readonly complaint: 'asked' | 'optional';
   /** whether compression and leak-down are asked for, or only where there is a complaint */
@@ -22,13 +46,30 @@ interface JobRow {
 
 /** What is looked at with nothing of the train opened. */
 const CHECK = {
-  stages: ['take-in', 'open-up', 'as-found', 'set', 'prove', 'close', 'run-in'],
-  without: ['take-in:clean', 'open-up:counted-out', 'open-up:lobes'],
+  stages: ['take-in', 'open-up', 'set', 'prove', 'close', 'run-in'],
+  findsAt: 'set',
+  words: {
+    'open-up': { title: 'Cover off', aim: 'Only the cover comes off: nothing of the train is slackened.' },
+    set: {
+      title: 'Check and set',
+      aim: 'At each stop feel every point. What is out is set there and then: turned, locked, the spanner off, and felt again.',
+    },
+  },
+  without: ['take-in:clean', 'open-up:marked', 'open-up:counted-out', 'open-up:lobes', 'close:counted-in'],
+  onlyOnce: { 'prove:two-turns': 'touched', 'prove:marks': 'camOut' },
+  says: {
+    'close:cover':
+      'Everything back: clips, tools, rags and pieces; the spanner off the crank; cover on, its bolts to torque',
+    'close:first-start': 'Started: no knock, no leak',
+  },
   complaint: 'optional',
   pressures: 'with-a-complaint',
   foundProves: true,
   opened: 'by-hand',
 } as const;
+
+/** Every check of its stages is asked, as it stands there. */
+const ALL_ASKED = { words: {}, without: [], onlyOnce: {}, says: {} } as const;
 
 const ROWS = [
   {
@@ -36,7 +77,8 @@ const ROWS = [
     title: 'Rebuild',
     about: 'The head is opened: found, worn parts measured, set, proved.',
     stages: STAGE_KEYS,
-    without: [],
+    findsAt: 'as-found',
+    ...ALL_ASKED,
     complaint: 'asked',
     pressures: 'asked',
     foundProves: false,
@@ -59,7 +101,8 @@ const ROWS = [
     title: 'Newly built head',
     about: 'It came apart, or with a new head: there is nothing to find. New parts measured, set, proved.',
     stages: ['take-in', 'wear', 'set', 'prove', 'close', 'run-in'],
-    without: [],
+    findsAt: null,
+    ...ALL_ASKED,
     complaint: 'asked',
     pressures: 'asked',
     foundProves: false,
@@ -70,7 +113,8 @@ const ROWS = [
     title: 'Set again',
     about: 'After a recheck, whether it held or not: what it found is set, proved, closed.',
     stages: ['set', 'prove', 'close', 'run-in'],
-    without: [],
+    findsAt: null,
+    ...ALL_ASKED,
     complaint: 'asked',
     pressures: 'asked',
     foundProves: false,
@@ -128,7 +172,7 @@ export const firstStage = (job: JobKey): StageKey => jobOf(job).stages[0]!;
 /**
  * Gives the stage that comes after another in a job; undefined at its last, and at one that it has not.
  *
- * @example nextStage('valve-check', 'as-found') // 'set'
+ * @example nextStage('valve-check', 'open-up') // 'set'
  */
 export function nextStage(job: JobKey, stage: StageKey): StageKey | undefined {
   const { stages } = jobOf(job);
@@ -139,7 +183,7 @@ export function nextStage(job: JobKey, stage: StageKey): StageKey | undefined {
 /**
  * Lists the stages of a job that come before one of them, the first one first.
  *
- * @example stagesBefore('valve-check', 'set') // ['take-in', 'open-up', 'as-found']
+ * @example stagesBefore('valve-check', 'set') // ['take-in', 'open-up']
  */
 export function stagesBefore(job: JobKey, stage: StageKey): readonly StageKey[] {
   const { stages } = jobOf(job);
@@ -147,13 +191,65 @@ export function stagesBefore(job: JobKey, stage: StageKey): readonly StageKey[] 
 }
 
 /**
+ * Gives a stage as it is called, and what it is for, in a job.
+ *
+ * @example stageIn('valve-check', 'set').title // 'Check and set'
+ */
+export const stageIn = (job: JobKey, stage: StageKey): Stage => ({
+  ...stageOf(stage),
+  ...jobOf(job).words[stage],
+});
+
+/**
+ * Gives the stage of a job in which a kind of round is measured; null where it is measured nowhere.
+ *
+ * @example measuredAt('valve-check', 'as-found') // 'set'
+ */
+export const measuredAt = (job: JobKey, kind: RoundKind): StageKey | null =>
+  kind === 'as-found' ? jobOf(job).findsAt : stageMeasuring(kind).key;
+
+/**
+ * Says whether gaps are found and set in one lap at a stage of a job: what is out is set before the crank is turned on.
+ *
+ * @example setsAsFound('valve-check', 'set') // true
+ */
+export const setsAsFound = (job: JobKey, stage: StageKey): boolean =>
+  jobOf(job).findsAt === stage && stageOf(stage).sets;
+
+/**
+ * Lists the rounds that entering a stage of a job begins: once a build, or each time.
+ *
+ * @example roundsBegun('valve-check', 'set').map(({ kind }) => kind) // ['as-found', 'as-set']
+ */
+export function roundsBegun(
+  job: JobKey,
+  stage: StageKey,
+): readonly { readonly kind: RoundKind; readonly begins: 'once' | 'each-time' }[] {
+  const { measures, begins } = stageOf(stage);
+  return [
+    ...(setsAsFound(job, stage) ? [{ kind: 'as-found', begins: 'once' } as const] : []),
+    ...(measures === null || begins === 'never' ? [] : [{ kind: measures, begins }]),
+  ];
+}
+
+/**
  * Lists what is ticked off at a stage of a job.
  *
+ * @param happened what was done so far; whatever may be asked where it is left out
  * @example checksAt('valve-check', 'take-in').map(({ key }) => key) // ['cold', 'isolated']
  */
-export function checksAt(job: JobKey, stage: StageKey): readonly StageCheck[] {
-  const { without } = jobOf(job);
-  return stageOf(stage).checks.filter(({ key }) => !without.includes(`${stage}:${key}`));
+export function checksAt(
+  job: JobKey,
+  stage: StageKey,
+  happened: Happened = { touched: true, camOut: true },
+): readonly StageCheck[] {
+  const { without, onlyOnce, says } = jobOf(job);
+  return stageOf(stage).checks.flatMap((check) => {
+    const name = `${stage}:${check.key}`;
+    const once = onlyOnce[name];
+    if (without.includes(name) || (once && !happened[once])) return [];
+    return [{ ...check, text: says[name] ?? check.text }];
+  });
 }
 
 /**

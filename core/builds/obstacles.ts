@@ -198,6 +198,15 @@ export function unset({ points, toSetBy, set }: BuildStatus): readonly Obstacle[
 export const notFound = ({ points, asFound, offBase }: BuildStatus): readonly Obstacle[] =>
   unmeasured(points, asFound, offBase, 'as found');
 
+/** Points that were neither felt nor set, where they are found and set in one lap. */
+export const notFelt = ({ points, toSetBy, set, offBase }: BuildStatus): readonly Obstacle[] =>
+  unmeasured(
+    points.filter((key) => !set.has(key)),
+    toSetBy,
+    offBase,
+    'yet',
+  );
+
 /** Points that nothing proves in their band since they were last set. */
 export function unproved({ points, proved, accepted, offBase }: BuildStatus): readonly Obstacle[] {
   const measured = points.filter((key) => proved.has(key) && !accepted.has(key));

@@ -92,9 +92,9 @@ function asMeant(
   return fits && (condition === 'cold' || said.condition === condition);
 }
 
-/** Whether a point was found in its band, and nothing bore on it since. */
-const isSound = (reading: ReadingState, changed: string | undefined): boolean =>
-  reading.verdict === 'in-spec' && whyNoProof(reading, changed ?? null) === null;
+/** Whether a point was found in its band. */
+const isSound = (reading: ReadingState): boolean =>
+  reading.verdict === 'in-spec' && whyNoProof(reading, null) === null;
 
 /**
  * Finds what proves each point: the newest reading at proving that nothing has disturbed since, taken after the two turns. Going
@@ -131,7 +131,7 @@ export function provenBy<Round extends RoundState>({
       const since = carried ? changed : kind === 'proved' ? from.get(reading.point) : NOT_YET;
       if (whyNoProof(reading, since ?? null) === null) proven.set(reading.point, reading);
       else if (kind === 'as-set' && lockedProof(build, reading, changed)) proven.set(reading.point, reading);
-      else if (standsAsFound && !readAgain.has(reading.point) && isSound(reading, changed))
+      else if (standsAsFound && changed === undefined && !readAgain.has(reading.point) && isSound(reading))
         proven.set(reading.point, reading);
     }
   }

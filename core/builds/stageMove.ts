@@ -4,6 +4,7 @@ import {
   heldBare,
   leftBare,
   notCounted,
+  notFelt,
   notFound,
   notSigned,
   toolIn,
@@ -14,7 +15,7 @@ import {
   withoutLimits,
   type Obstacle,
 } from './obstacles.ts';
-import { checksAt, nextStage, stagesBefore, type JobKey } from './jobs.ts';
+import { checksAt, jobOf, nextStage, setsAsFound, stagesBefore, type JobKey } from './jobs.ts';
 import { CLOSING, RUNNING, stageOf, type Demand, type StageKey } from './stages.ts';
 
 /** What the kinds of checks say against going on where points are set, or against signing. */
@@ -26,6 +27,7 @@ const UNMET: Readonly<Record<Demand, (status: BuildStatus) => readonly Obstacle[
   counted: notCounted,
   'wear-decided': undecidedWear,
   'all-found': notFound,
+  'all-felt': (status) => (setsAsFound(status.job, status.stage) ? notFelt(status) : []),
   'limits-known': withoutLimits,
   'all-set': (status) => [...leftBare(status), ...heldBy('setting', status), ...unset(status)],
   'all-proved': unproved,
@@ -40,7 +42,7 @@ const UNMET: Readonly<Record<Demand, (status: BuildStatus) => readonly Obstacle[
  */
 export function obstaclesTo(status: BuildStatus): readonly Obstacle[] {
   const stage = stageOf(status.stage);
-  const open = checksAt(status.job, status.stage).filter(
+  const open = checksAt(status.job, status.stage, status.happened).filter(
     ({ key }) => !status.ticked.has(`${stage.key}:${key}`),
   );
   const text = `Tick off first: ${open.map((check) => check.text.toLowerCase()).join('; ')}.`;
@@ -52,10 +54,11 @@ export function obstaclesTo(status: BuildStatus): readonly Obstacle[] {
   ];
 }
 
-/** Nothing is set without limits: they stand against going on to where it is. */
+/** Nothing is set without limits: they stand against going on to where it is, unless that is where it is found too. */
 function beforeSetting(status: BuildStatus): readonly Obstacle[] {
   const next = nextStage(status.job, status.stage);
-  return next !== undefined && stageOf(next).sets ? withoutLimits(status) : [];
+  const sets = next !== undefined && stageOf(next).sets && !setsAsFound(status.job, next);
+  return sets ? withoutLimits(status) : [];
 }
 
 /**
@@ -65,7 +68,27 @@ function beforeSetting(status: BuildStatus): readonly Obstacle[] {
  * @example obstaclesToMove(statusOf(build), 'take-in').length // 0
  */
 export const obstaclesToMove = (status: BuildStatus, to: StageKey): readonly Obstacle[] =>
-  goesOn(status.job, status.stage, to) ? obstaclesTo(status) : toolIn(status);
+  stagesOn(status).includes(to) ? obstaclesTo(status) : toolIn(status);
+
+/**
+ * Lists the stages that a build goes on to: the next of its job; and where nobody touched anything, and what was found proves it, past
+ * the one where it would be proved.
+ *
+ * Rule: only what was touched is proved.
+ *
+ * @example stagesOn(statusOf(build)) // ['prove', 'close'] in a valve check that found nothing out
+ */
+export function stagesOn(status: BuildStatus): readonly StageKey[] {
+  const next = nextStage(status.job, status.stage);
+  if (next === undefined) return [];
+  const there = { ...status, stage: next };
+  const passes =
+    jobOf(status.job).foundProves &&
+    stageOf(next).measures === 'proved' &&
+    !status.happened.touched &&
+    obstaclesTo(there).length === 0;
+  return passes ? [next, ...stagesOn(there)] : [next];
+}
 
 /**
  * Says what stands against turning the crank: a tool that holds a valve down, and points with nothing in.
@@ -95,8 +118,8 @@ export function obstaclesToSignOff(status: BuildStatus): readonly Obstacle[] {
 }
 
 /**
- * Says whether a build may be moved from one stage to another: one on in its job when nothing stands against it, or back to any
- * earlier stage of it until it is signed off.
+ * Says whether a build may be moved from one stage of its job to another: one on when nothing stands against it, or back to any
+ * earlier one until it is signed off. See `stagesOn` for one that is passed.
  *
  * @example mayMove('rebuild', 'as-found', 'set') // false: two stages would be skipped
  */
@@ -107,6 +130,6 @@ export function mayMove(job: JobKey, from: StageKey, to: StageKey): boolean {
 /**
  * Says whether a move is one stage on in a job, which needs the stage to be finished.
  *
- * @example goesOn('valve-check', 'as-found', 'set') // true
+ * @example goesOn('valve-check', 'open-up', 'set') // true
  */
 export const goesOn = (job: JobKey, from: StageKey, to: StageKey): boolean => nextStage(job, from) === to;

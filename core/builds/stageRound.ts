@@ -1,7 +1,10 @@
 import type { BuildState, RoundState } from './buildState.ts';
 import { findingsNow, newestRound } from './findings.ts';
 import { provenBy } from './proved.ts';
-import { stageMeasuring, stageOf, type StageKey } from './stages.ts';
+import { lastChange } from './lastChange.ts';
+import { lastTakenApart } from './disturbed.ts';
+import { measuredAt, setsAsFound, type JobKey } from './jobs.ts';
+import { stageOf, type RoundKind, type StageKey } from './stages.ts';
 
 type WithRounds<Round extends RoundState> = Omit<BuildState, 'rounds' | 'signOff'> & {
   readonly rounds: readonly Round[];
@@ -47,9 +50,48 @@ function provedAt<Round extends RoundState>(build: WithRounds<Round>, proving: R
  * @example isOpenRound(build, roundOfStage(build, build.stage))
  */
 export function isOpenRound(
-  build: { readonly stage: StageKey; readonly closedAt: string | null },
+  build: { readonly job: JobKey; readonly stage: StageKey; readonly closedAt: string | null },
   round: (RoundState & { readonly closedAt: string | null }) | undefined,
 ): boolean {
   if (!round || round.closedAt || build.closedAt) return false;
-  return stageMeasuring(round.kind).key === build.stage;
+  return measuredAt(build.job, round.kind) === build.stage;
 }
+
+/**
+ * Says what kind of reading one taken at a point now is, where gaps are found and set in one lap: of what nobody touched it says how
+ * it was found, of the rest how it was set.
+ *
+ * @example kindInLap({ sheet, settings: [], ticks: [] }, '1I') // 'as-found'
+ */
+export const kindInLap = (
+  build: Pick<BuildState, 'sheet' | 'settings' | 'ticks'>,
+  point: string,
+): 'as-found' | 'as-set' =>
+  lastChange(build.settings, point) === null && !lastTakenApart(build).has(point) ? 'as-found' : 'as-set';
+
+/**
+ * Finds the round that a reading taken at a point of a stage goes into: the one that is shown there; where gaps are found and set in
+ * one lap, the one that says how it was found until the point is touched.
+ *
+ * @example roundToRead(build, 'set', '1I')?.kind // 'as-found', in a valve check
+ */
+export function roundToRead<Round extends RoundState & { readonly closedAt?: string | null }>(
+  build: WithRounds<Round>,
+  stage: StageKey,
+  point: string,
+): Round | undefined {
+  if (!setsAsFound(build.job, stage)) return roundOfStage(build, stage);
+  const shown = roundOfStage(build, stage);
+  const found = newestRound(build.rounds, 'as-found');
+  // once it is closed nothing more is found: it was proved since
+  return found && !found.closedAt && kindInLap(build, point) === found.kind ? found : shown;
+}
+
+/**
+ * Says by which limits the points of a stage are held: those of a kind of round. Where gaps are found and set in one lap, what was
+ * touched is held by what it is set to, and the rest by what is left alone, as at proving.
+ *
+ * @example limitsOfStage('valve-check', 'set', 'as-set') // 'proved'
+ */
+export const limitsOfStage = (job: JobKey, stage: StageKey, shown: RoundKind | null): RoundKind | null =>
+  setsAsFound(job, stage) ? 'proved' : stageOf(stage).sets ? 'as-set' : shown;

@@ -44,7 +44,14 @@ export const ROUND_WORDS: Readonly<Record<RoundKind, string>> = {
 
 /** Something that has to hold before a stage is left. */
 export type Demand =
-  'counted' | 'all-found' | 'limits-known' | 'wear-decided' | 'all-set' | 'all-proved' | 'signed-off';
+  | 'counted'
+  | 'all-found'
+  | 'all-felt'
+  | 'limits-known'
+  | 'wear-decided'
+  | 'all-set'
+  | 'all-proved'
+  | 'signed-off';
 
 /** A caution of a stage: of every engine, or of those whose gaps are set so that it matters. */
 export type StageCaution =
@@ -104,7 +111,10 @@ export const STAGES: readonly Stage[] = [
     ],
     checks: [
       { key: 'cold', text: 'Engine cold', says: 'cold' },
-      { key: 'isolated', text: 'Ignition, fuel and battery isolated' },
+      {
+        key: 'isolated',
+        text: 'Cannot start: ignition, fuel and battery isolated; wheels chocked, hands clear',
+      },
       { key: 'clean', text: 'Outside cleaned around the cover' },
     ],
     measures: null,
@@ -248,7 +258,7 @@ export const STAGES: readonly Stage[] = [
     ends: ['as-set'],
     sets: true,
     shows: 'finding',
-    demands: ['limits-known', 'wear-decided', 'all-set'],
+    demands: ['limits-known', 'wear-decided', 'all-felt', 'all-set'],
     unticks: ['close'],
     unticksIfChanged: [],
   },

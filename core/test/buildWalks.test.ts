@@ -9,14 +9,17 @@ import {
   jobOf,
   JOBS,
   largerJobs,
-  nextStage,
   RUNNING,
   stagesBefore,
   WHOLE_JOB,
   type Job,
   type JobKey,
   disturbances,
-  goesOn,
+  happenedIn,
+  measuredAt,
+  roundsBegun,
+  roundToRead,
+  stagesOn,
   mayMove,
   obstaclesToMove,
   obstaclesToSignOff,
@@ -72,7 +75,10 @@ class Bench {
   constructor(pattern: typeof SCREWS, job: JobKey = WHOLE_JOB) {
     this.build = {
       ...{ job, stage: firstStage(job) },
-      sheet: { pattern: { ...pattern, cylinders: pattern.cylinders.slice(0, 1), firingOrder: '1' } as never },
+      sheet: {
+        pattern: { ...pattern, cylinders: pattern.cylinders.slice(0, 1), firingOrder: '1' } as never,
+        condition: 'cold',
+      },
       ...{ ticks: [], rounds: [], settings: [], signOff: null },
     };
   }
@@ -108,7 +114,7 @@ class Bench {
     const here = stageOf(stage);
     if (next.what === 'tick') for (const { key } of here.checks) this.#tick(stage, key, true);
     if (next.what === 'slacken' && here.sets) this.#tick(SETTING, slackenedIn(this.build), true);
-    if (next.what === 'measure' && here.measures) this.#measure(here.measures, next);
+    if (next.what === 'measure' && here.measures) this.#measure(next);
     if (next.what === 'set' && here.sets) {
       const point = OWN[next.point]!;
       const row = { point, kind: next.left ? ('left' as const) : ('turned' as const), at: this.#now };
@@ -117,13 +123,14 @@ class Bench {
       );
       this.build = { ...this.build, settings: [...rest, row] };
     }
-    if (next.what === 'on') this.#go(nextStage(this.build.job, stage) ?? stage);
+    if (next.what === 'on') this.#go(stagesOn(statusOf(this.build)).at(-1) ?? stage);
     if (next.what === 'back') this.#go(next.to);
   }
 
-  #measure(kind: RoundState['kind'], { point, verdict, offBase }: Extract<Step, { what: 'measure' }>): void {
-    const round = this.build.rounds.findLast((each) => each.kind === kind);
-    if (!round) return;
+  #measure({ point, verdict, offBase }: Extract<Step, { what: 'measure' }>): void {
+    const into = roundToRead(this.build, this.build.stage, OWN[point]!);
+    const round = this.build.rounds.findLast(({ kind }) => kind === into?.kind);
+    if (!round || measuredAt(this.build.job, round.kind) !== this.build.stage) return;
     const taken = reading(OWN[point]!, 0, verdict, { offBase, takenAt: this.#now });
     const readings = [...round.readings.filter((each) => each.point !== taken.point), taken];
     this.build = {
@@ -134,16 +141,27 @@ class Bench {
 
   #go(to: StageKey): void {
     const { build } = this;
-    if (to === STAGE_KEYS.at(-1) || !mayMove(build.job, build.stage, to)) return;
+    const on = stagesOn(statusOf(build));
+    if (to === STAGE_KEYS.at(-1) || !(mayMove(build.job, build.stage, to) || on.includes(to))) return;
     if (obstaclesToMove(statusOf(build), to).length > 0) return;
-    for (const { stage, check } of undoneBy(build, to)) this.#tick(stage, check, false);
-    const { measures, begins } = stageOf(to);
-    const there = this.build.rounds.some(({ kind }) => kind === measures);
-    const rounds =
-      measures !== null && (begins === 'each-time' || (begins === 'once' && !there))
-        ? [...this.build.rounds, { kind: measures, readings: [] }]
-        : this.build.rounds;
-    this.build = { ...this.build, rounds, stage: to };
+    for (const stage of on.includes(to) ? on.slice(0, on.indexOf(to) + 1) : [to]) this.#enter(stage);
+  }
+
+  #enter(to: StageKey): void {
+    for (const { stage, check } of undoneBy(this.build, to)) this.#tick(stage, check, false);
+    const there = (kind: RoundState['kind']) => this.build.rounds.some((round) => round.kind === kind);
+    const begun = roundsBegun(this.build.job, to).filter(
+      ({ kind, begins }) => begins === 'each-time' || !there(kind),
+    );
+    const { ends } = stageOf(to);
+    const rounds = this.build.rounds.map((round) =>
+      begun.length > 0 && ends.includes(round.kind) ? { ...round, closedAt: at(this.#minute) } : round,
+    );
+    this.build = {
+      ...this.build,
+      rounds: [...rounds, ...begun.map(({ kind }) => ({ kind, readings: [] }))],
+      stage: to,
+    };
   }
 }
 
@@ -151,6 +169,7 @@ class Bench {
 const SIXTH = {
   ...{ key: 'proof-alone', title: 'Proof alone', about: 'Somebody else set it.' },
   ...{ stages: ['take-in', 'prove', 'close', 'run-in'], without: ['take-in:clean'] },
+  ...{ findsAt: null, words: {}, onlyOnce: {}, says: {} },
   ...{ complaint: 'optional', pressures: 'with-a-complaint', foundProves: false, opened: 'by-hand' },
 } as unknown as Job;
 (JOBS as Job[]).push(SIXTH);
@@ -158,7 +177,7 @@ const job = fc.constantFrom(...JOBS.map(({ key }) => key));
 
 describe('any job', () => {
   it('begins at its first stage, has an end at which it runs, and asks nothing that its stages have not', () => {
-    for (const { key, stages, without } of JOBS) {
+    for (const { key, stages, without, onlyOnce, says, findsAt } of JOBS) {
       expect(firstStage(key)).toBe(stages[0]);
       expect(stages.at(-1)).toBe(RUNNING);
       for (const named of [SETTING, PROVING, CLOSING].slice(key === SIXTH.key ? 1 : 0))
@@ -167,14 +186,17 @@ describe('any job', () => {
         stages.map((stage) => STAGE_KEYS.indexOf(stage)).toSorted((a, b) => a - b),
       );
       const asked = stages.flatMap((stage) => stageOf(stage).checks.map((check) => `${stage}:${check.key}`));
-      for (const check of without) expect(asked, key).toContain(check);
+      for (const check of [...without, ...Object.keys(onlyOnce), ...Object.keys(says)])
+        expect(asked, key).toContain(check);
+      if (findsAt !== null) expect(stages, key).toContain(findsAt);
       expect(stages.reduce((sum, stage) => sum + checksAt(key, stage).length, 0)).toBe(
         asked.length - without.length,
       );
-      // the two turns, the count in and the cover are never left out
-      expect(without.filter((check) => /two-turns|marks|counted-in|cover|cold|isolated/.test(check))).toEqual(
-        [],
-      );
+      // the two turns and the cover are never left out, and everything is counted in, or said to be back with the cover
+      expect(without.filter((check) => /two-turns|prove:marks|cover|cold|isolated/.test(check))).toEqual([]);
+      if (without.includes('close:counted-in')) expect(says['close:cover'], key).toMatch(/^Everything back/);
+      const untouched = { touched: false, camOut: false };
+      expect(checksAt(key, PROVING, untouched).length, key).toBe(Object.keys(onlyOnce).length > 0 ? 0 : 2);
     }
     expect(checksAt(SIXTH.key, 'take-in').map(({ key }) => key)).toEqual(['cold', 'isolated']);
   });
@@ -221,7 +243,7 @@ describe('any way a build may be gone', () => {
             const { build } = bench;
             expect(jobOf(of).stages).toContain(build.stage);
             if (build.stage !== before.stage) {
-              const on = goesOn(build.job, before.stage, build.stage);
+              const on = stagesOn(statusOf(before)).includes(build.stage);
               expect(on || STAGE_KEYS.indexOf(build.stage) < STAGE_KEYS.indexOf(before.stage)).toBe(true);
               if (!on)
                 for (const stage of stageOf(build.stage).unticks)
@@ -229,7 +251,7 @@ describe('any way a build may be gone', () => {
             }
             if (build.stage !== CLOSING || obstaclesToSignOff(statusOf(build)).length > 0) continue;
             signable += 1;
-            holds(build);
+            holds(build, jobOf(of).foundProves);
           }
         }),
         { numRuns: 400, seed: 11 },
@@ -240,7 +262,7 @@ describe('any way a build may be gone', () => {
   );
 
   /** What a build that may be signed has, whatever was done on the way. */
-  function holds(build: BuildState): void {
+  function holds(build: BuildState, foundProves: boolean): void {
     const { rounds, settings, ticks, sheet } = build;
     const slackened = slackenedIn(build);
     const cam = sheet.pattern.means.kind === 'shim';
@@ -257,9 +279,15 @@ describe('any way a build may be gone', () => {
       const sound = proved.filter(
         (row) => row.point === point && !whyNoProof(row, null) && Date.parse(row.takenAt) > since,
       );
-      expect(sound.at(-1)?.verdict, point).toBe('in-spec');
+      const found = rounds
+        .filter(({ kind }) => kind === 'as-found')
+        .flatMap(({ readings }) => readings.filter((row) => row.point === point && !whyNoProof(row, null)));
+      const proof = sound.at(-1) ?? (foundProves && bears.length === 0 ? found.at(-1) : undefined);
+      expect(proof?.verdict, point).toBe('in-spec');
     }
-    const turned = ticks.filter(({ stage, done }) => stage === PROVING && done);
-    expect(turned).toHaveLength(stageOf(PROVING).checks.length);
+    const turned = ticks.filter(({ stage, done }) => stage === PROVING && done).map(({ check }) => check);
+    const asked = checksAt(build.job, PROVING, happenedIn(build)).map(({ key }) => key);
+    expect(turned).toEqual(expect.arrayContaining(asked));
+    if (changes.length > 0 || loosened) expect(asked).toContain('two-turns');
   }
 });

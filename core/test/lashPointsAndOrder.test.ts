@@ -63,6 +63,7 @@ describe('the order of the work', () => {
   const statusAt = (stage: BuildStatus['stage'], change: Partial<BuildStatus> = {}): BuildStatus => ({
     job: 'rebuild',
     stage,
+    happened: { touched: true, camOut: false },
     ticked: new Set(STAGES.flatMap(({ key, checks }) => checks.map((check) => `${key}:${check.key}`))),
     points: ['1I', '1E'],
     unlimited: [],

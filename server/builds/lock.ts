@@ -1,5 +1,5 @@
 import type { BuildRowChange, BuildWrite } from '@zero-lash/contract/builds';
-import type { StageKey } from '@zero-lash/core/builds';
+import type { JobKey, StageKey } from '@zero-lash/core/builds';
 import type { Aim, AllowOver, OwnAim } from '@zero-lash/core/setting';
 import type { SingleRule } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
@@ -10,6 +10,7 @@ import { json } from '../storedJson.ts';
 export interface LockedBuild {
   readonly id: string;
   readonly seq: number;
+  readonly job: JobKey;
   readonly stage: StageKey;
   readonly version: number;
   readonly openedAt: Date;
@@ -26,6 +27,7 @@ export interface LockedBuild {
 const FIELDS = [
   'id',
   'seq',
+  'job',
   'stage',
   'version',
   'opened_at as openedAt',

@@ -26,6 +26,11 @@ export async function lockRound(db: Knex, id: string): Promise<LockedRound> {
   const build = await lockByPart(db, 'rounds', id);
   if (!build) throw new Refusal('not_found', { detail: 'There is no such round.' });
   if (build.closedAt) throw new Refusal('build_closed');
+  return roundOf(db, build, id);
+}
+
+/** A round of a build that is locked already. */
+export async function roundOf(db: Knex, build: LockedBuild, id: string): Promise<LockedRound> {
   const round = await db('rounds as r')
     .join('engines as e', 'e.id', db.raw('?', [build.engineId]))
     .where('r.id', id)

@@ -46,7 +46,9 @@ function inBuild(query: Knex.QueryBuilder, db: Knex, buildId: string): void {
 function roundQuery(db: Knex, buildId: string): Knex.QueryBuilder {
   const query = db('rounds as r')
     .join('people as p', 'p.id', 'r.opened_by')
-    .orderBy(['r.opened_at', 'r.number'])
+    .orderBy('r.opened_at')
+    // of two that were opened as one how it was found comes first
+    .orderByRaw(`r.kind <> 'as-found', r.number`)
     // what a recheck found is, in the build that sets it again, how the engine was found
     .select(
       db.raw(`case when r.build_id = ? then r.kind else 'as-found' end as kind`, [buildId]),

@@ -1,7 +1,14 @@
 import type { BuildRowChange, BuildWrite } from '@zero-lash/contract/builds';
 import type { newReading } from '@zero-lash/contract/measuring';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
-import { heldAgainst, stageMeasuring, type SettingState } from '@zero-lash/core/builds';
+import {
+  heldAgainst,
+  kindInLap,
+  measuredAt,
+  setsAsFound,
+  type CheckState,
+  type SettingState,
+} from '@zero-lash/core/builds';
 import { intervalOf, judge, saysOtherwise, type Reading } from '@zero-lash/core/measuring';
 import { meansFor } from '@zero-lash/core/sheets';
 import { mayMeasurePoint } from '@zero-lash/core/turning';
@@ -19,7 +26,7 @@ import { effectiveSheet } from '../sheets/effectiveSheet.ts';
 import { findRevision } from '../sheets/read.ts';
 import { hollowsOf } from '../wear/hollows.ts';
 import { readReadings } from './rounds.ts';
-import { lockRound, type LockedRound } from './lockRound.ts';
+import { lockRound, roundOf, type LockedRound } from './lockRound.ts';
 
 /** The reading that stands at a point as another comes. */
 interface CurrentReading {
@@ -39,9 +46,10 @@ export async function addReading(
   input: z.output<typeof newReading>,
   context: WriteContext,
 ): Promise<BuildWrite> {
-  const round = await lockRound(db, roundId);
-  const { build } = round;
-  const takenAt = whenTaken(input.takenAt, context, round.openedAt);
+  const said = await lockRound(db, roundId);
+  const { build } = said;
+  const takenAt = whenTaken(input.takenAt, context, said.openedAt);
+  const round = await roundOfReading(db, said, input.point, takenAt);
   await refuseOutOfTime(db, round, takenAt);
   const sheet = effectiveSheet(await findRevision(db, build.revisionId), build);
   const touched = round.kind === 'proved' ? await changesAt(db, build.id, input.point) : [];
@@ -55,15 +63,15 @@ export async function addReading(
   if (saysOtherwise(input.asTyped, input.reading as Reading)) throw new Refusal('typed_otherwise');
   const earlier: CurrentReading | undefined = await db('readings as g')
     .join('people as p', 'p.id', 'g.by')
-    .where({ round_id: roundId, point: input.point, superseded: false })
+    .where({ round_id: round.id, point: input.point, superseded: false })
     .first('g.id', 'p.name as by', 'g.by as personId', 'g.taken_at as takenAt');
-  const firstLook = input.blind ? await firstLookOf(db, roundId, input.point, takenAt, context) : null;
+  const firstLook = input.blind ? await firstLookOf(db, round.id, input.point, takenAt, context) : null;
   // one from the future, of when a clock was wrong, gives way to whatever comes
   const late = earlier !== undefined && takenAt < earlier.takenAt && !isAhead(earlier.takenAt);
   if (earlier && !late) await db('readings').where({ id: earlier.id }).update('superseded', true);
   await db('readings').insert({
     id: context.key,
-    round_id: roundId,
+    round_id: round.id,
     revision_id: build.revisionId,
     point: input.point,
     reading: JSON.stringify(input.reading),
@@ -91,14 +99,45 @@ export async function addReading(
   });
   // the figure the engine had run when it was measured, not when the round was opened
   const { build: at } = round;
-  const here = stageMeasuring(round.kind).key === at.stage;
+  const here = measuredAt(at.job, round.kind) === at.stage;
   if (here && !round.closedAt && round.usage !== round.running)
-    await db('rounds').where({ id: roundId }).update({ usage: round.running });
+    await db('rounds').where({ id: round.id }).update({ usage: round.running });
   const [row] = await readReadings(db, (query) => query.where('g.id', context.key), 'all');
   const reopened = round.kind === 'recheck' && round.closedAt && !late ? await reopenRecheck(db, round) : [];
   const against = round.kind === 'recheck' ? [] : await holdAgainstSignature(db, build);
   const own: BuildRowChange = { kind: 'reading', row: row! };
   return written(build, own, ...reopened, ...against);
+}
+
+/**
+ * The round that a reading belongs to: the one it was said to be of, unless gaps are found and set in one lap, and somebody set the
+ * point before it was read, which the device that read it did not know: it says how it was set then, and not how it was found.
+ */
+async function roundOfReading(
+  db: Knex,
+  said: LockedRound,
+  point: string,
+  takenAt: Date,
+): Promise<LockedRound> {
+  const { build, kind } = said;
+  const at = measuredAt(build.job, kind);
+  if (kind !== 'as-found' || at === null || !setsAsFound(build.job, at)) return said;
+  const settings = await changesAt(db, build.id, point);
+  const ticks = (await db('stage_ticks')
+    .where({ build_id: build.id })
+    .select('stage', 'check_key as check', 'done', 'at')) as (Omit<CheckState, 'at'> & { at: Date })[];
+  const before = {
+    sheet: await findRevision(db, build.revisionId),
+    settings: settings.filter((each) => new Date(each.at) <= takenAt),
+    ticks: ticks.filter((tick) => tick.at <= takenAt).map((tick) => ({ ...tick, at: tick.at.toISOString() })),
+  };
+  if (kindInLap(before, point) === kind) return said;
+  const set = await db('rounds')
+    .where({ build_id: build.id, kind: 'as-set' })
+    .where('opened_at', '<=', takenAt)
+    .orderBy('number', 'desc')
+    .first('id');
+  return set ? roundOf(db, build, set.id) : said;
 }
 
 /** What was done at a point of a build, the last first. */
@@ -124,8 +163,9 @@ async function refuseOutOfTime(
   { kind, closedAt, build }: LockedRound,
   takenAt: Date,
 ): Promise<void> {
-  const { key } = stageMeasuring(kind);
+  const key = measuredAt(build.job, kind);
   if (closedAt && takenAt >= closedAt) throw new Refusal('round_closed');
+  if (key === null) throw new Refusal('wrong_stage');
   await takeLate(db, build, key, takenAt, [closedAt ? 'round_closed' : 'wrong_stage']);
 }
 

@@ -12,7 +12,8 @@ import { whenTaken, type WriteContext } from '../plugins/writeContext.ts';
 import { isAhead } from '../clock.ts';
 import { Refusal } from '../plugins/errors.ts';
 import { holdAgainstSignature } from '../rechecks/late.ts';
-import { pointAt } from '../sheets/limitsAt.ts';
+import { effectiveSheet, type EffectiveSheet } from '../sheets/effectiveSheet.ts';
+import { limitsAt, pointAt } from '../sheets/limitsAt.ts';
 import { findRevision } from '../sheets/read.ts';
 import { moveForSetting } from '../pieces/store.ts';
 import { readSettings } from './read.ts';
@@ -37,6 +38,15 @@ function refuseOtherMeans(sheet: SheetRevision, { point, kind }: z.output<typeof
   });
 }
 
+/** Refuses to set a point whose limits are still to come: it may be found and set in one lap. */
+function refuseWithoutLimits(sheet: EffectiveSheet, { point, kind }: z.output<typeof newSetting>): void {
+  if (kind === 'left' || limitsAt(sheet, point, 'set') !== null) return;
+  throw new Refusal('stage_not_ready', {
+    detail: `The sheet has no limits for ${point} yet: nothing is set without them.`,
+    points: [point],
+  });
+}
+
 /**
  * Records what was set at a point. What was changed last stands, whichever came in first, and beside it that it was left alone
  * last; what stood before is superseded.
@@ -50,6 +60,7 @@ export async function addSetting(
   const build = await lockBuild(db, buildId);
   const sheet = await findRevision(db, build.revisionId);
   refuseOtherMeans(sheet, input);
+  refuseWithoutLimits(effectiveSheet(sheet, build), input);
   // a piece comes out of a point that there is
   if (input.giver !== null) pointAt(sheet, input.giver);
   const at = whenTaken(input.takenAt, context, build.openedAt);

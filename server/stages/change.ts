@@ -1,5 +1,5 @@
 import type { buildChange, BuildWrite, largerJob } from '@zero-lash/contract/builds';
-import { jobOf, largerJobs } from '@zero-lash/core/builds';
+import { jobOf, largerJobs, setsAsFound } from '@zero-lash/core/builds';
 import { aimsOutside, type OwnAim } from '@zero-lash/core/setting';
 import { resolveLimits, ROLE_WORDS } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
@@ -61,7 +61,8 @@ export async function changeBuild(
 }
 
 /**
- * Makes a build's job a larger one, because something was found: its stages are there from then on, and what was measured is kept.
+ * Makes a build's job a larger one, because something was found: its stages are there from then on, and what was measured is kept. Out
+ * of one lap of finding and setting it goes to where the larger one finds: what was not felt yet is felt before anything is undone.
  *
  * @throws Refusal `job_smaller` where the other has not every stage of it and more; `already_signed_off`
  */
@@ -69,6 +70,7 @@ export async function enlargeJob(
   db: Knex,
   id: string,
   { version, job }: z.output<typeof largerJob>,
+  personId: string,
 ): Promise<BuildWrite> {
   const build = await lockAtVersion(db, id, version);
   const { rows: head } = await readHead(db, id);
@@ -77,9 +79,17 @@ export async function enlargeJob(
     throw new Refusal('job_smaller', {
       detail: `A ${jobOf(head.job).title.toLowerCase()} does not become a ${jobOf(job).title.toLowerCase()}.`,
     });
+  const { stage } = head;
+  const { findsAt } = jobOf(job);
+  const to = setsAsFound(head.job, stage) && findsAt !== null ? findsAt : stage;
+  if (to !== stage)
+    await db('stage_moves').insert({ build_id: id, from_stage: stage, to_stage: to, by: personId });
   await db('builds')
     .where({ id })
-    .update({ job, version: version + 1 });
+    .update({
+      ...{ job, version: version + 1 },
+      ...(to === stage ? {} : { stage: to, stage_since: db.fn.now() }),
+    });
   return written(build, await headChange(db, id));
 }
 

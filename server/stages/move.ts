@@ -1,11 +1,15 @@
 import type { BuildRowChange, BuildWrite, stageMoveRequest } from '@zero-lash/contract/builds';
 import {
   mayMove,
+  roundsBegun,
+  stageIn,
   obstaclesToMove,
+  stagesOn,
   stageOf,
   statusOf,
   undoneBy,
   type Obstacle,
+  type RoundKind,
   type Stage,
   RUNNING,
 } from '@zero-lash/core/builds';
@@ -29,24 +33,28 @@ export async function moveStage(
 ): Promise<BuildWrite> {
   const taken = await lockAtVersion(db, id, version);
   const build = await readWhole(db, id);
-  if (!mayMove(build.job, build.stage, to))
+  const status = statusOf(build);
+  const on = stagesOn(status);
+  if (!mayMove(build.job, build.stage, to) && !on.includes(to))
     throw new Refusal('stage_skipped', {
-      detail: `From ${stageOf(build.stage).title} the build cannot go to ${stageOf(to).title}.`,
+      detail: `From ${stageIn(build.job, build.stage).title} the build cannot go to ${stageIn(build.job, to).title}.`,
     });
   if (build.signOff && to !== RUNNING) throw new Refusal('already_signed_off');
   if (to === RUNNING && !build.signOff)
     throw new Refusal('stage_not_ready', { detail: 'A lead signs the build off first.' });
-  refuseFor('stage_not_ready', obstaclesToMove(statusOf(build), to));
-  await db('stage_moves').insert({
-    build_id: id,
-    from_stage: build.stage,
-    to_stage: to,
-    by: personId,
-  });
+  refuseFor('stage_not_ready', obstaclesToMove(status, to));
   await db('builds')
     .where({ id })
     .update({ stage: to, stage_since: db.fn.now(), version: version + 1 });
-  const followed = await enter(db, build, stageOf(to), personId);
+  const followed: BuildRowChange[] = [];
+  // a stage in which nothing is to be done is entered and left all the same: what it ends has ended
+  const passed = on.includes(to) ? on.slice(0, on.indexOf(to) + 1) : [to];
+  let at = build;
+  for (const stage of passed) {
+    await db('stage_moves').insert({ build_id: id, from_stage: at.stage, to_stage: stage, by: personId });
+    followed.push(...(await enter(db, at, stageOf(stage), personId)));
+    at = { ...at, stage };
+  }
   return written(taken, await headChange(db, id), ...followed);
 }
 
@@ -63,7 +71,7 @@ export function refuseFor(code: 'stage_not_ready' | 'not_provable', obstacles: r
 async function enter(
   db: Knex,
   build: WholeBuild,
-  { key, begins, ends, measures }: Stage,
+  { key, ends }: Stage,
   personId: string,
 ): Promise<BuildRowChange[]> {
   const changes: BuildRowChange[] = [];
@@ -75,21 +83,26 @@ async function enter(
   if (undone.size > 0)
     for (const row of await readTicks(db, build.id))
       if (undone.has(`${row.stage}:${row.check}`)) changes.push({ kind: 'tick', row });
-  if (begins === 'never' || measures === null) return changes;
-  const earlier = build.rounds.filter(({ kind }) => kind === measures);
-  if (begins === 'once' && earlier.length > 0) return changes;
+  const earlier = (kind: RoundKind) => build.rounds.filter((round) => round.kind === kind).length;
+  const begun = roundsBegun(build.job, key).filter(
+    ({ kind, begins }) => begins === 'each-time' || earlier(kind) === 0,
+  );
+  if (begun.length === 0) return changes;
   const closed = await db('rounds')
     .where({ build_id: build.id, closed_at: null })
     .whereIn('kind', ends)
     .update('closed_at', db.fn.now())
     .returning('id');
-  const opened = await openRound(
-    db,
-    { id: build.id, sheet: build.sheet, running: build.engine.running },
-    { kind: measures, number: earlier.length + 1 },
-    personId,
-  );
-  const touched = [...closed.map(({ id }) => id), opened];
+  const touched = closed.map(({ id }) => id);
+  for (const { kind } of begun)
+    touched.push(
+      await openRound(
+        db,
+        { id: build.id, sheet: build.sheet, running: build.engine.running },
+        { kind, number: earlier(kind) + 1 },
+        personId,
+      ),
+    );
   changes.push(
     ...(await readRows(
       db,

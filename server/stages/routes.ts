@@ -60,7 +60,7 @@ export function stageRoutes(instance: FastifyInstance, _options: object, done: (
   buildWriteRoute(app, 'POST /builds/:id/job', {
     body: largerJob,
     status: 200,
-    work: (db, { id: build, body }) => enlargeJob(db, build, body),
+    work: (db, { id: build, body, context }) => enlargeJob(db, build, body, context.personId),
   });
 
   buildWriteRoute(app, 'POST /builds/:id/abandon', {

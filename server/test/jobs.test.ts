@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import type { BuildWrite } from '@zero-lash/contract/builds';
 import type { RecordFile } from '@zero-lash/contract/records';
 import type { EngineRow, EngineView } from '@zero-lash/contract/engines';
 import { jobOf, JOBS, stageOf, type JobKey } from '@zero-lash/core/builds';
@@ -63,22 +64,33 @@ describe('a build', () => {
     await work.tick('take-in', 'cold');
     await work.tick('take-in', 'isolated');
     expect((await work.go('open-up')).status).toBe(200);
-    await work.reach('as-found');
-    for (const point of work.points) await work.measure(point);
-    expect(await work.go('wear')).toMatchObject({ status: 409, body: { code: 'stage_skipped' } });
+    expect(await work.go('as-found')).toMatchObject({ status: 409, body: { code: 'stage_skipped' } });
+    await work.reach('set');
+    expect(work.build.rounds.map(({ kind }) => kind)).toEqual(['as-found', 'as-set']);
+    expect(await work.go('prove')).toMatchObject({ status: 409, body: { points: work.points } });
+    expect((await work.go('open-up')).status).toBe(200);
     expect((await work.go('set')).status).toBe(200);
-    expect((await work.go('as-found')).status).toBe(200);
+    // how it was found is measured once, however often it is gone back
+    expect(work.build.rounds.filter(({ kind }) => kind === 'as-found')).toHaveLength(1);
   });
 
   it('in which the valves are checked proves what it touched, and nothing else', async () => {
     const work = await opened('valve-check');
-    await work.reach('as-found');
+    await work.reach('set');
     const [touched, ...others] = work.points;
     for (const point of others) await work.measure(point);
     await work.measure(touched!, 'tight');
-    expect((await work.go('set')).status).toBe(200);
+    expect(await work.go('prove')).toMatchObject({ status: 409, body: { points: [touched] } });
     await work.set(touched!);
     await work.measure(touched!);
+    const readIn = (kind: string) =>
+      work.build.rounds
+        .findLast((round) => round.kind === kind)!
+        .readings.map(({ point, verdict }) => `${point} ${verdict}`);
+    // what was found and what was left are both on the record
+    expect(readIn('as-found')).toContain(`${touched} tight`);
+    expect(readIn('as-found')).toHaveLength(work.points.length);
+    expect(readIn('as-set')).toEqual([`${touched} in-spec`]);
     expect((await work.go('prove')).status).toBe(200);
     await work.tickAll();
     const refused = await work.go('close');
@@ -91,6 +103,48 @@ describe('a build', () => {
     const paper = await shop.raw(LEAD, `/api/builds/${work.build.id}/owner-sheet`);
     expect(paper.statusCode).toBe(200);
     expect(work.build.rechecks.filter(({ status }) => status === 'planned')).toHaveLength(1);
+  });
+
+  it('in which nothing was out goes past proving in one step, and is proved by what was found', async () => {
+    const work = await opened('valve-check');
+    await work.reach('set');
+    for (const point of work.points) await work.measure(point);
+    expect((await work.go('close')).status).toBe(200);
+    expect(work.build.stage).toBe('close');
+    const rounds = work.build.rounds.filter(({ kind }) => kind !== 'proved');
+    // what is measured there has ended, as if somebody had stood there
+    expect(rounds.every(({ closedAt }) => closedAt !== null)).toBe(true);
+    await expect(
+      shop.db('stage_moves').where({ build_id: work.build.id }).orderBy('at').pluck('to_stage'),
+    ).resolves.toEqual(expect.arrayContaining(['prove', 'close']));
+    await work.tickAll();
+    expect((await work.signOff()).status).toBe(201);
+    const skipped = await opened('rebuild');
+    await skipped.reach('set');
+    expect(await skipped.go('close')).toMatchObject({ status: 409, body: { code: 'stage_skipped' } });
+  });
+
+  it('keeps a reading of how it was set apart from how it was found, though its device did not know of the turn', async () => {
+    const work = await opened('valve-check');
+    await work.reach('set');
+    const [point] = work.points;
+    const [found, set] = work.build.rounds;
+    await work.measure(point!, 'tight');
+    const felt = new Date().toISOString();
+    await work.set(point!);
+    // another tablet, which has not heard of it, reads the point as found: the turn came before
+    const body = {
+      ...{ point, asTyped: '0.2', reading: { kind: 'value', value: 0.2, uncertainty: 0.001 } },
+      crankAngle: null,
+    };
+    const late = await shop.call<BuildWrite>(BENCH, 'POST', `rounds/${found!.id}/readings`, body);
+    expect(late.body.changes[0]).toMatchObject({ kind: 'reading', row: { roundId: set!.id } });
+    // and what it read before the turn is how it was found
+    const early = await shop.call<BuildWrite>(BENCH, 'POST', `rounds/${found!.id}/readings`, {
+      ...body,
+      takenAt: felt,
+    });
+    expect(early.body.changes[0]).toMatchObject({ kind: 'reading', row: { roundId: found!.id } });
   });
 
   it('is opened with a reason where its job wants one, and as the whole of it where none is named', async () => {
@@ -125,12 +179,14 @@ describe('a build', () => {
   it('becomes a larger job, never a smaller one, and keeps what was measured', async () => {
     const work = await opened('valve-check');
     await work.reach('set');
+    for (const point of work.points) await work.measure(point);
     const found = work.build.rounds.find(({ kind }) => kind === 'as-found')!.readings;
     expect(await enlarge(work, 'first-check')).toMatchObject({ status: 409, body: { code: 'job_smaller' } });
     const stale = await work.write('job', { version: work.build.version - 1, job: 'rebuild' });
     expect(stale).toMatchObject({ status: 409, body: { code: 'stale' } });
     expect(await enlarge(work, 'rebuild')).toMatchObject({ status: 200 });
-    expect(work.build).toMatchObject({ job: 'rebuild', stage: 'set' });
+    // what was not felt yet is felt before anything is undone
+    expect(work.build).toMatchObject({ job: 'rebuild', stage: 'as-found' });
     expect(await enlarge(work, 'valve-check')).toMatchObject({ status: 409 });
     // what it takes more is gone back to, and on from there
     expect((await work.go('wear')).status).toBe(200);

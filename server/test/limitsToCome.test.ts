@@ -111,6 +111,25 @@ describe('an engine whose book is not here yet', () => {
     ]);
   });
 
+  it('has its valves checked as far as what is felt: nothing is set there', async () => {
+    const sheet = await sheetWithout();
+    const { body: engine } = await shop.call<EngineRow>(BENCH, 'POST', 'engines', {
+      ...{ name: `Unknown ${randomUUID().slice(0, 8)}`, serial: '', owner: '', duty: '', usage: 10 },
+      sheetId: sheet.sheetId,
+    });
+    const work = await Work.on(shop, '', {
+      ...{ engineId: engine.id, revisionId: sheet.id, job: 'valve-check' },
+    });
+    await work.reach('set');
+    await read(work, '1I', 0.05);
+    await read(work, '1E', 0.3);
+    expect(await work.set('1I')).toMatchObject({
+      status: 409,
+      body: { detail: expect.stringMatching(/no limits for 1I yet/) },
+    });
+    expect(await work.go('prove')).toMatchObject({ status: 409, body: { points: ['1I', '1E'] } });
+  });
+
   it('goes over to the revision that has them, and what was read is judged by it, once', async () => {
     const sheet = await sheetWithout();
     const work = await buildOn(sheet);

@@ -2,7 +2,14 @@ import { randomUUID } from 'node:crypto';
 import type { BuildWrite } from '@zero-lash/contract/builds';
 import type { EngineRow } from '@zero-lash/contract/engines';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
-import { checksAt, nextStage, stageOf, type JobKey, type StageKey } from '@zero-lash/core/builds';
+import {
+  checksAt,
+  nextStage,
+  roundToRead,
+  stageOf,
+  type JobKey,
+  type StageKey,
+} from '@zero-lash/core/builds';
 import { lashPoints, resolveBand } from '@zero-lash/core/sheets';
 import { mayMeasurePoint } from '@zero-lash/core/turning';
 import { expect } from 'vitest';
@@ -91,7 +98,9 @@ export class Work {
     const open = Array.from({ length: 72 }, (_, index) => index * 10).find(
       (angle) => !mayMeasurePoint(this.build.sheet.pattern, point, angle),
     );
-    return this.#send('POST', `rounds/${this.build.rounds.at(-1)?.id ?? randomUUID()}/readings`, {
+    const round = roundToRead(this.build, this.build.stage, point) ??
+      this.build.rounds.at(-1) ?? { id: randomUUID() };
+    return this.#send('POST', `rounds/${round.id}/readings`, {
       ...{ point, asTyped: String(how), reason: how === 'withdrawn' ? 'a slip' : '' },
       reading:
         how === 'withdrawn'

@@ -2,7 +2,16 @@ import { Box, Flex, Heading } from '@chakra-ui/react';
 import type { BuildView } from '../builds/buildView.ts';
 import type { Pattern } from '@zero-lash/core/sheets';
 import { runningInWords } from '@zero-lash/core/rechecks';
-import { buildInWords, cautionsAt, checksAt, stageOf, type StageKey } from '@zero-lash/core/builds';
+import {
+  buildInWords,
+  cautionsAt,
+  checksAt,
+  happenedIn,
+  stageIn,
+  stageOf,
+  type JobKey,
+  type StageKey,
+} from '@zero-lash/core/builds';
 import { memo, Suspense } from 'react';
 import { Link, useParams } from 'react-router';
 import { Caution } from '../app/Caution.tsx';
@@ -71,7 +80,7 @@ function Build({ build }: { readonly build: BuildView }) {
         className="build"
         data-wide={wide || undefined}
         data-aside={aside ? (near ? 'after' : 'before') : undefined}
-        data-ticks={checksAt(build.job, work.looking).length > 0 || undefined}
+        data-ticks={checksAt(build.job, work.looking, happenedIn(build)).length > 0 || undefined}
       >
         <div className="build-rail">
           <StageRail at={build.stage} job={build.job} looking={work.looking} onLook={work.lookAt} />
@@ -159,13 +168,15 @@ const Under = memo(function Under({ number, carried, said, engine, sheet }: Unde
 
 /** What the stage is for, and what to beware of. */
 const AboutStage = memo(function AboutStage({
+  job,
   looking,
   pattern,
 }: {
+  readonly job: JobKey;
   readonly looking: StageKey;
   readonly pattern: Pattern;
 }) {
-  const stage = stageOf(looking);
+  const stage = stageIn(job, looking);
   return (
     <>
       <Flex alignItems="baseline" gap="3" flexWrap="wrap">
@@ -189,7 +200,7 @@ const AboveHead = memo(function AboveHead({ work }: AreaProps) {
   const { Above } = STAGE_ROOMS[looking];
   return (
     <>
-      <AboutStage looking={looking} pattern={build.sheet.pattern} />
+      <AboutStage job={build.job} looking={looking} pattern={build.sheet.pattern} />
       <LimitsToCome build={build} />
       <AimedOutside build={build} />
       {Above && (
@@ -218,14 +229,19 @@ const BelowHead = memo(function BelowHead({ states }: { readonly states: BuildWo
 
 /** What the round is taken under, a second look, and the stage's own work. */
 const WorkArea = memo(function WorkArea({ work }: AreaProps) {
-  const { build, looking, here, round, open, mayWork, blind, setBlind, select, look } = work;
+  const { build, looking, here, conditionsRound, open, mayWork, blind, setBlind, select, look } = work;
   const { Under, wide } = STAGE_ROOMS[looking];
   const measured = stageOf(looking).measures !== null;
   const me = useSession()?.person.name;
   return (
     <>
-      {measured && round && (
-        <RoundConditions key={round.id} build={build} round={round} enabled={open && mayWork} />
+      {measured && conditionsRound && (
+        <RoundConditions
+          key={conditionsRound.id}
+          build={build}
+          round={conditionsRound}
+          enabled={open && mayWork}
+        />
       )}
       {open && mayWork && here && (
         <BlindChoice blind={blind} onChoose={setBlind} anything={here.readings.some(({ by }) => by !== me)} />
@@ -249,11 +265,12 @@ const AsideArea = memo(function AsideArea({ work: { build, looking } }: AreaProp
 
 /** The selected point's work. */
 const PointArea = memo(function PointArea({ work }: AreaProps) {
-  const { build, looking, round, selected, turning, blind, onNext, onWalk } = work;
+  const { build, looking, round, roundAt, selected, turning, blind, onNext, onWalk } = work;
   return round ? (
     <PointPanel
       build={build}
-      round={round}
+      round={roundAt(selected.key)}
+      visit={round.id}
       stage={looking}
       point={selected}
       change={work.changed(selected.key)}

@@ -1,5 +1,5 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
-import { checkInWords, stageOf, stagesBefore, undoneBy, type StageKey } from '@zero-lash/core/builds';
+import { checkInWords, stageIn, stagesBefore, undoneBy, type StageKey } from '@zero-lash/core/builds';
 import { memo, useState } from 'react';
 import { Labelled, Select } from '../app/Labelled.tsx';
 
@@ -28,7 +28,7 @@ export const GoBack = memo(function GoBack({ state, busy, onGo }: Props) {
               <Select value={to} onChange={({ target }) => setChosen(target.value as StageKey)}>
                 {earlier.map((key) => (
                   <option key={key} value={key}>
-                    {stageOf(key).title}
+                    {stageIn(state.job, key).title}
                   </option>
                 ))}
               </Select>
@@ -36,7 +36,7 @@ export const GoBack = memo(function GoBack({ state, busy, onGo }: Props) {
           </Box>
         )}
         <Button variant="plain" onClick={() => onGo(to)} disabled={busy}>
-          Back to {stageOf(to).title}
+          Back to {stageIn(state.job, to).title}
         </Button>
       </Flex>
       <Box fontSize="sm" color="faded" marginTop="1">

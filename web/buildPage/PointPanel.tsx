@@ -10,10 +10,13 @@ import {
   lastDone,
   pointStatus,
   readingAt,
+  setAtItsStop,
+  setsAsFound,
   stageOf,
   type StageKey,
 } from '@zero-lash/core/builds';
 import type { Change } from './headPoints.ts';
+import { Button } from '@chakra-ui/react';
 import { Suspense, useState } from 'react';
 import { useLengths } from '../app/lengths.ts';
 import { useRole } from '../app/useRole.ts';
@@ -34,7 +37,10 @@ import { STAGE_ROOMS } from './stageRooms.ts';
 
 interface Props {
   readonly build: BuildView;
+  /** what a reading taken now is added to */
   readonly round: RoundHere | undefined;
+  /** the round that is shown at the stage: what measures stays as it is while it is that one */
+  readonly visit: string;
   readonly stage: StageKey;
   readonly point: MeasuredPoint;
   /** what was last changed at the point, as far as that bears on the round, and from when on a reading counts */
@@ -85,6 +91,7 @@ function useHeld(visit: string, value: boolean): boolean {
 export function PointPanel({
   build,
   round,
+  visit,
   stage,
   point,
   change,
@@ -95,6 +102,7 @@ export function PointPanel({
   onWalk,
 }: Props) {
   const lengths = useLengths();
+  const [allTheSame, setAllTheSame] = useState<string | null>(null);
   const { mayWork } = useRole();
   const { AtPoint } = STAGE_ROOMS[stage];
   const reading = readingAt(round, point.key);
@@ -116,6 +124,11 @@ export function PointPanel({
   const comesToMeasure = useHeld(`${round?.id} ${point.key} ${changed}`, toMeasure);
   const measuresFirst = measuring && mayWork && comesToMeasure;
   const settingHere = AtPoint !== undefined && stage === build.stage && mayWork;
+  // found and set in one lap: what is in its band is left alone unless somebody says otherwise
+  const inLap = setsAsFound(build.job, stage);
+  const isTouched = lastDone(build.settings, point.key) !== undefined;
+  const setsNow =
+    !inLap || isTouched || allTheSame === point.key || (reading && reading.verdict !== 'in-spec');
   const done = stageOf(stage).shows === 'as-found' ? undefined : lastDone(build.settings, point.key);
   const limited = hasLimits(point) ? point : null;
   const target =
@@ -180,7 +193,7 @@ export function PointPanel({
       </div>
       {!measuresFirst && said}
       <div className={measuresFirst ? 'point-work point-work-measure' : 'point-work'}>
-        {AtPoint && settingHere && limited && target !== null && (
+        {AtPoint && settingHere && setsNow && limited && target !== null && (
           <Suspense fallback={null}>
             <AtPoint
               build={build}
@@ -194,16 +207,22 @@ export function PointPanel({
         )}
         {measuring && mayWork && round && (
           <Measure
-            key={round.id}
+            key={visit}
             build={build}
             round={round}
             point={point}
             turning={turning}
             blind={blind}
+            staysIfOut={settingHere && setAtItsStop(build.sheet.pattern, point.role)}
             onNext={onNext}
             onSelect={onSelect}
             onWalk={onWalk}
           />
+        )}
+        {inLap && settingHere && limited && !setsNow && (
+          <Button variant="plain" alignSelf="start" onClick={() => setAllTheSame(point.key)}>
+            Set it all the same, or leave it
+          </Button>
         )}
         {measuring &&
           mayWork &&

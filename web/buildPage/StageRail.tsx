@@ -1,7 +1,7 @@
 import { Box, Button } from '@chakra-ui/react';
 import { memo, useEffect, useRef } from 'react';
 import { scrollAlong } from '../drawings/scrollAlong.ts';
-import { jobOf, stageOf, type JobKey, type StageKey } from '@zero-lash/core/builds';
+import { jobOf, stageIn, type JobKey, type StageKey } from '@zero-lash/core/builds';
 
 interface Props {
   /** the stage the build is at */
@@ -27,35 +27,37 @@ export const StageRail = memo(function StageRail({ at: stageAt, job, looking, on
   return (
     <Box as="nav" aria-label="Stages of the build" ref={rail}>
       <Box as="ol" display={{ base: 'flex', lg: 'block' }} overflowX={{ base: 'auto', lg: 'visible' }}>
-        {stages.map(stageOf).map((stage, index) => {
-          const place = index < at ? 'done' : index === at ? 'here' : 'to come';
-          return (
-            <Box as="li" key={stage.key} position="relative" flexShrink={0}>
-              <Button
-                variant="plain"
-                textDecoration="none"
-                width="100%"
-                justifyContent="flex-start"
-                paddingX="2"
-                minHeight="44px"
-                gap="3"
-                disabled={!shown(place)}
-                opacity={shown(place) ? 1 : '0.62 !important'}
-                fontWeight={place === 'here' ? 700 : 500}
-                background={looking === stage.key ? 'wash' : 'transparent'}
-                aria-current={place === 'here' ? 'step' : undefined}
-                aria-pressed={looking === stage.key}
-                onClick={() => onLook(stage.key)}
-              >
-                <StageDot place={place} number={index + 1} />
-                {stage.title}
-                <Box as="span" srOnly>
-                  , {place}
-                </Box>
-              </Button>
-            </Box>
-          );
-        })}
+        {stages
+          .map((key) => stageIn(job, key))
+          .map((stage, index) => {
+            const place = index < at ? 'done' : index === at ? 'here' : 'to come';
+            return (
+              <Box as="li" key={stage.key} position="relative" flexShrink={0}>
+                <Button
+                  variant="plain"
+                  textDecoration="none"
+                  width="100%"
+                  justifyContent="flex-start"
+                  paddingX="2"
+                  minHeight="44px"
+                  gap="3"
+                  disabled={!shown(place)}
+                  opacity={shown(place) ? 1 : '0.62 !important'}
+                  fontWeight={place === 'here' ? 700 : 500}
+                  background={looking === stage.key ? 'wash' : 'transparent'}
+                  aria-current={place === 'here' ? 'step' : undefined}
+                  aria-pressed={looking === stage.key}
+                  onClick={() => onLook(stage.key)}
+                >
+                  <StageDot place={place} number={index + 1} />
+                  {stage.title}
+                  <Box as="span" srOnly>
+                    , {place}
+                  </Box>
+                </Button>
+              </Box>
+            );
+          })}
       </Box>
     </Box>
   );

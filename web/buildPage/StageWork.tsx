@@ -3,14 +3,16 @@ import type { BuildView } from '../builds/buildView.ts';
 import {
   checksAt,
   handlesCover,
-  nextStage,
   obstaclesTo,
+  stageIn,
+  stagesOn,
   statusOf,
   stageOf,
+  type Happened,
   type JobKey,
   type StageKey,
 } from '@zero-lash/core/builds';
-import { memo, useMemo, useState, type ReactNode } from 'react';
+import { memo, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { ShopTime } from '../app/ShopTime.tsx';
 import { TextArea } from '../app/Labelled.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
@@ -50,7 +52,12 @@ export function StageWork({ build, stage, blind, onPoint, onLook, children }: Pr
     () => ({ job: build.job, stage: build.stage, sheet, settings, ticks, provesAgain, rounds: [] }),
     [build.job, build.stage, sheet, settings, ticks, provesAgain],
   );
-  const obstacles = useShared(useMemo(() => obstaclesTo(statusOf(build)), [build]));
+  const status = useMemo(() => statusOf(build), [build]);
+  const obstacles = useShared(useMemo(() => obstaclesTo(status), [status]));
+  const on = useShared(useMemo(() => stagesOn(status), [status]));
+  const happened = useShared(status.happened);
+  const ticked = useRef(false);
+  const onTicked = useStable(() => void (ticked.current = true));
   return (
     <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
       <KnowHow buildId={build.id} sheet={sheet} known={build['know-how']} stage={stage} />
@@ -60,15 +67,19 @@ export function StageWork({ build, stage, blind, onPoint, onLook, children }: Pr
         ticks={build.ticks}
         job={build.job}
         stage={stage}
+        happened={happened}
         enabled={here && mayWork}
+        onTicked={onTicked}
       />
       {children}
-      {here && mayWork && nextStage(build.job, stage) !== undefined && (
+      {here && mayWork && on.length > 0 && (
         <Onward
           buildId={build.id}
           version={build.version}
           state={state}
           obstacles={obstacles}
+          to={on.at(-1)!}
+          ticked={ticked}
           blind={blind}
           onPoint={onPoint}
           onLook={onLook}
@@ -77,6 +88,7 @@ export function StageWork({ build, stage, blind, onPoint, onLook, children }: Pr
       <Notes
         buildId={build.id}
         notes={build.notes}
+        job={build.job}
         stage={stage}
         // what is added to a sign-off is a lead's, and stands with it
         enabled={mayWork && !build.closedAt && !(build.signOff && demandsSignOff(stage))}
@@ -110,12 +122,24 @@ interface ChecksProps {
   readonly ticks: BuildView['ticks'];
   readonly job: JobKey;
   readonly stage: StageKey;
+  /** what was done so far: some checks are asked only once it was */
+  readonly happened: Happened;
   readonly enabled: boolean;
+  readonly onTicked: () => void;
 }
 
-const Checks = memo(function Checks({ buildId, sheet, ticks, job, stage, enabled }: ChecksProps) {
+const Checks = memo(function Checks({
+  buildId,
+  sheet,
+  ticks,
+  job,
+  stage,
+  happened,
+  enabled,
+  onTicked,
+}: ChecksProps) {
   const put = useBenchWrite(buildId);
-  const checks = checksAt(job, stage);
+  const checks = checksAt(job, stage, happened);
   if (checks.length === 0) return null;
   return (
     <fieldset>
@@ -132,7 +156,10 @@ const Checks = memo(function Checks({ buildId, sheet, ticks, job, stage, enabled
               by={row?.by}
               {...(before ? { aside: `ticked by ${before} before` } : {})}
               enabled={enabled}
-              onTick={(done) => put({ kind: 'tick', body: { stage, check: check.key, done } })}
+              onTick={(done) => {
+                put({ kind: 'tick', body: { stage, check: check.key, done } });
+                if (done) onTicked();
+              }}
             />
             {check.shows === 'marks' && <MarksToSee sheet={sheet} />}
           </Box>
@@ -149,13 +176,16 @@ interface OnwardProps extends Pick<Props, 'blind' | 'onPoint' | 'onLook'> {
   /** what a step back undoes goes by; no reading is part of it */
   readonly state: BackState;
   readonly obstacles: ReturnType<typeof obstaclesTo>;
+  /** where the build goes on to */
+  readonly to: StageKey;
+  /** something was just ticked here: the last tick of a stage is its way on */
+  readonly ticked: { current: boolean };
 }
 
 const Onward = memo(function Onward(props: OnwardProps) {
-  const { buildId, version, state, obstacles, blind, onPoint, onLook } = props;
+  const { buildId, version, state, obstacles, to: next, ticked, blind, onPoint, onLook } = props;
   const { stage } = state;
   const [move, { error, isLoading }] = useMoveStageMutation();
-  const next = nextStage(state.job, stage);
   // what a sign-off leads on from says itself what stands against it
   const bySignOff = stageOf(stage).demands.includes('signed-off');
   const waiting = blind ? undefined : obstacles.flatMap(({ points }) => points)[0];
@@ -164,6 +194,12 @@ const Onward = memo(function Onward(props: OnwardProps) {
     const result = await once(() => move({ buildId, to, version }));
     if (result && !('error' in result)) onLook(null);
   });
+  const open = bySignOff || blind ? 1 : obstacles.length;
+  useEffect(() => {
+    const onward = ticked.current && open === 0;
+    ticked.current = false;
+    if (onward) void go(next);
+  }, [state.ticks]);
   return (
     <Box>
       {blind && (
@@ -178,14 +214,14 @@ const Onward = memo(function Onward(props: OnwardProps) {
       ))}
       {unsent && <StillUnsent buildId={buildId} step="the build goes on" />}
       <Flex gap="2" marginTop="2" flexWrap="wrap">
-        {next && !bySignOff && (
+        {!bySignOff && (
           <Button
             variant="solid"
             disabled={blind || obstacles.length > 0}
             loading={isLoading || sending}
             onClick={() => void go(next)}
           >
-            Go on to {stageOf(next).title}
+            Go on to {stageIn(state.job, next).title}
           </Button>
         )}
         {waiting && <Button onClick={() => onPoint(waiting)}>Show {waiting}</Button>}
@@ -202,11 +238,12 @@ const MOST_LEARNED = 300;
 interface NotesProps {
   readonly buildId: string;
   readonly notes: BuildView['notes'];
+  readonly job: JobKey;
   readonly stage: StageKey;
   readonly enabled: boolean;
 }
 
-const Notes = memo(function Notes({ buildId, notes: all, stage, enabled }: NotesProps) {
+const Notes = memo(function Notes({ buildId, notes: all, job, stage, enabled }: NotesProps) {
   const [text, setText] = useState('');
   const put = useBenchWrite(buildId);
   const notes = all.filter((note) => note.stage === stage);
@@ -235,7 +272,7 @@ const Notes = memo(function Notes({ buildId, notes: all, stage, enabled }: Notes
       {enabled && (
         <Flex gap="2" marginTop="1" alignItems="flex-end">
           <TextArea
-            aria-label={`Note at ${stageOf(stage).title}`}
+            aria-label={`Note at ${stageIn(job, stage).title}`}
             value={text}
             onChange={(event) => setText(event.target.value)}
             maxLength={1000}

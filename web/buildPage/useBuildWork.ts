@@ -2,14 +2,19 @@ import type { BuildView } from '../builds/buildView.ts';
 import { layOutHeads, stepOnHead, type Step } from '@zero-lash/core/sheets';
 import {
   countsFrom,
+  disturbedBy,
   isOpenRound,
   lastChange,
   lastDisturbed,
   lastDone,
+  limitsOfStage,
+  newestRound,
   nextToMeasure,
   passedOver,
   pointsSet,
   roundOfStage,
+  roundToRead,
+  setsAsFound,
   settledPoints,
   stagesBefore,
   stageOf,
@@ -19,7 +24,7 @@ import {
 import { pointsClosedAt } from '@zero-lash/core/turning';
 import type { MeasuredPoint } from '@zero-lash/core/measuring';
 import { headPoints, type LastChange } from './headPoints.ts';
-import { useMemo, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { useLengths } from '../app/lengths.ts';
 import { useShared } from '../app/useShared.ts';
@@ -28,6 +33,7 @@ import { useStable } from '../app/useStable.ts';
 import { useAppSelector } from '../app/store.ts';
 import type { HeadPoint } from '../drawings/HeadDrawing.tsx';
 import type { PointState } from '../drawings/states.ts';
+import type { Round } from '@zero-lash/contract/measuring';
 import { roundHere, withoutOthers, type RoundHere } from '../measuring/pending.ts';
 import { withPending } from '../builds/pending.ts';
 import { useSession } from '../app/useSession.ts';
@@ -44,6 +50,12 @@ export interface BuildWork {
   readonly here: RoundHere | undefined;
   /** the same, without what a second look must not see */
   readonly round: RoundHere | undefined;
+  /** every point with what it is judged by here */
+  readonly points: readonly MeasuredPoint[];
+  /** that round as a reading of a point is added to it: where gaps are found and set in one lap, each says which it is */
+  readonly roundAt: (key: string) => RoundHere;
+  /** the round whose conditions are said here */
+  readonly conditionsRound: Round | undefined;
   /** readings may be added to it now, as far as the build goes */
   readonly open: boolean;
   readonly mayWork: boolean;
@@ -73,6 +85,20 @@ const SETTLED: ReadonlySet<PointState> = new Set([
   'changed-since',
   'bare',
 ]);
+
+/** States in which a point is felt, where gaps are found and set in one lap. */
+const TO_FEEL: ReadonlySet<PointState> = new Set(['not-measured', 'off-base']);
+
+/** The round in which is measured how an engine was found, until that is closed. */
+const openFound = (rounds: readonly Round[]): Round | undefined => {
+  const found = newestRound(rounds, 'as-found');
+  return found?.closedAt === null ? found : undefined;
+};
+
+/** A round without what was read in it. */
+function withoutReadings({ readings: _, turning: __, ...round }: Round): Omit<Round, 'readings' | 'turning'> {
+  return round;
+}
 
 /** What was last changed at each point, where that bears on what is shown: how it was found stays how it was found. */
 function changesAt(build: BuildView, looking: StageKey): LastChange {
@@ -110,6 +136,8 @@ export function useBuildWork(known: BuildView): BuildWork {
   const [chosen, setChosen] = useState(() => pointWorkedOn(build.id));
   const asked = search.get('stage') as StageKey | null;
   const looking = asked && stagesBefore(build.job, build.stage).includes(asked) ? asked : build.stage;
+  // found and set in one lap: what is out is set before the crank is turned on
+  const inLap = setsAsFound(build.job, looking);
   const { figure, unit } = useLengths();
   const { mayWork } = useRole();
   const layout = useMemo(() => layOutHeads(build.sheet.pattern), [build.sheet.pattern]);
@@ -117,13 +145,15 @@ export function useBuildWork(known: BuildView): BuildWork {
   const [blind, setBlind] = useState(false);
   const here = useMemo(() => {
     const shownThere = roundOfStage(build, looking);
-    return shownThere && roundHere(shownThere, outbox);
-  }, [build, looking, outbox]);
+    return (
+      shownThere && roundHere(shownThere, outbox, inLap ? newestRound(build.rounds, 'as-found') : undefined)
+    );
+  }, [build, looking, inLap, outbox]);
   const round = useMemo(
     () => (here && blind ? withoutOthers(here, session?.person.name ?? '') : here),
     [here, blind, session],
   );
-  const held = stageOf(looking).sets ? 'as-set' : (here?.kind ?? stageOf(looking).measures);
+  const held = limitsOfStage(build.job, looking, here?.kind ?? stageOf(looking).measures);
   const points = useMemo(
     () => pointsHeld(build.sheet, held, build.settings),
     [build.sheet, held, build.settings],
@@ -160,23 +190,48 @@ export function useBuildWork(known: BuildView): BuildWork {
   const states = useShared(
     useMemo(() => Object.fromEntries(Object.entries(shown).map(([key, { state }]) => [key, state])), [shown]),
   );
+  /** Points at which something is left to be set; in one lap those that were not felt yet too, and those to be felt again. */
   const leftToSet = () =>
     points.filter(({ key }) => {
       const state = shown[key]?.state;
-      return state !== undefined && !SETTLED.has(state) && !done.has(key);
+      if (state === undefined) return false;
+      if (inLap && TO_FEEL.has(state)) return true;
+      // what is changed by itself is felt again before the crank is turned on
+      if (inLap && state === 'changed-since') return disturbedBy(build.sheet.pattern, key).length === 1;
+      return !SETTLED.has(state) && !done.has(key);
     });
   const selected = points.find(({ key }) => key === chosen) ?? firstToDo();
+  const roundAt = useCallback(
+    (key: string): RoundHere => {
+      const into = inLap && round ? roundToRead(build, looking, key) : undefined;
+      return into && into.id !== round!.id ? { ...round!, ...withoutReadings(into) } : round!;
+    },
+    [build, looking, round, inLap],
+  );
 
   // the point being measured stays, though its first try may make another one the first to do
   if (chosen === null && open) choose(selected.key);
 
   function firstToDo() {
-    if (stageOf(looking).sets) return leftToSet()[0] ?? points[0]!;
+    if (stageOf(looking).sets && !inLap) return leftToSet()[0] ?? points[0]!;
     const left = points.filter(({ key }) => ['not-measured', 'off-base'].includes(shown[key]!.state));
     const { here, next } = turning.progress;
     const first = open ? (here?.left[0] ?? next?.left[0]) : undefined;
     const planned = left.find(({ key }) => key === first);
     return planned ?? left.find(({ key }) => closed?.has(key)) ?? left[0] ?? points[0]!;
+  }
+
+  /** The next of some points: one of the stop where the crank stands, as long as there is one; then of the next stop. */
+  function nextAtStop(keys: readonly string[]): string | undefined {
+    const others = keys.filter((key) => key !== selected.key);
+    const { here, next } = turning.progress;
+    const at = [here?.left, next?.left]
+      .map((left = []) => others.filter((key) => left.includes(key)))
+      .find((each) => each.length > 0);
+    const order = points.map(({ key }) => key);
+    const after = (key: string) =>
+      (order.indexOf(key) - order.indexOf(selected.key) + order.length) % order.length;
+    return (at ?? others).toSorted((a, b) => after(a) - after(b))[0];
   }
 
   function choose(key: string | null) {
@@ -193,7 +248,7 @@ export function useBuildWork(known: BuildView): BuildWork {
 
   const onNext = useStable(() => {
     const next = stageOf(looking).sets
-      ? leftToSet().find(({ key }) => key !== selected.key)?.key
+      ? nextAtStop(leftToSet().map(({ key }) => key))
       : nextToMeasure(
           points.filter(({ key }) => key === selected.key || !aside.has(key)),
           round,
@@ -210,6 +265,9 @@ export function useBuildWork(known: BuildView): BuildWork {
     looking,
     here,
     round,
+    points,
+    roundAt,
+    conditionsRound: inLap ? (openFound(build.rounds) ?? here) : here,
     open,
     mayWork,
     turning,

@@ -1,5 +1,4 @@
 import { Box, Flex, Input } from '@chakra-ui/react';
-import { pointsHeld } from '@zero-lash/core/builds';
 import { hasLimits, parseEntry, type MeasuredPoint, type Reading } from '@zero-lash/core/measuring';
 import { bothNames, ROLE_WORDS } from '@zero-lash/core/sheets';
 import { useRef, useState } from 'react';
@@ -21,10 +20,13 @@ import { useBench } from '../instruments/useBench.ts';
 
 export interface ColumnRoundProps {
   readonly build: BuildView;
-  readonly round: RoundHere;
   readonly turning: TurningWork;
   readonly states: Readonly<Record<string, PointState>>;
   readonly blind: boolean;
+  /** with what they are judged by */
+  readonly points: readonly MeasuredPoint[];
+  /** the round as a reading of a point is added to it */
+  readonly roundAt: (key: string) => RoundHere;
 }
 
 /** What stands where limits would. */
@@ -34,10 +36,9 @@ const ORDERS = { stops: 'in the order of the stops', head: 'in the order of the 
 type Order = keyof typeof ORDERS;
 
 /** A whole round typed straight down from paper: the same judgement, the same record, with what looks like a slip asked in its row. */
-export function ColumnRound({ build, round, turning, states, blind }: ColumnRoundProps) {
+export function ColumnRound({ build, turning, states, blind, points, roundAt }: ColumnRoundProps) {
   const [order, setOrder] = useState<Order>('stops');
   const fields = useRef(new Map<string, HTMLInputElement>());
-  const points = pointsHeld(build.sheet, round.kind, build.settings);
   const byStop = turning.progress.stops.flatMap(({ stop }) => stop.points);
   const keys =
     order === 'stops' && byStop.length > 0
@@ -93,7 +94,7 @@ export function ColumnRound({ build, round, turning, states, blind }: ColumnRoun
         <Row
           key={key}
           build={build}
-          round={round}
+          round={roundAt(key)}
           point={points.find((point) => point.key === key)!}
           state={states[key] ?? 'not-measured'}
           blind={blind}
@@ -118,7 +119,8 @@ interface Paper {
   readonly by: string;
 }
 
-interface RowProps extends Pick<ColumnRoundProps, 'build' | 'round' | 'blind'> {
+interface RowProps extends Pick<ColumnRoundProps, 'build' | 'blind'> {
+  readonly round: RoundHere;
   readonly point: MeasuredPoint;
   readonly state: PointState;
   readonly paper: Paper;

@@ -7,8 +7,8 @@ import type { ColumnRoundProps } from './ColumnRound.tsx';
 const ColumnRound = lazy(async () => ({ default: (await import('./ColumnRound.tsx')).ColumnRound }));
 
 interface Props {
-  readonly work: Omit<ColumnRoundProps, 'round'> & {
-    readonly round: ColumnRoundProps['round'] | undefined;
+  readonly work: ColumnRoundProps & {
+    readonly round: object | undefined;
     readonly mayWork: boolean;
   };
 }
@@ -16,7 +16,7 @@ interface Props {
 /** A round measured with a pencil: the sheet to measure on, and where it is typed in afterwards. */
 export function FromPaper({ work }: Props) {
   const [open, setOpen] = useState(false);
-  const { build, round, turning, states, blind, mayWork } = work;
+  const { build, round, turning, states, blind, points, roundAt, mayWork } = work;
   const toggle = useStable(() => setOpen(!open));
   if (!round) return null;
   return (
@@ -24,7 +24,7 @@ export function FromPaper({ work }: Props) {
       <Ways buildId={build.id} school={turning.school} mayWork={mayWork} open={open} onToggle={toggle} />
       {open && mayWork && (
         <Suspense fallback={null}>
-          <ColumnRound build={build} round={round} turning={turning} states={states} blind={blind} />
+          <ColumnRound {...{ build, turning, states, blind, points, roundAt }} />
         </Suspense>
       )}
     </>

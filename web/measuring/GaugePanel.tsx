@@ -23,7 +23,8 @@ interface Props {
   /** mm, where a gap is likely to lie here: what lies far outside is asked about */
   readonly expects: { readonly min: number; readonly max: number };
   readonly measure: ReturnType<typeof useMeasure>;
-  readonly onNext: () => void;
+  /** what was kept decides whether another point comes */
+  readonly onNext: (kept: Offer) => void;
 }
 
 /** A digital gauge: taken by this device, its button lands a value in the selected point. */

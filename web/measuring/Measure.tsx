@@ -2,11 +2,14 @@
 import { Button, Flex } from '@chakra-ui/react';
 import type { BuildView } from '../builds/buildView.ts';
 import {
+  intervalOf,
   isDecided,
+  judge,
   stampOf,
   type Blade,
   type GoNoGo,
   type MeasuredPoint,
+  type Reading,
   type Try,
 } from '@zero-lash/core/measuring';
 import { meansFor, ROLE_WORDS, type Step } from '@zero-lash/core/sheets';
@@ -48,6 +51,8 @@ interface Props {
   readonly turning: TurningWork;
   /** a second look, without seeing the first */
   readonly blind: boolean;
+  /** what is out is set here and now, before another point comes */
+  readonly staysIfOut?: boolean;
   readonly onNext: () => void;
   readonly onSelect: (key: string) => void;
   readonly onWalk: (step: Step) => void;
@@ -57,7 +62,17 @@ interface Props {
  * Measures one point by the school this device measures by. What is tapped stands above whatever comes and goes with the point
  * and its tries, so that nothing moves under a finger.
  */
-export function Measure({ build, round, point, turning, blind, onNext, onSelect, onWalk }: Props) {
+export function Measure({
+  build,
+  round,
+  point,
+  turning,
+  blind,
+  staysIfOut = false,
+  onNext,
+  onSelect,
+  onWalk,
+}: Props) {
   const bench = useBench();
   // blades are called what is stamped on them, whatever the page reads in
   const { figure: plain, unit } = useLengths(bench.bladeUnit);
@@ -96,18 +111,27 @@ export function Measure({ build, round, point, turning, blind, onNext, onSelect,
 
   /** Ends the tries at this point: what is known is kept, and the next point comes. */
   function finish(tries: readonly Try[]): void {
-    measure.keep(offerOf(tries, false), moveOn);
+    measure.keep(offerOf(tries, false), () => moveOn());
   }
 
-  function moveOn(): void {
+  function moveOn(kept?: Offer): void {
     work.put([]);
-    // locked, the same point is measured again
-    if (!measure.beforeLock) onNext();
+    leave(kept);
   }
 
-  function forgetTyped(): void {
+  /** Another point comes, unless this one is measured again once it is locked, or is out and is set first. */
+  function leave(kept?: Offer): void {
+    if (!measure.beforeLock && !(kept && staysIfOut && isOut(kept.reading))) onNext();
+  }
+
+  function isOut(reading: Reading): boolean {
+    const { verdict } = judge(intervalOf(reading, hollow), point.limits);
+    return isDecided(verdict) && verdict !== 'in-spec';
+  }
+
+  function forgetTyped(kept: Offer): void {
     dispatch(draftTyped({ key: draftKey(round.id, point.key), text: '' }));
-    if (!measure.beforeLock) onNext();
+    leave(kept);
   }
 
   /** Says at once what tries come to; keeping them, and going on, follow when that is painted. */
@@ -209,7 +233,7 @@ export function Measure({ build, round, point, turning, blind, onNext, onSelect,
       {feel === 'gauge' ? (
         <>
           <div className="entry-note entry-caution">{caution}</div>
-          <GaugePanel expects={expects} measure={measure} onNext={measure.beforeLock ? stay : onNext} />
+          <GaugePanel expects={expects} measure={measure} onNext={leave} />
         </>
       ) : (
         <TypedEntry
@@ -331,7 +355,6 @@ export function Measure({ build, round, point, turning, blind, onNext, onSelect,
   );
 }
 
-const stay = () => undefined;
 /** What is not wanted now keeps its place: what stands below it does not move. */
 const shownIf = (wanted: boolean) => (wanted ? undefined : ({ visibility: 'hidden' } as const));
 const NONE: readonly number[] = [];

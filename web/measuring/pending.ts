@@ -7,10 +7,19 @@ export interface RoundHere extends Round {
   readonly waiting: ReadonlySet<string>;
 }
 
-/** Says of a round's points which have a reading that is not sent yet. */
-export function roundHere(round: Round, items: readonly OutboxItem[]): RoundHere {
+/**
+ * Says of a round's points which have a reading that is not sent yet.
+ *
+ * @param beside a round whose readings are shown with it
+ */
+export function roundHere(
+  round: Round,
+  items: readonly OutboxItem[],
+  beside: Round | undefined = undefined,
+): RoundHere {
+  const of: readonly (string | null | undefined)[] = [round.id, beside?.id];
   const waiting = items.filter(
-    ({ kind, within, refused }) => kind === 'reading' && within === round.id && refused === null,
+    ({ kind, within, refused }) => kind === 'reading' && of.includes(within) && refused === null,
   );
   return { ...round, waiting: new Set(waiting.map(({ about }) => about)) };
 }

@@ -41,7 +41,7 @@ export function useMeasure(
   // what was turned and not locked yet is read so once; the next reading there is taken locked
   const beforeLock = useAppSelector((state) => state.locking === draftKey(round.id, point));
   const [asked, setQuestion] = useState<
-    (Question & { readonly point: string; readonly after: () => void }) | null
+    (Question & { readonly point: string; readonly after: (kept: Offer) => void }) | null
   >(null);
   // what was asked at another point is answered by going away from it
   const question = asked?.point === point ? asked : null;
@@ -79,12 +79,12 @@ export function useMeasure(
   }
 
   /** Keeps a reading, or asks first; `after` follows when it is kept. */
-  function keep(offer: Offer, after: () => void): void {
+  function keep(offer: Offer, after: (kept: Offer) => void): void {
     if (!takesAtOnce()) setQuestion({ kind: 'off-base', point, offer, after });
     else {
       if (arrived !== null) turning.standAt(arrived);
       put(offer, at);
-      after();
+      after(offer);
     }
   }
 
@@ -95,14 +95,18 @@ export function useMeasure(
     locked: () => dispatch(lockedAgain()),
     takesAtOnce,
     keep,
-    ask: (offer: Offer, lengths: readonly number[], meant: readonly Reading[], after: () => void) =>
-      setQuestion({ kind: 'doubt', point, offer, lengths, meant, after }),
+    ask: (
+      offer: Offer,
+      lengths: readonly number[],
+      meant: readonly Reading[],
+      after: (kept: Offer) => void,
+    ) => setQuestion({ kind: 'doubt', point, offer, lengths, meant, after }),
     answer: (offer: Offer) => question && keep(offer, question.after),
     /** answers a question about the base circle: the crank stands at `angle` */
     keepAt: (angle: number | null) => {
       if (!question) return;
       put(question.offer, angle);
-      question.after();
+      question.after(question.offer);
     },
     drop: () => setQuestion(null),
   };

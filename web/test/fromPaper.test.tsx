@@ -1,3 +1,4 @@
+import { pointsHeld } from '@zero-lash/core/builds';
 import { proofLines } from '@zero-lash/core/signoff';
 // @vitest-environment happy-dom
 import 'fake-indexeddb/auto';
@@ -18,11 +19,13 @@ const stop = (angle: number, points: readonly string[]) => ({
   stop: { angle, turn: 0, points, marked: true, fires: [], rocks: [], fullyOpen: [] },
   ...{ number: 1, place: 'to-come' as const, left: points },
 });
-const column = (view: BuildView, blind = false) =>
-  show(
+const column = (view: BuildView, blind = false) => {
+  const shown = { ...view.rounds.at(-1)!, waiting: new Set<string>() };
+  return show(
     <ColumnRound
       build={view}
-      round={{ ...view.rounds.at(-1)!, waiting: new Set() }}
+      points={pointsHeld(view.sheet, shown.kind, view.settings)}
+      roundAt={() => shown}
       turning={
         { progress: { stops: [stop(0, ['3E', '1I']), stop(360, ['2I'])], here: null, next: null } } as never
       }
@@ -30,6 +33,7 @@ const column = (view: BuildView, blind = false) =>
       blind={blind}
     />,
   );
+};
 const field = (key: string) => screen.getByLabelText(`Gap at ${key}, from paper`);
 const type = (key: string, text: string) => {
   fireEvent.change(field(key), { target: { value: text } });

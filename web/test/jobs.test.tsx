@@ -2,7 +2,7 @@
 import 'fake-indexeddb/auto';
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import type { EngineView } from '@zero-lash/contract/engines';
-import { JOBS, jobOf, stageOf } from '@zero-lash/core/builds';
+import { JOBS, jobOf, stageIn } from '@zero-lash/core/builds';
 import { describe, expect, it, vi } from 'vitest';
 import { LargerJob } from '../buildPage/LargerJob.tsx';
 import { StageRail } from '../buildPage/StageRail.tsx';
@@ -74,7 +74,7 @@ describe('a build that is opened', () => {
       expect(rail.getAllByRole('button').map((each) => each.textContent)).toEqual(
         stages.map((stage, index) => {
           const place = index === 0 ? 'done' : index === 1 ? 'here' : 'to come';
-          return `${index === 0 ? '✓' : index + 1}${stageOf(stage).title}, ${place}`;
+          return `${index === 0 ? '✓' : index + 1}${stageIn(key, stage).title}, ${place}`;
         }),
       );
     }

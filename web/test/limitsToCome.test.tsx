@@ -66,7 +66,7 @@ describe('a build whose limits are to come', () => {
     const nobody = () => undefined;
     show(
       <PointPanel
-        {...{ build: view, round: open, stage: 'as-found', change: null, blind: false }}
+        {...{ build: view, round: open, stage: 'as-found', change: null, blind: false, visit: open.id }}
         point={measuredPoints(view.sheet).find(({ key }) => key === '1I')!}
         turning={{} as TurningWork}
         {...{ onNext: nobody, onSelect: nobody, onWalk: nobody }}

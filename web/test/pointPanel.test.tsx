@@ -220,6 +220,7 @@ describe('a point’s panel', () => {
         {...{
           build: view,
           round: closed,
+          visit: closed.id,
           stage: 'as-found',
           point: pointOf(view, '1I'),
           change,
