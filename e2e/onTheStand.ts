@@ -11,6 +11,28 @@ const BEFORE_MEASURING = [
   ['open-up', ['marked', 'counted-out', 'gasket', 'lobes'], 'as-found'],
 ] as const;
 
+/** Writes an engine down, on a sheet that is named. */
+export async function onSheet(
+  page: Page,
+  sheet: string,
+  name: string,
+  base = process.env.BASE_URL!,
+): Promise<{ readonly engine: string; readonly revisionId: string }> {
+  const sheets = (await (await page.request.get(`${base}/api/sheets`)).json()) as {
+    id: string;
+    revisionId: string;
+    name: string;
+  }[];
+  const { id: sheetId, revisionId } = sheets.find((each) => each.name === sheet)!;
+  const { id } = await write(
+    page,
+    'engines',
+    { name, serial: '', owner: '', duty: '', sheetId, usage: 10 },
+    base,
+  );
+  return { engine: id, revisionId };
+}
+
 /** Puts an engine on the stand, ticks so many stages off, and opens its build's page there. */
 async function onTheStand(
   page: Page,
@@ -19,22 +41,11 @@ async function onTheStand(
   stages: number,
   base = process.env.BASE_URL!,
 ): Promise<void> {
-  const sheets = (await (await page.request.get(`${base}/api/sheets`)).json()) as {
-    id: string;
-    revisionId: string;
-    name: string;
-  }[];
-  const found = sheets.find((each) => each.name === sheet)!;
-  const engine = await write(
-    page,
-    'engines',
-    { name, serial: '', owner: '', duty: '', sheetId: found.id, usage: 10 },
-    base,
-  );
+  const { engine, revisionId } = await onSheet(page, sheet, name, base);
   const written = async (path: string, data: unknown) =>
     (await write(page, path, data, base)) as unknown as BuildWrite;
-  const opened = await written(`engines/${engine.id}/builds`, {
-    revisionId: found.revisionId,
+  const opened = await written(`engines/${engine}/builds`, {
+    revisionId,
     complaint: 'Measured for a journey',
   });
   const id = opened.build;

@@ -28,6 +28,8 @@ interface JobRow {
   readonly findsAt: StageKey | null;
   /** what its stages are called and for, where that is not what they are in a rebuild */
   readonly words: Partial<Readonly<Record<StageKey, Pick<Stage, 'title' | 'aim'>>>>;
+  /** the head is opened: not only its cover comes off */
+  readonly strips: boolean;
   /** checks of its stages that are not asked, as `stage:check` */
   readonly without: readonly string[];
   /** checks that are asked only once something happened */
@@ -48,6 +50,7 @@ interface JobRow {
 const CHECK = {
   stages: ['take-in', 'open-up', 'set', 'prove', 'close', 'run-in'],
   findsAt: 'set',
+  strips: false,
   words: {
     'open-up': { title: 'Cover off', aim: 'Only the cover comes off: nothing of the train is slackened.' },
     set: {
@@ -69,7 +72,7 @@ const CHECK = {
 } as const;
 
 /** Every check of its stages is asked, as it stands there. */
-const ALL_ASKED = { words: {}, without: [], onlyOnce: {}, says: {} } as const;
+const ALL_ASKED = { strips: true, words: {}, without: [], onlyOnce: {}, says: {} } as const;
 
 const ROWS = [
   {

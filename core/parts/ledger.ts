@@ -140,23 +140,25 @@ export interface WantsAtHand {
  * Lists the spares, seals and tools that an engine wants at hand: as its sheet lists them, or what an engine of its pattern
  * wants where the sheet lists nothing.
  *
+ * @param strips the head is opened for it; where only the cover comes off, nothing of what lies under it is wanted
  * @example wantedAtHand(sheet).filter(({ kind }) => kind === 'seal')
  */
-export function wantedAtHand({ pattern, wanted }: WantsAtHand): readonly WantedPart[] {
+export function wantedAtHand({ pattern, wanted }: WantsAtHand, strips = true): readonly WantedPart[] {
   if (wanted.length > 0) return wanted;
   const valves = valvesOf(pattern).length;
   const heads = new Set(pattern.cylinders.map(({ bank }) => bank)).size;
   const means = [pattern.means, ...Object.values(pattern.roleMeans)];
   const holds = means.some((each) => each.kind === 'shim' && each.seat === 'on-bucket');
-  return [
+  const list: readonly (WantedPart & { readonly under?: true })[] = [
     { name: 'Cover gasket', count: heads, kind: 'seal' },
-    { name: 'Head gasket', count: heads, kind: 'seal' },
-    { name: 'Stem seals', count: valves, kind: 'seal' },
+    { name: 'Head gasket', count: heads, kind: 'seal', under: true },
+    { name: 'Stem seals', count: valves, kind: 'seal', under: true },
     { name: 'Sealing washers', count: 4 * heads, kind: 'seal' },
-    { name: 'Plugs for open ports', count: 2 * pattern.cylinders.length, kind: 'spare' },
+    { name: 'Plugs for open ports', count: 2 * pattern.cylinders.length, kind: 'spare', under: true },
     ...(holds ? [{ name: 'Tool that holds a bucket down', count: 1, kind: 'tool' as const }] : []),
-    { name: 'Spring compressor', count: 1, kind: 'tool' },
+    { name: 'Spring compressor', count: 1, kind: 'tool', under: true },
   ];
+  return list.flatMap(({ under = false, ...part }) => (under && !strips ? [] : [part]));
 }
 
 /**
@@ -164,8 +166,8 @@ export function wantedAtHand({ pattern, wanted }: WantsAtHand): readonly WantedP
  *
  * @example wantedParts(sheet).map(({ name }) => name)
  */
-export function wantedParts(sheet: WantsAtHand): readonly ExpectedPart[] {
-  return wantedAtHand(sheet).map(({ name, count }) => ({
+export function wantedParts(sheet: WantsAtHand, strips = true): readonly ExpectedPart[] {
+  return wantedAtHand(sheet, strips).map(({ name, count }) => ({
     ...{ key: `wanted ${name.toLowerCase()}`, group: 'wanted', name, place: '', expected: count },
   }));
 }

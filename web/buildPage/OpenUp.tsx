@@ -1,5 +1,6 @@
-import type { StageKey } from '@zero-lash/core/builds';
+import { jobOf, type StageKey } from '@zero-lash/core/builds';
 import { SlackenOrder } from '../assembly/SlackenOrder.tsx';
+import { Fold } from '../app/Fold.tsx';
 import { CountOut } from '../parts/CountOut.tsx';
 import { Seals } from '../wear/Seals.tsx';
 import { Photographs } from '../photographs/Photographs.tsx';
@@ -12,12 +13,19 @@ interface Props {
 
 /** Opening an engine up: in which order, and every part counted out into its place. */
 export function OpenUp({ build, stage }: Props) {
+  const { strips } = jobOf(build.job);
   return (
     <>
-      <SlackenOrder build={build} />
+      {strips && <SlackenOrder build={build} />}
       <Seals build={build} />
       <Photographs build={build} stage={stage} hint="the tray, a gasket" />
-      <CountOut build={build} />
+      {strips ? (
+        <CountOut build={build} />
+      ) : (
+        <Fold title="Count parts out, where more than the cover came off" ruled="above">
+          <CountOut build={build} />
+        </Fold>
+      )}
     </>
   );
 }

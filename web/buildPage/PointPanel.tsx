@@ -219,7 +219,7 @@ export function PointPanel({
             onWalk={onWalk}
           />
         )}
-        {inLap && settingHere && limited && !setsNow && (
+        {inLap && settingHere && limited && reading && !setsNow && (
           <Button variant="plain" alignSelf="start" onClick={() => setAllTheSame(point.key)}>
             Set it all the same, or leave it
           </Button>

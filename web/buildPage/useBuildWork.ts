@@ -2,7 +2,6 @@ import type { BuildView } from '../builds/buildView.ts';
 import { layOutHeads, stepOnHead, type Step } from '@zero-lash/core/sheets';
 import {
   countsFrom,
-  disturbedBy,
   isOpenRound,
   lastChange,
   lastDisturbed,
@@ -14,6 +13,7 @@ import {
   pointsSet,
   roundOfStage,
   roundToRead,
+  setAtItsStop,
   setsAsFound,
   settledPoints,
   stagesBefore,
@@ -192,12 +192,12 @@ export function useBuildWork(known: BuildView): BuildWork {
   );
   /** Points at which something is left to be set; in one lap those that were not felt yet too, and those to be felt again. */
   const leftToSet = () =>
-    points.filter(({ key }) => {
+    points.filter(({ key, role }) => {
       const state = shown[key]?.state;
       if (state === undefined) return false;
       if (inLap && TO_FEEL.has(state)) return true;
-      // what is changed by itself is felt again before the crank is turned on
-      if (inLap && state === 'changed-since') return disturbedBy(build.sheet.pattern, key).length === 1;
+      // what is set at its stop is felt again before the crank is turned on
+      if (inLap && state === 'changed-since') return setAtItsStop(build.sheet.pattern, role);
       return !SETTLED.has(state) && !done.has(key);
     });
   const selected = points.find(({ key }) => key === chosen) ?? firstToDo();

@@ -1,4 +1,4 @@
-import { currentLines } from '@zero-lash/core/builds';
+import { currentLines, jobOf } from '@zero-lash/core/builds';
 import {
   correctionsOf,
   expectedParts,
@@ -29,17 +29,26 @@ export interface LedgerWork {
   readonly keep: (corrections: readonly PatternPart[]) => void;
 }
 
+/** The keys of a list that another has not. */
+const withoutThose = (
+  all: readonly { readonly key: string }[],
+  others: readonly { readonly key: string }[],
+): readonly string[] => all.map(({ key }) => key).filter((key) => others.every((other) => other.key !== key));
+
 /** A ledger put together from what the sheet expects, what the shop found on others like it, and what was counted. */
 export function useLedger(build: BuildView, which: 'parts' | 'wanted' = 'parts'): LedgerWork {
   const put = useBenchWrite(build.id);
   const { mayWork } = useRole();
   const { sheet } = build;
   const kept = build['pattern-parts'];
+  const { strips } = jobOf(build.job);
   const { ledger, staying, corrections } = useMemo(() => {
     const isOurs = ({ group }: Pick<LedgerLine, 'group'>) => (group === 'wanted') === (which === 'wanted');
-    const expected = withKept(
-      which === 'wanted' ? wantedParts(sheet) : expectedParts(sheet.pattern),
-      kept.flatMap(({ lines }) => lines).filter(isOurs),
+    const listed = which === 'wanted' ? wantedParts(sheet) : expectedParts(sheet.pattern);
+    // where only the cover comes off, nothing of what lies under it is wanted, whatever the shop knows of it
+    const under = strips ? [] : withoutThose(listed, wantedParts(sheet, false));
+    const expected = withKept(listed, kept.flatMap(({ lines }) => lines).filter(isOurs)).filter(
+      ({ key }) => which !== 'wanted' || !under.includes(key),
     );
     const counted = currentLines(build.ledger, ledgerKey);
     const lines = [...counted.values()].map(({ line }) => line).filter(isOurs);
@@ -48,7 +57,7 @@ export function useLedger(build: BuildView, which: 'parts' | 'wanted' = 'parts')
       staying: lines.filter(({ dropped, note }) => dropped && note === STAYS_ON),
       corrections: correctionsOf(expected, lines),
     };
-  }, [build.ledger, kept, sheet, which]);
+  }, [build.ledger, kept, sheet, which, strips]);
   const write = useStable((about: string, lines: readonly LedgerLine[]) =>
     put({ kind: 'ledger', about, body: { lines: structuredClone(lines) as never } }),
   );

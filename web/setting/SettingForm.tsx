@@ -1,7 +1,7 @@
 import { Box } from '@chakra-ui/react';
 import type { NewSetting } from '@zero-lash/contract/setting';
 import { useMemo } from 'react';
-import { disturbedBy, lastChange, lastDone } from '@zero-lash/core/builds';
+import { lastChange, lastDone, setAtItsStop } from '@zero-lash/core/builds';
 import { meansFor } from '@zero-lash/core/sheets';
 import { pieceFound } from '@zero-lash/core/setting';
 
@@ -47,8 +47,8 @@ function PointSetting({ build, point, reading, stale, target, onNext }: AtPointP
   const put = useBenchWrite(build.id);
   const record = (setting: Omit<NewSetting, 'point'>) => {
     put({ kind: 'setting', body: { ...setting, point: point.key } });
-    // what is changed by itself is measured again before the next; with a cam out there is nothing to measure yet
-    if (setting.kind === 'left' || disturbedBy(build.sheet.pattern, point.key).length > 1) onNext();
+    // what is set at its stop is measured again before the next; with a cam out there is nothing to measure yet
+    if (setting.kind === 'left' || !setAtItsStop(build.sheet.pattern, point.role)) onNext();
   };
   return (
     <Box marginTop="4" borderTop="1px solid" borderColor="hairline" paddingTop="3">

@@ -94,13 +94,6 @@ export function TurnForm(props: MeansProps) {
           />
         )}
       </Flex>
-      <Box fontSize="sm" color="faded">
-        To {length(target)} at the middle of what was read; {turnedPiece(means)} {threadInWords(means)}.{' '}
-        {holdInWords(means, shown.system)}
-        {turn && turns && assumedInWords(build.sheet)}
-      </Box>
-      {lock && <LockSaid {...lock} />}
-      <BetweenBlades point={point} target={target} shift={shift} />
       {turn && turns && (
         <Flex gap="2" marginTop="3" direction="column">
           <Button
@@ -127,6 +120,13 @@ export function TurnForm(props: MeansProps) {
           {itself ? 'Turned by the blade' : 'Turned by the blade, and locked'}
         </Button>
       )}
+      <Box fontSize="sm" color="faded" marginTop="2">
+        To {length(target)} at the middle of what was read; {turnedPiece(means)} {threadInWords(means)}.{' '}
+        {holdInWords(means, shown.system)}
+        {turn && turns && assumedInWords(build.sheet)}
+      </Box>
+      {lock && <LockSaid {...lock} />}
+      <BetweenBlades point={point} target={target} shift={shift} />
       <form onSubmit={recordOwn} noValidate>
         <Flex gap="2" alignItems="flex-end" marginTop="3">
           <Box flex="1">

@@ -1,4 +1,5 @@
 import { Box, Button, Flex, Heading, Input } from '@chakra-ui/react';
+import { jobOf } from '@zero-lash/core/builds';
 import { wantedAtHand } from '@zero-lash/core/parts';
 import type { FateLine, WearLine } from '@zero-lash/core/wear';
 import { useState } from 'react';
@@ -16,7 +17,7 @@ function fateOf(place: string, fate: 'keep' | 'replace' | 'undecided', reason: s
 export function Seals({ build }: { readonly build: BuildView }) {
   const work = useWear(build);
   const [name, setName] = useState('');
-  const listed = wantedAtHand(build.sheet)
+  const listed = wantedAtHand(build.sheet, jobOf(build.job).strips)
     .filter(({ kind }) => kind === 'seal')
     .map((seal) => seal.name);
   const decided = [...work.sheet.current.values()]
