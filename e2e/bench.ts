@@ -84,12 +84,26 @@ export async function tickEverything(
 ): Promise<void> {
   const boxes = where.getByRole('checkbox');
   await expect(boxes.first()).toBeVisible();
-  for (const box of await boxes.all()) {
-    if (hand === 'finger' && !(await box.isChecked())) await box.tap();
-    else await box.check();
-    await expect(box).toBeChecked();
+  const all = await boxes.all();
+  const title = pageOf(where).getByRole('heading', { level: 2 }).first();
+  const before = await title.innerText();
+  for (const [index, box] of all.entries()) {
+    if (await box.isChecked()) continue;
+    await (hand === 'finger' ? box.tap() : box.click());
+    // the last tick of a stage may be its way on: then the box is gone
+    if (index < all.length - 1) await expect(box).toBeChecked();
+    else
+      await expect
+        .poll(async () => (await title.innerText()) !== before || (await box.isChecked()))
+        .toBe(true);
   }
 }
+
+const pageOf = (where: Page | Locator): Page => ('page' in where ? where.page() : where);
+
+/** The last tick of a stage is its way on: waits until the build is there. */
+export const ledOnTo = (page: Page, stage: string): Promise<void> =>
+  expect(page.getByRole('heading', { name: stage, level: 2 })).toBeVisible();
 
 /** Does something at each point as it comes to hand, as many as are named; in the order that the stops have. */
 export async function eachAtHand(

@@ -2,6 +2,7 @@ import { expect, test, type Page } from './test.ts';
 import {
   changeHands,
   entry,
+  ledOnTo,
   onHead,
   open,
   openBuildOf,
@@ -16,7 +17,7 @@ const goOn = async (page: Page, to: string) => {
   await page.getByRole('button', { name: `Go on to ${to}` }).click();
   await expect(page.getByRole('heading', { name: to, level: 2 })).toBeVisible();
 };
-const tick = (page: Page, text: RegExp) => page.getByRole('checkbox', { name: text }).check();
+const tick = (page: Page, text: RegExp) => page.getByRole('checkbox', { name: text }).click();
 const measure = async (page: Page, key: string, typed: string, state: string) => {
   await onHead(page, key).click();
   await selected(page, key);
@@ -34,9 +35,9 @@ test('a point at the edge is let stand by a lead; a step back says what it costs
   await measure(page, '1E', '0.16 0.17', 'in-spec');
   await goOn(page, 'Wear');
   await tick(page, /Wear measured/);
-  await goOn(page, 'Head and cam work');
+  await ledOnTo(page, 'Head and cam work');
   await tick(page, /Head work finished/);
-  await goOn(page, 'Set');
+  await ledOnTo(page, 'Set');
   await goOn(page, 'Prove');
   await tick(page, /Two full turns/);
   await tick(page, /Timing marks/);

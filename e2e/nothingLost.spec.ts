@@ -283,8 +283,8 @@ test('hands that change at once leave nothing behind that the next would wait fo
     await leaving;
     await route.continue();
   });
-  await nothingToCount(page);
   await tickEverything(page);
+  await nothingToCount(page);
   await changeHands(page, 'Osk Velland');
   await expect(page.getByText(/What Tobin Hask did is sent when/)).toHaveCount(0);
   await page.getByRole('button', { name: /Go on to/ }).click();

@@ -9,6 +9,7 @@ import {
   selected,
   signIn,
   camBackIn,
+  ledOnTo,
   nothingToCount,
   tickEverything,
 } from './bench.ts';
@@ -45,7 +46,7 @@ test('a shim engine with sixteen valves, from the stand to its recheck, by touch
   await page.getByRole('button', { name: 'Rebuild', exact: true }).tap();
   await expect(page.getByRole('heading', { name: 'Take in', level: 2 })).toBeVisible();
   await tickEverything(page, 'finger');
-  await goOn(page, 'Open up');
+  await ledOnTo(page, 'Open up');
   await tickEverything(page, 'finger');
   await nothingToCount(page);
   await goOn(page, 'As found');
@@ -59,9 +60,9 @@ test('a shim engine with sixteen valves, from the stand to its recheck, by touch
   await expect(onHead(page, '2Ea')).toHaveAccessibleName(/^2Ea, exhaust, tight, 0\.13 to 0\.15/);
   await goOn(page, 'Wear');
   await tickEverything(page, 'finger');
-  await goOn(page, 'Head and cam work');
+  await ledOnTo(page, 'Head and cam work');
   await tickEverything(page, 'finger');
-  await goOn(page, 'Set');
+  await ledOnTo(page, 'Set');
 
   await selected(page, '2Ea');
   await page.getByRole('button', { name: 'Write down' }).tap();

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { useStore } from 'react-redux';
+import { askedBy } from './answerCache.ts';
 import type { OutboxItem } from './outboxItem.ts';
 import { whenSent } from './sender.ts';
 import type { RootState } from './store.ts';
@@ -33,10 +34,12 @@ export function useOnceAllSent(of: (item: OutboxItem) => boolean): OnceSent {
   return {
     once: async (work) => {
       setWaiting(true);
+      const by = askedBy();
       const sent = await whenSent(store, of);
       setWaiting(false);
       setUnsent(!sent);
-      return sent ? work() : undefined;
+      // whoever took the bench over meanwhile does not do it for them
+      return sent && by === askedBy() ? work() : undefined;
     },
     waiting,
     unsent,
