@@ -142,6 +142,7 @@ export const RECORD_TABLES = {
     ...{ by: '>people', at: 'moment', superseded: 'truth', piece_from: 'text', piece_to: 'text' },
     ...{
       piece_giver: 'text?',
+      cause: 'text~',
       taken_back_at: 'moment?~',
       taken_back_by: '>people?~',
       taken_back_why: 'text~',

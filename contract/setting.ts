@@ -4,6 +4,9 @@ import { locking, role } from './pattern.ts';
 import { bounded, limitMm, thicknessMm, why } from './bounded.ts';
 import { id, line, moment, remark, takenAt } from './values.ts';
 
+/** Why a point was left alone. */
+export const leftCause = z.enum(['chosen', 'unreached', 'apart']);
+
 export const newSetting = z
   .object({
     point: line(12),
@@ -20,6 +23,8 @@ export const newSetting = z
     to: z.enum(['unsaid', 'drawer', 'engine', 'scrapped']).default('unsaid'),
     /** the point whose piece it was until then; null where it lay beside the engine */
     giver: line(12).nullable().default(null),
+    /** why it was left alone: by choice, because it cannot be reached, or because it came apart before it was measured */
+    cause: leftCause.default('chosen'),
     takenAt,
   })
   .superRefine((value, context) => {
@@ -31,6 +36,8 @@ export const newSetting = z
       context.addIssue({ code: 'custom', path: ['fitted'], message: 'nothing is in where it is bare' });
     if (value.kind === 'left' && !saysSomething(value.note))
       context.addIssue({ code: 'custom', path: ['note'], message: 'say why it was left alone' });
+    if (value.kind !== 'left' && value.cause !== 'chosen')
+      context.addIssue({ code: 'custom', path: ['cause'], message: 'is of what is left alone' });
   });
 export type NewSetting = z.input<typeof newSetting>;
 
@@ -46,6 +53,7 @@ export const setting = z.object({
   from: z.enum(['unsaid', 'drawer', 'engine', 'bought']),
   to: z.enum(['unsaid', 'drawer', 'engine', 'scrapped']),
   giver: z.string().nullable(),
+  cause: leftCause,
   by: z.string(),
   /** when it was turned or fitted */
   at: moment,

@@ -410,6 +410,7 @@ declare module 'knex/types/tables.js' {
       taken_back_by: string | null;
       taken_back_why: string;
       came_at: Date;
+      cause: 'chosen' | 'unreached' | 'apart';
     };
     sheet_limits: {
       revision_id: string;

@@ -23,13 +23,15 @@ export function acceptedPoints(
   const accepted = ticks.flatMap(({ stage, check, done, at }) => {
     const point = done && stage === PROVING ? subjectOf('accepted', check) : null;
     if (point === null || !mayAccept(point, { settings, proofs })) return [];
-    return Date.parse(at) >= Date.parse(proofs.get(point)!.takenAt) ? [point] : [];
+    const since = proofs.get(point)?.takenAt ?? lastDone(settings, point)!.at;
+    return Date.parse(at) >= Date.parse(since) ? [point] : [];
   });
   return new Set(accepted);
 }
 
 /**
- * Says whether a lead may let a point stand: it was left alone, and what proves it says no worse than wide or undecided.
+ * Says whether a lead may let a point stand: it was left alone, and what proves it says no worse than wide or undecided; or it cannot
+ * be reached, and nothing at all is known of it.
  *
  * @example mayAccept('3E', { settings: build.settings, proofs: provenBy(build) })
  */
@@ -39,5 +41,6 @@ export function mayAccept(
 ): boolean {
   const proof = proofs.get(point);
   const done = lastDone(settings, point);
-  return proof !== undefined && done?.kind === 'left' && ACCEPTABLE.has(proof.verdict);
+  if (done?.kind !== 'left') return false;
+  return proof === undefined ? done.cause === 'unreached' : ACCEPTABLE.has(proof.verdict);
 }

@@ -65,6 +65,8 @@ export interface SettingState {
   readonly point: string;
   /** left alone on purpose, it changes nothing */
   readonly kind: 'turned' | 'fitted' | 'left' | 'bare';
+  /** why it was left alone: by choice where nothing else is said */
+  readonly cause?: 'chosen' | 'unreached' | 'apart';
   readonly at: string;
   /** the point whose piece it was until then */
   readonly giver?: string | null;

@@ -9,10 +9,10 @@ import type { BuildState } from './buildState.ts';
 import { partsExplained, partsOff, passesOpen } from './closing.ts';
 import { nothingCounted, wearLeft } from './decided.ts';
 import { camCapsOffAt, camOutAt, lastDisturbed } from './disturbed.ts';
-import { findingsNow, newestRound, pointsSet } from './findings.ts';
+import { findings, findingsNow, newestRound, pointsSet } from './findings.ts';
 import { NO_RUN_IN, runInLeft, type RunInLeft } from './heatCycles.ts';
 import { bareHeld, camsOutUnsaid, toolsIn } from './holds.ts';
-import { pointsBare } from './lastChange.ts';
+import { notMeasuredAt, pointsBare } from './lastChange.ts';
 import { measuredAt, type Happened, type JobKey } from './jobs.ts';
 import { provenBy } from './proved.ts';
 import type { StageKey } from './stages.ts';
@@ -39,6 +39,10 @@ export interface BuildStatus {
   readonly accepted: ReadonlySet<string>;
   /** points whose reading in the round of this stage was taken off the base circle */
   readonly offBase: ReadonlySet<string>;
+  /** points that cannot be reached, as somebody said, and that nobody measured since */
+  readonly unreached: readonly string[];
+  /** points that came apart before anybody measured them, and were not measured since */
+  readonly apart: readonly string[];
   /** points set, or left alone on purpose, since that finding */
   readonly set: ReadonlySet<string>;
   /** points at which a tool holds the valve down */
@@ -85,6 +89,10 @@ export function statusOf(build: BuildState): BuildStatus {
   const found = (asFound?.readings ?? []).filter((reading) => whyNoProof(reading, null) === null);
   const proofs = provenBy(build);
   const here = measuredAt(build.job, 'as-found') === build.stage ? asFound : proved;
+  const newest = findings(build.rounds);
+  const notMeasured = lashPoints(build.sheet.pattern).flatMap(
+    ({ key }) => notMeasuredAt(build.settings, key, newest.get(key)) ?? [],
+  );
   const verdicts = (readings: Iterable<ReadingState>) =>
     new Map([...readings].map(({ point, verdict }) => [point, verdict]));
   return {
@@ -100,6 +108,8 @@ export function statusOf(build: BuildState): BuildStatus {
     accepted: acceptedPoints(build, proofs),
     offBase: new Set(here?.readings.filter(({ offBase }) => offBase).map(({ point }) => point)),
     set: pointsSet(build),
+    unreached: notMeasured.filter(({ cause }) => cause === 'unreached').map(({ point }) => point),
+    apart: notMeasured.filter(({ cause }) => cause === 'apart').map(({ point }) => point),
     heldDown: toolsIn(build.ticks),
     bare: pointsBare(build.settings),
     assemblyLeft: assemblyLeft(

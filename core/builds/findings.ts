@@ -64,7 +64,8 @@ export function pointsSet(build: Pick<BuildState, 'rounds' | 'settings' | 'sheet
   const found = findingsNow(build);
   return new Set(
     build.settings
-      .filter(({ point, at }) => {
+      .filter(({ point, at, cause = 'chosen' }) => {
+        if (cause !== 'chosen') return false;
         const finding = found.get(point);
         return !finding || Date.parse(at) >= Date.parse(finding.takenAt);
       })

@@ -1,4 +1,4 @@
-import type { SettingState } from './buildState.ts';
+import type { RoundState, SettingState } from './buildState.ts';
 
 /**
  * Finds what was last done at a point, be it that it was left alone; undefined where nothing was.
@@ -15,6 +15,45 @@ export function lastDone<Setting extends SettingState>(
       (last, setting) => (last && Date.parse(last.at) > Date.parse(setting.at) ? last : setting),
       undefined,
     );
+}
+
+/**
+ * Finds what was said of a point that was not measured: that it cannot be reached, or came apart before anybody measured it; null where
+ * nothing was, or where it was measured since.
+ *
+ * @param reading the newest at the point that proves anything; undefined where there is none
+ * @example notMeasuredAt(build.settings, '5E', undefined)?.cause // 'unreached'
+ */
+export function notMeasuredAt<Setting extends SettingState>(
+  settings: readonly Setting[],
+  point: string,
+  reading: { readonly takenAt: string } | undefined,
+): Setting | null {
+  const done = lastDone(settings, point);
+  if (done?.kind !== 'left' || (done.cause ?? 'chosen') === 'chosen') return null;
+  return reading && Date.parse(reading.takenAt) >= Date.parse(done.at) ? null : done;
+}
+
+/**
+ * Lists the points that cannot be reached, as somebody said, and that nobody measured since, in any round.
+ *
+ * @example unreachedPoints(build) // ['5E']
+ */
+export function unreachedPoints({
+  settings,
+  rounds,
+}: {
+  readonly settings: readonly SettingState[];
+  readonly rounds: readonly RoundState[];
+}): readonly string[] {
+  const read = rounds.flatMap(({ readings }) => readings);
+  return [...new Set(settings.map(({ point }) => point))].filter((point) => {
+    const newest = read
+      .filter((reading) => reading.point === point)
+      .toSorted((a, b) => Date.parse(a.takenAt) - Date.parse(b.takenAt))
+      .at(-1);
+    return notMeasuredAt(settings, point, newest)?.cause === 'unreached';
+  });
 }
 
 /**

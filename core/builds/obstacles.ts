@@ -8,6 +8,7 @@ export interface Obstacle {
     | 'tool_in'
     | 'points_unmeasured'
     | 'points_off_base'
+    | 'points_unreached'
     | 'points_undecided'
     | 'points_unset'
     | 'points_bare'
@@ -195,25 +196,43 @@ export function unset({ points, toSetBy, set }: BuildStatus): readonly Obstacle[
 }
 
 /** Points not measured as found. */
-export const notFound = ({ points, asFound, offBase }: BuildStatus): readonly Obstacle[] =>
-  unmeasured(points, asFound, offBase, 'as found');
+export const notFound = ({ points, asFound, offBase, ...status }: BuildStatus): readonly Obstacle[] =>
+  unmeasured(measurable(points, status), asFound, offBase, 'as found');
+
+/** Points of which nobody said that they cannot be reached, or came apart before they were measured. */
+const measurable = (
+  points: readonly string[],
+  { unreached, apart }: Pick<BuildStatus, 'unreached' | 'apart'>,
+) => points.filter((key) => !unreached.includes(key) && !apart.includes(key));
 
 /** Points that were neither felt nor set, where they are found and set in one lap. */
-export const notFelt = ({ points, toSetBy, set, offBase }: BuildStatus): readonly Obstacle[] =>
+export const notFelt = ({ points, toSetBy, set, offBase, ...status }: BuildStatus): readonly Obstacle[] =>
   unmeasured(
-    points.filter((key) => !set.has(key)),
+    measurable(points, status).filter((key) => !set.has(key)),
     toSetBy,
     offBase,
     'yet',
   );
 
 /** Points that nothing proves in their band since they were last set. */
-export function unproved({ points, proved, accepted, offBase }: BuildStatus): readonly Obstacle[] {
+export function unproved({ points, proved, accepted, offBase, unreached }: BuildStatus): readonly Obstacle[] {
+  const unseen = points.filter((key) => unreached.includes(key) && !proved.has(key) && !accepted.has(key));
   const measured = points.filter((key) => proved.has(key) && !accepted.has(key));
   const undecided = measured.filter((key) => isUndecided(proved.get(key)!));
   const out = measured.filter((key) => ['tight', 'loose'].includes(proved.get(key)!));
   return [
-    ...unmeasured(points, proved, offBase, 'since it was last set'),
+    ...unmeasured(
+      points.filter((key) => !unreached.includes(key)),
+      proved,
+      offBase,
+      'since it was last set',
+    ),
+    ...over(
+      'points_unreached',
+      unseen,
+      (named) =>
+        `${countPoints(unseen)} said not to be reached: ${named}. A lead lets it stand as it is, and its recheck comes sooner; or it is measured after all.`,
+    ),
     ...over(
       'points_undecided',
       undecided,

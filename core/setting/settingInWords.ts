@@ -7,7 +7,16 @@ export interface SettingSaid {
   readonly fitted: number | null;
   readonly mark: string;
   readonly note: string;
+  /** why it was left alone: by choice where nothing else is said */
+  readonly cause?: keyof typeof LEFT_WORDS;
 }
+
+/** Why a point was left alone, as it is said. */
+const LEFT_WORDS = {
+  chosen: 'left alone',
+  unreached: 'cannot be reached',
+  apart: 'came apart before it was measured',
+} as const;
 
 /**
  * What was turned, fitted, taken out or left alone, in a few words: on the page, on paper, and wherever it is told.
@@ -16,7 +25,7 @@ export interface SettingSaid {
  * @example settingInWords({ kind: 'turned', degrees: -30, installed: null, fitted: null, mark: '', note: '' }, String) // 'tightened 30°'
  */
 export function settingInWords(
-  { kind, degrees, installed, fitted, mark, note }: SettingSaid,
+  { kind, degrees, installed, fitted, mark, note, cause = 'chosen' }: SettingSaid,
   length: (mm: number) => string,
 ): string {
   switch (kind) {
@@ -29,6 +38,6 @@ export function settingInWords(
     case 'bare':
       return `${installed === null ? '' : `${length(installed)} out, `}nothing in`;
     case 'left':
-      return `left alone: ${note}`;
+      return `${LEFT_WORDS[cause]}: ${note}`;
   }
 }

@@ -67,6 +67,8 @@ describe('the order of the work', () => {
     ticked: new Set(STAGES.flatMap(({ key, checks }) => checks.map((check) => `${key}:${check.key}`))),
     points: ['1I', '1E'],
     unlimited: [],
+    unreached: [],
+    apart: [],
     accepted: new Set(),
     runIn: { cycles: 0, heads: [] },
     offBase: new Set(),

@@ -10,6 +10,7 @@ import * as limitsToCome from './107-limitsToCome.ts';
 import * as noMeter from './108-noMeter.ts';
 import * as sheetSystem from './109-sheetSystem.ts';
 import * as jobs from './110-jobs.ts';
+import * as notMeasured from './111-notMeasured.ts';
 import { EARLIER_NAMES, earlierSource } from './earlier/index.ts';
 import { sourceOf } from './source.ts';
 
@@ -25,6 +26,7 @@ const MIGRATIONS = {
   '108-noMeter': noMeter,
   '109-sheetSystem': sheetSystem,
   '110-jobs': jobs,
+  '111-notMeasured': notMeasured,
 } as const;
 
 /** The migrations of every database of ours, in order. */

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import type { benchDay, recheckMove } from '@zero-lash/contract/rechecks';
 import type { BuildRowChange, BuildWrite } from '@zero-lash/contract/builds';
 import { impossibleDay } from '@zero-lash/core/bounds';
-import { isUndecided } from '@zero-lash/core/builds';
+import { isUndecided, unreachedPoints } from '@zero-lash/core/builds';
 import { whyNoProof } from '@zero-lash/core/measuring';
 import { leftOfLook, type RecheckOutcome } from '@zero-lash/core/rechecks';
 import { lashPoints } from '@zero-lash/core/sheets';
@@ -70,11 +70,15 @@ export async function openRecheckRound(
 
 /** What the readings of a recheck's round come to by what is known by now, and the points that are still to be measured. */
 function judgeRound(
-  { rounds, sheet }: WholeBuild,
+  { rounds, sheet, settings }: WholeBuild,
   roundId: string,
   look: readonly string[] | null,
 ): { readonly outcome: RecheckOutcome; readonly left: readonly string[] } {
-  const points = lashPoints(sheet.pattern).map(({ key }) => key);
+  // what could not be reached at sign-off, and a lead let stand, is not waited for
+  const unreached = unreachedPoints({ settings, rounds });
+  const points = lashPoints(sheet.pattern)
+    .map(({ key }) => key)
+    .filter((key) => !unreached.includes(key));
   const taken = rounds.find(({ id }) => id === roundId)?.readings ?? [];
   const readings = taken.filter((row) => whyNoProof(row, null) === null);
   const out = readings.some(({ verdict }) => verdict === 'tight' || verdict === 'loose');

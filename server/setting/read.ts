@@ -20,6 +20,7 @@ export async function readSettings(db: Knex, buildId: string, id?: string): Prom
       's.piece_from as from',
       's.piece_to as to',
       's.piece_giver as giver',
+      's.cause',
       'p.name as by',
       's.at',
       's.superseded',

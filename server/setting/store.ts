@@ -2,7 +2,7 @@ import type { BuildWrite } from '@zero-lash/contract/builds';
 import type { newSetting } from '@zero-lash/contract/setting';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { tenthsFromMm } from '@zero-lash/core/length';
-import { mayBeBare, SETTING } from '@zero-lash/core/builds';
+import { mayBeBare, SETTING, stageOf } from '@zero-lash/core/builds';
 import { meansFor } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
@@ -64,7 +64,11 @@ export async function addSetting(
   // a piece comes out of a point that there is
   if (input.giver !== null) pointAt(sheet, input.giver);
   const at = whenTaken(input.takenAt, context, build.openedAt);
-  await takeLate(db, build, SETTING, at, ['wrong_stage', { detail: 'Settings are recorded at Set.' }]);
+  // that a point cannot be reached, or came apart, is found wherever it is measured
+  const { measures } = stageOf(build.stage);
+  const found = input.cause !== 'chosen' && measures !== null && measures !== 'recheck';
+  if (!found)
+    await takeLate(db, build, SETTING, at, ['wrong_stage', { detail: 'Settings are recorded at Set.' }]);
   // what is left alone stands beside what was last changed there: that stays changed
   const current = (query: Knex.QueryBuilder) =>
     query
@@ -89,6 +93,7 @@ export async function addSetting(
     piece_from: input.from,
     piece_to: input.to,
     piece_giver: input.giver,
+    cause: input.cause,
     by: context.personId,
     at,
     superseded: late,

@@ -1,6 +1,6 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import { saysSomething } from '@zero-lash/core/bounds';
-import { useState, type FormEvent } from 'react';
+import { useState, type FormEvent, type ReactNode } from 'react';
 import { Labelled } from './Labelled.tsx';
 
 interface Props {
@@ -16,12 +16,24 @@ interface Props {
   readonly follows?: string;
   readonly most?: number;
   readonly busy?: boolean;
+  /** what is chosen besides; it stands over the line */
+  readonly children?: ReactNode;
   /** answers whether it was done; while it was not, what was written stays */
   readonly onDo: (reason: string) => boolean | Promise<boolean>;
 }
 
 /** Something that is done only with a reason: a quiet button, then a line and the deed. */
-export function WithReason({ ask, label, action, missing, follows, most = 160, busy, onDo }: Props) {
+export function WithReason({
+  ask,
+  label,
+  action,
+  missing,
+  follows,
+  most = 160,
+  busy,
+  children,
+  onDo,
+}: Props) {
   const [open, setOpen] = useState(false);
   const [reason, setReason] = useState('');
   const [complaint, setComplaint] = useState<string>();
@@ -48,6 +60,7 @@ export function WithReason({ ask, label, action, missing, follows, most = 160, b
           {follows}
         </Box>
       )}
+      {children}
       <Flex gap="2" alignItems="flex-end" marginTop="2" flexWrap="wrap">
         <Box flex="1" minWidth="160px">
           <Labelled label={label} error={complaint}>

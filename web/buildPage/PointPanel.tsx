@@ -6,6 +6,7 @@ import { aimFor } from '@zero-lash/core/setting';
 import { mmFromTenths } from '@zero-lash/core/length';
 import {
   ROUND_WORDS,
+  findings,
   isOpenRound,
   lastDone,
   pointStatus,
@@ -32,6 +33,7 @@ import { draftKey } from '../app/drafts.ts';
 import { PointHistory } from '../measuring/PointHistory.tsx';
 import '../builds/point.css';
 import { PointKnown } from './PointKnown.tsx';
+import { NotMeasured } from '../setting/NotMeasured.tsx';
 import { WhatWasDone } from '../setting/WhatWasDone.tsx';
 import { STAGE_ROOMS } from './stageRooms.ts';
 
@@ -230,6 +232,13 @@ export function PointPanel({
           reading?.roundId === round?.id &&
           reading &&
           !isWithdrawn(reading) && <StrikeOut key={reading.id} buildId={build.id} reading={reading} />}
+        <NotMeasured
+          build={build}
+          point={point}
+          reading={findings(build.rounds).get(point.key)}
+          enabled={measuring && mayWork && !blind && round?.kind !== 'recheck'}
+          onNext={onNext}
+        />
         {reading?.firstLook && <SecondLook reading={reading} />}
         {round && reading && reading.earlier > 0 && !round.waiting.has(point.key) && (
           <PointHistory reading={reading} />

@@ -16,6 +16,8 @@ const ORDER: readonly PointState[] = [
   'changed-since',
   'before-lock',
   'bare',
+  'unreached',
+  'apart',
   'passed-over',
   'not-measured',
 ];

@@ -14,7 +14,8 @@ export function headPoints(
   /** what was last changed at a point, as far as that bears on this round */
   changed: LastChange,
   closed: ReadonlySet<string> | null = null,
-  aside: ReadonlySet<string> = new Set(),
+  /** what is not measured here, and why */
+  aside: ReadonlyMap<string, 'passed-over' | 'unreached' | 'apart'> = new Map(),
 ): Record<string, HeadPoint> {
   return Object.fromEntries(
     points.map(({ key, stamped = 'mm' }) => {
@@ -22,7 +23,7 @@ export function headPoints(
       const change = changed(key);
       const known = pointStatus(reading, change);
       // with nothing in a gap is neither tight nor loose, however wide
-      const state = aside.has(key) ? 'passed-over' : change?.kind === 'bare' ? 'bare' : known;
+      const state = aside.get(key) ?? (change?.kind === 'bare' ? 'bare' : known);
       return [
         key,
         {

@@ -2,10 +2,13 @@ import type { BuildView } from '../builds/buildView.ts';
 import { layOutHeads, stepOnHead, type Step } from '@zero-lash/core/sheets';
 import {
   countsFrom,
+  findings,
   isOpenRound,
   lastChange,
   lastDisturbed,
   lastDone,
+  measuredAt,
+  notMeasuredAt,
   limitsOfStage,
   newestRound,
   nextToMeasure,
@@ -79,6 +82,8 @@ export interface BuildWork {
 /** States in which there is nothing to set: it is right, or nothing is known to set it by. */
 const SETTLED: ReadonlySet<PointState> = new Set([
   'passed-over',
+  'unreached',
+  'apart',
   'in-spec',
   'not-measured',
   'off-base',
@@ -121,10 +126,26 @@ function changesAt(build: BuildView, looking: StageKey): LastChange {
   };
 }
 
+/** Points of which somebody said that they cannot be reached, or came apart: once they are set again, they are measured as any other. */
+function notMeasured({ settings, rounds, job }: BuildView, looking: StageKey) {
+  const newest = findings(rounds);
+  const finding = measuredAt(job, 'as-found') === looking;
+  return [...new Set(settings.map(({ point }) => point))].flatMap((point) => {
+    const cause = notMeasuredAt(settings, point, newest.get(point))?.cause;
+    if (cause === undefined || cause === 'chosen' || (cause === 'apart' && !finding)) return [];
+    return [[point, cause] as const];
+  });
+}
+
 /** Points that were left alone on purpose, when last anything was done there. */
 function leftAlone({ settings }: BuildView): ReadonlySet<string> {
   return new Set(
-    settings.filter(({ point }) => lastDone(settings, point)?.kind === 'left').map(({ point }) => point),
+    settings
+      .filter(({ point }) => {
+        const done = lastDone(settings, point);
+        return done?.kind === 'left' && done.cause === 'chosen';
+      })
+      .map(({ point }) => point),
   );
 }
 
@@ -167,12 +188,19 @@ export function useBuildWork(known: BuildView): BuildWork {
     () => changesAt(build, looking),
     [build.settings, build.ticks, build.rounds, build.signOff, looking],
   );
-  const aside = useMemo(() => passedOver(points, here, build.rechecks), [points, here, build.rechecks]);
+  const aside = useMemo(
+    () =>
+      new Map([
+        ...[...passedOver(points, here, build.rechecks)].map((key) => [key, 'passed-over'] as const),
+        ...notMeasured(build, looking),
+      ]),
+    [points, here, build.rechecks, build.settings, build.rounds, looking],
+  );
   const settled = useMemo(
     () =>
       new Set([
         ...settledPoints(points, round, changed, stageOf(looking).sets ? leftAlone(build) : null),
-        ...aside,
+        ...aside.keys(),
       ]),
     [points, round, changed, looking, build.settings, aside],
   );

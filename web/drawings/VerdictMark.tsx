@@ -35,6 +35,10 @@ export function MarkShape({ state }: { readonly state: PointState }) {
       );
     case 'bare':
       return <path d="M2.5 4.5v7h11v-7M5.5 4.5h5" fill="none" stroke={colour} strokeWidth="1.3" />;
+    case 'unreached':
+      return <path d="M2.5 4.5h11v7h-11zM4 13.5l8-11" stroke={colour} strokeWidth="1.3" fill="none" />;
+    case 'apart':
+      return <path d="M6.5 4.5h-4v7h4M9.5 4.5h4v7h-4" stroke={colour} strokeWidth="1.3" fill="none" />;
     case 'passed-over':
       return <path d="M4 8h8" stroke={colour} strokeWidth="1.6" fill="none" />;
     case 'conflict':

@@ -1,8 +1,8 @@
 import type { PointStatus } from '@zero-lash/core/builds';
 import { VERDICT_WORDS } from '@zero-lash/core/measuring';
 
-/** What a lash point is shown as: what was read there, that nothing is in, or that a short look passes it over. */
-export type PointState = PointStatus | 'bare' | 'passed-over';
+/** What a lash point is shown as: what was read there, that nothing is in, that a short look passes it over, or why it was not measured. */
+export type PointState = PointStatus | 'bare' | 'passed-over' | 'unreached' | 'apart';
 
 /** The word that stands beside every mark. */
 export const STATE_WORDS: Readonly<Record<PointState, string>> = {
@@ -14,6 +14,8 @@ export const STATE_WORDS: Readonly<Record<PointState, string>> = {
   'before-turns': 'read before the two turns',
   bare: 'nothing in',
   'passed-over': 'not in this look',
+  unreached: 'cannot be reached',
+  apart: 'came apart',
 };
 
 /** The colour token of a state; never the only sign of it. */
@@ -32,6 +34,8 @@ export const STATE_COLOURS: Readonly<Record<PointState, string>> = {
   'before-turns': 'brass',
   bare: 'faded',
   'passed-over': 'faded',
+  unreached: 'brass',
+  apart: 'faded',
 };
 
 /** A colour token as an SVG paint. */

@@ -2,7 +2,7 @@ import { Box, Button, Flex } from '@chakra-ui/react';
 import type { BuildView } from '../builds/buildView.ts';
 import type { Round } from '@zero-lash/contract/measuring';
 import { lashPoints } from '@zero-lash/core/sheets';
-import { leftToMeasure, newestRound, RUNNING } from '@zero-lash/core/builds';
+import { leftToMeasure, newestRound, RUNNING, unreachedPoints } from '@zero-lash/core/builds';
 import { ShopTime } from '../app/ShopTime.tsx';
 import { PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
@@ -35,7 +35,8 @@ export function Rechecks({ build }: { readonly build: BuildView }) {
   const { once, waiting: sending, unsent } = useOnceSent(build.id);
   const judge = (recheckId: string) => once(() => close({ recheckId }));
   const others = othersAt(round, useSession()?.person.name);
-  const points = lashPoints(build.sheet.pattern);
+  const unreached = unreachedPoints(build);
+  const points = lashPoints(build.sheet.pattern).filter(({ key }) => !unreached.includes(key));
   const left = leftToMeasure(points, round, next?.points ?? null);
   return (
     <Box>

@@ -26,12 +26,13 @@ export const settingWrite: WriteOfRoom<'setting', 'setting'> = {
     ...{ about: `${body.point} set`, said: `The setting of ${body.point}`, body },
   }),
   pending: (item) => {
-    const { point, kind, degrees, installed, fitted, mark, note, from, to, giver } = item.body as NewSetting;
+    const { point, kind, degrees, installed, fitted, mark, note, from, to, giver, cause } =
+      item.body as NewSetting;
     return {
       ...{ id: item.key, point, kind, by: item.by, at: item.takenAt, superseded: false },
       ...{ degrees: degrees ?? null, installed: installed ?? null, fitted: fitted ?? null },
       ...{ mark: mark ?? '', note: note ?? '', from: from ?? 'unsaid', to: to ?? 'unsaid' },
-      giver: giver ?? null,
+      ...{ giver: giver ?? null, cause: cause ?? 'chosen' },
     };
   },
 };

@@ -23,10 +23,12 @@ export function LetStand({ build, point }: AtPointProps) {
         </Box>
       ) : (
         <Box color="faded">
-          {point.key} was left alone with a reason.{' '}
+          {point.key} {proofs.has(point.key) ? 'was left alone with a reason' : 'cannot be reached'}.{' '}
           {mayLead
             ? 'If you let it stand, it is named at sign-off and its recheck comes in half the time.'
-            : 'A lead may let it stand; otherwise go back to Set.'}
+            : proofs.has(point.key)
+              ? 'A lead may let it stand; otherwise go back to Set.'
+              : 'A lead may let it stand; or it is measured after all.'}
         </Box>
       )}
       {mayLead && (

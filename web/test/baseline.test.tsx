@@ -51,7 +51,15 @@ const found = (tightest: string, change: Partial<BuildView> = {}, offset: number
   );
 const setting = (point: string, change: Partial<Setting>): Setting => ({
   ...{ id: `s-${point}`, point, kind: 'bare', degrees: null, installed: 2.5, fitted: null, mark: '' },
-  ...{ note: '', from: 'unsaid', to: 'drawer', giver: null, by: 'Osk Velland', superseded: false },
+  ...{
+    note: '',
+    from: 'unsaid',
+    to: 'drawer',
+    giver: null,
+    cause: 'chosen',
+    by: 'Osk Velland',
+    superseded: false,
+  },
   at: '2031-01-01T11:00:00Z',
   ...change,
 });

@@ -188,7 +188,16 @@ describe('the form of a setting', () => {
 describe('what was done at a point', () => {
   const done: Setting = {
     ...{ id: 's', point: '1I', kind: 'fitted', degrees: null, installed: 2.45, fitted: 2.35, mark: '235' },
-    ...{ note: '', by: 'Osk Velland', at, superseded: false, from: 'unsaid', to: 'unsaid', giver: null },
+    ...{
+      note: '',
+      by: 'Osk Velland',
+      at,
+      superseded: false,
+      from: 'unsaid',
+      to: 'unsaid',
+      giver: null,
+      cause: 'chosen',
+    },
   };
   const said = (change: Partial<Setting>) => {
     cleanup();

@@ -132,7 +132,15 @@ describe('a round typed from paper', () => {
 describe('from found to proved', () => {
   const set = (point: string, change: Partial<Setting>): Setting => ({
     ...{ id: `s-${point}`, point, kind: 'fitted', degrees: null, installed: 2.5, fitted: 2.45, mark: '' },
-    ...{ note: '', from: 'unsaid', to: 'unsaid', giver: null, by: 'Osk Velland', superseded: false },
+    ...{
+      note: '',
+      from: 'unsaid',
+      to: 'unsaid',
+      giver: null,
+      cause: 'chosen',
+      by: 'Osk Velland',
+      superseded: false,
+    },
     at: '2031-01-01T11:00:00Z',
     ...change,
   });

@@ -71,6 +71,7 @@ describe('a point left alone', () => {
               from: 'unsaid',
               to: 'unsaid',
               giver: null,
+              cause: 'chosen',
             },
           },
         ],

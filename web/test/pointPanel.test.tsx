@@ -113,7 +113,15 @@ describe('a piece that is fitted', () => {
   const setting = (point: string, mm: number, more: object = {}) =>
     ({
       ...{ id: `s-${point}`, point, kind: 'fitted', degrees: null, installed: 2.2, fitted: mm, mark: '' },
-      ...{ note: '', from: 'unsaid', to: 'engine', giver: null, by: 'Osk Velland', superseded: false },
+      ...{
+        note: '',
+        from: 'unsaid',
+        to: 'engine',
+        giver: null,
+        cause: 'chosen',
+        by: 'Osk Velland',
+        superseded: false,
+      },
       ...{ at: '2031-01-01T11:00:00Z', ...more },
     }) as Setting;
   const view = (settings: readonly Setting[] = []) =>

@@ -261,7 +261,15 @@ describe('before a point is set', () => {
       [
         {
           ...{ id: 's', point: '1I-c', kind: 'turned', degrees: 10, installed: null, fitted: null, mark: '' },
-          ...{ note: '', from: 'unsaid', to: 'unsaid', giver: null, by: '', at: '2031-01-02T10:00:00Z' },
+          ...{
+            note: '',
+            from: 'unsaid',
+            to: 'unsaid',
+            giver: null,
+            cause: 'chosen',
+            by: '',
+            at: '2031-01-02T10:00:00Z',
+          },
           superseded: false,
         },
       ],

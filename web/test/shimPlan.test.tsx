@@ -116,7 +116,7 @@ describe('what is planned for', () => {
     const fitted: Setting = {
       ...{ id: 's', point: '1I', kind: 'fitted', degrees: null, installed: 2.6, fitted: 2.5, mark: '' },
       ...{ note: '', by: 'Osk Velland', at: '2031-01-01T11:00:00Z', superseded: false },
-      ...{ from: 'drawer', to: 'drawer', giver: null },
+      ...{ from: 'drawer', to: 'drawer', giver: null, cause: 'chosen' },
     };
     expect(whyOf(engine({ '1I': [0.2, 0.21] }, { '1I': 2.6 }, { settings: [fitted] }))).toMatchObject({
       '1I': 'fitted',
@@ -236,6 +236,7 @@ describe('pieces that move within the engine', () => {
             settings.push({
               ...{
                 id: String(settings.length),
+                cause: 'chosen',
                 point: key,
                 kind: 'fitted',
                 degrees: null,

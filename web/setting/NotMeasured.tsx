@@ -1,0 +1,117 @@
+import { Box } from '@chakra-ui/react';
+import { measuredAt, notMeasuredAt } from '@zero-lash/core/builds';
+import type { MeasuredPoint } from '@zero-lash/core/measuring';
+import { cylinderName, lashPoints, type LashPoint, type Pattern } from '@zero-lash/core/sheets';
+import { useState } from 'react';
+import { Choice } from '../app/Choice.tsx';
+import { Labelled } from '../app/Labelled.tsx';
+import { WithReason } from '../app/WithReason.tsx';
+import type { BuildView } from '../builds/buildView.ts';
+import { useBenchWrite } from '../builds/useBenchWrite.ts';
+import { WhatWasDone } from './WhatWasDone.tsx';
+
+interface Props {
+  readonly build: BuildView;
+  readonly point: MeasuredPoint;
+  /** the newest at the point that proves anything; undefined where there is none */
+  readonly reading: { readonly takenAt: string } | undefined;
+  readonly enabled: boolean;
+  readonly onNext: () => void;
+}
+
+/**
+ * A point that is not measured: because it cannot be reached, or because what it is measured by came apart before anybody did. Who says
+ * so and why stands in its place, until it is measured after all.
+ */
+export function NotMeasured({ build, point, reading, enabled, onNext }: Props) {
+  const said = notMeasuredAt(build.settings, point.key, reading);
+  const put = useBenchWrite(build.id);
+  const write = (keys: readonly string[], cause: 'unreached' | 'apart', note: string) => {
+    for (const key of keys) put({ kind: 'setting', body: { point: key, kind: 'left', cause, note } });
+    onNext();
+    return true;
+  };
+  if (said)
+    return (
+      <Box className="point-note" role="status">
+        <WhatWasDone done={said} unit={point.stamped} />{' '}
+        {said.cause === 'unreached'
+          ? 'At sign-off a lead lets it stand as it is, by name, and its recheck comes sooner. '
+          : 'Put together again it is set, measured and proved as any other. '}
+        Measured after all, it stands as measured.
+      </Box>
+    );
+  if (!enabled || reading) return null;
+  return (
+    <Box marginTop="2">
+      <WithReason
+        key={`unreached ${point.key}`}
+        ask="Cannot be reached…"
+        label="It cannot be reached because"
+        action="Pass it over"
+        missing="Say what is in the way."
+        follows="A lead lets it stand as it is at sign-off, by name, and its recheck comes sooner."
+        most={200}
+        onDo={(why) => write([point.key], 'unreached', why)}
+      />
+      {measuredAt(build.job, 'as-found') === build.stage && (
+        <CameApart key={`apart ${point.key}`} build={build} point={point} onSaid={write} />
+      )}
+    </Box>
+  );
+}
+
+/** How much came apart: a point, a cylinder, a head. */
+type Extent = 'point' | 'cylinder' | 'head';
+
+interface ApartProps extends Pick<Props, 'build' | 'point'> {
+  readonly onSaid: (keys: readonly string[], cause: 'apart', why: string) => boolean;
+}
+
+function CameApart({ build, point, onSaid }: ApartProps) {
+  const [extent, setExtent] = useState<Extent>('point');
+  const { pattern } = build.sheet;
+  const measured = new Set(
+    build.rounds
+      .filter(({ kind }) => kind === 'as-found')
+      .flatMap(({ readings }) => readings.map((row) => row.point)),
+  );
+  const keys = lashPoints(pattern)
+    .filter((other) => within(pattern, extent, point, other) && !measured.has(other.key))
+    .map(({ key }) => key);
+  return (
+    <WithReason
+      ask="Came apart…"
+      label="Not measured because"
+      action="It came apart"
+      missing="Say why: rockers off, cam gone, another cover on."
+      follows="There is nothing to find there: it is set and proved as what is new."
+      most={200}
+      onDo={(why) => onSaid(keys, 'apart', why)}
+    >
+      <Labelled label="How much of it">
+        <Choice of={extentsAt(pattern, point)} value={extent} onChoose={setExtent} />
+      </Labelled>
+    </WithReason>
+  );
+}
+
+const bankOf = ({ cylinders }: Pattern, { cylinder }: LashPoint) =>
+  cylinders.find(({ id }) => id === cylinder)!.bank;
+
+/** Whether a point is part of what came apart with another. */
+const within = (pattern: Pattern, extent: Extent, point: LashPoint, other: LashPoint): boolean =>
+  extent === 'head'
+    ? bankOf(pattern, other) === bankOf(pattern, point)
+    : extent === 'cylinder'
+      ? other.cylinder === point.cylinder
+      : other.key === point.key;
+
+function extentsAt(pattern: Pattern, point: LashPoint): Readonly<Record<Extent, string>> {
+  const heads = new Set(pattern.cylinders.map(({ bank }) => bank)).size;
+  return {
+    point: `${point.key} alone`,
+    cylinder: `cylinder ${cylinderName(pattern, point.cylinder)}`,
+    head: heads > 1 ? `the head of bank ${bankOf(pattern, point)}` : 'the whole head',
+  };
+}
