@@ -10,10 +10,10 @@ import { partsExplained, partsOff, passesOpen } from './closing.ts';
 import { nothingCounted, wearLeft } from './decided.ts';
 import { camCapsOffAt, camOutAt, lastDisturbed } from './disturbed.ts';
 import { findings, findingsNow, newestRound, pointsSet } from './findings.ts';
-import { NO_RUN_IN, runInLeft, type RunInLeft } from './heatCycles.ts';
+import { headsToTighten, NO_RUN_IN, runInLeft, type RunInLeft } from './heatCycles.ts';
 import { bareHeld, camsOutUnsaid, toolsIn } from './holds.ts';
 import { notMeasuredAt, pointsBare } from './lastChange.ts';
-import { measuredAt, type Happened, type JobKey } from './jobs.ts';
+import { jobOf, measuredAt, type Happened, type JobKey } from './jobs.ts';
 import { provenBy } from './proved.ts';
 import type { StageKey } from './stages.ts';
 
@@ -71,6 +71,8 @@ export interface BuildStatus {
   readonly partsExplained: boolean;
   /** passes of tightening that were begun and not finished, in words */
   readonly passesOpen: readonly string[];
+  /** heads that the sheet has tightened again at this check, and that are not yet */
+  readonly headsToTighten: readonly string[];
   /** heat cycles, and heads to be torqued again, that the sheet asks for before it is signed off */
   readonly runIn: RunInLeft;
   readonly signedOff: boolean;
@@ -89,6 +91,7 @@ export function statusOf(build: BuildState): BuildStatus {
   const found = (asFound?.readings ?? []).filter((reading) => whyNoProof(reading, null) === null);
   const proofs = provenBy(build);
   const here = measuredAt(build.job, 'as-found') === build.stage ? asFound : proved;
+  const { strips } = jobOf(build.job);
   const newest = findings(build.rounds);
   const notMeasured = lashPoints(build.sheet.pattern).flatMap(
     ({ key }) => notMeasuredAt(build.settings, key, newest.get(key)) ?? [],
@@ -121,8 +124,10 @@ export function statusOf(build: BuildState): BuildStatus {
     bareHeld: bareHeld(build),
     nothingCounted: nothingCounted(build),
     ...wearLeft(build),
+    headsToTighten: headsToTighten(build),
     runIn: runInLeft(
-      build.sheet.runIn ?? NO_RUN_IN,
+      // what is only checked ran in before
+      (strips ? build.sheet.runIn : undefined) ?? NO_RUN_IN,
       [...new Set(build.sheet.pattern.cylinders.map(({ bank }) => bank))].sort(),
       build.ticks,
     ),

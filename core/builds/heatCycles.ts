@@ -1,6 +1,7 @@
 import { checkKey } from '../checks/index.ts';
 import type { Bank } from '../sheets/index.ts';
-import type { CheckState, RunInSays } from './buildState.ts';
+import type { BuildState, CheckState, RunInSays } from './buildState.ts';
+import { jobOf, type JobKey } from './jobs.ts';
 import { SETTING } from './stages.ts';
 
 /** A sheet that says nothing of it. */
@@ -38,4 +39,28 @@ export function runInLeft(says: RunInSays, banks: readonly Bank[], ticks: readon
         isDone && stage === SETTING && check === checkKey('head', bank) && Date.parse(at) >= cold,
     );
   return { cycles, heads: banks.filter((bank) => !torqued(bank)) };
+}
+
+/**
+ * Lists the heads that are tightened again at a first check, where the sheet asks for it, and that are not yet.
+ *
+ * Rule: a new gasket settles in its first hours; what the head is tightened by moves every gap under it.
+ *
+ * @example headsToTighten(build) // ['A']
+ */
+export function headsToTighten({
+  job,
+  sheet,
+  ticks,
+}: {
+  readonly job: JobKey;
+  readonly sheet: Pick<BuildState['sheet'], 'pattern' | 'runIn'>;
+  readonly ticks: readonly CheckState[];
+}): readonly string[] {
+  if (!jobOf(job).tightensHead || !sheet.runIn?.retorque) return [];
+  const banks = [...new Set(sheet.pattern.cylinders.map(({ bank }) => bank))].sort();
+  return banks.filter(
+    (bank) =>
+      !ticks.some(({ stage, check, done }) => done && stage === SETTING && check === checkKey('head', bank)),
+  );
 }

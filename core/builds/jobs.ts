@@ -28,6 +28,8 @@ interface JobRow {
   readonly findsAt: StageKey | null;
   /** what its stages are called and for, where that is not what they are in a rebuild */
   readonly words: Partial<Readonly<Record<StageKey, Pick<Stage, 'title' | 'aim'>>>>;
+  /** the head is tightened again once every gap was felt, where the sheet asks for it after the first hours */
+  readonly tightensHead: boolean;
   /** the head is opened: not only its cover comes off */
   readonly strips: boolean;
   /** checks of its stages that are not asked, as `stage:check` */
@@ -51,6 +53,7 @@ const CHECK = {
   stages: ['take-in', 'open-up', 'set', 'prove', 'close', 'run-in'],
   findsAt: 'set',
   strips: false,
+  tightensHead: false,
   words: {
     'open-up': { title: 'Cover off', aim: 'Only the cover comes off: nothing of the train is slackened.' },
     set: {
@@ -72,7 +75,14 @@ const CHECK = {
 } as const;
 
 /** Every check of its stages is asked, as it stands there. */
-const ALL_ASKED = { strips: true, words: {}, without: [], onlyOnce: {}, says: {} } as const;
+const ALL_ASKED = {
+  strips: true,
+  tightensHead: false,
+  words: {},
+  without: [],
+  onlyOnce: {},
+  says: {},
+} as const;
 
 const ROWS = [
   {
@@ -96,8 +106,10 @@ const ROWS = [
   {
     key: 'first-check',
     title: 'First check after run-in',
-    about: 'The first look after a rebuild: every gap felt, what is out is set, proved, closed.',
+    about:
+      'The first look after a rebuild: every gap felt; where the sheet has the head tightened again, then every gap read and set.',
     ...CHECK,
+    tightensHead: true,
   },
   {
     key: 'fresh-head',

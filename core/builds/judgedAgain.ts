@@ -58,21 +58,22 @@ type HeldSheet = Parameters<typeof measuredPoints>[0];
 /**
  * Lists the points of a sheet with the limits that a reading of a round is held against at each of them.
  *
- * @param kind of the round; null where none is looked at: what is set to
+ * @param kind of the round, or of the one that a reading at each point belongs to; null where none is looked at: what is set to
  * @example pointsHeld(sheet, 'as-found', build.settings)[0].limits
  */
 export function pointsHeld(
   sheet: HeldSheet,
-  kind: RoundKind | null,
+  kind: RoundKind | ((point: string) => RoundKind) | null,
   settings: readonly SettingState[],
 ): readonly MeasuredPoint[] {
   const toSet = measuredPoints(sheet);
   if (kind === null || kind === 'as-set' || toSet.every(({ asFound }) => asFound === null)) return toSet;
   const found = measuredPoints(sheet, 'found');
-  if (kind !== 'proved') return found;
-  return toSet.map((point, index) =>
-    heldAgainst(kind, point.key, settings) === 'set' ? point : found[index]!,
-  );
+  if (typeof kind === 'string' && kind !== 'proved') return found;
+  return toSet.map((point, index) => {
+    const of = typeof kind === 'string' ? kind : kind(point.key);
+    return heldAgainst(of, point.key, settings) === 'set' ? point : found[index]!;
+  });
 }
 
 /** What is known by now that a reading is judged by, besides what was felt. */

@@ -25,6 +25,7 @@ export interface Obstacle {
     | 'passes_open'
     | 'heat_cycles_open'
     | 'retorque_open'
+    | 'head_open'
     | 'points_out'
     | 'not_signed_off';
   readonly text: string;
@@ -124,6 +125,16 @@ export const retorqueOpen = ({ runIn: { heads } }: BuildStatus): readonly Obstac
     heads,
     (named) =>
       `The sheet has head ${named} torqued again after its heat cycles, cold: go back to Set, tick it there, and prove every gap again, since it moves them.`,
+    ' and ',
+  );
+
+/** Heads that the sheet has tightened again at the first check. */
+export const headToTighten = ({ headsToTighten }: BuildStatus): readonly Obstacle[] =>
+  about(
+    'head_open',
+    headsToTighten,
+    (named) =>
+      `The sheet has head ${named} tightened again at the first check: feel every gap first, cold; then tighten it as the maker’s manual says, tick it, and read every gap again.`,
     ' and ',
   );
 

@@ -1,6 +1,7 @@
 import type { BuildStatus } from './buildStatus.ts';
 import { CHECK_KINDS, type Holds } from './checkKinds.ts';
 import {
+  headToTighten,
   heldBare,
   leftBare,
   notCounted,
@@ -28,6 +29,7 @@ const UNMET: Readonly<Record<Demand, (status: BuildStatus) => readonly Obstacle[
   'wear-decided': undecidedWear,
   'all-found': notFound,
   'all-felt': (status) => (setsAsFound(status.job, status.stage) ? notFelt(status) : []),
+  'head-tightened': headToTighten,
   'limits-known': withoutLimits,
   'all-set': (status) => [...leftBare(status), ...heldBy('setting', status), ...unset(status)],
   'all-proved': unproved,

@@ -88,10 +88,17 @@ export function roundToRead<Round extends RoundState & { readonly closedAt?: str
 }
 
 /**
- * Says by which limits the points of a stage are held: those of a kind of round. Where gaps are found and set in one lap, what was
- * touched is held by what it is set to, and the rest by what is left alone, as at proving.
+ * Says by which limits the points of a stage are held: those of a kind of round; where gaps are found and set in one lap, of the round
+ * that a reading at each point belongs to.
  *
- * @example limitsOfStage('valve-check', 'set', 'as-set') // 'proved'
+ * @param shown the kind of round that is looked at
+ * @example pointsHeld(sheet, limitsOfStage(build, 'set', 'as-set'), build.settings)
  */
-export const limitsOfStage = (job: JobKey, stage: StageKey, shown: RoundKind | null): RoundKind | null =>
-  setsAsFound(job, stage) ? 'proved' : stageOf(stage).sets ? 'as-set' : shown;
+export function limitsOfStage(
+  build: Pick<BuildState, 'job' | 'sheet' | 'settings' | 'ticks'>,
+  stage: StageKey,
+  shown: RoundKind | null,
+): RoundKind | ((point: string) => RoundKind) | null {
+  if (setsAsFound(build.job, stage)) return (point) => kindInLap(build, point);
+  return stageOf(stage).sets ? 'as-set' : shown;
+}

@@ -47,6 +47,7 @@ export type Demand =
   | 'counted'
   | 'all-found'
   | 'all-felt'
+  | 'head-tightened'
   | 'limits-known'
   | 'wear-decided'
   | 'all-set'
@@ -258,7 +259,7 @@ export const STAGES: readonly Stage[] = [
     ends: ['as-set'],
     sets: true,
     shows: 'finding',
-    demands: ['limits-known', 'wear-decided', 'all-felt', 'all-set'],
+    demands: ['limits-known', 'wear-decided', 'all-felt', 'head-tightened', 'all-set'],
     unticks: ['close'],
     unticksIfChanged: [],
   },

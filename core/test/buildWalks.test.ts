@@ -169,7 +169,7 @@ class Bench {
 const SIXTH = {
   ...{ key: 'proof-alone', title: 'Proof alone', about: 'Somebody else set it.' },
   ...{ stages: ['take-in', 'prove', 'close', 'run-in'], without: ['take-in:clean'] },
-  ...{ findsAt: null, strips: false, words: {}, onlyOnce: {}, says: {} },
+  ...{ findsAt: null, strips: false, tightensHead: false, words: {}, onlyOnce: {}, says: {} },
   ...{ complaint: 'optional', pressures: 'with-a-complaint', foundProves: false, opened: 'by-hand' },
 } as unknown as Job;
 (JOBS as Job[]).push(SIXTH);

@@ -69,6 +69,7 @@ describe('the order of the work', () => {
     unlimited: [],
     unreached: [],
     apart: [],
+    headsToTighten: [],
     accepted: new Set(),
     runIn: { cycles: 0, heads: [] },
     offBase: new Set(),

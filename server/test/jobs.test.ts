@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import type { BuildWrite } from '@zero-lash/contract/builds';
 import type { RecordFile } from '@zero-lash/contract/records';
 import type { EngineRow, EngineView } from '@zero-lash/contract/engines';
-import { jobOf, JOBS, stageOf, type JobKey } from '@zero-lash/core/builds';
+import { checkKey, jobOf, JOBS, stageOf, type JobKey } from '@zero-lash/core/builds';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { migrationSource } from '../migrations/index.ts';
@@ -145,6 +145,79 @@ describe('a build', () => {
       takenAt: felt,
     });
     expect(early.body.changes[0]).toMatchObject({ kind: 'reading', row: { roundId: found!.id } });
+  });
+
+  it('that is a first check has the head tightened again where its sheet asks for it, and every gap read after it', async () => {
+    const { sheet } = await shop.buildOf('Emergency set, Overmere Infirmary');
+    expect(sheet.runIn.retorque).toBe(true);
+    const { body: made } = await shop.call<EngineRow>(BENCH, 'POST', 'engines', {
+      ...{ name: `Job ${randomUUID().slice(0, 8)}`, serial: '', owner: '', duty: '', usage: 10 },
+      sheetId: sheet.sheetId,
+    });
+    const on = (job: JobKey) => Work.on(shop, '', { engineId: made.id, revisionId: sheet.id, job });
+    const work = await on('first-check');
+    await work.reach('set');
+    for (const point of work.points) await work.measure(point);
+    const refused = await work.go('prove');
+    expect(refused).toMatchObject({
+      status: 409,
+      body: { detail: expect.stringMatching(/head A and B tightened again/) },
+    });
+    for (const bank of ['A', 'B']) await work.tick('set', `head-${bank}`);
+    // what was felt before says nothing of how it is now
+    expect(await work.go('prove')).toMatchObject({ status: 409, body: { points: work.points } });
+    for (const point of work.points) await work.measure(point);
+    expect(work.build.rounds.map(({ kind, readings }) => [kind, readings.length])).toEqual([
+      ['as-found', work.points.length],
+      ['as-set', work.points.length],
+    ]);
+    expect((await work.go('prove')).status).toBe(200);
+    // it ran in long ago: no heat cycles are asked for
+    expect(await work.go('close')).toMatchObject({ status: 409, body: { points: work.points } });
+    await work.tickAll();
+    for (const point of work.points) await work.measure(point);
+    expect((await work.go('close')).status).toBe(200);
+    await work.tickAll();
+    expect((await work.signOff()).status).toBe(201);
+  });
+
+  it('passes over what cannot be reached: said with why, let stand by a lead, and no recheck waits for it', async () => {
+    const work = await opened('valve-check');
+    await work.reach('set');
+    const [hidden, apart, ...others] = work.points;
+    for (const point of others) await work.measure(point);
+    const why = { kind: 'left', note: 'behind the manifold' };
+    expect(await work.set(hidden!, { kind: 'turned', degrees: 10, cause: 'unreached' })).toMatchObject({
+      status: 400,
+    });
+    expect(await work.set(hidden!, { ...why, cause: 'unreached', note: ' ' })).toMatchObject({ status: 400 });
+    expect((await work.set(hidden!, { ...why, cause: 'unreached' })).status).toBe(201);
+    expect((await work.set(apart!, { ...why, cause: 'apart', note: 'its rocker is in a box' })).status).toBe(
+      201,
+    );
+    expect((await work.go('prove')).status).toBe(200);
+    await work.tickAll();
+    // what came apart is proved as any other; what cannot be reached waits for a lead
+    const refused = await work.go('close');
+    expect(refused.body).toMatchObject({
+      points: [apart, hidden],
+      detail: expect.stringMatching(/not to be reached/),
+    });
+    await work.measure(apart!);
+    expect(await work.tick('prove', checkKey('accepted', hidden!))).toMatchObject({ status: 403 });
+    expect((await work.tick('prove', checkKey('accepted', hidden!), { who: LEAD })).status).toBe(200);
+    expect((await work.go('close')).status).toBe(200);
+    await work.tickAll();
+    expect((await work.signOff()).status).toBe(201);
+    expect(work.build.signOff!.accepted).toEqual([hidden]);
+    expect((await shop.raw(LEAD, `/api/builds/${work.build.id}/owner-sheet`)).statusCode).toBe(200);
+    // at the recheck nobody waits for it, and nothing is said to be unreachable there
+    const { id } = work.build.rechecks.find(({ status }) => status === 'planned')!;
+    await shop.call(BENCH, 'POST', `rechecks/${id}/round`, {});
+    work.build = await shop.build(work.build.id);
+    expect(await work.set(apart!, { ...why, cause: 'unreached' })).toMatchObject({ status: 409 });
+    for (const point of [apart!, ...others]) await work.measure(point);
+    expect((await work.judge(id)).status).toBe(201);
   });
 
   it('is opened with a reason where its job wants one, and as the whole of it where none is named', async () => {

@@ -1,3 +1,4 @@
+import { jobOf } from '@zero-lash/core/builds';
 import { Tighten } from '../assembly/Tighten.tsx';
 import { HeatCycles } from '../assembly/HeatCycles.tsx';
 import { WhereTheyGo } from '../assembly/WhereTheyGo.tsx';
@@ -14,7 +15,7 @@ export function Closing({ build }: { readonly build: BuildView }) {
       <CountIn build={build} />
       <WhereTheyGo build={build} />
       <Tighten build={build} stage="close" />
-      <HeatCycles build={build} />
+      {jobOf(build.job).strips && <HeatCycles build={build} />}
       <Box as="details">
         <Box as="summary" minHeight="44px" paddingY="2" cursor="pointer">
           Compression and leak-down, once more

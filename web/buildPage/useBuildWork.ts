@@ -174,10 +174,10 @@ export function useBuildWork(known: BuildView): BuildWork {
     () => (here && blind ? withoutOthers(here, session?.person.name ?? '') : here),
     [here, blind, session],
   );
-  const held = limitsOfStage(build.job, looking, here?.kind ?? stageOf(looking).measures);
+  const kind = here?.kind ?? stageOf(looking).measures;
   const points = useMemo(
-    () => pointsHeld(build.sheet, held, build.settings),
-    [build.sheet, held, build.settings],
+    () => pointsHeld(build.sheet, limitsOfStage(build, looking, kind), build.settings),
+    [build.job, build.sheet, build.settings, build.ticks, looking, kind],
   );
   const open = looking === build.stage && isOpenRound(build, round);
   const done = useMemo(

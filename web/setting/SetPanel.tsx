@@ -3,6 +3,7 @@ import { PutTogether, Tighten } from '../assembly/Tighten.tsx';
 import { ShimPlan } from '../pieces/ShimPlan.tsx';
 import { Baseline } from './Baseline.tsx';
 import { setsAsFound } from '@zero-lash/core/builds';
+import { HeadAgain } from './HeadAgain.tsx';
 import { Slackened } from './Slackened.tsx';
 
 /** Setting an engine: what it is measured with first, which piece goes where, and what else was slackened for it. */
@@ -10,6 +11,7 @@ export function SetPanel({ build }: { readonly build: BuildView }) {
   return (
     <>
       {!setsAsFound(build.job, build.stage) && <Baseline build={build} />}
+      <HeadAgain build={build} />
       <ShimPlan build={build} />
       <Slackened build={build} />
       <PutTogether build={build} />

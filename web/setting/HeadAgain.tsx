@@ -1,0 +1,37 @@
+import { Box, chakra } from '@chakra-ui/react';
+import { headsToTorque, jobOf, obstaclesTo, statusOf, SETTING } from '@zero-lash/core/builds';
+import type { BuildView } from '../builds/buildView.ts';
+import { Check } from '../builds/Check.tsx';
+import { useBenchWrite } from '../builds/useBenchWrite.ts';
+import { useRole } from '../app/useRole.ts';
+
+/** The head tightened again at a first check: once every gap was felt, and every gap is read again after it. */
+export function HeadAgain({ build }: { readonly build: BuildView }) {
+  const put = useBenchWrite(build.id);
+  const { mayWork } = useRole();
+  if (!jobOf(build.job).tightensHead || !build.sheet.runIn.retorque) return null;
+  const isTicked = (key: string) =>
+    build.ticks.find(({ stage, check, done }) => done && stage === SETTING && check === key);
+  const unfelt = obstaclesTo(statusOf(build)).some(({ code }) => code === 'points_unmeasured');
+  return (
+    <fieldset>
+      <chakra.legend fontWeight="650">The head, tightened again</chakra.legend>
+      <Box fontSize="sm" color="faded">
+        Every gap is felt first. Then the head is tightened again, cold, in the order and to the figures of
+        the maker’s manual; and since that moves them, every gap is read again, and set.
+      </Box>
+      {headsToTorque(build.sheet.pattern).map(({ key, points, text }) => (
+        <Check
+          key={key}
+          text={text}
+          by={isTicked(key)?.by}
+          aside={`${points.length} points`}
+          enabled={
+            mayWork && !build.closedAt && build.stage === SETTING && (!unfelt || isTicked(key) !== undefined)
+          }
+          onTick={(done) => put({ kind: 'tick', body: { stage: SETTING, check: key, done } })}
+        />
+      ))}
+    </fieldset>
+  );
+}
