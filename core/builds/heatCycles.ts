@@ -46,7 +46,7 @@ export function runInLeft(says: RunInSays, banks: readonly Bank[], ticks: readon
  *
  * Rule: a new gasket settles in its first hours; what the head is tightened by moves every gap under it.
  *
- * @example headsToTighten(build) // ['A']
+ * @example headsToTighten(build) // []
  */
 export function headsToTighten({
   job,

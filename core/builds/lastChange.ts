@@ -22,7 +22,7 @@ export function lastDone<Setting extends SettingState>(
  * nothing was, or where it was measured since.
  *
  * @param reading the newest at the point that proves anything; undefined where there is none
- * @example notMeasuredAt(build.settings, '5E', undefined)?.cause // 'unreached'
+ * @example notMeasuredAt(build.settings, '1I', undefined) // null
  */
 export function notMeasuredAt<Setting extends SettingState>(
   settings: readonly Setting[],
@@ -37,7 +37,7 @@ export function notMeasuredAt<Setting extends SettingState>(
 /**
  * Lists the points that cannot be reached, as somebody said, and that nobody measured since, in any round.
  *
- * @example unreachedPoints(build) // ['5E']
+ * @example unreachedPoints(build) // []
  */
 export function unreachedPoints({
   settings,

@@ -249,7 +249,9 @@ export const STAGES: readonly Stage[] = [
       },
       {
         text: 'Hold the screw or nut while it is locked: tightening moves what was set, so measure again after.',
-        where: (means) => means.kind === 'screw' || means.kind === 'pivot-nut',
+        // what holds by its own grip has no nut to lock
+        where: (means) =>
+          (means.kind === 'screw' || means.kind === 'pivot-nut') && means.locking !== 'self-locking',
       },
       HELD_BY_COVER,
     ],

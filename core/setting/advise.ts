@@ -27,8 +27,11 @@ export interface PointToSet {
 /** What to do at one point to bring it to its target. Lengths in tenths of a micrometre, not rounded where worked out. */
 export type SettingAdvice =
   | { readonly kind: 'turn'; readonly turn: ScrewTurn }
-  /** which way it is turned is known, and how far is not: its thread, or a ratio that it hangs on, is not on the sheet */
-  | { readonly kind: 'by-blade'; readonly direction: ScrewTurn['direction'] }
+  /**
+   * which way it is turned is known, and how far is not: its thread, or a ratio that it hangs on, is not on the sheet; or what was
+   * read does not decide whether it is turned at all
+   */
+  | { readonly kind: 'by-blade'; readonly direction: ScrewTurn['direction']; readonly undecided?: true }
   | {
       readonly kind: 'fit';
       readonly size: Tenths;
@@ -69,6 +72,10 @@ export function adviseSetting(at: PointToSet): SettingAdvice {
   if (unknown) return { kind: unknown === 'no-blade' ? 'no-blade-went' : 'need-reading' };
   const [lo, hi] = [measured.lo, measured.hi!];
   if (means.kind === 'screw' || means.kind === 'pivot-nut') {
+    const direction = wayTo(target - lockShift * 10_000, (lo + hi) / 2);
+    // an angle would be worked out from the middle of what nobody knows
+    if (judge(measured, limits).verdict.startsWith('undecided'))
+      return { kind: 'by-blade', direction, undecided: true };
     const turn = screwTurn({
       measured: mmFromTenths((lo + hi) / 2),
       target: mmFromTenths(target),
@@ -78,8 +85,7 @@ export function adviseSetting(at: PointToSet): SettingAdvice {
       gapAt: leverageOf(pattern, role).gapAt,
       lockShift,
     });
-    if (turn === null)
-      return { kind: 'by-blade', direction: wayTo(target - lockShift * 10_000, (lo + hi) / 2) };
+    if (turn === null) return { kind: 'by-blade', direction };
     return { kind: 'turn', turn };
   }
   if (installed === null) return { kind: 'need-installed' };

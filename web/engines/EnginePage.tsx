@@ -1,6 +1,6 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { EngineView } from '@zero-lash/contract/engines';
-import { buildInWords, stageOf, RUNNING } from '@zero-lash/core/builds';
+import { buildInWords, stageIn, RUNNING } from '@zero-lash/core/builds';
 import { lazy, Suspense, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { Empty, Page, PartHeading } from '../app/Page.tsx';
@@ -130,7 +130,11 @@ function Builds({ engine }: { readonly engine: EngineView }) {
             </Box>
           </Box>
           <Box flexShrink={0}>
-            {build.abandoned ? 'abandoned' : build.closedAt ? 'closed' : stageOf(build.stage).title}
+            {build.abandoned
+              ? 'abandoned'
+              : build.closedAt
+                ? 'closed'
+                : stageIn(build.job, build.stage).title}
           </Box>
         </Flex>
       ))}

@@ -162,6 +162,11 @@ export function Measure({
     if (!isBounce(pad, at)) onTries([one]);
   }
 
+  /** Both blades of a pair tapped as one: two tries, one after the other. */
+  function onBoth(both: readonly Try[], pad: string, at: number): void {
+    if (!isBounce(pad, at)) onTries(both);
+  }
+
   /** Goes on from a point: what its tries say is kept first, unless it is kept already. */
   function goOn(): void {
     if (isKept(round, point.key, work.tries)) moveOn();
@@ -281,7 +286,14 @@ export function Measure({
         // what asks comes in below: no finger on its way to a pad meets an answer to it
         <div style={shownIf(!conflict)}>
           {pairHolds ? (
-            <GoNoGoPads pair={work.pair!} tries={work.tries} fan={bench.fan} unit={unit} onTap={onTap} />
+            <GoNoGoPads
+              pair={work.pair!}
+              tries={work.tries}
+              fan={bench.fan}
+              unit={unit}
+              onTap={onTap}
+              onBoth={onBoth}
+            />
           ) : (
             <TryPads
               work={work}

@@ -15,6 +15,7 @@ import type { TriesWork } from './useTries.ts';
 
 /** A try tapped on a pad: which pad, and when, in ms. */
 type OnTap = (one: Try, pad: string, at: number) => void;
+type OnBoth = (both: readonly Try[], pad: string, at: number) => void;
 
 interface Props {
   readonly work: TriesWork;
@@ -119,12 +120,32 @@ interface PairProps {
 /** Each answer keeps its side, whichever of the two is hoped for. */
 const SIDES = ['goes', 'wont'] as const;
 
-/** The go and no-go school: two blades for the whole role, two taps a point. */
-export function GoNoGoPads({ pair, ...rest }: PairProps) {
+/** The go and no-go school: two blades for the whole role, two taps a point, or one where both were felt. */
+export function GoNoGoPads({ pair, onBoth, ...rest }: PairProps & { readonly onBoth: OnBoth }) {
+  const { name: stamp } = useBladeNames(rest.fan, rest.unit);
+  const called = (blades: HeldBlades) => blades.blades.map(stamp).join(' + ');
   return (
     <div className="measure">
       <Pair name="Go" blades={pair.go} right="goes" {...rest} />
       <Pair name="No-go" blades={pair.noGo} right="wont" {...rest} />
+      {/* where both were felt already: two facts, by one tap; it keeps its place when one of them is said */}
+      <button
+        type="button"
+        className="pad"
+        style={rest.tries.length > 0 ? { visibility: 'hidden' } : undefined}
+        onClick={(event) =>
+          onBoth(
+            [
+              { thickness: pair.go.thickness, result: 'goes' },
+              { thickness: pair.noGo.thickness, result: 'wont' },
+            ],
+            'both',
+            event.timeStamp,
+          )
+        }
+      >
+        Both: {called(pair.go)} goes, {called(pair.noGo)} won’t
+      </button>
     </div>
   );
 }

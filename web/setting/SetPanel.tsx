@@ -4,6 +4,7 @@ import { ShimPlan } from '../pieces/ShimPlan.tsx';
 import { Baseline } from './Baseline.tsx';
 import { setsAsFound } from '@zero-lash/core/builds';
 import { HeadAgain } from './HeadAgain.tsx';
+import { LeaveUndecided } from './LeaveUndecided.tsx';
 import { Slackened } from './Slackened.tsx';
 
 /** Setting an engine: what it is measured with first, which piece goes where, and what else was slackened for it. */
@@ -12,6 +13,7 @@ export function SetPanel({ build }: { readonly build: BuildView }) {
     <>
       {!setsAsFound(build.job, build.stage) && <Baseline build={build} />}
       <HeadAgain build={build} />
+      <LeaveUndecided build={build} />
       <ShimPlan build={build} />
       <Slackened build={build} />
       <PutTogether build={build} />

@@ -73,7 +73,10 @@ export function TurnForm(props: MeansProps) {
             {advice.kind === 'no-blade-went' && noBladeWent(means)}
             {advice.kind === 'need-reading' && needReading(props)}
             {turn && !turns && 'On target: nothing to turn'}
-            {advice.kind === 'by-blade' && (isEccentric(means) ? BY_ECCENTRIC : BY_BLADE)[advice.direction]}
+            {advice.kind === 'by-blade' &&
+              (advice.undecided
+                ? 'Not decided: try another blade, or set it by the blade'
+                : (isEccentric(means) ? BY_ECCENTRIC : BY_BLADE)[advice.direction])}
             {turn && turns && (
               <>
                 {turn.direction === 'loosen' ? 'Loosen' : 'Tighten'} {turnInWords(turn.degrees, nut)}
@@ -107,7 +110,7 @@ export function TurnForm(props: MeansProps) {
           )}
         </Flex>
       )}
-      {advice.kind === 'by-blade' && advice.direction !== 'none' && (
+      {advice.kind === 'by-blade' && (advice.undecided || advice.direction !== 'none') && (
         <Button
           variant="solid"
           marginTop="3"

@@ -43,6 +43,10 @@ export function arrivingAt({
   return here && here.left.length > 0 ? null : next;
 }
 
+/** The way the crank was last turned in a build: what was chosen once is not chosen again at every stage. */
+const schoolBefore = ({ rounds }: BuildView): PositionSchool | null =>
+  rounds.findLast(({ turning }) => turning.school !== null)?.turning.school ?? null;
+
 const NOWHERE: Turning = { school: null, at: null, done: [] };
 
 /**
@@ -58,7 +62,7 @@ export function useTurning(
   const { pattern } = build.sheet;
   const put = useBenchWrite(build.id);
   const turning = useShared(round?.turning ?? NOWHERE);
-  const school = turning.school ?? firstSchool(pattern);
+  const school = turning.school ?? schoolBefore(build) ?? firstSchool(pattern);
   const plan = useMemo(() => planStops(pattern, school), [pattern, school]);
   const progress = useShared(useMemo(() => stopProgress(plan, turning, settled), [plan, turning, settled]));
   const [looked, setLooked] = useState<number | null>(null);
