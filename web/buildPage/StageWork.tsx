@@ -56,8 +56,8 @@ export function StageWork({ build, stage, blind, onPoint, onLook, children }: Pr
   const obstacles = useShared(useMemo(() => obstaclesTo(status), [status]));
   const on = useShared(useMemo(() => stagesOn(status), [status]));
   const happened = useShared(status.happened);
-  const ticked = useRef(false);
-  const onTicked = useStable(() => void (ticked.current = true));
+  const [ticked, setTicked] = useState(0);
+  const onTicked = useStable(() => setTicked((before) => before + 1));
   return (
     <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
       <KnowHow buildId={build.id} sheet={sheet} known={build['know-how']} stage={stage} />
@@ -178,8 +178,8 @@ interface OnwardProps extends Pick<Props, 'blind' | 'onPoint' | 'onLook'> {
   readonly obstacles: ReturnType<typeof obstaclesTo>;
   /** where the build goes on to */
   readonly to: StageKey;
-  /** something was just ticked here: the last tick of a stage is its way on */
-  readonly ticked: { current: boolean };
+  /** how often something was ticked here: the last tick of a stage is its way on */
+  readonly ticked: number;
 }
 
 const Onward = memo(function Onward(props: OnwardProps) {
@@ -195,10 +195,11 @@ const Onward = memo(function Onward(props: OnwardProps) {
     if (result && !('error' in result)) onLook(null);
   });
   const open = bySignOff || blind ? 1 : obstacles.length;
+  const seen = useRef(0);
   useEffect(() => {
-    const onward = ticked.current && open === 0;
-    ticked.current = false;
-    if (onward) void go(next);
+    const tickedNow = ticked > seen.current;
+    seen.current = ticked;
+    if (tickedNow && open === 0) void go(next);
   }, [state.ticks]);
   return (
     <Box>
