@@ -20,10 +20,10 @@ const VIEWS = [
     },
   ],
   [
-    'build-screw',
+    'build-check',
     async (page) => {
-      await page.getByRole('link', { name: /Frost fan 9/ }).click();
-      await page.getByText(/that much is set off/).waitFor();
+      await page.getByRole('link', { name: /Hose pump/ }).click();
+      await page.getByRole('button', { name: /Turned as said/ }).waitFor();
     },
   ],
   [

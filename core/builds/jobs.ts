@@ -58,7 +58,7 @@ const CHECK = {
     'open-up': { title: 'Cover off', aim: 'Only the cover comes off: nothing of the train is slackened.' },
     set: {
       title: 'Check and set',
-      aim: 'At each stop feel every point. What is out is set there and then: turned, locked, the spanner off, and felt again.',
+      aim: 'At each stop feel every point. What is out is set there and then, the tool off, and felt again.',
     },
   },
   without: ['take-in:clean', 'open-up:marked', 'open-up:counted-out', 'open-up:lobes', 'close:counted-in'],

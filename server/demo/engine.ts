@@ -7,6 +7,7 @@ import { lashPoints, meansFor, type LashPoint } from '@zero-lash/core/sheets';
 import type { Tenths } from '@zero-lash/core/length';
 import {
   checksAt,
+  setsAsFound,
   jobOf,
   STAGE_KEYS,
   WHOLE_JOB,
@@ -204,12 +205,14 @@ class EngineTeller {
     const foundAt = build.openedDaysAgo - span * 0.25;
     const gaps = new Map(this.#points.map((point) => [point.key, this.#gaps.asFound(point, build)]));
     const asFound = await this.#round(buildId, 'as-found', 1, foundAt, at('prove') >= 0);
-    await this.#measure(asFound, gaps, share('as-found'), foundAt);
+    // found and set in one lap: as far as it went
+    const inLap = setsAsFound(build.job ?? WHOLE_JOB, build.stage);
+    await this.#measure(asFound, gaps, inLap ? share(build.stage) : share('as-found'), foundAt);
     if (at('set') < 0) return;
     const setAt = build.openedDaysAgo - span * 0.6;
     await this.#round(buildId, 'as-set', 1, setAt, at('prove') >= 0);
     const installed = new Map(this.#points.map(({ key }) => [key, this.#gaps.installed()]));
-    await this.#setAll(buildId, gaps, installed, share('set'), setAt);
+    if (!inLap) await this.#setAll(buildId, gaps, installed, share('set'), setAt);
     if (at('prove') < 0) return;
     await this.#tick(buildId, 'set', this.#putTogether(), setAt - 0.02);
     const provedAt = build.openedDaysAgo - span * 0.8;

@@ -450,7 +450,16 @@ export const DEMO_ENGINES: readonly DemoEngine[] = [
     sheet: 'pumpTwin',
     usage: 154,
     usagePerDay: 0.2,
-    builds: [{ complaint: 'Rattle at idle', openedDaysAgo: 5, stage: 'set', drift: -0.05 }],
+    builds: [
+      {
+        job: 'valve-check',
+        complaint: '',
+        openedDaysAgo: 1,
+        stage: 'set',
+        progress: 0.5,
+        found: { '1I': 0.102, '1E': 0.062 },
+      },
+    ],
   },
   {
     name: 'Ice racer, number 7',

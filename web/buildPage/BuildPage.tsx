@@ -12,7 +12,7 @@ import {
   type JobKey,
   type StageKey,
 } from '@zero-lash/core/builds';
-import { memo, Suspense } from 'react';
+import { memo, Suspense, useEffect, useRef } from 'react';
 import { Link, useParams } from 'react-router';
 import { Caution } from '../app/Caution.tsx';
 import { Page } from '../app/Page.tsx';
@@ -52,6 +52,7 @@ function Build({ build }: { readonly build: BuildView }) {
   useLive(build.id);
   useToolsQuery();
   const work = useBuildWork(build);
+  useFromTheTop(work.looking);
   // while a blade is in the hand, the head and the point answer at once; what stands round them follows
   const later = useLater(work);
   const aside = STAGE_ROOMS[work.looking].First !== undefined;
@@ -133,6 +134,15 @@ function Build({ build }: { readonly build: BuildView }) {
       </div>
     </Page>
   );
+}
+
+/** A stage begins at its top, wherever the one before was read to. */
+function useFromTheTop(looking: StageKey): void {
+  const first = useRef(true);
+  useEffect(() => {
+    if (!first.current) document.getElementById('sheet')?.scrollTo({ top: 0 });
+    first.current = false;
+  }, [looking]);
 }
 
 interface AreaProps {

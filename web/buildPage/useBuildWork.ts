@@ -241,7 +241,11 @@ export function useBuildWork(known: BuildView): BuildWork {
   if (chosen === null && open) choose(selected.key);
 
   function firstToDo() {
-    if (stageOf(looking).sets && !inLap) return leftToSet()[0] ?? points[0]!;
+    if (stageOf(looking).sets) {
+      const keys = leftToSet().map(({ key }) => key);
+      const first = inLap ? nextAtStop(keys, null) : keys[0];
+      return points.find(({ key }) => key === first) ?? points[0]!;
+    }
     const left = points.filter(({ key }) => ['not-measured', 'off-base'].includes(shown[key]!.state));
     const { here, next } = turning.progress;
     const first = open ? (here?.left[0] ?? next?.left[0]) : undefined;
@@ -250,15 +254,15 @@ export function useBuildWork(known: BuildView): BuildWork {
   }
 
   /** The next of some points: one of the stop where the crank stands, as long as there is one; then of the next stop. */
-  function nextAtStop(keys: readonly string[]): string | undefined {
-    const others = keys.filter((key) => key !== selected.key);
+  function nextAtStop(keys: readonly string[], from: string | null): string | undefined {
+    const others = keys.filter((key) => key !== from);
     const { here, next } = turning.progress;
     const at = [here?.left, next?.left]
       .map((left = []) => others.filter((key) => left.includes(key)))
       .find((each) => each.length > 0);
     const order = points.map(({ key }) => key);
-    const after = (key: string) =>
-      (order.indexOf(key) - order.indexOf(selected.key) + order.length) % order.length;
+    const begin = from === null ? 0 : order.indexOf(from);
+    const after = (key: string) => (order.indexOf(key) - begin + order.length) % order.length;
     return (at ?? others).toSorted((a, b) => after(a) - after(b))[0];
   }
 
@@ -276,7 +280,10 @@ export function useBuildWork(known: BuildView): BuildWork {
 
   const onNext = useStable(() => {
     const next = stageOf(looking).sets
-      ? nextAtStop(leftToSet().map(({ key }) => key))
+      ? nextAtStop(
+          leftToSet().map(({ key }) => key),
+          selected.key,
+        )
       : nextToMeasure(
           points.filter(({ key }) => key === selected.key || !aside.has(key)),
           round,

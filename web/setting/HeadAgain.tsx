@@ -1,5 +1,5 @@
 import { Box, chakra } from '@chakra-ui/react';
-import { headsToTorque, jobOf, obstaclesTo, statusOf, SETTING } from '@zero-lash/core/builds';
+import { headsToTorque, jobOf, obstaclesTo, statusOf, SETTING, subjectOf } from '@zero-lash/core/builds';
 import type { BuildView } from '../builds/buildView.ts';
 import { Check } from '../builds/Check.tsx';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
@@ -20,10 +20,14 @@ export function HeadAgain({ build }: { readonly build: BuildView }) {
         Every gap is felt first. Then the head is tightened again, cold, in the order and to the figures of
         the maker’s manual; and since that moves them, every gap is read again, and set.
       </Box>
-      {headsToTorque(build.sheet.pattern).map(({ key, points, text }) => (
+      {headsToTorque(build.sheet.pattern).map(({ key, points }, _, heads) => (
         <Check
           key={key}
-          text={text}
+          text={
+            heads.length > 1
+              ? `Head of bank ${subjectOf('head', key)} tightened again`
+              : 'Head tightened again'
+          }
           by={isTicked(key)?.by}
           aside={`${points.length} points`}
           enabled={
