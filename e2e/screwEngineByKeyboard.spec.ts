@@ -87,7 +87,12 @@ test('a screw engine, from the stand to its second recheck, by keyboard', async 
     if (key === '3I') {
       await page.getByLabel(/Or what was turned/).pressSequentially('-25');
       await page.keyboard.press('Enter');
-    } else await page.getByRole('button', { name: 'Turned and locked as said' }).press('Enter');
+    } else {
+      // what no blade decided is set by the blade, and by no angle
+      const how =
+        key === '2I' || key === '4E' ? 'Turned by the blade, and locked' : 'Turned and locked as said';
+      await page.getByRole('button', { name: how }).press('Enter');
+    }
     await expect(onHead(page, key)).toHaveAttribute('data-state', 'changed-since');
     // locked, and measured again where it was set, before the next
     await entry(page).pressSequentially(key.endsWith('I') ? '0.23 0.25' : '0.33 0.35');
