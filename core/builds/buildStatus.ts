@@ -6,14 +6,14 @@ import { acceptedPoints } from './accepted.ts';
 import { assemblyDone, capsLoose } from './assembled.ts';
 import { bridgesOpen } from './bridges.ts';
 import type { BuildState } from './buildState.ts';
-import { partsExplained, partsOff, passesOpen } from './closing.ts';
+import { countedIn, partsExplained, partsOff, passesOpen } from './closing.ts';
 import { nothingCounted, wearLeft } from './decided.ts';
 import { camCapsOffAt, camOutAt, lastDisturbed } from './disturbed.ts';
 import { findings, findingsNow, newestRound, pointsSet } from './findings.ts';
 import { headsToTighten, NO_RUN_IN, runInLeft, type RunInLeft } from './heatCycles.ts';
 import { bareHeld, camsOutUnsaid, toolsIn } from './holds.ts';
 import { notMeasuredAt, pointsBare } from './lastChange.ts';
-import { jobOf, measuredAt, type Happened, type JobKey } from './jobs.ts';
+import { jobOf, measuredAt, type Circumstances, type JobKey } from './jobs.ts';
 import { provenBy } from './proved.ts';
 import type { StageKey } from './stages.ts';
 
@@ -22,9 +22,11 @@ export interface BuildStatus {
   readonly job: JobKey;
   readonly stage: StageKey;
   /** what was done so far, as far as what is asked follows from it */
-  readonly happened: Happened;
+  readonly circumstances: Circumstances;
   /** `stage:check` of everything ticked */
   readonly ticked: ReadonlySet<string>;
+  /** what the record answers by itself, and from what; null where a person says it */
+  readonly answers: Readonly<Record<'count', string | null>>;
   /** every lash point of the build's pattern */
   readonly points: readonly string[];
   /** those of them that the sheet has no limits for yet */
@@ -101,8 +103,9 @@ export function statusOf(build: BuildState): BuildStatus {
   return {
     job: build.job,
     stage: build.stage,
-    happened: happenedIn(build),
+    circumstances: circumstancesOf(build),
     ticked: new Set(build.ticks.filter(({ done }) => done).map(({ stage, check }) => `${stage}:${check}`)),
+    answers: { count: countedIn(build.ledger ?? []) },
     points: lashPoints(build.sheet.pattern).map(({ key }) => key),
     unlimited: measuredWithout(build.sheet),
     asFound: verdicts(found),
@@ -143,13 +146,14 @@ export function statusOf(build: BuildState): BuildStatus {
 /**
  * Says what was done in a build, as far as what is asked follows from it.
  *
- * @example happenedIn(build).touched // false: nothing was out
+ * @example circumstancesOf(build).touched // false: nothing was out
  */
-export const happenedIn = (
+export const circumstancesOf = (
   build: Pick<BuildState, 'sheet' | 'settings' | 'ticks' | 'provesAgain'>,
-): Happened => ({
+): Circumstances => ({
   touched: lastDisturbed(build).size > 0,
   camOut: camCapsOffAt(build) > -Infinity,
+  hot: build.sheet.condition === 'hot',
 });
 
 /** Of a sheet that is not asked about, nobody says that its limits are missing. */

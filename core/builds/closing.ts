@@ -16,6 +16,23 @@ export function partsOff(ledger: readonly Entry<LedgerLine>[]): readonly Imbalan
 }
 
 /**
+ * Says from what the count-in answers itself: every line that was counted out is counted in again, as many as went out; null where
+ * nothing was counted, or something is not back.
+ *
+ * Rule: what the record answers ticks itself, and says from what; what only hands know is never ticked by itself.
+ *
+ * @example countedIn([]) // null
+ */
+export function countedIn(ledger: readonly Entry<LedgerLine>[]): string | null {
+  const lines = [...currentLines<LedgerLine>(ledger, ledgerKey).values()]
+    .map(({ line }) => line)
+    .filter(({ dropped, group, out }) => !dropped && group !== 'wanted' && (out ?? 0) > 0);
+  if (lines.length === 0 || lines.some((line) => line.in !== line.out)) return null;
+  const parts = lines.reduce((sum, { out }) => sum + out!, 0);
+  return `from the count: ${parts} out, ${parts} in`;
+}
+
+/**
  * Says whether a lead explained a ledger as it stands now: what is counted after that is not explained by it.
  *
  * @example partsExplained(build) // false

@@ -25,7 +25,7 @@ export {
   jobAsked,
   JOB_KEYS,
   jobOf,
-  type Happened,
+  type Circumstances,
   JOBS,
   largerJobs,
   nextStage,
@@ -87,7 +87,7 @@ export {
   type PointStatus,
 } from './pointStatus.ts';
 export { isOpenRound, kindInLap, limitsOfStage, roundOfStage, roundToRead } from './stageRound.ts';
-export { happenedIn, statusOf, type BuildStatus } from './buildStatus.ts';
+export { circumstancesOf, statusOf, type BuildStatus } from './buildStatus.ts';
 export type {
   BuildState,
   CheckState,

@@ -8,12 +8,14 @@ import {
   type StageKey,
 } from './stages.ts';
 
-/** What was done to an engine in a build, as far as what is asked follows from it. */
-export interface Happened {
+/** How an engine is measured, and what was done to it in a build, as far as what is asked follows from it. */
+export interface Circumstances {
   /** a point was set, or something slackened that bears on one */
   readonly touched: boolean;
   /** a cam came out of its caps */
   readonly camOut: boolean;
+  /** the sheet's figures hold for an engine that is hot */
+  readonly hot: boolean;
 }
 
 /** What is done to an engine, as a build of it is opened, and what follows: its stages, and what is not asked there. */
@@ -35,9 +37,11 @@ interface JobRow {
   /** checks of its stages that are not asked, as `stage:check` */
   readonly without: readonly string[];
   /** checks that are asked only once something happened */
-  readonly onlyOnce: Readonly<Record<string, keyof Happened>>;
+  readonly onlyOnce: Readonly<Record<string, 'touched' | 'camOut'>>;
   /** checks that say something else than in a rebuild */
   readonly says: Readonly<Record<string, string>>;
+  /** the same, where the sheet has the engine measured hot */
+  readonly saysHot: Readonly<Record<string, string>>;
   /** whether somebody has to say what the engine is here for */
   readonly complaint: 'asked' | 'optional';
   /** whether compression and leak-down are asked for, or only where there is a complaint */
@@ -68,6 +72,10 @@ const CHECK = {
       'Everything back: clips, tools, rags and pieces; the spanner off the crank; cover on, its bolts to torque',
     'close:first-start': 'Started: no knock, no leak',
   },
+  saysHot: {
+    'take-in:cold':
+      'Run until it is as warm as the sheet says; its temperature taken, and the clock running from when it was shut down',
+  },
   complaint: 'optional',
   pressures: 'with-a-complaint',
   foundProves: true,
@@ -82,6 +90,7 @@ const ALL_ASKED = {
   without: [],
   onlyOnce: {},
   says: {},
+  saysHot: {},
 } as const;
 
 const ROWS = [
@@ -250,20 +259,21 @@ export function roundsBegun(
 /**
  * Lists what is ticked off at a stage of a job.
  *
- * @param happened what was done so far; whatever may be asked where it is left out
+ * @param circumstances what was done so far; whatever may be asked where it is left out
  * @example checksAt('valve-check', 'take-in').map(({ key }) => key) // ['cold', 'isolated']
  */
 export function checksAt(
   job: JobKey,
   stage: StageKey,
-  happened: Happened = { touched: true, camOut: true },
+  circumstances: Circumstances = { touched: true, camOut: true, hot: false },
 ): readonly StageCheck[] {
-  const { without, onlyOnce, says } = jobOf(job);
+  const { without, onlyOnce, says, saysHot } = jobOf(job);
   return stageOf(stage).checks.flatMap((check) => {
     const name = `${stage}:${check.key}`;
     const once = onlyOnce[name];
-    if (without.includes(name) || (once && !happened[once])) return [];
-    return [{ ...check, text: says[name] ?? check.text }];
+    if (without.includes(name) || (once && !circumstances[once])) return [];
+    const hot = circumstances.hot ? saysHot[name] : undefined;
+    return [{ ...check, text: hot ?? says[name] ?? check.text }];
   });
 }
 

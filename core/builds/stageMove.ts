@@ -44,8 +44,9 @@ const UNMET: Readonly<Record<Demand, (status: BuildStatus) => readonly Obstacle[
  */
 export function obstaclesTo(status: BuildStatus): readonly Obstacle[] {
   const stage = stageOf(status.stage);
-  const open = checksAt(status.job, status.stage, status.happened).filter(
-    ({ key }) => !status.ticked.has(`${stage.key}:${key}`),
+  const open = checksAt(status.job, status.stage, status.circumstances).filter(
+    ({ key, answeredBy }) =>
+      !status.ticked.has(`${stage.key}:${key}`) && !(answeredBy && status.answers[answeredBy]),
   );
   const text = `Tick off first: ${open.map((check) => check.text.toLowerCase()).join('; ')}.`;
   return [
@@ -87,7 +88,7 @@ export function stagesOn(status: BuildStatus): readonly StageKey[] {
   const passes =
     jobOf(status.job).foundProves &&
     stageOf(next).measures === 'proved' &&
-    !status.happened.touched &&
+    !status.circumstances.touched &&
     obstaclesTo(there).length === 0;
   return passes ? [next, ...stagesOn(there)] : [next];
 }

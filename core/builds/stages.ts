@@ -27,6 +27,8 @@ export interface StageCheck {
   readonly says?: CheckSays;
   /** what is read at this stage counts only after it was ticked */
   readonly beforeReadings?: boolean;
+  /** what the record answers it from: then nobody has to tick it */
+  readonly answeredBy?: 'count';
   /** what of the sheet is looked at while it is ticked */
   readonly shows?: 'marks';
 }
@@ -303,7 +305,11 @@ export const STAGES: readonly Stage[] = [
       'Where the engine is under certification (passengers, aircraft, marine survey, emissions, mines), those licensed to sign for it do so under local rules. This record does not replace that.',
     ],
     checks: [
-      { key: 'counted-in', text: 'Parts, clips and washers counted in; nothing left over' },
+      {
+        key: 'counted-in',
+        text: 'Parts, clips and washers counted in; nothing left over',
+        answeredBy: 'count',
+      },
       { key: 'cover', text: 'Cover on, bolts in their own places and to torque', says: 'cover-on' },
       {
         key: 'first-start',

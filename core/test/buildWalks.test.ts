@@ -15,7 +15,7 @@ import {
   type Job,
   type JobKey,
   disturbances,
-  happenedIn,
+  circumstancesOf,
   measuredAt,
   roundsBegun,
   roundToRead,
@@ -169,7 +169,7 @@ class Bench {
 const SIXTH = {
   ...{ key: 'proof-alone', title: 'Proof alone', about: 'Somebody else set it.' },
   ...{ stages: ['take-in', 'prove', 'close', 'run-in'], without: ['take-in:clean'] },
-  ...{ findsAt: null, strips: false, tightensHead: false, words: {}, onlyOnce: {}, says: {} },
+  ...{ findsAt: null, strips: false, tightensHead: false, words: {}, onlyOnce: {}, says: {}, saysHot: {} },
   ...{ complaint: 'optional', pressures: 'with-a-complaint', foundProves: false, opened: 'by-hand' },
 } as unknown as Job;
 (JOBS as Job[]).push(SIXTH);
@@ -177,7 +177,7 @@ const job = fc.constantFrom(...JOBS.map(({ key }) => key));
 
 describe('any job', () => {
   it('begins at its first stage, has an end at which it runs, and asks nothing that its stages have not', () => {
-    for (const { key, stages, without, onlyOnce, says, findsAt } of JOBS) {
+    for (const { key, stages, without, onlyOnce, says, saysHot, findsAt } of JOBS) {
       expect(firstStage(key)).toBe(stages[0]);
       expect(stages.at(-1)).toBe(RUNNING);
       for (const named of [SETTING, PROVING, CLOSING].slice(key === SIXTH.key ? 1 : 0))
@@ -186,7 +186,12 @@ describe('any job', () => {
         stages.map((stage) => STAGE_KEYS.indexOf(stage)).toSorted((a, b) => a - b),
       );
       const asked = stages.flatMap((stage) => stageOf(stage).checks.map((check) => `${stage}:${check.key}`));
-      for (const check of [...without, ...Object.keys(onlyOnce), ...Object.keys(says)])
+      for (const check of [
+        ...without,
+        ...Object.keys(onlyOnce),
+        ...Object.keys(says),
+        ...Object.keys(saysHot),
+      ])
         expect(asked, key).toContain(check);
       if (findsAt !== null) expect(stages, key).toContain(findsAt);
       expect(stages.reduce((sum, stage) => sum + checksAt(key, stage).length, 0)).toBe(
@@ -195,7 +200,7 @@ describe('any job', () => {
       // the two turns and the cover are never left out, and everything is counted in, or said to be back with the cover
       expect(without.filter((check) => /two-turns|prove:marks|cover|cold|isolated/.test(check))).toEqual([]);
       if (without.includes('close:counted-in')) expect(says['close:cover'], key).toMatch(/^Everything back/);
-      const untouched = { touched: false, camOut: false };
+      const untouched = { touched: false, camOut: false, hot: false };
       expect(checksAt(key, PROVING, untouched).length, key).toBe(Object.keys(onlyOnce).length > 0 ? 0 : 2);
     }
     expect(checksAt(SIXTH.key, 'take-in').map(({ key }) => key)).toEqual(['cold', 'isolated']);
@@ -286,7 +291,7 @@ describe('any way a build may be gone', () => {
       expect(proof?.verdict, point).toBe('in-spec');
     }
     const turned = ticks.filter(({ stage, done }) => stage === PROVING && done).map(({ check }) => check);
-    const asked = checksAt(build.job, PROVING, happenedIn(build)).map(({ key }) => key);
+    const asked = checksAt(build.job, PROVING, circumstancesOf(build)).map(({ key }) => key);
     expect(turned).toEqual(expect.arrayContaining(asked));
     if (changes.length > 0 || loosened) expect(asked).toContain('two-turns');
   }

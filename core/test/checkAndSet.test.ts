@@ -89,13 +89,18 @@ describe('a lap of finding and setting', () => {
 
   it('asks for two turns only once something was touched, and for the marks once a cam was out', () => {
     const keys = (touched: boolean, camOut: boolean) =>
-      checksAt('valve-check', 'prove', { touched, camOut }).map(({ key }) => key);
+      checksAt('valve-check', 'prove', { touched, camOut, hot: false }).map(({ key }) => key);
     expect([keys(false, false), keys(true, false), keys(true, true)]).toEqual([
       [],
       ['two-turns'],
       ['two-turns', 'marks'],
     ]);
-    expect(checksAt('rebuild', 'prove', { touched: false, camOut: false })).toHaveLength(2);
+    expect(checksAt('rebuild', 'prove', { touched: false, camOut: false, hot: false })).toHaveLength(2);
+    // a hot sheet is not asked to be cold; a rebuild is opened cold all the same
+    const first = (job: 'valve-check' | 'rebuild', hot: boolean) =>
+      checksAt(job, 'take-in', { touched: false, camOut: false, hot })[0]!.text;
+    expect(first('valve-check', true)).toMatch(/^Run until it is as warm as the sheet says/);
+    expect([first('valve-check', false), first('rebuild', true)]).toEqual(['Engine cold', 'Engine cold']);
     expect(checksAt('valve-check', 'close').map(({ text }) => text)[0]).toMatch(/^Everything back/);
   });
 

@@ -184,6 +184,7 @@ describe('a tool that holds a valve down', () => {
         undecided: [],
         newParts: [],
         unlimited: [],
+        ...{ unreached: [], apart: [], headsToTighten: [], answers: { count: null } },
       },
     } as unknown as BuildStatus;
     expect(obstaclesTo({ ...status, heldDown: [] })).toEqual([]);

@@ -110,8 +110,8 @@ export async function addReading(
 }
 
 /**
- * The round that a reading belongs to: the one it was said to be of, unless gaps are found and set in one lap, and somebody set the
- * point before it was read, which the device that read it did not know: it says how it was set then, and not how it was found.
+ * The round that a reading belongs to: the one it was said to be of, unless gaps are found and set in one lap. There the moment it was
+ * taken decides: somebody may have set the point before, which the device that read it did not know; or after, as a paper says.
  */
 async function roundOfReading(
   db: Knex,
@@ -121,7 +121,7 @@ async function roundOfReading(
 ): Promise<LockedRound> {
   const { build, kind } = said;
   const at = measuredAt(build.job, kind);
-  if (kind !== 'as-found' || at === null || !setsAsFound(build.job, at)) return said;
+  if (!['as-found', 'as-set'].includes(kind) || at === null || !setsAsFound(build.job, at)) return said;
   const settings = await changesAt(db, build.id, point);
   const ticks = (await db('stage_ticks')
     .where({ build_id: build.id })
@@ -131,13 +131,15 @@ async function roundOfReading(
     settings: settings.filter((each) => new Date(each.at) <= takenAt),
     ticks: ticks.filter((tick) => tick.at <= takenAt).map((tick) => ({ ...tick, at: tick.at.toISOString() })),
   };
-  if (kindInLap(before, point) === kind) return said;
-  const set = await db('rounds')
-    .where({ build_id: build.id, kind: 'as-set' })
+  const of = kindInLap(before, point);
+  // of a point that nobody is known to have set, whoever says that it was set knows better
+  if (of === kind || (of === 'as-found' && settings.length === 0)) return said;
+  const other = await db('rounds')
+    .where({ build_id: build.id, kind: of })
     .where('opened_at', '<=', takenAt)
     .orderBy('number', 'desc')
     .first('id');
-  return set ? roundOf(db, build, set.id) : said;
+  return other ? roundOf(db, build, other.id) : said;
 }
 
 /** What was done at a point of a build, the last first. */

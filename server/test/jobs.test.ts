@@ -145,6 +145,12 @@ describe('a build', () => {
       takenAt: felt,
     });
     expect(early.body.changes[0]).toMatchObject({ kind: 'reading', row: { roundId: found!.id } });
+    // so is what a paper says of before, whichever round it was typed into
+    const paper = await shop.call<BuildWrite>(BENCH, 'POST', `rounds/${set!.id}/readings`, {
+      ...body,
+      takenAt: felt,
+    });
+    expect(paper.body.changes[0]).toMatchObject({ kind: 'reading', row: { roundId: found!.id } });
   });
 
   it('that is a first check has the head tightened again where its sheet asks for it, and every gap read after it', async () => {

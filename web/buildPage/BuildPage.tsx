@@ -6,7 +6,7 @@ import {
   buildInWords,
   cautionsAt,
   checksAt,
-  happenedIn,
+  circumstancesOf,
   stageIn,
   stageOf,
   type JobKey,
@@ -22,6 +22,7 @@ import { HeadDrawing } from '../drawings/HeadDrawing.tsx';
 import { useToolsQuery } from '../instruments/endpoints.ts';
 import { BlindChoice } from '../measuring/BlindChoice.tsx';
 import { useLive } from '../live/useLive.ts';
+import { StrikeOutRound } from '../measuring/StrikeOut.tsx';
 import { StopGuide } from '../turning/StopGuide.tsx';
 import { useSession } from '../app/useSession.ts';
 import { WhereToTurn } from '../turning/WhereToTurn.tsx';
@@ -81,7 +82,7 @@ function Build({ build }: { readonly build: BuildView }) {
         className="build"
         data-wide={wide || undefined}
         data-aside={aside ? (near ? 'after' : 'before') : undefined}
-        data-ticks={checksAt(build.job, work.looking, happenedIn(build)).length > 0 || undefined}
+        data-ticks={checksAt(build.job, work.looking, circumstancesOf(build)).length > 0 || undefined}
       >
         <div className="build-rail">
           <StageRail at={build.stage} job={build.job} looking={work.looking} onLook={work.lookAt} />
@@ -255,6 +256,12 @@ const WorkArea = memo(function WorkArea({ work }: AreaProps) {
       )}
       {open && mayWork && here && (
         <BlindChoice blind={blind} onChoose={setBlind} anything={here.readings.some(({ by }) => by !== me)} />
+      )}
+      {open && mayWork && here && !blind && (
+        <StrikeOutRound
+          buildId={build.id}
+          readings={here.readings.filter(({ roundId }) => [here.id, conditionsRound?.id].includes(roundId))}
+        />
       )}
       {/* one boundary about both, so the way on never moves under a finger as the room comes in above it */}
       <Suspense fallback={wide ? <Box minHeight="480px" /> : null}>

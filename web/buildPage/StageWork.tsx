@@ -8,7 +8,7 @@ import {
   stagesOn,
   statusOf,
   stageOf,
-  type Happened,
+  type Circumstances,
   type JobKey,
   type StageKey,
 } from '@zero-lash/core/builds';
@@ -55,7 +55,8 @@ export function StageWork({ build, stage, blind, onPoint, onLook, children }: Pr
   const status = useMemo(() => statusOf(build), [build]);
   const obstacles = useShared(useMemo(() => obstaclesTo(status), [status]));
   const on = useShared(useMemo(() => stagesOn(status), [status]));
-  const happened = useShared(status.happened);
+  const circumstances = useShared(status.circumstances);
+  const answers = useShared(status.answers);
   const [ticked, setTicked] = useState(0);
   const onTicked = useStable(() => setTicked((before) => before + 1));
   return (
@@ -67,7 +68,8 @@ export function StageWork({ build, stage, blind, onPoint, onLook, children }: Pr
         ticks={build.ticks}
         job={build.job}
         stage={stage}
-        happened={happened}
+        circumstances={circumstances}
+        answers={answers}
         enabled={here && mayWork}
         onTicked={onTicked}
       />
@@ -123,7 +125,9 @@ interface ChecksProps {
   readonly job: JobKey;
   readonly stage: StageKey;
   /** what was done so far: some checks are asked only once it was */
-  readonly happened: Happened;
+  readonly circumstances: Circumstances;
+  /** what the record answers by itself, and from what */
+  readonly answers: ReturnType<typeof statusOf>['answers'];
   readonly enabled: boolean;
   readonly onTicked: () => void;
 }
@@ -134,12 +138,13 @@ const Checks = memo(function Checks({
   ticks,
   job,
   stage,
-  happened,
+  circumstances,
+  answers,
   enabled,
   onTicked,
 }: ChecksProps) {
   const put = useBenchWrite(buildId);
-  const checks = checksAt(job, stage, happened);
+  const checks = checksAt(job, stage, circumstances);
   if (checks.length === 0) return null;
   return (
     <fieldset>
@@ -147,15 +152,16 @@ const Checks = memo(function Checks({
       {checks.map((check) => {
         const last = ticks.find((each) => each.stage === stage && each.check === check.key);
         const row = last?.done ? last : undefined;
+        const answer = check.answeredBy ? (answers[check.answeredBy] ?? undefined) : undefined;
         // what was undone says who had done it: they know how it stood
         const before = last?.earlierBy?.findLast((name) => name !== null);
         return (
           <Box key={check.key} borderBottom="1px solid" borderColor="hairline">
             <Check
               text={check.text}
-              by={row?.by}
+              by={row?.by ?? answer}
               {...(before ? { aside: `ticked by ${before} before` } : {})}
-              enabled={enabled}
+              enabled={enabled && !(answer && !row)}
               onTick={(done) => {
                 put({ kind: 'tick', body: { stage, check: check.key, done } });
                 if (done) onTicked();

@@ -1,7 +1,8 @@
 import { Box } from '@chakra-ui/react';
-import { findings, lastChange, currentLines, statusOf } from '@zero-lash/core/builds';
+import { findings, lastChange, lastDone, currentLines, statusOf } from '@zero-lash/core/builds';
 import { alongAxis, OPERATION_WORDS, type HeadWorkLine } from '@zero-lash/core/headwork';
 import { conditionCautions } from '@zero-lash/core/measuring';
+import { settingInWords } from '@zero-lash/core/setting';
 import { ROLE_WORDS } from '@zero-lash/core/sheets';
 import { PARTS, partDispositions, wearSheetOf } from '@zero-lash/core/wear';
 import { proofLines } from '@zero-lash/core/signoff';
@@ -24,7 +25,11 @@ export function WhatIsSigned({ build }: { readonly build: BuildView }) {
   const proved = lines.filter(({ proved: proof }) => proof?.verdict === 'in-spec');
   const asFound = proved.filter(({ leftAsFound }) => leftAsFound).length;
   const byAllowance = proved.filter(({ proved: proof }) => proof!.onLimit);
-  const { accepted, partsOff, partsExplained } = statusOf(build);
+  const { accepted, partsOff, partsExplained, unreached, apart } = statusOf(build);
+  const unmeasured = [...unreached, ...apart].map((point) => {
+    const said = lastDone(build.settings, point)!;
+    return `${point} ${settingInWords(said, length)}, said by ${said.by}`;
+  });
   const outside = build.sheet.limits.filter(({ aimedOutside }) => aimedOutside).map(({ role }) => role);
   const ofRounds = build.rounds
     .filter(({ kind }) => kind === 'proved' || kind === 'as-found')
@@ -76,6 +81,7 @@ export function WhatIsSigned({ build }: { readonly build: BuildView }) {
       'Proved',
       `${proved.length} of ${lines.length} in spec${byAllowance.length > 0 ? `, ${byAllowance.map(({ point }) => point.key).join(', ')} only by the allowance` : ''}${asFound > 0 ? `; ${asFound} of them as found, and left alone` : ''}`,
     ],
+    ...(unmeasured.length === 0 ? [] : [['Not measured', unmeasured.join('; ')] as const]),
     ['Let stand', accepted.size === 0 ? 'none' : [...accepted].join(', ')],
     ['Open cautions', cautions.length === 0 ? 'none' : [...new Set(cautions)].join(' ')],
   ];

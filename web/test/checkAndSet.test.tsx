@@ -10,6 +10,7 @@ import type { BuildView } from '../builds/buildView.ts';
 import { withPending } from '../builds/pending.ts';
 import { OpenUp } from '../buildPage/OpenUp.tsx';
 import { StageWork } from '../buildPage/StageWork.tsx';
+import { StrikeOutRound } from '../measuring/StrikeOut.tsx';
 import { HeadAgain } from '../setting/HeadAgain.tsx';
 import { LeaveUndecided } from '../setting/LeaveUndecided.tsx';
 import { NotMeasured } from '../setting/NotMeasured.tsx';
@@ -132,6 +133,74 @@ describe('the head at a first check', () => {
     document.body.replaceChildren();
     show(<HeadAgain build={{ ...first({ readings: all }), job: 'valve-check' }} />);
     expect(screen.queryByRole('checkbox')).toBeNull();
+  });
+});
+
+describe('a round that was of another engine', () => {
+  it('is struck out at once, for a reason that stands with each of its readings', () => {
+    const withdrawn = { ...reading('3I', 0, 0, 'undecided'), reading: { kind: 'tries', tries: [] } } as never;
+    show(
+      <StrikeOutRound
+        buildId="b"
+        readings={[
+          reading('1I', 0.24, 0.26, 'in-spec'),
+          reading('2E', 0.3, 0.32, 'undecided-low'),
+          withdrawn,
+        ]}
+      />,
+    );
+    press('Strike the whole round out…');
+    press('Strike out 2 readings');
+    expect(bodies()).toEqual([]);
+    say('Struck out because', 'it was frost fan 9');
+    press('Strike out 2 readings');
+    expect(bodies()).toMatchObject([
+      { point: '1I', reading: { kind: 'tries', tries: [] }, reason: 'it was frost fan 9', over: 'g-1I' },
+      { point: '2E', reason: 'it was frost fan 9', over: 'g-2E' },
+    ]);
+  });
+});
+
+describe('what the record answers', () => {
+  const line = (out: number, back: number | null) => ({
+    ...{
+      key: 'cover bolt',
+      group: 'cover',
+      name: 'Cover bolt',
+      place: '',
+      expected: 8,
+      way: 'unsaid',
+      note: '',
+    },
+    ...{ out, in: back, dropped: false },
+  });
+  const counted = (...lines: object[]) =>
+    build({
+      stage: 'close',
+      ledger: lines.map((each, index) => ({
+        id: `l${index}`,
+        by: 'Osk Velland',
+        at,
+        lines: [each],
+      })) as never,
+    });
+  const box = (view: BuildView) => {
+    document.body.replaceChildren();
+    show(<StageWork build={view} stage="close" blind={false} onPoint={stay} onLook={stay} />);
+    return screen.getByRole('checkbox', { name: /counted in/ }) as HTMLInputElement;
+  };
+
+  it('ticks itself, and says from what; nothing else does', () => {
+    const itself = box(counted(line(8, 8)));
+    expect([itself.checked, itself.disabled]).toEqual([true, true]);
+    expect(screen.getByText('from the count: 8 out, 8 in')).toBeTruthy();
+    for (const name of [/Cover on/, /First start/])
+      expect(screen.getByRole('checkbox', { name })).toHaveProperty('checked', false);
+    expect(box(counted(line(8, 7))).checked).toBe(false);
+    expect(box(counted(line(8, null))).checked).toBe(false);
+    // where nobody counted, a person says it
+    const byHand = box(build({ stage: 'close' }));
+    expect([byHand.checked, byHand.disabled]).toEqual([false, false]);
   });
 });
 
