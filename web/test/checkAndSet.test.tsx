@@ -5,7 +5,8 @@ import type { Setting } from '@zero-lash/contract/setting';
 import { lashPoints } from '@zero-lash/core/sheets';
 import { measuredPoints } from '@zero-lash/core/measuring';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { useAppSelector } from '../app/store.ts';
+import { outboxRead } from '../app/outbox.ts';
+import { store, useAppSelector } from '../app/store.ts';
 import type { BuildView } from '../builds/buildView.ts';
 import { withPending } from '../builds/pending.ts';
 import { OpenUp } from '../buildPage/OpenUp.tsx';
@@ -230,6 +231,14 @@ describe('a stage of a check', () => {
     fireEvent.click(screen.getByRole('checkbox', { name: /Cannot start/ }));
     // nobody tapped it: it waits for what is still to be sent
     await waitFor(() => expect(goingOn()).toBe(true));
+    const sent: string[] = [];
+    vi.spyOn(globalThis, 'fetch').mockImplementation(async (input) => {
+      sent.push(new URL((input as Request).url).pathname);
+      return Response.json({ code: 'stale', detail: 'Somebody was faster.' }, { status: 409 });
+    });
+    store.dispatch(outboxRead([]));
+    await waitFor(() => expect(sent).toContain('/api/builds/b/stage'));
+    await screen.findByText(/Somebody was faster/);
   });
 });
 
