@@ -1,6 +1,6 @@
 import { subjectOf } from '../checks/index.ts';
 import type { ReadingState, Verdict } from '../measuring/index.ts';
-import { lastDone } from './lastChange.ts';
+import { lastDone, unreachedPoints } from './lastChange.ts';
 import type { BuildState } from './buildState.ts';
 import { PROVING } from './stages.ts';
 
@@ -17,12 +17,12 @@ export const ACCEPTABLE: ReadonlySet<Verdict> = new Set(['undecided-low', 'undec
  * @example acceptedPoints(build, provenBy(build)).has('3E')
  */
 export function acceptedPoints(
-  { settings, ticks }: Pick<BuildState, 'settings' | 'ticks'>,
+  { settings, ticks, rounds }: Pick<BuildState, 'settings' | 'ticks' | 'rounds'>,
   proofs: ReadonlyMap<string, ReadingState>,
 ): ReadonlySet<string> {
   const accepted = ticks.flatMap(({ stage, check, done, at }) => {
     const point = done && stage === PROVING ? subjectOf('accepted', check) : null;
-    if (point === null || !mayAccept(point, { settings, proofs })) return [];
+    if (point === null || !mayAccept(point, { settings, rounds, proofs })) return [];
     const since = proofs.get(point)?.takenAt ?? lastDone(settings, point)!.at;
     return Date.parse(at) >= Date.parse(since) ? [point] : [];
   });
@@ -33,14 +33,17 @@ export function acceptedPoints(
  * Says whether a lead may let a point stand: it was left alone, and what proves it says no worse than wide or undecided; or it cannot
  * be reached, and nothing at all is known of it.
  *
- * @example mayAccept('3E', { settings: build.settings, proofs: provenBy(build) })
+ * @example mayAccept('3E', { ...build, proofs: provenBy(build) })
  */
 export function mayAccept(
   point: string,
-  { settings, proofs }: Pick<BuildState, 'settings'> & { readonly proofs: ReadonlyMap<string, ReadingState> },
+  {
+    settings,
+    rounds,
+    proofs,
+  }: Pick<BuildState, 'settings' | 'rounds'> & { readonly proofs: ReadonlyMap<string, ReadingState> },
 ): boolean {
   const proof = proofs.get(point);
-  const done = lastDone(settings, point);
-  if (done?.kind !== 'left') return false;
-  return proof === undefined ? done.cause === 'unreached' : ACCEPTABLE.has(proof.verdict);
+  if (proof === undefined) return unreachedPoints({ settings, rounds }).includes(point);
+  return lastDone(settings, point)?.kind === 'left' && ACCEPTABLE.has(proof.verdict);
 }

@@ -9,10 +9,10 @@ import type { BuildState } from './buildState.ts';
 import { countedIn, partsExplained, partsOff, passesOpen } from './closing.ts';
 import { nothingCounted, wearLeft } from './decided.ts';
 import { camCapsOffAt, camOutAt, lastDisturbed } from './disturbed.ts';
-import { findings, findingsNow, newestRound, pointsSet } from './findings.ts';
+import { findingsNow, newestRound, pointsSet } from './findings.ts';
 import { headsToTighten, NO_RUN_IN, runInLeft, type RunInLeft } from './heatCycles.ts';
 import { bareHeld, camsOutUnsaid, toolsIn } from './holds.ts';
-import { notMeasuredAt, pointsBare } from './lastChange.ts';
+import { notMeasured, pointsBare } from './lastChange.ts';
 import { jobOf, measuredAt, type Circumstances, type JobKey } from './jobs.ts';
 import { provenBy } from './proved.ts';
 import type { StageKey } from './stages.ts';
@@ -94,10 +94,7 @@ export function statusOf(build: BuildState): BuildStatus {
   const proofs = provenBy(build);
   const here = measuredAt(build.job, 'as-found') === build.stage ? asFound : proved;
   const { strips } = jobOf(build.job);
-  const newest = findings(build.rounds);
-  const notMeasured = lashPoints(build.sheet.pattern).flatMap(
-    ({ key }) => notMeasuredAt(build.settings, key, newest.get(key)) ?? [],
-  );
+  const unmeasured = [...notMeasured(build).values()];
   const verdicts = (readings: Iterable<ReadingState>) =>
     new Map([...readings].map(({ point, verdict }) => [point, verdict]));
   return {
@@ -114,8 +111,8 @@ export function statusOf(build: BuildState): BuildStatus {
     accepted: acceptedPoints(build, proofs),
     offBase: new Set(here?.readings.filter(({ offBase }) => offBase).map(({ point }) => point)),
     set: pointsSet(build),
-    unreached: notMeasured.filter(({ cause }) => cause === 'unreached').map(({ point }) => point),
-    apart: notMeasured.filter(({ cause }) => cause === 'apart').map(({ point }) => point),
+    unreached: unmeasured.filter(({ cause }) => cause === 'unreached').map(({ point }) => point),
+    apart: unmeasured.filter(({ cause }) => cause === 'apart').map(({ point }) => point),
     heldDown: toolsIn(build.ticks),
     bare: pointsBare(build.settings),
     assemblyLeft: assemblyLeft(

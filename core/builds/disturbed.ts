@@ -285,8 +285,10 @@ export function lastDisturbed(
     for (const key of points)
       if (Date.parse(at) > Date.parse(last.get(key) ?? '0001-01-01')) last.set(key, at);
   };
-  for (const { point, kind, at, giver } of settings)
-    if (kind !== 'left') {
+  for (const { point, kind, at, giver, cause } of settings)
+    // what came apart, and is together again, lies differently
+    if (cause === 'apart') disturb([point], at);
+    else if (kind !== 'left') {
       disturb(disturbedBy(pattern, point, provesAgain), at);
       // a piece that went to another place was taken out of its own
       if (giver) disturb(disturbedBy(pattern, giver, provesAgain), at);

@@ -10,7 +10,7 @@ export { balancedPoints, bridgedPoints, bridgesOpen } from './bridges.ts';
 export { partsExplained, partsOff, passesOpen } from './closing.ts';
 export { bareHeld, camsPositionOpen, heldDownToSet, mayBeBare, toolsIn } from './holds.ts';
 export { heldAgainst, judgedAgain, pointsHeld } from './judgedAgain.ts';
-export { lastChange, lastDone, notMeasuredAt, unreachedPoints, pointsBare } from './lastChange.ts';
+export { lastChange, lastDone, notMeasured, unreachedPoints, pointsBare } from './lastChange.ts';
 export { currentLines, type Entry, type CurrentLine } from '../entries/index.ts';
 export {
   AFTER_RECHECK,

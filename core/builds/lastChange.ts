@@ -1,3 +1,4 @@
+import { whyNoProof } from '../measuring/index.ts';
 import type { RoundState, SettingState } from './buildState.ts';
 
 /**
@@ -18,43 +19,39 @@ export function lastDone<Setting extends SettingState>(
 }
 
 /**
- * Finds what was said of a point that was not measured: that it cannot be reached, or came apart before anybody measured it; null where
- * nothing was, or where it was measured since.
+ * Finds the points that were not measured, with what was said of why: they cannot be reached, or came apart before anybody measured them.
+ * A point of which a reading proves anything, whenever it was taken, is not among them, nor one that was set.
  *
- * @param reading the newest at the point that proves anything; undefined where there is none
- * @example notMeasuredAt(build.settings, '1I', undefined) // null
+ * @example notMeasured(build).get('1I')?.cause // undefined
  */
-export function notMeasuredAt<Setting extends SettingState>(
-  settings: readonly Setting[],
-  point: string,
-  reading: { readonly takenAt: string } | undefined,
-): Setting | null {
-  const done = lastDone(settings, point);
-  if (done?.kind !== 'left' || (done.cause ?? 'chosen') === 'chosen') return null;
-  return reading && Date.parse(reading.takenAt) >= Date.parse(done.at) ? null : done;
-}
-
-/**
- * Lists the points that cannot be reached, as somebody said, and that nobody measured since, in any round.
- *
- * @example unreachedPoints(build) // []
- */
-export function unreachedPoints({
+export function notMeasured<Setting extends SettingState>({
   settings,
   rounds,
 }: {
-  readonly settings: readonly SettingState[];
+  readonly settings: readonly Setting[];
   readonly rounds: readonly RoundState[];
-}): readonly string[] {
-  const read = rounds.flatMap(({ readings }) => readings);
-  return [...new Set(settings.map(({ point }) => point))].filter((point) => {
-    const newest = read
-      .filter((reading) => reading.point === point)
-      .toSorted((a, b) => Date.parse(a.takenAt) - Date.parse(b.takenAt))
-      .at(-1);
-    return notMeasuredAt(settings, point, newest)?.cause === 'unreached';
-  });
+}): ReadonlyMap<string, Setting> {
+  const measured = new Set(
+    rounds.flatMap(({ readings }) =>
+      readings.filter((reading) => whyNoProof(reading, null) === null).map(({ point }) => point),
+    ),
+  );
+  const points = [...new Set(settings.map(({ point }) => point))].filter((point) => !measured.has(point));
+  return new Map(
+    points.flatMap((point) => {
+      const done = lastChange(settings, point) === null ? lastDone(settings, point) : undefined;
+      return done?.kind === 'left' && (done.cause ?? 'chosen') !== 'chosen' ? [[point, done] as const] : [];
+    }),
+  );
 }
+
+/**
+ * Lists the points that cannot be reached, as somebody said, and that nobody measured in any round.
+ *
+ * @example unreachedPoints(build) // []
+ */
+export const unreachedPoints = (build: Parameters<typeof notMeasured>[0]): readonly string[] =>
+  [...notMeasured(build).values()].filter(({ cause }) => cause === 'unreached').map(({ point }) => point);
 
 /**
  * Lists the points that nothing is in: what was in was taken out, to measure them bare, and nothing was fitted since.

@@ -67,7 +67,11 @@ export const kindInLap = (
   build: Pick<BuildState, 'sheet' | 'settings' | 'ticks'>,
   point: string,
 ): 'as-found' | 'as-set' =>
-  lastChange(build.settings, point) === null && !lastTakenApart(build).has(point) ? 'as-found' : 'as-set';
+  lastChange(build.settings, point) === null &&
+  !build.settings.some((each) => each.point === point && each.cause === 'apart') &&
+  !lastTakenApart(build).has(point)
+    ? 'as-found'
+    : 'as-set';
 
 /**
  * Finds the round that a reading taken at a point of a stage goes into: the one that is shown there; where gaps are found and set in

@@ -4,7 +4,7 @@ import {
   kindInLap,
   limitsOfStage,
   mayAccept,
-  notMeasuredAt,
+  notMeasured,
   obstaclesTo,
   obstaclesToSignOff,
   pointsSet,
@@ -144,9 +144,9 @@ describe('a point that is not measured', () => {
     expect(codes({ stage: 'as-found', settings: [left(ONE, 2, 'chosen')] })).toEqual(['points_unmeasured']);
     expect(codes({ stage: 'prove' })).toEqual(['points_unreached']);
     const proofs = new Map(rest.map((row) => [row.point, row]));
-    expect(mayAccept(ONE, { settings, proofs })).toBe(true);
-    expect(mayAccept(ONE, { settings: [left(ONE, 2, 'apart')], proofs })).toBe(false);
-    expect(mayAccept(ONE, { settings: [left(ONE, 2, 'chosen')], proofs })).toBe(false);
+    expect(mayAccept(ONE, { settings, rounds, proofs })).toBe(true);
+    expect(mayAccept(ONE, { settings: [left(ONE, 2, 'apart')], rounds, proofs })).toBe(false);
+    expect(mayAccept(ONE, { settings: [left(ONE, 2, 'chosen')], rounds, proofs })).toBe(false);
     const ticks = build({}).ticks.concat({
       stage: 'prove',
       check: `accepted ${ONE}`,
@@ -162,7 +162,11 @@ describe('a point that is not measured', () => {
     expect(unreachedPoints({ rounds, settings })).toEqual([ONE]);
     const read = [...rounds, { kind: 'recheck' as const, readings: [reading(ONE, 40, 'tight')] }];
     expect(unreachedPoints({ rounds: read, settings })).toEqual([]);
-    expect(notMeasuredAt(settings, ONE, reading(ONE, 1, 'in-spec'))?.cause).toBe('unreached');
+    // nobody lets stand what is known to be tight, whenever it was read, nor what was set and never read
+    const tight = [{ kind: 'as-found' as const, readings: [reading(ONE, 1, 'tight'), ...rest] }];
+    expect(notMeasured({ rounds: tight, settings }).size).toBe(0);
+    expect(mayAccept(ONE, { settings, rounds: tight, proofs })).toBe(false);
+    expect(mayAccept(ONE, { settings: [setting(ONE, 1), ...settings], rounds, proofs })).toBe(false);
   });
 
   it('because it came apart has nothing to be found, and is proved as any other', () => {
@@ -181,6 +185,24 @@ describe('a point that is not measured', () => {
     expect(closing.map(({ code, points }) => [code, points])).toEqual([
       ['points_unmeasured', POINTS.slice(0, 2)],
     ]);
+  });
+});
+
+describe('what came apart and is together again', () => {
+  it('is read as set, and proved after two turns, in a check too', () => {
+    const settings = [{ ...setting(ONE, 2, 'left'), cause: 'apart' as const }];
+    const rest = all(1).slice(1);
+    const view = check({ rounds: [found(rest), set([reading(ONE, 4, 'in-spec')])], settings, ticks: [] });
+    expect(kindInLap(view, ONE)).toBe('as-set');
+    expect(stagesOn(statusOf(view))).toEqual(['prove']);
+    expect(provenBy(view).has(ONE)).toBe(false);
+    expect(obstaclesTo(statusOf({ ...view, stage: 'prove' })).map(({ code }) => code)).toEqual([
+      'checks_open',
+      'points_unmeasured',
+    ]);
+    // even where its device took it for how it was found
+    const other = { ...view, rounds: [found([reading(ONE, 4, 'in-spec'), ...rest]), set()] };
+    expect(provenBy(other).has(ONE)).toBe(false);
   });
 });
 

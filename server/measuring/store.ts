@@ -147,7 +147,7 @@ const changesAt = (db: Knex, buildId: string, point: string): Promise<SettingSta
   db('settings')
     .where({ build_id: buildId, point, taken_back_at: null })
     .orderBy('at', 'desc')
-    .select('point', 'kind', 'at');
+    .select('point', 'kind', 'at', 'cause');
 
 /** Refuses a reading said to be taken before a lock nut was tightened, where none is tightened. */
 function refuseNoLock({ kind }: LockedRound, sheet: Pick<SheetRevision, 'pattern'>, point: string): void {

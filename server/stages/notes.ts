@@ -63,7 +63,7 @@ async function refuseAcceptance(db: Knex, id: string, check: string): Promise<vo
   const point = subjectOf('accepted', check);
   if (point === null) return;
   const build = await readWhole(db, id);
-  if (mayAccept(point, { settings: build.settings, proofs: provenBy(build) })) return;
+  if (mayAccept(point, { ...build, proofs: provenBy(build) })) return;
   throw new Refusal('not_acceptable', {
     detail: `${point} cannot be let stand: it is measured at proving, left alone with a reason, and not tight.`,
     points: [point],

@@ -6,7 +6,6 @@ import { aimFor } from '@zero-lash/core/setting';
 import { mmFromTenths } from '@zero-lash/core/length';
 import {
   ROUND_WORDS,
-  findings,
   isOpenRound,
   lastDone,
   pointStatus,
@@ -235,7 +234,6 @@ export function PointPanel({
         <NotMeasured
           build={build}
           point={point}
-          reading={findings(build.rounds).get(point.key)}
           enabled={measuring && mayWork && !blind && round?.kind !== 'recheck'}
           onNext={onNext}
         />

@@ -2,13 +2,12 @@ import type { BuildView } from '../builds/buildView.ts';
 import { layOutHeads, stepOnHead, type Step } from '@zero-lash/core/sheets';
 import {
   countsFrom,
-  findings,
   isOpenRound,
   lastChange,
   lastDisturbed,
   lastDone,
   measuredAt,
-  notMeasuredAt,
+  notMeasured,
   limitsOfStage,
   newestRound,
   nextToMeasure,
@@ -126,16 +125,12 @@ function changesAt(build: BuildView, looking: StageKey): LastChange {
   };
 }
 
-/** Points of which somebody said that they cannot be reached, or came apart: once they are set again, they are measured as any other. */
-function notMeasured({ settings, rounds, job }: BuildView, looking: StageKey) {
-  const newest = findings(rounds);
-  const finding = measuredAt(job, 'as-found') === looking;
-  return [...new Set(settings.map(({ point }) => point))].flatMap((point) => {
-    const cause = notMeasuredAt(settings, point, newest.get(point))?.cause;
-    if (cause === undefined || cause === 'chosen' || (cause === 'apart' && !finding)) return [];
+/** Points that are not measured, by why: what came apart is measured as any other once it is set. */
+const passedBy = (build: BuildView, looking: StageKey) =>
+  [...notMeasured(build).values()].flatMap(({ point, cause }) => {
+    if (cause === 'chosen' || (cause === 'apart' && measuredAt(build.job, 'as-found') !== looking)) return [];
     return [[point, cause] as const];
   });
-}
 
 /** Points that were left alone on purpose, when last anything was done there. */
 function leftAlone({ settings }: BuildView): ReadonlySet<string> {
@@ -192,7 +187,7 @@ export function useBuildWork(known: BuildView): BuildWork {
     () =>
       new Map([
         ...[...passedOver(points, here, build.rechecks)].map((key) => [key, 'passed-over'] as const),
-        ...notMeasured(build, looking),
+        ...passedBy(build, looking),
       ]),
     [points, here, build.rechecks, build.settings, build.rounds, looking],
   );

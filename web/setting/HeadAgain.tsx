@@ -1,5 +1,5 @@
 import { Box, chakra } from '@chakra-ui/react';
-import { headsToTorque, jobOf, obstaclesTo, statusOf, SETTING, subjectOf } from '@zero-lash/core/builds';
+import { headsToTorque, jobOf, statusOf, SETTING, subjectOf } from '@zero-lash/core/builds';
 import type { BuildView } from '../builds/buildView.ts';
 import { Check } from '../builds/Check.tsx';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
@@ -12,7 +12,11 @@ export function HeadAgain({ build }: { readonly build: BuildView }) {
   if (!jobOf(build.job).tightensHead || !build.sheet.runIn.retorque) return null;
   const isTicked = (key: string) =>
     build.ticks.find(({ stage, check, done }) => done && stage === SETTING && check === key);
-  const unfelt = obstaclesTo(statusOf(build)).some(({ code }) => code === 'points_unmeasured');
+  // once a head is tightened its gaps are read again: of the other it still counts how they were found
+  const { points, asFound, set, unreached, apart } = statusOf(build);
+  const unfelt = points.some(
+    (key) => !asFound.has(key) && !set.has(key) && !unreached.includes(key) && !apart.includes(key),
+  );
   return (
     <fieldset>
       <chakra.legend fontWeight="650">The head, tightened again</chakra.legend>
@@ -20,7 +24,7 @@ export function HeadAgain({ build }: { readonly build: BuildView }) {
         Every gap is felt first. Then the head is tightened again, cold, in the order and to the figures of
         the maker’s manual; and since that moves them, every gap is read again, and set.
       </Box>
-      {headsToTorque(build.sheet.pattern).map(({ key, points }, _, heads) => (
+      {headsToTorque(build.sheet.pattern).map(({ key, points: under }, _, heads) => (
         <Check
           key={key}
           text={
@@ -29,7 +33,7 @@ export function HeadAgain({ build }: { readonly build: BuildView }) {
               : 'Head tightened again'
           }
           by={isTicked(key)?.by}
-          aside={`${points.length} points`}
+          aside={`${under.length} points`}
           enabled={
             mayWork && !build.closedAt && build.stage === SETTING && (!unfelt || isTicked(key) !== undefined)
           }

@@ -1,5 +1,5 @@
 import { Box } from '@chakra-ui/react';
-import { measuredAt, notMeasuredAt } from '@zero-lash/core/builds';
+import { findings, measuredAt, notMeasured } from '@zero-lash/core/builds';
 import type { MeasuredPoint } from '@zero-lash/core/measuring';
 import { cylinderName, lashPoints, type LashPoint, type Pattern } from '@zero-lash/core/sheets';
 import { useState } from 'react';
@@ -13,8 +13,6 @@ import { WhatWasDone } from './WhatWasDone.tsx';
 interface Props {
   readonly build: BuildView;
   readonly point: MeasuredPoint;
-  /** the newest at the point that proves anything; undefined where there is none */
-  readonly reading: { readonly takenAt: string } | undefined;
   readonly enabled: boolean;
   readonly onNext: () => void;
 }
@@ -23,8 +21,9 @@ interface Props {
  * A point that is not measured: because it cannot be reached, or because what it is measured by came apart before anybody did. Who says
  * so and why stands in its place, until it is measured after all.
  */
-export function NotMeasured({ build, point, reading, enabled, onNext }: Props) {
-  const said = notMeasuredAt(build.settings, point.key, reading);
+export function NotMeasured({ build, point, enabled, onNext }: Props) {
+  const said = notMeasured(build).get(point.key);
+  const isMeasured = findings(build.rounds).has(point.key);
   const put = useBenchWrite(build.id);
   const write = (keys: readonly string[], cause: 'unreached' | 'apart', note: string) => {
     for (const key of keys) put({ kind: 'setting', body: { point: key, kind: 'left', cause, note } });
@@ -41,7 +40,7 @@ export function NotMeasured({ build, point, reading, enabled, onNext }: Props) {
         Measured after all, it stands as measured.
       </Box>
     );
-  if (!enabled || reading) return null;
+  if (!enabled || isMeasured) return null;
   return (
     <Box marginTop="2">
       <WithReason

@@ -9,7 +9,7 @@ export function LetStand({ build, point }: AtPointProps) {
   const put = useBenchWrite(build.id);
   const { mayLead } = useRole();
   const proofs = provenBy(build);
-  if (!mayAccept(point.key, { settings: build.settings, proofs })) return null;
+  if (!mayAccept(point.key, { ...build, proofs })) return null;
   const accepted = acceptedPoints(build, proofs).has(point.key);
   const check = checkKey('accepted', point.key);
   const by = build.ticks.find((tick) => tick.done && tick.check === check)?.by;

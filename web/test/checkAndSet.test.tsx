@@ -42,7 +42,7 @@ const left = (point: string, cause: Setting['cause'], note: string): Setting => 
 describe('a point that is not measured', () => {
   const shown = (view: BuildView, key = '5E') => {
     const onNext = vi.fn();
-    show(<NotMeasured build={view} point={pointOf(view, key)} reading={undefined} enabled onNext={onNext} />);
+    show(<NotMeasured build={view} point={pointOf(view, key)} enabled onNext={onNext} />);
     return onNext;
   };
 
@@ -131,6 +131,22 @@ describe('the head at a first check', () => {
     show(<HeadAgain build={first({ readings: all })} />);
     fireEvent.click(screen.getByRole('checkbox'));
     expect(bodies()).toMatchObject([{ stage: 'set', check: 'head-A', done: true }]);
+    document.body.replaceChildren();
+    // of two heads the one is tightened as the other still is not: what was felt before it stays felt
+    const two = first({ readings: all });
+    const { cylinders } = two.sheet.pattern;
+    const pattern = {
+      ...two.sheet.pattern,
+      cylinders: cylinders.map((each, index) => ({
+        ...each,
+        bank: index < 3 ? ('A' as const) : ('B' as const),
+      })),
+    };
+    const ticks = [
+      { stage: 'set' as const, check: 'head-A', done: true, by: 'Osk Velland', at: '2031-01-01T11:00:00Z' },
+    ];
+    show(<HeadAgain build={{ ...two, ticks, sheet: { ...two.sheet, pattern } }} />);
+    expect(screen.getByRole('checkbox', { name: /bank B/ })).toHaveProperty('disabled', false);
     document.body.replaceChildren();
     show(<HeadAgain build={{ ...first({ readings: all }), job: 'valve-check' }} />);
     expect(screen.queryByRole('checkbox')).toBeNull();
