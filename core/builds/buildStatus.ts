@@ -13,7 +13,8 @@ import { findingsNow, newestRound, pointsSet } from './findings.ts';
 import { headsToTighten, NO_RUN_IN, runInLeft, type RunInLeft } from './heatCycles.ts';
 import { bareHeld, camsOutUnsaid, toolsIn } from './holds.ts';
 import { notMeasured, pointsBare } from './lastChange.ts';
-import { jobOf, measuredAt, type Circumstances, type JobKey } from './jobs.ts';
+import { jobOf, type Circumstances, type JobKey } from './jobs.ts';
+import { measuredAt } from './jobStages.ts';
 import { provenBy } from './proved.ts';
 import type { StageKey } from './stages.ts';
 

@@ -16,7 +16,8 @@ import {
   withoutLimits,
   type Obstacle,
 } from './obstacles.ts';
-import { checksAt, jobOf, nextStage, setsAsFound, stagesBefore, type JobKey } from './jobs.ts';
+import { jobOf, type JobKey } from './jobs.ts';
+import { checksAt, nextStage, setsAsFound, stagesBefore } from './jobStages.ts';
 import { CLOSING, RUNNING, stageOf, type Demand, type StageKey } from './stages.ts';
 
 /** What the kinds of checks say against going on where points are set, or against signing. */

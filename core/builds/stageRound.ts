@@ -3,7 +3,8 @@ import { findingsNow, newestRound } from './findings.ts';
 import { provenBy } from './proved.ts';
 import { lastChange } from './lastChange.ts';
 import { lastTakenApart } from './disturbed.ts';
-import { measuredAt, setsAsFound, type JobKey } from './jobs.ts';
+import { type JobKey } from './jobs.ts';
+import { measuredAt, setsAsFound } from './jobStages.ts';
 import { stageOf, type RoundKind, type StageKey } from './stages.ts';
 
 type WithRounds<Round extends RoundState> = Omit<BuildState, 'rounds' | 'signOff'> & {

@@ -12,7 +12,7 @@ import {
   type JobKey,
   type StageKey,
 } from '@zero-lash/core/builds';
-import { memo, Suspense, useEffect, useRef } from 'react';
+import { memo, Suspense } from 'react';
 import { Link, useParams } from 'react-router';
 import { Caution } from '../app/Caution.tsx';
 import { Page } from '../app/Page.tsx';
@@ -38,6 +38,7 @@ import { STAGE_ROOMS } from './stageRooms.ts';
 import { StageWork } from './StageWork.tsx';
 import { Tally } from './Tally.tsx';
 import { useBuild } from '../builds/useBuild.ts';
+import { useFromTheTop } from './useFromTheTop.ts';
 import { useBuildWork, type BuildWork } from './useBuildWork.ts';
 
 /** One build: its stages down the side, the head in the middle, the selected point's work beside it. */
@@ -135,15 +136,6 @@ function Build({ build }: { readonly build: BuildView }) {
       </div>
     </Page>
   );
-}
-
-/** A stage begins at its top, wherever the one before was read to. */
-function useFromTheTop(looking: StageKey): void {
-  const first = useRef(true);
-  useEffect(() => {
-    if (!first.current) document.getElementById('sheet')?.scrollTo({ top: 0 });
-    first.current = false;
-  }, [looking]);
 }
 
 interface AreaProps {

@@ -1,5 +1,12 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
-import { checkInWords, stageIn, stagesBefore, undoneBy, type StageKey } from '@zero-lash/core/builds';
+import {
+  checkInWords,
+  checksAt,
+  stageIn,
+  stagesBefore,
+  undoneBy,
+  type StageKey,
+} from '@zero-lash/core/builds';
 import { memo, useState } from 'react';
 import { Labelled, Select } from '../app/Labelled.tsx';
 
@@ -11,6 +18,10 @@ interface Props {
   readonly busy: boolean;
   readonly onGo: (to: StageKey) => void;
 }
+
+/** A check as it is asked in the job: a fixed one of a stage may say something else there than in a rebuild. */
+const asAsked = ({ job, sheet }: BackState, stage: StageKey, check: string): string =>
+  checksAt(job, stage).find(({ key }) => key === check)?.text ?? checkInWords(stage, check, sheet.pattern);
 
 /** The way back, over as many stages as are wanted, with what it undoes said before it is gone. */
 export const GoBack = memo(function GoBack({ state, busy, onGo }: Props) {
@@ -41,7 +52,7 @@ export const GoBack = memo(function GoBack({ state, busy, onGo }: Props) {
       </Flex>
       <Box fontSize="sm" color="faded" marginTop="1">
         {undone.length > 0
-          ? `To be ticked again: ${undone.map(({ stage, check }) => checkInWords(stage, check, state.sheet.pattern)).join('; ')}. `
+          ? `To be ticked again: ${undone.map(({ stage, check }) => asAsked(state, stage, check)).join('; ')}. `
           : ''}
         What was measured and proved stays, until it is changed.
       </Box>

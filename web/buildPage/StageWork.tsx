@@ -1,8 +1,7 @@
-import { Box, Button, Flex, Heading, chakra } from '@chakra-ui/react';
+import { Box, Button, Flex, chakra } from '@chakra-ui/react';
 import type { BuildView } from '../builds/buildView.ts';
 import {
   checksAt,
-  handlesCover,
   obstaclesTo,
   stageIn,
   stagesOn,
@@ -13,8 +12,6 @@ import {
   type StageKey,
 } from '@zero-lash/core/builds';
 import { memo, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
-import { ShopTime } from '../app/ShopTime.tsx';
-import { TextArea } from '../app/Labelled.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useStable } from '../app/useStable.ts';
 import { useShared } from '../app/useShared.ts';
@@ -29,6 +26,7 @@ import { LargerJob } from './LargerJob.tsx';
 import { GoBack, type BackState } from './GoBack.tsx';
 import { useMoveStageMutation } from '../builds/endpoints.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
+import { StageNotes } from './StageNotes.tsx';
 import { MarksToSee } from '../turning/MarksToSee.tsx';
 
 interface Props {
@@ -87,7 +85,7 @@ export function StageWork({ build, stage, blind, onPoint, onLook, children }: Pr
           onLook={onLook}
         />
       )}
-      <Notes
+      <StageNotes
         buildId={build.id}
         notes={build.notes}
         job={build.job}
@@ -235,87 +233,6 @@ const Onward = memo(function Onward(props: OnwardProps) {
       </Flex>
       <GoBack state={state} busy={isLoading || sending} onGo={go} />
       <ProblemNote error={error} />
-    </Box>
-  );
-});
-
-/** What a shop keeps of a pattern is a sentence or two. */
-const MOST_LEARNED = 300;
-
-interface NotesProps {
-  readonly buildId: string;
-  readonly notes: BuildView['notes'];
-  readonly job: JobKey;
-  readonly stage: StageKey;
-  readonly enabled: boolean;
-}
-
-const Notes = memo(function Notes({ buildId, notes: all, job, stage, enabled }: NotesProps) {
-  const [text, setText] = useState('');
-  const put = useBenchWrite(buildId);
-  const notes = all.filter((note) => note.stage === stage);
-  const send = () => {
-    put({ kind: 'note', body: { stage, text: text.trim() } });
-    setText('');
-  };
-  const learn = (about: 'stage' | 'cover') => {
-    put({ kind: 'know-how', body: { stage, about, text: text.trim() } });
-    setText('');
-  };
-  if (!enabled && notes.length === 0) return null;
-  return (
-    <Box as="section">
-      <Heading as="h3" fontSize="md" fontWeight="650">
-        Written down here
-      </Heading>
-      {notes.map((note) => (
-        <Box key={note.id} borderTop="1px solid" borderColor="hairline" paddingY="2">
-          <Box whiteSpace="pre-wrap">{note.text}</Box>
-          <Box fontSize="sm" color="faded">
-            {note.by}, <ShopTime at={note.at} />
-          </Box>
-        </Box>
-      ))}
-      {enabled && (
-        <Flex gap="2" marginTop="1" alignItems="flex-end">
-          <TextArea
-            aria-label={`Note at ${stageIn(job, stage).title}`}
-            value={text}
-            onChange={(event) => setText(event.target.value)}
-            maxLength={1000}
-            minHeight="44px !important"
-            rows={1}
-            placeholder="What was seen or done"
-          />
-          <Button disabled={text.trim() === ''} onClick={send}>
-            Add
-          </Button>
-          <Button
-            variant="plain"
-            disabled={text.trim() === '' || text.trim().length > MOST_LEARNED}
-            title="Shown at this stage on every later build of this pattern"
-            onClick={() => learn('stage')}
-          >
-            Keep for this pattern
-          </Button>
-          {handlesCover(stage) && (
-            <Button
-              variant="plain"
-              disabled={text.trim() === '' || text.trim().length > MOST_LEARNED}
-              title="Shown wherever the cover comes off or goes on, on every later build of this pattern"
-              onClick={() => learn('cover')}
-            >
-              Keep with its cover
-            </Button>
-          )}
-        </Flex>
-      )}
-      {text.trim().length > MOST_LEARNED && (
-        <Box fontSize="sm" color="faded">
-          What is kept for the pattern is said in {MOST_LEARNED} characters; this is a note of the build.
-        </Box>
-      )}
-      <RefusedNotes buildId={buildId} which={({ kind }) => kind === 'note' || kind === 'know-how'} />
     </Box>
   );
 });

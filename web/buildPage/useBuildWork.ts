@@ -1,13 +1,7 @@
 import type { BuildView } from '../builds/buildView.ts';
 import { layOutHeads, stepOnHead, type Step } from '@zero-lash/core/sheets';
 import {
-  countsFrom,
   isOpenRound,
-  lastChange,
-  lastDisturbed,
-  lastDone,
-  measuredAt,
-  notMeasured,
   limitsOfStage,
   newestRound,
   nextToMeasure,
@@ -25,6 +19,7 @@ import {
 } from '@zero-lash/core/builds';
 import { pointsClosedAt } from '@zero-lash/core/turning';
 import type { MeasuredPoint } from '@zero-lash/core/measuring';
+import { changesAt, leftAlone, openFound, passedBy, withoutReadings } from './atStage.ts';
 import { headPoints, type LastChange } from './headPoints.ts';
 import { useCallback, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
@@ -92,57 +87,6 @@ const SETTLED: ReadonlySet<PointState> = new Set([
 
 /** States in which a point is felt, where gaps are found and set in one lap. */
 const TO_FEEL: ReadonlySet<PointState> = new Set(['not-measured', 'off-base']);
-
-/** The round in which is measured how an engine was found, until that is closed. */
-const openFound = (rounds: readonly Round[]): Round | undefined => {
-  const found = newestRound(rounds, 'as-found');
-  return found?.closedAt === null ? found : undefined;
-};
-
-/** A round without what was read in it. */
-function withoutReadings({ readings: _, turning: __, ...round }: Round): Omit<Round, 'readings' | 'turning'> {
-  return round;
-}
-
-/** What was last changed at each point, where that bears on what is shown: how it was found stays how it was found. */
-function changesAt(build: BuildView, looking: StageKey): LastChange {
-  const { settings } = build;
-  const { shows, sets } = stageOf(looking);
-  if (shows === 'as-found') return () => null;
-  if (sets) return (key) => lastChange(settings, key);
-  // what proves a point is held against all that disturbed it: a cam that was out disturbs its neighbours too
-  const disturbed = lastDisturbed(build);
-  const from = shows === 'proved' ? countsFrom(build) : null;
-  return (key) => {
-    const own = lastChange(settings, key);
-    const at = disturbed.get(key) ?? null;
-    const counts = from?.get(key);
-    if (at === null && counts === undefined) return own;
-    return {
-      ...{ at, fitted: own?.fitted ?? null, kind: own?.kind ?? 'turned' },
-      ...(counts === undefined ? {} : { counts }),
-    };
-  };
-}
-
-/** Points that are not measured, by why: what came apart is measured as any other once it is set. */
-const passedBy = (build: BuildView, looking: StageKey) =>
-  [...notMeasured(build).values()].flatMap(({ point, cause }) => {
-    if (cause === 'chosen' || (cause === 'apart' && measuredAt(build.job, 'as-found') !== looking)) return [];
-    return [[point, cause] as const];
-  });
-
-/** Points that were left alone on purpose, when last anything was done there. */
-function leftAlone({ settings }: BuildView): ReadonlySet<string> {
-  return new Set(
-    settings
-      .filter(({ point }) => {
-        const done = lastDone(settings, point);
-        return done?.kind === 'left' && done.cause === 'chosen';
-      })
-      .map(({ point }) => point),
-  );
-}
 
 /** Everything a build's page shows and does, worked out once a render. */
 export function useBuildWork(known: BuildView): BuildWork {
