@@ -1,5 +1,6 @@
 export { benchReach, type LimitReach } from './benchReach.ts';
 export { bladesOf, mayBeBlade, stampOf, thicknessOf, type Blade, type BladeSet } from './bladeSet.ts';
+export { nextByBlade, type BladeAtPoint, type PointByBlades } from './bladeByBlade.ts';
 export { assess, type Assessment, type AssessInput } from './assess.ts';
 export { bladeStack, handierStack, stacksOf, type NearestStack, type Stack } from './bladeStack.ts';
 export { conditionCautions, type Conditions, type Meant } from './conditions.ts';

@@ -21,7 +21,7 @@ export interface Preferences {
 }
 
 /** The schools of feel; the first is the default. */
-export type FeelSchool = 'go-no-go' | 'steps' | 'drag' | 'indicator' | 'gauge';
+export type FeelSchool = 'go-no-go' | 'blade-by-blade' | 'steps' | 'drag' | 'indicator' | 'gauge';
 
 /** What a pedal can be taught. */
 export type PedalAction = 'goes' | 'wont' | 'next' | 'back';

@@ -23,6 +23,7 @@ import { useRole } from '../app/useRole.ts';
 import type { TurningWork } from '../turning/useTurning.ts';
 import { HowMeasured } from '../measuring/HowMeasured.tsx';
 import { Measure } from '../measuring/Measure.tsx';
+import type { FeltHere } from '../measuring/PadsBeside.tsx';
 import type { RoundHere } from '../measuring/pending.ts';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';
 import { StrikeOut } from '../measuring/StrikeOut.tsx';
@@ -47,6 +48,10 @@ interface Props {
   /** what was last changed at the point, as far as that bears on the round, and from when on a reading counts */
   readonly change: Change | null;
   readonly turning: TurningWork;
+  /** valves of the same cylinder that are felt by the same blades, with this one */
+  readonly beside: readonly FeltHere[];
+  /** the points of the stop that are felt now */
+  readonly feltHere: () => readonly FeltHere[];
   /** a second look, without seeing the first */
   readonly blind: boolean;
   readonly onNext: () => void;
@@ -97,6 +102,8 @@ export function PointPanel({
   point,
   change,
   turning,
+  beside,
+  feltHere,
   blind,
   onNext,
   onSelect,
@@ -214,6 +221,8 @@ export function PointPanel({
             point={point}
             turning={turning}
             blind={blind}
+            beside={beside}
+            feltHere={feltHere}
             staysIfOut={settingHere && setAtItsStop(build.sheet.pattern, point.role)}
             onNext={onNext}
             onSelect={onSelect}

@@ -36,7 +36,8 @@ import { withPending } from '../builds/pending.ts';
 import { useSession } from '../app/useSession.ts';
 import { useRole } from '../app/useRole.ts';
 import { pointWorkedOn, workOnPoint } from './place.ts';
-import { useTurning, type TurningWork } from '../turning/useTurning.ts';
+import type { FeltHere } from '../measuring/PadsBeside.tsx';
+import { arrivingAt, useTurning, type TurningWork } from '../turning/useTurning.ts';
 
 /** A build as it is worked on here: the stage looked at, its round, the point selected, and the steps between them. */
 export interface BuildWork {
@@ -69,6 +70,10 @@ export interface BuildWork {
   readonly look: (stage: StageKey | null) => void;
   /** looks at a stage; at the build's own again where it is that */
   readonly lookAt: (stage: StageKey) => void;
+  /** valves of the selected one's cylinder that are felt by the same blades, with it, in their order on the head; none where it is alone */
+  readonly beside: readonly FeltHere[];
+  /** the points of the stop where the crank stands, or is being turned to, that are felt now */
+  readonly feltHere: () => readonly FeltHere[];
   readonly onNext: () => void;
   readonly onWalk: (step: Step) => void;
 }
@@ -87,6 +92,21 @@ const SETTLED: ReadonlySet<PointState> = new Set([
 
 /** States in which a point is felt, where gaps are found and set in one lap. */
 const TO_FEEL: ReadonlySet<PointState> = new Set(['not-measured', 'off-base']);
+
+const isToFeel = (state: PointState | undefined) =>
+  state !== undefined && (TO_FEEL.has(state) || state === 'changed-since' || state === 'before-turns');
+
+/** The valves of a point's cylinder that are felt by the same two blades as it, with it. */
+function sameBlades(points: readonly MeasuredPoint[], { cylinder, role, spec }: MeasuredPoint) {
+  const same = points.filter(
+    (each) =>
+      each.cylinder === cylinder &&
+      each.role === role &&
+      each.spec?.min === spec?.min &&
+      each.spec?.max === spec?.max,
+  );
+  return same.length > 1 ? same : [];
+}
 
 /** Everything a build's page shows and does, worked out once a render. */
 export function useBuildWork(known: BuildView): BuildWork {
@@ -217,6 +237,21 @@ export function useBuildWork(known: BuildView): BuildWork {
   });
   const lookAt = useStable((stage: StageKey) => look(stage === build.stage ? null : stage));
 
+  const beside = useMemo(
+    () =>
+      (open ? sameBlades(points, selected) : []).map((point) => ({
+        ...{ point, round: roundAt(point.key), toFeel: isToFeel(states[point.key]) },
+      })),
+    [open, points, selected, roundAt, states],
+  );
+  const feltHere = useStable(() => {
+    const stop = (arrivingAt(turning) ?? turning.progress.here)?.stop;
+    const here = points.filter(({ key }) => stop?.points.includes(key));
+    return here.map((point) => ({
+      ...{ point, round: roundAt(point.key), toFeel: isToFeel(states[point.key]) },
+    }));
+  });
+
   const onNext = useStable(() => {
     const next = stageOf(looking).sets
       ? nextAtStop(
@@ -248,6 +283,8 @@ export function useBuildWork(known: BuildView): BuildWork {
     shown,
     states,
     selected,
+    beside,
+    feltHere,
     changed,
     blind,
     setBlind,

@@ -10,6 +10,11 @@ import type { BenchTools } from '../instruments/useBench.ts';
 
 const SCHOOLS: readonly (readonly [FeelSchool, string, string])[] = [
   ['go-no-go', 'Go and no-go', 'Two blades for the whole role; what fails them is tried step by step.'],
+  [
+    'blade-by-blade',
+    'Go and no-go, blade by blade',
+    'One blade over every point of a stop, then the next blade.',
+  ],
   ['steps', 'Step by step', 'The blade that settles it is lit; each try narrows the gap.'],
   [
     'drag',

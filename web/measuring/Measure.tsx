@@ -18,7 +18,7 @@ import { mmFromTenths } from '@zero-lash/core/length';
 import { memo, useCallback, useDeferredValue, useMemo, useState, type ComponentProps } from 'react';
 import { Link } from 'react-router';
 import { useLengths } from '../app/lengths.ts';
-import { useAppDispatch, useAppSelector } from '../app/store.ts';
+import { store, useAppDispatch, useAppSelector } from '../app/store.ts';
 import { useStable } from '../app/useStable.ts';
 import { draftKey, draftTyped } from '../app/drafts.ts';
 import { BladeFan } from '../drawings/BladeFan.tsx';
@@ -27,6 +27,8 @@ import { DoubtQuestion } from './DoubtQuestion.tsx';
 import { GaugePanel } from './GaugePanel.tsx';
 import { expectedAt } from './expectedAt.ts';
 import { OffBaseQuestion } from './OffBaseQuestion.tsx';
+import { nextAtStopByBlade } from './byBlade.ts';
+import { PadsBeside, type FeltHere } from './PadsBeside.tsx';
 import type { RoundHere } from './pending.ts';
 import { cautionAt } from './cautionAt.ts';
 import { HollowNote } from './HollowNote.tsx';
@@ -34,6 +36,7 @@ import { GoNoGoPads, RockPad, TryPads } from './TryPads.tsx';
 import { TypedEntry } from './TypedEntry.tsx';
 import { usePedal } from './usePedal.ts';
 import { spelled, useVoice } from './useVoice.ts';
+import { triesOffer } from './triesOffer.ts';
 import { heldThickness, triesInWords } from './tryWords.ts';
 import { useBench } from '../instruments/useBench.ts';
 import { useBounce } from '../app/useBounce.ts';
@@ -53,6 +56,10 @@ interface Props {
   readonly blind: boolean;
   /** what is out is set here and now, before another point comes */
   readonly staysIfOut?: boolean;
+  /** the other valves of this cylinder that are felt by the same blades, with this one, in their order on the head */
+  readonly beside?: readonly FeltHere[];
+  /** the points of the stop that are felt now, for whoever takes one blade over all of them */
+  readonly feltHere?: () => readonly FeltHere[];
   readonly onNext: () => void;
   readonly onSelect: (key: string) => void;
   readonly onWalk: (step: Step) => void;
@@ -69,6 +76,8 @@ export function Measure({
   turning,
   blind,
   staysIfOut = false,
+  beside = ALONE,
+  feltHere = () => ALONE,
   onNext,
   onSelect,
   onWalk,
@@ -98,16 +107,12 @@ export function Measure({
     [build.settings, build.wear, build.sheet, point],
   );
   const follow = useWorkedUp();
-  const bladesId = bench.bladeSet?.id ?? null;
+  const byBlade = feel === 'blade-by-blade';
 
-  function offerOf(tries: readonly Try[], narrowed: boolean): Offer {
-    return {
-      reading: { kind: 'tries', tries, repeatability: bench.repeatability },
-      asTyped: triesInWords(tries, figure, unit),
-      instrumentId: bladesId,
-      ...(narrowed ? { reason: 'narrowed, to set by it' } : {}),
-    };
-  }
+  const offerOf = (tries: readonly Try[], narrowed: boolean): Offer => ({
+    ...triesOffer(tries, bench, figure, unit),
+    ...(narrowed ? { reason: 'narrowed, to set by it' } : {}),
+  });
 
   /** Ends the tries at this point: what is known is kept, and the next point comes. */
   function finish(tries: readonly Try[]): void {
@@ -121,7 +126,20 @@ export function Measure({
 
   /** Another point comes, unless this one is measured again once it is locked, or is out and is set first. */
   function leave(kept?: Offer): void {
-    if (!measure.beforeLock && !(kept && staysIfOut && isOut(kept.reading))) onNext();
+    if (measure.beforeLock || takesBladeOn(true)) return;
+    if (!(kept && staysIfOut && isOut(kept.reading))) onNext();
+  }
+
+  /** Takes the blade in the hand on to the next point of this stop, or takes up the next blade; false where the stop has no other. */
+  function takesBladeOn(done: boolean): boolean {
+    if (!byBlade) return false;
+    const next = nextAtStopByBlade(feltHere(), store.getState().tries, bench, heldThickness(inHand) || null, {
+      key: point.key,
+      done,
+    });
+    if (next === null || next === point.key) return false;
+    onSelect(next);
+    return true;
   }
 
   function isOut(reading: Reading): boolean {
@@ -151,9 +169,16 @@ export function Measure({
     const asks = stays || !measure.takesAtOnce();
     if (asks) work.put(tries);
     tell(point.key, verdict);
-    if (!isDecided(verdict)) return;
+    if (!isDecided(verdict)) {
+      // the blade goes over every point here before the next one is taken up: the crank stands where they are felt
+      if (byBlade && pairHolds) {
+        measure.arrive();
+        takesBladeOn(false);
+      }
+      return;
+    }
     // a point that is out is kept at once, and stays while a blade can narrow it for setting
-    if (stays) measure.keep(offerOf(tries, narrowing), () => undefined);
+    if (stays) measure.keep(offerOf(tries, narrowing), () => void (pairHolds && takesBladeOn(true)));
     else measure.keep(offerOf(tries, narrowing), moveOn);
   }
 
@@ -190,9 +215,9 @@ export function Measure({
     [blades, work.held, work.suggested],
   );
   const tap = useStable(work.tap);
-  const pairHolds = feel === 'go-no-go' && work.pair !== null && !failed(work.tries, work.pair);
+  const pairHolds = (feel === 'go-no-go' || byBlade) && work.pair !== null && !failed(work.tries, work.pair);
   const conflict = work.verdict === 'conflict';
-  const byBlades = feel === 'go-no-go' || feel === 'steps';
+  const byBlades = feel === 'go-no-go' || byBlade || feel === 'steps';
   // by go and no-go the blade in the hand is the one that has not answered yet
   const pairBlade = (pair: GoNoGo) =>
     work.tries.some(({ thickness }) => thickness === pair.go.thickness) ? 'noGo' : 'go';
@@ -285,7 +310,20 @@ export function Measure({
       {byBlades && (
         // what asks comes in below: no finger on its way to a pad meets an answer to it
         <div style={shownIf(!conflict)}>
-          {pairHolds ? (
+          {pairHolds && beside.length > 1 && !hollowHere ? (
+            <PadsBeside
+              build={build}
+              pair={work.pair!}
+              points={beside}
+              selected={point.key}
+              turning={turning}
+              blind={blind}
+              unit={unit}
+              onTap={onTap}
+              onBoth={onBoth}
+              onVerdict={tell}
+            />
+          ) : pairHolds ? (
             <GoNoGoPads
               pair={work.pair!}
               tries={work.tries}
@@ -370,6 +408,7 @@ export function Measure({
 /** What is not wanted now keeps its place: what stands below it does not move. */
 const shownIf = (wanted: boolean) => (wanted ? undefined : ({ visibility: 'hidden' } as const));
 const NONE: readonly number[] = [];
+const ALONE: readonly FeltHere[] = [];
 
 interface LaterFanProps extends Pick<ComponentProps<typeof BladeFan>, 'onTap' | 'figure'> {
   readonly fan: Pick<ComponentProps<typeof BladeFan>, 'blades' | 'held' | 'suggested'>;

@@ -14,8 +14,8 @@ import { foreseenInWords, heldThickness } from './tryWords.ts';
 import type { TriesWork } from './useTries.ts';
 
 /** A try tapped on a pad: which pad, and when, in ms. */
-type OnTap = (one: Try, pad: string, at: number) => void;
-type OnBoth = (both: readonly Try[], pad: string, at: number) => void;
+export type OnTap = (one: Try, pad: string, at: number) => void;
+export type OnBoth = (both: readonly Try[], pad: string, at: number) => void;
 
 interface Props {
   readonly work: TriesWork;
@@ -118,7 +118,7 @@ interface PairProps {
 }
 
 /** Each answer keeps its side, whichever of the two is hoped for. */
-const SIDES = ['goes', 'wont'] as const;
+export const SIDES = ['goes', 'wont'] as const;
 
 /** The go and no-go school: two blades for the whole role, two taps a point, or one where both were felt. */
 export function GoNoGoPads({ pair, onBoth, ...rest }: PairProps & { readonly onBoth: OnBoth }) {

@@ -94,6 +94,10 @@ export function useMeasure(
     beforeLock,
     locked: () => dispatch(lockedAgain()),
     takesAtOnce,
+    /** the crank stands at the stop it was being turned to: what is felt at this point says so */
+    arrive: () => {
+      if (arrived !== null) turning.standAt(arrived);
+    },
     keep,
     ask: (
       offer: Offer,

@@ -2,6 +2,7 @@ import { limitedPoints } from '@zero-lash/core/measuring';
 // @vitest-environment happy-dom
 import 'fake-indexeddb/auto';
 import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { useState } from 'react';
 import { describe, expect, it, vi } from 'vitest';
 import { inlineFour, inlineSix } from '../../core/test/patterns.ts';
 import { feelChosen } from '../app/preferences.ts';
@@ -33,18 +34,38 @@ const owns = (blades: readonly number[]) =>
 const onNext = vi.fn();
 const onWalk = vi.fn();
 
-function AtPoint({ view, point }: { readonly view: BuildView; readonly point: string }) {
+interface AtPointProps {
+  readonly view: BuildView;
+  readonly point: string;
+  /** points of the stop, and those of them that stand side by side */
+  readonly felt?: readonly string[];
+  readonly beside?: readonly string[];
+  readonly onSelect?: (key: string) => void;
+}
+
+function AtPoint({ view, point, felt = [], beside = [], onSelect = () => undefined }: AtPointProps) {
   const here = { ...view.rounds.at(-1)!, waiting: new Set<string>() };
   const turning = useTurning(view, here, new Set());
+  const points = limitedPoints(view.sheet);
+  const feltAt = (keys: readonly string[]) =>
+    points
+      .filter(({ key }) => keys.includes(key))
+      .map((each) => ({
+        point: each,
+        round: here,
+        toFeel: !readings().some(({ body }) => body['point'] === each.key),
+      }));
   return (
     <Measure
       build={view}
       round={here}
-      point={limitedPoints(view.sheet).find(({ key }) => key === point)!}
+      beside={feltAt(beside)}
+      feltHere={() => feltAt(felt)}
+      point={points.find(({ key }) => key === point)!}
       turning={turning}
       blind={false}
       onNext={onNext}
-      onSelect={() => undefined}
+      onSelect={onSelect}
       onWalk={onWalk}
     />
   );
@@ -52,7 +73,7 @@ function AtPoint({ view, point }: { readonly view: BuildView; readonly point: st
 
 const BLADES = [0.18, 0.2, 0.21, 0.22, 0.25, 0.28, 0.29, 0.3];
 async function measures(
-  school: 'go-no-go' | 'steps' | 'indicator',
+  school: 'go-no-go' | 'blade-by-blade' | 'steps' | 'indicator',
   change: Partial<BuildView> = {},
   means = SCREW,
 ) {
@@ -111,6 +132,59 @@ describe('measuring by go and no-go', () => {
     await waitFor(() => expect(screen.getByRole('button', { name: 'Take back' })).toBeTruthy());
     expect(readings()).toHaveLength(2);
     expect(onNext).not.toHaveBeenCalled();
+  });
+});
+
+describe('measuring blade by blade', () => {
+  /** Two valves of a stop, walked from the first of them as the page is sent to each. */
+  function Walk({ felt }: { readonly felt: readonly string[] }) {
+    const [point, setPoint] = useState(felt[0]!);
+    const view = build({ stage: 'as-found', rounds: [round({ kind: 'as-found' })] }, SCREW);
+    return <AtPoint view={view} point={point} felt={felt} onSelect={setPoint} />;
+  }
+  const at = () => screen.getByRole('textbox').getAttribute('aria-label')!.split(' ')[2]!.replace(',', '');
+
+  it('takes one blade over every point of the stop before the next blade, and goes on after the last', async () => {
+    for (const key of ['1I', '2I', '3I']) store.dispatch(triesMade({ place: draftKey('r', key), tries: [] }));
+    await measures('blade-by-blade');
+    cleanup();
+    show(<Walk felt={['1I', '2I', '3I']} />);
+    const walked: string[] = [];
+    for (const [blade, answer] of [
+      ['Go blade', 'goes'],
+      ['Go blade', 'goes'],
+      ['Go blade', 'goes'],
+      ['No-go blade', 'won’t'],
+      ['No-go blade', 'won’t'],
+      ['No-go blade', 'won’t'],
+    ] as const) {
+      walked.push(at());
+      // a blade is not moved to the next valve as fast as a finger bounces
+      const pressed = new MouseEvent('click', { bubbles: true });
+      Object.defineProperty(pressed, 'timeStamp', { value: walked.length * 1000 });
+      fireEvent(pad(blade, answer), pressed);
+      await waitFor(() => expect(readings()).toHaveLength(Math.max(0, walked.length - 3)));
+      if (walked.length < 6) await waitFor(() => expect(at()).not.toBe(walked.at(-1)));
+    }
+    expect(walked).toEqual(['1I', '2I', '3I', '1I', '2I', '3I']);
+    expect(readings().map(({ body }) => body['point'])).toEqual(['1I', '2I', '3I']);
+    expect(onNext).toHaveBeenCalledOnce();
+  });
+
+  it('shows two valves of a cylinder side by side, and keeps what is said of the other', async () => {
+    await measures('go-no-go');
+    cleanup();
+    const view = build({ stage: 'as-found', rounds: [round({ kind: 'as-found' })] }, SCREW);
+    show(<AtPoint view={view} point="1I" beside={['1I', '2I']} />);
+    fireEvent.click(pad('Go blade, 2I', 'goes'));
+    fireEvent.click(pad('Go blade', 'goes'));
+    fireEvent.click(pad('No-go blade, 2I', 'won’t'));
+    await waitFor(() => expect(readings()).toHaveLength(1));
+    expect(readings()[0]!.body).toMatchObject({ point: '2I' });
+    expect(onNext).not.toHaveBeenCalled();
+    fireEvent.click(pad('No-go blade', 'won’t'));
+    await waitFor(() => expect(readings()).toHaveLength(2));
+    expect(readings()[1]!.body).toMatchObject({ point: '1I' });
   });
 });
 

@@ -235,7 +235,7 @@ describe('a point’s panel', () => {
           blind: false,
         }}
         turning={{} as TurningWork}
-        {...{ onNext: nobody, onSelect: nobody, onWalk: nobody }}
+        {...{ onNext: nobody, onSelect: nobody, onWalk: nobody, beside: [], feltHere: () => [] }}
       />,
     );
     return document.querySelector('.point-figures')!.textContent;
