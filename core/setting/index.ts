@@ -77,6 +77,7 @@ export {
   type ShimPlanInput,
 } from './shimPlan.ts';
 export { moveOrder, type OrderedMove, type PlannedMove } from './moveOrder.ts';
+export { collectedPoints, isCollected, isInHand, type PieceChoice } from './collected.ts';
 export {
   besideTheEngine,
   pieceFound,

@@ -21,7 +21,7 @@ import { aimFor } from './target.ts';
 type WornBuild = Pick<SetBuild, 'wear' | 'sheet'>;
 
 /** Where pieces of one system lie, and what they cost; mm. */
-interface PiecesKept {
+export interface PiecesKept {
   readonly systems: readonly {
     readonly system: string;
     readonly sizes: readonly { readonly thickness: number; readonly count: number }[];
@@ -50,6 +50,8 @@ export interface PiecePoint {
   readonly chart: number | 'keep' | null | undefined;
   /** found in what the maker leaves alone, and not touched since: a plan leaves it too, unless it takes every point */
   readonly leftAlone: boolean;
+  /** it was read, and is out of what it is judged by */
+  readonly out: boolean;
   /** null where it is planned for */
   readonly why: NotPlanned | null;
 }
@@ -126,6 +128,7 @@ export function piecePoints(build: SetBuild): readonly PiecePoint[] {
           bare,
           worn: wornOut.has(point.key) && change === null,
           leftAlone: point.asFound !== null && change === null && reading?.verdict === 'in-spec',
+          out: gap !== null && isDecided(reading!.verdict) && reading!.verdict !== 'in-spec',
           why: why(),
         },
         target: mmFromTenths(aimFor(aim, point.role, point.toSet, ownAims?.figures)),

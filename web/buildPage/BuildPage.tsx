@@ -284,6 +284,7 @@ const PointArea = memo(function PointArea({ work }: AreaProps) {
       point={selected}
       change={work.changed(selected.key)}
       turning={turning}
+      staysFor={work.staysFor}
       beside={work.beside}
       feltHere={work.feltHere}
       blind={blind}

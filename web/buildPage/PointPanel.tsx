@@ -10,12 +10,12 @@ import {
   lastDone,
   pointStatus,
   readingAt,
-  setAtItsStop,
   setsAsFound,
   stageOf,
   type StageKey,
 } from '@zero-lash/core/builds';
 import type { Change } from './headPoints.ts';
+import type { Collected } from './useCollected.ts';
 import { Button } from '@chakra-ui/react';
 import { Suspense, useState } from 'react';
 import { useLengths } from '../app/lengths.ts';
@@ -48,6 +48,8 @@ interface Props {
   /** what was last changed at the point, as far as that bears on the round, and from when on a reading counts */
   readonly change: Change | null;
   readonly turning: TurningWork;
+  /** whether a point that is out, and reads so, is set before another comes */
+  readonly staysFor: Collected['staysFor'];
   /** valves of the same cylinder that are felt by the same blades, with this one */
   readonly beside: readonly FeltHere[];
   /** the points of the stop that are felt now */
@@ -102,6 +104,7 @@ export function PointPanel({
   point,
   change,
   turning,
+  staysFor,
   beside,
   feltHere,
   blind,
@@ -223,7 +226,7 @@ export function PointPanel({
             blind={blind}
             beside={beside}
             feltHere={feltHere}
-            staysIfOut={settingHere && setAtItsStop(build.sheet.pattern, point.role)}
+            staysFor={(read) => settingHere && staysFor(point, read)}
             onNext={onNext}
             onSelect={onSelect}
             onWalk={onWalk}

@@ -7,6 +7,7 @@ import {
   nextToMeasure,
   passedOver,
   pointsSet,
+  readingAt,
   roundOfStage,
   roundToRead,
   setAtItsStop,
@@ -35,6 +36,7 @@ import { roundHere, withoutOthers, type RoundHere } from '../measuring/pending.t
 import { withPending } from '../builds/pending.ts';
 import { useSession } from '../app/useSession.ts';
 import { useRole } from '../app/useRole.ts';
+import { useCollected, type Collected } from './useCollected.ts';
 import { pointWorkedOn, workOnPoint } from './place.ts';
 import type { FeltHere } from '../measuring/PadsBeside.tsx';
 import { arrivingAt, useTurning, type TurningWork } from '../turning/useTurning.ts';
@@ -70,6 +72,9 @@ export interface BuildWork {
   readonly look: (stage: StageKey | null) => void;
   /** looks at a stage; at the build's own again where it is that */
   readonly lookAt: (stage: StageKey) => void;
+  /** points whose pieces are planned at the end of the lap, as long as it is on */
+  readonly collected: readonly string[];
+  readonly staysFor: Collected['staysFor'];
   /** valves of the selected one's cylinder that are felt by the same blades, with it, in their order on the head; none where it is alone */
   readonly beside: readonly FeltHere[];
   /** the points of the stop where the crank stands, or is being turned to, that are felt now */
@@ -155,13 +160,21 @@ export function useBuildWork(known: BuildView): BuildWork {
       ]),
     [points, here, build.rechecks, build.settings, build.rounds, looking],
   );
+  const { points: pieces, staysFor } = useCollected(build, inLap);
+  // the lap goes on past what is collected until every point was felt
+  const lapIsOn = useMemo(
+    () => inLap && points.some(({ key }) => !aside.has(key) && !readingAt(round, key)),
+    [inLap, points, aside, round],
+  );
+  const collected = useMemo(() => (lapIsOn ? [...pieces] : []), [lapIsOn, pieces]);
   const settled = useMemo(
     () =>
       new Set([
         ...settledPoints(points, round, changed, stageOf(looking).sets ? leftAlone(build) : null),
         ...aside.keys(),
+        ...collected,
       ]),
-    [points, round, changed, looking, build.settings, aside],
+    [points, round, changed, looking, build.settings, aside, collected],
   );
   const turning = useTurning(build, round, settled);
   const closed = useMemo(
@@ -183,6 +196,7 @@ export function useBuildWork(known: BuildView): BuildWork {
       const state = shown[key]?.state;
       if (state === undefined) return false;
       if (inLap && TO_FEEL.has(state)) return true;
+      if (collected.includes(key)) return false;
       // what is set at its stop is felt again before the crank is turned on
       if (inLap && state === 'changed-since') return setAtItsStop(build.sheet.pattern, role);
       return !SETTLED.has(state) && !done.has(key);
@@ -283,6 +297,8 @@ export function useBuildWork(known: BuildView): BuildWork {
     shown,
     states,
     selected,
+    collected,
+    staysFor,
     beside,
     feltHere,
     changed,

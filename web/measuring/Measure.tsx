@@ -54,8 +54,8 @@ interface Props {
   readonly turning: TurningWork;
   /** a second look, without seeing the first */
   readonly blind: boolean;
-  /** what is out is set here and now, before another point comes */
-  readonly staysIfOut?: boolean;
+  /** whether a point that is out, and reads so, is set here and now, before another comes */
+  readonly staysFor?: (reading: Reading) => boolean;
   /** the other valves of this cylinder that are felt by the same blades, with this one, in their order on the head */
   readonly beside?: readonly FeltHere[];
   /** the points of the stop that are felt now, for whoever takes one blade over all of them */
@@ -75,7 +75,7 @@ export function Measure({
   point,
   turning,
   blind,
-  staysIfOut = false,
+  staysFor = () => false,
   beside = ALONE,
   feltHere = () => ALONE,
   onNext,
@@ -127,7 +127,7 @@ export function Measure({
   /** Another point comes, unless this one is measured again once it is locked, or is out and is set first. */
   function leave(kept?: Offer): void {
     if (measure.beforeLock || takesBladeOn(true)) return;
-    if (!(kept && staysIfOut && isOut(kept.reading))) onNext();
+    if (!(kept && isOut(kept.reading) && staysFor(kept.reading))) onNext();
   }
 
   /** Takes the blade in the hand on to the next point of this stop, or takes up the next blade; false where the stop has no other. */

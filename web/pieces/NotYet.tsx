@@ -7,6 +7,7 @@ import { Labelled } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
 import type { BuildView } from '../builds/buildView.ts';
 import { useEnginePiecesQuery } from '../engines/endpoints.ts';
+import { pieceIn } from '../wear/pieceIn.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 
 const NOT_YET: Readonly<Record<Exclude<NotPlanned, 'need-piece' | 'fitted'>, string>> = {
@@ -95,18 +96,7 @@ function PieceThere({ each, build, enabled }: PieceThereProps) {
     }
     setSaid(undefined);
     sent.current = mm;
-    return put({
-      kind: 'wear',
-      about: `Piece at ${key}`,
-      body: {
-        lines: [
-          {
-            ...{ kind: 'figure', item: 'piece-in', place: key, field: 'value', values: [mm] },
-            ...{ asTyped: text.trim(), how: 'measured', set: 'found', doubtKept: warning !== null },
-          },
-        ],
-      },
-    });
+    return put(pieceIn(key, mm, text.trim(), warning !== null));
   }
 
   return (

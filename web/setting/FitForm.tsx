@@ -6,7 +6,9 @@ import {
   adviseSetting,
   alreadyIn,
   feelSpread,
+  isInHand,
   markDiffers,
+  pieceSystem,
   pieceWarning,
   piecesWornOut,
   readMark,
@@ -37,8 +39,14 @@ import {
   type MeansProps,
 } from './settingAdvice.ts';
 
+interface FitFormProps extends MeansProps {
+  readonly installed: number | null;
+  /** leaves the point for the end of the lap, with what is in there now; absent where nothing is collected */
+  readonly onCollect?: (installed: number | null, asTyped: string) => void;
+}
+
 /** Which shim, bucket or cap to fit, what it will leave, and what was fitted. */
-export function FitForm(props: MeansProps & { readonly installed: number | null }) {
+export function FitForm(props: FitFormProps) {
   const { means, point, reading, onRecord } = props;
   // pieces are called what is stamped on them; what they leave is read as the page reads
   const { unit, figure, length } = useLengths(point.stamped);
@@ -82,6 +90,9 @@ export function FitForm(props: MeansProps & { readonly installed: number | null 
     () => lastChange(build.settings, point.key) === null && piecesWornOut(build).has(point.key),
     [build, point.key],
   );
+  const system = pieceSystem(means)?.key;
+  const inHand =
+    drawer && system && choice ? isInHand(build, system, mmFromTenths(choice.size), drawer) : null;
   const usual = usualWay(build, point, installed, chosen, worn, drawer);
   // a piece that stays in goes nowhere
   const stays = usual.from === 'unsaid';
@@ -244,6 +255,17 @@ export function FitForm(props: MeansProps & { readonly installed: number | null 
           <Box>leaves {leaves.heldOpen ? 'the valve held open' : interval(result)}</Box>
         </Flex>
       )}
+      {props.onCollect && choice && choice.size !== choice.installed && (
+        <Box fontSize="sm">
+          {inHand === true && <>{length(mmFromTenths(choice.size))} is in hand: fit it here.</>}
+          {inHand === false && (
+            <>
+              No {length(mmFromTenths(choice.size))} is in hand: collect it, and all of them are planned
+              together when the lap is done.
+            </>
+          )}
+        </Box>
+      )}
       {byMark !== null && <Box fontSize="sm">Its mark reads {length(byMark)}; nobody measured it.</Box>}
       {unreadable !== null && unreadable === mark && (
         <Question
@@ -322,6 +344,11 @@ export function FitForm(props: MeansProps & { readonly installed: number | null 
       <Button type="submit" variant="solid" marginTop="3" width="100%">
         {fitted.trim() === '' && chosen !== null ? `Fitted ${figure(chosen)}` : 'Write down'}
       </Button>
+      {props.onCollect && (
+        <Button variant="plain" onClick={() => props.onCollect!(noSuch ? null : installed, isIn.trim())}>
+          Collect it for the end of the lap
+        </Button>
+      )}
     </form>
   );
 }

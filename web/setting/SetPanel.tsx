@@ -3,6 +3,7 @@ import { PutTogether, Tighten } from '../assembly/Tighten.tsx';
 import { ShimPlan } from '../pieces/ShimPlan.tsx';
 import { Baseline } from './Baseline.tsx';
 import { setsAsFound } from '@zero-lash/core/builds';
+import { CollectedPieces } from './CollectedPieces.tsx';
 import { HeadAgain } from './HeadAgain.tsx';
 import { LeaveUndecided } from './LeaveUndecided.tsx';
 import { Slackened } from './Slackened.tsx';
@@ -14,6 +15,7 @@ export function SetPanel({ build }: { readonly build: BuildView }) {
       {!setsAsFound(build.job, build.stage) && <Baseline build={build} />}
       <HeadAgain build={build} />
       <LeaveUndecided build={build} />
+      <CollectedPieces build={build} />
       <ShimPlan build={build} />
       <Slackened build={build} />
       <PutTogether build={build} />

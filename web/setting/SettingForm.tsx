@@ -1,13 +1,14 @@
 import { Box } from '@chakra-ui/react';
 import type { NewSetting } from '@zero-lash/contract/setting';
 import { useMemo } from 'react';
-import { lastChange, lastDone, setAtItsStop } from '@zero-lash/core/builds';
+import { lastChange, lastDone, setAtItsStop, setsAsFound } from '@zero-lash/core/builds';
 import { meansFor } from '@zero-lash/core/sheets';
 import { pieceFound } from '@zero-lash/core/setting';
 
 import { WithReason } from '../app/WithReason.tsx';
 import { useLengths } from '../app/lengths.ts';
 import { useBounce } from '../app/useBounce.ts';
+import { pieceIn } from '../wear/pieceIn.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 import { BeforeSetting } from './BeforeSetting.tsx';
 import { FitForm } from './FitForm.tsx';
@@ -49,6 +50,11 @@ function PointSetting({ build, point, reading, stale, target, onNext }: AtPointP
     put({ kind: 'setting', body: { ...setting, point: point.key } });
     // what is set at its stop is measured again before the next; with a cam out there is nothing to measure yet
     if (setting.kind === 'left' || !setAtItsStop(build.sheet.pattern, point.role)) onNext();
+  };
+  /** Leaves the point for the end of the lap; what is in by now is known to the plan. */
+  const collect = (installed: number | null, asTyped: string) => {
+    if (installed !== null && found === null && change === null) put(pieceIn(point.key, installed, asTyped));
+    onNext();
   };
   return (
     <Box marginTop="4" borderTop="1px solid" borderColor="hairline" paddingTop="3">
@@ -101,6 +107,7 @@ function PointSetting({ build, point, reading, stale, target, onNext }: AtPointP
           target={target}
           installed={change?.kind === 'bare' ? null : (change?.fitted ?? found)}
           onRecord={record}
+          {...(setsAsFound(build.job, build.stage) ? { onCollect: collect } : {})}
         />
       )}
       <WithReason

@@ -69,7 +69,14 @@ describe('a build whose limits are to come', () => {
         {...{ build: view, round: open, stage: 'as-found', change: null, blind: false, visit: open.id }}
         point={measuredPoints(view.sheet).find(({ key }) => key === '1I')!}
         turning={{} as TurningWork}
-        {...{ onNext: nobody, onSelect: nobody, onWalk: nobody, beside: [], feltHere: () => [] }}
+        {...{
+          onNext: nobody,
+          onSelect: nobody,
+          onWalk: nobody,
+          beside: [],
+          feltHere: () => [],
+          staysFor: () => false,
+        }}
       />,
     );
     expect(screen.getByRole('img', { name: 'undecided: 0.20 to 0.22, limits to come' })).toBeTruthy();

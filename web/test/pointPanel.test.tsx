@@ -235,7 +235,14 @@ describe('a point’s panel', () => {
           blind: false,
         }}
         turning={{} as TurningWork}
-        {...{ onNext: nobody, onSelect: nobody, onWalk: nobody, beside: [], feltHere: () => [] }}
+        {...{
+          onNext: nobody,
+          onSelect: nobody,
+          onWalk: nobody,
+          beside: [],
+          feltHere: () => [],
+          staysFor: () => false,
+        }}
       />,
     );
     return document.querySelector('.point-figures')!.textContent;
