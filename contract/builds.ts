@@ -11,7 +11,7 @@ import { aim, allowOver, ownAim, ownAims, provesAgain, setting, singleRule } fro
 import { jobKey, stageKey } from './stages.ts';
 import { turningRow } from './turning.ts';
 import { whyAtLength } from './bounded.ts';
-import { id, line, moment, passage, putAway, remark, takenAt, usageUnit, version } from './values.ts';
+import { day, id, line, moment, passage, putAway, remark, takenAt, usageUnit, version } from './values.ts';
 import { wearEntry } from './wear.ts';
 
 const complaint = remark(300);
@@ -28,6 +28,10 @@ export const newBuild = z
   .refine((asked) => asked.complaint !== '' || jobOf(jobAsked(asked)).complaint === 'optional', {
     path: ['complaint'],
     error: 'say in a line what the engine is here for',
+  })
+  .refine((asked) => jobOf(jobAsked(asked)).opened !== 'last-checked', {
+    path: ['job'],
+    error: 'an engine in service is written down with when it was last checked',
   })
   .refine((asked) => (jobAsked(asked) === AFTER_RECHECK) === (asked.recheckId !== undefined), {
     path: ['job'],
@@ -102,6 +106,8 @@ export const buildHead = z.object({
     usage: z.number(),
     running: z.number(),
   }),
+  /** when an engine in service was last checked, at what it had run by then, and by whom; null in every other build */
+  lastChecked: z.object({ on: day, usage: z.number(), by: z.string() }).nullable(),
   signOff: z
     .object({
       by: z.string(),

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { judgedBy, verdict } from './measuring.ts';
+import { judgedBy, reading, verdict } from './measuring.ts';
 import { pastRecheck, plannedRecheck } from './rechecks.ts';
 import { recheckPlan, recheckStep } from './recheckPlan.ts';
 import { recordDifference } from './recordColumns.ts';
@@ -115,6 +115,18 @@ export const engineBuild = z.object({
   revision: z.int(),
 });
 export type EngineBuild = z.infer<typeof engineBuild>;
+
+/** When an engine in service was last checked, at what its meter showed, and by whom; its gaps as far as anybody knows them. */
+export const newLastCheck = z.object({
+  on: day,
+  usage,
+  by: line(80),
+  gaps: z
+    .array(z.object({ point: line(12), reading, asTyped: line(80) }))
+    .max(200)
+    .default([]),
+});
+export type NewLastCheck = z.input<typeof newLastCheck>;
 
 export const usageRow = z.object({
   id,

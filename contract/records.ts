@@ -69,7 +69,8 @@ export const RECORD_TABLES = {
     ...{ opened_by: '>people', closed_at: 'moment?', seq: 'number', carried_round: '>rounds?' },
     ...{ proves_again: 'text', abandoned_at: 'moment?', abandoned_by: '>people?', abandoned_why: 'text?' },
     ...{ own_aims: 'json?', aim_by: '>people?', allow_over: 'json', locked_stands: 'truth~' },
-    ...{ single_rule: 'json?~', job: 'text~' },
+    ...{ single_rule: 'json?~', job: 'text~', last_checked_on: 'day?~', last_checked_usage: 'number?~' },
+    last_checked_by: 'text?~',
   },
   rechecks: {
     ...{ id: 'id', build_id: '>builds', engine_id: '>engines', sequence: 'number', planned_usage: 'number' },

@@ -45,6 +45,9 @@ declare module 'knex/types/tables.js' {
       locked_stands: boolean;
       single_rule: unknown;
       job: string;
+      last_checked_on: string | null;
+      last_checked_usage: number | null;
+      last_checked_by: string | null;
     };
     calendar_feeds: {
       id: string;

@@ -14,6 +14,7 @@ export { lastChange, lastDone, notMeasured, unreachedPoints, pointsBare } from '
 export { currentLines, type Entry, type CurrentLine } from '../entries/index.ts';
 export {
   AFTER_RECHECK,
+  IN_SERVICE,
   asksPressures,
   buildInWords,
   jobAsked,

@@ -40,8 +40,10 @@ interface JobRow {
   readonly pressures: 'asked' | 'with-a-complaint';
   /** nothing of the train is opened to look: what was found in its band, and left alone, is proved by that */
   readonly foundProves: boolean;
-  /** by whom it is opened: whoever books an engine in, or after a recheck that is to be set again */
-  readonly opened: 'by-hand' | 'after-recheck';
+  /** the engine is run in already: it is looked at by the last step of its plan from the first recheck on */
+  readonly isRunIn: boolean;
+  /** what it is opened by: whoever books an engine in, a recheck that is to be set again, or word of when an engine in service was checked */
+  readonly opened: 'by-hand' | 'after-recheck' | 'last-checked';
 }
 
 /** What is looked at with nothing of the train opened. */
@@ -71,6 +73,7 @@ const CHECK = {
   complaint: 'optional',
   pressures: 'with-a-complaint',
   foundProves: true,
+  isRunIn: false,
   opened: 'by-hand',
 } as const;
 
@@ -96,6 +99,7 @@ const ROWS = [
     complaint: 'asked',
     pressures: 'asked',
     foundProves: false,
+    isRunIn: false,
     opened: 'by-hand',
   },
   {
@@ -122,6 +126,7 @@ const ROWS = [
     complaint: 'asked',
     pressures: 'asked',
     foundProves: false,
+    isRunIn: false,
     opened: 'by-hand',
   },
   {
@@ -134,7 +139,27 @@ const ROWS = [
     complaint: 'asked',
     pressures: 'asked',
     foundProves: false,
+    isRunIn: false,
     opened: 'after-recheck',
+  },
+  {
+    key: 'in-service',
+    title: 'In service',
+    about: 'Checked before it was in this record, or elsewhere: only its next recheck is planned.',
+    stages: ['run-in'],
+    findsAt: null,
+    ...ALL_ASKED,
+    words: {
+      'run-in': {
+        title: 'In service',
+        aim: 'Look again when the plan says, compare, and plan the next look.',
+      },
+    },
+    complaint: 'optional',
+    pressures: 'with-a-complaint',
+    foundProves: false,
+    isRunIn: true,
+    opened: 'last-checked',
   },
 ] as const satisfies readonly JobRow[];
 
@@ -161,6 +186,9 @@ export const jobOf = (key: JobKey): Job => JOBS.find((job) => job.key === key)!;
 
 /** The job of a build that is opened by hand where nobody says which: it leaves nothing out. */
 export const WHOLE_JOB: JobKey = JOBS.find(({ stages }) => stages.length === STAGE_KEYS.length)!.key;
+
+/** The job of what is opened for an engine in service, of which somebody says when it was last checked. */
+export const IN_SERVICE: JobKey = JOBS.find(({ opened }) => opened === 'last-checked')!.key;
 
 /** The job of a build that is opened for what a recheck found. */
 export const AFTER_RECHECK: JobKey = JOBS.find(({ opened }) => opened === 'after-recheck')!.key;

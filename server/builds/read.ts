@@ -40,6 +40,7 @@ export async function readHead(db: Knex, id: string): Promise<AsOf<BuildHead>> {
        p.name as "openedBy", b.closed_at as "closedAt", b.revision_id as "revisionId",
        e.id as "engineId", e.name as engine, e.usage_unit as "usageUnit", e.usage, e.running,
        sp.name as "signedBy", s.at as "signedAt", s.usage as "signedUsage", s.statement, s.accepted,
+       b.last_checked_on as "checkedOn", b.last_checked_usage as "checkedUsage", b.last_checked_by as "checkedBy",
        b.abandoned_at as "abandonedAt", ap.name as "abandonedBy", b.abandoned_why as "abandonedWhy",
        (select json_build_object('buildId', cb.id, 'number', cb.number, 'sequence', c.number)
          from rounds c join builds cb on cb.id = c.build_id where c.id = b.carried_round) as carried
@@ -71,6 +72,9 @@ export async function readHead(db: Knex, id: string): Promise<AsOf<BuildHead>> {
     abandonedAt,
     abandonedBy,
     abandonedWhy,
+    checkedOn,
+    checkedUsage,
+    checkedBy,
     aimBy,
     ...head
   } = rows[0];
@@ -86,6 +90,7 @@ export async function readHead(db: Knex, id: string): Promise<AsOf<BuildHead>> {
       closedAt: head.closedAt?.toISOString() ?? null,
       engine: { id: engineId, name: engine, usageUnit, usage, running },
       abandoned: abandonedAt && { at: abandonedAt.toISOString(), by: abandonedBy, why: abandonedWhy },
+      lastChecked: checkedOn && { on: checkedOn, usage: checkedUsage, by: checkedBy },
       signOff: signedAt
         ? {
             ...{ by: signedBy, at: signedAt.toISOString(), usage: signedUsage, statement, accepted },

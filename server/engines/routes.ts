@@ -8,6 +8,7 @@ import {
   engineView,
   newEngine,
   newEnginePlan,
+  newLastCheck,
   newUsage,
   pieceThere,
   usageStruck,
@@ -17,6 +18,8 @@ import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
+import { buildWriteRoute } from '../builds/buildWriteRoute.ts';
+import { writeLastCheck } from './lastCheck.ts';
 import { writeRoute } from '../plugins/writeRoute.ts';
 import { readPieces } from './pieces.ts';
 import * as plan from './plan.ts';
@@ -76,6 +79,11 @@ export function engineRoutes(instance: FastifyInstance, _options: object, done: 
       await plan.givePlan(db, engine, body, context);
       return read.viewEngine(db, engine);
     },
+  });
+
+  buildWriteRoute(app, 'POST /engines/:id/last-check', {
+    body: newLastCheck,
+    work: (db, { id: engine, body, context }) => writeLastCheck(db, engine, body, context),
   });
 
   writeRoute(app, 'POST /engines/:id/usages', {

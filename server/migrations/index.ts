@@ -11,6 +11,7 @@ import * as noMeter from './108-noMeter.ts';
 import * as sheetSystem from './109-sheetSystem.ts';
 import * as jobs from './110-jobs.ts';
 import * as notMeasured from './111-notMeasured.ts';
+import * as lastChecked from './112-lastChecked.ts';
 import { EARLIER_NAMES, earlierSource } from './earlier/index.ts';
 import { sourceOf } from './source.ts';
 
@@ -27,6 +28,7 @@ const MIGRATIONS = {
   '109-sheetSystem': sheetSystem,
   '110-jobs': jobs,
   '111-notMeasured': notMeasured,
+  '112-lastChecked': lastChecked,
 } as const;
 
 /** The migrations of every database of ours, in order. */

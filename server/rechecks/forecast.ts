@@ -40,7 +40,7 @@ export async function readCourses(db: Knex, buildId: string): Promise<BuildCours
       }[]
     ).map(({ id, usage }) => [id, usage]),
   );
-  const setAt = build.signOff?.usage ?? build.engine.running;
+  const setAt = build.signOff?.usage ?? build.lastChecked?.usage ?? build.engine.running;
   const proofs = provenBy(build);
   // what was read as it was set, locked, since it was last changed
   const lockedAt = new Map(
@@ -160,8 +160,10 @@ export async function forecastNext(
 /** How the gaps of an engine's last signed build moved with its running; null where none is signed, and where nothing counts that. */
 export async function readTrend(db: Knex, engineId: string): Promise<EngineTrend | null> {
   const signed = await db('builds as b')
-    .join('sign_offs as s', 's.build_id', 'b.id')
+    .leftJoin('sign_offs as s', 's.build_id', 'b.id')
     .where('b.engine_id', engineId)
+    // an engine in service was signed by nobody here, and is looked at all the same
+    .whereRaw('(s.build_id is not null or b.last_checked_on is not null)')
     .orderBy('b.number', 'desc')
     .first('b.id', 'b.number');
   if (!signed) return null;

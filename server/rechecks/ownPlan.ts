@@ -1,4 +1,5 @@
 import type { EnginePlan, EngineView } from '@zero-lash/contract/engines';
+import { RUNNING } from '@zero-lash/core/builds';
 import type { Knex } from 'knex';
 import { json } from '../storedJson.ts';
 import { findRevision, newestPublished } from '../sheets/read.ts';
@@ -22,11 +23,10 @@ export async function readOwnPlan(
 
 /** The sheet an engine is looked at by: that of the build it runs on, or the newest of its pattern. */
 export async function sheetOf(db: Knex, engineId: string, sheetId: string) {
-  const signed = await db('builds as b')
-    .join('sign_offs as s', 's.build_id', 'b.id')
-    .where({ 'b.engine_id': engineId, 'b.closed_at': null })
+  const running = await db('builds as b')
+    .where({ 'b.engine_id': engineId, 'b.closed_at': null, 'b.stage': RUNNING })
     .first('b.revision_id as id');
-  return signed ? findRevision(db, signed.id) : newestPublished(db, sheetId);
+  return running ? findRevision(db, running.id) : newestPublished(db, sheetId);
 }
 
 /** What an engine is looked at by, and who gave it a plan of its own; null where no revision of its sheet is published yet. */

@@ -15,6 +15,7 @@ import {
 } from '@zero-lash/core/rechecks';
 import { rolesOf } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
+import { jobOf, RUNNING, type JobKey } from '@zero-lash/core/builds';
 import type { LockedBuild } from '../builds/lock.ts';
 import { shopDay } from '../clock.ts';
 import { json } from '../storedJson.ts';
@@ -33,6 +34,8 @@ interface PlannedAfter {
   readonly sequence: number;
   /** what the engine has run when it is planned */
   readonly usage: number;
+  /** the day it is planned from; today where it is left out */
+  readonly on?: Day;
   /** what the recheck before it came to; null for the first */
   readonly after: RecheckOutcome | null;
   /** a point was let stand as it is: it is looked at sooner */
@@ -75,11 +78,13 @@ export function dueColumns(
 /** What an engine is looked at by: a plan of its own where it was given one, else its sheet's. */
 async function planOf(
   db: Knex,
-  { engineId, revisionId }: Pick<LockedBuild, 'engineId' | 'revisionId'>,
+  { id, engineId, revisionId }: Pick<LockedBuild, 'id' | 'engineId' | 'revisionId'>,
 ): Promise<readonly PlanStep[]> {
   const own = await readOwnPlan(db, engineId);
   const { usage_unit: unit } = (await db('engines').where({ id: engineId }).first('usage_unit'))!;
-  return stepsOn<PlanStep>(own?.steps ?? (await findRevision(db, revisionId)).recheckPlan, unit);
+  const steps = stepsOn<PlanStep>(own?.steps ?? (await findRevision(db, revisionId)).recheckPlan, unit);
+  const { job } = (await db('builds').where({ id }).first('job'))!;
+  return jobOf(job as JobKey).isRunIn ? steps.slice(-1) : steps;
 }
 
 /**
@@ -90,12 +95,18 @@ async function planOf(
 export async function planRecheck(
   db: Knex,
   build: Pick<LockedBuild, 'id' | 'engineId' | 'revisionId'>,
-  { sequence, usage, after, watched = false }: PlannedAfter,
+  { sequence, usage, on, after, watched = false }: PlannedAfter,
 ): Promise<void> {
   const plan = await planOf(db, build);
   if (plan.length === 0) return;
   const engine = (await db('engines').where({ id: build.engineId }).first('heat_cycles'))!;
-  const from = { day: await shopDay(db), usage, cycles: engine.heat_cycles as number, watched, after };
+  const from = {
+    day: on ?? (await shopDay(db)),
+    usage,
+    cycles: engine.heat_cycles as number,
+    watched,
+    after,
+  };
   const [row] = await db('rechecks')
     .insert({
       ...{ build_id: build.id, engine_id: build.engineId },
@@ -129,7 +140,7 @@ export async function replan(
     .first('r.*', 'b.revision_id');
   if (!recheck) return planFirst(db, engineId);
   if ((await isMoved(db, recheck.id)) || (await isBegun(db, recheck.id))) return null;
-  const plan = await planOf(db, { engineId, revisionId: recheck.revision_id });
+  const plan = await planOf(db, { id: recheck.build_id, engineId, revisionId: recheck.revision_id });
   const changed = { recheck_id: recheck.id, day: null, why, by: personId };
   if (plan.length === 0) {
     await db('rechecks').where({ id: recheck.id }).update({ status: 'dropped' });
@@ -159,9 +170,9 @@ export async function replan(
 /** Plans the next recheck of an engine that runs on a signed build and has none planned, because it went by no plan. */
 async function planFirst(db: Knex, engineId: string): Promise<string | null> {
   const build = await db('builds as b')
-    .join('sign_offs as s', 's.build_id', 'b.id')
+    .leftJoin('sign_offs as s', 's.build_id', 'b.id')
     .join('engines as e', 'e.id', 'b.engine_id')
-    .where({ 'b.engine_id': engineId, 'b.closed_at': null })
+    .where({ 'b.engine_id': engineId, 'b.closed_at': null, 'b.stage': RUNNING })
     .forNoKeyUpdate('b')
     .first('b.id', 'b.revision_id as revisionId', 's.accepted', 'e.running');
   if (!build) return null;
@@ -174,7 +185,7 @@ async function planFirst(db: Knex, engineId: string): Promise<string | null> {
     { id: build.id, engineId, revisionId: build.revisionId },
     {
       ...{ sequence: (last?.sequence ?? 0) + 1, usage: Number(build.running) },
-      ...{ after: last?.outcome ?? null, watched: !last && build.accepted.length > 0 },
+      ...{ after: last?.outcome ?? null, watched: !last && (build.accepted ?? []).length > 0 },
     },
   );
   return build.id as string;

@@ -89,6 +89,10 @@ function judgeRound(
   };
 }
 
+/** What a recheck's round comes to by the points that were measured in it, whether that is all of them or not. */
+export const judgeKnown = async (db: Knex, buildId: string, roundId: string): Promise<RecheckOutcome> =>
+  judgeRound(await readWhole(db, buildId), roundId, null).outcome;
+
 /** Judges a recheck once every point it takes is measured, and plans the next. */
 export async function closeRecheck(db: Knex, id: string, personId: string): Promise<BuildWrite> {
   const { build, sequence, running, points } = await lockRecheck(db, id);

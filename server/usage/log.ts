@@ -127,7 +127,7 @@ async function moveWith(
     .select('r.id', 'r.sequence', 'r.due_usage', 'r.planned_usage', 'r.plan_usage', {
       // when it was planned: as the one before it was done, or the build signed off
       at: db.raw(
-        `coalesce((select max(d.done_at) from rechecks d where d.build_id = r.build_id), s.at, b.opened_at)`,
+        `coalesce((select max(d.done_at) from rechecks d where d.build_id = r.build_id), s.at, b.last_checked_on::timestamptz, b.opened_at)`,
       ),
     })) as {
     readonly id: string;

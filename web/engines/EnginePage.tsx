@@ -14,6 +14,7 @@ import { Differences } from './Differences.tsx';
 import { EditEngine } from './EditEngine.tsx';
 import { useEngineQuery } from './endpoints.ts';
 import { GapCourse } from './GapCourse.tsx';
+import { LastCheck } from './LastCheck.tsx';
 import { OpenBuild } from './OpenBuild.tsx';
 import { GivePlan, LookedAt } from './OwnPlan.tsx';
 import { PutAway } from './PutAway.tsx';
@@ -139,6 +140,7 @@ function Builds({ engine }: { readonly engine: EngineView }) {
         </Flex>
       ))}
       {mayWork && free && <OpenBuild engine={engine} />}
+      {mayWork && free && <LastCheck engine={engine} />}
     </Box>
   );
 }

@@ -6,7 +6,7 @@ import { ProblemNote } from '../app/ProblemNote.tsx';
 import { saveFile } from '../app/saveFile.ts';
 import { useRole } from '../app/useRole.ts';
 import { useSheetsQuery } from '../sheets/endpoints.ts';
-import { useAddEngineMutation } from './endpoints.ts';
+import { useAddEngineMutation, useSayLastCheckMutation } from './endpoints.ts';
 import { useTakeRecord } from './TakeRecord.tsx';
 import { useEveryEngine } from './useEveryEngine.ts';
 import { readEnginesCsv, writeEnginesCsv, type EngineLine } from './enginesCsv.ts';
@@ -20,7 +20,8 @@ export function EnginesIn() {
   const [lines, setLines] = useState<readonly EngineLine[] | null>(null);
   const [done, setDone] = useState<number | null>(null);
   const record = useTakeRecord();
-  const good = lines?.filter(({ engine }) => engine !== null) ?? [];
+  const [check, checking] = useSayLastCheckMutation();
+  const good = lines?.filter(({ error }) => error === null) ?? [];
   const bad = lines?.filter(({ error }) => error !== null) ?? [];
 
   async function readList(file: File) {
@@ -30,8 +31,8 @@ export function EnginesIn() {
     const here = await Promise.all([everyEngine(false), everyEngine(true)]).catch(() => null);
     // what came of asking is shown below
     if (!here) return;
-    const names = here.flat().map(({ name }) => name.toLowerCase());
-    setLines(readEnginesCsv(text, sheets ?? [], new Set(names)));
+    const names = here.flat().map(({ id, name }) => [name.toLowerCase(), id] as const);
+    setLines(readEnginesCsv(text, sheets ?? [], new Map(names)));
   }
 
   async function saveList() {
@@ -41,13 +42,20 @@ export function EnginesIn() {
 
   async function addAll() {
     let added = 0;
-    for (const { engine } of good) {
-      if ('error' in (await add(engine!))) break;
+    let left: readonly EngineLine[] = good;
+    for (const { engine, known, lastCheck, ...line } of good) {
+      const answer = engine && (await add(engine));
+      if (answer && 'error' in answer) break;
+      const here = known ?? { id: answer!.data!.id, name: engine!.name };
+      // of one that is here now only its check is still to be said, should that fail
+      left = [{ ...line, engine: null, known: here, lastCheck }, ...good.slice(added + 1)];
+      if (lastCheck && 'error' in (await check({ id: here.id, ...lastCheck }))) break;
       added += 1;
+      left = good.slice(added);
     }
     setDone(added);
     // what was not taken is still there to be tried again
-    setLines(added === good.length ? null : [...good.slice(added), ...bad]);
+    setLines(left.length === 0 ? null : [...left, ...bad]);
   }
 
   return (
@@ -69,7 +77,7 @@ export function EnginesIn() {
           {good.length > 0 &&
             `: ${good
               .slice(0, 5)
-              .map(({ engine }) => engine!.name)
+              .map(({ engine, known }) => (engine ?? known)!.name)
               .join('; ')}`}
           {good.length > 5 && ` and ${good.length - 5} more`}.
           {bad.map(({ line, error }) => (
@@ -81,7 +89,7 @@ export function EnginesIn() {
             <Button
               variant="solid"
               disabled={good.length === 0}
-              loading={adding.isLoading}
+              loading={adding.isLoading || checking.isLoading}
               onClick={() => void addAll()}
             >
               Take the {good.length} in
@@ -94,7 +102,7 @@ export function EnginesIn() {
       )}
       {done !== null && <Box role="status">{done} engines were taken in.</Box>}
       {record.answer}
-      <ProblemNote error={adding.error ?? asking.error} />
+      <ProblemNote error={adding.error ?? checking.error ?? asking.error} />
     </Box>
   );
 }

@@ -56,15 +56,19 @@ const COLUMNS = [
     id: 'recheck',
     header: 'Recheck',
     cell: ({ row: { original } }) =>
-      original.recheck && (
-        <Box>
-          <DueMark state={original.recheck.state} />
-          {original.recheck.dueDate && (
-            <Box as="span" color="faded" fontSize="sm" marginLeft="2">
-              {dayInWords(original.recheck.dueDate)}
-            </Box>
-          )}
-        </Box>
+      original.recheck === null && original.buildId === null && original.putAway === null ? (
+        <Link to={`/engines/${original.id}?last-checked`}>Last checked…</Link>
+      ) : (
+        original.recheck && (
+          <Box>
+            <DueMark state={original.recheck.state} />
+            {original.recheck.dueDate && (
+              <Box as="span" color="faded" fontSize="sm" marginLeft="2">
+                {dayInWords(original.recheck.dueDate)}
+              </Box>
+            )}
+          </Box>
+        )
       ),
   }),
 ];

@@ -6,11 +6,13 @@ import type {
   EngineView,
   NewEngine,
   NewEnginePlan,
+  NewLastCheck,
   NewUsage,
   PieceThere,
   PutAwayRequest,
   UsageStruckOut,
 } from '@zero-lash/contract/engines';
+import type { BuildWrite } from '@zero-lash/contract/builds';
 import type { RanOfBuild } from '@zero-lash/contract/ran';
 import type { RecordTaken } from '@zero-lash/contract/records';
 import { api, write } from '../app/api.ts';
@@ -57,6 +59,11 @@ export const enginesApi = api.injectEndpoints({
         { type: 'Engine', id },
       ],
     }),
+    sayLastCheck: build.mutation<BuildWrite, NewLastCheck & { id: string }>({
+      query: ({ id, ...body }) => write('POST', `engines/${id}/last-check`, body),
+      invalidatesTags: (result, _error, { id }) =>
+        result ? ['Engines', 'Today', 'Build', 'Rechecks', { type: 'Engine', id }] : [],
+    }),
     logUsage: build.mutation<EngineRow, NewUsage & { id: string }>({
       query: ({ id, ...body }) => write('POST', `engines/${id}/usages`, body),
       invalidatesTags: (result, _error, { id }) =>
@@ -91,6 +98,7 @@ export const {
   useTakeRecordMutation,
   useChangeEngineMutation,
   useGiveEnginePlanMutation,
+  useSayLastCheckMutation,
   useLogUsageMutation,
   useStrikeUsageMutation,
   usePutAwayMutation,

@@ -3,6 +3,7 @@ import { Box, Button } from '@chakra-ui/react';
 import type { BuildView } from '../builds/buildView.ts';
 import { obstaclesToSignOff, statusOf } from '@zero-lash/core/builds';
 import { useState } from 'react';
+import { dayInWords } from '../app/dates.ts';
 import { ShopTime } from '../app/ShopTime.tsx';
 import { Labelled, TextArea } from '../app/Labelled.tsx';
 import { PartHeading } from '../app/Page.tsx';
@@ -38,6 +39,15 @@ export function SignOff({ build }: { readonly build: BuildView }) {
         <Additions build={build} />
         <BuildPapers build={build} />
         <HowItRan build={build} />
+      </Box>
+    );
+  if (build.lastChecked)
+    return (
+      <Box>
+        <PartHeading>Last checked</PartHeading>
+        {dayInWords(build.lastChecked.on)}, by {build.lastChecked.by}
+        {hasMeter(build.engine.usageUnit) && `, at ${build.lastChecked.usage} ${build.engine.usageUnit}`}.
+        Written down by {build.openedBy}, <ShopTime at={build.openedAt} day />: nobody signed it here.
       </Box>
     );
   const status = statusOf(build);

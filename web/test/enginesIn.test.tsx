@@ -16,7 +16,7 @@ const SHEETS = [
   { id: 's2', maker: 'Tarnholt', name: 'T16 Rack' },
 ];
 const read = (text: string, here: readonly string[] = []) =>
-  readEnginesCsv(text, SHEETS, new Set(here.map((name) => name.toLowerCase())));
+  readEnginesCsv(text, SHEETS, new Map(here.map((name) => [name.toLowerCase(), `id of ${name}`])));
 
 describe('a list of engines', () => {
   it('is read with its columns in any order, by commas or semicolons, in words a shop uses', () => {
@@ -24,7 +24,7 @@ describe('a list of engines', () => {
       read('Owner;Engine;Spec sheet;Hours\nSellend Orchards;Frost fan 20;quillmere q4 orchard;1 204,5'),
     ).toEqual([
       {
-        ...{ line: 2, error: null },
+        ...{ line: 2, error: null, known: null, lastCheck: null },
         engine: {
           ...{
             name: 'Frost fan 20',
@@ -84,6 +84,38 @@ describe('a list of engines', () => {
     } as EngineRow;
     expect(read(writeEnginesCsv([row]))).toMatchObject([
       { engine: { name: 'Fan, upper', serial: 'Q4-1', place: 'Mill Field', sheetId: 's1', usage: 12.5 } },
+    ]);
+  });
+
+  it('says when each was last checked, of those that are here already too, and what was read then', () => {
+    const lines = read(
+      [
+        'name,sheet,usage,last checked,checked at,checked by,gaps',
+        'Fan A,Q4 Orchard,500,12.03.2030,400,Old fitter,1I 0.20 0.22; 1E 0.30',
+        'Fan B,,,2030-03-12,410,Old fitter,',
+        'Fan C,Q4 Orchard,5,2030-13-12,4,Old fitter,',
+        'Fan D,Q4 Orchard,5,,4,Old fitter,',
+        'Fan E,Q4 Orchard,5,2030-03-12,4,,',
+        'Fan F,Q4 Orchard,5,2030-03-12,4,Old fitter,1I wide',
+      ].join('\n'),
+      ['Fan B'],
+    );
+    expect(lines[0]).toMatchObject({
+      engine: { name: 'Fan A', usage: 500 },
+      lastCheck: {
+        ...{ on: '2030-03-12', usage: 400, by: 'Old fitter' },
+        gaps: [
+          { point: '1I', reading: { kind: 'bracket', go: 0.2, noGo: 0.22 }, asTyped: '0.20 0.22' },
+          { point: '1E', reading: { kind: 'drag', blade: 0.3 } },
+        ],
+      },
+    });
+    expect(lines[1]).toMatchObject({ engine: null, known: { id: 'id of Fan B' }, lastCheck: { usage: 410 } });
+    expect(lines.slice(2).map(({ error }) => error)).toEqual([
+      '“2030-13-12” is no day',
+      '“Fan D” was checked, but the file does not say on which day',
+      'the file does not say who checked “Fan E”',
+      '“1I wide” is no point with its gap, such as 1I 0.20 0.22',
     ]);
   });
 

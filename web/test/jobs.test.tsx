@@ -67,7 +67,7 @@ describe('a build that is opened', () => {
   });
 
   it('has a rail of the stages of its job, numbered as they come', () => {
-    for (const { key, stages } of JOBS) {
+    for (const { key, stages } of JOBS.filter(({ opened }) => opened !== 'last-checked')) {
       document.body.replaceChildren();
       show(<StageRail at={stages[1]!} job={key} looking={stages[1]!} onLook={() => undefined} />);
       const rail = within(screen.getByRole('navigation', { name: 'Stages of the build' }));

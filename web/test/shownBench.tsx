@@ -113,6 +113,7 @@ export function build(change: Partial<BuildView> = {}, means: Means = inlineSix.
       allowOver: [],
       singleRule: null,
       ownAims: null,
+      lastChecked: null,
     },
     engine: { id: 'e', name: 'Frost fan 7', usageUnit: 'hours', usage: 100, running: 100 },
     sheet: {

@@ -3,6 +3,7 @@ import type { EngineRow } from '@zero-lash/contract/engines';
 import type { UsageLine } from '@zero-lash/contract/usage';
 import { hasMeter, runningWarning, USAGE_UNITS } from '@zero-lash/core/rechecks';
 import { z } from 'zod';
+import { dayInFile } from '../app/dayInFile.ts';
 import { runningTyped } from '../app/figures.ts';
 import { readCsv } from '../app/readCsv.ts';
 import { writeCsv } from '../app/writeCsv.ts';
@@ -27,14 +28,6 @@ const HEADS: Readonly<Record<string, 'engine' | 'serial' | 'usage' | 'unit' | 'd
 };
 const UNITS: readonly string[] = USAGE_UNITS;
 
-/** A day as a file has it: `2031-03-12` or `12.03.2031`; null where it is none. */
-function dayOf(text: string): string | null {
-  const [, day, month, year] = /^(\d{1,2})[./](\d{1,2})[./](\d{4})$/.exec(text) ?? [];
-  const written = day ? `${year}-${month!.padStart(2, '0')}-${day.padStart(2, '0')}` : text;
-  const read = new Date(`${written}T00:00:00Z`);
-  return Number.isNaN(read.getTime()) || read.toISOString().slice(0, 10) !== written ? null : written;
-}
-
 const row = z.object({
   ...{ engine: z.string(), serial: z.string(), unit: z.string().toLowerCase() },
   usage: z.string().transform((text, context) => {
@@ -44,7 +37,7 @@ const row = z.object({
     return z.NEVER;
   }),
   day: z.string().transform((text, context) => {
-    const day = text === '' ? null : dayOf(text);
+    const day = text === '' ? null : dayInFile(text);
     if (text === '' || day !== null) return day;
     context.addIssue(`“${text}” is no day`);
     return z.NEVER;

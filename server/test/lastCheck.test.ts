@@ -1,0 +1,132 @@
+import { randomUUID } from 'node:crypto';
+import type { BuildWrite } from '@zero-lash/contract/builds';
+import type { EngineRow, EngineView, NewLastCheck } from '@zero-lash/contract/engines';
+import { addDays } from '@zero-lash/core/rechecks';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { shopDay } from '../clock.ts';
+import { zipRecord } from '../records/read.ts';
+import { lookThrough } from '../records/unpack.ts';
+import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
+import { Work } from './worked.ts';
+
+let shop: TestShop;
+let sheetId: string;
+let today: string;
+beforeAll(async () => {
+  shop = await TestShop.open();
+  today = await shopDay(shop.db);
+  ({ sheetId } = (await shop.buildOf('Frost fan 9, River Terrace')).sheet);
+});
+afterAll(() => shop.close());
+
+async function engine(usage = 500): Promise<string> {
+  const { body } = await shop.call<EngineRow>(BENCH, 'POST', 'engines', {
+    ...{ name: `In service ${randomUUID().slice(0, 8)}`, serial: '', owner: '', duty: '', usage, sheetId },
+  });
+  return body.id;
+}
+const say = (id: string, check: Partial<NewLastCheck> = {}, who = BENCH) =>
+  shop.call<BuildWrite & { code: string }>(who, 'POST', `engines/${id}/last-check`, {
+    ...{ on: addDays(today, -30), usage: 400, by: 'The owner’s own fitter', ...check },
+  });
+const view = async (id: string) => (await shop.call<EngineView>(VIEWER, 'GET', `engines/${id}`)).body;
+const gap = (point: string, go: number, noGo: number) => ({
+  ...{ point, reading: { kind: 'bracket' as const, go, noGo }, asTyped: `${go} ${noGo}` },
+});
+
+describe('an engine in service', () => {
+  it('is due by its plan’s last step from when it was last checked, in every list, without a build that is worked on', async () => {
+    const id = await engine();
+    expect((await view(id)).recheck).toBeNull();
+    const { status, body } = await say(id);
+    expect({ status, body }).toMatchObject({ status: 201 });
+    const steps = (await view(id)).plan!.steps;
+    const last = steps.at(-1)!;
+    expect(steps.length).toBeGreaterThan(1);
+    const { recheck, stage, usages, builds } = await view(id);
+    expect(stage).toBe('run-in');
+    expect(builds).toMatchObject([{ job: 'in-service', signedOffAt: null }]);
+    // from 400, where it was checked, and not from the 500 that it shows today
+    expect(recheck).toMatchObject({
+      dueUsage: 400 + last.afterUsage!,
+    });
+    expect(usages.map(({ usage }) => usage)).toContain(400);
+    const build = await shop.build(body.build);
+    expect(build.lastChecked).toEqual({ on: addDays(today, -30), usage: 400, by: 'The owner’s own fitter' });
+    const listed = await shop.call<{ rows?: unknown[] }>(VIEWER, 'GET', 'rechecks');
+    expect(JSON.stringify(listed.body)).toContain(id);
+  });
+
+  it('keeps what gaps are known as the check that they were, and forecasts by them', async () => {
+    const id = await engine();
+    const fine = await shop.buildOf('Frost fan 9, River Terrace');
+    const limit = fine.sheet.limits.find(({ role }) => role === 'intake')!;
+    const middle = (limit.min! + limit.max!) / 2;
+    const known = [gap('1I', middle - 0.01, middle + 0.01), gap('2I', limit.min! - 0.05, limit.min! - 0.04)];
+    const { body, status } = await say(id, { gaps: known });
+    expect({ body, status }).toMatchObject({ status: 201 });
+    const build = await shop.build(body.build);
+    const round = build.rounds.find(({ kind }) => kind === 'recheck')!;
+    expect(round.closedAt).not.toBeNull();
+    expect(round.readings.map(({ point, verdict }) => [point, verdict])).toEqual([
+      ['1I', 'in-spec'],
+      ['2I', 'tight'],
+    ]);
+    expect(build.rechecks.map(({ sequence, status, outcome }) => [sequence, status, outcome])).toEqual([
+      [2, 'planned', null],
+      [1, 'done', 'out'],
+    ]);
+    // every point is forecast from its own gap, where there is one
+    const { gaps } = await view(id);
+    expect(gaps.map(({ point, usage }) => [point, usage])).toEqual([
+      ['1I', 400],
+      ['2I', 400],
+    ]);
+    // and its next recheck is measured as any other
+    const next = build.rechecks.find(({ status }) => status === 'planned')!;
+    const opened = await shop.call(BENCH, 'POST', `rechecks/${next.id}/round`, {});
+    expect(opened.status).toBe(201);
+  });
+
+  it('gives way to a build that is opened, goes with the record, and stands under what is signed', async () => {
+    const id = await engine();
+    await say(id, { gaps: [] });
+    const packed = lookThrough(await zipRecord(shop.db, id));
+    expect(packed.rows.builds).toMatchObject([
+      { job: 'in-service', last_checked_by: 'The owner’s own fitter', last_checked_usage: 400 },
+    ]);
+    // said again, better: the newer word stands
+    expect((await say(id, { usage: 410, by: 'Tobin Hask' })).status).toBe(201);
+    const { builds, recheck } = await view(id);
+    expect(builds).toHaveLength(2);
+    expect(builds[1]!.closedAt).not.toBeNull();
+    expect(recheck?.dueUsage === null || recheck!.dueUsage! > 410).toBe(true);
+    const { revisionId } = await shop.build(builds[0]!.id);
+    const work = await Work.on(shop, '', { engineId: id, revisionId, job: 'valve-check' });
+    expect(work.build.number).toBe(3);
+    expect((await say(id)).body.code).toBe('build_open');
+  });
+
+  it('refuses a day to come, a figure it cannot have shown then, a stranger’s point, and a viewer', async () => {
+    const id = await engine();
+    expect((await say(id, { on: addDays(today, 2) })).status).toBe(409);
+    expect((await say(id, { usage: 600 })).status).toBeGreaterThanOrEqual(400);
+    expect((await say(id, { by: ' ' })).status).toBe(400);
+    expect((await say(id, { gaps: [gap('9Ix', 0.1, 0.2)] })).body.code).toBe('unknown_point');
+    expect((await say(id, {}, VIEWER)).status).toBe(403);
+    // and nothing of what was refused is there
+    expect(await view(id)).toMatchObject({ builds: [], recheck: null, usage: 500 });
+    expect(
+      (
+        await shop.call(BENCH, 'POST', `engines/${id}/builds`, {
+          ...{
+            revisionId: (await shop.buildOf('Frost fan 9, River Terrace')).sheet.id,
+            complaint: '',
+            job: 'in-service',
+          },
+        })
+      ).status,
+    ).toBe(400);
+    expect((await say(id, {}, LEAD)).status).toBe(201);
+  });
+});

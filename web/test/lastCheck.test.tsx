@@ -1,0 +1,65 @@
+// @vitest-environment happy-dom
+import 'fake-indexeddb/auto';
+import { fireEvent, screen, waitFor } from '@testing-library/react';
+import type { EngineView } from '@zero-lash/contract/engines';
+import { describe, expect, it, vi } from 'vitest';
+import { LastCheck } from '../engines/LastCheck.tsx';
+import { SignOff } from '../signoff/SignOff.tsx';
+import { atTheBench, build, SCREW, show } from './shownBench.tsx';
+
+atTheBench();
+
+const ENGINE = {
+  ...{ id: 'e', name: 'Frost fan 7', usageUnit: 'hours', usage: 500 },
+  limits: [
+    { point: '1I', min: 0.21, max: 0.29 },
+    { point: '1E', min: 0.31, max: 0.39 },
+  ],
+} as unknown as EngineView;
+const type = (label: RegExp, value: string) =>
+  fireEvent.change(screen.getByLabelText(label), { target: { value } });
+const save = () => fireEvent.click(screen.getByRole('button', { name: 'Plan its recheck from there' }));
+
+describe('an engine in service', () => {
+  it('has its recheck planned from when it was last checked, with what gaps are known', async () => {
+    const sent: unknown[] = [];
+    vi.spyOn(globalThis, 'fetch').mockImplementation(async (input) => {
+      sent.push(await (input as Request).json());
+      return Response.json({ code: 'build_open', detail: 'Somebody works on it.' }, { status: 409 });
+    });
+    show(<LastCheck engine={ENGINE} />);
+    fireEvent.click(screen.getByRole('button', { name: /It is in service/ }));
+    save();
+    expect(screen.getByText('The day it was last checked.')).toBeTruthy();
+    expect(screen.getByText(/Who checked it/)).toBeTruthy();
+    type(/Last checked on/, '2026-01-05');
+    type(/Its meter then/, '1 400');
+    type(/Checked by/, 'The owner’s fitter');
+    document.querySelector('details')!.open = true;
+    fireEvent(document.querySelector('details')!, new Event('toggle'));
+    type(/^1I/, 'wide');
+    save();
+    expect(screen.getByText(/“wide” is not a length/)).toBeTruthy();
+    expect(sent).toEqual([]);
+    type(/^1I/, '0.24 0.26');
+    save();
+    await waitFor(() =>
+      expect(sent).toEqual([
+        {
+          ...{ on: '2026-01-05', usage: 1400, by: 'The owner’s fitter' },
+          gaps: [{ point: '1I', reading: { kind: 'bracket', go: 0.24, noGo: 0.26 }, asTyped: '0.24 0.26' }],
+        },
+      ]),
+    );
+    // refused, nothing of it is lost
+    await screen.findByText(/Somebody works on it/);
+    expect(screen.getByLabelText<HTMLInputElement>(/^1I/).value).toBe('0.24 0.26');
+  });
+
+  it('is signed by nobody: who checked it last stands where a signature would', () => {
+    const lastChecked = { on: '2026-01-05', usage: 1400, by: 'The owner’s fitter' };
+    show(<SignOff build={build({ job: 'in-service', stage: 'run-in', lastChecked }, SCREW)} />);
+    expect(document.body.textContent).toContain('5 Jan 2026, by The owner’s fitter, at 1400 hours.');
+    expect(screen.queryByRole('button', { name: /Sign off/ })).toBeNull();
+  });
+});
