@@ -33,4 +33,4 @@ export {
 export { hasMeter, runningInWords, USAGE_UNITS, type UsageUnit } from './usageUnit.ts';
 export { recheckDue, type RecheckDueInput, type RecheckExpected } from './recheckDue.ts';
 export { comesInWords, nextCheckInWords, type NextCheck } from './nextCheck.ts';
-export { CHANGE_WORDS, DUE_WORDS, OUTCOME_WORDS, type RecheckChange } from './words.ts';
+export { CHANGE_WORDS, DUE_WORDS, outcomeInWords, type RecheckChange } from './words.ts';

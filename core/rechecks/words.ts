@@ -9,12 +9,22 @@ export const DUE_WORDS: Readonly<Record<DueState, string>> = {
   waiting: 'held back',
 };
 
-/** What a recheck that is done found. */
-export const OUTCOME_WORDS: Readonly<Record<RecheckOutcome, string>> = {
+const OUTCOME_WORDS: Readonly<Record<RecheckOutcome, string>> = {
   held: 'every gap held',
   undecided: 'not every gap decided',
   out: 'a gap has left its band',
 };
+
+/**
+ * Says what a recheck that is done found: one that took some points only says nothing of the others.
+ *
+ * @param points how many a short look took; null where it took every one
+ * @example outcomeInWords('held', 4) // 'the 4 gaps looked at held'
+ */
+export function outcomeInWords(outcome: RecheckOutcome, points: number | null): string {
+  if (outcome !== 'held' || points === null) return OUTCOME_WORDS[outcome];
+  return points === 1 ? 'the one gap looked at held' : `the ${points} gaps looked at held`;
+}
 
 /** What was done about a recheck that was planned. */
 export type RecheckChange =

@@ -20,7 +20,7 @@ export interface PieceChoice {
  * gap in; else it is collected. What lies under a bucket is always collected. Where nobody knows what is in, it is measured at the stop.
  *
  * @param point as `piecePoints` has it, with its gap known
- * @example isCollected(build, { ...point, installed: null }, choice) // false: on its bucket, it is measured first
+ * @example piecePoints(build).some((point) => isCollected(build, { ...point, gap: null }, { drawer: null, guard: 0 })) // false
  */
 export function isCollected(
   build: Pick<SetBuild, 'sheet' | 'settings'>,
@@ -59,7 +59,7 @@ export function isInHand(
 /**
  * Lists the points of a lap whose pieces are collected: they are out, and nothing was fitted there since.
  *
- * @example [...collectedPoints(build, { drawer: null, guard: 0.004 })] // ['1Ia']
+ * @example [...collectedPoints(build, { drawer: null, guard: 0.004 })] // []
  */
 export function collectedPoints(build: SetBuild, choice: PieceChoice): ReadonlySet<string> {
   const { pattern } = build.sheet;

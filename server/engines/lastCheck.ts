@@ -97,7 +97,11 @@ async function writeGaps(
   const outcome = await judgeKnown(db, build.id, recheck.id);
   await db('rechecks')
     .where({ id: recheck.id })
-    .update({ status: 'done', outcome, done_at: at, done_by: context.personId });
+    .update({
+      ...{ status: 'done', outcome, done_at: at, done_by: context.personId },
+      // what nobody knows was not looked at
+      points: JSON.stringify([...new Set(gaps.map(({ point }) => point))]),
+    });
   await db('rounds').where({ id: recheck.id }).update({ closed_at: at, usage: running });
   const { last_checked_on: on } = (await db('builds').where({ id: build.id }).first('last_checked_on'))!;
   await planRecheck(db, build, { sequence: 2, after: outcome, usage: running, on: on! });

@@ -152,7 +152,7 @@ async function makeSamples() {
       ...{ steps: [{ afterUsage: 9, afterDays: null }], why: 'Runs at night', version: shelf.version },
     }),
     'POST /api/engines/:id/last-check': at(`engines/${shelf.id}/last-check`, {
-      ...{ on: '2030-01-05', usage: 1, by: 'The owner’s own fitter' },
+      ...{ on: '2020-01-05', usage: 0, by: 'The owner’s own fitter' },
     }),
     'POST /api/engines/:id/usages': at(`engines/${build.engine.id}/usages`, {
       usage: 90_000,

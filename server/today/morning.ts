@@ -10,7 +10,7 @@ import {
 } from '@zero-lash/core/builds';
 import {
   CHANGE_WORDS,
-  OUTCOME_WORDS,
+  outcomeInWords,
   type RecheckChange,
   type RecheckOutcome,
 } from '@zero-lash/core/rechecks';
@@ -120,7 +120,7 @@ async function readChanged(db: Knex, personId: string, since: Date): Promise<Mor
        select s.at, s.by, e.name, 'signed', '', b.id
          from sign_offs s join builds b on b.id = s.build_id join engines e on e.id = b.engine_id where s.at > :since
        union all
-       select r.done_at, r.done_by, e.name, 'recheck', r.outcome, r.build_id
+       select r.done_at, r.done_by, e.name, 'recheck', r.outcome || coalesce(':' || jsonb_array_length(r.points), ''), r.build_id
          from rechecks r join engines e on e.id = r.engine_id where r.status = 'done' and r.done_at > :since
        union all
        select h.at, h.by, e.name, 'change', case h.kind when 'held' then 'on-hold' else h.kind end || coalesce(': ' || nullif(h.why, ''), ''), r.build_id
@@ -151,8 +151,11 @@ function textOf(what: Changed['what'], detail: string): string {
       return `is at ${stageOf(detail as StageKey).title}`;
     case 'signed':
       return 'is signed off';
-    case 'recheck':
-      return `rechecked: ${OUTCOME_WORDS[detail as RecheckOutcome]}`;
+    case 'recheck': {
+      // of a short look with how many points it took
+      const [outcome, points] = detail.split(':');
+      return `rechecked: ${outcomeInWords(outcome as RecheckOutcome, points === undefined ? null : Number(points))}`;
+    }
     case 'change':
       return `its recheck was ${changeInWords(detail)}`;
     case 'sheet':

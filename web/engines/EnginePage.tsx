@@ -8,7 +8,7 @@ import { ProblemNote } from '../app/ProblemNote.tsx';
 import { ShopTime } from '../app/ShopTime.tsx';
 import { useRole } from '../app/useRole.ts';
 import { dueInWords } from '../rechecks/due.ts';
-import { OUTCOME_WORDS } from '@zero-lash/core/rechecks';
+import { outcomeInWords } from '@zero-lash/core/rechecks';
 import { DueMark } from '../rechecks/DueMark.tsx';
 import { Differences } from './Differences.tsx';
 import { EditEngine } from './EditEngine.tsx';
@@ -160,7 +160,9 @@ function PastRechecks({ engine }: { readonly engine: EngineView }) {
   return (
     <Box as="section">
       <PartHeading>Rechecks</PartHeading>
-      {shown.length === 0 && <Empty>The first is planned when a build is signed off.</Empty>}
+      {shown.length === 0 && (
+        <Empty>The first is planned when a build is signed off, or from when it was last checked.</Empty>
+      )}
       {shown.map((recheck) => (
         <Box key={recheck.id} paddingY="2" borderBottom="1px solid" borderColor="hairline">
           <Flex justifyContent="space-between" gap="3">
@@ -173,7 +175,7 @@ function PastRechecks({ engine }: { readonly engine: EngineView }) {
           </Flex>
           <Box fontSize="sm" color="faded">
             {recheck.outcome
-              ? `${OUTCOME_WORDS[recheck.outcome]}, ${recheck.doneBy}`
+              ? `${outcomeInWords(recheck.outcome, recheck.points?.length ?? null)}, ${recheck.doneBy}`
               : dueInWords(recheck, engine)}
           </Box>
         </Box>

@@ -7,7 +7,7 @@ import { ShopTime } from '../app/ShopTime.tsx';
 import { PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { dueInWords, expectedInWords } from './due.ts';
-import { OUTCOME_WORDS, hasMeter } from '@zero-lash/core/rechecks';
+import { outcomeInWords, hasMeter } from '@zero-lash/core/rechecks';
 import { DueMark } from './DueMark.tsx';
 import { HeadTorqued } from './HeadTorqued.tsx';
 import { WhatIsForecast } from './WhatIsForecast.tsx';
@@ -103,7 +103,8 @@ export function Rechecks({ build }: { readonly build: BuildView }) {
       {past.map((recheck) => (
         <Box key={recheck.id} paddingY="2" borderBottom="1px solid" borderColor="hairline">
           <b>Recheck {recheck.sequence}</b> {recheck.doneAt && <ShopTime at={recheck.doneAt} day />}:{' '}
-          {recheck.outcome && OUTCOME_WORDS[recheck.outcome]}, by {recheck.doneBy}
+          {recheck.outcome && outcomeInWords(recheck.outcome, recheck.points?.length ?? null)}, by{' '}
+          {recheck.doneBy}
         </Box>
       ))}
     </Box>
