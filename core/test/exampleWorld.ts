@@ -37,11 +37,14 @@ const taken = {
 const part = { group: 'gear' as const, place: '', way: null, note: '', dropped: false };
 const proved = all(60).filter(({ point }) => points.some(({ key }) => key === point));
 const round = { id: 'r1', kind: 'as-found' as const, closedAt: null, readings: [reading('3E', 5, 'tight')] };
-const build = builtOn({
-  sheet: sheet as unknown as BuildState['sheet'],
-  rounds: [round, { id: 'r2', kind: 'proved' as const, closedAt: null, readings: proved }] as never,
-  settings: points.map(({ key }) => setting(key, 20, key === '2I' ? 'left' : 'turned')),
-});
+const build = {
+  ...{ wear: [], aim: 'middle', ownAims: null },
+  ...builtOn({
+    sheet: { ...sheet, wearLimits: [] } as unknown as BuildState['sheet'],
+    rounds: [round, { id: 'r2', kind: 'proved' as const, closedAt: null, readings: proved }] as never,
+    settings: points.map(({ key }) => setting(key, 20, key === '2I' ? 'left' : 'turned')),
+  }),
+};
 
 /**
  * What an example in the core may name besides what the core exports: an engine of eight points with screws, whose build is proved, and
