@@ -88,6 +88,13 @@ export const CHECK_KINDS: Readonly<Record<CheckKind, CheckRules>> = {
     holds: { setting: leftUnbalanced },
     undoneBy: 'its-stage',
   },
+  looked: {
+    tickedAt: setting,
+    of: ({ pattern }) => lashPoints(pattern).map(({ key }) => checkKey('looked', key)),
+    words: (point) => `${point} looked at before it was set: sound`,
+    // what was seen was seen
+    undoneBy: 'nothing',
+  },
   'turned-bare': {
     tickedAt: setting,
     of: ({ pattern }) =>

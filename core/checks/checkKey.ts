@@ -7,6 +7,8 @@ const MARKS = {
   tool: 'tool ',
   /** a bridge that is balanced, of a point */
   bridge: 'bridge ',
+  /** a point that was far out or moved fast, looked at before it is set */
+  looked: 'looked ',
   /** a point that a lead lets stand */
   accepted: 'accepted ',
   /** a heat cycle, by its number from 1 */

@@ -40,6 +40,7 @@ export {
   rolesOf,
   type LashPoint,
 } from './lashPoints.ts';
+export { lookedAtFor } from './lookAt.ts';
 export { camsOf, gearParts, journalsOf, lobesOf, valvesOf, type Valve } from './trainPlaces.ts';
 export { leverageOf, pieceGain, type Leverage } from './leverage.ts';
 export {

@@ -6,7 +6,7 @@ import type {
   GapRow,
   engineSearch,
 } from '@zero-lash/contract/engines';
-import { STAGE_KEYS } from '@zero-lash/core/builds';
+import { RUNNING, STAGE_KEYS } from '@zero-lash/core/builds';
 import { mmFromTenths } from '@zero-lash/core/length';
 import { intervalOf, judge } from '@zero-lash/core/measuring';
 import { dueState, type Day, type RecheckOutcome } from '@zero-lash/core/rechecks';
@@ -253,6 +253,20 @@ function readBuilds(db: Knex, engineId: string): Promise<EngineView['builds']> {
       db.raw(`case when b.abandoned_at is null then null
         else json_build_object('at', b.abandoned_at, 'by', ap.name, 'why', b.abandoned_why) end as abandoned`),
     );
+}
+
+/** The gap of each point as it was last proved or rechecked, in builds that are done: what it is held against when it is read again. */
+export async function readLastGaps(db: Knex, engineId: string): Promise<GapRow[]> {
+  const done = new Set(
+    (await readBuilds(db, engineId))
+      .filter(({ closedAt, stage }) => closedAt !== null || stage === RUNNING)
+      .map(({ id }) => id),
+  );
+  const last = new Map<string, GapRow>();
+  for (const gap of await readGaps(db, engineId))
+    if (done.has(gap.buildId) && ['proved', 'recheck'].includes(gap.round) && gap.hi !== null)
+      last.set(gap.point, gap);
+  return [...last.values()];
 }
 
 async function readGaps(db: Knex, engineId: string): Promise<GapRow[]> {

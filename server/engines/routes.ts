@@ -8,6 +8,7 @@ import {
   engineView,
   newEngine,
   newEnginePlan,
+  gapRow,
   newLastCheck,
   newUsage,
   pieceThere,
@@ -43,6 +44,12 @@ export function engineRoutes(instance: FastifyInstance, _options: object, done: 
 
   app.get('/engines/:id/pieces', { schema: { params, response: { 200: z.array(pieceThere) } } }, (request) =>
     readPieces(app.db, request.params.id),
+  );
+
+  app.get(
+    '/engines/:id/last-gaps',
+    { schema: { params, response: { 200: z.array(gapRow) } } },
+    (request, reply) => app.cache.answer(reply, () => read.readLastGaps(app.db, request.params.id)),
   );
 
   writeRoute(app, 'POST /engines', {

@@ -4,6 +4,7 @@ import type {
   EngineRow,
   EngineSearch,
   EngineView,
+  GapRow,
   NewEngine,
   NewEnginePlan,
   NewLastCheck,
@@ -29,6 +30,10 @@ export const enginesApi = api.injectEndpoints({
     }),
     enginePieces: build.query<PieceThere[], string>({
       query: (id) => `engines/${id}/pieces`,
+      providesTags: (_result, _error, id) => [{ type: 'Engine', id }],
+    }),
+    lastGaps: build.query<GapRow[], string>({
+      query: (id) => `engines/${id}/last-gaps`,
       providesTags: (_result, _error, id) => [{ type: 'Engine', id }],
     }),
     engineRan: build.query<RanOfBuild[], string>({
@@ -92,6 +97,7 @@ export const {
   useLazyEnginesQuery,
   useEngineQuery,
   useEnginePiecesQuery,
+  useLastGapsQuery,
   useEngineRanQuery,
   useAddEngineMutation,
   usePreviewRecordMutation,

@@ -13,6 +13,7 @@ import { useBenchWrite } from '../builds/useBenchWrite.ts';
 import { BeforeSetting } from './BeforeSetting.tsx';
 import { FitForm } from './FitForm.tsx';
 import type { AtPointProps } from '../builds/atPoint.ts';
+import { LookFirst } from './LookFirst.tsx';
 import { TurnForm } from './TurnForm.tsx';
 import { WhatWasDone } from './WhatWasDone.tsx';
 
@@ -86,30 +87,32 @@ function PointSetting({ build, point, reading, stale, target, onNext }: AtPointP
           />
         </Box>
       )}
-      <BeforeSetting build={build} point={point} />
-      {turned ? (
-        <TurnForm
-          build={build}
-          means={means}
-          point={point}
-          reading={reading}
-          stale={stale}
-          target={target}
-          onRecord={record}
-        />
-      ) : (
-        <FitForm
-          build={build}
-          means={means}
-          point={point}
-          reading={reading}
-          stale={stale}
-          target={target}
-          installed={change?.kind === 'bare' ? null : (change?.fitted ?? found)}
-          onRecord={record}
-          {...(setsAsFound(build.job, build.stage) ? { onCollect: collect } : {})}
-        />
-      )}
+      <LookFirst build={build} point={point} reading={reading}>
+        <BeforeSetting build={build} point={point} />
+        {turned ? (
+          <TurnForm
+            build={build}
+            means={means}
+            point={point}
+            reading={reading}
+            stale={stale}
+            target={target}
+            onRecord={record}
+          />
+        ) : (
+          <FitForm
+            build={build}
+            means={means}
+            point={point}
+            reading={reading}
+            stale={stale}
+            target={target}
+            installed={change?.kind === 'bare' ? null : (change?.fitted ?? found)}
+            onRecord={record}
+            {...(setsAsFound(build.job, build.stage) ? { onCollect: collect } : {})}
+          />
+        )}
+      </LookFirst>
       <WithReason
         key={point.key}
         ask="Leave it alone…"
