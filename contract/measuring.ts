@@ -79,6 +79,14 @@ export const newReading = takenReading
   });
 export type NewReading = z.input<typeof newReading>;
 
+/** What was read in a round and is moved to another engine's: which points of it. */
+export const movedReadings = z.object({ to: id, points: z.array(line(12)).min(1).max(200) });
+export type MovedReadings = z.input<typeof movedReadings>;
+
+/** A round of another engine in which the same is measured now. */
+export const otherRound = z.object({ roundId: id, engine: z.string(), build: z.int() });
+export type OtherRound = z.infer<typeof otherRound>;
+
 /** The limits a reading is judged by, in mm, with what is taken over the greatest. */
 export const judgedBy = z.object({ min: z.number(), max: z.number(), allowOver: z.number() });
 

@@ -1,5 +1,11 @@
 import { newerRevision } from '@zero-lash/contract/builds';
-import { newConditions, newReading, pastReading } from '@zero-lash/contract/measuring';
+import {
+  movedReadings,
+  newConditions,
+  newReading,
+  otherRound,
+  pastReading,
+} from '@zero-lash/contract/measuring';
 import { id, line } from '@zero-lash/contract/values';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
@@ -7,6 +13,7 @@ import { z } from 'zod';
 import { addConditions } from './conditions.ts';
 import { historyOf } from './history.ts';
 import { goToRevision } from './revision.ts';
+import { moveReadings, otherRounds } from './move.ts';
 import { addReading } from './store.ts';
 import { buildWriteRoute } from '../builds/buildWriteRoute.ts';
 
@@ -22,6 +29,16 @@ export function measuringRoutes(instance: FastifyInstance, _options: object, don
   buildWriteRoute(app, 'POST /rounds/:id/readings', {
     body: newReading,
     work: (db, { id: round, body, context }) => addReading(db, round, body, context),
+  });
+
+  app.get('/rounds/:id/others', { schema: { params, response: { 200: z.array(otherRound) } } }, (request) =>
+    otherRounds(app.db, request.params.id),
+  );
+
+  buildWriteRoute(app, 'POST /rounds/:id/moved', {
+    body: movedReadings,
+    status: 200,
+    work: (db, { id: round, body, context }) => moveReadings(db, round, body, context),
   });
 
   buildWriteRoute(app, 'POST /builds/:id/revision', {

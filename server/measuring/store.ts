@@ -39,16 +39,19 @@ interface CurrentReading {
 /**
  * Keeps a reading with the core's verdict. What was taken last stands; the other is superseded, not lost, whichever of
  * the two came in first. One that was taken before its recheck was judged and came in after reopens the question.
+ *
+ * @param moved when it was taken, by this database's clock, where it is moved from another round, which may have been open before this one
  */
 export async function addReading(
   db: Knex,
   roundId: string,
   input: z.output<typeof newReading>,
   context: WriteContext,
+  moved?: Date,
 ): Promise<BuildWrite> {
   const said = await lockRound(db, roundId);
   const { build } = said;
-  const takenAt = whenTaken(input.takenAt, context, said.openedAt);
+  const takenAt = moved ?? whenTaken(input.takenAt, context, said.openedAt);
   const round = await roundOfReading(db, said, input.point, takenAt);
   await refuseOutOfTime(db, round, takenAt);
   const sheet = effectiveSheet(await findRevision(db, build.revisionId), build);

@@ -59,6 +59,8 @@ const REFUSALS = {
   recheck_incomplete: [409, 'Measure every point first.'],
   usage_last: [409, 'It is the only figure there is: log the right one first.'],
   taken_when: [409, 'It cannot have been done at the time that is said.'],
+  wrong_round: [409, 'That is not measured at both engines now.'],
+  nothing_to_move: [409, 'Nothing stands at those points that could be moved.'],
   no_plan: [409, 'This engine is looked at by no plan: a lead gives it one first.'],
   sheet_not_published: [409, 'Only a published spec sheet may be built on.'],
   sheet_differs: [409, 'This spec sheet is not for this engine.'],

@@ -81,6 +81,12 @@ async function makeSamples() {
   const osk = people.body.find(({ name }) => name === 'Osk Velland')!;
   const beginning = await Work.on(shop, 'Edger, Pellow Mill');
   await beginning.tickAll();
+  const [mixed, meant] = [
+    await Work.on(shop, 'Edger, Pellow Mill'),
+    await Work.on(shop, 'Edger, Pellow Mill'),
+  ];
+  for (const work of [mixed, meant]) await work.reach('as-found');
+  await mixed.measure(mixed.points[0]!);
   const setting = await Work.on(shop, 'Edger, Pellow Mill');
   await setting.reach('set');
   await setting.set(setting.points[0]!);
@@ -286,6 +292,9 @@ async function makeSamples() {
     'POST /api/benches': at('benches', { name: 'Third', bladeSetId: bench!.bladeSetId, maxStack: 2 }),
     'PATCH /api/benches/:id': at(`benches/${bench!.id}`, {
       ...{ name: 'First', bladeSetId: bench!.bladeSetId, maxStack: 2, version: bench!.version },
+    }),
+    'POST /api/rounds/:id/moved': at(`rounds/${mixed.build.rounds[0]!.id}/moved`, {
+      ...{ to: meant.build.rounds[0]!.id, points: [mixed.points[0]] },
     }),
     'POST /api/rounds/:id/conditions': at(`rounds/${round!.id}/conditions`, {
       ...{ engineTempC: 18, hoursSinceRun: 12, condition: 'cold' },

@@ -22,7 +22,8 @@ import { HeadDrawing } from '../drawings/HeadDrawing.tsx';
 import { useToolsQuery } from '../instruments/endpoints.ts';
 import { BlindChoice } from '../measuring/BlindChoice.tsx';
 import { useLive } from '../live/useLive.ts';
-import { StrikeOutRound } from '../measuring/StrikeOut.tsx';
+import { OtherEngine } from '../measuring/OtherEngine.tsx';
+import { StrikeOutRound, TurnedBack } from '../measuring/StrikeOut.tsx';
 import { StopGuide } from '../turning/StopGuide.tsx';
 import { useSession } from '../app/useSession.ts';
 import { WhereToTurn } from '../turning/WhereToTurn.tsx';
@@ -232,10 +233,12 @@ const BelowHead = memo(function BelowHead({ states }: { readonly states: BuildWo
 
 /** What the round is taken under, a second look, and the stage's own work. */
 const WorkArea = memo(function WorkArea({ work }: AreaProps) {
-  const { build, looking, here, conditionsRound, open, mayWork, blind, setBlind, select, look } = work;
+  const { build, looking, here, conditionsRound, open, mayWork, blind, setBlind, select, look, turning } =
+    work;
   const { Under, wide } = STAGE_ROOMS[looking];
   const measured = stageOf(looking).measures !== null;
   const me = useSession()?.person.name;
+  const own = here?.readings.filter(({ roundId }) => [here.id, conditionsRound?.id].includes(roundId)) ?? [];
   return (
     <>
       {measured && conditionsRound && (
@@ -250,10 +253,11 @@ const WorkArea = memo(function WorkArea({ work }: AreaProps) {
         <BlindChoice blind={blind} onChoose={setBlind} anything={here.readings.some(({ by }) => by !== me)} />
       )}
       {open && mayWork && here && !blind && (
-        <StrikeOutRound
-          buildId={build.id}
-          readings={here.readings.filter(({ roundId }) => [here.id, conditionsRound?.id].includes(roundId))}
-        />
+        <>
+          <TurnedBack buildId={build.id} readings={own} at={turning.turning.at} />
+          <StrikeOutRound buildId={build.id} readings={own} />
+          <OtherEngine buildId={build.id} roundId={(conditionsRound ?? here).id} readings={own} />
+        </>
       )}
       {/* one boundary about both, so the way on never moves under a finger as the room comes in above it */}
       <Suspense fallback={wide ? <Box minHeight="480px" /> : null}>

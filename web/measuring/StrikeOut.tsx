@@ -1,5 +1,8 @@
 import type { ReadingRow } from '@zero-lash/contract/measuring';
 import { whyNoProof } from '@zero-lash/core/measuring';
+import { useState } from 'react';
+import { Button } from '@chakra-ui/react';
+import { Note } from '../app/Note.tsx';
 import { WithReason } from '../app/WithReason.tsx';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 
@@ -60,5 +63,62 @@ export function StrikeOutRound({
         return true;
       }}
     />
+  );
+}
+
+/** How near the stop a reading was taken counts as taken there; crank degrees. */
+const THERE = 3;
+
+/**
+ * Says afterwards that the engine had been turned back before a stop: slack was taken up the wrong way, and what was read there says
+ * nothing.
+ */
+export function TurnedBack({
+  buildId,
+  readings,
+  at,
+}: {
+  readonly buildId: string;
+  /** what stands in the round that is open */
+  readonly readings: readonly ReadingRow[];
+  /** where the crank stands; null where that is not known */
+  readonly at: number | null;
+}) {
+  const put = useBenchWrite(buildId);
+  const [asked, setAsked] = useState(false);
+  const there = readings.filter(
+    (reading) =>
+      at !== null &&
+      reading.crankAngle !== null &&
+      Math.abs(reading.crankAngle - at) <= THERE &&
+      whyNoProof(reading, null) !== 'withdrawn',
+  );
+  if (there.length === 0) return null;
+  if (!asked)
+    return (
+      <Button variant="plain" paddingX="0" alignSelf="start" onClick={() => setAsked(true)}>
+        It had been turned back before this stop…
+      </Button>
+    );
+  return (
+    <Note>
+      Turned back, slack is taken up the wrong way, and a chain or belt may have jumped: what was read at this
+      stop says nothing. Turn on past two turns to the stop again, look at the marks, and measure again:{' '}
+      {there.map(({ point }) => point).join(', ')}.
+      <div className="pads">
+        <Button
+          variant="solid"
+          onClick={() => {
+            for (const reading of there) put(struckOut(reading, 'the engine had been turned back'));
+            setAsked(false);
+          }}
+        >
+          Strike out what was read here
+        </Button>
+        <Button variant="plain" onClick={() => setAsked(false)}>
+          It was not
+        </Button>
+      </div>
+    </Note>
   );
 }
