@@ -4,6 +4,7 @@ export { nextByBlade, type BladeAtPoint, type PointByBlades } from './bladeByBla
 export { assess, type Assessment, type AssessInput } from './assess.ts';
 export { bladeStack, handierStack, stacksOf, type NearestStack, type Stack } from './bladeStack.ts';
 export { conditionCautions, type Conditions, type Meant } from './conditions.ts';
+export { justGoes } from './justGoes.ts';
 export { lookFirst, type LookFirst } from './lookFirst.ts';
 export { goNoGo, heldBlades, type GoNoGo, type HeldBlades } from './goNoGo.ts';
 export {

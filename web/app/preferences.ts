@@ -16,6 +16,8 @@ export interface Preferences {
   readonly aloud: boolean;
   /** sounds a short tone for each verdict */
   readonly tones: boolean;
+  /** what an upper limit that is just met means was read on this device */
+  readonly limitExplained: boolean;
   /** keys without ctrl or alt do more than type */
   readonly shortcuts: boolean;
 }
@@ -35,6 +37,7 @@ const initialState: Preferences = {
   pedal: {},
   aloud: false,
   tones: false,
+  limitExplained: false,
   shortcuts: true,
 };
 
@@ -62,6 +65,7 @@ const slice = createSlice({
         pedal: Object.fromEntries(payload.key ? [...others, [payload.action, payload.key]] : others),
       };
     },
+    limitExplained: (state) => ({ ...state, limitExplained: true }),
     aloudChosen: (state, action: PayloadAction<boolean>) => ({ ...state, aloud: action.payload }),
     tonesChosen: (state, action: PayloadAction<boolean>) => ({ ...state, tones: action.payload }),
     shortcutsChosen: (state, action: PayloadAction<boolean>) => ({ ...state, shortcuts: action.payload }),
@@ -75,6 +79,7 @@ export const {
   feelChosen,
   benchChosen,
   pedalTaught,
+  limitExplained,
   aloudChosen,
   tonesChosen,
   shortcutsChosen,

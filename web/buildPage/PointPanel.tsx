@@ -21,6 +21,7 @@ import { Suspense, useState } from 'react';
 import { useLengths } from '../app/lengths.ts';
 import { useRole } from '../app/useRole.ts';
 import type { TurningWork } from '../turning/useTurning.ts';
+import { AtTheLimit } from '../measuring/AtTheLimit.tsx';
 import { HowMeasured } from '../measuring/HowMeasured.tsx';
 import { Measure } from '../measuring/Measure.tsx';
 import type { FeltHere } from '../measuring/PadsBeside.tsx';
@@ -174,6 +175,7 @@ export function PointPanel({
           (kind.startsWith('setting') && about === `${point.key} set`)
         }
       />
+      {limited && reading && measuring && !gone && <AtTheLimit point={limited} gap={reading} />}
       {round?.closedAt && stage === build.stage && stageOf(stage).begins === 'once' && (
         <p>This round is closed: the engine has been set since it was found like this.</p>
       )}

@@ -11,6 +11,7 @@ import type { BuildView } from '../builds/buildView.ts';
 import { CrankWheel } from '../drawings/CrankWheel.tsx';
 import { instrumentsApi } from '../instruments/endpoints.ts';
 import { draftKey } from '../app/drafts.ts';
+import { AtTheLimit } from '../measuring/AtTheLimit.tsx';
 import { Measure } from '../measuring/Measure.tsx';
 import { triesMade } from '../measuring/tries.ts';
 import { useTurning } from '../turning/useTurning.ts';
@@ -185,6 +186,27 @@ describe('measuring blade by blade', () => {
     fireEvent.click(pad('No-go blade', 'won’t'));
     await waitFor(() => expect(readings()).toHaveLength(2));
     expect(readings()[1]!.body).toMatchObject({ point: '1I' });
+  });
+});
+
+describe('an upper limit that a blade just goes at', () => {
+  it('is explained with what is taken over it, until somebody has read it', () => {
+    const [point] = limitedPoints(build({}, SCREW).sheet);
+    const at = (allowOver: number, hi: number | null, lo = 0.29) => (
+      <AtTheLimit point={{ ...point!, allowOver }} gap={{ lo, hi }} />
+    );
+    show(at(0, 0.3));
+    expect(screen.getByRole('status').textContent).toMatch(/is 0\.29 mm, or a little more\. Nothing over it/);
+    cleanup();
+    show(at(0.01, 0.3));
+    expect(screen.getByRole('status').textContent).toContain('Up to 0.01 mm over it is taken here');
+    cleanup();
+    show(at(0, 0.29, 0.28));
+    expect(screen.queryByRole('status')).toBeNull();
+    cleanup();
+    show(at(0, null));
+    fireEvent.click(screen.getByRole('button', { name: 'Read' }));
+    expect(screen.queryByRole('status')).toBeNull();
   });
 });
 
