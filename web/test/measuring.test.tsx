@@ -196,10 +196,10 @@ describe('an upper limit that a blade just goes at', () => {
       <AtTheLimit point={{ ...point!, allowOver }} gap={{ lo, hi }} />
     );
     show(at(0, 0.3));
-    expect(screen.getByRole('status').textContent).toMatch(/is 0\.29 mm, or a little more\. Nothing over it/);
+    expect(screen.getByRole('status').textContent).toMatch(/is 0\.29.mm, or a little more\. Nothing over it/);
     cleanup();
     show(at(0.01, 0.3));
-    expect(screen.getByRole('status').textContent).toContain('Up to 0.01 mm over it is taken here');
+    expect(screen.getByRole('status').textContent).toContain('over it is taken here, as the allowance says');
     cleanup();
     show(at(0, 0.29, 0.28));
     expect(screen.queryByRole('status')).toBeNull();
