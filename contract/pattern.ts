@@ -132,6 +132,16 @@ export const pattern = z
     camDrive: z.enum(['chain', 'belt', 'gears', 'unsaid']).default('unsaid'),
     camsAbove: z.enum(['one', 'two', 'unsaid']).default('unsaid'),
     coverHoldsCams: z.boolean().default(false),
+    /** how it stands before it is measured or opened: left out where its source says nothing of it */
+    readiness: z
+      .object({
+        coldHours: z.number().min(1).max(72).nullable().default(null),
+        hotMinutes: z.number().min(1).max(600).nullable().default(null),
+        barred: z.boolean().default(false),
+        doorsMinutes: z.number().min(1).max(600).nullable().default(null),
+        access: z.array(line(60)).max(20).default([]),
+      })
+      .optional(),
     /** what lifts a valve while the engine is cranked; degrees after its cylinder's firing TDC */
     decompressor: z
       .object({ role: z.enum(['intake', 'exhaust']), opens: brakeAngle, closes: brakeAngle })

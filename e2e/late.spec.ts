@@ -43,7 +43,7 @@ test('a tight reading that a tablet kept until after the signature stands beside
   let { version } = (await rows<BuildHead>('')).rows;
   const moved = (await write(lead, `builds/${id}/stage`, { to: 'close', version })) as unknown as BuildWrite;
   ({ version } = moved.changes[0]!.row as BuildHead);
-  for (const check of ['counted-in', 'cover', 'first-start'])
+  for (const check of ['counted-in', 'cover', 'primed', 'first-start'])
     await write(lead, `builds/${id}/ticks`, { stage: 'close', check, done: true });
   const { seq } = await rows<BuildHead>('');
   await write(lead, `builds/${id}/sign-off`, { version, seq, statement: '' });

@@ -8,7 +8,7 @@ import { write } from './bench.ts';
 /** What is ticked off before anything is measured, and where it leads. */
 const BEFORE_MEASURING = [
   ['take-in', ['cold', 'isolated', 'clean'], 'open-up'],
-  ['open-up', ['marked', 'counted-out', 'gasket', 'lobes'], 'as-found'],
+  ['open-up', ['marked', 'counted-out', 'plugged', 'gasket', 'lobes'], 'as-found'],
 ] as const;
 
 /** Writes an engine down, on a sheet that is named. */

@@ -152,6 +152,7 @@ export const circumstancesOf = (
   touched: lastDisturbed(build).size > 0,
   camOut: camCapsOffAt(build) > -Infinity,
   hot: build.sheet.condition === 'hot',
+  pattern: build.sheet.pattern,
 });
 
 /** Of a sheet that is not asked about, nobody says that its limits are missing. */

@@ -94,6 +94,7 @@ export function checksAt(
     const name = `${stage}:${check.key}`;
     const once = onlyOnce[name];
     if (without.includes(name) || (once && !circumstances[once])) return [];
+    if (check.only && circumstances.pattern && !check.only(circumstances.pattern)) return [];
     const hot = circumstances.hot ? saysHot[name] : undefined;
     return [{ ...check, text: hot ?? says[name] ?? check.text }];
   });

@@ -1,3 +1,4 @@
+import type { Pattern } from '../sheets/index.ts';
 import { STAGE_KEYS, type Stage, type StageKey } from './stages.ts';
 
 /** How an engine is measured, and what was done to it in a build, as far as what is asked follows from it. */
@@ -8,6 +9,8 @@ export interface Circumstances {
   readonly camOut: boolean;
   /** the sheet's figures hold for an engine that is hot */
   readonly hot: boolean;
+  /** the engine, as far as some checks are asked of such engines only; every one may be where it is left out */
+  readonly pattern?: Pattern;
 }
 
 /** What is done to an engine, as a build of it is opened, and what follows: its stages, and what is not asked there. */
@@ -59,8 +62,11 @@ const CHECK = {
       aim: 'At each stop feel every point. What is out is set there and then, the tool off, and felt again.',
     },
   },
-  without: ['take-in:clean', 'open-up:marked', 'open-up:counted-out', 'open-up:lobes', 'close:counted-in'],
-  onlyOnce: { 'prove:two-turns': 'touched', 'prove:marks': 'camOut' },
+  without: [
+    ...['take-in:clean', 'open-up:marked', 'open-up:counted-out', 'open-up:plugged', 'open-up:lobes'],
+    ...['close:counted-in', 'close:primed'],
+  ],
+  onlyOnce: { 'prove:two-turns': 'touched', 'prove:marks': 'camOut', 'prove:tensioner': 'camOut' },
   says: {
     'close:cover':
       'Everything back: clips, tools, rags and pieces; the spanner off the crank; cover on, its bolts to torque',
@@ -83,7 +89,7 @@ const ALL_ASKED = {
   tightensHead: false,
   words: {},
   without: [],
-  onlyOnce: {},
+  onlyOnce: { 'prove:tensioner': 'camOut' },
   says: {},
   saysHot: {},
 } as const;
@@ -123,6 +129,17 @@ const ROWS = [
     stages: ['take-in', 'wear', 'set', 'prove', 'close', 'run-in'],
     findsAt: null,
     ...ALL_ASKED,
+    without: ['wear:stripped'],
+    says: {
+      'wear:looked':
+        'New parts measured and written down; collets seated, each stem tapped with a soft mallet, eyes covered',
+    },
+    words: {
+      wear: {
+        title: 'New parts',
+        aim: 'What is new is measured before it is set by: lobes, followers, stems, seats and springs.',
+      },
+    },
     complaint: 'asked',
     pressures: 'asked',
     foundProves: false,
@@ -136,6 +153,7 @@ const ROWS = [
     stages: ['set', 'prove', 'close', 'run-in'],
     findsAt: null,
     ...ALL_ASKED,
+    without: ['close:primed'],
     complaint: 'asked',
     pressures: 'asked',
     foundProves: false,
@@ -149,6 +167,7 @@ const ROWS = [
     stages: ['run-in'],
     findsAt: null,
     ...ALL_ASKED,
+    onlyOnce: {},
     words: {
       'run-in': {
         title: 'In service',

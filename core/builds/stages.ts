@@ -31,6 +31,8 @@ export interface StageCheck {
   readonly answeredBy?: 'count';
   /** what of the sheet is looked at while it is ticked */
   readonly shows?: 'marks';
+  /** asked of such engines only */
+  readonly only?: (pattern: Pattern) => boolean;
 }
 
 /** What kind of round readings are taken in. */
@@ -58,7 +60,11 @@ export type Demand =
 
 /** A caution of a stage: of every engine, or of those whose gaps are set so that it matters. */
 export type StageCaution =
-  string | { readonly text: string; readonly where: (means: Means, pattern: Pattern) => boolean };
+  | string
+  | {
+      readonly text: string | ((pattern: Pattern) => string);
+      readonly where: (means: Means, pattern: Pattern) => boolean;
+    };
 
 /** What one stage is for, and what follows from being in it: its round, what has to hold, what entering it undoes. */
 export interface Stage {
@@ -94,6 +100,16 @@ function camComesOut(means: Means): boolean {
   return means.kind === 'bucket' || (means.kind === 'shim' && means.seat === 'under-bucket');
 }
 
+const isBarred = ({ readiness }: Pattern): boolean => readiness?.barred ?? false;
+
+/** What is barred over turns by itself, and so does whoever is in it. */
+const BARRED = {
+  text: 'Barred over: indicator cocks open, starting air shut off and vented, nobody at the gear or in the crankcase while it turns.',
+  where: (_: Means, pattern: Pattern) => isBarred(pattern),
+};
+
+const isTimedByChain = ({ camDrive }: Pattern): boolean => camDrive === 'chain' || camDrive === 'belt';
+
 /** Where the cover's bolts hold the cams, they are loose as soon as it is off. */
 const HELD_BY_COVER = {
   text: 'The cover’s bolts hold the cams on this engine: with the cover off, put them back with spacers, tightened as the maker’s manual says, before anything is turned or measured.',
@@ -111,6 +127,11 @@ export const STAGES: readonly Stage[] = [
     aim: 'Know the engine, its limits and what it is here for; make it safe and let it go cold.',
     cautions: [
       'Nobody works on an engine that can start. Ignition, fuel and battery are isolated first; keep hands clear of belts and fans, and chock anything that turns with the wheels.',
+      {
+        text: ({ readiness }) =>
+          `Crankcase doors stay shut ${readiness?.doorsMinutes ? `for ${readiness.doorsMinutes} minutes` : 'as long as the maker’s manual says'} after it stopped: hot oil mist burns as soon as air comes to it.`,
+        where: (_, pattern) => isBarred(pattern),
+      },
     ],
     checks: [
       { key: 'cold', text: 'Engine cold', says: 'cold' },
@@ -132,7 +153,7 @@ export const STAGES: readonly Stage[] = [
   {
     key: 'open-up',
     title: 'Open up',
-    aim: 'Slacken crosswise in part turns, count every part out, look at every lobe and follower.',
+    aim: 'What is in the way comes off, then the cover, its bolts crosswise in part turns. Of the valve train nothing is slackened yet.',
     cautions: [
       'Plug every opening while parts are loose. Never lever on a sealing face.',
       'Cleaner, fuel and coolant: open a door, wear gloves, keep children and animals away.',
@@ -141,15 +162,16 @@ export const STAGES: readonly Stage[] = [
     checks: [
       {
         key: 'marked',
-        text: 'Timing marks noted as found; cams and caps marked before anything is released',
+        text: 'Timing marks noted as found',
       },
       {
         key: 'counted-out',
         text: 'Parts, clips and washers counted out, each kept with its place',
         says: 'counted-out',
       },
+      { key: 'plugged', text: 'Every opening plugged or covered' },
       { key: 'gasket', text: 'Gasket and seals looked at: used again or replaced' },
-      { key: 'lobes', text: 'Every lobe and follower looked at' },
+      { key: 'lobes', text: 'Every lobe and follower looked at, as far as they show' },
     ],
     measures: null,
     begins: 'never',
@@ -173,6 +195,7 @@ export const STAGES: readonly Stage[] = [
         text: 'Turn the engine by hand, in its running direction only, and never back: its tensioner or belt may jump. At any resistance you did not expect: stop, and find out why before it is turned at all.',
         where: (means, pattern) => !mayTurnBack(means, pattern),
       },
+      BARRED,
       HELD_BY_COVER,
     ],
     checks: [],
@@ -188,11 +211,17 @@ export const STAGES: readonly Stage[] = [
   {
     key: 'wear',
     title: 'Wear',
-    aim: 'Lobes, followers, stems, seats and springs against their limits, while the head is open.',
+    aim: 'Stripped in its order, now that every gap is known; then lobes, followers, stems, seats and springs against their limits.',
     cautions: [
       'A compressed valve spring can let go, and clips fly: cover your eyes and use a proper compressor.',
     ],
-    checks: [{ key: 'looked', text: 'Wear measured or looked at, and written down' }],
+    checks: [
+      {
+        key: 'stripped',
+        text: 'Before anything of the train was slackened: cams and caps marked, trays numbered',
+      },
+      { key: 'looked', text: 'Wear measured or looked at, and written down' },
+    ],
     measures: null,
     begins: 'never',
     ends: [],
@@ -209,7 +238,9 @@ export const STAGES: readonly Stage[] = [
     cautions: [
       'Cutting a seat or a face lifts the stem and takes gap away: check that a thin enough piece, or enough thread, is left.',
     ],
-    checks: [{ key: 'done', text: 'Head work finished and written down, or none needed' }],
+    checks: [
+      { key: 'done', text: 'Head work finished and written down, or none needed; new parts measured' },
+    ],
     measures: null,
     begins: 'never',
     ends: [],
@@ -255,6 +286,7 @@ export const STAGES: readonly Stage[] = [
         where: (means) =>
           (means.kind === 'screw' || means.kind === 'pivot-nut') && means.locking !== 'self-locking',
       },
+      BARRED,
       HELD_BY_COVER,
     ],
     checks: [],
@@ -280,9 +312,15 @@ export const STAGES: readonly Stage[] = [
         text: 'At any resistance you did not expect: stop, and find out why. This engine is never turned back.',
         where: (means, pattern) => !mayTurnBack(means, pattern),
       },
+      BARRED,
       HELD_BY_COVER,
     ],
     checks: [
+      {
+        key: 'tensioner',
+        text: 'Chain or belt counted or held against its marks; tensioner released, its locking pin out',
+        only: isTimedByChain,
+      },
       { key: 'two-turns', text: 'Two full turns by hand, nothing felt', beforeReadings: true },
       { key: 'marks', text: 'Timing marks checked again', shows: 'marks' },
     ],
@@ -311,9 +349,15 @@ export const STAGES: readonly Stage[] = [
         answeredBy: 'count',
       },
       { key: 'cover', text: 'Cover on, bolts in their own places and to torque', says: 'cover-on' },
+      { key: 'primed', text: 'Oil and coolant in; turned over without fuel until there is oil pressure' },
+      {
+        key: 'turning-gear',
+        text: 'Turning gear out and locked out, indicator cocks shut, starting air on again',
+        only: isBarred,
+      },
       {
         key: 'first-start',
-        text: 'First start, oil and coolant in and oil primed before fuel: no noise, no leak, idle steady',
+        text: 'First start: oil pressure up, no noise, no leak, idle steady',
       },
     ],
     measures: null,
@@ -400,6 +444,7 @@ export function cautionsAt(key: StageKey, pattern: Pattern): readonly string[] {
   const means = rolesOf(pattern).map((role) => meansFor(pattern, role));
   return stageOf(key).cautions.flatMap((caution) => {
     if (typeof caution === 'string') return [caution];
-    return means.some((each) => caution.where(each, pattern)) ? [caution.text] : [];
+    if (!means.some((each) => caution.where(each, pattern))) return [];
+    return [typeof caution.text === 'string' ? caution.text : caution.text(pattern)];
   });
 }

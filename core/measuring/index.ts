@@ -3,7 +3,7 @@ export { bladesOf, mayBeBlade, stampOf, thicknessOf, type Blade, type BladeSet }
 export { nextByBlade, type BladeAtPoint, type PointByBlades } from './bladeByBlade.ts';
 export { assess, type Assessment, type AssessInput } from './assess.ts';
 export { bladeStack, handierStack, stacksOf, type NearestStack, type Stack } from './bladeStack.ts';
-export { conditionCautions, type Conditions, type Meant } from './conditions.ts';
+export { conditionCautions, hotClock, type Conditions, type HotClock, type Meant } from './conditions.ts';
 export { justGoes } from './justGoes.ts';
 export { lookFirst, type LookFirst } from './lookFirst.ts';
 export { goNoGo, heldBlades, type GoNoGo, type HeldBlades } from './goNoGo.ts';

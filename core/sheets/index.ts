@@ -74,6 +74,7 @@ export type {
   Means,
   Pattern,
   PositionSign,
+  Readiness,
   Role,
   SizeRange,
   ValveRow,

@@ -147,6 +147,20 @@ export interface MakersStop {
   readonly points: readonly string[];
 }
 
+/** How an engine stands before it is measured or opened, as its source says. */
+export interface Readiness {
+  /** hours it stands until it is cold; null: as the shop goes by */
+  readonly coldHours: number | null;
+  /** minutes after it was shut down in which figures for a hot engine hold; null where nobody says */
+  readonly hotMinutes: number | null;
+  /** a large engine: it is barred over, started by air, and has doors on its crankcase */
+  readonly barred: boolean;
+  /** minutes its crankcase doors stay shut after it stopped */
+  readonly doorsMinutes: number | null;
+  /** what comes off before the cover does and is no part of the valve train: plugs, a tank */
+  readonly access: readonly string[];
+}
+
 /** One position of a maker's table of pairs: the valves seen fully open, and what is measured then. */
 export interface MakersPair {
   /** lash points, by our names */
@@ -222,6 +236,8 @@ export interface Pattern {
   readonly camDrive?: CamDrive;
   /** how many cams turn above each head; not said, they are guessed where parts are listed, and one is taken to work a whole head */
   readonly camsAbove?: 'one' | 'two' | 'unsaid';
+  /** how it stands before it is measured or opened; absent where its source says nothing of it */
+  readonly readiness?: Readiness | undefined;
   /** the bolts of the cover hold the cams' caps or their carrier */
   readonly coverHoldsCams?: boolean;
   readonly decompressor?: Decompressor | null;

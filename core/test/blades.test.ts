@@ -21,6 +21,7 @@ import {
   withoutContradicted,
   type Try,
   conditionCautions,
+  hotClock,
 } from '../measuring/index.ts';
 
 const blades = Array.from({ length: 36 }, (_, index) => (index + 5) / 100);
@@ -289,5 +290,29 @@ describe('the conditions of a round', () => {
     expect(
       conditionCautions({ condition: 'hot', temperature: null }, { ...fine, hoursSinceRun: 0 })[0],
     ).toMatch(/figures are hot/);
+  });
+});
+
+describe('a clock from when an engine was shut down', () => {
+  const at = '2031-01-01T10:00:00Z';
+  const readiness = { coldHours: 12, hotMinutes: 30, barred: false, doorsMinutes: null, access: [] };
+  const hot = { condition: 'hot' as const, temperature: null, pattern: { readiness } };
+  const said = { engineTempC: 80, hoursSinceRun: 0.1, condition: 'hot' as const, at };
+  const now = Date.parse('2031-01-01T10:12:30Z');
+
+  it('counts what was said to have passed by then, and ends at the sheet’s time', () => {
+    expect(hotClock(hot, [said], now)).toMatchObject({ minutes: 18, holds: 30, left: 12 });
+    expect(hotClock(hot, [said], now + 3_600_000)).toMatchObject({ left: 0 });
+    expect(hotClock({ ...hot, pattern: {} }, [said], now)).toMatchObject({ holds: null, left: null });
+    expect(hotClock(hot, [{ ...said, hoursSinceRun: null }], now)).toBeNull();
+    expect(hotClock({ ...hot, condition: 'cold' }, [said], now)).toBeNull();
+  });
+
+  it('is cold after the hours that the sheet says, and else after a night', () => {
+    const cold = { condition: 'cold' as const, temperature: null };
+    const ran = (hoursSinceRun: number) => ({ engineTempC: null, hoursSinceRun, condition: null });
+    expect(conditionCautions(cold, ran(7))).toEqual([]);
+    expect(conditionCautions({ ...cold, pattern: { readiness } }, ran(7))).toHaveLength(1);
+    expect(conditionCautions({ ...cold, pattern: { readiness } }, ran(12))).toEqual([]);
   });
 });

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import {
+  cautionsAt,
   checksAt,
   kindInLap,
   limitsOfStage,
@@ -18,6 +19,7 @@ import {
   type RoundState,
 } from '../builds/index.ts';
 import { adviseSetting } from '../setting/index.ts';
+import type { Pattern } from '../sheets/index.ts';
 import { all, at, build, POINTS, reading, SCREWS, setting, shims } from './keptBuild.ts';
 
 const [ONE, TWO, THREE] = POINTS as [string, string, string];
@@ -93,8 +95,18 @@ describe('a lap of finding and setting', () => {
     expect([keys(false, false), keys(true, false), keys(true, true)]).toEqual([
       [],
       ['two-turns'],
-      ['two-turns', 'marks'],
+      ['tensioner', 'two-turns', 'marks'],
     ]);
+    // gears have no tensioner, and what is not barred over has no turning gear
+    const of = (pattern: Pattern) => ({ touched: true, camOut: true, hot: false, pattern });
+    const asked = (stage: 'prove' | 'close', pattern: Pattern) =>
+      checksAt('rebuild', stage, of(pattern)).map(({ key }) => key);
+    expect(asked('prove', { ...SCREWS, camDrive: 'gears' })).not.toContain('tensioner');
+    expect(asked('close', SCREWS)).not.toContain('turning-gear');
+    const large = { coldHours: null, hotMinutes: null, barred: true, doorsMinutes: 20, access: [] };
+    expect(asked('close', { ...SCREWS, readiness: large })).toContain('turning-gear');
+    expect(cautionsAt('take-in', { ...SCREWS, readiness: large }).join()).toContain('shut for 20 minutes');
+    expect(cautionsAt('prove', SCREWS).join()).not.toContain('Barred over');
     expect(checksAt('rebuild', 'prove', { touched: false, camOut: false, hot: false })).toHaveLength(2);
     // a hot sheet is not asked to be cold; a rebuild is opened cold all the same
     const first = (job: 'valve-check' | 'rebuild', hot: boolean) =>

@@ -215,6 +215,7 @@ describe('a step back', () => {
     expect(undone('close', 'set')).toEqual(closing);
     expect(undone('set', 'prove')).toEqual(closing);
     expect(undone('set', 'prove', [setting('2E', 5)])).toEqual([
+      'prove:tensioner',
       'prove:two-turns',
       'prove:marks',
       ...closing,

@@ -35,7 +35,7 @@ export async function openedUp(post, id, version) {
   let at = version;
   for (const [stage, checks, to] of [
     ['take-in', ['cold', 'isolated', 'clean'], 'open-up'],
-    ['open-up', ['marked', 'counted-out', 'gasket', 'lobes'], 'as-found'],
+    ['open-up', ['marked', 'counted-out', 'plugged', 'gasket', 'lobes'], 'as-found'],
   ]) {
     for (const check of checks) await post(`builds/${id}/ticks`, { stage, check, done: true });
     at = (await post(`builds/${id}/stage`, { to, version: at })).changes[0].row.version;

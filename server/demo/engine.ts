@@ -170,7 +170,12 @@ class EngineTeller {
         by,
         at: when(index + 1),
       });
-      for (const { key } of checksAt(job, stage))
+      for (const { key } of checksAt(job, stage, {
+        touched: true,
+        camOut: true,
+        hot: false,
+        pattern: this.#sheet.pattern,
+      }))
         await this.#db('stage_ticks').insert({
           build_id: buildId,
           stage,

@@ -16,16 +16,16 @@ interface Slackened {
 }
 
 /** What the sheet draws the bolts of; where it draws none, a head with bolts where most heads have them. */
-function slackened({ pattern, torques }: BuildView['sheet']): readonly Slackened[] {
+function slackened({ pattern, torques }: BuildView['sheet'], what: Slackening): readonly Slackened[] {
   const drawn = torques
-    .filter(({ rows }) => rows.length > 0)
+    .filter(({ rows, fastening }) => rows.length > 0 && isOf(fastening, what))
     .map(({ fastening, rows, sequence }): Slackened => {
       const bolts = boltsInRows(rows);
       return sequence.length > 0
         ? { label: fastening, bolts, order: sequence.map(String).reverse(), by: 'maker' }
         : { label: fastening, bolts, order: tightenOrder({ bolts }).slacken, by: 'places' };
     });
-  if (drawn.length > 0) return drawn;
+  if (drawn.length > 0 || what === 'cover') return drawn;
   const banks = [...new Set(pattern.cylinders.map(({ bank }) => bank))].sort() as Bank[];
   return banks.map((bank) => {
     const bolts = boltPlaces(pattern, bank);
@@ -41,13 +41,27 @@ const WHOSE: Readonly<Record<Slackened['by'], string>> = {
     'worked out for a head with bolts at the corners of every bore, from the ends inward, crosswise. Where the head is another, this is not its order.',
 };
 
+/** The cover before anything is measured; the train and its head only once every gap was read as it was found. */
+type Slackening = 'cover' | 'train';
+
+const isOf = (fastening: string, what: Slackening) => /cover/i.test(fastening) === (what === 'cover');
+
+interface Props {
+  readonly build: BuildView;
+  readonly what: Slackening;
+}
+
 /** In which order bolts are slackened: as the sheet says, or worked out from where they stand. */
-export function SlackenOrder({ build }: { readonly build: BuildView }) {
+export function SlackenOrder({ build, what }: Props) {
   const { sheet } = build;
-  const heads = useMemo(() => slackened(sheet), [sheet]);
-  const said = sheet.torques.filter(({ order }) => order !== '');
+  const heads = useMemo(() => slackened(sheet, what), [sheet, what]);
+  const said = sheet.torques.filter(({ order, fastening }) => order !== '' && isOf(fastening, what));
+  if (what === 'cover' && said.length + heads.length === 0) return null;
   return (
-    <Fold title={<b>In which order to slacken</b>} ruled="above">
+    <Fold
+      title={<b>In which order to slacken {what === 'cover' ? 'the cover' : 'the train and its head'}</b>}
+      ruled="above"
+    >
       {said.length > 0 && (
         <Box paddingBottom="2">
           <Heading as="h4" fontSize="md" fontWeight="650">
@@ -67,8 +81,9 @@ export function SlackenOrder({ build }: { readonly build: BuildView }) {
         </Box>
       ))}
       <Box color="faded" fontSize="sm" paddingBottom="2">
-        A quarter turn at a time. Where the maker’s manual gives an order, the manual governs. Cam caps: all
-        of them evenly, half a turn at a time, until no spring presses any more.
+        A quarter turn at a time. Where the maker’s manual gives an order, the manual governs.
+        {what === 'train' &&
+          ' Cam caps: all of them evenly, half a turn at a time, until no spring presses any more.'}
       </Box>
     </Fold>
   );

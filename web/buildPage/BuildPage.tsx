@@ -22,6 +22,7 @@ import { HeadDrawing } from '../drawings/HeadDrawing.tsx';
 import { useToolsQuery } from '../instruments/endpoints.ts';
 import { BlindChoice } from '../measuring/BlindChoice.tsx';
 import { useLive } from '../live/useLive.ts';
+import { HotClock } from '../measuring/HotClock.tsx';
 import { OtherEngine } from '../measuring/OtherEngine.tsx';
 import { StrikeOutRound, TurnedBack } from '../measuring/StrikeOut.tsx';
 import { StopGuide } from '../turning/StopGuide.tsx';
@@ -241,6 +242,9 @@ const WorkArea = memo(function WorkArea({ work }: AreaProps) {
   const own = here?.readings.filter(({ roundId }) => [here.id, conditionsRound?.id].includes(roundId)) ?? [];
   return (
     <>
+      {measured && conditionsRound && open && (
+        <HotClock build={build} round={conditionsRound} enabled={mayWork} />
+      )}
       {measured && conditionsRound && (
         <RoundConditions
           key={conditionsRound.id}

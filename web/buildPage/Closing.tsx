@@ -3,6 +3,7 @@ import { Tighten } from '../assembly/Tighten.tsx';
 import { HeatCycles } from '../assembly/HeatCycles.tsx';
 import { WhereTheyGo } from '../assembly/WhereTheyGo.tsx';
 import { CountIn } from '../parts/CountIn.tsx';
+import { Access } from './OpenUp.tsx';
 import { SignOff } from '../signoff/SignOff.tsx';
 import { Pressures } from '../wear/Pressures.tsx';
 import { Box } from '@chakra-ui/react';
@@ -12,6 +13,7 @@ import type { BuildView } from '../builds/buildView.ts';
 export function Closing({ build }: { readonly build: BuildView }) {
   return (
     <>
+      <Access build={build} going="back" />
       <CountIn build={build} />
       <WhereTheyGo build={build} />
       <Tighten build={build} stage="close" />

@@ -21,6 +21,8 @@ import { Suspense, useState } from 'react';
 import { useLengths } from '../app/lengths.ts';
 import { useRole } from '../app/useRole.ts';
 import type { TurningWork } from '../turning/useTurning.ts';
+import { Note } from '../app/Note.tsx';
+import { clockOf } from '../measuring/HotClock.tsx';
 import { AtTheLimit } from '../measuring/AtTheLimit.tsx';
 import { HowMeasured } from '../measuring/HowMeasured.tsx';
 import { Measure } from '../measuring/Measure.tsx';
@@ -145,6 +147,8 @@ export function PointPanel({
   const limited = hasLimits(point) ? point : null;
   const target =
     limited && mmFromTenths(aimFor(build.aim, point.role, limited.toSet, build.ownAims?.figures));
+  // past the sheet's time what is left waits; what was begun at a point is ended there
+  const cooled = useHeld(`${round?.id} ${point.key}`, clockOf(build, Date.now())?.left === 0);
   const said = (
     <div className="point-said">
       {round && reading && !seen && (
@@ -218,7 +222,12 @@ export function PointPanel({
             />
           </Suspense>
         )}
-        {measuring && mayWork && round && (
+        {measuring && mayWork && cooled && (
+          <Note tone="tight">
+            It is not as hot any more as the sheet means: this point waits until it was run warm again.
+          </Note>
+        )}
+        {measuring && mayWork && round && !cooled && (
           <Measure
             key={visit}
             build={build}

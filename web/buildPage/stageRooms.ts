@@ -23,9 +23,7 @@ export interface StageRoom {
 
 const TakeIn = lazy(async () => ({ default: (await import('./TakeIn.tsx')).TakeIn }));
 const OpenUp = lazy(async () => ({ default: (await import('./OpenUp.tsx')).OpenUp }));
-const WearSheetWork = lazy(async () => ({
-  default: (await import('../wear/WearSheetWork.tsx')).WearSheetWork,
-}));
+const Stripped = lazy(async () => ({ default: (await import('./Stripped.tsx')).Stripped }));
 const BudgetPanel = lazy(async () => ({
   default: (await import('../headwork/BudgetPanel.tsx')).BudgetPanel,
 }));
@@ -43,7 +41,7 @@ export const STAGE_ROOMS: Readonly<Record<StageKey, StageRoom>> = {
   'take-in': { Under: TakeIn, wide: true },
   'open-up': { Under: OpenUp, wide: true },
   'as-found': {},
-  wear: { Under: WearSheetWork, wide: true },
+  wear: { Under: Stripped, wide: true },
   'head-work': { Under: BudgetPanel, wide: true },
   set: { Above: AimChoice, AtPoint: SettingForm, Under: SetPanel },
   prove: { AtPoint: LetStand, Under: ProofTable },

@@ -34,6 +34,11 @@ export const PatternFields = memo(function PatternFields() {
     !decompressed &&
     table === '' &&
     pairs === '';
+  const [coldHours, hotMinutes, barred, access] = useWatch({
+    control,
+    name: ['coldHours', 'hotMinutes', 'barred', 'access'],
+  });
+  const unsaid = !barred && [coldHours, hotMinutes, access].every((text) => text === '');
   const brakes = useFieldArray<SheetValues, 'brakes'>({ control, name: 'brakes' });
 
   /** Names the cylinders the layout most often has, unless others were typed. */
@@ -209,6 +214,38 @@ export const PatternFields = memo(function PatternFields() {
             inputMode="decimal"
           />
         )}
+      </FormPart>
+      <FormPart title="Before it is measured" columns={4} folded={unsaid}>
+        <TextField
+          name="coldHours"
+          label="Cold after, hours"
+          hint="Empty: as the shop goes by"
+          inputMode="decimal"
+        />
+        <TextField
+          name="hotMinutes"
+          label="Hot figures hold for, minutes"
+          hint="After it was shut down"
+          inputMode="decimal"
+        />
+        <Box alignSelf="end">
+          <TickField name="barred" label="Large: barred over" />
+        </Box>
+        {barred && (
+          <TextField
+            name="doorsMinutes"
+            label="Crankcase doors shut for, minutes"
+            hint="After it stopped"
+            inputMode="decimal"
+          />
+        )}
+        <Box gridColumn="1 / -1">
+          <TextField
+            name="access"
+            label="Comes off for access, before the cover"
+            hint="With commas between: plugs, tank, air box. No part of the valve train."
+          />
+        </Box>
       </FormPart>
       <FormPart title="Driving and turning" columns={4} folded={driven}>
         <ChoiceField

@@ -102,6 +102,13 @@ export interface PatternValues {
   readonly camDrive: NonNullable<Pattern['camDrive']>;
   readonly camsAbove: NonNullable<Pattern['camsAbove']>;
   readonly coverHoldsCams: boolean;
+  /** how it stands before it is measured or opened */
+  readonly coldHours: string;
+  readonly hotMinutes: string;
+  readonly barred: boolean;
+  readonly doorsMinutes: string;
+  /** what comes off for access, with commas between */
+  readonly access: string;
   readonly decompressed: '' | 'intake' | 'exhaust';
   readonly decompressorOpens: string;
   readonly decompressorCloses: string;
@@ -271,6 +278,11 @@ export const FRESH_SHEET: SheetValues = {
   camDrive: 'unsaid',
   camsAbove: 'unsaid',
   coverHoldsCams: false,
+  coldHours: '',
+  hotMinutes: '',
+  barred: false,
+  doorsMinutes: '',
+  access: '',
   decompressed: '',
   decompressorOpens: '',
   decompressorCloses: '',

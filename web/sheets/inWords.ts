@@ -97,6 +97,23 @@ export function sheetInWords(sheet: SheetBody): SheetLine[] {
       name: 'Cover',
       text: 'its bolts hold the cams: they lie differently once it comes off again',
     },
+    (pattern.readiness?.coldHours ?? null) !== null && {
+      name: 'Cold after',
+      text: `${pattern.readiness?.coldHours} hours`,
+    },
+    (pattern.readiness?.hotMinutes ?? null) !== null && {
+      name: 'Measured hot within',
+      text: `${pattern.readiness?.hotMinutes} minutes after it was shut down`,
+    },
+    pattern.readiness?.barred === true && {
+      name: 'Large engine',
+      text: `barred over, started by air; crankcase doors stay shut ${pattern.readiness.doorsMinutes ? `for ${pattern.readiness.doorsMinutes} minutes` : 'as its manual says'}`,
+    },
+    pattern.readiness !== undefined &&
+      pattern.readiness.access.length > 0 && {
+        name: 'Comes off for access',
+        text: pattern.readiness.access.join(', '),
+      },
     !pattern.turnsBack && { name: 'Turned back', text: 'never: its tensioner or belt may jump' },
     pattern.decompressor && {
       name: 'Decompressor',

@@ -106,6 +106,7 @@ export function readPattern(values: SheetValues, errors: Record<string, string>)
     camDrive: values.camDrive,
     camsAbove: values.camsAbove,
     coverHoldsCams: values.coverHoldsCams,
+    ...readReadiness(values, errors),
     decompressor,
     markNames: readMarkNames(values, errors),
     positionSigns: values.signs.map(({ at, cams, rotor }, index) => ({
@@ -127,6 +128,23 @@ export function readPattern(values: SheetValues, errors: Record<string, string>)
     roleMeans,
   };
   return withMakersWords(plain, values, errors);
+}
+
+/** How an engine stands before it is measured or opened; nothing where nothing of it was typed. */
+function readReadiness(values: PatternValues, errors: Record<string, string>): Pick<Pattern, 'readiness'> {
+  const readiness = {
+    coldHours: optional(values.coldHours, 'coldHours', errors),
+    hotMinutes: optional(values.hotMinutes, 'hotMinutes', errors),
+    barred: values.barred,
+    doorsMinutes: values.barred ? optional(values.doorsMinutes, 'doorsMinutes', errors) : null,
+    access: values.access
+      .split(/[,;\n]+/)
+      .map((each) => each.trim())
+      .filter(Boolean),
+  };
+  const { access, barred, ...figures } = readiness;
+  const said = barred || access.length > 0 || Object.values(figures).some((each) => each !== null);
+  return said ? { readiness } : {};
 }
 
 /** What the maker calls valves, where they stand, and its tables: read once the head is known that they are about. */
@@ -311,6 +329,11 @@ export function patternTyped(pattern: Pattern, origins: SheetBody['origins'] | u
     camDrive: pattern.camDrive ?? 'unsaid',
     camsAbove: pattern.camsAbove ?? 'unsaid',
     coverHoldsCams: pattern.coverHoldsCams ?? false,
+    coldHours: typed(pattern.readiness?.coldHours),
+    hotMinutes: typed(pattern.readiness?.hotMinutes),
+    barred: pattern.readiness?.barred ?? false,
+    doorsMinutes: typed(pattern.readiness?.doorsMinutes),
+    access: (pattern.readiness?.access ?? []).join(', '),
     decompressed: pattern.decompressor?.role ?? ('' as const),
     decompressorOpens: typed(pattern.decompressor?.opens),
     decompressorCloses: typed(pattern.decompressor?.closes),

@@ -293,7 +293,7 @@ describe('what stands at a stage', () => {
 
   it('has a check that was ticked and unticked as unticked, and as standing against going on', () => {
     const once = { stage: 'open-up' as const, by: 'Osk Velland', at };
-    const ticks = ['marked', 'counted-out', 'gasket', 'lobes'].map((check) => ({
+    const ticks = ['marked', 'counted-out', 'plugged', 'gasket', 'lobes'].map((check) => ({
       ...once,
       check,
       done: check !== 'gasket',
@@ -301,7 +301,7 @@ describe('what stands at a stage', () => {
     }));
     show(work(build({ stage: 'open-up', ticks })));
     const boxes = screen.getAllByRole('checkbox').map((box) => (box as HTMLInputElement).checked);
-    expect(boxes).toEqual([true, true, false, true]);
+    expect(boxes).toEqual([true, true, true, false, true]);
     expect(screen.getByText(/Tick off first: gasket/)).toBeTruthy();
     // who had ticked it knows how it stood
     expect(screen.getByText('ticked by Tobin Hask before')).toBeTruthy();

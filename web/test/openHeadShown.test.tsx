@@ -274,7 +274,10 @@ describe('the order of slackening', () => {
       { fastening: 'Cam caps', steps: '8 Nm', order: 'from the middle out', rows: [], sequence: [] },
     ];
     showUnfolded(
-      <SlackenOrder build={{ ...view, sheet: { ...view.sheet, torques } as BuildView['sheet'] }} />,
+      <SlackenOrder
+        what="train"
+        build={{ ...view, sheet: { ...view.sheet, torques } as BuildView['sheet'] }}
+      />,
     );
     expect(
       screen.getByText(/Cam caps, tightened from the middle out: slackened the other way round/),
@@ -288,7 +291,10 @@ describe('the order of slackening, with the sheet’s own bolts', () => {
     const view = build({ stage: 'open-up' });
     const torques = [{ fastening: 'Head bolts', steps: '20 Nm', order: '', rows: [2, 2], sequence }];
     showUnfolded(
-      <SlackenOrder build={{ ...view, sheet: { ...view.sheet, torques } as BuildView['sheet'] }} />,
+      <SlackenOrder
+        what="train"
+        build={{ ...view, sheet: { ...view.sheet, torques } as BuildView['sheet'] }}
+      />,
     );
     return screen.getByRole('img').getAttribute('aria-label');
   };

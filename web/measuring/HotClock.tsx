@@ -1,0 +1,67 @@
+import { Box, Button } from '@chakra-ui/react';
+import type { Round } from '@zero-lash/contract/measuring';
+import { hotClock, type HotClock as Clock } from '@zero-lash/core/measuring';
+import { useEffect, useState } from 'react';
+import { Note } from '../app/Note.tsx';
+import type { BuildView } from '../builds/buildView.ts';
+import { useBenchWrite } from '../builds/useBenchWrite.ts';
+
+/** The clock of an engine that is measured hot, from when it was last said to be shut down, in whichever round. */
+export function clockOf({ sheet, rounds }: Pick<BuildView, 'sheet' | 'rounds'>, now: number): Clock | null {
+  const said = rounds
+    .flatMap(({ conditions }) => conditions)
+    .toSorted((a, b) => Date.parse(a.at) - Date.parse(b.at));
+  return hotClock(sheet, said, now);
+}
+
+const EVERY_MS = 15_000;
+
+interface Props {
+  readonly build: BuildView;
+  /** in which its conditions are said */
+  readonly round: Pick<Round, 'id' | 'conditions'>;
+  readonly enabled: boolean;
+}
+
+/** How long an engine that is measured hot still is as hot as its sheet means, and where it is said that it was shut down. */
+export function HotClock({ build, round, enabled }: Props) {
+  const put = useBenchWrite(build.id);
+  const [now, setNow] = useState(() => Date.now());
+  useEffect(() => {
+    const timer = setInterval(() => setNow(Date.now()), EVERY_MS);
+    return () => clearInterval(timer);
+  }, []);
+  if (build.sheet.condition !== 'hot') return null;
+  const clock = clockOf(build, now);
+  const shutDown = () => {
+    put({
+      kind: 'conditions',
+      roundId: round.id,
+      body: {
+        ...{ engineTempC: round.conditions.at(-1)?.engineTempC ?? null, hoursSinceRun: 0, condition: 'hot' },
+      },
+    });
+    setNow(Date.now());
+  };
+  const over = clock?.left === 0;
+  return (
+    <Note tone={over ? 'tight' : 'brass'} role="status">
+      {clock === null
+        ? 'Its gaps hold for a hot engine: run it until it is as warm as the sheet says, shut it down, make it safe, and start the clock.'
+        : `Shut down ${clock.minutes} min ago${
+            clock.holds === null
+              ? '; the sheet does not say how long its figures hold.'
+              : over
+                ? `: the ${clock.holds} min in which the sheet’s figures hold are over. What is left waits: close it up as far as it may run, run it warm again, and measure the rest then.`
+                : `: the sheet’s figures hold for ${clock.left} min more.`
+          }`}
+      {enabled && (
+        <Box marginTop="1">
+          <Button onClick={shutDown}>
+            {clock === null ? 'Shut down now' : 'Run warm again, shut down now'}
+          </Button>
+        </Box>
+      )}
+    </Note>
+  );
+}
