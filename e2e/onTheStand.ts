@@ -103,7 +103,8 @@ export async function withHeadOpen(
   };
   await go('wear');
   if (stage !== 'wear') {
-    await write(page, `builds/${id}/ticks`, { stage: 'wear', check: 'looked', done: true });
+    for (const check of ['stripped', 'looked'])
+      await write(page, `builds/${id}/ticks`, { stage: 'wear', check, done: true });
     await go('head-work');
   }
   if (stage === 'set') {

@@ -221,7 +221,10 @@ describe('a step back', () => {
       ...closing,
     ]);
     expect(undone('set', 'prove', [setting('2E', 5, 'left')])).toEqual(closing);
-    expect(undone('close', 'open-up')).toEqual(['prove:two-turns', 'prove:marks', ...closing]);
+    expect(undone('close', 'open-up')).toEqual([
+      ...['prove:tensioner', 'prove:two-turns', 'prove:marks'],
+      ...closing,
+    ]);
     expect(undone('prove', 'close')).toEqual([]);
   });
 });

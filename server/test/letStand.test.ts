@@ -36,7 +36,7 @@ describe('a point left alone at the edge', () => {
     await work.set(watched!, { kind: 'left', note: 'at the edge, watched' });
     await work.go('prove');
     // nothing was changed: the two turns and the marks hold, and so do the proofs
-    expect(work.ticked('prove').sort()).toEqual(['marks', 'two-turns']);
+    expect(work.ticked('prove').sort()).toEqual(['marks', 'tensioner', 'two-turns']);
     expect(await work.go('close')).toMatchObject({ status: 409, body: { points: [watched] } });
     expect(await work.tick('prove', checkKey('accepted', watched!))).toMatchObject({
       status: 403,

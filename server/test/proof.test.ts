@@ -68,7 +68,7 @@ describe('going back', () => {
     expect(work.ticked('close').length).toBeGreaterThan(1);
     expect(work.ticked('prove').length).toBeGreaterThan(0);
     await work.go('set');
-    expect([work.ticked('close'), work.ticked('prove').length]).toEqual([[], 2]);
+    expect([work.ticked('close'), work.ticked('prove').length]).toEqual([[], 3]);
     expect(work.ticked('open-up').length).toBeGreaterThan(0);
     await work.set(work.points[0]!);
     await work.go('prove');
