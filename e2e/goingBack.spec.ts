@@ -34,6 +34,7 @@ test('a point at the edge is let stand by a lead; a step back says what it costs
   await measure(page, '1I', '0.10 0.11', 'in-spec');
   await measure(page, '1E', '0.16 0.17', 'in-spec');
   await goOn(page, 'Wear');
+  await tick(page, /Before anything of the train/);
   await tick(page, /Wear measured/);
   await ledOnTo(page, 'Head and cam work');
   await tick(page, /Head work finished/);

@@ -33,7 +33,10 @@ async function goNoGo(page: Page, count: number): Promise<string[]> {
       .getByRole('group', { name: 'Go blade', exact: true })
       .getByRole('button', { name: 'goes' })
       .click();
-    await page.getByRole('group', { name: 'No-go blade' }).getByRole('button', { name: 'won’t' }).click();
+    await page
+      .getByRole('group', { name: 'No-go blade', exact: true })
+      .getByRole('button', { name: 'won’t' })
+      .click();
     await expect(onHead(page, key)).toHaveAttribute('data-state', 'in-spec');
   });
   return keys;
@@ -126,7 +129,7 @@ test('ticks, notes, conditions, settings and a whole recheck are done with no se
   await context.setOffline(true);
 
   await open(page, builds['Fire pump, Brackwater']!);
-  await expect(page.getByRole('checkbox')).toHaveCount(4);
+  await expect(page.getByRole('checkbox')).toHaveCount(5);
   for (const box of await page.getByRole('checkbox').all()) await box.check({ force: true });
   await page.getByRole('textbox', { name: 'Note at Open up' }).fill('Cover bolt 3 was finger tight');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
@@ -239,7 +242,7 @@ test('a second look is taken blind, and the two are compared', async ({ page }) 
 test('a reading the server will not have stays on the device until a person says', async ({ page }) => {
   await signIn(page, 'Tobin Hask');
   await atAsFound(page, 'S1 Sawyer', 'Sent back');
-  await expect(page.getByRole('group', { name: 'No-go blade' })).toBeVisible();
+  await expect(page.getByRole('group', { name: 'No-go blade', exact: true })).toBeVisible();
   const [id] = new URL(page.url()).pathname.split('/').slice(-1);
   let answer: () => void = () => undefined;
   // the server lets the device wait until both are measured, and then takes neither

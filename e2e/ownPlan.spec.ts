@@ -40,7 +40,7 @@ test('an engine gets a plan of its own, a short look that holds is enough, and o
   await expect(onHead(page, '1I')).toHaveAccessibleName(/not in this look/);
   await measureAll(page, 1, () => '0.165 0.175');
   await page.getByRole('button', { name: 'Judge the recheck' }).click();
-  await expect(page.getByText(/every gap held/).first()).toBeVisible();
+  await expect(page.getByText(/the one gap looked at held/).first()).toBeVisible();
   // the next one finds its point tight, and wants the other too
   await page.getByRole('button', { name: 'Measure it now' }).click();
   await measureAll(page, 1, () => '0.05 0.06');

@@ -42,5 +42,6 @@ export {
   type Foreseen,
   type LooksCompared,
 } from './tries.ts';
+export { UNREACHED, unreachedIn } from './unreached.ts';
 export { whyNoProof, type ReadingState, type NoProof } from './proof.ts';
 export { TRY_WORDS, VERDICT_WORDS } from './words.ts';

@@ -3,7 +3,7 @@ import type { benchDay, recheckMove } from '@zero-lash/contract/rechecks';
 import type { BuildRowChange, BuildWrite } from '@zero-lash/contract/builds';
 import { impossibleDay } from '@zero-lash/core/bounds';
 import { isUndecided, unreachedPoints } from '@zero-lash/core/builds';
-import { whyNoProof } from '@zero-lash/core/measuring';
+import { unreachedIn, whyNoProof } from '@zero-lash/core/measuring';
 import { leftOfLook, type RecheckOutcome } from '@zero-lash/core/rechecks';
 import { lashPoints } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
@@ -73,19 +73,25 @@ function judgeRound(
   { rounds, sheet, settings }: WholeBuild,
   roundId: string,
   look: readonly string[] | null,
-): { readonly outcome: RecheckOutcome; readonly left: readonly string[] } {
+): {
+  readonly outcome: RecheckOutcome;
+  readonly left: readonly string[];
+  readonly unreached: readonly string[];
+} {
   // what could not be reached at sign-off, and a lead let stand, is not waited for
-  const unreached = unreachedPoints({ settings, rounds });
+  const taken = rounds.find(({ id }) => id === roundId)?.readings ?? [];
+  const passed = unreachedIn(taken);
+  const unreached = [...unreachedPoints({ settings, rounds }), ...passed];
   const points = lashPoints(sheet.pattern)
     .map(({ key }) => key)
     .filter((key) => !unreached.includes(key));
-  const taken = rounds.find(({ id }) => id === roundId)?.readings ?? [];
   const readings = taken.filter((row) => whyNoProof(row, null) === null);
   const out = readings.some(({ verdict }) => verdict === 'tight' || verdict === 'loose');
   const undecided = readings.some(({ verdict }) => isUndecided(verdict));
   return {
     outcome: out ? 'out' : undecided ? 'undecided' : 'held',
-    left: leftOfLook(points, look, readings),
+    left: leftOfLook(points, look?.filter((key) => !passed.includes(key)) ?? null, readings),
+    unreached: passed,
   };
 }
 
@@ -98,7 +104,7 @@ export async function closeRecheck(db: Knex, id: string, personId: string): Prom
   const { build, sequence, running, points } = await lockRecheck(db, id);
   const round = await db('rounds').where({ recheck_id: id }).first('id');
   if (!round) throw new Refusal('recheck_incomplete');
-  const { outcome, left } = judgeRound(await readWhole(db, build.id), round.id, points);
+  const { outcome, left, unreached } = judgeRound(await readWhole(db, build.id), round.id, points);
   if (left.length > 0)
     throw new Refusal('recheck_incomplete', {
       detail: `Not measured yet, or only off the base circle, which proves nothing: ${left.join(', ')}.`,
@@ -109,7 +115,11 @@ export async function closeRecheck(db: Knex, id: string, personId: string): Prom
     .update({ status: 'done', outcome, done_at: db.fn.now(), done_by: personId });
   await db('rounds').where({ id: round.id }).update({ closed_at: db.fn.now() });
   await recordChecks(db, id);
-  await planRecheck(db, build, { sequence: sequence + 1, usage: running, after: outcome });
+  await planRecheck(db, build, {
+    ...{ sequence: sequence + 1, usage: running, after: outcome },
+    // what nobody could reach is looked at sooner
+    watched: unreached.length > 0,
+  });
   return written(build, ...(await recheckAndRound(db, build.id, round.id)));
 }
 

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import type { BuildWrite } from '@zero-lash/contract/builds';
 import type { EngineRow, EngineView, NewLastCheck } from '@zero-lash/contract/engines';
 import { addDays } from '@zero-lash/core/rechecks';
+import { lashPoints } from '@zero-lash/core/sheets';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { shopDay } from '../clock.ts';
 import { zipRecord } from '../records/read.ts';
@@ -128,5 +129,36 @@ describe('an engine in service', () => {
       ).status,
     ).toBe(400);
     expect((await say(id, {}, LEAD)).status).toBe(201);
+  });
+});
+
+describe('a point that cannot be reached at a recheck', () => {
+  it('is not waited for, with why and who, and the next recheck comes sooner', async () => {
+    const id = await engine();
+    const { body } = await say(id);
+    const { plan } = await view(id);
+    const build = await shop.build(body.build);
+    const { id: recheck } = build.rechecks.find(({ status }) => status === 'planned')!;
+    await shop.call(BENCH, 'POST', `rechecks/${recheck}/round`, {});
+    const [hidden, ...rest] = lashPoints(build.sheet.pattern).map(({ key }) => key);
+    const read = (point: string, asTyped: string, reading: object, reason = '') =>
+      shop.call(BENCH, 'POST', `rounds/${recheck}/readings`, { point, asTyped, reading, reason });
+    for (const point of rest) {
+      const limit = build.sheet.limits.find(({ role }) => point.includes(role === 'intake' ? 'I' : 'E'))!;
+      const middle = (limit.min! + limit.max!) / 2;
+      await read(point, String(middle), { kind: 'value', value: middle, uncertainty: 0.001 });
+    }
+    const close = () => shop.call(BENCH, 'POST', `rechecks/${recheck}/outcome`, {});
+    expect((await close()).status).toBe(409);
+    const none = { kind: 'tries', tries: [], repeatability: 0.01 };
+    // struck out it is still to be measured; without a reason nothing is passed over
+    await read(hidden!, 'struck out', none, 'a slip');
+    expect((await close()).status).toBe(409);
+    expect((await read(hidden!, 'cannot be reached', none)).status).toBe(400);
+    expect((await read(hidden!, 'cannot be reached', none, 'the exhaust is hot')).status).toBe(201);
+    expect((await close()).status).toBe(200);
+    const { recheck: next, running } = await view(id);
+    const last = plan!.steps.at(-1)!.afterUsage!;
+    expect(next!.dueUsage).toBe(running + last / 2);
   });
 });

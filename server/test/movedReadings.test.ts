@@ -87,7 +87,9 @@ describe('what was read of another engine', () => {
     const standing = (work: Work) =>
       work.build.rounds[0]!.readings.filter(
         ({ reading }) => !(reading.kind === 'tries' && reading.tries.length === 0),
-      ).map(({ point }) => point);
+      )
+        .map(({ point }) => point)
+        .toSorted();
     expect(standing(right)).toEqual([points[0]]);
     expect(standing(wrong)).toEqual([points[1], points[2]].toSorted());
   });

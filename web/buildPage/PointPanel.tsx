@@ -257,7 +257,8 @@ export function PointPanel({
         <NotMeasured
           build={build}
           point={point}
-          enabled={measuring && mayWork && !blind && round?.kind !== 'recheck'}
+          enabled={measuring && mayWork && !blind}
+          recheck={measuring && round?.kind === 'recheck' ? round : undefined}
           onNext={onNext}
         />
         {reading?.firstLook && <SecondLook reading={reading} />}

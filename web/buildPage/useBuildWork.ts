@@ -19,7 +19,7 @@ import {
   pointsHeld,
 } from '@zero-lash/core/builds';
 import { pointsClosedAt } from '@zero-lash/core/turning';
-import type { MeasuredPoint } from '@zero-lash/core/measuring';
+import { unreachedIn, type MeasuredPoint } from '@zero-lash/core/measuring';
 import { changesAt, leftAlone, openFound, passedBy, withoutReadings } from './atStage.ts';
 import { headPoints, type LastChange } from './headPoints.ts';
 import { useCallback, useMemo, useState } from 'react';
@@ -157,6 +157,7 @@ export function useBuildWork(known: BuildView): BuildWork {
       new Map([
         ...[...passedOver(points, here, build.rechecks)].map((key) => [key, 'passed-over'] as const),
         ...passedBy(build, looking),
+        ...unreachedIn(here?.readings ?? []).map((key) => [key, 'unreached'] as const),
       ]),
     [points, here, build.rechecks, build.settings, build.rounds, looking],
   );

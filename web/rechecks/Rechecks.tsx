@@ -1,3 +1,4 @@
+import { unreachedIn } from '@zero-lash/core/measuring';
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { BuildView } from '../builds/buildView.ts';
 import type { Round } from '@zero-lash/contract/measuring';
@@ -35,9 +36,11 @@ export function Rechecks({ build }: { readonly build: BuildView }) {
   const { once, waiting: sending, unsent } = useOnceSent(build.id);
   const judge = (recheckId: string) => once(() => close({ recheckId }));
   const others = othersAt(round, useSession()?.person.name);
-  const unreached = unreachedPoints(build);
+  const passed = unreachedIn(round?.readings ?? []);
+  const unreached = [...unreachedPoints(build), ...passed];
   const points = lashPoints(build.sheet.pattern).filter(({ key }) => !unreached.includes(key));
-  const left = leftToMeasure(points, round, next?.points ?? null);
+  const look = next?.points?.filter((key) => !passed.includes(key)) ?? null;
+  const left = leftToMeasure(points, round, look);
   return (
     <Box>
       <PartHeading>Rechecks</PartHeading>

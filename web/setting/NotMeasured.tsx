@@ -1,6 +1,7 @@
 import { Box } from '@chakra-ui/react';
 import { findings, measuredAt, notMeasured } from '@zero-lash/core/builds';
-import type { MeasuredPoint } from '@zero-lash/core/measuring';
+import type { Round } from '@zero-lash/contract/measuring';
+import { UNREACHED, unreachedIn, whyNoProof, type MeasuredPoint } from '@zero-lash/core/measuring';
 import { cylinderName, lashPoints, type LashPoint, type Pattern } from '@zero-lash/core/sheets';
 import { useState } from 'react';
 import { Choice } from '../app/Choice.tsx';
@@ -14,6 +15,8 @@ interface Props {
   readonly build: BuildView;
   readonly point: MeasuredPoint;
   readonly enabled: boolean;
+  /** the recheck that is measured now, where one is: what cannot be reached at it stands in its round */
+  readonly recheck?: Pick<Round, 'id' | 'readings'> | undefined;
   readonly onNext: () => void;
 }
 
@@ -21,7 +24,7 @@ interface Props {
  * A point that is not measured: because it cannot be reached, or because what it is measured by came apart before anybody did. Who says
  * so and why stands in its place, until it is measured after all.
  */
-export function NotMeasured({ build, point, enabled, onNext }: Props) {
+export function NotMeasured({ build, point, enabled, recheck, onNext }: Props) {
   const said = notMeasured(build).get(point.key);
   const isMeasured = findings(build.rounds).has(point.key);
   const put = useBenchWrite(build.id);
@@ -40,6 +43,43 @@ export function NotMeasured({ build, point, enabled, onNext }: Props) {
         Measured after all, it stands as measured.
       </Box>
     );
+  if (recheck) {
+    const reading = recheck.readings.find((row) => row.point === point.key);
+    if (!enabled || (reading && whyNoProof(reading, null) === null)) return null;
+    return unreachedIn(recheck.readings).includes(point.key) ? (
+      <Box className="point-note" role="status">
+        {point.key} cannot be reached: {reading!.reason}, by {reading!.by}. The next recheck comes sooner.
+      </Box>
+    ) : (
+      <WithReason
+        key={`unreached ${point.key}`}
+        ask="Cannot be reached…"
+        label="It cannot be reached because"
+        action="Pass it over"
+        missing="Say what is in the way."
+        follows="Nothing is known of it at this recheck: it is not waited for, and the next recheck comes sooner."
+        most={100}
+        onDo={(reason) => {
+          put({
+            kind: 'reading',
+            roundId: recheck.id,
+            body: {
+              ...{ point: point.key, reading: { kind: 'tries', tries: [], repeatability: 0.01 } },
+              ...{
+                asTyped: UNREACHED,
+                reason,
+                instrumentId: null,
+                crankAngle: null,
+                over: reading?.id ?? null,
+              },
+            },
+          });
+          onNext();
+          return true;
+        }}
+      />
+    );
+  }
   if (!enabled || isMeasured) return null;
   return (
     <Box marginTop="2">

@@ -72,6 +72,10 @@ export const railFour: NewSheet = {
       exhaustSide: 'right',
       timing: { ivoBtdc: 18, ivcAbdc: 48, evoBbdc: 50, evcAtdc: 16, assumed: false, lift: null },
       camDrive: 'chain',
+      readiness: {
+        ...{ coldHours: 10, hotMinutes: null, barred: false, doorsMinutes: null },
+        access: ['Coils and plugs', 'Air box', 'Breather hose'],
+      },
       camsAbove: 'two',
       marks: [0, 180, 360, 540],
       means: {
