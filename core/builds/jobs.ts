@@ -233,7 +233,9 @@ export const jobAsked = ({
  * @example largerJobs('valve-check').map(({ key }) => key) // ['rebuild']
  */
 export function largerJobs(job: JobKey): readonly Job[] {
-  const { stages } = jobOf(job);
+  const { stages, opened } = jobOf(job);
+  // what was checked elsewhere has nothing that a larger job could keep: a build of its own is opened
+  if (opened === 'last-checked') return [];
   return JOBS.filter(
     (other) =>
       other.opened === 'by-hand' &&

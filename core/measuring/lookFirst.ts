@@ -37,7 +37,7 @@ export function lookFirst(
   // of two ends the nearer one: the other may be only what nobody felt
   const out = verdict === 'tight' ? min - (hi ?? Infinity) : lo - max;
   if (out > Math.max(width, FAR)) return 'far-out';
-  if (before?.hi == null || hi === null || !floor) return null;
+  if (!before || before.hi === null || hi === null || !floor) return null;
   const [from, to] = [tenthsFromMm(before.lo), tenthsFromMm(before.hi)];
   return Math.max(from - hi, lo - to) > width ? 'moving-fast' : null;
 }

@@ -213,6 +213,8 @@ describe('any job', () => {
   it('becomes a larger one only, which has every stage of it', () => {
     expect(largerJobs('valve-check').map(({ key }) => key)).toEqual(['rebuild']);
     expect(largerJobs('rebuild')).toEqual([]);
+    // what was only written down is no work that could grow
+    expect(largerJobs('in-service')).toEqual([]);
     expect(largerJobs('set-again').map(({ key }) => key)).toEqual([
       ...['rebuild', 'valve-check', 'first-check', 'fresh-head'],
     ]);

@@ -18,11 +18,12 @@ import type { Change } from './headPoints.ts';
 import type { Collected } from './useCollected.ts';
 import { Button } from '@chakra-ui/react';
 import { Suspense, useState } from 'react';
+import { useHeld } from '../app/useHeld.ts';
 import { useLengths } from '../app/lengths.ts';
 import { useRole } from '../app/useRole.ts';
 import type { TurningWork } from '../turning/useTurning.ts';
 import { Note } from '../app/Note.tsx';
-import { clockOf } from '../measuring/HotClock.tsx';
+import { useCooled } from '../measuring/HotClock.tsx';
 import { AtTheLimit } from '../measuring/AtTheLimit.tsx';
 import { HowMeasured } from '../measuring/HowMeasured.tsx';
 import { Measure } from '../measuring/Measure.tsx';
@@ -90,14 +91,6 @@ function roundOf({ rounds }: BuildView, { roundId }: ReadingRow, here: Round): R
   return rounds.find(({ id }) => id === roundId) ?? here;
 }
 
-/** A value as it was when `visit` came, until another comes: what is measured at a point is not moved by being measured. */
-function useHeld(visit: string, value: boolean): boolean {
-  const [held, setHeld] = useState({ visit, value });
-  if (held.visit === visit) return held.value;
-  setHeld({ visit, value });
-  return value;
-}
-
 /** The selected point's work: its limits, what is known of its gap, and what is done here at this stage. */
 export function PointPanel({
   build,
@@ -147,8 +140,7 @@ export function PointPanel({
   const limited = hasLimits(point) ? point : null;
   const target =
     limited && mmFromTenths(aimFor(build.aim, point.role, limited.toSet, build.ownAims?.figures));
-  // past the sheet's time what is left waits; what was begun at a point is ended there
-  const cooled = useHeld(`${round?.id} ${point.key}`, clockOf(build, Date.now())?.left === 0);
+  const cooled = useCooled(build, `${round?.id} ${point.key}`);
   const said = (
     <div className="point-said">
       {round && reading && !seen && (

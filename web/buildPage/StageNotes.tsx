@@ -46,8 +46,10 @@ export const StageNotes = memo(function StageNotes({ buildId, notes: all, job, s
         </Box>
       ))}
       {enabled && (
-        <Flex gap="2" marginTop="1" alignItems="flex-end">
+        <Flex gap="2" marginTop="1" alignItems="flex-end" flexWrap="wrap">
           <TextArea
+            flex="1 1 300px"
+            width="auto"
             aria-label={`Note at ${stageIn(job, stage).title}`}
             value={text}
             onChange={(event) => setText(event.target.value)}

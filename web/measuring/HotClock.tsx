@@ -1,7 +1,8 @@
 import { Box, Button } from '@chakra-ui/react';
 import type { Round } from '@zero-lash/contract/measuring';
 import { hotClock, type HotClock as Clock } from '@zero-lash/core/measuring';
-import { useEffect, useState } from 'react';
+import { useCoarseNow } from '../app/useCoarseNow.ts';
+import { useHeld } from '../app/useHeld.ts';
 import { Note } from '../app/Note.tsx';
 import type { BuildView } from '../builds/buildView.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
@@ -14,7 +15,17 @@ export function clockOf({ sheet, rounds }: Pick<BuildView, 'sheet' | 'rounds'>, 
   return hotClock(sheet, said, now);
 }
 
-const EVERY_MS = 15_000;
+/**
+ * Whether an engine had cooled past its sheet's time as a point came up, or as something was said of its warmth since: what was begun at a
+ * point is ended there.
+ *
+ * @param visit another one with every point
+ */
+export function useCooled({ sheet, rounds }: Pick<BuildView, 'sheet' | 'rounds'>, visit: string): boolean {
+  const now = useCoarseNow();
+  const said = rounds.reduce((sum, { conditions }) => sum + conditions.length, 0);
+  return useHeld(`${visit} ${said}`, clockOf({ sheet, rounds }, now)?.left === 0);
+}
 
 interface Props {
   readonly build: BuildView;
@@ -26,14 +37,10 @@ interface Props {
 /** How long an engine that is measured hot still is as hot as its sheet means, and where it is said that it was shut down. */
 export function HotClock({ build, round, enabled }: Props) {
   const put = useBenchWrite(build.id);
-  const [now, setNow] = useState(() => Date.now());
-  useEffect(() => {
-    const timer = setInterval(() => setNow(Date.now()), EVERY_MS);
-    return () => clearInterval(timer);
-  }, []);
+  const now = useCoarseNow();
   if (build.sheet.condition !== 'hot') return null;
   const clock = clockOf(build, now);
-  const shutDown = () => {
+  const shutDown = () =>
     put({
       kind: 'conditions',
       roundId: round.id,
@@ -41,8 +48,6 @@ export function HotClock({ build, round, enabled }: Props) {
         ...{ engineTempC: round.conditions.at(-1)?.engineTempC ?? null, hoursSinceRun: 0, condition: 'hot' },
       },
     });
-    setNow(Date.now());
-  };
   const over = clock?.left === 0;
   return (
     <Note tone={over ? 'tight' : 'brass'} role="status">

@@ -1,10 +1,10 @@
 // @vitest-environment happy-dom
 import 'fake-indexeddb/auto';
-import { cleanup, fireEvent, screen } from '@testing-library/react';
+import { cleanup, fireEvent, renderHook, screen } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import { Access } from '../buildPage/OpenUp.tsx';
 import type { BuildView } from '../builds/buildView.ts';
-import { HotClock } from '../measuring/HotClock.tsx';
+import { HotClock, useCooled } from '../measuring/HotClock.tsx';
 import { atTheBench, build, put, round, SCREW, show } from './shownBench.tsx';
 
 atTheBench();
@@ -41,13 +41,26 @@ describe('the clock of a hot engine', () => {
     expect(shown(hot([]))).toContain('start the clock');
     fireEvent.click(screen.getByRole('button', { name: 'Shut down now' }));
     expect(put()).toMatchObject([{ kind: 'conditions', body: { hoursSinceRun: 0, condition: 'hot' } }]);
-    expect(shown(hot([minutesAgo(12)]))).toContain(
+    expect(shown(hot([minutesAgo(12.5)]))).toContain(
       'Shut down 12 min ago: the sheet’s figures hold for 18 min more',
     );
     expect(shown(hot([minutesAgo(31)]))).toContain('What is left waits');
     // run warm again, the clock is a new one
-    expect(shown(hot([minutesAgo(50), minutesAgo(3)]))).toContain('27 min more');
+    expect(shown(hot([minutesAgo(50), minutesAgo(3.5)]))).toContain('27 min more');
     expect(shown(hot([minutesAgo(31)], null))).toContain('does not say how long');
+  });
+
+  it('lets no point come up past its time, and every one again once it was run warm', () => {
+    const at = (said: readonly string[], visit: string) => ({ view: hot(said), visit });
+    const { result, rerender } = renderHook(({ view, visit }) => useCooled(view, visit), {
+      initialProps: at([minutesAgo(31)], '1I'),
+    });
+    expect(result.current).toBe(true);
+    rerender(at([minutesAgo(31), minutesAgo(0)], '1I'));
+    expect(result.current).toBe(false);
+    // what was begun in time is ended there
+    rerender(at([minutesAgo(29)], '1E'));
+    expect(result.current).toBe(false);
   });
 
   it('is none where the sheet is cold', () => {
