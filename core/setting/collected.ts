@@ -40,6 +40,8 @@ export function isCollected(
   });
   if (advice.kind !== 'fit') return true;
   if (advice.size === advice.installed) return false;
+  // what the drawer holds is not known on this device: whoever stands there looks
+  if (drawer === null && advice.status === 'certain') return false;
   return advice.status !== 'certain' || !isInHand(build, system, mmFromTenths(advice.size), drawer);
 }
 

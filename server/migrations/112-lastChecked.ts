@@ -15,12 +15,13 @@ export async function up(knex: Knex): Promise<void> {
   `);
 }
 
-/** In the schema before it is a build that runs, with when it was last checked in a note. */
+/** In the schema before, which knows no such job, it is a rebuild that runs, with when it was last checked in a note. */
 export async function down(knex: Knex): Promise<void> {
   await knex.schema.raw(`
     insert into stage_notes (build_id, stage, text, by)
       select id, 'run-in', 'Last checked on ' || last_checked_on || ' at ' || last_checked_usage || ' by ' || last_checked_by, opened_by
       from builds where last_checked_on is not null;
+    update builds set job = 'rebuild', complaint = 'In service' where last_checked_on is not null;
     alter table builds
       drop constraint builds_last_checked_said,
       drop column last_checked_on, drop column last_checked_usage, drop column last_checked_by;

@@ -2,9 +2,11 @@ import { randomUUID } from 'node:crypto';
 import type { BuildWrite } from '@zero-lash/contract/builds';
 import type { EngineRow, EngineView, NewLastCheck } from '@zero-lash/contract/engines';
 import { addDays } from '@zero-lash/core/rechecks';
+import type { SheetFile, SheetRevision, SheetSummary } from '@zero-lash/contract/sheets';
 import { lashPoints } from '@zero-lash/core/sheets';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { shopDay } from '../clock.ts';
+import { migrationSource } from '../migrations/index.ts';
 import { zipRecord } from '../records/read.ts';
 import { lookThrough } from '../records/unpack.ts';
 import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
@@ -108,6 +110,46 @@ describe('an engine in service', () => {
     expect((await say(id)).body.code).toBe('build_open');
   });
 
+  it('is taken back as a build that runs, with what was said in a note', async () => {
+    const other = await TestShop.open();
+    const { body: made } = await other.call<EngineRow>(BENCH, 'POST', 'engines', {
+      ...{ name: 'Taken back', serial: '', owner: '', duty: '', usage: 500, sheetId },
+    });
+    const { body } = await other.call<BuildWrite>(BENCH, 'POST', `engines/${made.id}/last-check`, {
+      ...{ on: addDays(today, -30), usage: 400, by: 'Old fitter' },
+    });
+    const isDone = async () => (await other.db('knex_migrations').pluck('name')).includes('112-lastChecked');
+    while (await isDone()) await other.db.migrate.down({ migrationSource });
+    const [build] = await other.db('builds').where({ id: body.build }).select('job', 'stage');
+    expect(build).toEqual({ job: 'rebuild', stage: 'run-in' });
+    const [note] = await other.db('stage_notes').where({ build_id: body.build }).pluck('text');
+    expect(note).toMatch(/^Last checked on .* at 400\.0 by Old fitter$/);
+    await other.db.migrate.latest({ migrationSource });
+    expect((await other.build(body.build)).lastChecked).toBeNull();
+    await other.close();
+  });
+
+  it('without a meter is looked at by the calendar, from the day it was checked', async () => {
+    const { body: sheets } = await shop.call<SheetSummary[]>(BENCH, 'GET', 'sheets');
+    const like = sheets.find(({ name }) => name === 'S1 Sawyer')!;
+    const { body: file } = await shop.call<SheetFile>(
+      BENCH,
+      'GET',
+      `sheet-revisions/${like.revisionId}/file`,
+    );
+    const { format: _, formatVersion: __, name: ___, maker, ...kept } = file;
+    const step = { afterUsage: null, afterCycles: null, before: null, until: null, afterDays: 90 };
+    const { body: draft } = await shop.call<SheetRevision>(LEAD, 'POST', 'sheets', {
+      ...{ name: 'S1 Siren', maker, body: { ...kept, usageUnit: 'none', recheckPlan: [step] } },
+    });
+    await shop.call('Osk Velland', 'POST', `sheet-revisions/${draft.id}/publication`, { version: 1 });
+    const { body: made } = await shop.call<EngineRow>(BENCH, 'POST', 'engines', {
+      ...{ name: 'Siren', serial: '', owner: '', duty: '', usage: 0, sheetId: draft.sheetId },
+    });
+    expect(await say(made.id, { usage: 0 })).toMatchObject({ status: 201 });
+    expect((await view(made.id)).recheck).toMatchObject({ dueUsage: null, dueDate: addDays(today, 60) });
+  });
+
   it('refuses a day to come, a figure it cannot have shown then, a stranger’s point, and a viewer', async () => {
     const id = await engine();
     expect((await say(id, { on: addDays(today, 2) })).status).toBe(409);
@@ -156,7 +198,7 @@ describe('a point that cannot be reached at a recheck', () => {
     expect((await close()).status).toBe(409);
     expect((await read(hidden!, 'cannot be reached', none)).status).toBe(400);
     expect((await read(hidden!, 'cannot be reached', none, 'the exhaust is hot')).status).toBe(201);
-    expect((await close()).status).toBe(200);
+    expect((await close()).status).toBe(201);
     const { recheck: next, running } = await view(id);
     const last = plan!.steps.at(-1)!.afterUsage!;
     expect(next!.dueUsage).toBe(running + last / 2);
