@@ -36,11 +36,14 @@ function LastCheckForm({ engine, onDone }: { readonly engine: EngineView; readon
   const [by, setBy] = useState('');
   const [gaps, setGaps] = useState<Readonly<Record<string, string>>>({});
   const [wrong, setWrong] = useState<Readonly<Record<string, string>>>({});
+  // what looks like a slip is asked about once, as it was typed
+  const [asked, setAsked] = useState<Readonly<Record<string, string>>>({});
 
   async function save(event: FormEvent) {
     event.preventDefault();
     const at = metered ? runningTyped(usage.replace(/[\s’']/g, '')) : engine.usage;
     const found: Record<string, string> = {};
+    const doubted: Record<string, string> = {};
     if (on === '') found['on'] = 'The day it was last checked.';
     else if (on > today) found['on'] = 'That has not come yet.';
     if (!Number.isFinite(at) || at < 0) found['usage'] = 'What its meter showed then, such as 1204.5.';
@@ -50,9 +53,14 @@ function LastCheckForm({ engine, onDone }: { readonly engine: EngineView; readon
       if (typed === '') return [];
       const entry = parseEntry(typed, unit, { min, max });
       if ('error' in entry) found[point] = entry.error;
+      else if (entry.doubts.length > 0 && asked[point] !== typed) {
+        found[point] = `Far outside of ${band(min, max)}: put it right, or save once more to keep it.`;
+        doubted[point] = typed;
+      }
       return 'error' in entry ? [] : [{ point, reading: entry.reading, asTyped: typed }];
     });
     setWrong(found);
+    setAsked({ ...asked, ...doubted });
     if (Object.keys(found).length > 0) return;
     const body = { on, usage: at, by: by.trim(), gaps: read as NonNullable<NewLastCheck['gaps']> };
     if (!('error' in (await say({ id: engine.id, ...body })))) onDone();

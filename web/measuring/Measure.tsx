@@ -88,10 +88,13 @@ export function Measure({
   const figure = useCallback((mm: number) => plain(stampOf(bench.fan, mm)), [plain, bench.fan]);
   const dispatch = useAppDispatch();
   const feel = useAppSelector((state) => state.preferences.feel);
-  const hollowHere = useMemo(
+  const hollows = useMemo(
     () => hollowAt(wearSheetOf(build.wear, build.sheet.wearLimits), build.sheet.pattern),
     [build.wear, build.sheet],
-  ).has(point.key);
+  );
+  const hollowHere = hollows.has(point.key);
+  // over a hollow blades say less: such a valve is felt by itself
+  const sideBySide = beside.length > 1 && beside.every(({ point: { key } }) => !hollows.has(key));
   // a blade narrower than the hollow bridges nothing; said point by point
   const [narrowAt, setNarrowAt] = useState<string | null>(null);
   const narrowBlade = hollowHere && narrowAt === point.key;
@@ -310,7 +313,7 @@ export function Measure({
       {byBlades && (
         // what asks comes in below: no finger on its way to a pad meets an answer to it
         <div style={shownIf(!conflict)}>
-          {pairHolds && beside.length > 1 && !hollowHere ? (
+          {pairHolds && sideBySide ? (
             <PadsBeside
               build={build}
               pair={work.pair!}

@@ -1,5 +1,5 @@
 import type { BuildView } from '../builds/buildView.ts';
-import { readingAt, roundOfStage, setsAsFound } from '@zero-lash/core/builds';
+import { notMeasured, readingAt, roundOfStage, setsAsFound } from '@zero-lash/core/builds';
 import { piecePoints } from '@zero-lash/core/setting';
 import { useMemo } from 'react';
 import { Note } from '../app/Note.tsx';
@@ -9,8 +9,10 @@ export function CollectedPieces({ build }: { readonly build: BuildView }) {
   const { toFeel, out } = useMemo(() => {
     const round = roundOfStage(build, build.stage);
     const points = piecePoints(build);
+    // what cannot be reached, or came apart, is not waited for
+    const aside = notMeasured(build);
     return {
-      toFeel: points.filter(({ point }) => !readingAt(round, point.key)).length,
+      toFeel: points.filter(({ point: { key } }) => !aside.has(key) && !readingAt(round, key)).length,
       out: points.filter((each) => each.out && (each.why === null || each.why === 'need-piece')),
     };
   }, [build]);

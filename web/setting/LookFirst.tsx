@@ -4,9 +4,9 @@ import { gapInTenths, lookFirst, type LimitedPoint } from '@zero-lash/core/measu
 import { lookedAtFor } from '@zero-lash/core/sheets';
 import type { ReadingRow } from '@zero-lash/contract/measuring';
 import type { ReactNode } from 'react';
-import { dayInWords } from '../app/dates.ts';
 import { Caution } from '../app/Caution.tsx';
 import { useLengths } from '../app/lengths.ts';
+import { ShopTime } from '../app/ShopTime.tsx';
 import { useLastGapsQuery } from '../engines/endpoints.ts';
 import type { BuildView } from '../builds/buildView.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
@@ -45,7 +45,8 @@ export function LookFirst({ build, point, reading, children }: Props) {
           <>
             It moved fast: {interval({ lo: before!.lo, hi: before!.hi! })} when it was last known
             {before!.usage !== null && `, at ${before!.usage} ${build.engine.usageUnit}`} (
-            {dayInWords(before!.at.slice(0, 10))}).
+            <ShopTime at={before!.at} day />
+            ).
           </>
         )}{' '}
         Before it is set, look at: {listed(lookedAtFor(build.sheet.pattern, point.role, verdict))}. Its band

@@ -41,6 +41,11 @@ describe('an engine in service', () => {
     save();
     expect(screen.getByText(/“wide” is not a length/)).toBeTruthy();
     expect(sent).toEqual([]);
+    // a slip of the decimal point is asked about, once
+    type(/^1I/, '2.4');
+    save();
+    expect(screen.getByText(/Far outside of .*save once more to keep it/)).toBeTruthy();
+    expect(sent).toEqual([]);
     type(/^1I/, '0.24 0.26');
     save();
     await waitFor(() =>
