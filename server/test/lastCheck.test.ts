@@ -2,13 +2,14 @@ import { randomUUID } from 'node:crypto';
 import type { BuildWrite } from '@zero-lash/contract/builds';
 import type { EngineRow, EngineView, NewLastCheck } from '@zero-lash/contract/engines';
 import { addDays } from '@zero-lash/core/rechecks';
-import type { SheetFile, SheetRevision, SheetSummary } from '@zero-lash/contract/sheets';
+import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { lashPoints } from '@zero-lash/core/sheets';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { shopDay } from '../clock.ts';
 import { migrationSource } from '../migrations/index.ts';
 import { zipRecord } from '../records/read.ts';
 import { lookThrough } from '../records/unpack.ts';
+import { meterless } from './meterless.ts';
 import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
 import { Work } from './worked.ts';
 
@@ -130,18 +131,9 @@ describe('an engine in service', () => {
   });
 
   it('without a meter is looked at by the calendar, from the day it was checked', async () => {
-    const { body: sheets } = await shop.call<SheetSummary[]>(BENCH, 'GET', 'sheets');
-    const like = sheets.find(({ name }) => name === 'S1 Sawyer')!;
-    const { body: file } = await shop.call<SheetFile>(
-      BENCH,
-      'GET',
-      `sheet-revisions/${like.revisionId}/file`,
-    );
-    const { format: _, formatVersion: __, name: ___, maker, ...kept } = file;
+    const sheet = await meterless(shop, 'S1 Siren');
     const step = { afterUsage: null, afterCycles: null, before: null, until: null, afterDays: 90 };
-    const { body: draft } = await shop.call<SheetRevision>(LEAD, 'POST', 'sheets', {
-      ...{ name: 'S1 Siren', maker, body: { ...kept, usageUnit: 'none', recheckPlan: [step] } },
-    });
+    const { body: draft } = await shop.call<SheetRevision>(LEAD, 'POST', 'sheets', sheet([step]));
     await shop.call('Osk Velland', 'POST', `sheet-revisions/${draft.id}/publication`, { version: 1 });
     const { body: made } = await shop.call<EngineRow>(BENCH, 'POST', 'engines', {
       ...{ name: 'Siren', serial: '', owner: '', duty: '', usage: 0, sheetId: draft.sheetId },

@@ -5,6 +5,7 @@ import { addDays } from '@zero-lash/core/rechecks';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { shopDay } from '../clock.ts';
 import { keepForecastsUp } from '../rechecks/keepUp.ts';
+import { meterless } from './meterless.ts';
 import { readPdf } from './pdf.ts';
 import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
 import { Work } from './worked.ts';
@@ -55,18 +56,7 @@ async function look(
 
 describe('an engine without a meter', () => {
   it('is looked at by the calendar and by heat cycles, and nothing is counted or forecast by running', async () => {
-    const { body: sheets } = await shop.call<SheetSummary[]>(BENCH, 'GET', 'sheets');
-    const like = sheets.find(({ name }) => name === 'S1 Sawyer')!;
-    const { body: file } = await shop.call<SheetFile>(
-      BENCH,
-      'GET',
-      `sheet-revisions/${like.revisionId}/file`,
-    );
-    const { format: _, formatVersion: __, ...kept } = file;
-    const sheet = (recheckPlan: object[]) => {
-      const { name: ___, maker, ...body } = kept;
-      return { name: 'S1 Rescue', maker, body: { ...body, usageUnit: 'none', recheckPlan } };
-    };
+    const sheet = await meterless(shop, 'S1 Rescue');
     expect(
       await shop.call(LEAD, 'POST', 'sheets', sheet([{ ...STEP, afterUsage: 10, afterDays: 90 }])),
     ).toMatchObject({ status: 400, body: { detail: expect.stringMatching(/afterUsage: it has no meter/) } });

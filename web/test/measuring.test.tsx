@@ -189,6 +189,23 @@ describe('measuring blade by blade', () => {
   });
 });
 
+describe('a valve with a hollow', () => {
+  it('is felt by itself, whichever of the two is selected', async () => {
+    await measures('go-no-go');
+    cleanup();
+    const mark = { kind: 'mark', part: 'follower', place: '2I', damage: 'hollow', note: '', gone: false };
+    const wear = [{ id: 'w', by: 'Osk Velland', at: '2031-01-01T08:00:00Z', lines: [mark] }] as never;
+    const view = (marks: BuildView['wear']) =>
+      build({ stage: 'as-found', rounds: [round({ kind: 'as-found' })], wear: marks }, SCREW);
+    show(<AtPoint view={view([])} point="1I" beside={['1I', '2I']} />);
+    expect(screen.queryByRole('group', { name: 'Go blade, 2I' })).not.toBeNull();
+    cleanup();
+    show(<AtPoint view={view(wear)} point="1I" beside={['1I', '2I']} />);
+    expect(screen.queryByRole('group', { name: 'Go blade, 2I' })).toBeNull();
+    expect(screen.queryByRole('group', { name: 'Go blade' })).not.toBeNull();
+  });
+});
+
 describe('an upper limit that a blade just goes at', () => {
   it('is explained with what is taken over it, until somebody has read it', () => {
     const [point] = limitedPoints(build({}, SCREW).sheet);
