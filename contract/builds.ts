@@ -10,7 +10,8 @@ import { pastRecheck } from './rechecks.ts';
 import { aim, allowOver, ownAim, ownAims, provesAgain, setting, singleRule } from './setting.ts';
 import { jobKey, stageKey } from './stages.ts';
 import { turningRow } from './turning.ts';
-import { whyAtLength } from './bounded.ts';
+import { limitMm, whyAtLength } from './bounded.ts';
+import { role } from './pattern.ts';
 import { day, id, line, moment, passage, putAway, remark, takenAt, usageUnit, version } from './values.ts';
 import { wearEntry } from './wear.ts';
 
@@ -73,6 +74,32 @@ export const buildChange = z
   });
 export type BuildChange = z.input<typeof buildChange>;
 
+/** What an engine that is measured hot, and cannot be run, is set to cold; null where it can be run after all. */
+export const setColdRequest = z.object({
+  version,
+  setCold: z
+    .object({
+      /** of the roles that the sheet prints no cold figure for; mm */
+      figures: z.array(z.object({ role, min: limitMm, max: limitMm })).max(8),
+      why: whyAtLength(200),
+    })
+    .nullable(),
+});
+export type SetColdRequest = z.infer<typeof setColdRequest>;
+
+/** How it is set cold, and who stands for it; mm. */
+export const setCold = z.object({
+  figures: z.array(
+    z.object({
+      ...{ role, min: z.number(), max: z.number(), figure: z.number().nullable() },
+      ...{ asWritten: z.string(), provisional: z.boolean() },
+    }),
+  ),
+  foundHot: z.boolean(),
+  why: z.string(),
+  by: z.string(),
+});
+
 /** A build itself: where it stands, on what, and how often anything in it was written. */
 export const buildHead = z.object({
   id,
@@ -90,6 +117,8 @@ export const buildHead = z.object({
   allowOver,
   /** the band round one figure of the sheet, as the shop had it then; null where it goes by the usual one */
   singleRule,
+  /** an engine that is measured hot and cannot be run is set cold; null where it is measured as its sheet says */
+  setCold: setCold.nullable(),
   version,
   openedAt: moment,
   openedBy: z.string(),

@@ -22,6 +22,18 @@ const COLUMNS = {
   'builds.own_aims': z
     .object({ figures: z.array(z.object({ role, target: z.number() })), reason: z.string().default('') })
     .nullable(),
+  'builds.set_cold': z
+    .object({
+      figures: z.array(
+        z.object({
+          ...{ role, min: z.number(), max: z.number(), figure: z.number().nullable() },
+          ...{ asWritten: z.string(), provisional: z.boolean() },
+        }),
+      ),
+      foundHot: z.boolean(),
+      why: z.string(),
+    })
+    .nullable(),
   'engine_plans.plan': z
     .array(
       z.object({

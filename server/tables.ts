@@ -48,6 +48,8 @@ declare module 'knex/types/tables.js' {
       last_checked_on: string | null;
       last_checked_usage: number | null;
       last_checked_by: string | null;
+      set_cold: unknown;
+      set_cold_by: string | null;
     };
     calendar_feeds: {
       id: string;

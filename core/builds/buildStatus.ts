@@ -15,6 +15,7 @@ import { bareHeld, camsOutUnsaid, toolsIn } from './holds.ts';
 import { notMeasured, pointsBare } from './lastChange.ts';
 import { jobOf, type Circumstances, type JobKey } from './jobs.ts';
 import { measuredAt } from './jobStages.ts';
+import { meantAt } from './meantAt.ts';
 import { provenBy } from './proved.ts';
 import type { StageKey } from './stages.ts';
 
@@ -151,7 +152,8 @@ export const circumstancesOf = (
 ): Circumstances => ({
   touched: lastDisturbed(build).size > 0,
   camOut: camCapsOffAt(build) > -Infinity,
-  hot: build.sheet.condition === 'hot',
+  // it is booked in as it is found
+  hot: meantAt(build.sheet, 'as-found')?.condition === 'hot',
   pattern: build.sheet.pattern,
 });
 

@@ -102,6 +102,7 @@ const ROWS = [
     stages: STAGE_KEYS,
     findsAt: 'as-found',
     ...ALL_ASKED,
+    saysHot: CHECK.saysHot,
     complaint: 'asked',
     pressures: 'asked',
     foundProves: false,

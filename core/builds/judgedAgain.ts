@@ -9,6 +9,7 @@ import {
   type MeasuredPoint,
   type Reading,
   type Verdict,
+  type WhenHot,
 } from '../measuring/index.ts';
 import { lashPoints, type FoundBand, type Pattern } from '../sheets/index.ts';
 import type { SettingState } from './buildState.ts';
@@ -36,6 +37,7 @@ interface RoleLimits {
   readonly max: number;
   readonly allowOver?: number;
   readonly asFound?: FoundBand | null;
+  readonly whenHot?: WhenHot | null;
 }
 
 /**
@@ -43,13 +45,13 @@ interface RoleLimits {
  * it is set to; and at proving whatever was touched by what it is set to, and the rest still as it was found.
  *
  * @param settings of the build
- * @example heldAgainst('proved', '2I', build.settings) // 'found'
+ * @example heldAgainst('proved', '2I', build.settings) // 'left'
  * Rule: a maker's *leave alone between* is for what nobody touched.
  */
 export function heldAgainst(kind: RoundKind, point: string, settings: readonly SettingState[]): HeldAgainst {
   if (kind === 'as-set') return 'set';
-  if (kind === 'proved') return lastChange(settings, point) === null ? 'found' : 'set';
-  return 'found';
+  if (kind === 'proved') return lastChange(settings, point) === null ? 'left' : 'set';
+  return kind === 'recheck' ? 'in-service' : 'found';
 }
 
 /** A sheet as a build goes by it. */
@@ -67,12 +69,15 @@ export function pointsHeld(
   settings: readonly SettingState[],
 ): readonly MeasuredPoint[] {
   const toSet = measuredPoints(sheet);
-  if (kind === null || kind === 'as-set' || toSet.every(({ asFound }) => asFound === null)) return toSet;
-  const found = measuredPoints(sheet, 'found');
-  if (typeof kind === 'string' && kind !== 'proved') return found;
-  return toSet.map((point, index) => {
-    const of = typeof kind === 'string' ? kind : kind(point.key);
-    return heldAgainst(of, point.key, settings) === 'set' ? point : found[index]!;
+  if (
+    kind === null ||
+    kind === 'as-set' ||
+    sheet.limits.every(({ asFound, whenHot }) => !asFound && !whenHot)
+  )
+    return toSet;
+  return toSet.map(({ key }, index) => {
+    const of = typeof kind === 'string' ? kind : kind(key);
+    return measuredPoints(sheet, heldAgainst(of, key, settings))[index]!;
   });
 }
 

@@ -1,5 +1,6 @@
 import { tenthsFromMm } from '../length/index.ts';
 import { conditionCautions, whyNoProof, type Conditions, type ReadingState } from '../measuring/index.ts';
+import { meantAt } from './meantAt.ts';
 import { lashPoints, meansFor } from '../sheets/index.ts';
 import { bridgedPoints } from './bridges.ts';
 import { lastDisturbed, lastTakenApart } from './disturbed.ts';
@@ -82,14 +83,12 @@ function lockedProof(
 const NOTHING_SAID: Conditions = { engineTempC: null, hoursSinceRun: null, condition: null };
 
 /** Whether a round was taken as the sheet's figures are meant: cold unless somebody says otherwise, hot only where somebody says so. */
-function asMeant(
-  { condition, temperature = null }: BuildState['sheet'],
-  { conditions }: RoundState,
-): boolean {
-  if (condition === undefined) return false;
+function asMeant(sheet: BuildState['sheet'], { kind, conditions }: RoundState): boolean {
+  const meant = meantAt(sheet, kind);
+  if (meant === null) return false;
   const said = conditions?.at(-1) ?? NOTHING_SAID;
-  const fits = conditionCautions({ condition, temperature }, said).length === 0;
-  return fits && (condition === 'cold' || said.condition === condition);
+  const fits = conditionCautions(meant, said).length === 0;
+  return fits && (meant.condition === 'cold' || said.condition === meant.condition);
 }
 
 /** Whether a point was found in its band. */

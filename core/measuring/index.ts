@@ -20,12 +20,14 @@ export {
 } from './interval.ts';
 export {
   hasLimits,
+  heldHot,
   limitedPoints,
   limitsHeld,
   measuredPoints,
   type HeldAgainst,
   type LimitedPoint,
   type MeasuredPoint,
+  type WhenHot,
 } from './limitedPoints.ts';
 export { endsOf, judge, limitsFromMm, specOf, type Judgement, type Limits, type Verdict } from './judge.ts';
 export { NARROW_ENOUGH_MM, narrowingBlade, type NarrowingBladeInput } from './narrowingBlade.ts';

@@ -17,11 +17,28 @@ interface LimitedSheet {
     readonly figure?: number | null;
     /** what it is judged by as it is found, where that is other than what it is set to */
     readonly asFound?: FoundBand | null;
+    /** what holds once it is hot, where the engine is set cold */
+    readonly whenHot?: WhenHot | null;
   }[];
 }
 
-/** What a reading is held against: what a point is left alone between as it is found, or what it is set to. */
-export type HeldAgainst = 'found' | 'set';
+/**
+ * What a reading is held against: what a point is left alone between, as it is found, as it was left at proving, or in service; or what it
+ * is set to.
+ */
+export type HeldAgainst = 'found' | 'left' | 'in-service' | 'set';
+
+/** What holds of a role once the engine is hot, in a build that is set cold; mm. */
+export interface WhenHot {
+  readonly min: number;
+  readonly max: number;
+  readonly figure: number | null;
+  readonly asWritten: string;
+  readonly asFound: FoundBand | null;
+  readonly allowOver: number;
+  /** its gaps were found hot, before it was said that it cannot be run */
+  readonly foundHot: boolean;
+}
 
 /** Limits of a role, with what is left alone as found; mm. */
 interface JudgedLimits {
@@ -31,7 +48,16 @@ interface JudgedLimits {
   readonly figure?: number | null | undefined;
   readonly asWritten?: string | undefined;
   readonly asFound?: FoundBand | null | undefined;
+  readonly whenHot?: WhenHot | null | undefined;
 }
+
+/**
+ * Says whether readings are held against hot figures in a build that is set cold: in service always; as found where they were found hot.
+ *
+ * @example heldHot({ foundHot: true }, 'found') // true
+ */
+export const heldHot = ({ foundHot }: Pick<WhenHot, 'foundHot'>, against: HeldAgainst): boolean =>
+  against === 'in-service' || (foundHot && against === 'found');
 
 /**
  * Picks the limits of a role that a reading is held against. What a shop takes over the greatest belongs to what is set to, and to what
@@ -40,7 +66,8 @@ interface JudgedLimits {
  * @example limitsHeld({ min: 0.2, max: 0.25, allowOver: 0.01 }, 'found').allowOver // 0.01
  */
 export function limitsHeld<Row extends JudgedLimits>(row: Row, against: HeldAgainst): Row {
-  const { asFound } = row;
+  const { asFound, whenHot } = row;
+  if (whenHot && heldHot(whenHot, against)) return limitsHeld({ ...row, ...whenHot, whenHot: null }, against);
   if (against === 'set' || !asFound) return row;
   const { min, max, figure, asWritten, kind } = asFound;
   return { ...row, min, max, figure, asWritten, allowOver: kind === 'leave' ? 0 : (row.allowOver ?? 0) };
@@ -88,9 +115,9 @@ export type MeasuredPoint = LimitedPoint | UnlimitedPoint;
  */
 export const hasLimits = (point: MeasuredPoint): point is LimitedPoint => point.limits !== null;
 
-const known = {
-  found: new WeakMap<LimitedSheet, readonly MeasuredPoint[]>(),
-  set: new WeakMap<LimitedSheet, readonly MeasuredPoint[]>(),
+const pointsKnown = (): WeakMap<LimitedSheet, readonly MeasuredPoint[]> => new WeakMap();
+const known: Readonly<Record<HeldAgainst, ReturnType<typeof pointsKnown>>> = {
+  ...{ found: pointsKnown(), left: pointsKnown(), 'in-service': pointsKnown(), set: pointsKnown() },
 };
 
 /**

@@ -2,7 +2,15 @@ export { addDays, daysBetween, type Day } from './calendar.ts';
 export { DUE_IN_LAST_OF, DUE_WITHIN_DAYS, dueState, type DueState, type RecheckOutcome } from './dueState.ts';
 export { runningsOf, type LoggedFigure, type RunAt } from './meterLog.ts';
 export { onMeter, type Metered } from './onMeter.ts';
-export { isEmptyStep, nextRecheck, stepsOn, type RecheckDue, type RecheckStep } from './plan.ts';
+export {
+  isBeforeService,
+  isEmptyStep,
+  nextRecheck,
+  planWhereSetCold,
+  stepsOn,
+  type RecheckDue,
+  type RecheckStep,
+} from './plan.ts';
 export { isQuiet, quietUntil, type QuietHours } from './quiet.ts';
 export { isDayOfYear, nextOf, seasonAfter, type Season } from './season.ts';
 export { leftOfLook, pointsOfLook, suspectsOf } from './shortLook.ts';

@@ -45,6 +45,34 @@ export function stepsOn<Step extends RecheckStep>(steps: readonly Step[], unit: 
   return steps.map((step) => ({ ...step, afterUsage: null })).filter((step) => !isEmptyStep(step));
 }
 
+/** What stands in place of a season in a step that looks before the engine goes into service. */
+const SERVICE = 'it goes into service, measured hot';
+
+/**
+ * Says whether a step looks at an engine that was set cold, before it goes into service.
+ *
+ * @example isBeforeService({ season: 'first frost' }) // false
+ */
+export const isBeforeService = ({ season }: { readonly season?: string | undefined }): boolean =>
+  season === SERVICE;
+
+/**
+ * Plans for an engine that is measured hot and was set cold, because it could not be run: first it is measured hot, before it goes into
+ * service, and its own plan follows.
+ *
+ * Rule: due from the day it is signed; a lead holds it back for as long as the engine stands.
+ *
+ * @param sequence which recheck since sign-off is planned, from 1: without a plan of its own none follows the first
+ * @example planWhereSetCold([], 1).length // 1
+ */
+export function planWhereSetCold<Step extends RecheckStep & { readonly season?: string }>(
+  plan: readonly Step[],
+  sequence: number,
+): readonly (Step | (RecheckStep & { readonly season: string }))[] {
+  if (plan.length === 0 && sequence > 1) return [];
+  return [{ afterUsage: null, afterDays: 0, season: SERVICE }, ...plan];
+}
+
 /**
  * Plans the recheck that follows a sign-off or an earlier recheck. The last step of a plan repeats for ever.
  *
@@ -84,7 +112,8 @@ export function nextRecheck(
 
 /** Half of a step, a whole day or heat cycle at least; a season begins when it begins. */
 function sooner({ afterUsage, afterDays, afterCycles = null }: RecheckStep): RecheckStep {
-  const half = (whole: number | null) => (whole === null ? null : Math.max(1, Math.floor(whole / 2)));
+  // what is due at once stays so
+  const half = (whole: number | null) => (whole ? Math.max(1, Math.floor(whole / 2)) : whole);
   return {
     afterUsage: afterUsage === null ? null : afterUsage / 2,
     afterDays: half(afterDays),

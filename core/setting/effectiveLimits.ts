@@ -1,4 +1,5 @@
 import { mmFromTenths, tenthsFromMm } from '../length/index.ts';
+import type { WhenHot } from '../measuring/index.ts';
 import {
   resolveLimits,
   type AlsoPrinted,
@@ -7,6 +8,7 @@ import {
   type Role,
   type SingleRule,
 } from '../sheets/index.ts';
+import type { SetCold } from './setCold.ts';
 import type { Aim, OwnAim } from './target.ts';
 
 /** Limits of one role; mm. */
@@ -49,6 +51,8 @@ export interface Departures {
   readonly allowOver: readonly AllowOver[];
   /** the shop's band round one figure, as it was when the build was opened; null where it had none */
   readonly singleRule: SingleRule | null;
+  /** an engine that is measured hot and cannot be run; null where it is measured as its sheet says */
+  readonly setCold?: SetCold | null | undefined;
 }
 
 /**
@@ -70,6 +74,8 @@ export type EffectiveLimits<Row extends PrintedLimits & { readonly role: Role }>
   readonly allowOver: number;
   /** the build aims outside the maker's band there, and this band lies about its aim */
   readonly aimedOutside: boolean;
+  /** what holds once it is hot, where the engine is set cold; null where it is measured as its sheet says */
+  readonly whenHot: WhenHot | null;
 };
 
 /**
@@ -77,23 +83,32 @@ export type EffectiveLimits<Row extends PrintedLimits & { readonly role: Role }>
  * greatest clearance; where it aims outside a band on purpose, a band as wide as the sheet's, laid about that aim, as found too.
  *
  * Rule: a point set to a figure outside the maker's band is judged against that figure. Under the least clearance nothing is
- * ever allowed besides.
+ * ever allowed besides. An engine that cannot be run is set to cold figures, and is judged by the hot ones as soon as it runs.
  *
  * @example effectiveLimits(sheet.limits, { aim: 'middle', own: [], allowOver: [{ role: 'intake', over: 0.01 }], singleRule: null })
  */
 export function effectiveLimits<
   Row extends PrintedLimits & { readonly role: Role; readonly also?: readonly AlsoPrinted[] | undefined },
->(printed: readonly Row[], { aim, own, allowOver, singleRule }: Departures): readonly EffectiveLimits<Row>[] {
+>(
+  printed: readonly Row[],
+  { aim, own, allowOver, singleRule, setCold = null }: Departures,
+): readonly EffectiveLimits<Row>[] {
   const limits = resolveLimits(printed, singleRule);
   const outside = aim === 'own' ? aimsOutside(limits, own) : [];
   return limits.map((row) => {
-    const aimed = outside.find(({ role }) => role === row.role);
-    if (!aimed)
+    const over = allowOver.find(({ role }) => role === row.role)?.over ?? 0;
+    const cold = setCold?.figures.find(({ role }) => role === row.role);
+    if (setCold && cold) {
+      const { min, max, figure, asWritten, asFound } = row;
       return {
         ...row,
-        allowOver: allowOver.find(({ role }) => role === row.role)?.over ?? 0,
-        aimedOutside: false,
+        ...{ min: cold.min, max: cold.max, figure: cold.figure, asWritten: cold.asWritten },
+        ...{ asFound: null, allowOver: 0, aimedOutside: false },
+        whenHot: { min, max, figure, asWritten, asFound, allowOver: over, foundHot: setCold.foundHot },
       };
+    }
+    const aimed = outside.find(({ role }) => role === row.role);
+    if (!aimed) return { ...row, allowOver: over, aimedOutside: false, whenHot: null };
     const half = (tenthsFromMm(row.max) - tenthsFromMm(row.min)) / 2;
     const at = tenthsFromMm(aimed.target);
     return {
@@ -104,6 +119,7 @@ export function effectiveLimits<
       asFound: null,
       allowOver: 0,
       aimedOutside: true,
+      whenHot: null,
     };
   });
 }

@@ -33,6 +33,13 @@ export {
   type EffectiveLimits,
 } from './effectiveLimits.ts';
 export {
+  printedCold,
+  provisionalComplaint,
+  setColdInWords,
+  type ColdFigure,
+  type SetCold,
+} from './setCold.ts';
+export {
   adviseSetting,
   surelyThin,
   whatItLeaves,

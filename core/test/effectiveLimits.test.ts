@@ -45,7 +45,14 @@ const none = { aim: 'middle' as const, own: [], allowOver: [], singleRule: null 
 describe('the limits a build goes by', () => {
   it('are the sheet’s, with what the shop takes over the greatest', () => {
     expect(effectiveLimits(LIMITS, none)).toEqual(
-      LIMITS.map((row) => ({ ...row, figure: null, asFound: null, allowOver: 0, aimedOutside: false })),
+      LIMITS.map((row) => ({
+        ...row,
+        figure: null,
+        asFound: null,
+        whenHot: null,
+        allowOver: 0,
+        aimedOutside: false,
+      })),
     );
     const [intake, exhaust] = effectiveLimits(LIMITS, {
       ...none,

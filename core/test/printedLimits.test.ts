@@ -113,11 +113,11 @@ describe('two pairs of a maker', () => {
       { point: '2I', kind: 'left' as const, at },
     ];
     expect(heldAgainst('as-found', '1I', settings)).toBe('found');
-    expect(heldAgainst('recheck', '1I', settings)).toBe('found');
+    expect(heldAgainst('recheck', '1I', settings)).toBe('in-service');
     expect(heldAgainst('as-set', '2I', settings)).toBe('set');
     expect(heldAgainst('proved', '1I', settings)).toBe('set');
-    expect(heldAgainst('proved', '2I', settings)).toBe('found');
-    expect(heldAgainst('proved', '3I', settings)).toBe('found');
+    expect(heldAgainst('proved', '2I', settings)).toBe('left');
+    expect(heldAgainst('proved', '3I', settings)).toBe('left');
 
     const reading = (point: string) => ({
       ...{ point, reading: { kind: 'value', value: 0.28, uncertainty: 0.001 }, narrowBlade: false },

@@ -1,6 +1,6 @@
 import type { BuildRowChange, BuildWrite } from '@zero-lash/contract/builds';
 import type { JobKey, StageKey } from '@zero-lash/core/builds';
-import type { Aim, AllowOver, OwnAim } from '@zero-lash/core/setting';
+import type { Aim, AllowOver, OwnAim, SetCold } from '@zero-lash/core/setting';
 import type { SingleRule } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import { Refusal } from '../plugins/errors.ts';
@@ -22,6 +22,7 @@ export interface LockedBuild {
   readonly ownAims: { readonly figures: readonly OwnAim[] } | null;
   readonly allowOver: AllowOver[];
   readonly singleRule: SingleRule | null;
+  readonly setCold: SetCold | null;
 }
 
 const FIELDS = [
@@ -38,6 +39,7 @@ const FIELDS = [
   'own_aims as ownAims',
   'allow_over as allowOver',
   'single_rule as singleRule',
+  'set_cold as setCold',
 ];
 
 /**
@@ -72,7 +74,8 @@ async function raise(db: Knex, id: string | Knex.QueryBuilder): Promise<LockedBu
   const [build] = (await db('builds')
     .where('id', id as string)
     .increment('seq', 1)
-    .returning(FIELDS)) as (Omit<LockedBuild, 'ownAims' | 'allowOver' | 'singleRule'> & {
+    .returning(FIELDS)) as (Omit<LockedBuild, 'ownAims' | 'allowOver' | 'singleRule' | 'setCold'> & {
+    setCold: unknown;
     ownAims: unknown;
     allowOver: unknown;
     singleRule: unknown;
@@ -83,6 +86,7 @@ async function raise(db: Knex, id: string | Knex.QueryBuilder): Promise<LockedBu
       ownAims: json('builds.own_aims', build.ownAims),
       allowOver: json('builds.allow_over', build.allowOver),
       singleRule: json('builds.single_rule', build.singleRule),
+      setCold: json('builds.set_cold', build.setCold),
     }
   );
 }

@@ -41,6 +41,7 @@ export async function readHead(db: Knex, id: string): Promise<AsOf<BuildHead>> {
        e.id as "engineId", e.name as engine, e.usage_unit as "usageUnit", e.usage, e.running,
        sp.name as "signedBy", s.at as "signedAt", s.usage as "signedUsage", s.statement, s.accepted,
        b.last_checked_on as "checkedOn", b.last_checked_usage as "checkedUsage", b.last_checked_by as "checkedBy",
+       b.set_cold as "setCold", cp.name as "coldBy",
        b.abandoned_at as "abandonedAt", ap.name as "abandonedBy", b.abandoned_why as "abandonedWhy",
        (select json_build_object('buildId', cb.id, 'number', cb.number, 'sequence', c.number)
          from rounds c join builds cb on cb.id = c.build_id where c.id = b.carried_round) as carried
@@ -48,6 +49,7 @@ export async function readHead(db: Knex, id: string): Promise<AsOf<BuildHead>> {
        join people p on p.id = b.opened_by
        join engines e on e.id = b.engine_id
        left join people wp on wp.id = b.aim_by
+       left join people cp on cp.id = b.set_cold_by
        left join people ap on ap.id = b.abandoned_by
        left join sign_offs s on s.build_id = b.id
        left join people sp on sp.id = s.by
@@ -56,6 +58,7 @@ export async function readHead(db: Knex, id: string): Promise<AsOf<BuildHead>> {
   );
   if (!rows[0]) throw noBuild();
   const ownAims = json('builds.own_aims', rows[0].ownAims);
+  const setCold = json('builds.set_cold', rows[0].setCold);
   const late = rows[0].signedAt ? await readLate(db, id) : [];
   const {
     seq,
@@ -76,6 +79,7 @@ export async function readHead(db: Knex, id: string): Promise<AsOf<BuildHead>> {
     checkedUsage,
     checkedBy,
     aimBy,
+    coldBy,
     ...head
   } = rows[0];
   return {
@@ -86,6 +90,7 @@ export async function readHead(db: Knex, id: string): Promise<AsOf<BuildHead>> {
       allowOver: json('builds.allow_over', head.allowOver),
       singleRule: json('builds.single_rule', head.singleRule),
       ownAims: ownAims && { ...ownAims, by: aimBy },
+      setCold: setCold && { ...setCold, by: coldBy },
       openedAt: head.openedAt.toISOString(),
       closedAt: head.closedAt?.toISOString() ?? null,
       engine: { id: engineId, name: engine, usageUnit, usage, running },

@@ -262,8 +262,14 @@ export async function readLastGaps(db: Knex, engineId: string): Promise<GapRow[]
       .filter(({ closedAt, stage }) => closedAt !== null || stage === RUNNING)
       .map(({ id }) => id),
   );
+  // proved where it was set cold it says nothing of where it is hot
+  const cold = new Set(
+    await db('builds').where({ engine_id: engineId }).whereNotNull('set_cold').pluck('id'),
+  );
   const last = new Map<string, GapRow>();
-  for (const gap of await readGaps(db, engineId))
+  for (const gap of (await readGaps(db, engineId)).filter(
+    ({ buildId, round }) => round !== 'proved' || !cold.has(buildId),
+  ))
     if (done.has(gap.buildId) && ['proved', 'recheck'].includes(gap.round) && gap.hi !== null)
       last.set(gap.point, gap);
   return [...last.values()];

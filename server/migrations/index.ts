@@ -12,6 +12,7 @@ import * as sheetSystem from './109-sheetSystem.ts';
 import * as jobs from './110-jobs.ts';
 import * as notMeasured from './111-notMeasured.ts';
 import * as lastChecked from './112-lastChecked.ts';
+import * as setCold from './113-setCold.ts';
 import { EARLIER_NAMES, earlierSource } from './earlier/index.ts';
 import { sourceOf } from './source.ts';
 
@@ -29,6 +30,7 @@ const MIGRATIONS = {
   '110-jobs': jobs,
   '111-notMeasured': notMeasured,
   '112-lastChecked': lastChecked,
+  '113-setCold': setCold,
 } as const;
 
 /** The migrations of every database of ours, in order. */

@@ -2,7 +2,7 @@ import type { BuildHead } from '@zero-lash/contract/builds';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { currentLines } from '@zero-lash/core/builds';
 import { ledgerKey, partsListOf, partsListRow } from '@zero-lash/core/parts';
-import { aimsOutside } from '@zero-lash/core/setting';
+import { aimsOutside, setColdInWords } from '@zero-lash/core/setting';
 import { resolveLimits, ROLE_WORDS } from '@zero-lash/core/sheets';
 import { partDispositions, wearSheetOf } from '@zero-lash/core/wear';
 import type { Knex } from 'knex';
@@ -12,8 +12,19 @@ import { dayIn, shopZone } from '../clock.ts';
 import { findRevision } from '../sheets/read.ts';
 import type { ListPaper } from '../papers/listPaper.ts';
 
-/** What every paper of a build says, where it is aimed outside the maker's band; empty where it is not. */
-export function aimedOutside(
+/** What every paper of a build says, where it is set to anything but its sheet's figures; empty where it is not. */
+export const departsInWords = (
+  limits: SheetRevision['limits'],
+  head: Pick<BuildHead, 'aim' | 'ownAims' | 'singleRule' | 'setCold'>,
+): string =>
+  [
+    aimedOutside(limits, head),
+    head.setCold ? setColdInWords(head.setCold, (min, max) => `${min}–${max} mm`) : '',
+  ]
+    .filter(Boolean)
+    .join(' ');
+
+function aimedOutside(
   limits: SheetRevision['limits'],
   { aim, ownAims, singleRule }: Pick<BuildHead, 'aim' | 'ownAims' | 'singleRule'>,
 ): string {
@@ -39,12 +50,12 @@ export async function readPartsList(db: Knex, buildId: string): Promise<ListPape
   const sheet = await findRevision(db, head.revisionId);
   const wear = wearSheetOf(await readEntries(db, buildId, 'wear'), sheet.wearLimits);
   const counted = currentLines(await readEntries(db, buildId, 'ledger'), ledgerKey);
-  const aimed = aimedOutside(sheet.limits, head);
+  const departs = departsInWords(sheet.limits, head);
   const on = dayIn(await shopZone(db));
   return {
     title: `Parts for ${head.engine.name}`,
     under: `Build ${head.number} · ${sheet.maker} ${sheet.name}, revision ${sheet.number} · ${on}`,
-    notes: aimed === '' ? [] : [aimed],
+    notes: departs === '' ? [] : [departs],
     tables: [
       {
         columns: COLUMNS,

@@ -71,6 +71,10 @@ const REFUSALS = {
   engine_on_bench: [409, 'A build of this engine is on the bench: finish it or abandon it first.'],
   not_abandoned: [409, 'This build was not abandoned.'],
   not_acceptable: [409, 'This point cannot be let stand as it is.'],
+  measured_by_it: [
+    409,
+    'Gaps were set or proved in this build already, and stay judged by what they were read by.',
+  ],
   job_smaller: [409, 'A job becomes a larger one when something is found, never a smaller one.'],
   revision_stays: [409, 'A build stays on the revision of the spec sheet that it was opened on.'],
   usage_back: [409, 'A running figure below the last one needs a reason.'],

@@ -63,8 +63,9 @@ export async function readCourses(db: Knex, buildId: string): Promise<BuildCours
     if (!row) return [];
     const setTo = limitsFromMm(row);
     // at the next look nobody will have touched it: what may be left alone is what it has to stay in
-    const limits = specOf(limitsFromMm(limitsHeld(row, 'found')));
-    const proof = proofs.get(key);
+    const limits = specOf(limitsFromMm(limitsHeld(row, 'in-service')));
+    // what was read cold says nothing of where it is hot
+    const proof = row.whenHot ? undefined : proofs.get(key);
     const seen = build.rounds
       .filter(({ kind, carried }) => kind === 'recheck' && !carried)
       .flatMap(({ id, readings }) =>

@@ -2,7 +2,9 @@ import { randomUUID } from 'node:crypto';
 import { tenthsFromMm } from '@zero-lash/core/length';
 import type { RecheckForecast } from '@zero-lash/contract/rechecks';
 import {
+  isBeforeService,
   nextRecheck,
+  planWhereSetCold,
   stepsOn,
   ownDrift,
   pointsOfLook,
@@ -63,6 +65,7 @@ export function dueColumns(
 ) {
   const { dueUsage, dueDate, dueCycles, season } = nextRecheck(plan, sequence, from, watched);
   const step = plan[Math.min(sequence, plan.length) - 1]!;
+  const begins = season !== null || isBeforeService(step) ? (step.season ?? '') : '';
   // what nobody could decide is looked at whole
   const sample = after === null || after === 'held' ? (step.points ?? []) : [];
   return {
@@ -70,7 +73,7 @@ export function dueColumns(
     ...{ planned_usage: from.usage, planned_cycles: from.cycles, planned_on: from.day },
     ...{ due_usage: dueUsage, due_date: dueDate, due_cycles: dueCycles },
     ...{ plan_usage: dueUsage, plan_date: dueDate },
-    ...{ season: season ? (step.season ?? '') : '', sample: JSON.stringify(sample) },
+    ...{ season: begins, sample: JSON.stringify(sample) },
     ...{ season_from: season?.from ?? null, season_until: season?.until ?? null },
   };
 }
@@ -79,12 +82,14 @@ export function dueColumns(
 async function planOf(
   db: Knex,
   { id, engineId, revisionId }: Pick<LockedBuild, 'id' | 'engineId' | 'revisionId'>,
+  sequence: number,
 ): Promise<readonly PlanStep[]> {
   const own = await readOwnPlan(db, engineId);
   const { usage_unit: unit } = (await db('engines').where({ id: engineId }).first('usage_unit'))!;
   const steps = stepsOn<PlanStep>(own?.steps ?? (await findRevision(db, revisionId)).recheckPlan, unit);
-  const { job } = (await db('builds').where({ id }).first('job'))!;
-  return jobOf(job as JobKey).isRunIn ? steps.slice(-1) : steps;
+  const { job, set_cold: cold } = (await db('builds').where({ id }).first('job', 'set_cold'))!;
+  const run = jobOf(job as JobKey).isRunIn ? steps.slice(-1) : steps;
+  return cold === null ? run : planWhereSetCold(run, sequence);
 }
 
 /**
@@ -97,7 +102,7 @@ export async function planRecheck(
   build: Pick<LockedBuild, 'id' | 'engineId' | 'revisionId'>,
   { sequence, usage, on, after, watched = false }: PlannedAfter,
 ): Promise<void> {
-  const plan = await planOf(db, build);
+  const plan = await planOf(db, build, sequence);
   if (plan.length === 0) return;
   const engine = (await db('engines').where({ id: build.engineId }).first('heat_cycles'))!;
   const from = {
@@ -140,7 +145,11 @@ export async function replan(
     .first('r.*', 'b.revision_id');
   if (!recheck) return planFirst(db, engineId);
   if ((await isMoved(db, recheck.id)) || (await isBegun(db, recheck.id))) return null;
-  const plan = await planOf(db, { id: recheck.build_id, engineId, revisionId: recheck.revision_id });
+  const plan = await planOf(
+    db,
+    { id: recheck.build_id, engineId, revisionId: recheck.revision_id },
+    recheck.sequence,
+  );
   const changed = { recheck_id: recheck.id, day: null, why, by: personId };
   if (plan.length === 0) {
     await db('rechecks').where({ id: recheck.id }).update({ status: 'dropped' });

@@ -14,7 +14,7 @@ import { readEntries } from '../entries/read.ts';
 import { readNotes } from '../builds/read.ts';
 import { readWhole, type WholeBuild } from '../builds/readWhole.ts';
 import { dayIn, shopZone } from '../clock.ts';
-import { aimedOutside } from '../parts/store.ts';
+import { departsInWords } from '../parts/store.ts';
 import { readRechecks } from '../rechecks/read.ts';
 import { findRevision } from '../sheets/read.ts';
 
@@ -80,7 +80,7 @@ export async function readOwnerSheet(db: Knex, buildId: string): Promise<OwnerSh
   const [planned] = (await readRechecks(db, { build_id: buildId })).filter(
     ({ status }) => status === 'planned',
   );
-  const aimed = aimedOutside((await findRevision(db, build.revisionId)).limits, build);
+  const departs = departsInWords((await findRevision(db, build.revisionId)).limits, build);
   return {
     engine: engine.name,
     about: [
@@ -116,7 +116,7 @@ export async function readOwnerSheet(db: Knex, buildId: string): Promise<OwnerSh
             'Do not run it on: what was measured before it was signed off, and reached us after, says otherwise. It is to be set again.',
           ]
         : []),
-      ...(aimed === '' ? [] : [aimed]),
+      ...(departs === '' ? [] : [departs]),
       ...(signOff && signOff.accepted.length > 0
         ? [`Let stand as they were, by a lead: ${signOff.accepted.join(', ')}. Look at them sooner.`]
         : []),

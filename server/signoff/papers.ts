@@ -1,5 +1,7 @@
 import { id } from '@zero-lash/contract/values';
 import { positionSchool } from '@zero-lash/contract/turning';
+import { heldAgainst, meantAt, stageOf } from '@zero-lash/core/builds';
+import { heldHot } from '@zero-lash/core/measuring';
 import { firstSchool } from '@zero-lash/core/turning';
 import type { FastifyInstance } from 'fastify';
 import type { Knex } from 'knex';
@@ -10,15 +12,17 @@ import { findEngine } from '../engines/read.ts';
 import { effectiveSheet } from '../sheets/effectiveSheet.ts';
 import { findRevision } from '../sheets/read.ts';
 import { printedOrigin } from '../share/origin.ts';
-import { aimedOutside } from '../parts/store.ts';
+import { departsInWords } from '../parts/store.ts';
 import { readOwnerSheet } from './ownerSheet.ts';
 
-/** What the newest build of an engine aims at outside the maker's band; empty where it does not. */
-async function aimedOutsideLast(db: Knex, engineId: string): Promise<string> {
+/** How the newest build of an engine departs from its sheet; empty where it does not, or where it was measured hot since. */
+async function departsNow(db: Knex, engineId: string): Promise<string> {
   const last = await db('builds').where({ engine_id: engineId }).orderBy('number', 'desc').first('id');
   if (!last) return '';
   const { rows: head } = await readHead(db, last.id);
-  return aimedOutside((await findRevision(db, head.revisionId)).limits, head);
+  const checked = await db('rechecks').where({ build_id: last.id, status: 'done' }).first('id');
+  const setCold = checked ? null : head.setCold;
+  return departsInWords((await findRevision(db, head.revisionId)).limits, { ...head, setCold });
 }
 
 /** The papers of a build and of its engine: what an owner is given, what is stuck on it, what is measured with a pencil. */
@@ -41,7 +45,16 @@ export function paperRoutes(instance: FastifyInstance, _options: object, done: (
     async (request, reply) => {
       const { rows: head } = await readHead(app.db, request.params.id);
       const printed = await findRevision(app.db, head.revisionId);
-      const sheet = effectiveSheet(printed, head);
+      const effective = effectiveSheet(printed, head);
+      const { measures } = stageOf(head.stage);
+      // what is measured now: in service an engine that was set cold is measured hot
+      const isHot = (row: (typeof effective.limits)[number]) =>
+        row.whenHot !== null && measures === 'recheck' && heldHot(row.whenHot, heldAgainst(measures, '', []));
+      const sheet = {
+        ...effective,
+        condition: meantAt(effective, measures)!.condition,
+        limits: effective.limits.map((row) => (isHot(row) ? { ...row, ...row.whenHot, whenHot: null } : row)),
+      };
       const shop = (await app.db('shop').first('unit'))!;
       return reply
         .header('content-disposition', inline('measuring-sheet'))
@@ -49,7 +62,7 @@ export function paperRoutes(instance: FastifyInstance, _options: object, done: (
         .send(
           await app.papers.draw('measuring-sheet', {
             ...{ engine: head.engine.name, build: `Build ${head.number}`, sheet, unit: shop.unit },
-            caution: aimedOutside(printed.limits, head),
+            caution: departsInWords(printed.limits, head),
             school: request.query.school ?? firstSchool(sheet.pattern),
           }),
         );
@@ -66,7 +79,7 @@ export function paperRoutes(instance: FastifyInstance, _options: object, done: (
         await app.papers.draw('label', {
           engine: engine.name,
           lines: [engine.serial && `serial ${engine.serial}`, engine.owner, engine.sheetName].filter(Boolean),
-          caution: await aimedOutsideLast(app.db, engine.id),
+          caution: await departsNow(app.db, engine.id),
           address: origin && `${origin}/engines/${engine.id}`,
         }),
       );

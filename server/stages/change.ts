@@ -48,6 +48,11 @@ export async function changeBuild(
       detail: 'What the engine is here for was said, and is not unsaid: say it otherwise.',
       fields: [{ path: 'complaint', message: 'say in a line what the engine is here for' }],
     });
+  if (aim === 'own' && build.setCold)
+    throw new Refusal('invalid', {
+      detail: 'It is set cold in this build, and figures of the shop’s own are for the hot engine.',
+      fields: [{ path: 'aim', message: 'is for the hot engine' }],
+    });
   if (aim === 'own') await refuseOutside(db, build, ownAims!, aimReason, person);
   await db('builds')
     .where({ id })

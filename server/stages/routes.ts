@@ -6,6 +6,7 @@ import {
   largerJob,
   newBuild,
   noteRequest,
+  setColdRequest,
   stageMoveRequest,
   tickRequest,
   type BuildParts,
@@ -21,6 +22,7 @@ import { abandonBuild, restoreBuild } from './abandon.ts';
 import { changeBuild, enlargeJob } from './change.ts';
 import { moveStage } from './move.ts';
 import { openBuild } from './open.ts';
+import { setColdInstead } from './setCold.ts';
 import { buildWriteRoute } from '../builds/buildWriteRoute.ts';
 
 export function stageRoutes(instance: FastifyInstance, _options: object, done: () => void): void {
@@ -61,6 +63,12 @@ export function stageRoutes(instance: FastifyInstance, _options: object, done: (
     body: largerJob,
     status: 200,
     work: (db, { id: build, body, context }) => enlargeJob(db, build, body, context.personId),
+  });
+
+  buildWriteRoute(app, 'POST /builds/:id/set-cold', {
+    body: setColdRequest,
+    status: 200,
+    work: (db, { id: build, body, context }) => setColdInstead(db, build, body, context),
   });
 
   buildWriteRoute(app, 'POST /builds/:id/abandon', {

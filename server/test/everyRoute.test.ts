@@ -14,6 +14,7 @@ import { DEMO_SHEETS } from '../demo/sheets/index.ts';
 import { routesOf } from '../routes.ts';
 import { BENCH, LEAD, parsePublished, TestShop, VIEWER } from './shop.ts';
 import { aPicture } from './pictures.ts';
+import { hotEngine } from './hotSheet.ts';
 import { Work } from './worked.ts';
 
 /** Pieces of the demo's sheets, whose drawer has a price. */
@@ -34,7 +35,7 @@ const routes = () => routesOf(shop.app);
 
 /** Writes that change a row people edit, and say which version of it they saw. */
 const VERSIONED =
-  /^P(?:ATCH|UT) |sign-off$|stage$|publication$|abandon$|restore$|put-away$|bring-back$|move$|bench-day$|late-left$|revision$|job$/;
+  /^P(?:ATCH|UT) |sign-off$|stage$|publication$|abandon$|restore$|put-away$|bring-back$|move$|bench-day$|late-left$|revision$|job$|set-cold$/;
 /** The last of them is let in by its address, which nobody guesses. */
 const OPEN = ['GET /api/health', 'POST /api/session', 'GET /api/calendar/:token'];
 /** Writes of a person's own session, whoever they are. */
@@ -139,6 +140,7 @@ async function makeSamples() {
   const lateOf = await aPlanned();
   const proof = (await shop.db('rounds').where({ build_id: lateOf.buildId, kind: 'proved' }).first('id'))!;
   await shop.db('rechecks').where({ id: lateOf.id }).update({ late_round: proof.id, after_outcome: 'out' });
+  const hot = await hotEngine(shop, ['intake', 'exhaust']);
   const { body: owners } = await shop.call<Owner[]>(LEAD, 'GET', 'owners');
   const { id: logged } = (await shop.db('usages').where({ engine_id: build.engine.id }).first('id'))!;
   const [line] = await shop
@@ -199,6 +201,9 @@ async function makeSamples() {
     }),
     'POST /api/builds/:id/job': at(`builds/${check.build.id}/job`, {
       ...{ version: check.build.version, job: 'rebuild' },
+    }),
+    'POST /api/builds/:id/set-cold': at(`builds/${hot.build.id}/set-cold`, {
+      ...{ version: hot.build.version, setCold: { figures: [], why: 'no fuel in it' } },
     }),
     'POST /api/builds/:id/revision': at(`builds/${unread.build.id}/revision`, {
       ...{ version: unread.build.version, revisionId: known.id },

@@ -7,9 +7,11 @@ import {
   cautionsAt,
   checksAt,
   circumstancesOf,
+  meantAt,
   stageIn,
   stageOf,
   type JobKey,
+  type RoundKind,
   type StageKey,
 } from '@zero-lash/core/builds';
 import { memo, Suspense } from 'react';
@@ -35,6 +37,7 @@ import { PointPanel } from './PointPanel.tsx';
 import { RoundConditions } from '../measuring/RoundConditions.tsx';
 import { StageRail } from './StageRail.tsx';
 import { FromPaper } from '../measuring/FromPaper.tsx';
+import { SetCold } from '../setting/SetCold.tsx';
 import { AimedOutside } from '../setting/AimedOutside.tsx';
 import { STAGE_ROOMS } from './stageRooms.ts';
 import { StageWork } from './StageWork.tsx';
@@ -74,6 +77,7 @@ function Build({ build }: { readonly build: BuildView }) {
           said={buildInWords(build)}
           engine={build.engine}
           sheet={build.sheet}
+          measures={stageOf(build.stage).measures}
         />
       }
     >
@@ -147,9 +151,10 @@ interface AreaProps {
 interface UnderProps extends Pick<BuildView, 'number' | 'carried' | 'engine' | 'sheet'> {
   /** what the build is for */
   readonly said: string;
+  readonly measures: RoundKind | null;
 }
 
-const Under = memo(function Under({ number, carried, said, engine, sheet }: UnderProps) {
+const Under = memo(function Under({ number, carried, said, engine, sheet, measures }: UnderProps) {
   return (
     <>
       <Link to={`/engines/${engine.id}`}>Build {number}</Link>
@@ -166,7 +171,7 @@ const Under = memo(function Under({ number, carried, said, engine, sheet }: Unde
       <Link to={`/sheets/${sheet.sheetId}`}>
         {sheet.maker} {sheet.name}, revision {sheet.number}
       </Link>{' '}
-      · {sheet.condition} · {runningInWords(engine.usage, engine.usageUnit)}
+      · {meantAt(sheet, measures)?.condition} · {runningInWords(engine.usage, engine.usageUnit)}
     </>
   );
 });
@@ -208,6 +213,7 @@ const AboveHead = memo(function AboveHead({ work }: AreaProps) {
       <AboutStage job={build.job} looking={looking} pattern={build.sheet.pattern} />
       <LimitsToCome build={build} />
       <AimedOutside build={build} />
+      <SetCold build={build} />
       {Above && (
         <Suspense fallback={null}>
           <Above build={build} />

@@ -73,7 +73,7 @@ function judgedByInWords(point: MeasuredPoint, { band, length }: ReturnType<type
   const here = limitsInWords(point, band, length);
   if (!point.asFound) return here;
   const { min, max } = specOf(point.toSet);
-  return point.heldAgainst === 'found'
+  return point.heldAgainst !== 'set'
     ? `as found ${here}; set to ${band(min, max)}`
     : `${here}; as found ${band(point.asFound.min, point.asFound.max)} is left alone`;
 }
@@ -140,7 +140,7 @@ export function PointPanel({
   const limited = hasLimits(point) ? point : null;
   const target =
     limited && mmFromTenths(aimFor(build.aim, point.role, limited.toSet, build.ownAims?.figures));
-  const cooled = useCooled(build, `${round?.id} ${point.key}`);
+  const cooled = useCooled(build, round?.kind ?? null, `${round?.id} ${point.key}`);
   const said = (
     <div className="point-said">
       {round && reading && !seen && (

@@ -8,6 +8,7 @@ import type {
   NewBuild,
   LargerJob,
   NewerRevision,
+  SetColdRequest,
 } from '@zero-lash/contract/builds';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import type { StageKey } from '@zero-lash/core/builds';
@@ -80,6 +81,9 @@ export const buildsApi = api.injectEndpoints({
     ),
     goToRevision: build.mutation<BuildWrite, OfBuild<NewerRevision>>(
       buildWriteEndpoint(({ buildId, ...body }) => write('POST', `builds/${buildId}/revision`, body)),
+    ),
+    setCold: build.mutation<BuildWrite, OfBuild<SetColdRequest>>(
+      buildWriteEndpoint(({ buildId, ...body }) => write('POST', `builds/${buildId}/set-cold`, body)),
     ),
     enlargeJob: build.mutation<BuildWrite, OfBuild<LargerJob>>(
       buildWriteEndpoint(({ buildId, ...body }) => write('POST', `builds/${buildId}/job`, body)),
@@ -161,6 +165,7 @@ export const {
   useRevisionQuery,
   useOpenBuildMutation,
   useChangeBuildMutation,
+  useSetColdMutation,
   useEnlargeJobMutation,
   useGoToRevisionMutation,
   useMoveStageMutation,

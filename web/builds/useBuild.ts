@@ -35,15 +35,16 @@ export function useBuild(id: string) {
   const own = head.rows?.ownAims;
   const allowOver = head.rows?.allowOver;
   const singleRule = head.rows?.singleRule ?? null;
+  const setCold = head.rows?.setCold ?? null;
   const aim = head.rows?.aim;
   const effectiveSheet = useMemo((): EffectiveSheet | undefined => {
     if (!sheet.data || !aim) return undefined;
     const figures = own?.figures ?? [];
     const limits = effectiveLimits(sheet.data.limits, {
-      ...{ aim, own: figures, allowOver: allowOver ?? [], singleRule },
+      ...{ aim, own: figures, allowOver: allowOver ?? [], singleRule, setCold },
     });
-    return { ...sheet.data, limits: [...limits] };
-  }, [sheet.data, aim, own, allowOver, singleRule]);
+    return { ...sheet.data, limits: [...limits], setCold };
+  }, [sheet.data, aim, own, allowOver, singleRule, setCold]);
   const hollow = useMemo(
     () =>
       wear.rows && effectiveSheet

@@ -1,5 +1,6 @@
 import { Box, Button } from '@chakra-ui/react';
 import type { Round } from '@zero-lash/contract/measuring';
+import { meantAt, type RoundKind } from '@zero-lash/core/builds';
 import { hotClock, type HotClock as Clock } from '@zero-lash/core/measuring';
 import { useCoarseNow } from '../app/useCoarseNow.ts';
 import { useHeld } from '../app/useHeld.ts';
@@ -7,30 +8,34 @@ import { Note } from '../app/Note.tsx';
 import type { BuildView } from '../builds/buildView.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 
-/** The clock of an engine that is measured hot, from when it was last said to be shut down, in whichever round. */
-export function clockOf({ sheet, rounds }: Pick<BuildView, 'sheet' | 'rounds'>, now: number): Clock | null {
+type Timed = Pick<BuildView, 'sheet' | 'rounds'>;
+
+/** The clock of an engine that is measured hot in a kind of round, from when it was last said to be shut down, in whichever round. */
+function clockOf({ sheet, rounds }: Timed, kind: RoundKind | null, now: number): Clock | null {
   const said = rounds
     .flatMap(({ conditions }) => conditions)
     .toSorted((a, b) => Date.parse(a.at) - Date.parse(b.at));
-  return hotClock(sheet, said, now);
+  const meant = meantAt(sheet, kind);
+  return meant && hotClock(meant, said, now);
 }
 
 /**
  * Whether an engine had cooled past its sheet's time as a point came up, or as something was said of its warmth since: what was begun at a
  * point is ended there.
  *
+ * @param kind of the round that is read; null where none is
  * @param visit another one with every point
  */
-export function useCooled({ sheet, rounds }: Pick<BuildView, 'sheet' | 'rounds'>, visit: string): boolean {
+export function useCooled({ sheet, rounds }: Timed, kind: RoundKind | null, visit: string): boolean {
   const now = useCoarseNow();
   const said = rounds.reduce((sum, { conditions }) => sum + conditions.length, 0);
-  return useHeld(`${visit} ${said}`, clockOf({ sheet, rounds }, now)?.left === 0);
+  return useHeld(`${visit} ${said}`, clockOf({ sheet, rounds }, kind, now)?.left === 0);
 }
 
 interface Props {
   readonly build: BuildView;
   /** in which its conditions are said */
-  readonly round: Pick<Round, 'id' | 'conditions'>;
+  readonly round: Pick<Round, 'id' | 'kind' | 'conditions'>;
   readonly enabled: boolean;
 }
 
@@ -38,8 +43,8 @@ interface Props {
 export function HotClock({ build, round, enabled }: Props) {
   const put = useBenchWrite(build.id);
   const now = useCoarseNow();
-  if (build.sheet.condition !== 'hot') return null;
-  const clock = clockOf(build, now);
+  if (meantAt(build.sheet, round.kind)?.condition !== 'hot') return null;
+  const clock = clockOf(build, round.kind, now);
   const shutDown = () =>
     put({
       kind: 'conditions',

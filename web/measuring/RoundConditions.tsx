@@ -2,6 +2,7 @@ import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { BuildView } from '../builds/buildView.ts';
 import type { ConditionsRow, Round } from '@zero-lash/contract/measuring';
 import { memo, useState, type FormEvent } from 'react';
+import { meantAt } from '@zero-lash/core/builds';
 import { conditionCautions } from '@zero-lash/core/measuring';
 import { Caution } from '../app/Caution.tsx';
 import { figureShown, figureTyped, numberTyped, unitShown, type ShownIn } from '@zero-lash/core/length';
@@ -102,7 +103,7 @@ export const RoundConditions = memo(
           buildId={build.id}
           which={({ kind, within }) => kind === 'conditions' && within === round.id}
         />
-        {conditionCautions(build.sheet, said).map((text) => (
+        {conditionCautions(meantAt(build.sheet, round.kind)!, said).map((text) => (
           <Caution key={text}>{text}</Caution>
         ))}
         {saidBefore(build, round).map(({ id, by, at, cautions }) => (
@@ -145,9 +146,9 @@ const instrumentsOf = ({ readings }: Round) =>
   [...new Set(readings.map(({ instrument }) => instrument))].filter((name) => name !== null);
 
 /** What was said of the conditions before and did not fit the sheet: it stays on the round's record. */
-function saidBefore({ sheet }: BuildView, { conditions }: Round) {
+function saidBefore({ sheet }: BuildView, { kind, conditions }: Round) {
   return conditions
     .slice(0, -1)
-    .map((said) => ({ ...said, cautions: conditionCautions(sheet, said) }))
+    .map((said) => ({ ...said, cautions: conditionCautions(meantAt(sheet, kind)!, said) }))
     .filter(({ cautions }) => cautions.length > 0);
 }

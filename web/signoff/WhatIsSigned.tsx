@@ -1,8 +1,8 @@
 import { Box } from '@chakra-ui/react';
-import { findings, lastChange, lastDone, currentLines, statusOf } from '@zero-lash/core/builds';
+import { findings, lastChange, lastDone, currentLines, meantAt, statusOf } from '@zero-lash/core/builds';
 import { alongAxis, OPERATION_WORDS, type HeadWorkLine } from '@zero-lash/core/headwork';
 import { conditionCautions } from '@zero-lash/core/measuring';
-import { settingInWords } from '@zero-lash/core/setting';
+import { setColdInWords, settingInWords } from '@zero-lash/core/setting';
 import { ROLE_WORDS } from '@zero-lash/core/sheets';
 import { PARTS, partDispositions, wearSheetOf } from '@zero-lash/core/wear';
 import { proofLines } from '@zero-lash/core/signoff';
@@ -12,7 +12,7 @@ import { STATE_WORDS } from '../drawings/states.ts';
 
 /** What a signature signs, on one page: found, wear, work, set, proved, let stand, and the cautions that are open. */
 export function WhatIsSigned({ build }: { readonly build: BuildView }) {
-  const { length } = useLengths();
+  const { band, length } = useLengths();
   const lines = proofLines(build);
   const found = [...findings(build.rounds.filter(({ kind }) => kind === 'as-found')).values()];
   const out = found.filter(({ verdict }) => verdict !== 'in-spec');
@@ -33,10 +33,11 @@ export function WhatIsSigned({ build }: { readonly build: BuildView }) {
   const outside = build.sheet.limits.filter(({ aimedOutside }) => aimedOutside).map(({ role }) => role);
   const ofRounds = build.rounds
     .filter(({ kind }) => kind === 'proved' || kind === 'as-found')
-    .flatMap(({ conditions }) =>
-      conditions.slice(-1).flatMap((said) => conditionCautions(build.sheet, said)),
+    .flatMap(({ kind, conditions }) =>
+      conditions.slice(-1).flatMap((said) => conditionCautions(meantAt(build.sheet, kind)!, said)),
     );
   const cautions = [
+    ...(build.setCold ? [setColdInWords(build.setCold, band)] : []),
     ...ofRounds,
     ...(partsOff.length > 0
       ? [

@@ -52,7 +52,7 @@ describe('the clock of a hot engine', () => {
 
   it('lets no point come up past its time, and every one again once it was run warm', () => {
     const at = (said: readonly string[], visit: string) => ({ view: hot(said), visit });
-    const { result, rerender } = renderHook(({ view, visit }) => useCooled(view, visit), {
+    const { result, rerender } = renderHook(({ view, visit }) => useCooled(view, 'as-found', visit), {
       initialProps: at([minutesAgo(31)], '1I'),
     });
     expect(result.current).toBe(true);

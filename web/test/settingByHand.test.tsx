@@ -239,7 +239,15 @@ describe('before a point is set', () => {
 
   it('the closing side of a valve that is drawn shut comes first, and both sides are summed', () => {
     const view = build({}, SCREW);
-    const plain = { figure: null, also: [], asFound: null, allowOver: 0, aimedOutside: false, asWritten: '' };
+    const plain = {
+      figure: null,
+      also: [],
+      asFound: null,
+      allowOver: 0,
+      aimedOutside: false,
+      whenHot: null,
+      asWritten: '',
+    };
     const limits = [
       ...view.sheet.limits,
       { ...plain, role: 'intake-closing' as const, min: 0, max: 0.05 },

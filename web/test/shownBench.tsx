@@ -112,12 +112,14 @@ export function build(change: Partial<BuildView> = {}, means: Means = inlineSix.
       lockedStands: false,
       allowOver: [],
       singleRule: null,
+      setCold: null,
       ownAims: null,
       lastChecked: null,
     },
     engine: { id: 'e', name: 'Frost fan 7', usageUnit: 'hours', usage: 100, running: 100 },
     sheet: {
       pattern,
+      ...{ condition: 'cold', temperature: null, setCold: null },
       ...{ sheetId: 'sh', wearLimits: [], torques: [], wanted: [] },
       limits: [
         { role: 'intake', min: 0.21, max: 0.29, asWritten: '' },
