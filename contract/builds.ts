@@ -114,6 +114,8 @@ export const buildHead = z.object({
   provesAgain,
   /** a screw's reading after locking stands where two turns follow without resistance */
   lockedStands: z.boolean(),
+  /** after so many hours the engine is cold, where its sheet does not say */
+  coldHours: z.int(),
   allowOver,
   /** the band round one figure of the sheet, as the shop had it then; null where it goes by the usual one */
   singleRule,

@@ -138,6 +138,7 @@ export const pattern = z
         coldHours: z.number().min(1).max(72).nullable().default(null),
         hotMinutes: z.number().min(1).max(600).nullable().default(null),
         barred: z.boolean().default(false),
+        noSpark: z.boolean().default(false),
         doorsMinutes: z.number().min(1).max(600).nullable().default(null),
         access: z.array(line(60)).max(20).default([]),
       })

@@ -54,6 +54,8 @@ const shopFields = {
   provesAgain,
   /** a screw's reading after locking stands where two turns follow without resistance; for builds opened from then on */
   lockedStands: z.boolean(),
+  /** after so many hours a stopped engine is cold, where its sheet does not say; for builds opened from then on */
+  coldHours: z.int().min(1).max(72),
   /** taken over the greatest clearance, never under the least */
   allowOver,
   /** round a figure that a source prints alone, for builds opened from then on */
@@ -84,6 +86,7 @@ export type Shop = z.infer<typeof shop>;
 export const shopChange = z.object({
   ...shopFields,
   address: shopFields.address.optional(),
+  coldHours: shopFields.coldHours.optional(),
   singleRule: singleRule.optional(),
 });
 export type ShopChange = z.infer<typeof shopChange>;

@@ -70,7 +70,7 @@ export const RECORD_TABLES = {
     ...{ proves_again: 'text', abandoned_at: 'moment?', abandoned_by: '>people?', abandoned_why: 'text?' },
     ...{ own_aims: 'json?', aim_by: '>people?', allow_over: 'json', locked_stands: 'truth~' },
     ...{ single_rule: 'json?~', job: 'text~', last_checked_on: 'day?~', last_checked_usage: 'number?~' },
-    ...{ last_checked_by: 'text?~', set_cold: 'json?~', set_cold_by: '>people?~' },
+    ...{ last_checked_by: 'text?~', set_cold: 'json?~', set_cold_by: '>people?~', cold_hours: 'number~' },
   },
   rechecks: {
     ...{ id: 'id', build_id: '>builds', engine_id: '>engines', sequence: 'number', planned_usage: 'number' },

@@ -50,6 +50,7 @@ declare module 'knex/types/tables.js' {
       last_checked_by: string | null;
       set_cold: unknown;
       set_cold_by: string | null;
+      cold_hours: number;
     };
     calendar_feeds: {
       id: string;
@@ -481,6 +482,7 @@ declare module 'knex/types/tables.js' {
       locked_stands: boolean;
       address: string;
       single_rule: unknown;
+      cold_hours: number;
     };
     sign_in_tries: {
       subject: string;

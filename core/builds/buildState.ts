@@ -22,6 +22,8 @@ export interface BuildState {
     /** what its figures hold for; left out where that is not asked about */
     readonly condition?: Meant['condition'];
     readonly temperature?: Meant['temperature'];
+    /** after so many hours it is cold, where it does not say itself */
+    readonly coldHours?: number;
     /** a hot sheet's engine that cannot be run is set cold in this build; null or left out where it is measured as the sheet says */
     readonly setCold?: { readonly foundHot: boolean } | null;
   };

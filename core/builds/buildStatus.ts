@@ -18,6 +18,7 @@ import { measuredAt } from './jobStages.ts';
 import { meantAt } from './meantAt.ts';
 import { provenBy } from './proved.ts';
 import type { StageKey } from './stages.ts';
+import { unopenedHeads, type HeadPoints } from './unopened.ts';
 
 /** The status of a build, as far as leaving a stage and signing go: what is measured, set, proved, and still open. */
 export interface BuildStatus {
@@ -47,6 +48,8 @@ export interface BuildStatus {
   readonly unreached: readonly string[];
   /** points that came apart before anybody measured them, and were not measured since */
   readonly apart: readonly string[];
+  /** heads whose covers are still on, because another one is finished first */
+  readonly unopened: readonly HeadPoints[];
   /** points set, or left alone on purpose, since that finding */
   readonly set: ReadonlySet<string>;
   /** points at which a tool holds the valve down */
@@ -113,6 +116,7 @@ export function statusOf(build: BuildState): BuildStatus {
     accepted: acceptedPoints(build, proofs),
     offBase: new Set(here?.readings.filter(({ offBase }) => offBase).map(({ point }) => point)),
     set: pointsSet(build),
+    unopened: unopenedHeads(build),
     unreached: unmeasured.filter(({ cause }) => cause === 'unreached').map(({ point }) => point),
     apart: unmeasured.filter(({ cause }) => cause === 'apart').map(({ point }) => point),
     heldDown: toolsIn(build.ticks),

@@ -19,6 +19,7 @@ import {
   type Obstacle,
 } from './obstacles.ts';
 import type { Stage } from './stages.ts';
+import { severalHeads } from './unopened.ts';
 
 /** An engine as far as its checks go: its pattern, and what its sheet says of putting it together. */
 export interface CheckedEngine {
@@ -93,6 +94,12 @@ export const CHECK_KINDS: Readonly<Record<CheckKind, CheckRules>> = {
     of: ({ pattern }) => lashPoints(pattern).map(({ key }) => checkKey('looked', key)),
     words: (point) => `${point} looked at before it was set: sound`,
     // what was seen was seen
+    undoneBy: 'nothing',
+  },
+  unopened: {
+    tickedAt: setting,
+    of: ({ pattern }) => severalHeads(pattern).map(({ head }) => checkKey('unopened', head)),
+    words: (head) => `Head ${head} not opened yet: another one is finished first`,
     undoneBy: 'nothing',
   },
   'turned-bare': {

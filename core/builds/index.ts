@@ -10,6 +10,7 @@ export { balancedPoints, bridgedPoints, bridgesOpen } from './bridges.ts';
 export { partsExplained, partsOff, passesOpen } from './closing.ts';
 export { bareHeld, camsPositionOpen, heldDownToSet, mayBeBare, toolsIn } from './holds.ts';
 export { heldAgainst, judgedAgain, pointsHeld } from './judgedAgain.ts';
+export { roundsEnded, unopenedHeads, untouchedHeads } from './unopened.ts';
 export { coldFrom, meantAt } from './meantAt.ts';
 export { lastChange, lastDone, notMeasured, unreachedPoints, pointsBare } from './lastChange.ts';
 export { currentLines, type Entry, type CurrentLine } from '../entries/index.ts';

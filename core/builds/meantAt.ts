@@ -14,14 +14,14 @@ import type { RoundKind } from './stages.ts';
  * @example meantAt({ ...sheet, condition: 'hot', setCold: { foundHot: false } }, 'as-set')?.condition // 'cold'
  */
 export function meantAt(
-  { condition, temperature = null, pattern, setCold = null }: BuildState['sheet'],
+  { condition, temperature = null, pattern, coldHours, setCold = null }: BuildState['sheet'],
   kind: RoundKind | null,
 ): Meant | null {
   if (condition === undefined) return null;
   // at proving both what was touched and what was not is measured as it is set
   const against = kind === null || kind === 'proved' ? 'set' : heldAgainst(kind, '', []);
-  if (!setCold || heldHot(setCold, against)) return { condition, temperature, pattern };
-  return { condition: 'cold', temperature: null, pattern };
+  if (!setCold || heldHot(setCold, against)) return { condition, temperature, pattern, coldHours };
+  return { condition: 'cold', temperature: null, pattern, coldHours };
 }
 
 /**

@@ -26,6 +26,7 @@ export interface Obstacle {
     | 'heat_cycles_open'
     | 'retorque_open'
     | 'head_open'
+    | 'head_unopened'
     | 'points_out'
     | 'not_signed_off';
   readonly text: string;
@@ -216,24 +217,39 @@ const measurable = (
   { unreached, apart }: Pick<BuildStatus, 'unreached' | 'apart'>,
 ) => points.filter((key) => !unreached.includes(key) && !apart.includes(key));
 
-/** Points that were neither felt nor set, where they are found and set in one lap. */
-export const notFelt = ({ points, toSetBy, set, offBase, ...status }: BuildStatus): readonly Obstacle[] =>
-  unmeasured(
-    measurable(points, status).filter((key) => !set.has(key)),
+/** Heads whose covers are still on: another one is finished first. */
+const headsUnopened = ({ unopened }: BuildStatus): readonly Obstacle[] =>
+  unopened.map(({ head, points }) => ({
+    code: 'head_unopened',
+    text: `Head ${head} is not opened yet: close up what was opened, nothing left in it, then open head ${head} under Check and set.`,
+    points,
+  }));
+
+/** Points that were neither felt nor set, where they are found and set in one lap: of the heads that are open, where there is something to prove. */
+export const notFelt = ({ points, toSetBy, set, offBase, ...status }: BuildStatus): readonly Obstacle[] => [
+  ...unmeasured(
+    measurable(points, status).filter((key) => !set.has(key) && !isUnopened(status, key)),
     toSetBy,
     offBase,
     'yet',
-  );
+  ),
+  ...(status.circumstances.touched ? [] : headsUnopened({ points, toSetBy, set, offBase, ...status })),
+];
+
+const isUnopened = ({ unopened }: Pick<BuildStatus, 'unopened'>, key: string) =>
+  unopened.some(({ points }) => points.includes(key));
 
 /** Points that nothing proves in their band since they were last set. */
-export function unproved({ points, proved, accepted, offBase, unreached }: BuildStatus): readonly Obstacle[] {
+export function unproved(status: BuildStatus): readonly Obstacle[] {
+  const { points, proved, accepted, offBase, unreached } = status;
   const unseen = points.filter((key) => unreached.includes(key) && !proved.has(key) && !accepted.has(key));
   const measured = points.filter((key) => proved.has(key) && !accepted.has(key));
   const undecided = measured.filter((key) => isUndecided(proved.get(key)!));
   const out = measured.filter((key) => ['tight', 'loose'].includes(proved.get(key)!));
   return [
+    ...headsUnopened(status),
     ...unmeasured(
-      points.filter((key) => !unreached.includes(key)),
+      points.filter((key) => !unreached.includes(key) && !isUnopened(status, key)),
       proved,
       offBase,
       'since it was last set',

@@ -356,6 +356,11 @@ export const STAGES: readonly Stage[] = [
         only: isBarred,
       },
       {
+        key: 'air-shut-off',
+        text: 'What shuts off its air in hand, and tried: an engine without a spark that runs away is stopped by nothing else',
+        only: ({ readiness }) => readiness?.noSpark ?? false,
+      },
+      {
         key: 'first-start',
         text: 'First start: oil pressure up, no noise, no leak, idle steady',
       },

@@ -9,6 +9,8 @@ const MARKS = {
   bridge: 'bridge ',
   /** a point that was far out or moved fast, looked at before it is set */
   looked: 'looked ',
+  /** a head whose cover is still on, because another one is finished first */
+  unopened: 'unopened ',
   /** a point that a lead lets stand */
   accepted: 'accepted ',
   /** a heat cycle, by its number from 1 */

@@ -13,9 +13,11 @@ export interface Meant {
   readonly condition: 'cold' | 'hot';
   readonly temperature: { readonly from: number; readonly to: number } | null;
   readonly pattern?: Pick<Pattern, 'readiness'> | undefined;
+  /** hours after which the shop takes a stopped engine for cold, where its source does not say */
+  readonly coldHours?: number | undefined;
 }
 
-/** Hours a stopped engine takes until its valve gear is as cold as its room, where its source does not say: it stood overnight. */
+/** Hours a stopped engine takes until its valve gear is as cold as its room, where neither its source nor the shop says. */
 const HOURS_TO_GO_COLD = 6;
 
 /**
@@ -25,7 +27,7 @@ const HOURS_TO_GO_COLD = 6;
  */
 export function conditionCautions(sheet: Meant, round: Conditions): string[] {
   const { engineTempC, hoursSinceRun, condition } = round;
-  const coldAfter = sheet.pattern?.readiness?.coldHours ?? HOURS_TO_GO_COLD;
+  const coldAfter = sheet.pattern?.readiness?.coldHours ?? sheet.coldHours ?? HOURS_TO_GO_COLD;
   const found: string[] = [];
   if (condition !== null && condition !== sheet.condition)
     found.push(`The sheet’s figures are ${sheet.condition}; the engine is said to be ${condition}.`);

@@ -155,6 +155,8 @@ export interface Readiness {
   readonly hotMinutes: number | null;
   /** a large engine: it is barred over, started by air, and has doors on its crankcase */
   readonly barred: boolean;
+  /** it has no spark to take away: only its air stops one that runs away; left out in what was written before it was asked */
+  readonly noSpark?: boolean | undefined;
   /** minutes its crankcase doors stay shut after it stopped */
   readonly doorsMinutes: number | null;
   /** what comes off before the cover does and is no part of the valve train: plugs, a tank */

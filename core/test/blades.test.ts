@@ -314,5 +314,9 @@ describe('a clock from when an engine was shut down', () => {
     expect(conditionCautions(cold, ran(7))).toEqual([]);
     expect(conditionCautions({ ...cold, pattern: { readiness } }, ran(7))).toHaveLength(1);
     expect(conditionCautions({ ...cold, pattern: { readiness } }, ran(12))).toEqual([]);
+    // where the sheet does not say, the shop does
+    const shop = { ...cold, coldHours: 10 };
+    expect(conditionCautions(shop, ran(9))[0]).toMatch(/cold after 10/);
+    expect(conditionCautions({ ...shop, pattern: { readiness } }, ran(11))[0]).toMatch(/cold after 12/);
   });
 });

@@ -24,6 +24,7 @@ import type { Pattern } from '../sheets/index.ts';
 import { all, at, build, POINTS, reading, SCREWS, setting, shims } from './keptBuild.ts';
 
 const [ONE, TWO, THREE] = POINTS as [string, string, string];
+const READY = { coldHours: null, hotMinutes: null, barred: false, doorsMinutes: null, access: [] };
 const COLD = { pattern: SCREWS, condition: 'cold' } as const;
 const found = (readings: RoundState['readings'], closedAt: string | null = null) => ({
   ...{ kind: 'as-found' as const, readings, closedAt },
@@ -104,7 +105,17 @@ describe('a lap of finding and setting', () => {
       checksAt('rebuild', stage, of(pattern)).map(({ key }) => key);
     expect(asked('prove', { ...SCREWS, camDrive: 'gears' })).not.toContain('tensioner');
     expect(asked('close', SCREWS)).not.toContain('turning-gear');
-    const large = { coldHours: null, hotMinutes: null, barred: true, doorsMinutes: 20, access: [] };
+    // what has no spark is stopped by its air, which is in hand before it is started
+    expect(asked('close', SCREWS)).not.toContain('air-shut-off');
+    const noSpark = { ...READY, barred: false, noSpark: true };
+    expect(asked('close', { ...SCREWS, readiness: noSpark }).slice(-2)).toEqual([
+      'air-shut-off',
+      'first-start',
+    ]);
+    expect(
+      checksAt('valve-check', 'close', of({ ...SCREWS, readiness: noSpark })).map(({ key }) => key),
+    ).toContain('air-shut-off');
+    const large = { ...READY, barred: true, doorsMinutes: 20 };
     expect(asked('close', { ...SCREWS, readiness: large })).toContain('turning-gear');
     expect(cautionsAt('take-in', { ...SCREWS, readiness: large }).join()).toContain('shut for 20 minutes');
     expect(cautionsAt('prove', SCREWS).join()).not.toContain('Barred over');

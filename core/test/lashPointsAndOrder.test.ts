@@ -67,6 +67,7 @@ describe('the order of the work', () => {
     ticked: new Set(STAGES.flatMap(({ key, checks }) => checks.map((check) => `${key}:${check.key}`))),
     points: ['1I', '1E'],
     unlimited: [],
+    unopened: [],
     unreached: [],
     apart: [],
     answers: { count: null },

@@ -23,6 +23,8 @@ export interface LockedBuild {
   readonly allowOver: AllowOver[];
   readonly singleRule: SingleRule | null;
   readonly setCold: SetCold | null;
+  /** after so many hours it is cold, where its sheet does not say */
+  readonly coldHours: number;
 }
 
 const FIELDS = [
@@ -40,6 +42,7 @@ const FIELDS = [
   'allow_over as allowOver',
   'single_rule as singleRule',
   'set_cold as setCold',
+  'cold_hours as coldHours',
 ];
 
 /**

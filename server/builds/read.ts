@@ -35,7 +35,7 @@ export async function asOf<Rows>(
 export async function readHead(db: Knex, id: string): Promise<AsOf<BuildHead>> {
   const { rows } = await db.raw(
     `select b.id, b.number, b.job, b.stage, b.complaint, b.aim, b.proves_again as "provesAgain",
-       b.locked_stands as "lockedStands",
+       b.locked_stands as "lockedStands", b.cold_hours as "coldHours",
        b.allow_over as "allowOver", b.single_rule as "singleRule", b.own_aims as "ownAims", wp.name as "aimBy", b.version, b.seq, b.opened_at as "openedAt",
        p.name as "openedBy", b.closed_at as "closedAt", b.revision_id as "revisionId",
        e.id as "engineId", e.name as engine, e.usage_unit as "usageUnit", e.usage, e.running,

@@ -13,6 +13,7 @@ import * as jobs from './110-jobs.ts';
 import * as notMeasured from './111-notMeasured.ts';
 import * as lastChecked from './112-lastChecked.ts';
 import * as setCold from './113-setCold.ts';
+import * as coldHours from './114-coldHours.ts';
 import { EARLIER_NAMES, earlierSource } from './earlier/index.ts';
 import { sourceOf } from './source.ts';
 
@@ -31,6 +32,7 @@ const MIGRATIONS = {
   '111-notMeasured': notMeasured,
   '112-lastChecked': lastChecked,
   '113-setCold': setCold,
+  '114-coldHours': coldHours,
 } as const;
 
 /** The migrations of every database of ours, in order. */

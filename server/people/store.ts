@@ -188,6 +188,7 @@ const SHOP = [
   'gauges_on_network as gaugesOnNetwork',
   'proves_again as provesAgain',
   'locked_stands as lockedStands',
+  'cold_hours as coldHours',
   'allow_over as allowOver',
   'single_rule as singleRule',
   'remind_days as remindDays',
@@ -210,7 +211,7 @@ export async function readShop(db: Knex): Promise<Shop> {
 
 export async function changeShop(db: Knex, change: ShopChange): Promise<Shop> {
   const { name, unit, zone, gaugesOnNetwork, provesAgain, lockedStands, allowOver, version } = change;
-  const { singleRule } = change;
+  const { coldHours, singleRule } = change;
   const { quietFrom, quietTo, remindDays, meterFeed, address } = change;
   const before = await readShop(db);
   // one that was named before there was a fence stays as it is, and is not read
@@ -226,6 +227,7 @@ export async function changeShop(db: Knex, change: ShopChange): Promise<Shop> {
       gauges_on_network: gaugesOnNetwork,
       proves_again: provesAgain,
       locked_stands: lockedStands,
+      ...(coldHours === undefined ? {} : { cold_hours: coldHours }),
       quiet_from: quietFrom,
       quiet_to: quietTo,
       remind_days: remindDays,

@@ -2,6 +2,7 @@ import type { BuildRowChange, BuildWrite, stageMoveRequest } from '@zero-lash/co
 import {
   mayMove,
   roundsBegun,
+  roundsEnded,
   stageIn,
   obstaclesToMove,
   stagesOn,
@@ -71,7 +72,7 @@ export function refuseFor(code: 'stage_not_ready' | 'not_provable', obstacles: r
 async function enter(
   db: Knex,
   build: WholeBuild,
-  { key, ends }: Stage,
+  { key }: Stage,
   personId: string,
 ): Promise<BuildRowChange[]> {
   const changes: BuildRowChange[] = [];
@@ -90,7 +91,7 @@ async function enter(
   if (begun.length === 0) return changes;
   const closed = await db('rounds')
     .where({ build_id: build.id, closed_at: null })
-    .whereIn('kind', ends)
+    .whereIn('kind', [...roundsEnded(build, key)])
     .update('closed_at', db.fn.now())
     .returning('id');
   const touched = closed.map(({ id }) => id);

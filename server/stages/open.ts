@@ -40,7 +40,9 @@ export async function openBuild(
   const ended = open ? [await endBuild(db, open.id)] : [];
   const job = jobAsked({ job: asked, recheckId });
   const last = await db('builds').where({ engine_id: engineId }).orderBy('number', 'desc').first('number');
-  const shop = (await db('shop').first('proves_again', 'locked_stands', 'allow_over', 'single_rule'))!;
+  const shop = (await db('shop').first(
+    ...(['proves_again', 'locked_stands', 'cold_hours', 'allow_over', 'single_rule'] as const),
+  ))!;
   const [row] = await db('builds')
     .insert({
       engine_id: engineId,
@@ -51,6 +53,7 @@ export async function openBuild(
       opened_by: personId,
       proves_again: shop.proves_again,
       locked_stands: shop.locked_stands,
+      cold_hours: shop.cold_hours,
       allow_over: JSON.stringify(allowedBy(sheet.limits, json('shop.allow_over', shop.allow_over))),
       single_rule: shop.single_rule && JSON.stringify(shop.single_rule),
       ...(carried && open ? await aimOf(db, open.id) : {}),

@@ -159,7 +159,7 @@ describe('a gauge', { timeout: 180_000 }, () => {
       shop.call(LEAD, 'PATCH', 'shop', {
         ...{ name: 'Overmere Valley Engine Works', unit: 'mm', zone: 'Europe/Vienna' },
         ...{ gaugesOnNetwork, provesAgain: 'disturbed', lockedStands: false, allowOver: [], version },
-        ...{ quietFrom: '19:00', quietTo: '07:00', remindDays: 14, meterFeed: '' },
+        ...{ quietFrom: '19:00', quietTo: '07:00', remindDays: 14, meterFeed: '', coldHours: 6 },
       });
     expect((await allow(true, now.version)).status).toBe(200);
     const far = await shop.call<Instrument>(LEAD, 'POST', 'instruments', {

@@ -1,5 +1,6 @@
 import type { EngineView, GapRow } from '@zero-lash/contract/engines';
 import type { SetColdRequest } from '@zero-lash/contract/builds';
+import type { Shop } from '@zero-lash/contract/people';
 import type { EngineTrend } from '@zero-lash/contract/rechecks';
 import { nextStage, stageOf, type StageKey } from '@zero-lash/core/builds';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -139,7 +140,8 @@ describe('an engine that is measured hot and cannot be run', () => {
     try {
       const work = await hotEngine(other, ['intake', 'exhaust']);
       await say(work, PRINTED);
-      await other.db.migrate.down({ migrationSource });
+      const isDone = async () => (await other.db('knex_migrations').pluck('name')).includes('113-setCold');
+      while (await isDone()) await other.db.migrate.down({ migrationSource });
       expect(await other.db.schema.hasColumn('builds', 'set_cold')).toBe(false);
       const [note] = await other.db('stage_notes').where({ build_id: work.build.id }).pluck('text');
       expect(note).toMatch(/^Set cold, because: its boat is ashore until spring\. Figures: /);
@@ -162,5 +164,23 @@ describe('an engine that is measured hot and cannot be run', () => {
       ...{ version: cold.version, setCold: PRINTED },
     });
     expect(asked.status).toBeGreaterThanOrEqual(400);
+  });
+});
+
+describe('when a stopped engine is cold', () => {
+  it('is the shop’s to say where the sheet does not, for builds opened from then on, and a page of before leaves it', async () => {
+    const before = await hotEngine(shop, []);
+    const { body } = await shop.call<{ shop: Shop }>(LEAD, 'GET', 'session');
+    const change = async (coldHours: number | undefined) => {
+      const { body: now } = await shop.call<{ shop: Shop }>(LEAD, 'GET', 'session');
+      return shop.call<Shop>(LEAD, 'PATCH', 'shop', { ...now.shop, coldHours });
+    };
+    expect(body.shop.coldHours).toBe(6);
+    expect((await change(0)).status).toBe(400);
+    expect((await change(10)).body.coldHours).toBe(10);
+    expect((await change(undefined)).body.coldHours).toBe(10);
+    const after = await hotEngine(shop, []);
+    expect([before.build.coldHours, after.build.coldHours]).toEqual([6, 10]);
+    await change(6);
   });
 });

@@ -19,6 +19,7 @@ const ORDER: readonly PointState[] = [
   'unreached',
   'apart',
   'passed-over',
+  'unopened',
   'not-measured',
 ];
 

@@ -7,6 +7,7 @@ import {
   newestRound,
   notMeasured,
   stageOf,
+  unopenedHeads,
   type StageKey,
 } from '@zero-lash/core/builds';
 import type { Round } from '@zero-lash/contract/measuring';
@@ -49,12 +50,14 @@ export function changesAt(build: BuildView, looking: StageKey): LastChange {
   };
 }
 
-/** Points that are not measured, by why: what came apart is measured as any other once it is set. */
-export const passedBy = (build: BuildView, looking: StageKey) =>
-  [...notMeasured(build).values()].flatMap(({ point, cause }) => {
+/** Points that are not measured, by why: what came apart is measured as any other once it is set; a head that is not opened later. */
+export const passedBy = (build: BuildView, looking: StageKey) => [
+  ...unopenedHeads(build).flatMap(({ points }) => points.map((point) => [point, 'unopened'] as const)),
+  ...[...notMeasured(build).values()].flatMap(({ point, cause }) => {
     if (cause === 'chosen' || (cause === 'apart' && measuredAt(build.job, 'as-found') !== looking)) return [];
     return [[point, cause] as const];
-  });
+  }),
+];
 
 /** Points that were left alone on purpose, when last anything was done there. */
 export function leftAlone({ settings }: BuildView): ReadonlySet<string> {

@@ -15,7 +15,7 @@ export function headPoints(
   changed: LastChange,
   closed: ReadonlySet<string> | null = null,
   /** what is not measured here, and why */
-  aside: ReadonlyMap<string, 'passed-over' | 'unreached' | 'apart'> = new Map(),
+  aside: ReadonlyMap<string, 'passed-over' | 'unopened' | 'unreached' | 'apart'> = new Map(),
 ): Record<string, HeadPoint> {
   return Object.fromEntries(
     points.map(({ key, stamped = 'mm' }) => {

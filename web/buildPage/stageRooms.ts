@@ -33,7 +33,9 @@ const Rechecks = lazy(async () => ({ default: (await import('../rechecks/Recheck
 const ProofTable = lazy(async () => ({ default: (await import('../signoff/ProofTable.tsx')).ProofTable }));
 const LetStand = lazy(async () => ({ default: (await import('../signoff/LetStand.tsx')).LetStand }));
 const SetPanel = lazy(async () => ({ default: (await import('../setting/SetPanel.tsx')).SetPanel }));
-const AimChoice = lazy(async () => ({ default: (await import('../setting/AimChoice.tsx')).AimChoice }));
+const AboveSetting = lazy(async () => ({
+  default: (await import('../setting/AboveSetting.tsx')).AboveSetting,
+}));
 const SettingForm = lazy(async () => ({ default: (await import('../setting/SettingForm.tsx')).SettingForm }));
 
 /** Each stage with what its room brings, which is fetched when the stage is first shown. */
@@ -43,7 +45,7 @@ export const STAGE_ROOMS: Readonly<Record<StageKey, StageRoom>> = {
   'as-found': {},
   wear: { Under: Stripped, wide: true },
   'head-work': { Under: BudgetPanel, wide: true },
-  set: { Above: AimChoice, AtPoint: SettingForm, Under: SetPanel },
+  set: { Above: AboveSetting, AtPoint: SettingForm, Under: SetPanel },
   prove: { AtPoint: LetStand, Under: ProofTable },
   close: { Under: Closing },
   'run-in': { First: Rechecks, Under: SignOff },

@@ -86,6 +86,7 @@ export interface BuildWork {
 /** States in which there is nothing to set: it is right, or nothing is known to set it by. */
 const SETTLED: ReadonlySet<PointState> = new Set([
   'passed-over',
+  'unopened',
   'unreached',
   'apart',
   'in-spec',
@@ -159,7 +160,7 @@ export function useBuildWork(known: BuildView): BuildWork {
         ...passedBy(build, looking),
         ...unreachedIn(here?.readings ?? []).map((key) => [key, 'unreached'] as const),
       ]),
-    [points, here, build.rechecks, build.settings, build.rounds, looking],
+    [points, here, build.rechecks, build.settings, build.ticks, build.rounds, looking],
   );
   const { points: pieces, staysFor } = useCollected(build, inLap);
   // the lap goes on past what is collected until every point was felt

@@ -7,6 +7,8 @@ export interface EffectiveSheet extends Omit<SheetRevision, 'limits'> {
   readonly limits: EffectiveLimits<RoleLimits>[];
   /** an engine that is measured hot and cannot be run is set cold */
   readonly setCold: SetCold | null;
+  /** after so many hours it is cold, where it does not say itself */
+  readonly coldHours: number;
 }
 
 /** A build as the bench sees it, put together from its rooms and its sheet. */

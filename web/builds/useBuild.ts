@@ -36,15 +36,16 @@ export function useBuild(id: string) {
   const allowOver = head.rows?.allowOver;
   const singleRule = head.rows?.singleRule ?? null;
   const setCold = head.rows?.setCold ?? null;
+  const coldHours = head.rows?.coldHours;
   const aim = head.rows?.aim;
   const effectiveSheet = useMemo((): EffectiveSheet | undefined => {
-    if (!sheet.data || !aim) return undefined;
+    if (!sheet.data || !aim || coldHours === undefined) return undefined;
     const figures = own?.figures ?? [];
     const limits = effectiveLimits(sheet.data.limits, {
       ...{ aim, own: figures, allowOver: allowOver ?? [], singleRule, setCold },
     });
-    return { ...sheet.data, limits: [...limits], setCold };
-  }, [sheet.data, aim, own, allowOver, singleRule, setCold]);
+    return { ...sheet.data, limits: [...limits], setCold, coldHours };
+  }, [sheet.data, aim, own, allowOver, singleRule, setCold, coldHours]);
   const hollow = useMemo(
     () =>
       wear.rows && effectiveSheet

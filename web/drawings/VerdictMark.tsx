@@ -40,6 +40,7 @@ export function MarkShape({ state }: { readonly state: PointState }) {
     case 'apart':
       return <path d="M6.5 4.5h-4v7h4M9.5 4.5h4v7h-4" stroke={colour} strokeWidth="1.3" fill="none" />;
     case 'passed-over':
+    case 'unopened':
       return <path d="M4 8h8" stroke={colour} strokeWidth="1.6" fill="none" />;
     case 'conflict':
       return <path d="M3 3l10 10M13 3L3 13" stroke={colour} strokeWidth="2.4" fill="none" />;

@@ -2,7 +2,7 @@ import type { PointStatus } from '@zero-lash/core/builds';
 import { VERDICT_WORDS } from '@zero-lash/core/measuring';
 
 /** What a lash point is shown as: what was read there, that nothing is in, that a short look passes it over, or why it was not measured. */
-export type PointState = PointStatus | 'bare' | 'passed-over' | 'unreached' | 'apart';
+export type PointState = PointStatus | 'bare' | 'passed-over' | 'unopened' | 'unreached' | 'apart';
 
 /** The word that stands beside every mark. */
 export const STATE_WORDS: Readonly<Record<PointState, string>> = {
@@ -14,6 +14,7 @@ export const STATE_WORDS: Readonly<Record<PointState, string>> = {
   'before-turns': 'read before the two turns',
   bare: 'nothing in',
   'passed-over': 'not in this look',
+  unopened: 'head not opened yet',
   unreached: 'cannot be reached',
   apart: 'came apart',
 };
@@ -34,6 +35,7 @@ export const STATE_COLOURS: Readonly<Record<PointState, string>> = {
   'before-turns': 'brass',
   bare: 'faded',
   'passed-over': 'faded',
+  unopened: 'faded',
   unreached: 'brass',
   apart: 'faded',
 };

@@ -110,6 +110,15 @@ export function ShopForm() {
           of the least. Pieces, pivot nuts, bridges and closing sides are always read after the turns.
         </Box>
       </Box>
+      <OneLine
+        label="Cold after so many hours"
+        hint="How long a stopped engine stands until it is cold, where its sheet does not say: overnight. It holds for builds opened from now on."
+        value={String(shop.coldHours)}
+        action="Save"
+        most={2}
+        complain={(typed) => (/^([1-9]|[1-6]\d|7[0-2])$/.test(typed) ? undefined : 'Whole hours, 1 to 72.')}
+        onSend={(typed) => send({ coldHours: numberTyped(typed) })}
+      />
       {ALLOWED.map((role) => (
         <OneLine
           key={role}

@@ -34,11 +34,11 @@ export const PatternFields = memo(function PatternFields() {
     !decompressed &&
     table === '' &&
     pairs === '';
-  const [coldHours, hotMinutes, barred, access] = useWatch({
+  const [coldHours, hotMinutes, barred, noSpark, access] = useWatch({
     control,
-    name: ['coldHours', 'hotMinutes', 'barred', 'access'],
+    name: ['coldHours', 'hotMinutes', 'barred', 'noSpark', 'access'],
   });
-  const unsaid = !barred && [coldHours, hotMinutes, access].every((text) => text === '');
+  const unsaid = !barred && !noSpark && [coldHours, hotMinutes, access].every((text) => text === '');
   const brakes = useFieldArray<SheetValues, 'brakes'>({ control, name: 'brakes' });
 
   /** Names the cylinders the layout most often has, unless others were typed. */
@@ -230,6 +230,7 @@ export const PatternFields = memo(function PatternFields() {
         />
         <Box alignSelf="end">
           <TickField name="barred" label="Large: barred over" />
+          <TickField name="noSpark" label="No spark: fires by compression" />
         </Box>
         {barred && (
           <TextField

@@ -106,6 +106,7 @@ export interface PatternValues {
   readonly coldHours: string;
   readonly hotMinutes: string;
   readonly barred: boolean;
+  readonly noSpark: boolean;
   readonly doorsMinutes: string;
   /** what comes off for access, with commas between */
   readonly access: string;
@@ -281,6 +282,7 @@ export const FRESH_SHEET: SheetValues = {
   coldHours: '',
   hotMinutes: '',
   barred: false,
+  noSpark: false,
   doorsMinutes: '',
   access: '',
   decompressed: '',

@@ -105,6 +105,10 @@ export function sheetInWords(sheet: SheetBody): SheetLine[] {
       name: 'Measured hot within',
       text: `${pattern.readiness?.hotMinutes} minutes after it was shut down`,
     },
+    pattern.readiness?.noSpark === true && {
+      name: 'No spark',
+      text: 'fires by compression: its air is what stops it when it runs away',
+    },
     pattern.readiness?.barred === true && {
       name: 'Large engine',
       text: `barred over, started by air; crankcase doors stay shut ${pattern.readiness.doorsMinutes ? `for ${pattern.readiness.doorsMinutes} minutes` : 'as its manual says'}`,

@@ -136,14 +136,15 @@ function readReadiness(values: PatternValues, errors: Record<string, string>): P
     coldHours: optional(values.coldHours, 'coldHours', errors),
     hotMinutes: optional(values.hotMinutes, 'hotMinutes', errors),
     barred: values.barred,
+    noSpark: values.noSpark,
     doorsMinutes: values.barred ? optional(values.doorsMinutes, 'doorsMinutes', errors) : null,
     access: values.access
       .split(/[,;\n]+/)
       .map((each) => each.trim())
       .filter(Boolean),
   };
-  const { access, barred, ...figures } = readiness;
-  const said = barred || access.length > 0 || Object.values(figures).some((each) => each !== null);
+  const { access, barred, noSpark, ...figures } = readiness;
+  const said = barred || noSpark || access.length > 0 || Object.values(figures).some((each) => each !== null);
   return said ? { readiness } : {};
 }
 
@@ -332,6 +333,7 @@ export function patternTyped(pattern: Pattern, origins: SheetBody['origins'] | u
     coldHours: typed(pattern.readiness?.coldHours),
     hotMinutes: typed(pattern.readiness?.hotMinutes),
     barred: pattern.readiness?.barred ?? false,
+    noSpark: pattern.readiness?.noSpark ?? false,
     doorsMinutes: typed(pattern.readiness?.doorsMinutes),
     access: (pattern.readiness?.access ?? []).join(', '),
     decompressed: pattern.decompressor?.role ?? ('' as const),

@@ -19,6 +19,7 @@ function hot(said: readonly string[], hotMinutes: number | null = 30): BuildView
   }));
   const readiness = {
     coldHours: null,
+    noSpark: false,
     hotMinutes,
     barred: false,
     doorsMinutes: null,

@@ -29,6 +29,7 @@ export const signIn = (role: Session['person']['role'], id = 'tobin') =>
         gaugesOnNetwork: false,
         provesAgain: 'disturbed',
         lockedStands: false,
+        coldHours: 6,
         allowOver: [],
         singleRule: null,
         ...{ quietFrom: '19:00', quietTo: '07:00', remindDays: 14, meterFeed: '', address: '' },
@@ -110,6 +111,7 @@ export function build(change: Partial<BuildView> = {}, means: Means = inlineSix.
       abandoned: null,
       provesAgain: 'disturbed',
       lockedStands: false,
+      coldHours: 6,
       allowOver: [],
       singleRule: null,
       setCold: null,
@@ -119,7 +121,7 @@ export function build(change: Partial<BuildView> = {}, means: Means = inlineSix.
     engine: { id: 'e', name: 'Frost fan 7', usageUnit: 'hours', usage: 100, running: 100 },
     sheet: {
       pattern,
-      ...{ condition: 'cold', temperature: null, setCold: null },
+      ...{ condition: 'cold', temperature: null, setCold: null, coldHours: 6 },
       ...{ sheetId: 'sh', wearLimits: [], torques: [], wanted: [] },
       limits: [
         { role: 'intake', min: 0.21, max: 0.29, asWritten: '' },

@@ -73,7 +73,7 @@ export const railFour: NewSheet = {
       timing: { ivoBtdc: 18, ivcAbdc: 48, evoBbdc: 50, evcAtdc: 16, assumed: false, lift: null },
       camDrive: 'chain',
       readiness: {
-        ...{ coldHours: 10, hotMinutes: null, barred: false, doorsMinutes: null },
+        ...{ coldHours: 10, hotMinutes: null, barred: false, noSpark: false, doorsMinutes: null },
         access: ['Coils and plugs', 'Air box', 'Breather hose'],
       },
       camsAbove: 'two',
@@ -212,6 +212,10 @@ export const groomerSix: NewSheet = {
         closes: 720 + 60,
       })),
       exhaustSide: 'left',
+      readiness: {
+        ...{ coldHours: null, hotMinutes: null, barred: false, noSpark: true, doorsMinutes: null },
+        access: [],
+      },
       timing: { ivoBtdc: 16, ivcAbdc: 36, evoBbdc: 48, evcAtdc: 14, assumed: false, lift: null },
       marks: [0, 120, 240, 360, 480, 600],
       means: { kind: 'screw', end: 'valve', pitch: 1, rockerRatio: 1.4, locking: 'lock-nut', torqueNm: 39 },
