@@ -121,6 +121,8 @@ export const newLastCheck = z.object({
   on: day,
   usage,
   by: line(80),
+  /** it was asked about, because no engine can have run that, and is right */
+  sure: z.boolean().default(false),
   gaps: z
     .array(z.object({ point: line(12), reading, asTyped: line(80) }))
     .max(200)

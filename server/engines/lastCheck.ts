@@ -22,12 +22,13 @@ import { clock } from '../clock.ts';
  * them, and plans its next recheck from there. It needs no work on the engine; nothing of it is signed.
  *
  * @returns what was opened for it, and the build that gave way
- * @throws Refusal `build_open` where somebody works on it, `usage_order` where the figure does not fit into its log
+ * @throws Refusal `build_open` where somebody works on it, `usage_order` where the figure does not fit into its log, `usage_far` where it
+ * cannot have run that and nobody says that it is right
  */
 export async function writeLastCheck(
   db: Knex,
   engineId: string,
-  { on, usage, by, gaps }: z.output<typeof newLastCheck>,
+  { on, usage, by, sure, gaps }: z.output<typeof newLastCheck>,
   context: WriteContext,
 ): Promise<[BuildWrite, ...BuildWrite[]]> {
   const engine = await db('engines').where({ id: engineId }).forNoKeyUpdate().first('sheet_id', 'usage_unit');
@@ -38,7 +39,7 @@ export async function writeLastCheck(
   await logFigure(
     db,
     {
-      ...{ engineId, usage, at, reason: '', sure: true, newMeter: null, heatCycles: null },
+      ...{ engineId, usage, at, reason: '', sure, newMeter: null, heatCycles: null },
       source: 'hand',
     },
     context.personId,

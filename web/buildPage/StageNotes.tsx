@@ -1,8 +1,9 @@
 import { Box, Button, Flex, Heading } from '@chakra-ui/react';
 import { handlesCover, stageIn, type JobKey, type StageKey } from '@zero-lash/core/builds';
-import { memo, useState } from 'react';
+import { memo } from 'react';
 import { ShopTime } from '../app/ShopTime.tsx';
 import { TextArea } from '../app/Labelled.tsx';
+import { useDraft } from '../app/useDraft.ts';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';
 import type { BuildView } from '../builds/buildView.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
@@ -20,16 +21,17 @@ interface Props {
 
 /** What was written down at a stage, and where more is: for this build, or kept for its pattern. */
 export const StageNotes = memo(function StageNotes({ buildId, notes: all, job, stage, enabled }: Props) {
-  const [text, setText] = useState('');
+  const { texts, type, clear } = useDraft(`note:${buildId}:${stage}`, { text: '' });
+  const { text } = texts;
   const put = useBenchWrite(buildId);
   const notes = all.filter((note) => note.stage === stage);
   const send = () => {
     put({ kind: 'note', body: { stage, text: text.trim() } });
-    setText('');
+    clear();
   };
   const learn = (about: 'stage' | 'cover') => {
     put({ kind: 'know-how', body: { stage, about, text: text.trim() } });
-    setText('');
+    clear();
   };
   if (!enabled && notes.length === 0) return null;
   return (
@@ -52,7 +54,7 @@ export const StageNotes = memo(function StageNotes({ buildId, notes: all, job, s
             width="auto"
             aria-label={`Note at ${stageIn(job, stage).title}`}
             value={text}
-            onChange={(event) => setText(event.target.value)}
+            onChange={(event) => type('text', event.target.value)}
             maxLength={1000}
             minHeight="44px !important"
             rows={1}

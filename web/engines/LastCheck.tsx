@@ -4,7 +4,9 @@ import { parseEntry } from '@zero-lash/core/measuring';
 import { hasMeter } from '@zero-lash/core/rechecks';
 import { useState, type FormEvent } from 'react';
 import { useSearchParams } from 'react-router';
+import { problemFrom } from '../app/api.ts';
 import { runningTyped } from '../app/figures.ts';
+import { useDraft } from '../app/useDraft.ts';
 import { Fold } from '../app/Fold.tsx';
 import { Labelled } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
@@ -31,10 +33,11 @@ function LastCheckForm({ engine, onDone }: { readonly engine: EngineView; readon
   const { unit, band } = useLengths();
   const [say, { error, isLoading }] = useSayLastCheckMutation();
   const metered = hasMeter(engine.usageUnit);
-  const [on, setOn] = useState('');
-  const [usage, setUsage] = useState('');
-  const [by, setBy] = useState('');
-  const [gaps, setGaps] = useState<Readonly<Record<string, string>>>({});
+  const { texts, type, clear } = useDraft(`last-check:${engine.id}`, { on: '', usage: '', by: '' });
+  const { on, usage, by } = texts;
+  const gapTyped = (point: string) => texts[`gap ${point}`] ?? '';
+  // a figure that cannot have been run is asked about once, and saved once more it is right
+  const [far, setFar] = useState<string | null>(null);
   const [wrong, setWrong] = useState<Readonly<Record<string, string>>>({});
   // what looks like a slip is asked about once, as it was typed
   const [asked, setAsked] = useState<Readonly<Record<string, string>>>({});
@@ -49,7 +52,7 @@ function LastCheckForm({ engine, onDone }: { readonly engine: EngineView; readon
     if (!Number.isFinite(at) || at < 0) found['usage'] = 'What its meter showed then, such as 1204.5.';
     if (by.trim() === '') found['by'] = 'Who checked it, as far as anybody knows.';
     const read = engine.limits.flatMap(({ point, min, max }) => {
-      const typed = (gaps[point] ?? '').trim();
+      const typed = gapTyped(point).trim();
       if (typed === '') return [];
       const entry = parseEntry(typed, unit, { min, max });
       if ('error' in entry) found[point] = entry.error;
@@ -63,7 +66,14 @@ function LastCheckForm({ engine, onDone }: { readonly engine: EngineView; readon
     setAsked({ ...asked, ...doubted });
     if (Object.keys(found).length > 0) return;
     const body = { on, usage: at, by: by.trim(), gaps: read as NonNullable<NewLastCheck['gaps']> };
-    if (!('error' in (await say({ id: engine.id, ...body })))) onDone();
+    const answer = await say({ id: engine.id, sure: far === usage, ...body });
+    if (!('error' in answer)) leave();
+    else setFar(problemFrom(answer.error)?.code === 'usage_far' ? usage : null);
+  }
+
+  function leave() {
+    clear();
+    onDone();
   }
 
   return (
@@ -85,7 +95,7 @@ function LastCheckForm({ engine, onDone }: { readonly engine: EngineView; readon
       <Flex gap="3" flexWrap="wrap">
         <Box width="170px">
           <Labelled label="Last checked on" error={wrong['on']}>
-            <Input type="date" max={today} value={on} onChange={({ target }) => setOn(target.value)} />
+            <Input type="date" max={today} value={on} onChange={({ target }) => type('on', target.value)} />
           </Labelled>
         </Box>
         {metered && (
@@ -95,14 +105,14 @@ function LastCheckForm({ engine, onDone }: { readonly engine: EngineView; readon
                 value={usage}
                 inputMode="decimal"
                 maxLength={12}
-                onChange={({ target }) => setUsage(target.value)}
+                onChange={({ target }) => type('usage', target.value)}
               />
             </Labelled>
           </Box>
         )}
         <Box flex="1" minWidth="200px">
           <Labelled label="Checked by" error={wrong['by']}>
-            <Input value={by} maxLength={80} onChange={({ target }) => setBy(target.value)} />
+            <Input value={by} maxLength={80} onChange={({ target }) => type('by', target.value)} />
           </Labelled>
         </Box>
       </Flex>
@@ -112,10 +122,10 @@ function LastCheckForm({ engine, onDone }: { readonly engine: EngineView; readon
             <Box key={point} width="130px">
               <Labelled label={`${point}, ${band(min, max)}`} error={wrong[point]}>
                 <Input
-                  value={gaps[point] ?? ''}
+                  value={gapTyped(point)}
                   inputMode="decimal"
                   maxLength={40}
-                  onChange={({ target }) => setGaps({ ...gaps, [point]: target.value })}
+                  onChange={({ target }) => type(`gap ${point}`, target.value)}
                 />
               </Labelled>
             </Box>
@@ -126,11 +136,12 @@ function LastCheckForm({ engine, onDone }: { readonly engine: EngineView; readon
         <Button type="submit" variant="solid" loading={isLoading}>
           Plan its recheck from there
         </Button>
-        <Button variant="plain" onClick={onDone}>
+        <Button variant="plain" onClick={leave}>
           Leave it
         </Button>
       </Flex>
       <ProblemNote error={error} />
+      {far === usage && far !== null && <Box>Saved once more, it stands as it is.</Box>}
     </Box>
   );
 }

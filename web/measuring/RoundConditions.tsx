@@ -1,7 +1,7 @@
-import { Box, Button, Flex, Input } from '@chakra-ui/react';
+import { Box, Flex, Input } from '@chakra-ui/react';
 import type { BuildView } from '../builds/buildView.ts';
 import type { ConditionsRow, Round } from '@zero-lash/contract/measuring';
-import { memo, useState, type FormEvent } from 'react';
+import { memo, useState, type KeyboardEvent } from 'react';
 import { meantAt } from '@zero-lash/core/builds';
 import { conditionCautions } from '@zero-lash/core/measuring';
 import { Caution } from '../app/Caution.tsx';
@@ -10,6 +10,7 @@ import { useShownIn } from '../app/lengths.ts';
 import { ShopTime } from '../app/ShopTime.tsx';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';
+import { useDraft } from '../app/useDraft.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 
 /** The temperature a round is taken at and the time since the engine ran; a mismatch with the sheet is shown. */
@@ -26,44 +27,47 @@ export const RoundConditions = memo(
     const said = round.conditions.at(-1) ?? NOT_SAID;
     const shown = useShownIn(build.sheet.system);
     const saidTemperature = said.engineTempC === null ? '' : figureShown(said.engineTempC, '°C', shown);
-    const [temperature, setTemperature] = useState(saidTemperature);
-    const [hours, setHours] = useState(String(said.hoursSinceRun ?? ''));
-    const [condition, setCondition] = useState<'cold' | 'hot' | ''>(said.condition ?? '');
+    const { texts, type, changed, clear } = useDraft(`conditions:${round.id}`, {
+      ...{ temperature: saidTemperature, hours: String(said.hoursSinceRun ?? '') },
+    });
+    const { temperature, hours } = texts;
     const [complaint, setComplaint] = useState<string>();
     const put = useBenchWrite(build.id);
     const instruments = instrumentsOf(round);
-    const changed =
-      temperature !== saidTemperature ||
-      hours !== String(said.hoursSinceRun ?? '') ||
-      condition !== (said.condition ?? '');
 
-    function keep(event: FormEvent) {
-      event.preventDefault();
+    /** What is typed is said as soon as its field is left: going on by whichever way loses none of it. */
+    function say(condition = said.condition) {
       // a thermometer may read in the other one
       const read = temperature.trim() === '' ? { value: null } : figureTyped(temperature, '°C', shown);
-      const engineTempC = 'error' in read ? null : read.value;
-      const hoursSinceRun = hours.trim() === '' ? null : numberTyped(hours);
-      const wrong = 'error' in read || Number.isNaN(hoursSinceRun ?? 0) || (hoursSinceRun ?? 0) < 0;
+      const ran = hours.trim() === '' ? null : numberTyped(hours);
+      const wrong = 'error' in read || Number.isNaN(ran ?? 0) || (ran ?? 0) < 0;
       setComplaint(wrong ? 'Numbers, such as 18 (or 64 °F) and 12.' : undefined);
-      if (!wrong)
-        put({
-          kind: 'conditions',
-          roundId: round.id,
-          body: { engineTempC, hoursSinceRun, condition: condition === '' ? null : condition },
-        });
+      const typed = Object.keys(changed).length > 0 && !wrong;
+      if (!typed && condition === said.condition) return;
+      // what cannot be read stays as it is typed, and holds nothing else back
+      const { engineTempC, hoursSinceRun } =
+        wrong || 'error' in read ? said : { engineTempC: read.value, hoursSinceRun: ran };
+      put({ kind: 'conditions', roundId: round.id, body: { engineTempC, hoursSinceRun, condition } });
+      if (!wrong) clear();
     }
+    const onKeyDown = ({ key }: KeyboardEvent) => {
+      if (key === 'Enter') say();
+    };
 
     return (
       <Box>
         {enabled ? (
-          <form onSubmit={keep} noValidate>
+          <>
             <Flex gap="3" alignItems="flex-end" flexWrap="wrap">
               <Box width="120px">
                 <Labelled label={`Engine, ${unitShown('°C', shown)}`}>
                   <Input
                     value={temperature}
                     inputMode="decimal"
-                    onChange={(event) => setTemperature(event.target.value)}
+                    maxLength={12}
+                    onChange={(event) => type('temperature', event.target.value)}
+                    onBlur={() => say()}
+                    onKeyDown={onKeyDown}
                   />
                 </Labelled>
               </Box>
@@ -72,15 +76,20 @@ export const RoundConditions = memo(
                   <Input
                     value={hours}
                     inputMode="decimal"
-                    onChange={(event) => setHours(event.target.value)}
+                    maxLength={12}
+                    onChange={(event) => type('hours', event.target.value)}
+                    onBlur={() => say()}
+                    onKeyDown={onKeyDown}
                   />
                 </Labelled>
               </Box>
               <Box width="120px">
                 <Labelled label="It is">
                   <Select
-                    value={condition}
-                    onChange={(event) => setCondition(event.target.value as 'cold' | 'hot' | '')}
+                    value={said.condition ?? ''}
+                    onChange={({ target }) =>
+                      say(target.value === '' ? null : (target.value as 'cold' | 'hot'))
+                    }
                   >
                     <option value="">not said</option>
                     <option value="cold">cold</option>
@@ -88,14 +97,13 @@ export const RoundConditions = memo(
                   </Select>
                 </Labelled>
               </Box>
-              {changed && <Button type="submit">Keep</Button>}
             </Flex>
             {complaint && (
               <Box color="tight" fontSize="sm" role="alert">
                 {complaint}
               </Box>
             )}
-          </form>
+          </>
         ) : (
           <Box>{conditionsInWords(said, shown)}</Box>
         )}

@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import 'fake-indexeddb/auto';
-import { fireEvent, screen, waitFor } from '@testing-library/react';
+import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
 import type { EngineView } from '@zero-lash/contract/engines';
 import { describe, expect, it, vi } from 'vitest';
 import { LastCheck } from '../engines/LastCheck.tsx';
@@ -21,6 +21,34 @@ const type = (label: RegExp, value: string) =>
 const save = () => fireEvent.click(screen.getByRole('button', { name: 'Plan its recheck from there' }));
 
 describe('an engine in service', () => {
+  it('asks about a figure that cannot have been run, and takes it when it is saved once more', async () => {
+    const sent: { usage: number; sure: boolean }[] = [];
+    vi.spyOn(globalThis, 'fetch').mockImplementation(async (input) => {
+      sent.push(await (input as Request).json());
+      return Response.json({ code: 'usage_far', detail: 'More than can have been run.' }, { status: 409 });
+    });
+    show(<LastCheck engine={ENGINE} />);
+    fireEvent.click(screen.getByRole('button', { name: /It is in service/ }));
+    type(/Last checked on/, '2026-01-05');
+    type(/Its meter then/, '90000');
+    type(/Checked by/, 'Its owner');
+    save();
+    await screen.findByText(/Saved once more/);
+    // another figure is asked about again
+    type(/Its meter then/, '80000');
+    save();
+    await waitFor(() => expect(sent).toHaveLength(2));
+    await screen.findByText(/Saved once more/);
+    save();
+    await waitFor(() =>
+      expect(sent.map(({ usage, sure }) => [usage, sure])).toEqual([
+        [90000, false],
+        [80000, false],
+        [80000, true],
+      ]),
+    );
+  });
+
   it('has its recheck planned from when it was last checked, with what gaps are known', async () => {
     const sent: unknown[] = [];
     vi.spyOn(globalThis, 'fetch').mockImplementation(async (input) => {
@@ -51,7 +79,7 @@ describe('an engine in service', () => {
     await waitFor(() =>
       expect(sent).toEqual([
         {
-          ...{ on: '2026-01-05', usage: 1400, by: 'The owner’s fitter' },
+          ...{ on: '2026-01-05', usage: 1400, by: 'The owner’s fitter', sure: false },
           gaps: [{ point: '1I', reading: { kind: 'bracket', go: 0.24, noGo: 0.26 }, asTyped: '0.24 0.26' }],
         },
       ]),
@@ -59,6 +87,11 @@ describe('an engine in service', () => {
     // refused, nothing of it is lost
     await screen.findByText(/Somebody works on it/);
     expect(screen.getByLabelText<HTMLInputElement>(/^1I/).value).toBe('0.24 0.26');
+    // nor where the page is left
+    cleanup();
+    show(<LastCheck engine={ENGINE} />);
+    fireEvent.click(screen.getByRole('button', { name: /It is in service/ }));
+    expect((screen.getByLabelText(/Checked by/) as HTMLInputElement).value).toBe('The owner’s fitter');
   });
 
   it('is signed by nobody: who checked it last stands where a signature would', () => {

@@ -10,6 +10,7 @@ import { MemoryRouter } from 'react-router';
 import { afterEach, beforeEach, vi } from 'vitest';
 import { inlineSix } from '../../core/test/patterns.ts';
 import { api } from '../app/api.ts';
+import { draftTyped } from '../app/drafts.ts';
 import { outboxRead } from '../app/outbox.ts';
 import { store } from '../app/store.ts';
 import { system } from '../app/theme.ts';
@@ -168,6 +169,7 @@ export function atTheBench(): void {
     vi.unstubAllGlobals();
     store.dispatch(api.util.resetApiState());
     store.dispatch(outboxRead([]));
+    for (const key of Object.keys(store.getState().drafts)) store.dispatch(draftTyped({ key, text: '' }));
     localStorage.clear();
   });
 }

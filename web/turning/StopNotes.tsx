@@ -3,6 +3,7 @@ import type { KnowHowRow } from '@zero-lash/contract/knowHow';
 import type { StageKey } from '@zero-lash/core/builds';
 import { apart } from '@zero-lash/core/turning';
 import { useState } from 'react';
+import { useDraft } from '../app/useDraft.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 
 interface Props {
@@ -17,7 +18,15 @@ interface Props {
 /** What the shop knows of a stop of this pattern, and a line to keep something for the next who stands there. */
 export function StopNotes({ buildId, known, stage, angle, enabled }: Props) {
   const put = useBenchWrite(buildId);
-  const [text, setText] = useState<string | null>(null);
+  const { texts, type, changed, clear } = useDraft(`stop-note:${buildId}:${angle}`, { text: '' });
+  const { text } = texts;
+  // what was begun and not kept stands there again
+  const [asked, setAsked] = useState(false);
+  const writing = asked || Object.keys(changed).length > 0;
+  const end = () => {
+    clear();
+    setAsked(false);
+  };
   const rows = known.filter(
     ({ about, crankAngle, dropped }) => !dropped && about === 'stop' && apart(crankAngle ?? 0, angle) < 1,
   );
@@ -31,12 +40,12 @@ export function StopNotes({ buildId, known, stage, angle, enabled }: Props) {
           </Box>
         </Box>
       ))}
-      {enabled && text === null && (
-        <Button variant="plain" paddingX="0" onClick={() => setText('')}>
+      {enabled && !writing && (
+        <Button variant="plain" paddingX="0" onClick={() => setAsked(true)}>
           Keep a note at this stop
         </Button>
       )}
-      {text !== null && (
+      {writing && (
         <Flex
           as="form"
           gap="2"
@@ -46,7 +55,7 @@ export function StopNotes({ buildId, known, stage, angle, enabled }: Props) {
             if (text.trim() === '') return;
             const crankAngle = Math.round(angle * 1000) / 1000;
             put({ kind: 'know-how', body: { stage, about: 'stop', crankAngle, text: text.trim() } });
-            setText(null);
+            end();
           }}
         >
           <Input
@@ -55,12 +64,12 @@ export function StopNotes({ buildId, known, stage, angle, enabled }: Props) {
             maxLength={300}
             autoFocus
             placeholder="What the next one wants to know here"
-            onChange={({ target }) => setText(target.value)}
+            onChange={({ target }) => type('text', target.value)}
           />
           <Button type="submit" disabled={text.trim() === ''}>
             Keep
           </Button>
-          <Button variant="plain" onClick={() => setText(null)}>
+          <Button variant="plain" onClick={end}>
             Leave it
           </Button>
         </Flex>

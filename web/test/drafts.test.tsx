@@ -1,0 +1,92 @@
+// @vitest-environment happy-dom
+import { cleanup, fireEvent, screen } from '@testing-library/react';
+import type { BuildView } from '../builds/buildView.ts';
+import { describe, expect, it } from 'vitest';
+import { store } from '../app/store.ts';
+import { StageNotes } from '../buildPage/StageNotes.tsx';
+import { RoundConditions } from '../measuring/RoundConditions.tsx';
+import { StopNotes } from '../turning/StopNotes.tsx';
+import { at, atTheBench, build, put, round, SCREW, show } from './shownBench.tsx';
+
+atTheBench();
+
+const type = (label: string, value: string) =>
+  fireEvent.change(screen.getByLabelText(label), { target: { value } });
+const value = (label: string) => (screen.getByLabelText(label) as HTMLInputElement).value;
+const leaveField = (label: string) => fireEvent.blur(screen.getByLabelText(label));
+
+describe('the conditions of a round', () => {
+  const view = (conditions: BuildView['rounds'][number]['conditions'] = []) =>
+    build({ stage: 'as-found', rounds: [round({ conditions })] }, SCREW);
+  const shown = (of: BuildView) => show(<RoundConditions build={of} round={of.rounds[0]!} enabled />);
+  const body = (change: object) => ({ engineTempC: null, hoursSinceRun: null, condition: null, ...change });
+
+  it('are said as a field is left, by Enter, and as they are chosen, without anything to press', () => {
+    shown(view());
+    type('Engine, °C', '18');
+    expect(put()).toEqual([]);
+    leaveField('Engine, °C');
+    expect(put()).toMatchObject([{ kind: 'conditions', body: body({ engineTempC: 18 }) }]);
+    type('Hours since last run', '12');
+    fireEvent.keyDown(screen.getByLabelText('Hours since last run'), { key: 'Enter' });
+    expect(put().at(-1)).toMatchObject({ body: { hoursSinceRun: 12 } });
+    fireEvent.change(screen.getByLabelText('It is'), { target: { value: 'cold' } });
+    expect(put().at(-1)).toMatchObject({ body: { condition: 'cold' } });
+    expect(screen.queryByRole('button')).toBeNull();
+    expect(store.getState().drafts).toEqual({});
+  });
+
+  it('stay as they are typed where they cannot be read, hold nothing else back, and are there again after the page was left', () => {
+    const said = [{ ...body({ engineTempC: 18 }), id: 'c', by: 'Tobin Hask', at }] as never;
+    shown(view(said));
+    type('Engine, °C', 'warm');
+    leaveField('Engine, °C');
+    expect(screen.getByRole('alert').textContent).toContain('Numbers');
+    fireEvent.change(screen.getByLabelText('It is'), { target: { value: 'cold' } });
+    expect(put()).toMatchObject([{ body: body({ engineTempC: 18, condition: 'cold' }) }]);
+    cleanup();
+    shown(view(said));
+    expect(value('Engine, °C')).toBe('warm');
+    // taken away it is not said any more, and put back as it was nothing is written
+    type('Engine, °C', '18');
+    leaveField('Engine, °C');
+    expect(put()).toHaveLength(1);
+    type('Engine, °C', '');
+    leaveField('Engine, °C');
+    expect(put().at(-1)).toMatchObject({ body: body({}) });
+  });
+});
+
+describe('what was typed and is not kept yet', () => {
+  it('stands there again after another stage or stop was looked at, each by itself', () => {
+    const notes = (stage: 'wear' | 'set') => (
+      <StageNotes buildId="b" notes={[]} job="rebuild" stage={stage} enabled />
+    );
+    show(notes('wear'));
+    type('Note at Wear', 'Lobe of 2E pitted');
+    cleanup();
+    show(notes('set'));
+    expect(value('Note at Set')).toBe('');
+    cleanup();
+    show(notes('wear'));
+    expect(value('Note at Wear')).toBe('Lobe of 2E pitted');
+    fireEvent.click(screen.getByRole('button', { name: 'Add' }));
+    expect(put()).toMatchObject([{ kind: 'note', body: { stage: 'wear', text: 'Lobe of 2E pitted' } }]);
+    expect(value('Note at Wear')).toBe('');
+    cleanup();
+
+    const stop = (angle: number) => <StopNotes buildId="b" known={[]} stage="set" angle={angle} enabled />;
+    show(stop(120));
+    fireEvent.click(screen.getByRole('button', { name: 'Keep a note at this stop' }));
+    type('Note at this stop', 'Use the mirror');
+    cleanup();
+    show(stop(240));
+    expect(screen.queryByLabelText('Note at this stop')).toBeNull();
+    cleanup();
+    show(stop(120));
+    expect(value('Note at this stop')).toBe('Use the mirror');
+    fireEvent.click(screen.getByRole('button', { name: 'Leave it' }));
+    expect(screen.queryByLabelText('Note at this stop')).toBeNull();
+    expect(store.getState().drafts).toEqual({});
+  });
+});
