@@ -36,10 +36,12 @@ export function lengthWithUnit(tenths: Tenths, unit: ShopUnit): string {
 
 /**
  * Writes an interval of lengths in the shop's unit; an open end reads as "or more". Where nothing was seen to bound it from below
- * only the upper end is written: nobody measured the 0 that `lo` then is, and the valve may be held off its seat.
+ * only the upper end is written: nobody measured the 0 that `lo` then is, and the valve may be held off its seat. What is reckoned
+ * may lie under nothing, and no gap does.
  *
  * @example formatInterval({ lo: 1300, hi: 1500 }, 'mm') // '0.13–0.15'
  * @example formatInterval({ lo: 0, hi: 400, floor: false }, 'mm') // 'under 0.04'
+ * @example formatInterval({ lo: -300, hi: 200 }, 'mm') // 'less than 0.02'
  */
 export function formatInterval(
   interval: { readonly lo: Tenths; readonly hi: Tenths | null; readonly floor?: boolean | undefined },
@@ -48,6 +50,9 @@ export function formatInterval(
   const lo = formatLength(interval.lo, unit);
   if (interval.floor === false)
     return interval.hi === null ? 'not known' : `under ${formatLength(interval.hi, unit)}`;
+  if (interval.hi !== null && interval.hi <= 0 && interval.lo < 0) return 'no gap';
+  if (interval.lo < 0)
+    return interval.hi === null ? 'not known' : `less than ${formatLength(interval.hi, unit)}`;
   if (interval.hi === null) return `${lo} or more`;
   if (interval.hi === interval.lo) return lo;
   return `${lo}–${formatLength(interval.hi, unit)}`;

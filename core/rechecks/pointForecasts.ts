@@ -140,6 +140,8 @@ const known = (courses: readonly PointCourse[]) =>
 /**
  * Forecasts every point of an engine for its next look, and names those that move unlike the others of their role.
  *
+ * Rule: no gap is under nothing; one that would be is closed, and as likely tight as before.
+ *
  * @param at usage since it was set at which it will be looked at
  * @returns nothing of a point that was never measured
  * @example pointForecasts([course], 'hours', rolePriors(['exhaust'], 'hours', []), { now: 0, at: 250 })[0]?.point // '3E'
@@ -169,7 +171,7 @@ export function pointForecasts(
     const byDefault =
       drifts.get(course) === null && priors.find(({ role }) => role === course.role)?.from !== 'own';
     return {
-      ...{ point, perUnit, mean, sd, pTight, pLoose, outAt: dueUsage },
+      ...{ point, perUnit, mean: Math.max(0, mean), sd, pTight, pLoose, outAt: dueUsage },
       ...{ unlike: odd.get(point) ?? null, byDefault },
     };
   });
@@ -193,6 +195,8 @@ export function saidOf(
 /**
  * Forecasts one point along its running: what a drawing of its course shows.
  *
+ * Rule: where a gap would be under nothing it is closed.
+ *
  * @param from, to usage since it was set
  * @example courseAhead(course, 'hours', rolePriors(['exhaust'], 'hours', []), { from: 0, to: 400, steps: 40 }).length // 41
  */
@@ -210,7 +214,8 @@ export function courseAhead(
   });
   return Array.from({ length: steps + 1 }, (_, index) => {
     const usage = from + ((to - from) * index) / steps;
-    return { usage, ...at(usage) };
+    const { mean, sd } = at(usage);
+    return { usage, mean: Math.max(0, mean), sd };
   });
 }
 

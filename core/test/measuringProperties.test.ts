@@ -76,6 +76,11 @@ describe('lengths', () => {
     expect(formatInterval({ lo: 0, hi: 400, floor: false }, 'mm')).toBe('under 0.04');
     expect(formatInterval({ lo: 0, hi: 400, floor: true }, 'mm')).toBe('0.00–0.04');
     expect(formatLength(1524, 'thou')).toBe('6.0');
+    // what is reckoned may lie under nothing; no gap does
+    const said = (lo: number, hi: number | null) => formatInterval({ lo, hi }, 'mm');
+    expect([said(-300, 200), said(-300, -100), said(-300, 0), said(0, 200), said(-300, null)]).toEqual([
+      ...['less than 0.02', 'no gap', 'no gap', '0.00–0.02', 'not known'],
+    ]);
   });
 
   it.each(['-0.2', '+1', '1e3', '0.1.2', '1,2,3', 'mm', '.', '0.2 furlong', '٣'])(

@@ -4,6 +4,7 @@ import { calibrationOf, intervalSays, wasInside } from '../fleet/index.ts';
 import {
   broughtForward,
   causesOf,
+  courseAhead,
   driftOf,
   FORECAST_THRESHOLD,
   isQuiet,
@@ -64,6 +65,16 @@ describe('a forecast', () => {
     expect(forecast!.mean).toBeLessThan(0.32);
     expect(forecast!.outAt).toBeGreaterThanOrEqual(200);
     expect(forecast!.outAt).toBeLessThan(300);
+  });
+
+  it('is never under nothing: what closes is closed, and is as surely tight', () => {
+    const closing = course('1E', -0.0005, [0, 200, 400]);
+    const [forecast] = pointForecasts([closing], 'hours', [], { now: 400, at: 1000 });
+    expect(forecast!.mean).toBe(0);
+    expect(forecast!.pTight).toBeGreaterThan(0.99);
+    const ahead = courseAhead(closing, 'hours', [], { from: 0, to: 1200, steps: 12 });
+    expect(Math.min(...ahead.map(({ mean }) => mean))).toBe(0);
+    expect(ahead[0]!.mean).toBeCloseTo(0.35, 2);
   });
 
   it('says nothing of a point that was never measured, and estimates nothing from one look', () => {

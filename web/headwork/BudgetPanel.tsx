@@ -195,7 +195,7 @@ function BudgetTable({ pattern, budgets, chosen, onChoose }: TableProps) {
                 {bothNames(pattern, point.key)}
               </Box>
               <td>{found ? interval(found) : UNKNOWN_WORDS[unknown ?? 'not-measured']}</td>
-              <td>{budget ? `${figure(budget.lo)}–${figure(budget.hi)}` : '–'}</td>
+              <td>{budget ? interval(budget) : '–'}</td>
               <td>
                 {budget?.piece && (
                   <>
@@ -224,7 +224,7 @@ function BudgetTable({ pattern, budgets, chosen, onChoose }: TableProps) {
               <td>
                 {budget?.piece && (
                   <Flex gap="2" alignItems="center">
-                    {figure(budget.piece.leaves.lo)}–{figure(budget.piece.leaves.hi)}
+                    {interval(budget.piece.leaves)}
                     <VerdictMark state={budget.piece.verdict} />
                   </Flex>
                 )}
