@@ -17,7 +17,7 @@ test('a swap of three is made, two are ordered, come and are fitted, one cannot 
   await openBuildOf(page, 'Railcar 4, rear engine');
   const plan = page.getByRole('region', { name: 'Shim plan' });
   const moves = plan.getByRole('region', { name: 'Moves of the plan' });
-  await expect(plan.getByText(/2 to buy, 15.00; 15 of 16 certain, 1 not brought in/)).toBeVisible();
+  await expect(plan.getByText(/2 to buy, 15.00; 15 of 16 certain, 1 still out/)).toBeVisible();
   await expect(
     plan.getByText(/4Ea: no piece made or at hand brings it in. It would take 1.855/),
   ).toBeVisible();
@@ -204,7 +204,7 @@ test('with a tool in no stop is offered, on no device, until it is out', async (
   await signIn(page, 'Tobin Hask');
   await withHeadOpen(page, 'R4 Rime', 'Held down for a journey', 'set', () => 0.05);
   const guide = page.getByRole('region', { name: 'Where to turn' });
-  await guide.getByRole('button', { name: 'I am there' }).click();
+  await guide.getByRole('button', { name: 'In position' }).click();
   await expect(guide.getByText(/the crank stands here/)).toBeVisible();
   const point = (
     await page
@@ -214,13 +214,13 @@ test('with a tool in no stop is offered, on no device, until it is out', async (
   ).trim();
   await page.getByRole('checkbox', { name: new RegExp(`Tool in at ${point}`) }).check();
   await expect(guide.getByText(new RegExp(`A tool holds the valve down at ${point}`))).toBeVisible();
-  await expect(guide.getByRole('button', { name: 'I am there' })).toHaveCount(0);
+  await expect(guide.getByRole('button', { name: 'In position' })).toHaveCount(0);
   await allSent(page);
   const other = await (await browser.newContext()).newPage();
   await signIn(other, 'Osk Velland');
   await other.goto(page.url());
   await expect(other.getByText(new RegExp(`A tool holds the valve down at ${point}`)).first()).toBeVisible();
-  await expect(other.getByRole('button', { name: 'I am there' })).toHaveCount(0);
+  await expect(other.getByRole('button', { name: 'In position' })).toHaveCount(0);
   await page.getByRole('checkbox', { name: new RegExp(`Tool in at ${point}`) }).uncheck();
   await expect(other.getByText(/A tool holds the valve down/)).toHaveCount(0);
   await other.close();

@@ -189,10 +189,10 @@ test('an overdue blade set is a caution where it is used, until it is checked ag
   await expect(row).toContainText('check due');
   await page.getByRole('button', { name: 'New instrument' }).click();
   await page.getByLabel('What it is called').fill('Short blades');
-  await page.getByLabel('Blades it was made with').fill('0.1, thick');
+  await page.getByLabel('Blades in the set').fill('0.1, thick');
   await page.getByRole('button', { name: 'Keep' }).click();
   await expect(page.getByText(/“thick” is not a blade/)).toBeVisible();
-  await page.getByLabel('Blades it was made with').fill('0.10–0.20 by 0.02, 12 thou');
+  await page.getByLabel('Blades in the set').fill('0.10–0.20 by 0.02, 12 thou');
   await page.locator('[data-blade="0.14"]').click();
   await page.getByRole('button', { name: 'Keep' }).click();
   await expect(page.getByRole('article', { name: 'Short blades' })).toContainText('6 blades, 0.10 to 0.3048');

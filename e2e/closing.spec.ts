@@ -71,13 +71,13 @@ test('an engine’s record is written out, is known again where it is here, and 
   await page.getByRole('link', { name: 'Record (ZIP)' }).click();
   const file = await readFile(await (await waiting).path());
   await page.getByRole('navigation', { name: 'Pages' }).getByRole('link', { name: 'Engines' }).click();
-  await page.getByRole('button', { name: 'In and out' }).click();
+  await page.getByRole('button', { name: 'Import and export' }).click();
   const take = (name: string, buffer: Buffer) =>
     page.getByLabel('ZIP of a record').setInputFiles({ name, mimeType: 'application/zip', buffer });
   await take('engine.zip', file);
   await expect(page.getByText(/Frost fan 5, Mill Field is here already: nothing was written/)).toBeVisible();
   await take('cut.zip', file.subarray(0, file.length / 2));
-  await expect(page.getByText(/The file is cut off, or is no ZIP. Nothing was taken in./)).toBeVisible();
+  await expect(page.getByText(/The file is cut off, or is no ZIP. Nothing was imported./)).toBeVisible();
 
   // one of another shop: what it brings is said first, and what the file says otherwise than its figures is named
   const files = unzipSync(new Uint8Array(await readFile('server/test/fixtures/record1-headSaw.zip')));
@@ -96,10 +96,10 @@ test('an engine’s record is written out, is known again where it is here, and 
   await said.getByRole('button', { name: 'Take it in' }).click();
   await page.getByRole('link', { name: 'Head saw of another mill' }).first().click();
   await expect(
-    page.getByText(/Its record came from Head works of Lower Overmere, taken in by Ilse Marrand/),
+    page.getByText(/Its record came from Head works of Lower Overmere, imported by Ilse Marrand/),
   ).toBeVisible();
   await page.getByRole('navigation', { name: 'Pages' }).getByRole('link', { name: 'Engines' }).click();
-  await page.getByRole('button', { name: 'In and out' }).click();
+  await page.getByRole('button', { name: 'Import and export' }).click();
 
   const list =
     'name;sheet;owner;hours\nFan of a list;Q4 Orchard;Sellend Orchards;12,5\nFan without a sheet;Q99;;1';
@@ -109,7 +109,7 @@ test('an engine’s record is written out, is known again where it is here, and 
   await expect(page.getByText(/1 of 2 lines are understood: Fan of a list/)).toBeVisible();
   await expect(page.getByText('Line 3: there is no spec sheet “Q99”.')).toBeVisible();
   await page.getByRole('button', { name: 'Take the 1 in' }).click();
-  await expect(page.getByText('1 engines were taken in.')).toBeVisible();
+  await expect(page.getByText('1 engines were imported.')).toBeVisible();
   await openEngine(page, 'Fan of a list');
   await expect(page.getByText('12.5').first()).toBeVisible();
 });

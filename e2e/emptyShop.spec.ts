@@ -31,15 +31,15 @@ test('an empty shop, from its first lead to a gap measured on its first engine',
   await expect(page.getByLabel('Role of Runa Felt')).toBeVisible();
   await page.getByLabel('Role of Runa Felt').selectOption('bench');
   await expect(page.getByRole('alert')).toContainText(/lead/);
-  await page.getByLabel('It is called').fill('Lower Valley Works');
-  await page.getByRole('button', { name: 'Rename' }).click();
+  await page.getByRole('textbox', { name: 'Shop name' }).fill('Lower Valley Works');
+  await page.getByRole('form', { name: 'Shop name' }).getByRole('button').click();
   await expect(page.getByRole('contentinfo')).toContainText('Lower Valley Works');
   await expect(page.getByRole('contentinfo')).toContainText('Runa Felt');
 
   await place('Instruments');
   await page.getByRole('button', { name: 'New instrument' }).click();
   await page.getByLabel('What it is called').fill('First blades');
-  await page.getByLabel(/Blades it was made with/).fill('0.05 0.10 0.12 0.15 0.20');
+  await page.getByLabel(/Blades in the set/).fill('0.05 0.10 0.12 0.15 0.20');
   await page.getByRole('button', { name: 'Keep' }).click();
   await expect(page.getByText('First blades').first()).toBeVisible();
   await page.getByLabel('Another bench').fill('The only bench');
@@ -74,7 +74,7 @@ test('an empty shop, from its first lead to a gap measured on its first engine',
   await page.getByLabel(/what is it here for/).fill('First look inside');
   await page.getByRole('button', { name: 'Rebuild', exact: true }).click();
   for (const [at, to] of [
-    ['Take in', 'Open up'],
+    ['Book in', 'Open up'],
     ['Open up', 'As found'],
   ] as const) {
     await expect(page.getByRole('heading', { name: at, level: 2 })).toBeVisible();

@@ -95,7 +95,7 @@ test('a build opened by mistake is abandoned and brought back; an engine is put 
   await signIn(page, 'Tobin Hask');
   await atAsFound(page, 'S1 Sawyer', 'Opened by mistake');
   const build = page.url();
-  await page.getByRole('button', { name: 'Opened by mistake…' }).click();
+  await page.getByRole('button', { name: 'Abandon this build…' }).click();
   await page.getByRole('button', { name: 'Abandon this build' }).click();
   await expect(page.getByText('Say in a line why: it is kept with the record.')).toBeVisible();
   await page.getByLabel('Abandoned because').fill('The wrong engine');
@@ -106,18 +106,18 @@ test('a build opened by mistake is abandoned and brought back; an engine is put 
   await expect(page.getByText(/abandoned by Tobin Hask: The wrong engine/)).toBeVisible();
 
   // with nothing on the bench the engine itself may be put away
-  await page.getByRole('button', { name: 'Put this engine away…' }).click();
-  await page.getByLabel('Put away because').fill('Sold');
-  await page.getByRole('button', { name: 'Put it away' }).click();
-  await expect(page.getByText(/Put away by Tobin Hask.*Sold/)).toBeVisible();
+  await page.getByRole('button', { name: 'Retire this engine…' }).click();
+  await page.getByLabel('Retired because').fill('Sold');
+  await page.getByRole('button', { name: 'Retire it' }).click();
+  await expect(page.getByText(/Retired by Tobin Hask.*Sold/)).toBeVisible();
   const engine = page.url();
   await open(page, '/engines');
   await page.getByRole('searchbox').fill('Opened by mistake');
   await expect(page.getByText('No engine has “Opened by mistake”')).toBeVisible();
-  await page.getByRole('button', { name: 'Put away' }).click();
+  await page.getByRole('button', { name: 'Retired' }).click();
   await page.getByRole('link', { name: 'Opened by mistake' }).click();
   await page.getByRole('button', { name: 'Bring it back' }).click();
-  await expect(page.getByRole('button', { name: 'Put this engine away…' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Retire this engine…' })).toBeVisible();
   expect(page.url()).toBe(engine);
 
   await page.goto(build);

@@ -11,7 +11,7 @@ test('an engine gets a plan of its own, a short look that holds is enough, and o
   await signIn(page, 'Tobin Hask');
   await signedOff(page, 'Cross-cut saw');
   await openEngine(page, 'Cross-cut saw');
-  const looked = page.getByRole('region', { name: 'Looked at', exact: true });
+  const looked = page.getByRole('region', { name: 'Recheck plan', exact: true });
   await expect(looked).toContainText('As its spec sheet says.');
   await looked.getByRole('button', { name: 'Give it a plan of its own' }).click();
   const form = page.getByRole('region', { name: /^A plan of its own for/ });

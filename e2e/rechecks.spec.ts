@@ -129,9 +129,9 @@ test('reminders are each sent once by two servers, one of them killed', async ({
     await page.getByLabel('Passphrase').press('Enter');
     await place(page, 'Shop');
     // none of the night is quiet here
-    await page.getByLabel('Quiet hours, to').fill('19:00');
-    await page.getByRole('button', { name: 'Set to' }).click();
-    await expect(page.getByRole('button', { name: 'Set to' })).toBeDisabled();
+    await page.getByRole('textbox', { name: 'Quiet hours, to' }).fill('19:00');
+    await page.getByRole('form', { name: 'Quiet hours, to' }).getByRole('button').click();
+    await expect(page.getByRole('form', { name: 'Quiet hours, to' }).getByRole('button')).toBeDisabled();
     const cookies = await page.context().cookies();
     const now = (base: string) =>
       page.request.post(`${base}/api/reminders/now`, {

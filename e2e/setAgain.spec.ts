@@ -27,7 +27,7 @@ async function byPedal(page: Page): Promise<{ presses: number; points: number }>
   };
   await expect(stop).toBeVisible();
   while (!(await guide.getByText('Every point is measured').isVisible())) {
-    if (await guide.getByRole('button', { name: 'I am there' }).isVisible()) {
+    if (await guide.getByRole('button', { name: 'In position' }).isVisible()) {
       const before = await heading.innerText();
       // nothing is said of a blade while the crank is being turned
       await press('goes');

@@ -44,7 +44,7 @@ test('a shim engine with sixteen valves, from the stand to its recheck, by touch
   await openEngine(page, ENGINE);
   await page.getByLabel(/what is it here for/).fill('Noise at the front');
   await page.getByRole('button', { name: 'Rebuild', exact: true }).tap();
-  await expect(page.getByRole('heading', { name: 'Take in', level: 2 })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Book in', level: 2 })).toBeVisible();
   await tickEverything(page, 'finger');
   await ledOnTo(page, 'Open up');
   await tickEverything(page, 'finger');

@@ -87,13 +87,13 @@ test('the head stays where it is under the finger as the first reading says that
   await page.setViewportSize({ width: 768, height: 1024 });
   await signIn(page, 'Tobin Hask');
   await atAsFound(page, 'T16 Rack', 'Stays under the finger');
-  await expect(page.getByRole('button', { name: 'I am there' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'In position' })).toBeVisible();
   const place = async () => (await onHead(page, '2Ia').boundingBox())!.y;
   const before = await place();
   await entry(page).fill('0.14 0.16');
   await page.keyboard.press('Enter');
   await expect(page.getByText(/the crank stands here/).first()).toBeVisible();
-  await expect(page.getByRole('button', { name: 'I am there' })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'In position' })).toHaveCount(0);
   expect(await place()).toBe(before);
   // turned on its side it says what it has to in as much room as that takes
   await page.setViewportSize({ width: 1024, height: 768 });

@@ -392,7 +392,7 @@ test('a V-six numbered along its banks: the maker’s names and pairs, two of on
   await atAsFound(page, 'V6 Col', 'Road train 7');
   const guide = page.getByRole('region', { name: 'Where to turn' });
   await expect(guide).toContainText(/Stop 1 of 6.*until 1 \(5E\) is fully open.*Then 8 \(2E\), 11 \(6I\)/);
-  await guide.getByRole('button', { name: 'I am there' }).click();
+  await guide.getByRole('button', { name: 'In position' }).click();
   for (const [key, name, gap] of [
     ['2E', '8', '0.32 0.34'],
     ['6I', '11', '0.22 0.24'],

@@ -55,7 +55,7 @@ function hands(page: Page, by: 'touch' | 'keyboard' = 'touch') {
     /** stands at a stop that is named: the crank was turned there */
     arrive: async (number: number) => {
       await expect(guide).toContainText(`Stop ${number} of`);
-      await press(guide.getByRole('button', { name: 'I am there' }), 'Enter');
+      await press(guide.getByRole('button', { name: 'In position' }), 'Enter');
       await expect(guide).toContainText('the crank stands here');
     },
   };
@@ -78,7 +78,7 @@ async function bookIn(page: Page, engine: string, by: 'touch' | 'keyboard' = 'to
   const taps = await tapsOf(page);
   const work = hands(page, by);
   await work.tap('Valve check');
-  await work.stage('Take in');
+  await work.stage('Book in');
   // nobody complains of it: no pressures are asked for
   await expect(page.getByRole('heading', { name: 'Compression and leak-down' })).toHaveCount(0);
   await work.tick(/Cannot start/);
@@ -152,7 +152,7 @@ test('a V-six of twelve self-locking points, two of them out, takes one lap, and
   await work.stage('Prove');
   await work.tick(/Two full turns/);
   for (let stop = 0; stop < 2; stop += 1) {
-    await work.tap('I am there');
+    await work.tap('In position');
     const key = await work.at();
     expect([...out.keys()]).toContain(key);
     await work.typed(key, key.endsWith('I') ? '0.22 0.23' : '0.32 0.33', 'in-spec');
@@ -196,7 +196,7 @@ test('sixteen on buckets, three of them out, pieces in the drawer: fitted at the
   await work.tick(/Two full turns/);
   // what the tool held down beside what was fitted was disturbed with it
   for (let proved = 0; proved < 2 * out.length; proved += 1) {
-    const there = work.guide.getByRole('button', { name: 'I am there' });
+    const there = work.guide.getByRole('button', { name: 'In position' });
     if (await there.isVisible()) {
       await there.click();
       await expect(work.guide).toContainText('the crank stands here');

@@ -10,7 +10,7 @@ test('every stop of an in-line six, walked; a reading off its base circle is ask
   await expect(guide).toContainText(/Stop 1 of 2: Turn clockwise seen from the front to the mark/);
   await guide.getByRole('button', { name: 'Signs' }).click();
   await expect(guide).toContainText('cylinder 6 on overlap');
-  await guide.getByRole('button', { name: 'I am there' }).click();
+  await guide.getByRole('button', { name: 'In position' }).click();
   await expect(guide).toContainText('the crank stands here');
   await expect(onHead(page, '2B')).toHaveAccessibleName(/may be measured here/);
 
@@ -40,9 +40,9 @@ test('every stop of an in-line six, walked; a reading off its base circle is ask
   await expect(guide).toContainText(
     /Stop 2 of 2: Turn 360° on.*cylinder 6 at firing TDC, cylinder 1 rocking/,
   );
-  await guide.getByRole('button', { name: 'Gone past it' }).click();
+  await guide.getByRole('button', { name: 'Overshot' }).click();
   await expect(guide).toContainText(/come up to it again in the running direction/);
-  await guide.getByRole('button', { name: 'I am there' }).click();
+  await guide.getByRole('button', { name: 'In position' }).click();
   // what was kept off its base circle is to be measured still
   for (const key of ['2E', '3I', '4E', '6I', '6E']) await keep(key);
   await expect(guide).toContainText('Every point is measured');

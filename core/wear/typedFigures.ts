@@ -19,7 +19,7 @@ const WORDS: Readonly<Record<string, FigureLine['how']>> = {
 };
 
 /**
- * Understands what is typed into a field: one figure or several, parted by spaces or semicolons, with decimal points or
+ * Understands what is typed into a field: one figure or several, separated by spaces or semicolons, with decimal points or
  * commas; or a word: sound (looked at and good), go or no-go (by a gauge). Nothing typed takes the figure back.
  *
  * @param shown what a bare figure is in; any other says its own unit: `135 psi`

@@ -6,7 +6,7 @@ import type { GivenLimit, WearUnit } from './limitKinds.ts';
 export const DAMAGE = {
   pitting: 'Pitted',
   scuffing: 'Scuffed',
-  blue: 'Run blue',
+  blue: 'Blued',
   cracked: 'Cracked',
   bent: 'Bent',
   hollow: 'Hollow worn in',

@@ -45,7 +45,7 @@ async function refuseTakenName(db: Knex, name: string, but?: string): Promise<vo
   if (taken && taken.id !== but)
     throw new Refusal('name_taken', {
       detail: taken.put_away_at
-        ? `An engine called ${name} was put away: bring it back, or take another name.`
+        ? `An engine called ${name} was retired: bring it back, or take another name.`
         : `There is an engine called ${name} already.`,
       fields: [{ path: 'name', message: 'is taken' }],
     });
@@ -78,7 +78,7 @@ export async function putAway(
   return changeAt(db, id, version, { put_away_at: db.fn.now(), put_away_by: personId, put_away_why: why });
 }
 
-/** Brings an engine back that was put away. */
+/** Brings an engine back that was retired. */
 export function bringBack(db: Knex, id: string, version: number): Promise<EngineRow> {
   return changeAt(db, id, version, { put_away_at: null, put_away_by: null, put_away_why: null });
 }

@@ -31,7 +31,7 @@ const PHOTOGRAPH = /^photographs\/([0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12})$
 
 /** A file that is no record of an engine, or not one that can be taken in; with where it is wrong. */
 export const badRecord = (detail: string) =>
-  new Refusal('bad_record', { detail: `${detail} Nothing was taken in.` });
+  new Refusal('bad_record', { detail: `${detail} Nothing was imported.` });
 
 /** Tables that are only written, and never looked at again: as many rows as there may be. */
 const MANY = [

@@ -156,7 +156,7 @@ describe('an engine that is put away', () => {
       ...{ name: work.build.engine.name, serial: '', owner: '', duty: '', usage: 1 },
       sheetId: work.build.sheet.sheetId,
     });
-    expect(taken.body.detail).toContain('was put away');
+    expect(taken.body.detail).toContain('was retired');
     const back = await shop.call<EngineRow>(BENCH, 'POST', `engines/${id}/bring-back`, {
       version: put.body.version,
     });

@@ -150,7 +150,7 @@ describe('a running figure', () => {
   });
 });
 
-describe('an engine that was put away', () => {
+describe('an engine that was retired', () => {
   it('runs no more and is looked at no more before it is back, but may be photographed', async () => {
     const build = await shop.buildOf('Trimmer, Pellow Mill');
     const { body: engine } = await shop.call<EngineRow>(LEAD, 'GET', `engines/${build.engine.id}`);

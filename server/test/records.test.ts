@@ -480,7 +480,7 @@ describe('a file that is no such record', () => {
       expect(refused.status, String(said)).toBe(422);
       expect(refused.body.code).toBe('bad_record');
       expect(refused.body.detail).toMatch(said);
-      expect(refused.body.detail).toContain('Nothing was taken in.');
+      expect(refused.body.detail).toContain('Nothing was imported.');
     }
     expect(await rows()).toBe(before);
     // what only the database knows is a row that does not fit, and nothing that broke here

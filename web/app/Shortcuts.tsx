@@ -13,7 +13,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['0.13 g, d or w', 'try a blade: goes, drags, will not'],
   ['g, d or w', 'the blade that is lit: goes, drags, will not'],
   ['n', 'take the blade that settles it'],
-  ['i', 'in an empty entry: the crank stands at the stop, “I am there”'],
+  ['i', 'in an empty entry: the crank stands at the stop, “In position”'],
   ['Backspace', 'in an empty entry: take the last try back'],
   ['Enter', 'when asked about a slip: take the suggestion; after tries: keep them'],
   ['← →, PageUp, PageDown', 'on the crank wheel: 1° (shift 10°), from stop to stop'],

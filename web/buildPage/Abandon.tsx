@@ -38,7 +38,7 @@ export const Abandon = memo(function Abandon(props: Props) {
   return (
     <Box>
       <WithReason
-        ask="Opened by mistake…"
+        ask="Abandon this build…"
         label="Abandoned because"
         action="Abandon this build"
         missing="Say in a line why: it is kept with the record."

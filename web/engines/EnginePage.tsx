@@ -149,7 +149,7 @@ function Builds({ engine }: { readonly engine: EngineView }) {
 function TakenIn({ engine }: { readonly engine: EngineView }) {
   return engine.takenIn.map(({ shop, at, by, differences }) => (
     <Box key={at} fontSize="sm" color="faded" marginTop="3">
-      Its record came from {shop}, taken in by {by}, <ShopTime at={at} day />.
+      Its record came from {shop}, imported by {by}, <ShopTime at={at} day />.
       <Differences found={differences} />
     </Box>
   ));

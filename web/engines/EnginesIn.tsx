@@ -100,7 +100,7 @@ export function EnginesIn() {
           </Flex>
         </Note>
       )}
-      {done !== null && <Box role="status">{done} engines were taken in.</Box>}
+      {done !== null && <Box role="status">{done} engines were imported.</Box>}
       {record.answer}
       <ProblemNote error={adding.error ?? checking.error ?? asking.error} />
     </Box>

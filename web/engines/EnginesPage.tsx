@@ -115,7 +115,7 @@ export default function EnginesPage() {
       title="Engines"
       under={
         data &&
-        `${data.total} ${data.total === 1 ? 'engine' : 'engines'}${away ? ' put away' : ''}${search ? ' found' : ''}`
+        `${data.total} ${data.total === 1 ? 'engine' : 'engines'}${away ? ' retired' : ''}${search ? ' found' : ''}`
       }
       actions={
         <>
@@ -134,10 +134,10 @@ export default function EnginesPage() {
             aria-pressed={away}
             onClick={() => setParams(paramsOf(search, !away), { replace: true })}
           >
-            {away ? 'Those in the shop' : 'Put away'}
+            {away ? 'Those in the shop' : 'Retired'}
           </Button>
           <Button variant="plain" aria-expanded={elsewhere} onClick={() => setElsewhere(!elsewhere)}>
-            In and out
+            Import and export
           </Button>
           {mayWork && !adding && <Button onClick={() => setAdding(true)}>New engine</Button>}
         </>
@@ -151,7 +151,7 @@ export default function EnginesPage() {
           {search
             ? `No engine has “${search}” in its name, serial, owner, duty or pattern.`
             : away
-              ? 'No engine was put away.'
+              ? 'No engine was retired.'
               : 'No engine yet. Add the one on the stand with “New engine”.'}
         </Empty>
       )}

@@ -27,8 +27,8 @@ export function LookedAt({ engine, onChange }: Props) {
   const { plan } = engine;
   if (!plan) return null;
   return (
-    <Box as="section" aria-label="Looked at">
-      <PartHeading>Looked at</PartHeading>
+    <Box as="section" aria-label="Recheck plan">
+      <PartHeading>Recheck plan</PartHeading>
       <ol>
         {plan.steps.map((step, index) => (
           <li key={index}>

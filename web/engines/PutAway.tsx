@@ -16,7 +16,7 @@ export function PutAway({ engine }: { readonly engine: EngineView }) {
     return (
       <Box>
         <Box>
-          Put away by {away.by}, <ShopTime at={away.at} day />: {away.why}. Nothing of it is due.
+          Retired by {away.by}, <ShopTime at={away.at} day />: {away.why}. Nothing of it is due.
         </Box>
         {mayWork && (
           <Button marginTop="2" loading={bringing} onClick={() => void bringBack({ id, version })}>
@@ -30,9 +30,9 @@ export function PutAway({ engine }: { readonly engine: EngineView }) {
   return (
     <Box>
       <WithReason
-        ask="Put this engine away…"
-        label="Put away because"
-        action="Put it away"
+        ask="Retire this engine…"
+        label="Retired because"
+        action="Retire it"
         missing="Say in a line why: sold, scrapped, added by mistake."
         follows="Its record is kept, it is in no list and nothing of it is due. It may be brought back."
         most={200}

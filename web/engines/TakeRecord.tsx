@@ -86,7 +86,7 @@ export function useTakeRecord() {
             <Link to={`/engines/${taken.engineId}`}>{taken.name}</Link>{' '}
             {taken.already
               ? 'is here already: nothing was written.'
-              : `is taken in, with ${taken.builds} builds and ${taken.readings} readings.`}
+              : `is imported, with ${taken.builds} builds and ${taken.readings} readings.`}
           </Box>
         )}
         <ProblemNote error={looking.error ?? taking.error} />

@@ -95,9 +95,9 @@ function Calibration({ says: { calibration } }: { readonly says: FleetSays }) {
       <PartHeading>How good forecasts were</PartHeading>
       {calibration ? (
         <p>
-          Of {calibration.count} findings said with {calibration.said * 100} %, {calibration.inside} (
-          {Math.round((calibration.inside / calibration.count) * 100)} %) were inside; on{' '}
-          {calibration.engines} engines.
+          {calibration.inside} of {calibration.count} forecasts came true (
+          {Math.round((calibration.inside / calibration.count) * 100)} %; {calibration.said * 100} %
+          expected), on {calibration.engines} engines.
         </p>
       ) : (
         <p>Not said from fewer than {LEAST_ENGINES} engines.</p>

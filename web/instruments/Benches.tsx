@@ -67,7 +67,7 @@ function BenchRow({
             ))}
           </Select>
         </Labelled>
-        <Labelled label="Held together">
+        <Labelled label="Most blades stacked">
           <Select
             value={bench.maxStack}
             disabled={!mayWork}

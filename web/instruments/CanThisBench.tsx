@@ -121,8 +121,7 @@ function ByWrench({ found, wrenches }: ByWrenchProps) {
       {without.length > 0 && (
         <Box as="span" color="tight" fontWeight="600">
           {by.length > 0 && '; '}
-          {without.map(({ asWritten }) => asWritten).join(' and ')} is reached by no wrench here: have one
-          that is
+          no wrench here reaches {without.map(({ asWritten }) => asWritten).join(' and ')}: have one that does
         </Box>
       )}
     </>

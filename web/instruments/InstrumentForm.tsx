@@ -223,7 +223,7 @@ export function InstrumentForm({ instrument, onDone }: Props) {
           {isSet && (
             <Box gridColumn="1 / -1">
               <Labelled
-                label="Blades it was made with"
+                label="Blades in the set"
                 hint="0.05–0.40 by 0.01, 0.5, 0.6; other units as 6 thou"
                 error={fieldError('blades')}
               >

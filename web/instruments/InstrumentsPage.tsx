@@ -74,7 +74,7 @@ function InstrumentRow({
       <Flex gap="3" alignItems="baseline" flexWrap="wrap">
         <Box flex="1" minWidth="220px">
           <b>{name}</b>
-          {!active && ', put away'}
+          {!active && ', retired'}
           <Box fontSize="sm" color="faded">
             {KIND_WORDS[kind]}
             {instrument.torque

@@ -64,7 +64,7 @@ function Note({ row, buildId }: { readonly row: KnowHowRow; readonly buildId: st
           </Box>
           {mayLead && (
             <Button variant="plain" onClick={() => setText(row.text)}>
-              Reword it
+              Edit
             </Button>
           )}
         </Flex>

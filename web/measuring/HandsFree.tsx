@@ -9,7 +9,7 @@ import { hasVoice } from './useVoice.ts';
 const ACTIONS: readonly (readonly [PedalAction, string])[] = [
   ['goes', 'goes'],
   ['wont', 'won’t'],
-  ['next', 'next point, or “I am there”'],
+  ['next', 'next point, or “In position”'],
   ['back', 'take the last try back'],
 ];
 
@@ -103,7 +103,7 @@ function Teaching() {
         </Box>
       )}
       <Box color="faded" paddingY="1">
-        While the crank is being turned the pedal answers for no blade: it only says “I am there”.
+        While the crank is being turned the pedal answers for no blade: it only says “In position”.
       </Box>
     </Box>
   );

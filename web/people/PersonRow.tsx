@@ -63,7 +63,7 @@ export function PersonRow({ person }: { readonly person: Person }) {
           Name, passphrase
         </Button>
         <Button variant="plain" onClick={() => void send({ active: !person.active })} paddingX="1">
-          {person.active ? 'Has left' : 'Is back'}
+          {person.active ? 'Remove' : 'Bring back'}
         </Button>
       </Flex>
       {changing && (

@@ -39,14 +39,8 @@ export function ShopForm() {
       gridTemplateColumns={{ base: 'minmax(0, 1fr)', md: 'repeat(2, minmax(0, 1fr))' }}
     >
       <Part title="The shop" />
-      <OneLine
-        label="It is called"
-        value={shop.name}
-        action="Rename"
-        most={80}
-        onSend={(name) => send({ name })}
-      />
-      <Labelled label="It reads in" hint="Each device can still show the other one.">
+      <OneLine label="Shop name" value={shop.name} most={80} onSend={(name) => send({ name })} />
+      <Labelled label="Units" hint="Each device can still show the other one.">
         <Select
           value={shop.unit}
           onChange={(event) => void send({ unit: event.target.value as ShopChange['unit'] })}
@@ -56,10 +50,9 @@ export function ShopForm() {
         </Select>
       </Labelled>
       <OneLine
-        label="Its time zone"
+        label="Time zone"
         hint="Every day that is shown or counted is a day there, such as Europe/Vienna."
         value={shop.zone}
-        action="Change"
         most={60}
         choices={ZONES}
         complain={(zone) => (isZone(zone) ? undefined : 'There is no such zone: choose one from the list.')}
@@ -74,7 +67,6 @@ export function ShopForm() {
         }
         value={shop.address}
         proposed={proposed}
-        action="Lead there"
         most={120}
         mayBeEmpty
         complain={(typed) =>
@@ -114,7 +106,6 @@ export function ShopForm() {
         label="Cold after so many hours"
         hint="How long a stopped engine stands until it is cold, where its sheet does not say: overnight. It holds for builds opened from now on."
         value={String(shop.coldHours)}
-        action="Save"
         most={2}
         complain={(typed) => (/^([1-9]|[1-6]\d|7[0-2])$/.test(typed) ? undefined : 'Whole hours, 1 to 72.')}
         onSend={(typed) => send({ coldHours: numberTyped(typed) })}
@@ -125,7 +116,6 @@ export function ShopForm() {
           label={`Over the greatest ${role} clearance still taken, ${unit}`}
           hint="Where a gap is in spec only by this, it says so. Under the least nothing is ever taken. It holds for builds opened from now on."
           value={figure(overOf(role))}
-          action="Allow it"
           most={12}
           complain={(typed) => (overFrom(typed) === null ? `From 0 to ${figure(MOST_OVER)}.` : undefined)}
           onSend={(typed) =>
@@ -148,7 +138,6 @@ export function ShopForm() {
         label="Quiet hours, from"
         hint="Nobody is sent a reminder between these hours of the shop’s clock. Alike, there are none."
         value={shop.quietFrom}
-        action="Set from"
         most={5}
         complain={clockComplaint}
         onSend={(quietFrom) => send({ quietFrom })}
@@ -156,7 +145,6 @@ export function ShopForm() {
       <OneLine
         label="Quiet hours, to"
         value={shop.quietTo}
-        action="Set to"
         most={5}
         complain={clockComplaint}
         onSend={(quietTo) => send({ quietTo })}
@@ -164,7 +152,6 @@ export function ShopForm() {
       <OneLine
         label="Reminded so many days before a recheck"
         value={String(shop.remindDays)}
-        action="Remind"
         most={3}
         complain={(typed) => (/^(\d{1,2}|1[01]\d|120)$/.test(typed) ? undefined : 'Whole days, up to 120.')}
         onSend={(typed) => send({ remindDays: numberTyped(typed) })}
@@ -173,7 +160,6 @@ export function ShopForm() {
         label="Meter feed"
         hint="Where the meters of engines are read: an address and a port, on the server’s machine or the shop’s own network."
         value={shop.meterFeed}
-        action="Use it"
         most={80}
         mayBeEmpty
         complain={(typed) =>
@@ -220,7 +206,6 @@ interface OneLineProps {
   readonly label: string;
   readonly hint?: string;
   readonly value: string;
-  readonly action: string;
   readonly most: number;
   /** what may be chosen from as it is typed */
   readonly choices?: readonly string[];
@@ -238,7 +223,6 @@ function OneLine({
   label,
   hint,
   value,
-  action,
   most,
   choices,
   proposed = '',
@@ -258,7 +242,7 @@ function OneLine({
     if (!('error' in (await onSend(now.trim())))) setTyped(null);
   }
   return (
-    <form onSubmit={(event) => void send(event)} noValidate>
+    <form aria-label={label} onSubmit={(event) => void send(event)} noValidate>
       <Flex gap="2" alignItems="flex-end">
         <Box flex="1">
           <Labelled label={label}>
@@ -272,7 +256,7 @@ function OneLine({
           </Labelled>
         </Box>
         <Button type="submit" disabled={now.trim() === value || (!mayBeEmpty && now.trim() === '')}>
-          {action}
+          Save
         </Button>
       </Flex>
       {(wrong ?? hint) && (

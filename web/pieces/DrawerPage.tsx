@@ -141,8 +141,8 @@ function Moving({ system }: { readonly system: DrawerSystem }) {
     setKit(null);
   }
   return (
-    <Box as="section" aria-label="Came and went">
-      <PartHeading>Came and went</PartHeading>
+    <Box as="section" aria-label="Stock movements">
+      <PartHeading>Stock movements</PartHeading>
       <Flex
         as="form"
         aria-label="Write pieces down"
@@ -265,7 +265,7 @@ function PriceForm({ system }: { readonly system: DrawerSystem }) {
         </Labelled>
       </Box>
       <Box width="240px">
-        <Labelled label="Sizes that cost something else" error={wrong.own}>
+        <Labelled label="Other prices" error={wrong.own}>
           <Input
             value={own}
             placeholder="3.00 = 9.50; 3.05 = 9.50"

@@ -137,7 +137,7 @@ function Plan({ build, points }: { readonly build: BuildView; readonly points: r
 /** The plan beside the simple ways: what each would buy, and how many points it brings in for certain. */
 function WaysCompared({ plans: { plan, buyAll, noneBought } }: { readonly plans: Plans }) {
   const bought = ({ ordered, price, unsolved, points, certain }: Plans['buyAll']) =>
-    `${ordered} to buy${price > 0 ? `, ${price.toFixed(2)}` : ''}; ${certain} of ${points} certain${unsolved > 0 ? `, ${unsolved} not brought in` : ''}`;
+    `${ordered} to buy${price > 0 ? `, ${price.toFixed(2)}` : ''}; ${certain} of ${points} certain${unsolved > 0 ? `, ${unsolved} still out` : ''}`;
   return (
     <Box as="dl" display="grid" gridTemplateColumns="max-content 1fr" columnGap="4" rowGap="1" marginY="2">
       <Box as="dt" fontWeight="650">
@@ -146,9 +146,9 @@ function WaysCompared({ plans: { plan, buyAll, noneBought } }: { readonly plans:
       <Box as="dd" fontWeight="650">
         {bought(plan.totals)}
       </Box>
-      <dt>Every one bought</dt>
+      <dt>Buy all</dt>
       <dd>{bought(buyAll)}</dd>
-      <dt>Nothing bought</dt>
+      <dt>Buy none</dt>
       <dd>{bought(noneBought)}</dd>
     </Box>
   );

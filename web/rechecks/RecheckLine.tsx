@@ -66,11 +66,11 @@ export function RecheckLine({ recheck, today }: { readonly recheck: RecheckRow; 
             aria-label={`Move or hold ${recheck.engine}`}
             onClick={() => toggle('move')}
           >
-            Move, hold…
+            Reschedule…
           </Button>
         )}
         <a className="zl-tool" href={`/api/rechecks/${recheck.id}/calendar`} download="recheck.ics">
-          For a calendar
+          Calendar file
         </a>
       </div>
       {open && (

@@ -36,12 +36,11 @@ export function BetweenBlades({ point, target, shift }: Props) {
       )}
       {noGo && (
         <>
-          ; then <b>{called(noGo.blades)}</b> must not go
+          ; <b>{called(noGo.blades)}</b> must not go
         </>
       )}
       <Box as="span" color="faded">
-        {' '}
-        {unit}
+        , in {unit}
       </Box>
     </Box>
   );

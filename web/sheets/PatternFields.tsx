@@ -138,7 +138,7 @@ export const PatternFields = memo(function PatternFields() {
             <TickField name="bridgeGuided" label="Guided, and balanced by a screw at one stem" />
           )}
         </Box>
-        <TickField name="closingSide" label="Drawn shut: a closing side too" />
+        <TickField name="closingSide" label="Positively closed: a closing side too" />
       </FormPart>
       <FormPart
         title="Their rows, and the maker’s names"

@@ -77,7 +77,7 @@ export const PlanFields = memo(function PlanFields() {
   const charts = useFieldArray<SheetValues, 'pieceCharts'>({ control, name: 'pieceCharts' });
   return (
     <>
-      <FormPart title="Look again after" columns={4}>
+      <FormPart title="Recheck after" columns={4}>
         <Box>
           <ChoiceField
             name="usageUnit"

@@ -78,7 +78,7 @@ describe('whether a bench can measure an engine', () => {
     );
     const text = said({ ...view, sheet: { ...view.sheet, torques } as typeof view.sheet });
     expect(text).toContain('Cam caps 8 Nm, then 14 Nm: by Small one');
-    expect(text).toContain('by Small one; 145 Nm is reached by no wrench here');
+    expect(text).toContain('by Small one; no wrench here reaches 145 Nm');
     expect(text).toContain('Cover hand tight: no wrench');
     expect(text).toContain('Plugs tight: read it in the manual');
     expect(text).toContain('Small one was due for its check: check it against a tester first');

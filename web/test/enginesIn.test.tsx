@@ -145,7 +145,7 @@ describe('a list of engines', () => {
     const sent = vi.spyOn(globalThis, 'fetch').mockRejectedValue(new TypeError('away'));
     fireEvent.click(screen.getByRole('button', { name: 'Take the 1 in' }));
     await waitFor(() => expect(sent).toHaveBeenCalled());
-    await waitFor(() => expect(screen.getByText('0 engines were taken in.')).toBeTruthy(), { timeout: 8000 });
+    await waitFor(() => expect(screen.getByText('0 engines were imported.')).toBeTruthy(), { timeout: 8000 });
     expect(screen.getByRole('button', { name: 'Take the 1 in' })).toBeTruthy();
     sent.mockRestore();
   });

@@ -118,8 +118,8 @@ describe('what is done only with a reason', () => {
     show(
       <WithReason
         ask="Put it away…"
-        label="Put away because"
-        action="Put it away"
+        label="Retired because"
+        action="Retire it"
         missing="Say why."
         onDo={(reason) => {
           given.push(reason);
@@ -128,16 +128,16 @@ describe('what is done only with a reason', () => {
       />,
     );
     fireEvent.click(screen.getByRole('button', { name: 'Put it away…' }));
-    const send = () => fireEvent.submit(screen.getByLabelText('Put away because').closest('form')!);
+    const send = () => fireEvent.submit(screen.getByLabelText('Retired because').closest('form')!);
     send();
     expect(screen.getByText('Say why.')).toBeTruthy();
-    fireEvent.change(screen.getByLabelText('Put away because'), { target: { value: ' sold ' } });
+    fireEvent.change(screen.getByLabelText('Retired because'), { target: { value: ' sold ' } });
     send();
     await waitFor(() => expect(given).toEqual(['sold']));
-    expect(screen.getByLabelText('Put away because')).toHaveProperty('value', ' sold ');
+    expect(screen.getByLabelText('Retired because')).toHaveProperty('value', ' sold ');
     refuse = false;
     send();
-    await waitFor(() => expect(screen.queryByLabelText('Put away because')).toBeNull());
+    await waitFor(() => expect(screen.queryByLabelText('Retired because')).toBeNull());
     expect(given).toEqual(['sold', 'sold']);
   });
 });

@@ -39,7 +39,7 @@ describe('a pedal', () => {
     teach('won’t');
     fireEvent.keyDown(window, { key: 'PageUp' });
     expect(taught()).toEqual({ goes: 'PageDown', wont: 'PageUp' });
-    teach('next point, or “I am there”');
+    teach('next point, or “In position”');
     fireEvent.keyDown(window, { key: 'PageDown' });
     expect(taught()).toEqual({ wont: 'PageUp', next: 'PageDown' });
     fireEvent.click(screen.getByLabelText('Forget the key for won’t'));

@@ -470,7 +470,7 @@ describe('what the shop has learned', () => {
     unmount();
     await signIn('lead');
     show(<KnowHow {...knownOn(view)} stage="open-up" />);
-    expect(screen.getByRole('button', { name: 'Reword it' })).toBeTruthy();
+    expect(screen.getByRole('button', { name: 'Edit' })).toBeTruthy();
   });
 
   it('of its cover stands wherever that comes off or goes on; of a stop there, with a line for the next', async () => {
@@ -490,7 +490,7 @@ describe('what the shop has learned', () => {
     const ofStop = build({ 'know-how': [{ ...note, about: 'stop' as const, crankAngle: 90 }] });
     const { unmount: gone } = show(<KnowHow {...knownOn(ofStop)} stage="open-up" />);
     expect(screen.getByText('At 90°:')).toBeTruthy();
-    expect(screen.getByRole('button', { name: 'Reword it' })).toBeTruthy();
+    expect(screen.getByRole('button', { name: 'Edit' })).toBeTruthy();
     gone();
     const atStop = { ...note, about: 'stop' as const, crankAngle: 120, text: 'The dot is the pump’s' };
     const stop = (angle: number) => (

@@ -92,7 +92,7 @@ describe('pressures at take-in', () => {
     );
     const list = screen.getByRole('list', { name: 'Where air escapes' });
     expect(list.textContent).toContain('air escapes at the exhaust, at the tailpipe');
-    fireEvent.click(within(list).getByRole('button', { name: 'Not so any more' }));
+    fireEvent.click(within(list).getByRole('button', { name: 'Clear' }));
     expect(lines()).toEqual([{ ...mark, gone: true }]);
   });
 

@@ -302,7 +302,7 @@ describe('what all engines say', () => {
   it('is said with the engines behind it', async () => {
     shown({});
     expect(await screen.findByText('The interval must be shorter')).toBeTruthy();
-    expect(screen.getByText(/Of 60 findings said with 80 %, 49 \(82 %\) were inside/)).toBeTruthy();
+    expect(screen.getByText(/49 of 60 forecasts came true \(82 %; 80 % expected\)/)).toBeTruthy();
     expect(screen.getByRole('row', { name: /^3E/ }).textContent).toBe('3Eexhaust-6.02 of 1245');
   });
 

@@ -92,7 +92,7 @@ describe('turning a screw', () => {
     expect(dial.getAttribute('aria-label')).toBe('loosen 50°, against the clock');
     expect(screen.getByText('Against the clock, as you look at its head.')).toBeTruthy();
     const said = screen.getByText(/set it with/).textContent;
-    expect(said).toBe('set it with 0.25; then 0.28 must not go mm');
+    expect(said).toBe('set it with 0.25; 0.28 must not go, in mm');
     cleanup();
     show(form(build({}, NUT), [0.4, 0.42]));
     expect(screen.getByRole('img', { name: /^tighten/ }).querySelectorAll('polygon')).toHaveLength(2);

@@ -302,8 +302,8 @@ describe('a plan as it is worked off', () => {
     expect(rows[1]).toMatch(/^22I2\.402\.50out of 1I/);
     const text = screen.getByRole('region', { name: 'Shim plan' }).textContent!;
     expect(text).toContain('This plan0 to buy; 3 of 3 certain');
-    expect(text).toContain('Every one bought2 to buy, 15.00; 3 of 3 certain');
-    expect(text).toContain('Nothing bought0 to buy; 3 of 3 certain');
+    expect(text).toContain('Buy all2 to buy, 15.00; 3 of 3 certain');
+    expect(text).toContain('Buy none0 to buy; 3 of 3 certain');
   });
 
   it('writes down each move with where its piece came from and where the other went', async () => {

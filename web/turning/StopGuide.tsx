@@ -71,7 +71,7 @@ export const StopGuide = memo(function StopGuide(props: Props) {
             </>
           )}
           {!held && !byHand && shown && pattern.marks.length === 0 && <Caution>{NO_MARK_CAUTION}</Caution>}
-          {!held && !byHand && !shown && <b>Every point is measured: nothing is left to turn to.</b>}
+          {!held && !byHand && !shown && <b>All points measured.</b>}
           {!held && shown && (
             <>
               <b>
@@ -93,7 +93,7 @@ export const StopGuide = memo(function StopGuide(props: Props) {
                   onArrive(shown.left[0]!);
                 }}
               >
-                I am there
+                In position
               </Button>
             )}
             <Button onClick={() => toggle('signs')} aria-expanded={asked === 'signs'}>
@@ -103,7 +103,7 @@ export const StopGuide = memo(function StopGuide(props: Props) {
               Which TDC?
             </Button>
             <Button onClick={() => toggle('past')} aria-expanded={asked === 'past'}>
-              Gone past it
+              Overshot
             </Button>
           </Flex>
         )}

@@ -92,7 +92,7 @@ export default function UsagePage() {
             <th scope="col">Last read</th>
             <th scope="col">Now</th>
             <th scope="col">Heat cycles in all</th>
-            <th scope="col">What came of it</th>
+            <th scope="col">Result</th>
           </tr>
         </thead>
         <tbody>

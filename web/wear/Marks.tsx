@@ -157,7 +157,7 @@ export function MarksSeen({ build, stage, work, air = false }: MarksSeenProps) {
                 variant="plain"
                 onClick={() => work.write(`${DAMAGE[line.damage]} ${line.place}`, [{ ...line, gone: true }])}
               >
-                Not so any more
+                Clear
               </Button>
             )}
           </Flex>

@@ -102,7 +102,7 @@ function Heads({ item, shown }: { readonly item: Characteristic; readonly shown:
           {field.label}, {unitShown(field.unit, shown)}
         </div>
       ))}
-      <div role="columnheader">comes to</div>
+      <div role="columnheader">result</div>
     </>
   );
 }

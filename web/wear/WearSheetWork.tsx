@@ -147,9 +147,9 @@ export function WearSheetWork({ build }: { readonly build: BuildView }) {
         </>
       )}
       <Box fontSize="sm" color="faded">
-        Several readings are parted by spaces; a word goes too: <b>sound</b> (looked at, good), <b>go</b> or{' '}
-        <b>no-go</b> by a gauge. Enter goes down the column. Guides first, then seats, faces, leak test, tips,
-        springs.
+        Several readings are separated by spaces; a word goes too: <b>sound</b> (looked at, good), <b>go</b>{' '}
+        or <b>no-go</b> by a gauge. Enter goes down the column. Guides first, then seats, faces, leak test,
+        tips, springs.
       </Box>
       <RefusedNotes buildId={build.id} which={({ kind }) => kind === 'wear'} />
       <WearCsv build={build} work={later} />

@@ -24,13 +24,7 @@ export const WearSummary = memo(function WearSummary({ build, fates, work }: Pro
   if (shown.length === 0)
     return <Box color="faded">Nothing is measured yet. What was found stands here part by part.</Box>;
   return (
-    <Box
-      as="section"
-      aria-label="What it comes to"
-      display="grid"
-      gridTemplateColumns="minmax(0, 1fr)"
-      gap="3"
-    >
+    <Box as="section" aria-label="Result" display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="3">
       <Box>
         {(['replace', 'watch', 'keep'] as const).map((grade) => (
           <Box as="span" key={grade} marginRight="5">

@@ -31,7 +31,7 @@ const HEADINGS = Object.fromEntries(CSV_COLUMNS.map((column) => [column, column]
 >;
 
 /**
- * Understands a CSV of readings: a line a field, by what, place, figure and readings; several readings are parted by spaces.
+ * Understands a CSV of readings: a line a field, by what, place, figure and readings; several readings are separated by spaces.
  * Lengths are in mm unless they say otherwise. A line that does not fit is named and left out, and the rest is taken.
  *
  * @returns a sentence where the file has not the columns it needs
