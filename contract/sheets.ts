@@ -202,12 +202,12 @@ export const assemblyStep = z.object({
   hold: z.boolean().default(false),
 });
 
-/** What an engine goes through before it is signed off: run hot and left to go cold, and its head torqued again where that is asked for. */
+/** What an engine goes through before it is signed off: run hot and left to go cold, and its head tightened again where that is asked for. */
 export const runIn = z
   .object({ heatCycles: z.int().min(0).max(20, { error: 'at most 20' }), retorque: z.boolean() })
   .refine(({ heatCycles, retorque }) => !retorque || heatCycles > 0, {
     path: ['heatCycles'],
-    error: 'the head is torqued again after a heat cycle or more',
+    error: 'the head is tightened again after a heat cycle or more',
   });
 
 const figureKey = z.enum(FIGURE_KEYS);

@@ -190,11 +190,11 @@ test('an overdue blade set is a caution where it is used, until it is checked ag
   await page.getByRole('button', { name: 'New instrument' }).click();
   await page.getByLabel('What it is called').fill('Short blades');
   await page.getByLabel('Blades in the set').fill('0.1, thick');
-  await page.getByRole('button', { name: 'Keep' }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText(/“thick” is not a blade/)).toBeVisible();
   await page.getByLabel('Blades in the set').fill('0.10–0.20 by 0.02, 12 thou');
   await page.locator('[data-blade="0.14"]').click();
-  await page.getByRole('button', { name: 'Keep' }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByRole('article', { name: 'Short blades' })).toContainText('6 blades, 0.10 to 0.3048');
   await page.goto(build);
   await expect(page.getByRole('radiogroup')).toBeVisible();

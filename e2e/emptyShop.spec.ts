@@ -24,10 +24,10 @@ test('an empty shop, from its first lead to a gap measured on its first engine',
   await page.getByRole('button', { name: 'Name, passphrase' }).click();
   await page.getByLabel('Name of First lead').fill('Runa Felt');
   await page.getByLabel(/^New passphrase, or empty/).fill('short');
-  await page.getByRole('button', { name: 'Keep' }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText(/at least 10 characters/)).toBeVisible();
   await page.getByLabel(/^New passphrase, or empty/).fill('');
-  await page.getByRole('button', { name: 'Keep' }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByLabel('Role of Runa Felt')).toBeVisible();
   await page.getByLabel('Role of Runa Felt').selectOption('bench');
   await expect(page.getByRole('alert')).toContainText(/lead/);
@@ -40,7 +40,7 @@ test('an empty shop, from its first lead to a gap measured on its first engine',
   await page.getByRole('button', { name: 'New instrument' }).click();
   await page.getByLabel('What it is called').fill('First blades');
   await page.getByLabel(/Blades in the set/).fill('0.05 0.10 0.12 0.15 0.20');
-  await page.getByRole('button', { name: 'Keep' }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('First blades').first()).toBeVisible();
   await page.getByLabel('Another bench').fill('The only bench');
   await page.getByRole('button', { name: 'Add' }).click();

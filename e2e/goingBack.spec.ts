@@ -63,7 +63,7 @@ test('a point at the edge is let stand by a lead; a step back says what it costs
   await expect(page.getByRole('checkbox', { name: /Two full turns/ })).toBeChecked();
   await expect(onHead(page, '1I')).toHaveAttribute('data-state', 'in-spec');
   await onHead(page, '1E').click();
-  await expect(page.getByText(/A lead may let it stand/)).toBeVisible();
+  await expect(page.getByText(/A lead may leave it as it is/)).toBeVisible();
   await changeHands(page, 'Ilse Marrand');
   await onHead(page, '1E').click();
   await page.getByRole('button', { name: 'Let 1E stand' }).click();
@@ -84,9 +84,9 @@ test('a point at the edge is let stand by a lead; a step back says what it costs
   await page.getByRole('button', { name: 'Let 1E stand' }).click();
   await goOn(page, 'Close and sign off');
   await tickEverything(page);
-  await expect(page.getByText(/proved in spec but 1E, let stand/)).toBeVisible();
+  await expect(page.getByText(/proved in spec but 1E, left as is/)).toBeVisible();
   await page.getByRole('button', { name: 'Sign off and plan the recheck' }).click();
-  await expect(page.getByText('Let stand as they were: 1E.')).toBeVisible();
+  await expect(page.getByText('Left as they were: 1E.')).toBeVisible();
 });
 
 test('a build opened by mistake is abandoned and brought back; an engine is put away and brought back', async ({

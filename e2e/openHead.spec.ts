@@ -195,10 +195,10 @@ test('parts are counted out into their places and in again, and what is missing 
 }) => {
   await signIn(page, 'Ilse Marrand');
   await atOpenUp(page, 'Q4 Orchard', 'Counted for a journey');
-  const count = page.getByRole('region', { name: 'Count out' });
+  const count = page.getByRole('region', { name: 'Parts off' });
   await expect(count.getByRole('img', { name: /^Tray of 4 places, 0 counted/ })).toBeVisible();
   await count.getByRole('button', { name: 'All of it as listed' }).click();
-  const washers = count.getByRole('textbox', { name: 'Sealing washer, counted out' });
+  const washers = count.getByRole('textbox', { name: 'Sealing washer, off' });
   await washers.fill('3');
   await washers.press('Enter');
   await expect(count.getByRole('img', { name: /^Tray of 4 places, 4 counted/ })).toBeVisible();
@@ -213,9 +213,7 @@ test('parts are counted out into their places and in again, and what is missing 
   await count.getByLabel('Also there').fill('Breather clip');
   await count.getByLabel('Where').fill('rear, open end up');
   await count.getByRole('button', { name: 'Add to the list' }).click();
-  await expect(
-    count.getByRole('textbox', { name: 'Breather clip rear, open end up, counted out' }),
-  ).toHaveValue('1');
+  await expect(count.getByRole('textbox', { name: 'Breather clip rear, open end up, off' })).toHaveValue('1');
   await allSent(page);
   await page.reload();
   await count.getByLabel('Group').selectOption({ label: 'Plugs and seals ✓' });

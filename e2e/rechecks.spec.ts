@@ -183,10 +183,10 @@ test('what the owners wish is kept once, and what all engines say is read', asyn
   await expect(brigade).toContainText('no address: nobody can tell them');
   await brigade.getByRole('button', { name: 'Change Brackwater Brigade' }).click();
   await brigade.getByLabel('Mail address').fill('nobody');
-  await brigade.getByRole('button', { name: 'Keep' }).click();
+  await brigade.getByRole('button', { name: 'Save' }).click();
   await expect(brigade.getByText(/is no mail address/)).toBeVisible();
   await brigade.getByLabel('Mail address').fill('watch@brackwater.example');
-  await brigade.getByRole('button', { name: 'Keep' }).click();
+  await brigade.getByRole('button', { name: 'Save' }).click();
   await expect(brigade).toContainText('watch@brackwater.example');
   await open(page, '/fleet');
   await expect(page.getByText(/findings said with 80 %/)).toBeVisible();

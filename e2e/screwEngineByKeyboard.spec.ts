@@ -54,7 +54,7 @@ test('a screw engine, from the stand to its second recheck, by keyboard', async 
   await expect(page.getByRole('button', { name: 'Go on to Open up' })).toBeDisabled();
   await tickAll(page, [/Engine cold/, /Cannot start/, /Outside cleaned/]);
   await ledOnTo(page, 'Open up');
-  await tickAll(page, [/Timing marks/, /counted out/, /Every opening/, /Gasket/, /lobe/]);
+  await tickAll(page, [/Timing marks/, /counted off/, /Every opening/, /Gasket/, /lobe/]);
   await expect(page.getByText(/no part is counted: count them, or write down here why/)).toBeVisible();
   await nothingToCount(page);
   await goOn(page, 'As found');
@@ -107,7 +107,7 @@ test('a screw engine, from the stand to its second recheck, by keyboard', async 
     Object.fromEntries(pairs(4).map((key) => [key, key.endsWith('I') ? '0.23 0.25' : '0.33 0.35'])),
   );
   await goOn(page, 'Close and sign off');
-  await tickAll(page, [/counted in/, /Cover on/, /Oil and coolant in/, /First start/]);
+  await tickAll(page, [/counted back/, /Cover on/, /Oil and coolant in/, /First start/]);
   await expect(page.getByText('A lead signs it off.')).toBeVisible();
   await changeHands(page, 'Ilse Marrand');
   await page.getByRole('button', { name: 'Sign off and plan the recheck' }).press('Enter');

@@ -182,15 +182,15 @@ test('two people changing one engine both see what the other wrote', async ({ pa
     await each.getByRole('button', { name: 'Change details' }).click();
   }
   await other.getByLabel('Owner').fill('Kestrel Ridge Ropeway Company');
-  await other.getByRole('button', { name: 'Keep', exact: true }).click();
+  await other.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(other.getByText(/Kestrel Ridge Ropeway Company/)).toBeVisible();
   await page.getByLabel('What it drives').fill('rescue drive, upper station');
-  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByText('Somebody changed this since you opened it.')).toBeVisible();
   await expect(page.getByText('now: Kestrel Ridge Ropeway Company')).toBeVisible();
   await page.getByRole('button', { name: 'Take theirs into the form' }).click();
   await page.getByLabel('What it drives').fill('rescue drive, upper station');
-  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByText(/Ropeway Company · rescue drive, upper station/)).toBeVisible();
 });
 

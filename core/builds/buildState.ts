@@ -83,6 +83,6 @@ export type ProvesAgain = 'disturbed' | 'cylinder' | 'head' | 'every-point';
 export interface RunInSays {
   /** how often it is run hot and left to go cold */
   readonly heatCycles: number;
-  /** the head is torqued again after them, cold: only where the sheet asks for it */
+  /** the head is tightened again after them, cold: only where the sheet asks for it */
   readonly retorque: boolean;
 }

@@ -80,7 +80,7 @@ export interface BuildStatus {
   readonly passesOpen: readonly string[];
   /** heads that the sheet has tightened again at this check, and that are not yet */
   readonly headsToTighten: readonly string[];
-  /** heat cycles, and heads to be torqued again, that the sheet asks for before it is signed off */
+  /** heat cycles, and heads to be tightened again, that the sheet asks for before it is signed off */
   readonly runIn: RunInLeft;
   readonly signedOff: boolean;
 }

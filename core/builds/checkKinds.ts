@@ -135,8 +135,8 @@ export const CHECK_KINDS: Readonly<Record<CheckKind, CheckRules>> = {
   cover: slackened('cover', (head) => `Cover of head ${head} off again, whose bolts hold the cams`),
   'new-cam': slackened('new-cam', (head) => `Another cam, followers or rockers in head ${head}`),
   head: {
-    ...slackened('head', (head) => `Head ${head} off, or torqued again`),
-    // it may be torqued again once the engine runs
+    ...slackened('head', (head) => `Head ${head} off, or tightened again`),
+    // it may be tightened again once the engine runs
     tickedAt: (stage) => setting(stage) || stage.measures === 'recheck',
     holds: { signing: retorqueOpen },
   },
@@ -159,7 +159,7 @@ export const CHECK_KINDS: Readonly<Record<CheckKind, CheckRules>> = {
   accepted: {
     tickedAt: ({ measures }) => measures === 'proved',
     of: ({ pattern }) => lashPoints(pattern).map(({ key }) => checkKey('accepted', key)),
-    words: (point) => `${point} let stand as it is`,
+    words: (point) => `${point} left as it is`,
     // it falls by itself when the point is set or measured again
     undoneBy: 'nothing',
     byLead: 'Only a lead may let a point stand as it is.',

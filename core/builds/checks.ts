@@ -44,7 +44,7 @@ export function hasCheck(
  * Says what a check is, in a line; for one that belongs to an engine it says which head or point.
  *
  * @param pattern of the engine, where it is known: what was slackened is then named as it lies there
- * @example checkInWords('prove', 'accepted 3E') // '3E let stand as it is'
+ * @example checkInWords('prove', 'accepted 3E') // '3E left as it is'
  */
 export function checkInWords(key: StageKey, check: string, pattern?: Pattern): string {
   const slackened = pattern && disturbances(pattern).find((each) => each.key === check);

@@ -61,7 +61,7 @@ export const disturbances = perPattern((pattern): readonly Disturbance[] => {
       ? [{ kind: 'cover' as const, text: 'Cover off again, or its bolts slackened, which hold the cams' }]
       : []),
     { kind: 'new-cam', text: 'Another cam, or other followers or rockers, fitted' },
-    { kind: 'head', text: 'Head off, or torqued again' },
+    { kind: 'head', text: 'Head off, or tightened again' },
   ];
   const where = (bank: Bank) => (banks.length > 1 ? `, bank ${bank}` : '');
   const points = lashPoints(pattern);
@@ -93,7 +93,7 @@ const camOver = (pattern: Pattern, { key }: LashPoint): string | undefined =>
   hasTwoCams(pattern) ? camsOf(pattern).find((cam) => lobesOf(pattern, cam).includes(key)) : undefined;
 
 /**
- * Lists the heads that may be torqued again once an engine runs, each with the points it bears on.
+ * Lists the heads that may be tightened again once an engine runs, each with the points it bears on.
  *
  * @example headsToTorque(pattern).map(({ key }) => key) // ['head-A']
  */

@@ -14,12 +14,12 @@ export const heatCyclesOf = ({ heatCycles }: RunInSays): readonly string[] =>
 /** What is left of an engine's first hours. */
 export interface RunInLeft {
   readonly cycles: number;
-  /** heads that are torqued again and were not since the last heat cycle */
+  /** heads that are tightened again and were not since the last heat cycle */
   readonly heads: readonly Bank[];
 }
 
 /**
- * Finds what is left of the heat cycles, and which heads are still to be torqued again after the last of them.
+ * Finds what is left of the heat cycles, and which heads are still to be tightened again after the last of them.
  *
  * Rule: a gasket settles by heat; a head torqued before the last heat cycle was torqued too early, and one torqued after it
  * moves every gap under it.

@@ -76,7 +76,7 @@ export const notCounted = ({ nothingCounted }: BuildStatus): readonly Obstacle[]
     ? [
         {
           code: 'nothing_counted',
-          text: 'Counted out is ticked, and no part is counted: count them, or write down here why there is nothing to count.',
+          text: 'Parts off is ticked, and no part is counted: count them, or write down here why there is nothing to count.',
           points: [],
         },
       ]
@@ -119,13 +119,13 @@ export const cyclesOpen = ({ runIn: { cycles } }: BuildStatus): readonly Obstacl
       ]
     : [];
 
-/** Heads that the sheet has torqued again after the heat cycles. */
+/** Heads that the sheet has tightened again after the heat cycles. */
 export const retorqueOpen = ({ runIn: { heads } }: BuildStatus): readonly Obstacle[] =>
   about(
     'retorque_open',
     heads,
     (named) =>
-      `The sheet has head ${named} torqued again after its heat cycles, cold: go back to Set, tick it there, and prove every gap again, since it moves them.`,
+      `The sheet has head ${named} tightened again after its heat cycles, cold: go back to Set, tick it there, and prove every gap again, since it moves them.`,
     ' and ',
   );
 
@@ -258,7 +258,7 @@ export function unproved(status: BuildStatus): readonly Obstacle[] {
       'points_unreached',
       unseen,
       (named) =>
-        `${countPoints(unseen)} said not to be reached: ${named}. A lead lets it stand as it is, and its recheck comes sooner; or it is measured after all.`,
+        `${countPoints(unseen)} said not to be reached: ${named}. A lead leaves it as it is, and its recheck comes sooner; or it is measured after all.`,
     ),
     ...over(
       'points_undecided',

@@ -166,7 +166,7 @@ export const STAGES: readonly Stage[] = [
       },
       {
         key: 'counted-out',
-        text: 'Parts, clips and washers counted out, each kept with its place',
+        text: 'Parts, clips and washers counted off, each kept with its place',
         says: 'counted-out',
       },
       { key: 'plugged', text: 'Every opening plugged or covered' },
@@ -345,7 +345,7 @@ export const STAGES: readonly Stage[] = [
     checks: [
       {
         key: 'counted-in',
-        text: 'Parts, clips and washers counted in; nothing left over',
+        text: 'Parts, clips and washers counted back; nothing left over',
         answeredBy: 'count',
       },
       { key: 'cover', text: 'Cover on, bolts in their own places and to torque', says: 'cover-on' },

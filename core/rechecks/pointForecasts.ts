@@ -303,7 +303,7 @@ const CAUSES: Readonly<Record<'tighter' | 'looser', readonly string[]>> = {
     'the seat or the valve face sinking',
     'a stretched or cupped valve: where it goes fast, leak-down before it is set again',
     'a wrong reading',
-    'a head that was torqued again, which is a step and no drift',
+    'a head that was tightened again, which is a step and no drift',
   ],
   looser: [
     'the lobe, the pad or the follower wearing',
@@ -311,7 +311,7 @@ const CAUSES: Readonly<Record<'tighter' | 'looser', readonly string[]>> = {
     'a bent pushrod',
     'carbon under the seat',
     'a wrong reading',
-    'a head that was torqued again, which is a step and no drift',
+    'a head that was tightened again, which is a step and no drift',
   ],
 };
 

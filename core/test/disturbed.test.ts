@@ -157,8 +157,8 @@ describe('what was slackened', () => {
     const vee = { ...SCREWS, cylinders: banksOf(SCREWS) };
     const heads = disturbances(vee).filter(({ key }) => key.startsWith('head'));
     expect(heads.map(({ text }) => text)).toEqual([
-      'Head off, or torqued again, bank A',
-      'Head off, or torqued again, bank B',
+      'Head off, or tightened again, bank A',
+      'Head off, or tightened again, bank B',
     ]);
     expect(heads[0]!.points.every((point) => '12'.includes(point[0]!))).toBe(true);
     // a cam in the block works both heads
@@ -198,7 +198,7 @@ describe('what was slackened', () => {
         checkInWords('prove', checkKey('accepted', '2E')),
       ].join('; '),
     ).toBe(
-      'Rockers of head A slackened or taken off; Rocker shaft slackened or taken off; no such; Two full turns by hand, nothing felt; 2E let stand as it is',
+      'Rockers of head A slackened or taken off; Rocker shaft slackened or taken off; no such; Two full turns by hand, nothing felt; 2E left as it is',
     );
   });
 });

@@ -154,7 +154,7 @@ describe('a point unlike the others', () => {
     expect(causesOf('looser').join(' ')).toContain('pushrod');
     for (const way of ['tighter', 'looser'] as const) {
       expect(causesOf(way)).toContain('a wrong reading');
-      expect(causesOf(way).join(' ')).toContain('torqued again');
+      expect(causesOf(way).join(' ')).toContain('tightened again');
     }
   });
 });

@@ -36,7 +36,7 @@ describe('heat cycles', () => {
     expect(hasCheck('prove', 'heat 1', SCREWS, { runIn: ASKS })).toBe(false);
   });
 
-  it('come before the head is torqued again: one that was torqued earlier is torqued once more', () => {
+  it('come before the head is tightened again: one that was tightened earlier is tightened once more', () => {
     const left = (...ticks: Parameters<typeof runInLeft>[2]) => runInLeft(ASKS, ['A'], ticks);
     expect(left()).toEqual({ cycles: 2, heads: [] });
     expect(left(heat(1, 1), heat(2, 2, false))).toEqual({ cycles: 1, heads: [] });
@@ -67,7 +67,7 @@ describe('heat cycles', () => {
     expect(undone).not.toContain('heat 1');
   });
 
-  it('make every gap stale once the head is torqued again', () => {
+  it('make every gap stale once the head is tightened again', () => {
     const before = build({ rounds: [{ kind: 'proved', readings: all(20) }] });
     expect(provenBy(before).size).toBeGreaterThan(0);
     expect(provenBy({ ...before, ticks: [torqued(30)] }).size).toBe(0);

@@ -530,11 +530,11 @@ export const CHARACTERISTICS: readonly Characteristic[] = [
   single('rocker-pad', 'Pad, hollow', 'rockers', 'point', 'rocker', 'How deep the pad is worn in.'),
   single(
     'screw-standout',
-    'Screw stands out',
+    'Thread showing',
     'rockers',
     'point',
     'screw',
-    'How far the screw stands out of its lock nut, as found.',
+    'How much thread shows above its lock nut, as found.',
   ),
   looked(
     'screw-look',

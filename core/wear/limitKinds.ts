@@ -50,7 +50,7 @@ export const LIMIT_KINDS = {
   'follower-crown': kind('Follower crown, hollow', 'at-most'),
   'rocker-bush': kind('Rocker bush on its shaft', 'from-nominal'),
   'rocker-pad': kind('Rocker pad, hollow', 'at-most'),
-  'screw-standout': kind('Adjusting screw stands out', 'band'),
+  'screw-standout': kind('Adjusting screw, thread showing', 'band'),
   'pushrod-runout': kind('Pushrod runout', 'at-most'),
   'chain-stretch': kind('Chain stretch', 'at-most', '%'),
 } as const satisfies Readonly<Record<string, LimitKind>>;

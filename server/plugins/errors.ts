@@ -70,7 +70,7 @@ const REFUSALS = {
   engine_put_away: [409, 'This engine was retired: bring it back first.'],
   engine_on_bench: [409, 'A build of this engine is on the bench: finish it or abandon it first.'],
   not_abandoned: [409, 'This build was not abandoned.'],
-  not_acceptable: [409, 'This point cannot be let stand as it is.'],
+  not_acceptable: [409, 'This point cannot be left as it is.'],
   measured_by_it: [
     409,
     'Gaps were set or proved in this build already, and stay judged by what they were read by.',

@@ -52,7 +52,7 @@ export async function readCourses(db: Knex, buildId: string): Promise<BuildCours
       )
       .map((reading) => [reading.point, reading]),
   );
-  // a head that was torqued again is a step and no drift: what was measured under it before says nothing of where it is now
+  // a head that was tightened again is a step and no drift: what was measured under it before says nothing of where it is now
   const steps = new Map<string, number>();
   for (const { key, points } of headsToTorque(build.sheet.pattern))
     for (const tick of build.ticks)

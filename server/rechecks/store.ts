@@ -233,7 +233,7 @@ function refuseDay(day: string, today: string): void {
     throw new Refusal('recheck_move', { detail: `${day}: ${why}.`, fields: [{ path: 'day', message: why }] });
 }
 
-/** A head was torqued again: every gap under it is another one, so the planned recheck is due at once, whatever was planned. */
+/** A head was tightened again: every gap under it is another one, so the planned recheck is due at once, whatever was planned. */
 export async function lookAtOnce(
   db: Knex,
   buildId: string,
@@ -248,7 +248,7 @@ export async function lookAtOnce(
   if (!recheck) return [];
   await db('recheck_changes').insert({
     ...{ id: randomUUID(), recheck_id: recheck.id, kind: 'moved', day: today, by: personId },
-    why: 'The head was torqued again, which moves every gap under it',
+    why: 'The head was tightened again, which moves every gap under it',
   });
   await refreshForecast(db, recheck.id);
   await refreshExpected(db, recheck.engine_id);

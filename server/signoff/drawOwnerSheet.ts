@@ -116,7 +116,7 @@ function drawPoints(paper: Paper, points: readonly OwnerPoint[]): void {
       point.limits,
       gap(point.found),
       point.done,
-      `${gap(point.proved)}${point.onLimit ? ', by the allowance' : ''}${point.leftAsFound ? ', as found' : ''}${point.letStand ? ', let stand' : ''}`,
+      `${gap(point.proved)}${point.onLimit ? ', by the allowance' : ''}${point.leftAsFound ? ', as found' : ''}${point.letStand ? ', left as is' : ''}`,
     ]),
     9,
     (row, y) => {

@@ -118,7 +118,7 @@ export async function readOwnerSheet(db: Knex, buildId: string): Promise<OwnerSh
         : []),
       ...(departs === '' ? [] : [departs]),
       ...(signOff && signOff.accepted.length > 0
-        ? [`Let stand as they were, by a lead: ${signOff.accepted.join(', ')}. Look at them sooner.`]
+        ? [`Left as they were, by a lead: ${signOff.accepted.join(', ')}. Look at them sooner.`]
         : []),
       'First hours: stop at any knock, and look for leaks. The maker’s manual governs.',
       'Where this engine is under certification, those licensed to sign for it do so under local rules. This record does not replace that.',

@@ -65,7 +65,7 @@ async function refuseAcceptance(db: Knex, id: string, check: string): Promise<vo
   const build = await readWhole(db, id);
   if (mayAccept(point, { ...build, proofs: provenBy(build) })) return;
   throw new Refusal('not_acceptable', {
-    detail: `${point} cannot be let stand: it is measured at proving, left alone with a reason, and not tight.`,
+    detail: `${point} cannot be left as it is: it is measured at proving, left alone with a reason, and not tight.`,
     points: [point],
   });
 }

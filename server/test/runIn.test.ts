@@ -11,11 +11,11 @@ beforeAll(async () => {
 });
 afterAll(() => shop.close());
 
-/** A build on an engine whose sheet asks for heat cycles, and for the head to be torqued again after them. */
+/** A build on an engine whose sheet asks for heat cycles, and for the head to be tightened again after them. */
 const onFlat = () => Work.on(shop, 'Emergency set, Lower School');
 
 describe('an engine’s first hours', () => {
-  it('are gone through before it is signed off: heat cycles, the head torqued again, every gap proved again', async () => {
+  it('are gone through before it is signed off: heat cycles, the head tightened again, every gap proved again', async () => {
     const work = await onFlat();
     await work.reach('close');
     await work.tickAll();
@@ -27,7 +27,7 @@ describe('an engine’s first hours', () => {
     expect((await work.tick('close', 'heat 3')).status).toBe(422);
     await work.tick('close', 'heat 1');
     await work.tick('close', 'heat 2');
-    expect((await codes())[1]).toMatch(/head A and B torqued again/);
+    expect((await codes())[1]).toMatch(/head A and B tightened again/);
     await work.go('set');
     // what ran hot ran hot; the cover is off again
     expect(work.ticked('close').toSorted()).toEqual(['heat 1', 'heat 2']);
@@ -84,7 +84,7 @@ describe('a sign-off', () => {
   });
 });
 
-describe('a head that is torqued again once the engine runs', () => {
+describe('a head that is tightened again once the engine runs', () => {
   it('has every gap under it looked at at once, and forecast by what is measured after', async () => {
     const work = await onFlat();
     await work.reach('close');
@@ -115,7 +115,7 @@ describe('a head that is torqued again once the engine runs', () => {
     expect(now.state).toBe('due');
     // no sample speaks for a head whose every gap is another one
     expect(now.points).toBeNull();
-    expect(now.changes[0]).toMatchObject({ kind: 'moved', why: expect.stringContaining('torqued again') });
+    expect(now.changes[0]).toMatchObject({ kind: 'moved', why: expect.stringContaining('tightened again') });
     // of what lies under that head nothing is known by now; of the other all that was
     const known = now.forecast!.points.map(({ point }) => point);
     expect(known.length).toBeGreaterThan(0);

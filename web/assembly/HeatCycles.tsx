@@ -38,8 +38,8 @@ export function HeatCycles({ build }: { readonly build: BuildView }) {
       {says.retorque && (
         <Box fontSize="sm" paddingTop="1" color={heads.length > 0 ? 'brass' : 'faded'}>
           {heads.length > 0
-            ? `Now, with the engine cold, head ${heads.join(' and ')} is torqued again: go back to Set and tick it there. It moves every gap, so every gap is proved again.`
-            : 'After the last of them the head is torqued again, cold; that moves every gap.'}
+            ? `Now, with the engine cold, head ${heads.join(' and ')} is tightened again: go back to Set and tick it there. It moves every gap, so every gap is proved again.`
+            : 'After the last of them the head is tightened again, cold; that moves every gap.'}
         </Box>
       )}
     </fieldset>

@@ -13,7 +13,7 @@ export function Stripped({ build }: { readonly build: BuildView }) {
     <>
       {strips && <SlackenOrder build={build} what="train" />}
       {strips && (
-        <Fold title="Count out what comes off now" ruled="above">
+        <Fold title="Count what comes off now" ruled="above">
           <CountOut build={build} />
         </Fold>
       )}

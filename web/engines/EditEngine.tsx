@@ -77,7 +77,7 @@ export function EditEngine({ engine, onDone }: { readonly engine: EngineView; re
             </>
           ) : (
             <Button type="submit" variant="solid" loading={isLoading}>
-              Keep
+              Save
             </Button>
           )}
           <Button variant="plain" onClick={onDone}>

@@ -84,8 +84,8 @@ export function BudgetPanel({ build, stage }: Props) {
       )}
       {noStandout.length > 0 && lines.length > 0 && (
         <Note>
-          How far the screw stands out is not known at {noStandout.map(({ point }) => point.key).join(', ')}:
-          whether thread enough is left there nobody can say.
+          How much thread shows is not known at {noStandout.map(({ point }) => point.key).join(', ')}: whether
+          thread enough is left there nobody can say.
         </Note>
       )}
       <KnowHowOfForecasts sheetId={build.sheet.sheetId} />
@@ -173,7 +173,7 @@ function BudgetTable({ pattern, budgets, chosen, onChoose }: TableProps) {
             <th scope="col">Point</th>
             <th scope="col">As found, {unit}</th>
             <th scope="col">Before setting</th>
-            <th scope="col">{screws ? 'Screw stands out' : 'Will need'}</th>
+            <th scope="col">{screws ? 'Thread showing' : 'Will need'}</th>
             <th scope="col">Leaves</th>
             <th scope="col">
               <Box as="span" srOnly>

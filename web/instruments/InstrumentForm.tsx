@@ -310,7 +310,7 @@ export function InstrumentForm({ instrument, onDone }: Props) {
             </Button>
           ) : (
             <Button type="submit" variant="solid" loading={adding.isLoading || changing.isLoading}>
-              Keep
+              Save
             </Button>
           )}
           <Button variant="plain" onClick={onDone}>

@@ -84,7 +84,7 @@ function Note({ row, buildId }: { readonly row: KnowHowRow; readonly buildId: st
               loading={isLoading}
               onClick={() => void send(false)}
             >
-              Keep
+              Save
             </Button>
             <Button onClick={() => void send(true)}>Take it away</Button>
             <Button variant="plain" onClick={() => setText(null)}>

@@ -110,7 +110,7 @@ function OwnerRow({ owner }: { readonly owner: Owner }) {
               </Labelled>
             </Box>
             <Button type="submit" variant="solid" loading={isLoading} disabled={form.name.trim() === ''}>
-              Keep
+              Save
             </Button>
           </Flex>
           <ProblemNote error={error} />

@@ -14,23 +14,23 @@ export function CountIn({ build }: { readonly build: BuildView }) {
   const off = imbalances(work.ledger).filter(({ line }) => line.in !== null);
   if (out.length === 0) return null;
   return (
-    <Box as="section" aria-label="Count in" display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="2">
+    <Box as="section" aria-label="Parts back" display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="2">
       <Flex alignItems="center" gap="3" flexWrap="wrap">
         <Box flex="1">
           <Heading as="h3" fontSize="lg" fontWeight="650">
-            Count in
+            Parts back
           </Heading>
           <Box fontSize="sm" color="faded">
             {left.length === 0
-              ? `All ${out.length} lines are counted in.`
-              : `${left.length} of ${out.length} lines are not counted in yet.`}
+              ? `All ${out.length} lines are back.`
+              : `${left.length} of ${out.length} lines are not back yet.`}
           </Box>
         </Box>
         {work.enabled && left.length > 0 && (
           <Button
             onClick={() =>
               work.write(
-                'Parts counted in',
+                'Parts back',
                 left.map((line) => ({ ...line, in: line.out })),
               )
             }

@@ -39,11 +39,11 @@ export function CountOut({ build }: { readonly build: BuildView }) {
   const left = lines.filter(({ out }) => out === null);
   const staying = work.staying.filter((line) => line.group === group);
   return (
-    <Box as="section" aria-label="Count out" display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="2">
+    <Box as="section" aria-label="Parts off" display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="2">
       <Flex alignItems="flex-end" gap="3" flexWrap="wrap">
         <Box flex="1">
           <Heading as="h3" fontSize="lg" fontWeight="650">
-            Count out
+            Parts off
           </Heading>
           <Box fontSize="sm" color="faded">
             {counted(work)} Lay each part in its numbered place; the engine on the stand has the last word.
@@ -66,7 +66,7 @@ export function CountOut({ build }: { readonly build: BuildView }) {
             variant="solid"
             onClick={() =>
               work.write(
-                `${LEDGER_GROUPS[group]} counted out`,
+                `${LEDGER_GROUPS[group]} off`,
                 left.map((line) => ({ ...line, out: line.expected })),
               )
             }
@@ -135,6 +135,9 @@ interface TableProps {
   readonly side: 'out' | 'in';
 }
 
+/** Which way parts go, in a word. */
+const OFF_OR_BACK = { out: 'off', in: 'back' } as const;
+
 /** Lines of a ledger, one count a line. */
 export function LedgerTable({ lines, work, side }: TableProps) {
   return (
@@ -142,7 +145,7 @@ export function LedgerTable({ lines, work, side }: TableProps) {
       overflowX="auto"
       tabIndex={0}
       role="region"
-      aria-label={side === 'out' ? 'Lines to count out' : 'Lines to count in'}
+      aria-label={side === 'out' ? 'Lines of parts off' : 'Lines of parts back'}
     >
       <table>
         <thead>
@@ -150,8 +153,8 @@ export function LedgerTable({ lines, work, side }: TableProps) {
             <th scope="col">No.</th>
             <th scope="col">Part</th>
             <th scope="col">Place</th>
-            <th scope="col">{side === 'out' ? 'Listed' : 'Out'}</th>
-            <th scope="col">{side === 'out' ? 'Out' : 'In'}</th>
+            <th scope="col">{side === 'out' ? 'Listed' : 'Off'}</th>
+            <th scope="col">{side === 'out' ? 'Off' : 'Back'}</th>
             <th scope="col">
               <Box as="span" srOnly>
                 Take it off the list
@@ -200,10 +203,12 @@ export function LedgerTable({ lines, work, side }: TableProps) {
                 <td>{side === 'out' ? line.expected : (line.out ?? '–')}</td>
                 <td>
                   <CountField
-                    label={`${name}, counted ${side}`}
+                    label={`${name}, ${OFF_OR_BACK[side]}`}
                     count={line[side]}
                     enabled={work.enabled}
-                    onCount={(count) => work.write(`${name} counted ${side}`, [{ ...line, [side]: count }])}
+                    onCount={(count) =>
+                      work.write(`${name} ${OFF_OR_BACK[side]}`, [{ ...line, [side]: count }])
+                    }
                   />
                 </td>
                 <td>
@@ -312,7 +317,7 @@ function AddLine({ group, work }: { readonly group: LedgerGroup; readonly work: 
             dropped: false,
           },
         };
-        work.write(`${name.trim()} counted out`, [line]);
+        work.write(`${name.trim()} off`, [line]);
         setName('');
         setPlace('');
         setCount('1');

@@ -101,7 +101,7 @@ export function PersonRow({ person }: { readonly person: Person }) {
                 />
               </Labelled>
             </Box>
-            <Button type="submit">Keep</Button>
+            <Button type="submit">Save</Button>
             <Button type="button" variant="plain" onClick={() => void signOut(person.id)}>
               {signingOut.isSuccess ? 'Signed out everywhere' : 'Sign them out everywhere'}
             </Button>

@@ -275,7 +275,7 @@ function PriceForm({ system }: { readonly system: DrawerSystem }) {
         </Labelled>
       </Box>
       <Button type="submit" loading={isLoading}>
-        Keep
+        Save
       </Button>
       <ProblemNote error={error} />
     </Flex>

@@ -4,7 +4,7 @@ import type { BuildView } from '../builds/buildView.ts';
 import { Check } from '../builds/Check.tsx';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 
-/** A head that was torqued again since the engine runs: every gap under it is another one, and is looked at now. */
+/** A head that was tightened again since the engine runs: every gap under it is another one, and is looked at now. */
 export function HeadTorqued({ build, enabled }: { readonly build: BuildView; readonly enabled: boolean }) {
   const put = useBenchWrite(build.id);
   const heads = headsToTorque(build.sheet.pattern);
@@ -15,7 +15,7 @@ export function HeadTorqued({ build, enabled }: { readonly build: BuildView; rea
   return (
     <Box as="details" {...(done.size > 0 ? { open: true } : {})}>
       <Box as="summary" minHeight="44px" paddingY="2" cursor="pointer" fontSize="sm">
-        Head torqued again since it was set
+        Head tightened again since it was set
       </Box>
       <Box fontSize="sm" color="faded">
         It moves every gap under it: all of them are measured now, and what was measured before says nothing

@@ -38,7 +38,7 @@ export function NotMeasured({ build, point, enabled, recheck, onNext }: Props) {
       <Box className="point-note" role="status">
         <WhatWasDone done={said} unit={point.stamped} />{' '}
         {said.cause === 'unreached'
-          ? 'At sign-off a lead lets it stand as it is, by name, and its recheck comes sooner. '
+          ? 'At sign-off a lead leaves it as it is, by name, and its recheck comes sooner. '
           : 'Put together again it is set, measured and proved as any other. '}
         Measured after all, it stands as measured.
       </Box>
@@ -89,7 +89,7 @@ export function NotMeasured({ build, point, enabled, recheck, onNext }: Props) {
         label="It cannot be reached because"
         action="Pass it over"
         missing="Say what is in the way."
-        follows="A lead lets it stand as it is at sign-off, by name, and its recheck comes sooner."
+        follows="A lead leaves it as it is at sign-off, by name, and its recheck comes sooner."
         most={200}
         onDo={(why) => write([point.key], 'unreached', why)}
       />

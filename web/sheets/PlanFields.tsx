@@ -101,7 +101,7 @@ export const PlanFields = memo(function PlanFields() {
           inputMode="numeric"
           placeholder="none"
         />
-        <TickField name="retorque" label="Head torqued again after them, cold" />
+        <TickField name="retorque" label="Head tightened again after them, cold" />
       </FormPart>
       <FormPart title="Wear limits" columns={7} folded={wear.fields.length === 0}>
         {wear.fields.map((field, index) => (

@@ -182,7 +182,7 @@ export interface SheetValues extends PatternValues {
   readonly plan: readonly StepValues[];
   /** where each figure is from */
   readonly origins: typeof FROM_SOURCE;
-  /** heat cycles before it is signed off, and whether the head is torqued again after them */
+  /** heat cycles before it is signed off, and whether the head is tightened again after them */
   readonly heatCycles: string;
   readonly retorque: boolean;
   readonly manual: string;

@@ -211,7 +211,7 @@ export function sheetInWords(sheet: SheetBody): SheetLine[] {
     sheet.runIn &&
       (sheet.runIn.heatCycles > 0 || sheet.runIn.retorque) && {
         name: 'Before it is signed off',
-        text: `${sheet.runIn.heatCycles} heat cycles${sheet.runIn.retorque ? ', then the head torqued again, cold' : ''}`,
+        text: `${sheet.runIn.heatCycles} heat cycles${sheet.runIn.retorque ? ', then the head tightened again, cold' : ''}`,
       },
     sheet.wanted.length > 0 && {
       name: 'Wanted at hand',

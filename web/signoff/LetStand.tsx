@@ -25,10 +25,10 @@ export function LetStand({ build, point }: AtPointProps) {
         <Box color="faded">
           {point.key} {proofs.has(point.key) ? 'was left alone with a reason' : 'cannot be reached'}.{' '}
           {mayLead
-            ? 'If you let it stand, it is named at sign-off and its recheck comes in half the time.'
+            ? 'If you leave it as it is, it is named at sign-off and its recheck comes in half the time.'
             : proofs.has(point.key)
-              ? 'A lead may let it stand; otherwise go back to Set.'
-              : 'A lead may let it stand; or it is measured after all.'}
+              ? 'A lead may leave it as it is; otherwise go back to Set.'
+              : 'A lead may leave it as it is; or it is measured after all.'}
         </Box>
       )}
       {mayLead && (

@@ -32,7 +32,7 @@ export function SignOff({ build }: { readonly build: BuildView }) {
         {build.signOff.by}, <ShopTime at={build.signOff.at} day />,
         {hasMeter(build.engine.usageUnit) && `at ${build.signOff.usage} ${build.engine.usageUnit}`}.
         {build.signOff.accepted.length > 0 && (
-          <Box marginTop="2">Let stand as they were: {build.signOff.accepted.join(', ')}.</Box>
+          <Box marginTop="2">Left as they were: {build.signOff.accepted.join(', ')}.</Box>
         )}
         {build.signOff.statement && <Box marginTop="2">“{build.signOff.statement}”</Box>}
         <CameLate build={build} />
@@ -61,7 +61,7 @@ export function SignOff({ build }: { readonly build: BuildView }) {
       ) : (
         <Box>
           {letStand.length > 0
-            ? `Everything is ticked off. Every point is proved in spec but ${letStand.join(', ')}, let stand: the recheck comes in half the time.`
+            ? `Everything is ticked off. Every point is proved in spec but ${letStand.join(', ')}, left as is: the recheck comes in half the time.`
             : 'Every point is proved in spec and everything is ticked off.'}
         </Box>
       )}

@@ -83,7 +83,7 @@ export function WhatIsSigned({ build }: { readonly build: BuildView }) {
       `${proved.length} of ${lines.length} in spec${byAllowance.length > 0 ? `, ${byAllowance.map(({ point }) => point.key).join(', ')} only by the allowance` : ''}${asFound > 0 ? `; ${asFound} of them as found, and left alone` : ''}`,
     ],
     ...(unmeasured.length === 0 ? [] : [['Not measured', unmeasured.join('; ')] as const]),
-    ['Let stand', accepted.size === 0 ? 'none' : [...accepted].join(', ')],
+    ['Left as is', accepted.size === 0 ? 'none' : [...accepted].join(', ')],
     ['Open cautions', cautions.length === 0 ? 'none' : [...new Set(cautions)].join(' ')],
   ];
   return (

@@ -91,7 +91,7 @@ describe('a point that is not measured', () => {
         onNext={() => undefined}
       />,
     );
-    expect(screen.getByText(/5E cannot be reached\. If you let it stand/)).toBeTruthy();
+    expect(screen.getByText(/5E cannot be reached\. If you leave it as it is/)).toBeTruthy();
     press('Let 5E stand');
     expect(bodies()).toMatchObject([{ stage: 'prove', check: 'accepted 5E', done: true }]);
   });
@@ -204,7 +204,7 @@ describe('what the record answers', () => {
   const box = (view: BuildView) => {
     document.body.replaceChildren();
     show(<StageWork build={view} stage="close" blind={false} onPoint={stay} onLook={stay} />);
-    return screen.getByRole('checkbox', { name: /counted in/ }) as HTMLInputElement;
+    return screen.getByRole('checkbox', { name: /counted back/ }) as HTMLInputElement;
   };
 
   it('ticks itself, and says from what; nothing else does', () => {

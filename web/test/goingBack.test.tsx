@@ -32,7 +32,7 @@ describe('the way back', () => {
   it('goes one stage back by one tap, and says first what has to be ticked again', () => {
     const went: StageKey[] = [];
     back(build({ stage: 'close', ticks }), (to) => went.push(to));
-    expect(screen.getByText(/To be ticked again: Parts, clips and washers counted in/)).toBeTruthy();
+    expect(screen.getByText(/To be ticked again: Parts, clips and washers counted back/)).toBeTruthy();
     fireEvent.click(screen.getByRole('button', { name: 'Back to Prove' }));
     expect(went).toEqual(['prove']);
   });
@@ -101,7 +101,7 @@ describe('a point left alone', () => {
 
   it('is only said to wait for one to everybody else', () => {
     panel(alone('undecided-high'));
-    expect(screen.getByText(/A lead may let it stand/)).toBeTruthy();
+    expect(screen.getByText(/A lead may leave it as it is/)).toBeTruthy();
     expect(screen.queryByRole('button')).toBeNull();
   });
 

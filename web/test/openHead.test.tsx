@@ -362,10 +362,10 @@ describe('a count of parts', () => {
 
   it('takes what lies there as listed at a word, and exceptions one by one', () => {
     show(<CountOut build={build({ stage: 'open-up' })} />);
-    fireEvent.change(screen.getByRole('textbox', { name: 'Cover bolt, long, counted out' }), {
+    fireEvent.change(screen.getByRole('textbox', { name: 'Cover bolt, long, off' }), {
       target: { value: '1' },
     });
-    fireEvent.blur(screen.getByRole('textbox', { name: 'Cover bolt, long, counted out' }));
+    fireEvent.blur(screen.getByRole('textbox', { name: 'Cover bolt, long, off' }));
     fireEvent.click(screen.getByRole('button', { name: 'All of it as listed' }));
     const [one, all] = put().map(({ body }) => (body as { lines: (typeof line)[] }).lines);
     expect(one).toMatchObject([{ name: 'Cover bolt, long', out: 1 }]);
@@ -375,7 +375,7 @@ describe('a count of parts', () => {
 
   it('is no count where it is not a whole number', () => {
     show(<CountOut build={build({ stage: 'open-up' })} />);
-    const field = screen.getByRole('textbox', { name: 'Cover, counted out' });
+    const field = screen.getByRole('textbox', { name: 'Cover, off' });
     fireEvent.change(field, { target: { value: '1.5' } });
     fireEvent.blur(field);
     expect(field.getAttribute('aria-invalid')).toBe('true');
@@ -503,7 +503,7 @@ describe('what the shop has learned', () => {
     expect(screen.getByText(/The dot is the pump’s/)).toBeTruthy();
     fireEvent.click(screen.getByRole('button', { name: 'Keep a note at this stop' }));
     fireEvent.change(screen.getByLabelText('Note at this stop'), { target: { value: 'Use the mirror' } });
-    fireEvent.click(screen.getByRole('button', { name: 'Keep' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Save' }));
     expect(put()).toMatchObject([
       { kind: 'know-how', body: { stage: 'prove', about: 'stop', crankAngle: 120, text: 'Use the mirror' } },
     ]);
@@ -568,7 +568,7 @@ describe('the lash budget', () => {
     );
     expect(screen.queryByText('Every gap comes in with what is made.')).toBeNull();
     expect(container.textContent).toMatch(/not known at 1E \(not measured\)/);
-    expect(container.textContent).toMatch(/How far the screw stands out is not known at 1I/);
+    expect(container.textContent).toMatch(/How much thread shows is not known at 1I/);
     cleanup();
     const points = lashPoints(build({}, SCREW).sheet.pattern).map(({ key }) => key);
     const readings = [...points].map((key) => reading(key, 0.22, 0.24, 'in-spec'));

@@ -121,7 +121,7 @@ describe('turning a screw', () => {
     // with it loose 0.03 mm of a pitch of 1 mm are 10.8° less
     show(form(build({}, SCREW), [0.1, 0.12], { beforeLock: true }));
     expect(screen.getByRole('img', { name: /^loosen 40°/ })).toBeTruthy();
-    expect(screen.getByText(/Before locking: set it with/).textContent).toContain('0.22; then 0.25');
+    expect(screen.getByText(/Before locking: set it with/).textContent).toContain('0.22; 0.25');
   });
 
   it('turned and not locked yet, the next reading is the one before locking', async () => {

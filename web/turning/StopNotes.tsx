@@ -67,7 +67,7 @@ export function StopNotes({ buildId, known, stage, angle, enabled }: Props) {
             onChange={({ target }) => type('text', target.value)}
           />
           <Button type="submit" disabled={text.trim() === ''}>
-            Keep
+            Save
           </Button>
           <Button variant="plain" onClick={end}>
             Leave it
