@@ -1,5 +1,5 @@
 import { Box, Flex, Input } from '@chakra-ui/react';
-import { hasLimits, parseEntry, type MeasuredPoint, type Reading } from '@zero-lash/core/measuring';
+import { hasLimits, type MeasuredPoint } from '@zero-lash/core/measuring';
 import { bothNames, ROLE_WORDS } from '@zero-lash/core/sheets';
 import { useRef, useState } from 'react';
 import { Choice } from '../app/Choice.tsx';
@@ -14,9 +14,11 @@ import { useBenchWrite } from '../builds/useBenchWrite.ts';
 import type { PointState } from '../drawings/states.ts';
 import { VerdictMark } from '../drawings/VerdictMark.tsx';
 import type { TurningWork } from '../turning/useTurning.ts';
+import { EMPTY_LINE, lineAfter, type Given, type LineEvent } from './columnLine.ts';
 import { expectedAt } from './expectedAt.ts';
 import type { RoundHere } from './pending.ts';
 import { useBench } from '../instruments/useBench.ts';
+import { afterTap } from '../app/afterTap.ts';
 
 export interface ColumnRoundProps {
   readonly build: BuildView;
@@ -88,7 +90,8 @@ export function ColumnRound({ build, turning, states, blind, points, roundAt }: 
         </Box>
       )}
       <Box fontSize="sm" color="faded">
-        Enter keeps a line and goes on to the next. Typed as anywhere: 0.15, 0.13 0.15, &gt;0.10.
+        Enter keeps a line and goes on to the next; leaving it keeps it too. Typed as anywhere: 0.15, 0.13
+        0.15, &gt;0.10.
       </Box>
       {keys.map((key) => (
         <Row
@@ -128,37 +131,32 @@ interface RowProps extends Pick<ColumnRoundProps, 'build' | 'blind'> {
   readonly onKept: () => void;
 }
 
-/** What was typed in a row and looks like a slip. */
-interface Asked {
-  readonly text: string;
-  readonly reading: Reading;
-  readonly lengths: readonly number[];
-  readonly meant: readonly Reading[];
-}
-
 function Row({ build, round, point, state, blind, paper, field, onKept }: RowProps) {
   const { unit, band, interval } = useLengths();
   const times = useShopTimes();
   const bench = useBench();
   const write = useBenchWrite(build.id);
-  const [text, setText] = useState('');
-  const [kept, setKept] = useState<string | null>(null);
-  const [complaint, setComplaint] = useState<string>();
-  const [asked, setAsked] = useState<Asked | null>(null);
-  const [over, setOver] = useState<Parameters<typeof keep> | null>(null);
+  const [line, setLine] = useState(EMPTY_LINE);
+  // leaving the field follows an Enter at once, before anything is drawn again
+  const now = useRef(line);
   const { key } = point;
+  const { text, complaint, asked, over } = line;
   const current = round.readings.find((row) => row.point === key && row.roundId === round.id);
 
-  /** What somebody measured here is asked about before paper takes its place; who looks blind is not told of it. */
-  function take(...given: Parameters<typeof keep>) {
-    setAsked(null);
-    if (current && kept === null && !blind) setOver(given);
-    else keep(...given);
+  function go(event: LineEvent) {
+    const step = lineAfter(now.current, event, {
+      ...{ unit, expected: expectedAt(build, point) },
+      // who looks blind is not told of it
+      standsThere: current !== undefined && !blind,
+      barred: paper.isToCome ? 'Put right first when it was measured.' : null,
+    });
+    now.current = step.line;
+    setLine(step.line);
+    if (step.write) keep(step.write);
+    if (step.onward) onKept();
   }
 
-  function keep(reading: Reading, asTyped: string, doubtKept: boolean) {
-    setOver(null);
-    setKept(asTyped);
+  const keep = ({ reading, asTyped, doubtKept }: Given) =>
     write({
       kind: 'reading',
       roundId: round.id,
@@ -172,24 +170,6 @@ function Row({ build, round, point, state, blind, paper, field, onKept }: RowPro
       },
       takenAt: paper.takenAt,
     });
-    onKept();
-  }
-
-  function submit() {
-    const typed = text.trim();
-    setComplaint(undefined);
-    // a line that is left empty, or was kept as it stands, is gone past
-    if (typed === '' || typed === kept) return onKept();
-    if (paper.isToCome) return setComplaint('Put right first when it was measured.');
-    const entry = parseEntry(typed, unit, expectedAt(build, point));
-    if ('error' in entry) return setComplaint(entry.error);
-    if (entry.doubts.length > 0 && asked?.text !== typed)
-      return setAsked({
-        ...{ text: typed, reading: entry.reading, meant: entry.meant },
-        lengths: entry.doubts,
-      });
-    return take(entry.reading, typed, entry.doubts.length > 0);
-  }
 
   return (
     <Box borderBottom="1px solid" borderColor="hairline" paddingY="1">
@@ -209,16 +189,14 @@ function Row({ build, round, point, state, blind, paper, field, onKept }: RowPro
           value={text}
           maxLength={40}
           autoComplete="off"
-          onChange={({ target }) => {
-            setText(target.value);
-            setAsked(null);
-            setOver(null);
-            setComplaint(undefined);
-          }}
+          onChange={({ target }) => go({ kind: 'typed', text: target.value })}
+          // what stands there is replaced by what is typed next
+          onFocus={({ target }) => target.select()}
+          onBlur={() => afterTap(() => go({ kind: 'left' }))}
           onKeyDown={(event) => {
             if (event.key !== 'Enter') return;
             event.preventDefault();
-            submit();
+            go({ kind: 'enter' });
           }}
         />
         <VerdictMark state={state} withWord />
@@ -232,21 +210,15 @@ function Row({ build, round, point, state, blind, paper, field, onKept }: RowPro
         <DoubtQuestion
           lengths={asked.lengths}
           meant={asked.meant}
-          onUse={(meant) => take(meant, asked.text, false)}
-          onKeep={() => take(asked.reading, asked.text, true)}
+          onUse={(meant) => go({ kind: 'use', meant })}
+          onKeep={() => go({ kind: 'as-typed' })}
         />
       )}
       {over && current && (
         <Question
           answers={[
-            {
-              label: `Leave ${interval(current)}`,
-              onChoose: () => {
-                setOver(null);
-                onKept();
-              },
-            },
-            { label: `Take ${over[1]} from the paper`, onChoose: () => keep(...over) },
+            { label: `Leave ${interval(current)}`, onChoose: () => go({ kind: 'leave-over' }) },
+            { label: `Take ${over.asTyped} from the paper`, onChoose: () => go({ kind: 'take-over' }) },
           ]}
         >
           {current.by} has {interval(current)} here, of {times.moment(current.takenAt)}. Which stands?

@@ -1,5 +1,5 @@
-import { Box, Flex, Input } from '@chakra-ui/react';
-import { mmFromTenths, parseLength, tenthsFromMm } from '@zero-lash/core/length';
+import { Box, Button, Flex, Input } from '@chakra-ui/react';
+import { formatLength, mmFromTenths, parseLength, tenthsFromMm } from '@zero-lash/core/length';
 import { pieceWarning, type NotPlanned, type PiecePoint } from '@zero-lash/core/setting';
 import { meansFor } from '@zero-lash/core/sheets';
 import { useRef, useState } from 'react';
@@ -34,6 +34,17 @@ export function NotYet({ points, build, enabled }: NotYetProps) {
   const fresh = points.filter(({ point, why }) => why === 'need-piece' && !everAsked.includes(point.key));
   if (fresh.length > 0) setEverAsked([...everAsked, ...fresh.map(({ point }) => point.key)]);
   const asked = points.filter(({ point }) => everAsked.includes(point.key));
+  const put = useBenchWrite(build.id);
+  const { data: pieces } = useEnginePiecesQuery(build.engine.id);
+  const lastIn = (key: string) =>
+    pieces?.find(({ point, buildId, thickness }) => point === key && buildId !== build.id && thickness);
+  const known = points.filter(({ point, why }) => why === 'need-piece' && lastIn(point.key));
+  const takeLast = () => {
+    for (const { point } of known) {
+      const { thickness } = lastIn(point.key)!;
+      put(pieceIn(point.key, thickness!, formatLength(tenthsFromMm(thickness!), point.stamped), false));
+    }
+  };
   return (
     <>
       {(Object.keys(NOT_YET) as (keyof typeof NOT_YET)[])
@@ -46,9 +57,20 @@ export function NotYet({ points, build, enabled }: NotYetProps) {
       {asked.length > 0 && (
         <Flex gap="3" flexWrap="wrap" alignItems="flex-end">
           {asked.map((each) => (
-            <PieceThere key={each.point.key} each={each} build={build} enabled={enabled} />
+            <PieceThere
+              key={each.point.key}
+              each={each}
+              build={build}
+              enabled={enabled}
+              last={lastIn(each.point.key)}
+            />
           ))}
         </Flex>
+      )}
+      {enabled && known.length > 1 && (
+        <Button variant="plain" paddingX="0" alignSelf="start" onClick={takeLast}>
+          Take what was last in at {known.length} points
+        </Button>
       )}
     </>
   );
@@ -60,20 +82,22 @@ export function Fitted({ points }: Pick<NotYetProps, 'points'>) {
   return keys.length === 0 ? null : <Box color="faded">Fitted, and to be proved: {keys.join(', ')}</Box>;
 }
 
+type PieceLastIn = NonNullable<ReturnType<typeof useEnginePiecesQuery>['data']>[number];
+
 interface PieceThereProps {
   readonly each: PiecePoint;
+  /** what an earlier build left there */
+  readonly last: PieceLastIn | undefined;
   readonly build: BuildView;
   readonly enabled: boolean;
 }
 
 /** The piece that is in at a point, typed from its mark or the micrometer; one that is not made is asked about. */
-function PieceThere({ each, build, enabled }: PieceThereProps) {
+function PieceThere({ each, build, enabled, last }: PieceThereProps) {
   const put = useBenchWrite(build.id);
   const { unit, figure, length } = useLengths(each.point.stamped);
   const [text, setText] = useState('');
   const [said, setSaid] = useState<string | undefined>();
-  const { data: pieces } = useEnginePiecesQuery(build.engine.id);
-  const last = pieces?.find(({ point, buildId }) => point === each.point.key && buildId !== build.id);
   const asked = useRef<number | null>(null);
   const sent = useRef<number | null>(null);
   const { key, role } = each.point;

@@ -2,7 +2,7 @@ import { pointsHeld } from '@zero-lash/core/builds';
 import { proofLines } from '@zero-lash/core/signoff';
 // @vitest-environment happy-dom
 import 'fake-indexeddb/auto';
-import { cleanup, fireEvent, screen } from '@testing-library/react';
+import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
 import type { Setting } from '@zero-lash/contract/setting';
 import { describe, expect, it } from 'vitest';
 import type { BuildView } from '../builds/buildView.ts';
@@ -66,7 +66,7 @@ describe('a round typed from paper', () => {
     expect(order().slice(0, 3)).toEqual(['1I', '1E', '2I']);
   });
 
-  it('asks about a slip in its own row, and what is typed again is meant', async () => {
+  it('asks about a slip in its own row, and takes no key for an answer', async () => {
     await signIn('bench');
     column(build({}, SCREW));
     type('1I', '2.5');
@@ -75,13 +75,43 @@ describe('a round typed from paper', () => {
     fireEvent.click(screen.getByRole('button', { name: /^Use 0\.25/ }));
     expect(put()).toMatchObject([{ body: { point: '1I', doubtKept: false, reading: { blade: 0.25 } } }]);
     type('2I', '2.5');
+    // Enter twice says nothing, nor does going on: the figures below are typed meanwhile
     fireEvent.keyDown(field('2I'), { key: 'Enter' });
-    expect(put()[1]).toMatchObject({ body: { point: '2I', doubtKept: true, reading: { blade: 2.5 } } });
+    fireEvent.blur(field('2I'));
+    type('3I', '0.25');
+    expect(put()).toMatchObject([{ body: { point: '1I' } }, { body: { point: '3I' } }]);
+    fireEvent.click(screen.getByRole('button', { name: /^Keep as typed, 2\.50/ }));
+    expect(put()[2]).toMatchObject({ body: { point: '2I', doubtKept: true, reading: { blade: 2.5 } } });
     type('1E', 'wide');
     expect(screen.getByRole('alert').textContent).toContain('not a length');
     type('1E', '-0.2');
     expect(screen.getByRole('alert').textContent).toContain('never negative');
-    expect(put()).toHaveLength(2);
+    expect(put()).toHaveLength(3);
+    // what stands there is replaced by what is typed next
+    const own = field('3I') as HTMLInputElement;
+    own.setSelectionRange(0, 0);
+    fireEvent.focus(own);
+    expect([own.selectionStart, own.selectionEnd]).toEqual([0, 4]);
+  });
+
+  it('keeps what was typed where the line is left by a tap, and asks no question under the finger', async () => {
+    await signIn('bench');
+    column(build({}, SCREW));
+    const tapAway = (key: string) => {
+      fireEvent.pointerDown(document.body);
+      fireEvent.blur(field(key));
+    };
+    const up = () => fireEvent.pointerUp(document.body);
+    fireEvent.change(field('1I'), { target: { value: '2.5' } });
+    tapAway('1I');
+    expect(screen.queryByRole('alert')).toBeNull();
+    up();
+    expect((await screen.findByRole('alert')).textContent).toContain('far outside');
+    fireEvent.change(field('2I'), { target: { value: '0.25' } });
+    tapAway('2I');
+    expect(put()).toEqual([]);
+    up();
+    await waitFor(() => expect(put()).toMatchObject([{ body: { point: '2I', asTyped: '0.25' } }]));
   });
 
   it('is a second look where somebody looks blind, and knows what it stands over', async () => {

@@ -19,6 +19,7 @@ import {
   writeOrderCsv,
   writeSizePrices,
 } from '../pieces/drawerCsv.ts';
+import { enginesApi } from '../engines/endpoints.ts';
 import { drawerApi } from '../pieces/endpoints.ts';
 import { planAll } from '../pieces/plans.ts';
 import { writePlanCsv } from '../pieces/planCsv.ts';
@@ -402,6 +403,21 @@ describe('a plan as it is worked off', () => {
     fireEvent.blur(field);
     expect(put()).toMatchObject([
       { kind: 'wear', body: { lines: [{ item: 'piece-in', place: '1I', values: [2.45], how: 'measured' }] } },
+    ]);
+  });
+
+  it('takes what an earlier build left in for every point at once, and nothing of this build', async () => {
+    await store.dispatch(drawerApi.util.upsertQueryData('drawer', undefined, drawerOf({})));
+    const there = (point: string, thickness: number, buildId = 'before') => ({
+      ...{ point, thickness, mark: '', how: 'fitted' as const, by: 'Osk Velland', at, buildId, build: 1 },
+    });
+    const known = [there('1I', 2.5), there('2I', 2.45), there('3I', 2.4, 'b')];
+    await store.dispatch(enginesApi.util.upsertQueryData('enginePieces', 'e', known));
+    show(<ShimPlan build={engine({ '1I': [0.14, 0.15], '2I': [0.14, 0.15], '3I': [0.14, 0.15] }, {})} />);
+    fireEvent.click(await screen.findByRole('button', { name: 'Take what was last in at 2 points' }));
+    expect(put()).toMatchObject([
+      { body: { lines: [{ place: '1I', values: [2.5], asTyped: '2.50' }] } },
+      { body: { lines: [{ place: '2I', values: [2.45], asTyped: '2.45' }] } },
     ]);
   });
 
