@@ -30,7 +30,7 @@ const VIEWS = [
     'where-to-turn',
     async (page) => {
       await page.getByRole('link', { name: /Snow groomer 2/ }).click();
-      await page.getByRole('button', { name: 'I am there' }).click();
+      await page.getByRole('button', { name: 'In position' }).click();
       await page.getByText('the crank stands here').first().waitFor();
       await page
         .getByRole('heading', { name: 'The crank wheel' })
@@ -60,7 +60,7 @@ const VIEWS = [
     'build-count-out',
     async (page) => {
       await page.getByRole('link', { name: /Brackwater/ }).click();
-      await page.getByRole('heading', { name: 'Count out' }).evaluate((heading) => heading.scrollIntoView());
+      await page.getByRole('heading', { name: 'Parts off' }).evaluate((heading) => heading.scrollIntoView());
     },
   ],
   [
