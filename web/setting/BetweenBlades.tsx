@@ -29,19 +29,16 @@ export function BetweenBlades({ point, target, shift }: Props) {
       {shift !== 0 && 'Before locking: '}
       {go ? (
         <>
-          set it with <b>{called(go.blades)}</b>
+          set it with <b>{called(go.blades)}</b> {unit}
         </>
       ) : (
         'no blade of the band lies under the target'
       )}
       {noGo && (
         <>
-          ; <b>{called(noGo.blades)}</b> must not go
+          ; <b>{called(noGo.blades)}</b> {unit} must not go
         </>
       )}
-      <Box as="span" color="faded">
-        , in {unit}
-      </Box>
     </Box>
   );
 }

@@ -92,7 +92,7 @@ describe('turning a screw', () => {
     expect(dial.getAttribute('aria-label')).toBe('loosen 50°, against the clock');
     expect(screen.getByText('Against the clock, as you look at its head.')).toBeTruthy();
     const said = screen.getByText(/set it with/).textContent;
-    expect(said).toBe('set it with 0.25; 0.28 must not go, in mm');
+    expect(said).toBe('set it with 0.25 mm; 0.28 mm must not go');
     cleanup();
     show(form(build({}, NUT), [0.4, 0.42]));
     expect(screen.getByRole('img', { name: /^tighten/ }).querySelectorAll('polygon')).toHaveLength(2);
@@ -121,7 +121,7 @@ describe('turning a screw', () => {
     // with it loose 0.03 mm of a pitch of 1 mm are 10.8° less
     show(form(build({}, SCREW), [0.1, 0.12], { beforeLock: true }));
     expect(screen.getByRole('img', { name: /^loosen 40°/ })).toBeTruthy();
-    expect(screen.getByText(/Before locking: set it with/).textContent).toContain('0.22; 0.25');
+    expect(screen.getByText(/Before locking: set it with/).textContent).toContain('0.22 mm; 0.25');
   });
 
   it('turned and not locked yet, the next reading is the one before locking', async () => {
