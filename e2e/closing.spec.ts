@@ -106,10 +106,10 @@ test('an engine’s record is written out, is known again where it is here, and 
   await page
     .getByLabel('CSV of engines')
     .setInputFiles({ name: 'engines.csv', mimeType: 'text/csv', buffer: Buffer.from(list) });
-  await expect(page.getByText(/1 of 2 lines are understood: Fan of a list/)).toBeVisible();
+  await expect(page.getByText(/1 of 2 lines understood: Fan of a list/)).toBeVisible();
   await expect(page.getByText('Line 3: there is no spec sheet “Q99”.')).toBeVisible();
   await page.getByRole('button', { name: 'Take the 1 in' }).click();
-  await expect(page.getByText('1 engines were imported.')).toBeVisible();
+  await expect(page.getByText('1 engine was imported.')).toBeVisible();
   await openEngine(page, 'Fan of a list');
   await expect(page.getByText('12.5').first()).toBeVisible();
 });

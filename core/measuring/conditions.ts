@@ -1,3 +1,4 @@
+import { counted } from '../length/index.ts';
 import type { Pattern } from '../sheets/index.ts';
 
 /** What a round is taken under, as far as it bears on its readings. */
@@ -33,7 +34,7 @@ export function conditionCautions(sheet: Meant, round: Conditions): string[] {
     found.push(`The sheet’s figures are ${sheet.condition}; the engine is said to be ${condition}.`);
   if (sheet.condition === 'cold' && hoursSinceRun !== null && hoursSinceRun < coldAfter)
     found.push(
-      `The sheet says cold, and the engine stopped ${hoursSinceRun} hours ago: it is cold after ${coldAfter}. What is read now is not what the sheet means.`,
+      `The sheet says cold, and the engine stopped ${counted(hoursSinceRun, 'hour')} ago: it is cold after ${coldAfter}. What is read now is not what the sheet means.`,
     );
   if (sheet.temperature && engineTempC !== null) {
     const { from, to } = sheet.temperature;

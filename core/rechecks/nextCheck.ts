@@ -1,3 +1,4 @@
+import { counted } from '../length/index.ts';
 import { onMeter, type Metered } from './onMeter.ts';
 
 /** A planned recheck, as far as when it is due goes. */
@@ -26,7 +27,7 @@ export function nextCheckInWords(
   const ways = [
     due.dueDate && `by ${day(due.dueDate)}${due.season ? `, before ${due.season}` : ''}`,
     due.dueUsage !== null && usageInWords(due.dueUsage, engine),
-    due.dueCycles ? `at ${due.dueCycles} heat cycles` : null,
+    due.dueCycles ? `at ${counted(due.dueCycles, 'heat cycle')}` : null,
   ].filter((way): way is string => Boolean(way));
   if (ways.length === 0) return null;
   return `${ways.join(' or ')}${ways.length > 1 ? ', whichever is first' : ''}`;

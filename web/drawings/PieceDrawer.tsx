@@ -1,3 +1,4 @@
+import { counted } from '@zero-lash/core/length';
 import { paint } from './states.ts';
 
 interface Props {
@@ -35,7 +36,7 @@ export function PieceDrawer({ system: { title, made, sizes, reorder }, length }:
         width={columns * CELL.width + 8}
         height={rows * CELL.height + 8}
         role="img"
-        aria-label={`${title}: ${total} pieces${spoken ? `; ${spoken}` : ''}`}
+        aria-label={`${title}: ${counted(total, 'piece')}${spoken ? `; ${spoken}` : ''}`}
         style={{ display: 'block' }}
         fontFamily="var(--zl-fonts-body)"
       >

@@ -1,3 +1,4 @@
+import { counted } from '@zero-lash/core/length';
 import { Box, Button, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import { CSV, FileButton } from '../app/FileButton.tsx';
@@ -73,7 +74,7 @@ export function EnginesIn() {
       </Flex>
       {lines && (
         <Note tone={bad.length > 0 ? 'tight' : 'brass'} marginTop="2">
-          {good.length} of {lines.length} lines are understood
+          {good.length} of {counted(lines.length, 'line')} understood
           {good.length > 0 &&
             `: ${good
               .slice(0, 5)
@@ -100,7 +101,11 @@ export function EnginesIn() {
           </Flex>
         </Note>
       )}
-      {done !== null && <Box role="status">{done} engines were imported.</Box>}
+      {done !== null && (
+        <Box role="status">
+          {counted(done, 'engine')} {done === 1 ? 'was' : 'were'} imported.
+        </Box>
+      )}
       {record.answer}
       <ProblemNote error={adding.error ?? checking.error ?? asking.error} />
     </Box>

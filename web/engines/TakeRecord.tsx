@@ -1,3 +1,4 @@
+import { counted } from '@zero-lash/core/length';
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { RecordTaken } from '@zero-lash/contract/records';
 import { useState } from 'react';
@@ -86,7 +87,7 @@ export function useTakeRecord() {
             <Link to={`/engines/${taken.engineId}`}>{taken.name}</Link>{' '}
             {taken.already
               ? 'is here already: nothing was written.'
-              : `is imported, with ${taken.builds} builds and ${taken.readings} readings.`}
+              : `is imported, with ${counted(taken.builds, 'build')} and ${counted(taken.readings, 'reading')}.`}
           </Box>
         )}
         <ProblemNote error={looking.error ?? taking.error} />

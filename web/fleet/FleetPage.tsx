@@ -1,3 +1,4 @@
+import { counted } from '@zero-lash/core/length';
 import { hasMeter } from '@zero-lash/core/rechecks';
 import { Box } from '@chakra-ui/react';
 import type { FleetSays } from '@zero-lash/contract/fleet';
@@ -31,7 +32,7 @@ export default function FleetPage() {
               <Select value={sheetId} onChange={({ target }) => setChosen(target.value)}>
                 {patterns!.map(({ sheetId: id, name, engines, rechecks }) => (
                   <option key={id} value={id}>
-                    {name}: {engines} engines, {rechecks} rechecks
+                    {name}: {counted(engines, 'engine')}, {counted(rechecks, 'recheck')}
                   </option>
                 ))}
               </Select>
@@ -82,8 +83,8 @@ function Interval({ says: { interval } }: { readonly says: FleetSays }) {
     <section aria-label="Interval">
       <PartHeading>{INTERVAL_WORDS[interval.says]}</PartHeading>
       <p>
-        {interval.out} of {interval.rechecks} rechecks on {interval.engines} engines found a point out. A lead
-        decides, and the maker’s manual governs.
+        {interval.out} of {counted(interval.rechecks, 'recheck')} on {counted(interval.engines, 'engine')}{' '}
+        found a point out. A lead decides, and the maker’s manual governs.
       </p>
     </section>
   );
@@ -129,7 +130,7 @@ function Drift({ says: { roles, usageUnit } }: { readonly says: FleetSays }) {
               <td>{perHundred(perUnit)}</td>
               <td>± {(betweenSd * 100_000).toFixed(1)}</td>
               <td>
-                {points} points, {engines} engines
+                {counted(points, 'point')}, {counted(engines, 'engine')}
               </td>
             </tr>
           ))}

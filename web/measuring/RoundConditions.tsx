@@ -5,7 +5,14 @@ import { memo, useState, type KeyboardEvent } from 'react';
 import { meantAt } from '@zero-lash/core/builds';
 import { conditionCautions } from '@zero-lash/core/measuring';
 import { Caution } from '../app/Caution.tsx';
-import { figureShown, figureTyped, numberTyped, unitShown, type ShownIn } from '@zero-lash/core/length';
+import {
+  counted,
+  figureShown,
+  figureTyped,
+  numberTyped,
+  unitShown,
+  type ShownIn,
+} from '@zero-lash/core/length';
 import { useShownIn } from '../app/lengths.ts';
 import { ShopTime } from '../app/ShopTime.tsx';
 import { Labelled, Select } from '../app/Labelled.tsx';
@@ -143,7 +150,7 @@ const NOT_SAID: Said = { engineTempC: null, hoursSinceRun: null, condition: null
 function conditionsInWords({ engineTempC, hoursSinceRun, condition }: Said, shown: ShownIn): string {
   const parts = [
     engineTempC !== null && `at ${figureShown(engineTempC, '°C', shown)} ${unitShown('°C', shown)}`,
-    hoursSinceRun !== null && `${hoursSinceRun} hours after it ran`,
+    hoursSinceRun !== null && `${counted(hoursSinceRun, 'hour')} after it ran`,
     condition,
   ].filter(Boolean);
   return parts.length > 0 ? `Taken ${parts.join(', ')}.` : 'Nobody said how warm the engine was.';

@@ -1,3 +1,4 @@
+import { counted } from '@zero-lash/core/length';
 import type { ReadingRow } from '@zero-lash/contract/measuring';
 import { whyNoProof } from '@zero-lash/core/measuring';
 import { useState } from 'react';
@@ -55,7 +56,7 @@ export function StrikeOutRound({
     <WithReason
       ask="Strike the whole round out…"
       label="Struck out because"
-      action={`Strike out ${current.length} readings`}
+      action={`Strike out ${counted(current.length, 'reading')}`}
       missing="Say in a word why none of it counts."
       follows="Each stays on the record as it was read, with why it does not count; every point is then measured again."
       onDo={(reason) => {

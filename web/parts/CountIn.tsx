@@ -1,3 +1,4 @@
+import { counted } from '@zero-lash/core/length';
 import { Box, Button, Flex, Heading } from '@chakra-ui/react';
 import { imbalances } from '@zero-lash/core/parts';
 import { Note } from '../app/Note.tsx';
@@ -22,8 +23,8 @@ export function CountIn({ build }: { readonly build: BuildView }) {
           </Heading>
           <Box fontSize="sm" color="faded">
             {left.length === 0
-              ? `All ${out.length} lines are back.`
-              : `${left.length} of ${out.length} lines are not back yet.`}
+              ? `Everything is back: ${counted(out.length, 'line')}.`
+              : `${left.length} of ${counted(out.length, 'line')} not back yet.`}
           </Box>
         </Box>
         {work.enabled && left.length > 0 && (

@@ -1,4 +1,4 @@
-import { numberTyped } from '@zero-lash/core/length';
+import { counted, numberTyped } from '@zero-lash/core/length';
 import { Box, Button, Flex, Heading, Input } from '@chakra-ui/react';
 import {
   isFastening,
@@ -46,7 +46,7 @@ export function CountOut({ build }: { readonly build: BuildView }) {
             Parts off
           </Heading>
           <Box fontSize="sm" color="faded">
-            {counted(work)} Lay each part in its numbered place; the engine on the stand has the last word.
+            {howFar(work)} Lay each part in its numbered place; the engine on the stand has the last word.
           </Box>
         </Box>
         <Box width="220px">
@@ -90,7 +90,7 @@ export function CountOut({ build }: { readonly build: BuildView }) {
       {staying.length > 0 && (
         <Flex gap="3" alignItems="center" flexWrap="wrap">
           <Box>
-            {LEDGER_GROUPS[group]}: {staying.length} lines stay on for this job.
+            {LEDGER_GROUPS[group]}: {counted(staying.length, 'line')} on for this job.
           </Box>
           {work.enabled && (
             <Button
@@ -124,7 +124,7 @@ function isCounted({ ledger }: LedgerWork, group: LedgerGroup): boolean {
   return lines.length > 0 && lines.every(({ out }) => out !== null);
 }
 
-function counted({ ledger }: LedgerWork): string {
+function howFar({ ledger }: LedgerWork): string {
   const done = ledger.filter(({ out }) => out !== null).length;
   return `${done} of ${ledger.length} lines counted.`;
 }

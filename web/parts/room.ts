@@ -1,3 +1,4 @@
+import { counted } from '@zero-lash/core/length';
 import type { NewLedger, NewPatternParts } from '@zero-lash/contract/parts';
 import { entryWrite, toBuild, withRow, type RowsOfRoom, type WriteOfRoom } from '../builds/rooms.ts';
 
@@ -18,7 +19,7 @@ export const patternPartsWrite: WriteOfRoom<'pattern-parts', 'pattern-parts'> = 
   brings: 'pattern-parts',
   send: (buildId, { body }) => ({
     ...toBuild(buildId, 'pattern-parts'),
-    ...{ about: 'what is there on this pattern', said: `${body.lines.length} lines`, body },
+    ...{ about: 'what is there on this pattern', said: counted(body.lines.length, 'line'), body },
   }),
   pending: (item, build) => ({
     ...{ id: item.key, sheetId: build.sheet.sheetId, by: item.by, at: item.takenAt },

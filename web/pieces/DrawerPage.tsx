@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { CSV, FileButton } from '../app/FileButton.tsx';
 import { Choice } from '../app/Choice.tsx';
-import { numberTyped } from '@zero-lash/core/length';
+import { counted, numberTyped } from '@zero-lash/core/length';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
 import { Note } from '../app/Note.tsx';
@@ -195,7 +195,7 @@ function Moving({ system }: { readonly system: DrawerSystem }) {
       </Flex>
       {kit && (
         <Note tone={bad.length > 0 ? 'tight' : 'brass'} marginTop="2">
-          {kit.length - bad.length} of {kit.length} lines are understood: {WAYS[way].toLowerCase()}.
+          {kit.length - bad.length} of {counted(kit.length, 'line')} understood: {WAYS[way].toLowerCase()}.
           {bad.map(({ line, error }) => (
             <Box key={line}>
               Line {line}: {error}

@@ -1,3 +1,4 @@
+import { counted } from '@zero-lash/core/length';
 import { Box, Flex } from '@chakra-ui/react';
 import type { EngineTrend } from '@zero-lash/contract/rechecks';
 import { causesOf, courseAhead, type RolePrior } from '@zero-lash/core/rechecks';
@@ -180,7 +181,7 @@ function inWords({ point, role, observations, unlike }: Point): string {
 function priorsInWords(priors: EngineTrend['priors']): string {
   const said = priors.map(({ role, from, count }) =>
     from === 'own'
-      ? `${ROLE_WORDS[role as Role]}: from ${count} points of this shop’s other engines of the pattern`
+      ? `${ROLE_WORDS[role as Role]}: from ${counted(count, 'point')} of this shop’s other engines of the pattern`
       : `${ROLE_WORDS[role as Role]}: a stated default, which moves no date, for the shop knows only ${count} such points by now`,
   );
   return `Drift expected before it is measured, ${said.join('; ')}. The shaded spread holds four findings in five.`;

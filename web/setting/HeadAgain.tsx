@@ -1,3 +1,4 @@
+import { counted } from '@zero-lash/core/length';
 import { Box, chakra } from '@chakra-ui/react';
 import { headsToTorque, jobOf, statusOf, SETTING, subjectOf } from '@zero-lash/core/builds';
 import type { BuildView } from '../builds/buildView.ts';
@@ -33,7 +34,7 @@ export function HeadAgain({ build }: { readonly build: BuildView }) {
               : 'Head tightened again'
           }
           by={isTicked(key)?.by}
-          aside={`${under.length} points`}
+          aside={counted(under.length, 'point')}
           enabled={
             mayWork && !build.closedAt && build.stage === SETTING && (!unfelt || isTicked(key) !== undefined)
           }

@@ -1,3 +1,4 @@
+import { counted } from '@zero-lash/core/length';
 import { Box, chakra } from '@chakra-ui/react';
 import { camsPositionOpen, CAPS_OFF, disturbances, stageOf, SETTING } from '@zero-lash/core/builds';
 import { memo } from 'react';
@@ -27,7 +28,7 @@ export const Slackened = memo(function Slackened({ build }: { readonly build: Bu
             <Check
               text={text}
               by={row?.by}
-              aside={`${points.length} points`}
+              aside={counted(points.length, 'point')}
               enabled={enabled && (row !== undefined || !(held && CAPS_OFF.includes(kind)))}
               onTick={(done) => put({ kind: 'tick', body: { stage: SETTING, check: key, done } })}
             />

@@ -1,3 +1,4 @@
+import { counted } from '@zero-lash/core/length';
 import type { SheetBody, WearLimit } from '@zero-lash/contract/sheets';
 import { sentence } from '../app/sentence.ts';
 import { originInWords, originsOf, ROLE_WORDS, type PrintedLimits, type Role } from '@zero-lash/core/sheets';
@@ -202,7 +203,7 @@ export function sheetInWords(sheet: SheetBody): SheetLine[] {
     })),
     ...(sheet.pieceCharts ?? []).map(({ role, installed, rows }) => ({
       name: `Maker’s chart, ${ROLE_WORDS[role]}`,
-      text: `${rows.length} ranges of gaps, ${installed.length} pieces fitted now, from ${installed[0]} to ${installed.at(-1)} mm; it governs`,
+      text: `${counted(rows.length, 'range')} of gaps, ${counted(installed.length, 'piece')} fitted now, from ${installed[0]} to ${installed.at(-1)} mm; it governs`,
     })),
     (sheet.assembly ?? []).length > 0 && {
       name: 'Put together',
@@ -211,7 +212,7 @@ export function sheetInWords(sheet: SheetBody): SheetLine[] {
     sheet.runIn &&
       (sheet.runIn.heatCycles > 0 || sheet.runIn.retorque) && {
         name: 'Before it is signed off',
-        text: `${sheet.runIn.heatCycles} heat cycles${sheet.runIn.retorque ? ', then the head tightened again, cold' : ''}`,
+        text: `${counted(sheet.runIn.heatCycles, 'heat cycle')}${sheet.runIn.retorque ? ', then the head tightened again, cold' : ''}`,
       },
     sheet.wanted.length > 0 && {
       name: 'Wanted at hand',

@@ -1,3 +1,4 @@
+import { counted } from '@zero-lash/core/length';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import type { RecheckStep } from '@zero-lash/core/rechecks';
 import {
@@ -104,8 +105,8 @@ export function stepInWords(
 ): string {
   const when = [
     step.afterUsage !== null && `${step.afterUsage} ${unit}`,
-    step.afterDays !== null && `${step.afterDays} days`,
-    step.afterCycles && `${step.afterCycles} heat cycles`,
+    step.afterDays !== null && counted(step.afterDays, 'day'),
+    step.afterCycles && counted(step.afterCycles, 'heat cycle'),
     // a slip of an imported file, shown as it stands
     !step.before && step.season,
     !step.before && step.until && `until ${step.until}`,

@@ -1,3 +1,4 @@
+import { counted } from '@zero-lash/core/length';
 import { Box } from '@chakra-ui/react';
 import { findings, lastChange, lastDone, currentLines, meantAt, statusOf } from '@zero-lash/core/builds';
 import { alongAxis, OPERATION_WORDS, type HeadWorkLine } from '@zero-lash/core/headwork';
@@ -53,7 +54,7 @@ export function WhatIsSigned({ build }: { readonly build: BuildView }) {
       'Found',
       found.length === 0
         ? 'nothing was measured as found'
-        : `${found.length} points, ${out.length === 0 ? 'all in spec' : `${out.length} not in spec: ${out.map(({ point, verdict }) => `${point} ${STATE_WORDS[verdict]}`).join(', ')}`}`,
+        : `${counted(found.length, 'point')}, ${out.length === 0 ? 'all in spec' : `${out.length} not in spec: ${out.map(({ point, verdict }) => `${point} ${STATE_WORDS[verdict]}`).join(', ')}`}`,
     ],
     [
       'Wear',

@@ -3,7 +3,7 @@ import { limitedPoints } from '@zero-lash/core/measuring';
 // Long because what a person meets at one point (setting, a stage’s work, rechecks) is shown from the same build.
 import 'fake-indexeddb/auto';
 import { ChakraProvider } from '@chakra-ui/react';
-import { cleanup, fireEvent, render, screen } from '@testing-library/react';
+import { cleanup, createEvent, fireEvent, render, screen } from '@testing-library/react';
 import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
 import { memo } from 'react';
 import { Provider } from 'react-redux';
@@ -176,9 +176,15 @@ describe('the form of a setting', () => {
         </Provider>,
       );
     const turned = () => screen.getByRole('button', { name: 'Turned and locked as said' });
-    fireEvent.click(turned(), { detail: 1 });
+    // by the event's own clock: how long this machine takes between them says nothing
+    const tapAt = (ms: number) => {
+      const tap = createEvent.click(turned(), { detail: 1 });
+      Object.defineProperty(tap, 'timeStamp', { value: ms });
+      fireEvent(turned(), tap);
+    };
+    tapAt(1000);
     next();
-    fireEvent.click(turned(), { detail: 1 });
+    tapAt(1200);
     expect(put()).toHaveLength(1);
     fireEvent.click(turned(), { detail: 0 });
     expect(put()).toHaveLength(2);

@@ -137,7 +137,7 @@ describe('a list of engines', () => {
     const lines = ['name,sheet', 'Fan A,Q4 Orchard', 'Fan B,Q9', 'Fan C,Q4 Orchard', 'Fan D,Q4 Orchard'];
     const file = new File([lines.join('\n')], 'engines.csv', { type: 'text/csv' });
     fireEvent.change(screen.getByLabelText('CSV of engines'), { target: { files: [file] } });
-    await screen.findByText(/1 of 4 lines are understood: Fan A/);
+    await screen.findByText(/1 of 4 lines understood: Fan A/);
     expect(screen.getByText('Line 3: there is no spec sheet “Q9”.')).toBeTruthy();
     expect(screen.getByText('Line 4: “Fan C” is here already.')).toBeTruthy();
     expect(screen.getByText('Line 5: “Fan D” is here already.')).toBeTruthy();

@@ -1,3 +1,4 @@
+import { counted } from '@zero-lash/core/length';
 import { Box, Button, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import { CSV, FileButton } from '../app/FileButton.tsx';
@@ -49,7 +50,7 @@ export function UsageFile() {
       });
     }
     setLines(null);
-    setSaid([`${taken} of ${ordered.length} lines were written down.`, ...refused]);
+    setSaid([`${taken} of ${counted(ordered.length, 'line')} written down.`, ...refused]);
   }
   return (
     <Box>
@@ -70,7 +71,7 @@ export function UsageFile() {
       </Flex>
       {lines && (
         <Note tone={told.length > 0 ? 'tight' : 'brass'} marginTop="2">
-          {good.length} of {lines.length} lines are understood.
+          {good.length} of {counted(lines.length, 'line')} understood.
           {told.map(({ line, error: wrong, warning }) => (
             <Box key={line}>
               Line {line}: {wrong ?? warning}

@@ -1,5 +1,5 @@
 import { saysSomething } from '@zero-lash/core/bounds';
-import { numberTyped } from '@zero-lash/core/length';
+import { counted, numberTyped } from '@zero-lash/core/length';
 import { hasMeter, runningWarning } from '@zero-lash/core/rechecks';
 import type { EngineRow, NewUsage } from '@zero-lash/contract/engines';
 import { grouped, runningTyped } from '../app/figures.ts';
@@ -69,7 +69,7 @@ export function sentAs({ id, name, usageUnit }: EngineRow, body: NewUsage): Sent
     about: name,
     said: hasMeter(usageUnit)
       ? `${body.usage} ${usageUnit} of ${name}`
-      : `${body.heatCycles} heat cycles of ${name}`,
+      : `${counted(body.heatCycles ?? 0, 'heat cycle')} of ${name}`,
     body,
   };
 }
