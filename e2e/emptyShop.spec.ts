@@ -24,10 +24,11 @@ test('an empty shop, from its first lead to a gap measured on its first engine',
   await page.getByRole('button', { name: 'Name, passphrase' }).click();
   await page.getByLabel('Name of First lead').fill('Runa Felt');
   await page.getByLabel(/^New passphrase, or empty/).fill('short');
-  await page.getByRole('button', { name: 'Save' }).click();
+  const details = page.getByRole('form', { name: 'Details of First lead' });
+  await details.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText(/at least 10 characters/)).toBeVisible();
   await page.getByLabel(/^New passphrase, or empty/).fill('');
-  await page.getByRole('button', { name: 'Save' }).click();
+  await details.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByLabel('Role of Runa Felt')).toBeVisible();
   await page.getByLabel('Role of Runa Felt').selectOption('bench');
   await expect(page.getByRole('alert')).toContainText(/lead/);

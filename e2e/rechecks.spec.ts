@@ -189,6 +189,6 @@ test('what the owners wish is kept once, and what all engines say is read', asyn
   await brigade.getByRole('button', { name: 'Save' }).click();
   await expect(brigade).toContainText('watch@brackwater.example');
   await open(page, '/fleet');
-  await expect(page.getByText(/findings said with 80 %/)).toBeVisible();
+  await expect(page.getByText(/forecasts came true/)).toBeVisible();
   await expect(page.getByRole('row', { name: /^3E/ })).toBeVisible();
 });

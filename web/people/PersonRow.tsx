@@ -67,7 +67,7 @@ export function PersonRow({ person }: { readonly person: Person }) {
         </Button>
       </Flex>
       {changing && (
-        <form onSubmit={(event) => void keep(event)}>
+        <form aria-label={`Details of ${person.name}`} onSubmit={(event) => void keep(event)}>
           <Flex gap="2" alignItems="flex-end" flexWrap="wrap" paddingTop="2">
             <Box flex="1" minWidth="160px">
               <Labelled label={`Name of ${person.name}`}>
