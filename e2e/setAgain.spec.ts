@@ -18,7 +18,7 @@ async function teachPedal(page: Page): Promise<void> {
 /** Measures what is left with the pedal alone; gives how often it was pressed, for how many points. */
 async function byPedal(page: Page): Promise<{ presses: number; points: number }> {
   const guide = page.getByRole('region', { name: 'Where to turn' });
-  const stop = guide.getByText(/^Stop \d|^Every point is measured/);
+  const stop = guide.getByText(/^Stop \d|^All points measured/);
   const heading = page.getByRole('region', { name: /^Point / }).getByRole('heading', { level: 2 });
   let [presses, points] = [0, 0];
   const press = async (what: keyof typeof PEDAL) => {
@@ -26,7 +26,7 @@ async function byPedal(page: Page): Promise<{ presses: number; points: number }>
     presses += 1;
   };
   await expect(stop).toBeVisible();
-  while (!(await guide.getByText('Every point is measured').isVisible())) {
+  while (!(await guide.getByText('All points measured').isVisible())) {
     if (await guide.getByRole('button', { name: 'In position' }).isVisible()) {
       const before = await heading.innerText();
       // nothing is said of a blade while the crank is being turned

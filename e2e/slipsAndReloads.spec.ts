@@ -197,7 +197,7 @@ test('two people changing one engine both see what the other wrote', async ({ pa
 test('a lead looks after the people, and everybody reads in their own unit', async ({ page }) => {
   await signIn(page, 'Ilse Marrand');
   await place(page, 'Shop');
-  await page.getByRole('textbox', { name: 'Name' }).fill('Mirre Sool');
+  await page.getByRole('textbox', { name: 'Name', exact: true }).fill('Mirre Sool');
   await page.getByLabel('Passphrase', { exact: true }).fill('short');
   await page.getByRole('button', { name: 'Add' }).click();
   await expect(page.getByText('a passphrase has at least 10 characters')).toBeVisible();

@@ -45,7 +45,7 @@ test('every stop of an in-line six, walked; a reading off its base circle is ask
   await guide.getByRole('button', { name: 'In position' }).click();
   // what was kept off its base circle is to be measured still
   for (const key of ['2E', '3I', '4E', '6I', '6E']) await keep(key);
-  await expect(guide).toContainText('Every point is measured');
+  await expect(guide).toContainText('All points measured');
 });
 
 test('which of the two TDCs it is, told by what is felt', async ({ page }) => {
