@@ -4,6 +4,7 @@ import type { Shop } from '@zero-lash/contract/people';
 import type { EngineTrend } from '@zero-lash/contract/rechecks';
 import { nextStage, stageOf, type StageKey } from '@zero-lash/core/builds';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { shopDay } from '../clock.ts';
 import { migrationSource } from '../migrations/index.ts';
 import { hotEngine } from './hotSheet.ts';
 import { readPdf } from './pdf.ts';
@@ -68,7 +69,7 @@ describe('an engine that is measured hot and cannot be run', () => {
       dueUsage: null,
       season: expect.stringContaining('into service'),
     });
-    expect(first!.dueDate).toBe(work.build.signOff!.at.slice(0, 10));
+    expect(first!.dueDate).toBe(await shopDay(shop.db));
     const owners = await text(`builds/${work.build.id}/owner-sheet`);
     expect(owners).toMatch(/Set cold to the maker’s cold figures: intake 0.13–0.18 mm/);
     expect(owners).toMatch(/before it goes into service, measured hot/);
