@@ -1,3 +1,4 @@
+import { setCold } from '@zero-lash/contract/builds';
 import { recheckForecast } from '@zero-lash/contract/rechecks';
 import { patternPartsRow } from '@zero-lash/contract/parts';
 import { personRole } from '@zero-lash/contract/people';
@@ -22,18 +23,7 @@ const COLUMNS = {
   'builds.own_aims': z
     .object({ figures: z.array(z.object({ role, target: z.number() })), reason: z.string().default('') })
     .nullable(),
-  'builds.set_cold': z
-    .object({
-      figures: z.array(
-        z.object({
-          ...{ role, min: z.number(), max: z.number(), figure: z.number().nullable() },
-          ...{ asWritten: z.string(), provisional: z.boolean() },
-        }),
-      ),
-      foundHot: z.boolean(),
-      why: z.string(),
-    })
-    .nullable(),
+  'builds.set_cold': setCold.omit({ by: true }).nullable(),
   'engine_plans.plan': z
     .array(
       z.object({

@@ -225,15 +225,16 @@ const headsUnopened = ({ unopened }: BuildStatus): readonly Obstacle[] =>
     points,
   }));
 
-/** Points that were neither felt nor set, where they are found and set in one lap: of the heads that are open, where there is something to prove. */
-export const notFelt = ({ points, toSetBy, set, offBase, ...status }: BuildStatus): readonly Obstacle[] => [
+/** Points that were neither felt nor set, where they are found and set in one lap: of the heads that are open. */
+export const notFelt = (status: BuildStatus): readonly Obstacle[] => [
   ...unmeasured(
-    measurable(points, status).filter((key) => !set.has(key) && !isUnopened(status, key)),
-    toSetBy,
-    offBase,
+    measurable(status.points, status).filter((key) => !status.set.has(key) && !isUnopened(status, key)),
+    status.toSetBy,
+    status.offBase,
     'yet',
   ),
-  ...(status.circumstances.touched ? [] : headsUnopened({ points, toSetBy, set, offBase, ...status })),
+  // with nothing to prove, the next head is opened from here
+  ...(status.circumstances.touched ? [] : headsUnopened(status)),
 ];
 
 const isUnopened = ({ unopened }: Pick<BuildStatus, 'unopened'>, key: string) =>

@@ -124,7 +124,7 @@ export const STAGES: readonly Stage[] = [
   {
     key: 'take-in',
     title: 'Book in',
-    aim: 'Know the engine, its limits and what it is here for; make it safe and let it go cold.',
+    aim: 'Know the engine, its limits and what it is here for; make it safe.',
     cautions: [
       'Nobody works on an engine that can start. Ignition, fuel and battery are isolated first; keep hands clear of belts and fans, and chock anything that turns with the wheels.',
       {

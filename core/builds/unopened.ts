@@ -31,7 +31,11 @@ export const severalHeads = perPattern((pattern: Pattern): readonly HeadPoints[]
 
 type Opened = Pick<BuildState, 'job' | 'sheet' | 'ticks' | 'rounds' | 'settings'>;
 
-/** Heads of which nothing was read or set in a build. */
+/**
+ * Lists the heads of which nothing was read or set in a build; none of an engine with one head.
+ *
+ * @example untouchedHeads({ job: 'valve-check', sheet, ticks: [], rounds: [], settings: [] }).length // 0
+ */
 export function untouchedHeads({ sheet, rounds, settings }: Opened): readonly HeadPoints[] {
   const done = new Set([
     ...settings.map(({ point }) => point),

@@ -90,7 +90,7 @@ export function CountOut({ build }: { readonly build: BuildView }) {
       {staying.length > 0 && (
         <Flex gap="3" alignItems="center" flexWrap="wrap">
           <Box>
-            {LEDGER_GROUPS[group]}: {counted(staying.length, 'line')} on for this job.
+            {LEDGER_GROUPS[group]}: {counted(staying.length, 'line')} left on for this job.
           </Box>
           {work.enabled && (
             <Button

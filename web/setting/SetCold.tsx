@@ -1,8 +1,7 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import { coldFrom, RUNNING } from '@zero-lash/core/builds';
-import { parseLimits } from '@zero-lash/core/sheets';
 import { printedCold, provisionalComplaint, setColdInWords } from '@zero-lash/core/setting';
-import { resolveLimits, ROLE_WORDS, type Role } from '@zero-lash/core/sheets';
+import { parseLimits, resolveLimits, ROLE_WORDS, type Role } from '@zero-lash/core/sheets';
 import { useState, type FormEvent } from 'react';
 import { Caution } from '../app/Caution.tsx';
 import { Labelled } from '../app/Labelled.tsx';

@@ -5,6 +5,9 @@ import { afterEach, beforeAll, beforeEach, describe, expect, it, vi } from 'vite
 import type * as endpoints from '../builds/endpoints.ts';
 import type { OutboxItem } from '../app/outboxItem.ts';
 
+/** Waits until something holds, for as long as a machine that is busy takes. */
+const until = <Value>(holds: () => Value | Promise<Value>) => vi.waitFor(holds, { timeout: 20_000 });
+
 /** The browser's plain storage, as far as the device's notes need it. */
 class PlainStorage {
   [key: string]: unknown;
@@ -140,21 +143,21 @@ afterEach(async () => {
   const { answerRefused } = await import('../app/sender.ts');
   const { store } = await import('../app/store.ts');
   for (const one of store.getState().outbox.items) await answerRefused(store, one, 'away');
-  await vi.waitFor(async () => expect(await left()).toEqual([]));
+  await until(async () => expect(await left()).toEqual([]));
   came = [];
   paths = [];
 });
 
 describe('a page that comes back', () => {
   it('sends the reading that was only logged, and has the tries again', async () => {
-    await vi.waitFor(() => expect(came).toEqual(['before the reload']));
+    await until(() => expect(came).toEqual(['before the reload']));
     expect(paths).toEqual(['POST /api/rounds/r/readings']);
     expect(JSON.parse(last!.body)).toMatchObject({ point: '1I', takenAt: '2031-01-01T00:00:00Z' });
-    await vi.waitFor(() => expect(jottings()).toEqual([]));
+    await until(() => expect(jottings()).toEqual([]));
     const { store } = await import('../app/store.ts');
     const { deviceStore } = await import('../app/deviceStore.ts');
     const tries = [{ thickness: 0.1, result: 'goes' }];
-    await vi.waitFor(() => expect(store.getState().tries).toEqual({ 'r:2I': tries }));
+    await until(() => expect(store.getState().tries).toEqual({ 'r:2I': tries }));
     expect(await deviceStore.tries.toArray()).toEqual([{ place: 'r:2I', tries }]);
   });
 });
@@ -164,9 +167,9 @@ describe('readings on their way', () => {
     const [first, second] = [item(), item()];
     await Promise.all([take(second), take(first)]);
     const third = await take(item());
-    await vi.waitFor(() => expect(came).toHaveLength(3));
+    await until(() => expect(came).toHaveLength(3));
     expect(came.at(-1)).toBe(third.key);
-    await vi.waitFor(async () => expect(await left()).toEqual([]));
+    await until(async () => expect(await left()).toEqual([]));
     expect(jottings()).toEqual([]);
   });
 
@@ -175,11 +178,11 @@ describe('readings on their way', () => {
     const { wake } = await import('../app/sender.ts');
     answering = unreached;
     const one = await take(item());
-    await vi.waitFor(() => expect(store.getState().outbox.reached).toBe(false));
+    await until(() => expect(store.getState().outbox.reached).toBe(false));
     expect(await left()).toEqual([one.key]);
     answering = written;
     wake();
-    await vi.waitFor(async () => expect(await left()).toEqual([]));
+    await until(async () => expect(await left()).toEqual([]));
     expect(new Set(came)).toEqual(new Set([one.key]));
     expect(store.getState().outbox.reached).toBe(true);
   });
@@ -193,12 +196,12 @@ describe('readings on their way', () => {
     const { wake } = await import('../app/sender.ts');
     answering = answer;
     const one = await take(item());
-    await vi.waitFor(() => expect(came).toContain(one.key));
+    await until(() => expect(came).toContain(one.key));
     expect(await left()).toEqual([one.key]);
     answering = written;
     const before = came.length;
     wake();
-    await vi.waitFor(async () => expect(await left()).toEqual([]));
+    await until(async () => expect(await left()).toEqual([]));
     expect(came.slice(before)).toEqual([one.key]);
   });
 
@@ -210,7 +213,7 @@ describe('readings on their way', () => {
     answering = ({ headers }) =>
       headers['idempotency-key'] === bad.key ? broken() : json(201, NOTHING_NEW)();
     const good = await take(item());
-    await vi.waitFor(async () => {
+    await until(async () => {
       wake();
       expect(await left()).toEqual([bad.key]);
     });
@@ -225,13 +228,13 @@ describe('readings on their way', () => {
     writesNow = 'full';
     answering = json(500, { code: 'broken', detail: 'The log has it as 1a2b.' });
     const one = await take(item());
-    await vi.waitFor(() => {
+    await until(() => {
       wake();
       expect(came.length).toBeGreaterThan(6);
     });
     expect(store.getState().outbox.items[0]!.refused).toBeNull();
     answering = written;
-    await vi.waitFor(async () => {
+    await until(async () => {
       wake();
       expect(await left()).toEqual([]);
     });
@@ -251,8 +254,8 @@ describe('readings on their way', () => {
     });
     await deviceStore.outbox.bulkPut([broken, old, refused]);
     await sendBrokenAgain();
-    await vi.waitFor(() => expect(came.toSorted()).toEqual([broken.key, old.key].toSorted()));
-    await vi.waitFor(async () => expect(await left()).toEqual([refused.key]));
+    await until(() => expect(came.toSorted()).toEqual([broken.key, old.key].toSorted()));
+    await until(async () => expect(await left()).toEqual([refused.key]));
   });
 
   it('wait as long as it takes for a server that says it cannot just now, or breaks in ever new ways', async () => {
@@ -264,7 +267,7 @@ describe('readings on their way', () => {
       return json(times % 2 ? 503 : 500, { code: `trouble ${times}`, detail: 'It passes.' })();
     };
     const one = await take(item());
-    await vi.waitFor(async () => {
+    await until(async () => {
       wake();
       expect(await left()).toEqual([]);
     });
@@ -284,11 +287,11 @@ describe('readings on their way', () => {
         signal.addEventListener('abort', () => reject(signal.reason as Error));
       });
     const one = await take(item());
-    await vi.waitFor(() => expect(store.getState().outbox.reached).toBe(false));
+    await until(() => expect(store.getState().outbox.reached).toBe(false));
     expect(soon).toHaveBeenCalledWith(20_000);
     answering = written;
     wake();
-    await vi.waitFor(async () => expect(await left()).toEqual([]));
+    await until(async () => expect(await left()).toEqual([]));
     expect(new Set(came)).toEqual(new Set([one.key]));
     soon.mockRestore();
   });
@@ -298,20 +301,20 @@ describe('readings on their way', () => {
     const { answerRefused, wake } = await import('../app/sender.ts');
     answering = json(409, { ...problem, code: 'taken_when' });
     const asked = await take(item());
-    await vi.waitFor(() => expect(store.getState().outbox.items[0]!.refused?.code).toBe('taken_when'));
+    await until(() => expect(store.getState().outbox.items[0]!.refused?.code).toBe('taken_when'));
     // it cannot be told at once: it waits as any write does
     answering = () => Promise.reject(new TypeError('Failed to fetch'));
     await answerRefused(store, store.getState().outbox.items[0]!, 'away');
-    await vi.waitFor(async () => expect(await left()).toHaveLength(1));
+    await until(async () => expect(await left()).toHaveLength(1));
     answering = json(200, { left: true });
     wake();
-    await vi.waitFor(async () => expect(await left()).toEqual([]));
+    await until(async () => expect(await left()).toEqual([]));
     expect(paths.at(-1)).toBe(`POST /api/time-questions/${asked.key}/left`);
   });
 
   it('say what this device’s clock shows as they go', async () => {
     const one = await take(item());
-    await vi.waitFor(() => expect(came).toEqual([one.key]));
+    await until(() => expect(came).toEqual([one.key]));
     expect(Math.abs(Date.parse(last!.headers['device-clock']!) - Date.now())).toBeLessThan(5000);
   });
 
@@ -320,14 +323,14 @@ describe('readings on their way', () => {
     const { answerRefused } = await import('../app/sender.ts');
     answering = json(409, problem);
     const refused = await take(item());
-    await vi.waitFor(() => expect(came).toEqual([refused.key]));
+    await until(() => expect(came).toEqual([refused.key]));
     answering = written;
     const other = await take(item());
-    await vi.waitFor(() => expect(came).toEqual([refused.key, other.key]));
-    await vi.waitFor(async () => expect(await left()).toEqual([refused.key]));
-    await vi.waitFor(() => expect(store.getState().outbox.items[0]!.refused).toMatchObject(problem));
+    await until(() => expect(came).toEqual([refused.key, other.key]));
+    await until(async () => expect(await left()).toEqual([refused.key]));
+    await until(() => expect(store.getState().outbox.items[0]!.refused).toMatchObject(problem));
     await answerRefused(store, store.getState().outbox.items[0]!, 'again');
-    await vi.waitFor(async () => expect(await left()).toEqual([]));
+    await until(async () => expect(await left()).toEqual([]));
     expect(came.at(-1)).toBe(refused.key);
   });
 
@@ -336,10 +339,10 @@ describe('readings on their way', () => {
     const { answerRefused } = await import('../app/sender.ts');
     answering = json(409, { ...problem, code: 'taken_when' });
     const wrong = await take(item({ takenAt: '2020-01-01T00:00:00.000Z' }));
-    await vi.waitFor(() => expect(store.getState().outbox.items[0]?.refused?.code).toBe('taken_when'));
+    await until(() => expect(store.getState().outbox.items[0]?.refused?.code).toBe('taken_when'));
     answering = written;
     await answerRefused(store, store.getState().outbox.items[0]!, 'now');
-    await vi.waitFor(async () => expect(await left()).toEqual([]));
+    await until(async () => expect(await left()).toEqual([]));
     expect(came.at(-1)).toBe(wrong.key);
     const { takenAt } = JSON.parse(last!.body) as { takenAt: string };
     expect(Math.abs(Date.parse(takenAt) - Date.now())).toBeLessThan(5000);
@@ -348,8 +351,8 @@ describe('readings on their way', () => {
   it('of somebody else wait until that person signs in here again', async () => {
     const theirs = await take(item({ personId: 'ilse', by: 'Ilse Marrand' }));
     const mine = await take(item());
-    await vi.waitFor(() => expect(came).toEqual([mine.key]));
-    await vi.waitFor(async () => expect(await left()).toEqual([theirs.key]));
+    await until(() => expect(came).toEqual([mine.key]));
+    await until(async () => expect(await left()).toEqual([theirs.key]));
   });
 
   it('go from the jotting where the device’s own store refuses', async () => {
@@ -358,12 +361,12 @@ describe('readings on their way', () => {
     const full = vi.spyOn(deviceStore.outbox, 'put').mockRejectedValue(new Error('QuotaExceededError'));
     answering = unreached;
     const one = await take(item());
-    await vi.waitFor(() => expect(came).toContain(one.key));
+    await until(() => expect(came).toContain(one.key));
     expect(jottings()).toEqual([`zero-lash-jotting:write:${one.key}`]);
     full.mockRestore();
     answering = written;
     wake();
-    await vi.waitFor(() => expect(jottings()).toEqual([]));
+    await until(() => expect(jottings()).toEqual([]));
     expect(new Set(came)).toEqual(new Set([one.key]));
   });
 
@@ -373,11 +376,11 @@ describe('readings on their way', () => {
     const full = vi.spyOn(deviceStore.outbox, 'put').mockRejectedValue(new Error('QuotaExceededError'));
     answering = json(409, problem);
     const refused = await take(item());
-    await vi.waitFor(() => expect(store.getState().outbox.items[0]?.refused).toMatchObject(problem));
+    await until(() => expect(store.getState().outbox.items[0]?.refused).toMatchObject(problem));
     answering = written;
     const other = await take(item());
-    await vi.waitFor(() => expect(came).toEqual([refused.key, other.key]));
-    await vi.waitFor(async () => expect(await left()).toEqual([refused.key]));
+    await until(() => expect(came).toEqual([refused.key, other.key]));
+    await until(async () => expect(await left()).toEqual([refused.key]));
     full.mockRestore();
   });
 
@@ -387,7 +390,7 @@ describe('readings on their way', () => {
     const quick = item();
     logItem(quick);
     wake();
-    await vi.waitFor(() => expect(jottings()).toEqual([]));
+    await until(() => expect(jottings()).toEqual([]));
     await keepOnDevice(quick);
     expect(await deviceStore.outbox.toArray()).toEqual([]);
     expect(came).toEqual([quick.key]);
@@ -403,7 +406,7 @@ describe('readings on their way', () => {
         takenAt: '2031-02-02T00:00:00Z',
       }),
     );
-    await vi.waitFor(async () => expect(await left()).toEqual([]));
+    await until(async () => expect(await left()).toEqual([]));
     expect(paths).toEqual(['PUT /api/rounds/r/turning', 'POST /api/builds/b/ticks']);
     expect(JSON.parse(last!.body)).toEqual({ check: 'cold', takenAt: '2031-02-02T00:00:00Z' });
   });
@@ -412,13 +415,13 @@ describe('readings on their way', () => {
     const { dropFromDevice, wake } = await import('../app/sender.ts');
     answering = unreached;
     const older = await take(item({ kind: 'turning' }));
-    await vi.waitFor(() => expect(came).toContain(older.key));
+    await until(() => expect(came).toContain(older.key));
     await dropFromDevice([older.key]);
     const newer = await take(item({ kind: 'turning' }));
     came = [];
     answering = written;
     wake();
-    await vi.waitFor(async () => expect(await left()).toEqual([]));
+    await until(async () => expect(await left()).toEqual([]));
     expect(came.at(-1)).toBe(newer.key);
     expect(came.slice(1)).not.toContain(older.key);
   });
@@ -430,13 +433,13 @@ describe('readings on their way', () => {
     let put = () => undefined as void;
     puttingAway = () => new Promise((resolve) => (put = resolve));
     const one = await take(item());
-    await vi.waitFor(async () => expect(await left()).toEqual([]));
+    await until(async () => expect(await left()).toEqual([]));
     expect(await deviceStore.outbox.get(one.key)).toBeDefined();
     // whatever the device's store tells meanwhile does not bring it back
     const shown: string[] = [];
     const stop = store.subscribe(() => shown.push(...store.getState().outbox.items.map(({ key }) => key)));
     const two = await take(item());
-    await vi.waitFor(() => expect(shown).toContain(two.key));
+    await until(() => expect(shown).toContain(two.key));
     stop();
     expect(new Set(shown)).toEqual(new Set([two.key]));
     // and nobody leaves the device before it is put away
@@ -444,7 +447,7 @@ describe('readings on their way', () => {
     puttingAway = async () => undefined;
     put();
     expect(await gone).toBe(true);
-    await vi.waitFor(async () => expect(await deviceStore.outbox.get(one.key)).toBeUndefined());
+    await until(async () => expect(await deviceStore.outbox.get(one.key)).toBeUndefined());
     expect(came.filter((key) => key === one.key)).toHaveLength(1);
   });
 
@@ -455,8 +458,8 @@ describe('readings on their way', () => {
       if (fails-- > 0) throw new Error('the store is gone');
     };
     await take(one);
-    await vi.waitFor(() => expect(came.filter((key) => key === one.key)).toHaveLength(2), 5000);
-    await vi.waitFor(async () => expect(await left()).not.toContain(one.key));
+    await until(() => expect(came.filter((key) => key === one.key)).toHaveLength(2), 5000);
+    await until(async () => expect(await left()).not.toContain(one.key));
   });
 
   it('are told by their answer first: news of them waits for it, and other news does not', async () => {
@@ -464,7 +467,7 @@ describe('readings on their way', () => {
     let answer: (said: Response) => void = () => undefined;
     answering = () => new Promise<Response>((resolve) => (answer = resolve));
     const one = await take(item());
-    await vi.waitFor(() => expect(came).toContain(one.key));
+    await until(() => expect(came).toContain(one.key));
     const heard: string[] = [];
     const own = whenAnswered([false, one.key]).then(() => heard.push('own'));
     await whenAnswered(['another']).then(() => heard.push('other'));
