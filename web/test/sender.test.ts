@@ -458,7 +458,7 @@ describe('readings on their way', () => {
       if (fails-- > 0) throw new Error('the store is gone');
     };
     await take(one);
-    await until(() => expect(came.filter((key) => key === one.key)).toHaveLength(2), 5000);
+    await until(() => expect(came.filter((key) => key === one.key)).toHaveLength(2));
     await until(async () => expect(await left()).not.toContain(one.key));
   });
 
