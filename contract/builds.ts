@@ -136,6 +136,7 @@ export const buildHead = z.object({
     /** as the meter shows it, and as it ran in all */
     usage: z.number(),
     running: z.number(),
+    heatCycles: z.int(),
   }),
   /** when an engine in service was last checked, at what it had run by then, and by whom; null in every other build */
   lastChecked: z.object({ on: day, usage: z.number(), by: z.string() }).nullable(),

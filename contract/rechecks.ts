@@ -11,6 +11,8 @@ export const plannedRecheck = z.object({
   dueUsage: z.number().nullable(),
   dueDate: day.nullable(),
   dueCycles: z.int().nullable(),
+  benchDay: day.nullable(),
+  expectedDay: day.nullable(),
   state: dueStateValue,
 });
 export type PlannedRecheck = z.infer<typeof plannedRecheck>;

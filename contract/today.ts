@@ -43,8 +43,12 @@ export const today = z.object({
         usageUnit,
         /** what the engine has run in all, as `dueUsage` counts */
         running: z.number(),
+        heatCycles: z.int(),
         dueUsage: z.number().nullable(),
         dueDate: day.nullable(),
+        dueCycles: z.int().nullable(),
+        benchDay: day.nullable(),
+        expectedDay: day.nullable(),
         state: dueStateValue,
         sequence: z.int(),
         /** what came in after signing says otherwise than what was signed */

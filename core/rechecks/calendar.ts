@@ -20,3 +20,15 @@ export function addDays(day: Day, days: number): Day {
 export function daysBetween(from: Day, to: Day): number {
   return Math.round((Date.parse(`${to}T00:00:00Z`) - Date.parse(`${from}T00:00:00Z`)) / MS_PER_DAY);
 }
+
+const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'] as const;
+
+/**
+ * Writes a day as it is said, on every page and paper.
+ *
+ * @example dayInWords('2030-02-05') // '5 Feb 2030'
+ */
+export function dayInWords(day: Day): string {
+  const [year, month, date] = day.split('-').map(Number);
+  return `${date} ${MONTHS[month! - 1]} ${year}`;
+}

@@ -1,4 +1,4 @@
-export { addDays, daysBetween, type Day } from './calendar.ts';
+export { addDays, dayInWords, daysBetween, type Day } from './calendar.ts';
 export { DUE_IN_LAST_OF, DUE_WITHIN_DAYS, dueState, type DueState, type RecheckOutcome } from './dueState.ts';
 export { runningsOf, type LoggedFigure, type RunAt } from './meterLog.ts';
 export { onMeter, type Metered } from './onMeter.ts';
@@ -39,6 +39,14 @@ export {
   type RolePrior,
 } from './pointForecasts.ts';
 export { hasMeter, runningInWords, USAGE_UNITS, type UsageUnit } from './usageUnit.ts';
+export {
+  daysInWords,
+  recheckDay,
+  recheckDayInLetter,
+  recheckDayInWords,
+  type DatedRecheck,
+  type RecheckDay,
+} from './recheckDay.ts';
 export { recheckDue, type RecheckDueInput, type RecheckExpected } from './recheckDue.ts';
 export { comesInWords, nextCheckInWords, type NextCheck } from './nextCheck.ts';
 export { CHANGE_WORDS, DUE_WORDS, outcomeInWords, type RecheckChange } from './words.ts';

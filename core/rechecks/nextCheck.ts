@@ -1,4 +1,5 @@
 import { counted } from '../length/index.ts';
+import { dayInWords } from './calendar.ts';
 import { onMeter, type Metered } from './onMeter.ts';
 
 /** A planned recheck, as far as when it is due goes. */
@@ -14,18 +15,16 @@ export interface NextCheck {
  * Says when the next check is due: the same on the page, the owner's sheet, in the letter and in the calendar. Running is said as
  * the meter will show it, which may have been changed since; one that came due on an earlier meter says how long ago.
  *
- * @param day writes a day; as it is stored if absent
  * @returns null where nothing makes it due
  * @example nextCheckInWords({ dueDate: '2031-03-01', dueUsage: 150 }, { usage: 20, running: 120, usageUnit: 'hours' })
- * // 'by 2031-03-01 or at 50 hours, whichever is first'
+ * // 'by 1 Mar 2031 or at 50 hours, whichever is first'
  */
 export function nextCheckInWords(
   due: NextCheck,
   engine: Metered & { readonly usageUnit: string },
-  day: (day: string) => string = (stored) => stored,
 ): string | null {
   const ways = [
-    due.dueDate && `by ${day(due.dueDate)}${due.season ? `, before ${due.season}` : ''}`,
+    due.dueDate && `by ${dayInWords(due.dueDate)}${due.season ? `, before ${due.season}` : ''}`,
     due.dueUsage !== null && usageInWords(due.dueUsage, engine),
     due.dueCycles ? `at ${counted(due.dueCycles, 'heat cycle')}` : null,
   ].filter((way): way is string => Boolean(way));

@@ -6,6 +6,9 @@ import {
   comesInWords,
   driftForecast,
   nextCheckInWords,
+  recheckDay,
+  recheckDayInLetter,
+  recheckDayInWords,
   recheckDue,
   type DriftForecastInput,
 } from '../rechecks/index.ts';
@@ -190,12 +193,55 @@ describe('what a hand adds', () => {
   });
 });
 
+describe('the day that stands for a recheck', () => {
+  const none = {
+    ...{ benchDay: null, expectedDay: null, dueDate: null, dueUsage: null, dueCycles: null },
+    ...{ running: 100, heatCycles: 4 },
+  };
+  const today = '2031-03-10';
+  it.each([
+    [
+      { benchDay: '2031-03-12', expectedDay: '2031-03-20' },
+      '2031-03-12',
+      'on the bench 12 Mar 2031, in 2 days',
+    ],
+    // a bench day that has gone by is no answer
+    [{ benchDay: '2031-03-01', expectedDay: '2031-03-20' }, '2031-03-20', 'in 10 days'],
+    [{ expectedDay: '2031-03-31', dueDate: '2031-03-31' }, '2031-03-31', 'in 21 days'],
+    // its meter was read long ago: nobody knows that it is late
+    [
+      { expectedDay: '2031-03-09', dueDate: '2031-03-30', dueUsage: 110 },
+      today,
+      'reached by now, as it is used: read its meter',
+    ],
+    [{ expectedDay: '2031-03-01', dueDate: '2031-03-30', dueUsage: 88.5 }, today, '11.5 hours over'],
+    [{ dueCycles: 3 }, today, '1 heat cycle over'],
+    [{ expectedDay: '2031-03-01', dueDate: '2031-03-09', dueUsage: 110 }, '2031-03-09', '1 day late'],
+    [{ expectedDay: today }, today, 'today'],
+  ])('of %o is %s: %s', (known, day, words) => {
+    expect(recheckDay({ ...none, ...known }, today)?.day).toBe(day);
+    expect(recheckDayInWords({ ...none, ...known }, today, 'hours')).toBe(words);
+  });
+
+  it('is not said where nothing gives one, and in a letter only what its date does not say', () => {
+    expect(recheckDay(none, today)).toBeNull();
+    expect(recheckDayInWords(none, today, 'hours')).toBe('');
+    const letter = (known: object) => recheckDayInLetter({ ...none, ...known }, today);
+    expect(letter({})).toBe('');
+    expect(letter({ expectedDay: '2031-03-31', dueDate: '2031-03-31' })).toBe('');
+    expect(letter({ expectedDay: '2031-03-20', dueDate: '2031-03-31' })).toContain('about 20 Mar 2031');
+    expect(letter({ benchDay: '2031-03-12' })).toBe('It is planned on our bench for 12 Mar 2031.');
+    expect(letter({ expectedDay: '2031-03-01' })).toContain('read its meter');
+    expect(letter({ dueDate: '2031-03-01' })).toBe('');
+  });
+});
+
 describe('the next check in words', () => {
   const meter = { usage: 20, running: 5020, usageUnit: 'hours' };
   it('says what the meter will show, every way it comes due, and "first" only where there are several', () => {
     expect(nextCheckInWords({ dueDate: null, dueUsage: 5119.7 }, meter)).toBe('at 119.7 hours');
     expect(nextCheckInWords({ dueDate: '2031-03-01', dueUsage: 5100, season: 'first frost' }, meter)).toBe(
-      'by 2031-03-01, before first frost or at 100 hours, whichever is first',
+      'by 1 Mar 2031, before first frost or at 100 hours, whichever is first',
     );
     expect(nextCheckInWords({ dueDate: null, dueUsage: null, dueCycles: 3 }, meter)).toBe('at 3 heat cycles');
     expect(nextCheckInWords({ dueDate: null, dueUsage: null }, meter)).toBeNull();

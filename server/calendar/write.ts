@@ -1,4 +1,5 @@
 import { nextCheckInWords } from '@zero-lash/core/rechecks';
+import { RECHECK_DAY_SQL } from '../rechecks/nearness.ts';
 import ical, { ICalCalendarMethod } from 'ical-generator';
 import type { Knex } from 'knex';
 
@@ -37,21 +38,17 @@ export async function writeCalendar(
   { only, origin, today }: { readonly only?: string; readonly origin: string; readonly today: string },
 ): Promise<string | null> {
   const { rows } = (await db.raw(
-    `select r.id, greatest(coalesce(r.bench_day, r.expected_day, r.due_date), cast(:today as date))::text as day, r.bench_day as "benchDay",
+    `select r.id, greatest(${RECHECK_DAY_SQL}, cast(:day as date))::text as day, r.bench_day as "benchDay",
         e.name as engine, e.id as "engineId", e.place, e.owner, r.sequence, r.due_date as "dueDate",
         r.due_usage as "dueUsage", r.due_cycles as "dueCycles", v.condition, e.usage, e.running, e.usage_unit as unit, r.version,
         (select max(at) from recheck_changes c where c.recheck_id = r.id) as "madeAt"
        from rechecks r join engines e on e.id = r.engine_id join builds b on b.id = r.build_id
          join sheet_revisions v on v.id = b.revision_id
       where r.status = 'planned' and not r.held and e.put_away_at is null
-        and coalesce(r.bench_day, r.expected_day, r.due_date) is not null
-        and ${
-          only
-            ? 'r.id = :only'
-            : `coalesce(r.bench_day, r.expected_day, r.due_date) <= cast(:today as date) + ${AHEAD}`
-        }
+        and (${RECHECK_DAY_SQL}) is not null
+        and ${only ? 'r.id = :only' : `(${RECHECK_DAY_SQL}) <= cast(:day as date) + ${AHEAD}`}
       order by day, e.name`,
-    only ? { only, today } : { today },
+    { day: today, ...(only ? { only } : {}) },
   )) as { rows: Entry[] };
   if (only && rows.length === 0) return null;
   const shop = (await db('shop').first('name'))!;

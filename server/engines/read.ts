@@ -16,7 +16,7 @@ import type { z } from 'zod';
 import { dayIn, shopZone } from '../clock.ts';
 import { json } from '../storedJson.ts';
 import { Refusal } from '../plugins/errors.ts';
-import { NEARNESS_SQL, nearnessOn } from '../rechecks/nearness.ts';
+import { NEARNESS_SQL, nearnessOn, RECHECK_DAY_SQL } from '../rechecks/nearness.ts';
 import { readPlan } from '../rechecks/ownPlan.ts';
 import { readRechecks } from '../rechecks/read.ts';
 import { mmOrNull } from '../length.ts';
@@ -39,6 +39,8 @@ interface EngineRecord extends Omit<EngineRow, 'recheck' | 'usageOn' | 'putAway'
   dueCycles: number | null;
   plannedCycles: number;
   onHold: boolean;
+  benchDay: Day | null;
+  expectedDay: Day | null;
 }
 
 /** The day it is in the shop, and the zone that day is one of. */
@@ -85,6 +87,8 @@ function engineQuery(db: Knex): Knex.QueryBuilder {
       'r.due_cycles as dueCycles',
       'r.planned_cycles as plannedCycles',
       'r.held as onHold',
+      'r.bench_day as benchDay',
+      'r.expected_day as expectedDay',
       'e.heat_cycles as heatCycles',
       'e.place',
       'e.owner_id as ownerId',
@@ -106,6 +110,8 @@ function rowFrom(record: EngineRecord, { today, zone }: ShopCalendar): EngineRow
     dueCycles,
     plannedCycles,
     onHold,
+    benchDay,
+    expectedDay,
     ...engine
   } = record;
   return {
@@ -120,6 +126,8 @@ function rowFrom(record: EngineRecord, { today, zone }: ShopCalendar): EngineRow
             dueUsage,
             dueDate,
             dueCycles,
+            benchDay,
+            expectedDay,
             state: dueState(
               { dueUsage, dueDate, dueCycles },
               { usage: plannedUsage, cycles: plannedCycles },
@@ -133,13 +141,13 @@ function rowFrom(record: EngineRecord, { today, zone }: ShopCalendar): EngineRow
 }
 
 /** What each column is sorted by. Stages are in the order of the work, rechecks by how pressing they are. */
-const SORTED_BY: Readonly<Record<EngineSort, string>> = {
-  name: 'lower(e.name)',
-  owner: 'lower(e.owner)',
-  sheetName: 'lower(s.name)',
-  usage: 'e.usage',
-  stage: `array_position(array[${STAGE_KEYS.map((key) => `'${key}'`).join(', ')}], b.stage)`,
-  recheck: NEARNESS_SQL,
+const SORTED_BY: Readonly<Record<EngineSort, readonly string[]>> = {
+  name: ['lower(e.name)'],
+  owner: ['lower(e.owner)'],
+  sheetName: ['lower(s.name)'],
+  usage: ['e.usage'],
+  stage: [`array_position(array[${STAGE_KEYS.map((key) => `'${key}'`).join(', ')}], b.stage)`],
+  recheck: [NEARNESS_SQL, RECHECK_DAY_SQL],
 };
 
 /** Columns in which some engines have nothing: those come last. */
@@ -161,7 +169,10 @@ export async function listEngines(
   const direction = `${order}${SOME_HAVE_NONE.has(sort) ? ' nulls last' : ''}`;
   const records = (await matching(engineQuery(db))
     .orderByRaw(
-      `${SORTED_BY[sort]} ${direction}${sort === 'name' ? '' : ', lower(e.name)'}`,
+      [
+        ...SORTED_BY[sort].map((by) => `${by} ${direction}`),
+        ...(sort === 'name' ? [] : ['lower(e.name)']),
+      ].join(', '),
       bindingsOf(sort, calendar),
     )
     .limit(limit)

@@ -5,6 +5,7 @@ import { ledgerKey, partsListOf, partsListRow } from '@zero-lash/core/parts';
 import { aimsOutside, setColdInWords } from '@zero-lash/core/setting';
 import { resolveLimits, ROLE_WORDS } from '@zero-lash/core/sheets';
 import { partDispositions, wearSheetOf } from '@zero-lash/core/wear';
+import { dayInWords } from '@zero-lash/core/rechecks';
 import type { Knex } from 'knex';
 import { readEntries } from '../entries/read.ts';
 import { readHead } from '../builds/read.ts';
@@ -54,7 +55,7 @@ export async function readPartsList(db: Knex, buildId: string): Promise<ListPape
   const on = dayIn(await shopZone(db));
   return {
     title: `Parts for ${head.engine.name}`,
-    under: `Build ${head.number} · ${sheet.maker} ${sheet.name}, revision ${sheet.number} · ${on}`,
+    under: `Build ${head.number} · ${sheet.maker} ${sheet.name}, revision ${sheet.number} · ${dayInWords(on)}`,
     notes: departs === '' ? [] : [departs],
     tables: [
       {

@@ -1,5 +1,6 @@
 import type { newDelivery, newOrder, PieceOrder } from '@zero-lash/contract/pieces';
 import { formatLength, mmFromTenths, tenthsFromMm } from '@zero-lash/core/length';
+import { dayInWords } from '@zero-lash/core/rechecks';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import type { ListPaper } from '../papers/listPaper.ts';
@@ -139,7 +140,7 @@ export async function orderPaper(db: Knex, id: string): Promise<ListPaper> {
   const pieces = order.lines.reduce((sum, { count }) => sum + count, 0);
   return {
     title: `Order: ${order.title}`,
-    under: `${shop.name} · ${dayIn(await shopZone(db), new Date(order.at))} · ${order.by}`,
+    under: `${shop.name} · ${dayInWords(dayIn(await shopZone(db), new Date(order.at)))} · ${order.by}`,
     notes: [
       ...(order.engine === null ? [] : [`For ${order.engine}.`]),
       ...(order.note === '' ? [] : [order.note]),

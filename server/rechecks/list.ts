@@ -3,7 +3,7 @@ import type { DueState } from '@zero-lash/core/rechecks';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { shopDay } from '../clock.ts';
-import { NEARNESS_SQL, nearnessOn } from './nearness.ts';
+import { NEARNESS_SQL, nearnessOn, RECHECK_DAY_SQL } from './nearness.ts';
 
 /** The states in the order of `NEARNESS_SQL`, which begins at -1. */
 const STATES: readonly DueState[] = ['not-held', 'overdue', 'due', 'coming', 'waiting'];
@@ -18,13 +18,13 @@ export async function listRechecks(
     ...(owner ? ['e.owner_id = :owner'] : []),
     ...(place === undefined ? [] : ['e.place = :place']),
     ...(sheet ? ['e.sheet_id = :sheet'] : []),
-    ...(from ? ['coalesce(r.bench_day, r.expected_day) >= :from'] : []),
-    ...(to ? ['coalesce(r.bench_day, r.expected_day) <= :to'] : []),
+    ...(from ? [`(${RECHECK_DAY_SQL}) >= :from`] : []),
+    ...(to ? [`(${RECHECK_DAY_SQL}) <= :to`] : []),
   ].map((term) => `and ${term}`);
   const wanted = state === 'open' ? null : STATES.indexOf(state) - 1;
   const { rows } = await db.raw(
     `with planned as materialized (
-       select r.id, e.name, ${NEARNESS_SQL} as nearness, coalesce(r.bench_day, r.expected_day, r.due_date) as on_day
+       select r.id, e.name, ${NEARNESS_SQL} as nearness, ${RECHECK_DAY_SQL} as on_day
          from rechecks r join engines e on e.id = r.engine_id
         where r.status = 'planned' and e.put_away_at is null ${narrowed.join(' ')}
      ), page as (

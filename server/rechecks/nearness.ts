@@ -14,7 +14,19 @@ export const NEARNESS_SQL = `case
     else 2
   end`;
 
-/** What `NEARNESS_SQL` is given for a day in the shop. */
+/**
+ * The day that stands for a planned recheck `r` of an engine `e`, as the core's `recheckDay` says it; null where none can be said.
+ * A property test holds the two together.
+ */
+export const RECHECK_DAY_SQL = `case
+    when r.bench_day >= :day then r.bench_day
+    when r.due_date < :day then r.due_date
+    when e.running > r.due_usage or e.heat_cycles > r.due_cycles then cast(:day as date)
+    when coalesce(r.expected_day, r.due_date) is not null
+      then greatest(coalesce(r.expected_day, r.due_date), cast(:day as date))
+  end`;
+
+/** What `NEARNESS_SQL` and `RECHECK_DAY_SQL` are given for a day in the shop. */
 export const nearnessOn = (day: Day) => ({
   day,
   soon: addDays(day, DUE_WITHIN_DAYS),

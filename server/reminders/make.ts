@@ -1,8 +1,15 @@
-import { addDays, comesInWords, quietUntil, nextCheckInWords } from '@zero-lash/core/rechecks';
+import {
+  addDays,
+  comesInWords,
+  quietUntil,
+  nextCheckInWords,
+  recheckDayInLetter,
+  type Day,
+} from '@zero-lash/core/rechecks';
 import type { Knex } from 'knex';
 import type { Tables } from 'knex/types/tables.js';
 import { clock, dayIn, shopZone } from '../clock.ts';
-import { NEARNESS_SQL, nearnessOn } from '../rechecks/nearness.ts';
+import { NEARNESS_SQL, nearnessOn, RECHECK_DAY_SQL } from '../rechecks/nearness.ts';
 
 interface Due {
   readonly id: string;
@@ -10,6 +17,7 @@ interface Due {
   readonly place: string;
   readonly usage: number;
   readonly running: number;
+  readonly heatCycles: number;
   readonly unit: string;
   readonly dueUsage: number | null;
   readonly dueDate: string | null;
@@ -26,6 +34,18 @@ interface Due {
   readonly late: boolean;
   readonly out: readonly { readonly point: string; readonly verdict: 'tight' | 'loose' }[];
 }
+
+/**
+ * Whether a planned recheck `r` of an engine `e` that did not fail comes so near that its owner is told: due or past, or its day within
+ * as many days as the shop reminds ahead.
+ */
+export const TOLD_OF_SQL = `(${NEARNESS_SQL} in (0, 1) or (${RECHECK_DAY_SQL}) <= :from)`;
+
+/** What `TOLD_OF_SQL` is given. */
+export const toldOfOn = (day: Day, remindDays: number) => ({
+  ...nearnessOn(day),
+  from: addDays(day, remindDays),
+});
 
 /** What a recheck found out, where it did: the next one stands in the calendar only once it is set again. */
 const OUT_SQL = `(
@@ -46,7 +66,7 @@ export async function makeReminders(db: Knex, now: Date = clock.now()): Promise<
   const today = dayIn(zone, now);
   const shop = (await db('shop').first('name', 'quiet_from', 'quiet_to', 'remind_days'))!;
   const { rows } = await db.raw(
-    `select r.id, e.name as engine, e.place, e.usage, e.running, e.usage_unit as unit, r.due_usage as "dueUsage",
+    `select r.id, e.name as engine, e.place, e.usage, e.running, e.heat_cycles as "heatCycles", e.usage_unit as unit, r.due_usage as "dueUsage",
         r.due_date as "dueDate", r.due_cycles as "dueCycles", r.expected_day as "expectedDay", r.bench_day as "benchDay",
         ${NEARNESS_SQL} = 0 as overdue, v.condition, ${OUT_SQL} as out,
         coalesce(r.after_outcome, 'held') <> 'held' as "notHeld", r.late_round is not null as late,
@@ -55,8 +75,8 @@ export async function makeReminders(db: Knex, now: Date = clock.now()): Promise<
          join sheet_revisions v on v.id = b.revision_id left join owners o on o.id = e.owner_id
       where r.status = 'planned' and not r.held and e.put_away_at is null
         and (r.after_outcome = 'out'
-          or (coalesce(r.after_outcome, 'held') = 'held' and (${NEARNESS_SQL} in (0, 1) or r.expected_day <= :from)))`,
-    { ...nearnessOn(today), from: addDays(today, shop.remind_days) },
+          or (coalesce(r.after_outcome, 'held') = 'held' and ${TOLD_OF_SQL}))`,
+    toldOfOn(today, shop.remind_days),
   );
   const leads = await db('people')
     .where({ role: 'lead', active: true })
@@ -68,7 +88,7 @@ export async function makeReminders(db: Knex, now: Date = clock.now()): Promise<
   const told = (rows as Due[]).filter(({ notHeld, out }) => !notHeld || out.length > 0);
   const made = told.flatMap((due) => {
     const letter = {
-      ...(due.out.length > 0 ? foundOut(due, shop.name) : wordsOf(due, shop.name)),
+      ...(due.out.length > 0 ? foundOut(due, shop.name) : wordsOf(due, shop.name, today)),
       // what was found is told once, wherever the next look is moved to; what came in late once for the points it is of
       about: due.late
         ? `late ${namesOf(due.out)}`
@@ -120,7 +140,7 @@ function foundOut({ engine, place, out, late }: Due, shop: string): { subject: s
   };
 }
 
-function wordsOf(due: Due, shop: string): { subject: string; body: string } {
+function wordsOf(due: Due, shop: string, today: Day): { subject: string; body: string } {
   const when = nextCheckInWords(due, { ...due, usageUnit: due.unit }) ?? 'soon';
   const place = due.place === '' ? '' : `, ${due.place}`;
   return {
@@ -132,11 +152,7 @@ function wordsOf(due: Due, shop: string): { subject: string; body: string } {
       due.overdue
         ? 'That is past. A valve that has gone tight burns: please let us look at it before it is run on.'
         : '',
-      due.benchDay
-        ? `It is planned on our bench for ${due.benchDay}.`
-        : due.expectedDay && !due.overdue
-          ? `As it is used, that will be about ${due.expectedDay}.`
-          : '',
+      recheckDayInLetter(due, today),
       comesInWords(due.condition),
       shop,
     ]

@@ -1,7 +1,7 @@
 import type { Mailbox, Reminder } from '@zero-lash/contract/reminders';
-import { addDays } from '@zero-lash/core/rechecks';
 import type { Knex } from 'knex';
 import { shopDay } from '../clock.ts';
+import { TOLD_OF_SQL, toldOfOn } from './make.ts';
 
 const SHOWN = 100;
 
@@ -32,7 +32,7 @@ export async function readMailbox(db: Knex, addresses: boolean): Promise<Omit<Ma
     .leftJoin('owners as o', 'o.id', 'e.owner_id')
     .where({ 'r.status': 'planned', 'r.held': false })
     .whereNull('e.put_away_at')
-    .where('r.expected_day', '<=', addDays(await shopDay(db), shop.remind_days))
+    .whereRaw(TOLD_OF_SQL, toldOfOn(await shopDay(db), shop.remind_days))
     .whereRaw(`(o.id is null or (o.tells = 'mail' and o.email = ''))`)
     .orderByRaw('lower(e.name)')
     .limit(SHOWN)

@@ -1,4 +1,10 @@
-import { comesInWords, nextCheckInWords, runningInWords } from '@zero-lash/core/rechecks';
+import {
+  comesInWords,
+  dayInWords,
+  nextCheckInWords,
+  recheckDayInLetter,
+  runningInWords,
+} from '@zero-lash/core/rechecks';
 import { addedTo, lastDone, statusOf, buildInWords } from '@zero-lash/core/builds';
 import { formatInterval, formatLength, tenthsFromMm, type ShopUnit } from '@zero-lash/core/length';
 import { gapInTenths, type KnownGap, type Verdict } from '@zero-lash/core/measuring';
@@ -74,6 +80,7 @@ export async function readOwnerSheet(db: Knex, buildId: string): Promise<OwnerSh
   const shop = (await db('shop').first('name', 'unit'))!;
   const unit = shop.unit as ShopUnit;
   const zone = await shopZone(db);
+  const on = (moment: string) => dayInWords(dayIn(zone, new Date(moment)));
   const owned = (await db('engines').where({ id: engine.id }).first('owner', 'serial', 'duty'))!;
   const wear = wearSheetOf(await readEntries(db, buildId, 'wear'), sheet.wearLimits);
   const fates = partDispositions(wear, sheet.pattern);
@@ -89,23 +96,21 @@ export async function readOwnerSheet(db: Knex, buildId: string): Promise<OwnerSh
       owned.duty,
       runningInWords(signOff?.usage ?? engine.usage, engine.usageUnit),
     ].filter(Boolean),
-    build: `Build ${build.number}, opened ${dayIn(zone, new Date(build.openedAt))} · ${shop.name}`,
+    build: `Build ${build.number}, opened ${on(build.openedAt)} · ${shop.name}`,
     complaint: buildInWords(build),
     sheet: `${sheet.maker} ${sheet.name}, revision ${sheet.number}; ${sheet.source.manual}${sheet.source.page && `, page ${sheet.source.page}`}`,
     signed: signOff
-      ? `Signed off by ${signOff.by} on ${dayIn(zone, new Date(signOff.at))}.`
+      ? `Signed off by ${signOff.by} on ${on(signOff.at)}.`
       : 'Not signed off yet: this is how it stands so far.',
     statement: signOff?.statement ?? '',
     added: signOff
       ? [
           ...addedTo(signOff, await readNotes(db, buildId)).map(
-            ({ text, by, at }) => `Added ${dayIn(zone, new Date(at))} by ${by}: ${text}`,
+            ({ text, by, at }) => `Added ${on(at)} by ${by}: ${text}`,
           ),
           ...build.late.flatMap(({ what, point, said, by, cameAt }) =>
             what === 'reading'
-              ? [
-                  `Came in ${dayIn(zone, new Date(cameAt))}, measured before it was signed by ${by}: ${point} ${said}`,
-                ]
+              ? [`Came in ${on(cameAt)}, measured before it was signed by ${by}: ${point} ${said}`]
               : [],
           ),
         ]
@@ -136,7 +141,13 @@ export async function readOwnerSheet(db: Knex, buildId: string): Promise<OwnerSh
       .filter(({ state }) => state === 'fitted')
       .map(partsListRow),
     next: planned
-      ? `Next check: ${nextCheckInWords(planned, engine) ?? 'as the shop says'}. ${comesInWords(sheet.condition)}`
+      ? [
+          `Next check: ${nextCheckInWords(planned, engine) ?? 'as the shop says'}.`,
+          recheckDayInLetter({ ...engine, ...planned }, dayIn(zone)),
+          comesInWords(sheet.condition),
+        ]
+          .filter(Boolean)
+          .join(' ')
       : 'The next check is planned when it is signed off.',
   };
 }

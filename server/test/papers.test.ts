@@ -2,6 +2,7 @@ import type { RanOfBuild } from '@zero-lash/contract/ran';
 import { checkKey, provenBy } from '@zero-lash/core/builds';
 import { lashPoints } from '@zero-lash/core/sheets';
 import { randomUUID } from 'node:crypto';
+import { dayInWords } from '@zero-lash/core/rechecks';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { readPdf } from './pdf.ts';
 import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
@@ -40,7 +41,7 @@ describe('the owner’s sheet', () => {
     const planned = build.rechecks.find(({ status }) => status === 'planned')!;
     expect(read.text).toMatch(
       new RegExp(
-        `Next check: by ${planned.dueDate}, [^.]*\\bat ${planned.dueUsage} hours, whichever is first\\.`,
+        `Next check: by ${dayInWords(planned.dueDate!)}, [^.]*\\bat ${planned.dueUsage} hours, whichever is first\\.`,
       ),
     );
   });

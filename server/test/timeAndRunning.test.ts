@@ -4,10 +4,11 @@ import type { EngineRow, EngineView } from '@zero-lash/contract/engines';
 import type { Session } from '@zero-lash/contract/people';
 import type { SheetSummary } from '@zero-lash/contract/sheets';
 import type { Today } from '@zero-lash/contract/today';
-import { dueState, onMeter } from '@zero-lash/core/rechecks';
+import { addDays, dueState, onMeter, recheckDay } from '@zero-lash/core/rechecks';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { whenTaken, type WriteContext } from '../plugins/writeContext.ts';
+import { nearnessOn, RECHECK_DAY_SQL } from '../rechecks/nearness.ts';
 import { clock, dayIn, isAhead } from '../clock.ts';
 import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
 
@@ -245,8 +246,13 @@ describe('when a recheck is due', () => {
           dueCycles: fc.option(fc.integer({ min: 1, max: 30 })),
           cycles: fc.integer({ min: 0, max: 32 }),
           held: fc.boolean(),
+          days: fc.tuple(...Array.from({ length: 3 }, () => fc.option(fc.integer({ min: -9, max: 30 })))),
         }),
-        async (planned, after, ran, { dueCycles, cycles, held }) => {
+        async (planned, after, ran, { dueCycles, cycles, held, days }) => {
+          const { day: today } = (await shop.call<Today>(VIEWER, 'GET', 'today')).body;
+          const [benchDay, expectedDay, dueDate] = days.map((left) =>
+            left === null ? null : addDays(today, left),
+          ) as [string | null, string | null, string | null];
           const due = Math.round((planned + after) * 10) / 10;
           // figures at the very edge are what the two would differ on
           const usage = Math.round((planned + (ran < 0 ? after * -ran : ran)) * 10) / 10;
@@ -258,19 +264,27 @@ describe('when a recheck is due', () => {
             .db('rechecks')
             .where({ id: recheck.id })
             .update({
-              ...{ planned_usage: planned, due_usage: due, due_date: null, held },
+              ...{ planned_usage: planned, due_usage: due, due_date: dueDate, held },
+              ...{ bench_day: benchDay, expected_day: expectedDay },
               ...{ due_cycles: dueCycles, planned_cycles: 0 },
             });
-          const today = (await shop.call<Today>(VIEWER, 'GET', 'today')).body;
           const state = dueState(
-            { dueUsage: due, dueDate: null, dueCycles },
+            { dueUsage: due, dueDate, dueCycles },
             { usage: planned, cycles: 0 },
-            { day: today.day, usage, cycles },
+            { day: today, usage, cycles },
             null,
             held,
           );
+          const { rows } = await shop.db.raw(
+            `select (${RECHECK_DAY_SQL})::text as day from rechecks r join engines e on e.id = r.engine_id where r.id = :id`,
+            { ...nearnessOn(today), id: recheck.id },
+          );
+          const dated = { benchDay, expectedDay, dueDate, dueUsage: due, dueCycles };
+          expect(rows[0].day).toBe(
+            recheckDay({ ...dated, running: usage, heatCycles: cycles }, today)?.day ?? null,
+          );
           const others = await shop.db('rechecks').where({ status: 'planned' }).whereNot({ id: recheck.id });
-          const { counts } = today.rechecks;
+          const { counts } = (await shop.call<Today>(VIEWER, 'GET', 'today')).body.rechecks;
           expect(Object.values(counts).reduce((sum, count) => sum + count, 0)).toBe(others.length + 1);
           const without = await countsWithout(recheck.id);
           expect({ ...counts, [state]: counts[state] - 1 }).toEqual(without);

@@ -3,7 +3,7 @@ import type { UsageUnit } from '@zero-lash/contract/values';
 import { STAGE_KEYS, type StageKey, RUNNING } from '@zero-lash/core/builds';
 import { dueState, type Day, type RecheckOutcome } from '@zero-lash/core/rechecks';
 import type { Knex } from 'knex';
-import { NEARNESS_SQL, nearnessOn } from '../rechecks/nearness.ts';
+import { NEARNESS_SQL, nearnessOn, RECHECK_DAY_SQL } from '../rechecks/nearness.ts';
 
 const BUILDS_A_STAGE = 10;
 const RECHECKS_SHOWN = 16;
@@ -23,7 +23,7 @@ export async function readToday(db: Knex, day: Day): Promise<Today> {
       select r.id, r.build_id, r.engine_id, r.sequence, r.planned_usage, r.planned_cycles, r.after_outcome, r.due_usage,
         r.due_date, r.due_cycles, r.held as "onHold", r.late_round is not null as late,
         e.name, e.owner, e.usage, e.running, e.heat_cycles, e.usage_unit,
-        ${NEARNESS_SQL} as nearness
+        r.bench_day, r.expected_day, ${RECHECK_DAY_SQL} as on_day, ${NEARNESS_SQL} as nearness
       from rechecks r join engines e on e.id = r.engine_id
       where r.status = 'planned' and e.put_away_at is null
     )
@@ -45,7 +45,7 @@ export async function readToday(db: Knex, day: Day): Promise<Today> {
         from (select * from sheet_revisions where status = 'draft' order by number limit :drafts) d
           join sheets s on s.id = d.sheet_id) as drafts,
       (select coalesce(json_agg(p), '[]') from (
-        select * from planned order by nearness, due_date nulls last, name limit :rechecks) p) as rechecks`,
+        select * from planned order by nearness, on_day nulls last, name, id limit :rechecks) p) as rechecks`,
     {
       ...nearnessOn(day),
       running: RUNNING,
@@ -76,6 +76,8 @@ interface TodayRow {
     after_outcome: RecheckOutcome | null;
     due_usage: number | null;
     due_date: Day | null;
+    bench_day: Day | null;
+    expected_day: Day | null;
     name: string;
     owner: string;
     usage: number;
@@ -99,7 +101,10 @@ function shape(day: Day, row: TodayRow): Today {
     rechecks: {
       counts: row.counts,
       list: row.rechecks.map((recheck) => {
-        const due = { dueUsage: recheck.due_usage, dueDate: recheck.due_date };
+        const due = {
+          ...{ dueUsage: recheck.due_usage, dueDate: recheck.due_date, dueCycles: recheck.due_cycles },
+          ...{ running: recheck.running, heatCycles: recheck.heat_cycles },
+        };
         return {
           id: recheck.id,
           buildId: recheck.build_id,
@@ -107,10 +112,11 @@ function shape(day: Day, row: TodayRow): Today {
           engine: recheck.name,
           owner: recheck.owner,
           usageUnit: recheck.usage_unit,
-          running: recheck.running,
           ...due,
+          benchDay: recheck.bench_day,
+          expectedDay: recheck.expected_day,
           state: dueState(
-            { ...due, dueCycles: recheck.due_cycles },
+            due,
             { usage: recheck.planned_usage, cycles: recheck.planned_cycles },
             { day, usage: recheck.running, cycles: recheck.heat_cycles },
             recheck.after_outcome,

@@ -6,9 +6,10 @@ import { Link, useParams } from 'react-router';
 import { Empty, Page, PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { ShopTime } from '../app/ShopTime.tsx';
+import { useShopTimes } from '../app/useShopTimes.ts';
 import { useRole } from '../app/useRole.ts';
 import { dueInWords } from '../rechecks/due.ts';
-import { outcomeInWords } from '@zero-lash/core/rechecks';
+import { outcomeInWords, recheckDayInWords } from '@zero-lash/core/rechecks';
 import { DueMark } from '../rechecks/DueMark.tsx';
 import { Differences } from './Differences.tsx';
 import { EditEngine } from './EditEngine.tsx';
@@ -156,6 +157,7 @@ function TakenIn({ engine }: { readonly engine: EngineView }) {
 }
 
 function PastRechecks({ engine }: { readonly engine: EngineView }) {
+  const { today } = useShopTimes();
   const shown = engine.rechecks.filter(({ status }) => status !== 'dropped');
   return (
     <Box as="section">
@@ -168,7 +170,10 @@ function PastRechecks({ engine }: { readonly engine: EngineView }) {
           <Flex justifyContent="space-between" gap="3">
             <Link to={`/builds/${recheck.buildId}`}>Recheck {recheck.sequence}</Link>
             {recheck.state ? (
-              <DueMark state={recheck.state} />
+              <Box>
+                <DueMark state={recheck.state} />{' '}
+                {recheckDayInWords({ ...engine, ...recheck }, today(), engine.usageUnit)}
+              </Box>
             ) : (
               <Box>{recheck.doneAt && <ShopTime at={recheck.doneAt} day />}</Box>
             )}

@@ -1,4 +1,4 @@
-import { runningInWords } from '@zero-lash/core/rechecks';
+import { recheckDayInWords, runningInWords, type DatedRecheck } from '@zero-lash/core/rechecks';
 import { Box, Button, Input } from '@chakra-ui/react';
 import type { EngineRow, EngineSort } from '@zero-lash/contract/engines';
 import { stageOf } from '@zero-lash/core/builds';
@@ -12,15 +12,25 @@ import {
 import { useDeferredValue, useState } from 'react';
 import { useShortcut } from '../app/useShortcut.ts';
 import { Link, useSearchParams } from 'react-router';
-import { dayInWords } from '../app/dates.ts';
 import { grouped } from '../app/figures.ts';
 import { Empty, Page } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useRole } from '../app/useRole.ts';
+import { useShopTimes } from '../app/useShopTimes.ts';
 import { DueMark } from '../rechecks/DueMark.tsx';
 import { useEnginesQuery } from './endpoints.ts';
 import { EnginesIn } from './EnginesIn.tsx';
 import { NewEngineForm } from './NewEngineForm.tsx';
+
+/** When an engine's recheck is, beside how near it is. */
+function RecheckDay({ of }: { readonly of: DatedRecheck & Pick<EngineRow, 'usageUnit'> }) {
+  const { today } = useShopTimes();
+  return (
+    <Box as="span" color="faded" fontSize="sm" marginLeft="2">
+      {recheckDayInWords(of, today(), of.usageUnit)}
+    </Box>
+  );
+}
 
 const column = createColumnHelper<EngineRow>();
 
@@ -62,11 +72,7 @@ const COLUMNS = [
         original.recheck && (
           <Box>
             <DueMark state={original.recheck.state} />
-            {original.recheck.dueDate && (
-              <Box as="span" color="faded" fontSize="sm" marginLeft="2">
-                {dayInWords(original.recheck.dueDate)}
-              </Box>
-            )}
+            <RecheckDay of={{ ...original, ...original.recheck }} />
           </Box>
         )
       ),

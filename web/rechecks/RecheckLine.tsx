@@ -1,9 +1,8 @@
 import { Box, Button } from '@chakra-ui/react';
 import type { RecheckRow } from '@zero-lash/contract/rechecks';
-import { causesOf } from '@zero-lash/core/rechecks';
+import { causesOf, recheckDayInWords } from '@zero-lash/core/rechecks';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { dayInWords, daysLeftInWords } from '../app/dates.ts';
 import { useRole } from '../app/useRole.ts';
 import { DueMark } from './DueMark.tsx';
 import { dueInWords, expectedInWords } from './due.ts';
@@ -34,16 +33,8 @@ export function RecheckLine({ recheck, today }: { readonly recheck: RecheckRow; 
         ))}
       </div>
       <div>
-        {recheck.benchDay ? (
-          <>
-            <b>on the bench {dayInWords(recheck.benchDay)}</b>, {daysLeftInWords(recheck.benchDay, today)}
-          </>
-        ) : (
-          <>
-            {recheck.expectedDay && daysLeftInWords(recheck.expectedDay, today)}
-            {recheck.byForecast && ' · sooner by its forecast'}
-          </>
-        )}
+        {recheckDayInWords(recheck, today, recheck.usageUnit)}
+        {recheck.byForecast && ' · sooner by its forecast'}
         <small>{dueInWords(recheck, recheck)}</small>
         {recheck.points && <small>a short look: {recheck.points.join(' ')}</small>}
         <small>{expectedInWords(recheck)}</small>

@@ -8,13 +8,14 @@ import { ShopTime } from '../app/ShopTime.tsx';
 import { PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { dueInWords, expectedInWords } from './due.ts';
-import { outcomeInWords, hasMeter } from '@zero-lash/core/rechecks';
+import { outcomeInWords, hasMeter, recheckDayInWords } from '@zero-lash/core/rechecks';
 import { DueMark } from './DueMark.tsx';
 import { HeadTorqued } from './HeadTorqued.tsx';
 import { WhatIsForecast } from './WhatIsForecast.tsx';
 import { StillUnsent } from '../app/StillUnsent.tsx';
 import { useOnceSent } from '../app/useOnceSent.ts';
 import { useRole } from '../app/useRole.ts';
+import { useShopTimes } from '../app/useShopTimes.ts';
 import { useSession } from '../app/useSession.ts';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
@@ -24,6 +25,7 @@ import { SetAgain, SetHeldAgain } from './SetAgain.tsx';
 /** The build's rechecks: the next one and its work, and what earlier ones said. */
 export function Rechecks({ build }: { readonly build: BuildView }) {
   const { mayWork } = useRole();
+  const { today } = useShopTimes();
   const put = useBenchWrite(build.id);
   const [close, closing] = useCloseRecheckMutation();
   const next = build.rechecks.find(({ status }) => status === 'planned');
@@ -50,6 +52,7 @@ export function Rechecks({ build }: { readonly build: BuildView }) {
           <Flex gap="3" alignItems="baseline" flexWrap="wrap">
             <b>Recheck {next.sequence}</b>
             {next.state && next.state !== 'not-held' && <DueMark state={next.state} />}
+            {recheckDayInWords({ ...build.engine, ...next }, today(), build.engine.usageUnit)}
           </Flex>
           <Box color="faded">
             {dueInWords(next, build.engine)}; {expectedInWords(next)}

@@ -10,7 +10,7 @@ import {
   type DragEndEvent,
 } from '@dnd-kit/core';
 import type { RecheckRow, RecheckSearch } from '@zero-lash/contract/rechecks';
-import { addDays } from '@zero-lash/core/rechecks';
+import { addDays, recheckDay } from '@zero-lash/core/rechecks';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { dayInWords } from '../app/dates.ts';
@@ -38,8 +38,8 @@ function monthFrom(day: string, on: number): string {
 const mondayOf = (day: string) => addDays(day, -((new Date(`${day}T00:00:00Z`).getUTCDay() + 6) % 7));
 
 /** Where a recheck stands: the day it is planned on the bench, or that it is expected on; overdue on today. */
-const dayOf = ({ benchDay, expectedDay, dueDate }: RecheckRow, today: string) => {
-  const day = benchDay ?? expectedDay ?? dueDate;
+const dayOf = (recheck: RecheckRow, today: string) => {
+  const day = recheckDay(recheck, today)?.day ?? null;
   return day !== null && day < today ? today : day;
 };
 

@@ -3,7 +3,7 @@ import { dayInWords } from '../app/dates.ts';
 
 /** When a recheck is due, in words, its day as this page writes days: `by 1 Oct 2031, before the first frost, or at 350 hours`. */
 export const dueInWords = (due: NextCheck, engine: Parameters<typeof nextCheckInWords>[1]): string =>
-  nextCheckInWords(due, engine, dayInWords) ?? 'nothing makes it due';
+  nextCheckInWords(due, engine) ?? 'nothing makes it due';
 
 /** The day it is expected on by how the engine is used, with its spread where there is one. */
 export function expectedInWords({

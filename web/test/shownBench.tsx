@@ -119,7 +119,7 @@ export function build(change: Partial<BuildView> = {}, means: Means = inlineSix.
       ownAims: null,
       lastChecked: null,
     },
-    engine: { id: 'e', name: 'Frost fan 7', usageUnit: 'hours', usage: 100, running: 100 },
+    engine: { id: 'e', name: 'Frost fan 7', usageUnit: 'hours', usage: 100, running: 100, heatCycles: 0 },
     sheet: {
       pattern,
       ...{ condition: 'cold', temperature: null, setCold: null, coldHours: 6 },

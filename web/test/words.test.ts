@@ -2,7 +2,6 @@ import { torqueWarningOf } from '../sheets/warnings.ts';
 import type { ReadingRow, Round } from '@zero-lash/contract/measuring';
 import { describe, expect, it } from 'vitest';
 import { problemFrom } from '../app/api.ts';
-import { daysLeftInWords } from '../app/dates.ts';
 import { numberTyped } from '@zero-lash/core/length';
 import { nextUnmeasured } from '@zero-lash/core/builds';
 import { headPoints } from '../buildPage/headPoints.ts';
@@ -62,14 +61,6 @@ describe('figures and days', () => {
     [87.9, '87.9'],
   ])('%d is read as %s', (value, text) => {
     expect(grouped(value)).toBe(text);
-  });
-
-  it.each([
-    ['2031-03-01', 'in 1 day'],
-    ['2031-02-28', 'today'],
-    ['2031-02-25', '3 days late'],
-  ])('%s is %s', (day, words) => {
-    expect(daysLeftInWords(day, '2031-02-28')).toBe(words);
   });
 });
 

@@ -1,8 +1,9 @@
 import type { Today } from '@zero-lash/contract/today';
 import { stageOf, RUNNING, buildInWords } from '@zero-lash/core/builds';
+import { recheckDayInWords } from '@zero-lash/core/rechecks';
 import { lazy, Suspense } from 'react';
 import { Link } from 'react-router';
-import { agoInWords, dayInWords, daysLeftInWords } from '../app/dates.ts';
+import { agoInWords, dayInWords } from '../app/dates.ts';
 import { grouped } from '../app/figures.ts';
 import { Empty, Page, PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
@@ -167,8 +168,8 @@ function DueList({ today }: { readonly today: Today }) {
                 </small>
               </span>
               <span className="today-left">
-                {recheck.dueDate && daysLeftInWords(recheck.dueDate, today.day)}
-                {recheck.dueUsage !== null && (
+                {recheckDayInWords(recheck, today.day, recheck.usageUnit)}
+                {recheck.dueUsage !== null && recheck.dueUsage >= recheck.running && (
                   <small>{usageLeft(recheck.dueUsage - recheck.running, recheck.usageUnit)}</small>
                 )}
               </span>
@@ -185,7 +186,4 @@ function DueList({ today }: { readonly today: Today }) {
   );
 }
 
-function usageLeft(left: number, unit: string): string {
-  const size = Math.round(Math.abs(left) * 10) / 10;
-  return `${grouped(size)} ${unit} ${left < 0 ? 'over' : 'left'}`;
-}
+const usageLeft = (left: number, unit: string) => `${grouped(Math.round(left * 10) / 10)} ${unit} left`;
