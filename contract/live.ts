@@ -2,12 +2,36 @@ import { z } from 'zod';
 import { buildWrite } from './builds.ts';
 import { id } from './values.ts';
 
+/** What a write may change that pages other than a build's show: a browser asks again for what it shows of it. */
+export const TOPICS = [
+  /** builds opened, moved, signed, closed, and rechecks done in them */
+  'bench',
+  'engines',
+  'owners',
+  'usage',
+  'rechecks',
+  'sheets',
+  'tools',
+  'gauges',
+  'drawer',
+  'people',
+  'shop',
+  'feeds',
+  'letters',
+] as const;
+export type Topic = (typeof TOPICS)[number];
+
 /** What comes live from the server to a browser that has asked. */
 export const liveEvent = z.discriminatedUnion('kind', [
   /** how far a build is, told as a stream begins: what is older may not have been heard */
   z.object({ kind: z.literal('here'), build: id, seq: z.int() }),
   buildWrite.extend({ kind: z.literal('build') }),
-  z.object({ kind: z.literal('tools') }),
+  z.object({
+    kind: z.literal('changed'),
+    topics: z.array(z.enum(TOPICS)),
+    /** the key of the write that did it, so that whoever sent it need not ask again; null where no person wrote */
+    write: id.nullable(),
+  }),
   z.object({
     kind: z.literal('gauge'),
     instrument: id,

@@ -95,7 +95,12 @@ export type ShopChange = z.infer<typeof shopChange>;
 export const proposedAddress = z.object({ address: z.string() });
 export type ProposedAddress = z.infer<typeof proposedAddress>;
 
-export const session = z.object({ person, shop });
+export const session = z.object({
+  person,
+  shop,
+  /** nobody else can check what this lead writes */
+  soleLead: z.boolean(),
+});
 export type Session = z.infer<typeof session>;
 
 /** What was changed of a person, and by whom: it stays on the record. */

@@ -32,6 +32,7 @@ export const RECORD_TABLES = {
     },
     ...{ temperature: 'json?', usage_unit: 'text', recheck_plan: 'json', source: 'json', notes: 'text' },
     ...{ entered_by: '>people', checked_by: '>people?', created_at: 'moment', published_at: 'moment?' },
+    ...{ read_by: '>people?~', read_at: 'moment?~' },
     ...{ version: 'number', wear_limits: 'json', torques: 'json', format: 'number', wanted: 'json' },
     ...{ piece_charts: 'json', assembly: 'json', run_in: 'json~', second_source: 'json?~' },
     ...{ pictures: 'json~', origins: 'json~', limits_to_come: 'truth~', system: 'text?~' },

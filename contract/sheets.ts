@@ -353,6 +353,10 @@ export const sheetRevision = sheetFields.extend({
   status: sheetStatus,
   enteredBy: z.string(),
   checkedBy: z.string().nullable(),
+  /** everybody who wrote at it */
+  writers: z.array(z.string()),
+  /** who read it against its source where whoever published it had written at it */
+  readBy: z.string().nullable(),
   publishedAt: moment.nullable(),
   version,
 });
@@ -407,6 +411,8 @@ export const sheetSummary = z.object({
   status: sheetStatus,
   /** a newer revision is being written */
   drafting: z.boolean(),
+  /** published by one who wrote at it, and read by nobody else yet */
+  unread: z.boolean(),
   layout: z.string(),
   cylinders: z.int(),
   points: z.int(),

@@ -23,8 +23,13 @@ export const today = z.object({
       ),
     }),
   ),
-  /** drafts of spec sheets that a lead who did not write at them may check and publish */
-  drafts: z.array(z.object({ sheetId: id, name: z.string(), number: z.int(), writers: z.array(z.string()) })),
+  /** revisions of spec sheets that a lead who did not write at them reads: drafts, and what was published with nobody else there */
+  drafts: z.array(
+    z.object({
+      ...{ sheetId: id, name: z.string(), number: z.int(), published: z.boolean() },
+      writers: z.array(z.string()),
+    }),
+  ),
   rechecks: z.object({
     counts: z.object({
       'not-held': z.int(),

@@ -176,15 +176,16 @@ test('a new revision shows what changed and does not move an open build', async 
   await page.getByRole('button', { name: 'Keep mine' }).click();
   await expect(page.getByText(/4, corrected, page 18/).first()).toBeVisible();
 
-  await third.getByRole('button', { name: /Checked against the source: publish/ }).click();
-  await expect(
-    third.getByText(/changed this draft while you read it, so it was not published/),
-  ).toBeVisible();
+  // whoever reads it to vouch for it is told as it happens, and what they read stands still
+  await expect(third.getByText(/Tobin Hask changed this draft while you read it/)).toBeVisible();
+  await expect(third.getByRole('button', { name: /Checked against the source: publish/ })).toHaveCount(0);
   await expect(third.getByRole('alert').getByRole('row', { name: /Source/ })).toContainText('4, corrected');
   await third.getByRole('button', { name: 'Show it as it is now' }).click();
   await expect(third.getByText(/4, corrected, page 18/).first()).toBeVisible();
   await third.getByRole('button', { name: /Checked against the source: publish/ }).click();
   await expect(third.getByText(/Osk Velland, published/)).toBeVisible();
+  // and every other page that shows it hears of it, by itself
+  await expect(other.getByText(/revision 2, published/)).toBeVisible();
   await openEngine(page, 'Line trolley');
   await page.getByRole('link', { name: /Build 1/ }).click();
   await expect(page.getByRole('link', { name: /T3 Trolley, revision 1/ })).toBeVisible();

@@ -1,6 +1,7 @@
 import type { FastifyBaseLogger } from 'fastify';
 import type { Knex } from 'knex';
 import PgBoss from 'pg-boss';
+import { announceChange } from './plugins/bus.ts';
 import { oneServerAtATime } from './database.ts';
 import { makeReminders } from './reminders/make.ts';
 import type { Mailer } from './reminders/mailer.ts';
@@ -38,8 +39,9 @@ export async function startJobs(
     }
   });
   await boss.work(REMIND, async () => {
-    await makeReminders(db);
-    await sendReminders(db, mailer);
+    const made = await makeReminders(db);
+    const sent = await sendReminders(db, mailer);
+    if (made + sent > 0) await announceChange(db, ['letters']);
   });
   await boss.work(FORECAST, async () => {
     await keepForecastsUp(db);

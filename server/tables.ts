@@ -459,6 +459,8 @@ declare module 'knex/types/tables.js' {
       origins: unknown;
       limits_to_come: boolean;
       system: 'metric' | 'inch' | null;
+      read_by: string | null;
+      read_at: Date | null;
     };
     sheets: {
       id: string;

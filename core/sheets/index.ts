@@ -1,3 +1,4 @@
+export { isUnread, type SheetReaders } from './unread.ts';
 export { limitWarning, type LimitWarning } from './limitWarning.ts';
 export { meansWarnings, type MeansWarning } from './meansWarnings.ts';
 export {

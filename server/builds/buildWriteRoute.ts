@@ -3,7 +3,7 @@ import type { FastifyInstance } from 'fastify';
 import type { z } from 'zod';
 import { announce } from '../plugins/bus.ts';
 import { writeRoute, type WriteAddress, type WriteRoute, type WriteTerms } from '../plugins/writeRoute.ts';
-import { KEPT_WRITE, toldOf } from './write.ts';
+import { KEPT_WRITE, toldOf, topicsOf } from './write.ts';
 
 /** A route by which something is written in a build. */
 interface BuildWriteRoute<Body extends z.ZodType, Params extends z.ZodObject, Ready> extends WriteTerms<
@@ -33,6 +33,7 @@ export function buildWriteRoute<
     ...terms,
     answer: buildWrite,
     kept: KEPT_WRITE,
+    changes: ({ changes }) => topicsOf(changes),
     work: async (db, write) => {
       const told = [await work(db, write)].flat() as BuildWrite[];
       await announce(db, ...told.map(toldOf));

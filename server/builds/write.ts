@@ -1,5 +1,5 @@
 import type { BuildRowChange, BuildWrite } from '@zero-lash/contract/builds';
-import type { LiveEvent } from '@zero-lash/contract/live';
+import type { LiveEvent, Topic } from '@zero-lash/contract/live';
 import type { Kept } from '../plugins/writes.ts';
 import { seqOf } from './read.ts';
 import { readRows, rowNameOf, type RowName } from './registry.ts';
@@ -23,6 +23,15 @@ export const KEPT_WRITE: Kept<BuildWrite> = {
     return { build, seq, changes: await readRows(db, build, rows) };
   },
 };
+
+/** What a write in a build changes that other pages show: how far it is, and what a setting took out of the drawer. */
+export function topicsOf(changes: readonly BuildRowChange[]): Topic[] {
+  const kinds = new Set(changes.map(({ kind }) => kind));
+  return [
+    ...(kinds.has('head') || kinds.has('recheck') ? (['bench'] as const) : []),
+    ...(kinds.has('setting') ? (['drawer'] as const) : []),
+  ];
+}
 
 /** What is told of a write: its rows, or only their kinds where they are too large to be told. */
 export function toldOf({ build, seq, changes }: BuildWrite): LiveEvent {

@@ -65,6 +65,7 @@ export function calendarRoutes(instance: FastifyInstance, _options: object, done
   });
 
   writeRoute(app, 'POST /calendar-feeds', {
+    changes: ['feeds'],
     answer: newCalendarFeed,
     role: 'viewer',
     kept: {
@@ -76,6 +77,7 @@ export function calendarRoutes(instance: FastifyInstance, _options: object, done
   });
 
   writeRoute(app, 'DELETE /calendar-feeds/:id', {
+    changes: ['feeds'],
     answer: z.array(calendarFeed),
     role: 'viewer',
     work: async (db, { id: feed, context: { personId } }) => {

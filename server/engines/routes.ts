@@ -53,18 +53,21 @@ export function engineRoutes(instance: FastifyInstance, _options: object, done: 
   );
 
   writeRoute(app, 'POST /engines', {
+    changes: ['engines'],
     body: newEngine,
     answer: engineRow,
     work: (db, { body, context }) => store.addEngine(db, body, context.personId),
   });
 
   writeRoute(app, 'PATCH /engines/:id', {
+    changes: ['engines'],
     body: engineChange,
     answer: engineRow,
     work: (db, { id: engine, body }) => store.changeEngine(db, engine, body),
   });
 
   writeRoute(app, 'POST /engines/:id/put-away', {
+    changes: ['engines'],
     body: putAwayRequest,
     answer: engineRow,
     status: 200,
@@ -72,6 +75,7 @@ export function engineRoutes(instance: FastifyInstance, _options: object, done: 
   });
 
   writeRoute(app, 'POST /engines/:id/bring-back', {
+    changes: ['engines'],
     body: bringBackRequest,
     answer: engineRow,
     status: 200,
@@ -79,6 +83,7 @@ export function engineRoutes(instance: FastifyInstance, _options: object, done: 
   });
 
   writeRoute(app, 'PUT /engines/:id/plan', {
+    changes: ['engines'],
     body: newEnginePlan,
     answer: engineView,
     role: 'lead',
@@ -94,12 +99,14 @@ export function engineRoutes(instance: FastifyInstance, _options: object, done: 
   });
 
   writeRoute(app, 'POST /engines/:id/usages', {
+    changes: ['usage'],
     body: newUsage,
     answer: engineRow,
     work: (db, { id: engine, body, context }) => store.logUsage(db, engine, body, context),
   });
 
   writeRoute(app, 'POST /engines/:id/usages/:usage/struck-out', {
+    changes: ['usage'],
     params: params.extend({ usage: id }),
     body: usageStruck,
     answer: usageStruckOut,

@@ -37,8 +37,9 @@ export class GaugeListener {
 
   start(): void {
     this.#endings.push(
-      this.#bus.subscribe(({ kind }) => {
-        if (kind === 'tools') inBackground(this.#log, 'reading the gauges', this.#readGauges());
+      this.#bus.subscribe((event) => {
+        if (event.kind === 'changed' && event.topics.includes('tools'))
+          inBackground(this.#log, 'reading the gauges', this.#readGauges());
       }),
       everySoOften(this.#log, 'reading the gauges', READ_EVERY_MS, () => this.#readGauges()),
     );

@@ -33,6 +33,7 @@ export function gaugeRoutes(
   );
 
   writeRoute(app, 'POST /gauges/:id/hold', {
+    changes: ['gauges'],
     body: gaugeHold,
     answer: gaugeHeld,
     status: 200,
@@ -40,6 +41,7 @@ export function gaugeRoutes(
   });
 
   writeRoute(app, 'POST /gauges/:id/release', {
+    changes: ['gauges'],
     body: gaugeHold,
     answer: gaugeHeld,
     status: 200,
@@ -47,6 +49,7 @@ export function gaugeRoutes(
   });
 
   writeRoute(app, 'POST /gauges/:id/simulation', {
+    changes: [],
     body: simulatedGauge.extend({ press: z.boolean().default(false) }),
     answer: gaugeTold,
     status: 200,

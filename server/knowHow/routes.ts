@@ -11,6 +11,7 @@ export function knowHowRoutes(app: FastifyInstance, _options: object, done: () =
   });
 
   writeRoute(app, 'PATCH /know-how/:id', {
+    changes: [],
     body: knowHowChange,
     answer: knowHowRow,
     role: 'lead',

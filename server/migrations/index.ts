@@ -14,6 +14,7 @@ import * as notMeasured from './111-notMeasured.ts';
 import * as lastChecked from './112-lastChecked.ts';
 import * as setCold from './113-setCold.ts';
 import * as coldHours from './114-coldHours.ts';
+import * as secondReading from './115-secondReading.ts';
 import { EARLIER_NAMES, earlierSource } from './earlier/index.ts';
 import { sourceOf } from './source.ts';
 
@@ -33,6 +34,7 @@ const MIGRATIONS = {
   '112-lastChecked': lastChecked,
   '113-setCold': setCold,
   '114-coldHours': coldHours,
+  '115-secondReading': secondReading,
 } as const;
 
 /** The migrations of every database of ours, in order. */

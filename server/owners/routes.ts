@@ -16,6 +16,7 @@ export function ownerRoutes(instance: FastifyInstance, _options: object, done: (
   });
 
   writeRoute(app, 'PATCH /owners/:id', {
+    changes: ['owners'],
     body: ownerChange,
     answer: owner,
     work: (db, { id, body }) => changeOwner(db, id, body),

@@ -10,7 +10,6 @@ import {
   shopChange,
   signIn,
 } from '@zero-lash/contract/people';
-import type { Session } from '@zero-lash/contract/people';
 import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance, FastifyReply } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
@@ -58,15 +57,14 @@ export async function peopleRoutes(instance: FastifyInstance): Promise<void> {
     return outcome === 'good';
   }
 
-  app.get('/session', { schema: { response: { 200: session } } }, async (request): Promise<Session> => ({
-    person: personOf(request),
-    shop: await store.readShop(app.db),
-  }));
+  app.get('/session', { schema: { response: { 200: session } } }, (request) =>
+    store.readSession(app.db, personOf(request)),
+  );
 
   app.post(
     '/session',
     { schema: { body: signIn, response: { 200: session } }, config: { open: true, keyless: true } },
-    async (request, reply): Promise<Session> => {
+    async (request, reply) => {
       const { name, passphrase } = request.body;
       const found = await store.findForSignIn(app.db, name);
       const caller = {
@@ -84,7 +82,7 @@ export async function peopleRoutes(instance: FastifyInstance): Promise<void> {
       request.session.personId = found.id;
       await request.session.save();
       const { passphraseHash: _, ...signedIn } = found;
-      return { person: signedIn, shop: await store.readShop(app.db) };
+      return store.readSession(app.db, signedIn);
     },
   );
 
@@ -126,10 +124,10 @@ export async function peopleRoutes(instance: FastifyInstance): Promise<void> {
   );
 
   writeRoute(app, 'PATCH /shop', {
+    changes: ['shop', 'tools'],
     body: shopChange,
     answer: shop,
     role: 'lead',
-    tells: { kind: 'tools' },
     work: (db, { body }) => store.changeShop(db, body),
   });
 
@@ -148,6 +146,7 @@ export async function peopleRoutes(instance: FastifyInstance): Promise<void> {
   );
 
   writeRoute(app, 'POST /people', {
+    changes: ['people'],
     body: newPerson,
     answer: person,
     role: 'lead',
@@ -157,6 +156,7 @@ export async function peopleRoutes(instance: FastifyInstance): Promise<void> {
   });
 
   writeRoute(app, 'PATCH /people/:id', {
+    changes: ['people'],
     body: personChange,
     answer: person,
     role: 'lead',

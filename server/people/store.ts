@@ -3,6 +3,7 @@ import type {
   Person,
   PersonChange,
   PersonChanged,
+  Session,
   Shop,
   ShopChange,
 } from '@zero-lash/contract/people';
@@ -196,6 +197,15 @@ const SHOP = [
   'address',
   'version',
 ] as const;
+
+/** Who is signed in, in which shop, and whether they are its only lead. */
+export async function readSession(db: Knex, person: Person): Promise<Session> {
+  const other = await db('people')
+    .where({ role: 'lead', active: true })
+    .whereNot({ id: person.id })
+    .first('id');
+  return { person, shop: await readShop(db), soleLead: person.role === 'lead' && !other };
+}
 
 export async function readShop(db: Knex): Promise<Shop> {
   const {

@@ -16,8 +16,6 @@ import { writeRoute } from '../plugins/writeRoute.ts';
 import { addOrder, orderPaper, readOrders, takeDelivery } from './orders.ts';
 import { addMoves, changeSystem, countDrawer, readDrawer, readMoves } from './store.ts';
 
-const tells = { kind: 'tools' } as const;
-
 export function drawerRoutes(instance: FastifyInstance, _options: object, done: () => void): void {
   const app = instance.withTypeProvider<ZodTypeProvider>();
 
@@ -30,24 +28,24 @@ export function drawerRoutes(instance: FastifyInstance, _options: object, done: 
   );
 
   writeRoute(app, 'POST /drawer/moves', {
+    changes: ['drawer'],
     body: newMoves,
     answer: drawer,
-    tells,
     work: (db, { body, context }) => addMoves(db, body, context.personId),
   });
 
   writeRoute(app, 'POST /drawer/counts', {
+    changes: ['drawer'],
     body: newCount,
     answer: drawer,
-    tells,
     work: (db, { body, context }) => countDrawer(db, body, context.personId),
   });
 
   writeRoute(app, 'PUT /drawer/systems/:system', {
+    changes: ['drawer'],
     params: z.object({ system: line(40) }),
     body: systemChange,
     answer: drawer,
-    tells,
     work: (db, { params: { system }, body }) => changeSystem(db, system, body),
   });
 
@@ -55,17 +53,17 @@ export function drawerRoutes(instance: FastifyInstance, _options: object, done: 
   app.get('/drawer/orders', { schema: { response: { 200: orders } } }, () => readOrders(app.db));
 
   writeRoute(app, 'POST /drawer/orders', {
+    changes: ['drawer'],
     body: newOrder,
     answer: orders,
-    tells,
     work: (db, { body, context }) => addOrder(db, body, context.personId, context.key),
   });
 
   writeRoute(app, 'POST /drawer/orders/:id/delivery', {
+    changes: ['drawer'],
     body: newDelivery,
     answer: orders,
     status: 200,
-    tells,
     work: (db, { id: order, body, context }) => takeDelivery(db, order, body, context.personId),
   });
 

@@ -1,5 +1,5 @@
 import { setTimeout as pause } from 'node:timers/promises';
-import type { LiveEvent } from '@zero-lash/contract/live';
+import type { LiveEvent, Topic } from '@zero-lash/contract/live';
 import type { FastifyBaseLogger } from 'fastify';
 import type { Knex } from 'knex';
 import type { Client } from 'pg';
@@ -28,6 +28,19 @@ export async function announce(db: Knex, ...events: readonly ToldEvent[]): Promi
     CHANNEL,
     events.map((event) => JSON.stringify(event)),
   ]);
+}
+
+/**
+ * Tells every browser what it may have to ask for again, once the transaction has been committed.
+ *
+ * @param write the key of the write that did it; null where no person wrote
+ */
+export async function announceChange(
+  db: Knex,
+  topics: readonly Topic[],
+  write: string | null = null,
+): Promise<void> {
+  if (topics.length > 0) await announce(db, { kind: 'changed', topics: [...topics], write });
 }
 
 /**

@@ -1,12 +1,12 @@
-import type { LiveEvent } from '@zero-lash/contract/live';
+import type { Topic } from '@zero-lash/contract/live';
 import { id } from '@zero-lash/contract/values';
 import type { FastifyInstance, FastifyReply, FastifyRequest, RouteOptions } from 'fastify';
 import type { Knex } from 'knex';
 import { z } from 'zod';
-import { announce } from './bus.ts';
+import { announceChange } from './bus.ts';
 import { needs } from './signIn.ts';
 import { contextOf, type WriteContext } from './writeContext.ts';
-import { writeOnce, type Kept } from './writes.ts';
+import { writeKey, writeOnce, type Kept } from './writes.ts';
 
 const BY_ID = z.object({ id });
 
@@ -51,8 +51,8 @@ export interface WriteRoute<
   Ready,
 > extends WriteTerms<Body, Params, Ready> {
   readonly answer: Answer;
-  /** what every browser is told of it, when it is committed */
-  readonly tells?: LiveEvent;
+  /** what it changes that others may have before them: every browser is told when it is committed; empty where nobody else sees it */
+  readonly changes: readonly Topic[] | ((answer: z.output<Answer>) => readonly Topic[]);
   /** what is kept of the answer for a retry; the answer itself where it is left out */
   readonly kept?: Kept<z.output<Answer>>;
   readonly work: (
@@ -64,7 +64,7 @@ export interface WriteRoute<
 /**
  * Adds a route by which something is written: in one transaction, once for each key, for whom it is open to.
  *
- * @example writeRoute(app, 'PATCH /owners/:id', { answer: owner, body: ownerChange, work: (db, { id, body }) => changeOwner(db, id, body) })
+ * @example writeRoute(app, 'PATCH /owners/:id', { answer: owner, body: ownerChange, changes: ['owners'], work: (db, { id, body }) => changeOwner(db, id, body) })
  */
 export function writeRoute<
   Answer extends z.ZodType,
@@ -81,7 +81,7 @@ export function writeRoute<
     role = 'bench',
     status,
     bodyLimit,
-    tells,
+    changes,
     kept,
     makeReady,
     work,
@@ -113,7 +113,11 @@ export function writeRoute<
         answers,
         async (transaction) => {
           const done = await work(transaction, { ...sent, ready, context: contextOf(request) });
-          if (tells) await announce(transaction, tells);
+          await announceChange(
+            transaction,
+            typeof changes === 'function' ? changes(done) : changes,
+            writeKey(request),
+          );
           return done;
         },
         kept,

@@ -7,6 +7,7 @@ import { leaveTimeQuestion } from './store.ts';
 
 export function questionRoutes(app: FastifyInstance, _options: object, done: () => void): void {
   writeRoute(app, 'POST /time-questions/:key/left', {
+    changes: ['bench'],
     params: z.object({ key: id }),
     answer: timeQuestionLeft,
     status: 200,

@@ -2,7 +2,7 @@ import { setTimeout as pause } from 'node:timers/promises';
 import type { Knex } from 'knex';
 import { lockByPart, written } from '../builds/lock.ts';
 import { toldOf } from '../builds/write.ts';
-import { announce } from '../plugins/bus.ts';
+import { announce, announceChange } from '../plugins/bus.ts';
 import { refreshExpected } from './forecast.ts';
 import { refreshForecast } from './planning.ts';
 import { recheckChanges } from './read.ts';
@@ -52,6 +52,7 @@ export async function keepForecastsUp(db: Knex): Promise<number> {
       const build = (await lockByPart(transaction, 'rechecks', id))!;
       await transaction('rechecks').where({ id }).increment('version', 1);
       await announce(transaction, toldOf(written(build, ...(await recheckChanges(transaction, build.id)))));
+      await announceChange(transaction, ['rechecks']);
     });
   }
   return rows.length;

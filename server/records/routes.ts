@@ -4,7 +4,8 @@ import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { needs, personOf, seesAddresses } from '../plugins/signIn.ts';
-import { writeOnce } from '../plugins/writes.ts';
+import { announceChange } from '../plugins/bus.ts';
+import { writeKey, writeOnce } from '../plugins/writes.ts';
 import { zipRecord } from './read.ts';
 import { takeRecord, wouldTake } from './take.ts';
 
@@ -40,9 +41,11 @@ export function recordRoutes(instance: FastifyInstance, _options: object, done: 
       const zip = Buffer.from(request.body.file, 'base64');
       // it is looked through before anything is begun
       const record = await app.records.look(zip);
-      return writeOnce(app.db, request, reply, 201, (transaction) =>
-        takeRecord(transaction, { zip, record }, personOf(request).id),
-      );
+      return writeOnce(app.db, request, reply, 201, async (transaction) => {
+        const taken = await takeRecord(transaction, { zip, record }, personOf(request).id);
+        await announceChange(transaction, ['engines', 'sheets', 'people', 'tools'], writeKey(request));
+        return taken;
+      });
     },
   );
   done();

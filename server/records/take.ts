@@ -235,7 +235,7 @@ async function takeSheets(db: Knex, rows: LookedThrough['rows'], shop: string): 
       {
         ...{ ...revision, number: last ? last.number + 1 : number, status: 'foreign' },
         // it is fixed as soon as all of it is there
-        ...{ published_at: null, writers: [] },
+        ...{ published_at: null, writers: [], read_by: null, read_at: null },
       },
     ]);
     const own = (row: RecordRow) => row.revision_id === id;

@@ -50,6 +50,7 @@ async function readRevisions(db: Knex, narrow: (query: Knex.QueryBuilder) => voi
     .join('sheets as s', 's.id', 'r.sheet_id')
     .join('people as e', 'e.id', 'r.entered_by')
     .leftJoin('people as c', 'c.id', 'r.checked_by')
+    .leftJoin('people as second', 'second.id', 'r.read_by')
     .select(
       'r.id',
       'r.sheet_id as sheetId',
@@ -82,6 +83,10 @@ async function readRevisions(db: Knex, narrow: (query: Knex.QueryBuilder) => voi
       'r.version',
       'e.name as enteredBy',
       'c.name as checkedBy',
+      db.raw(
+        "(select coalesce(json_agg(w.name), '[]') from people w where w.id = any(r.writers)) as writers",
+      ),
+      'second.name as readBy',
       'r.published_at as publishedAt',
       db.raw(`(
         select coalesce(json_agg(json_build_object('role', l.role, 'min', l.min_tenths, 'max', l.max_tenths,
@@ -120,7 +125,7 @@ function orderLikePattern({ pattern, limits }: Pick<SheetRevision, 'pattern' | '
   return [...limits].sort((a, b) => order.indexOf(a.role) - order.indexOf(b.role));
 }
 
-/** Published revisions as they were read: nothing changes them any more, but the names of those who wrote them. */
+/** Published revisions as they were read: nothing changes them any more, but the names of those who wrote them and who read it second. */
 const published = new Map<string, { readonly revision: SheetRevision; readonly until: number }>();
 const MOST_KEPT = 500;
 const KEPT_MS = 60_000;
@@ -137,6 +142,12 @@ export async function findRevision(db: Knex, id: string): Promise<SheetRevision>
     published.set(id, { revision, until: Date.now() + KEPT_MS });
   }
   return revision;
+}
+
+/** A revision as it is now, whatever was kept of it. */
+export function readAfresh(db: Knex, id: string): Promise<SheetRevision> {
+  published.delete(id);
+  return findRevision(db, id);
 }
 
 /**
@@ -162,11 +173,15 @@ export async function findSheet(db: Knex, sheetId: string): Promise<SheetRevisio
   return revisions.map(({ revision }) => revision);
 }
 
+/** Whether a revision `r` was published by one who wrote at it, and nobody else has read it against its source; see `isUnread` of the core. */
+export const UNREAD_SQL = `(r.status = 'published' and r.checked_by = any(r.writers) and r.read_by is null)`;
+
+/** Every sheet, by its newest published revision. */
 export async function listSheets(db: Knex): Promise<SheetSummary[]> {
   const { rows } = await db.raw(`
     select distinct on (s.id)
       s.id, r.id as "revisionId", s.name, s.maker, r.number, r.status,
-      exists (select 1 from sheet_revisions d where d.sheet_id = s.id and d.status = 'draft') as drafting,
+      exists (select 1 from sheet_revisions d where d.sheet_id = s.id and d.status = 'draft') as drafting, ${UNREAD_SQL} as unread,
       r.pattern ->> 'layout' as layout, jsonb_array_length(r.pattern -> 'cylinders') as cylinders,
       coalesce(p.points, 0) as points,
       r.pattern -> 'means' ->> 'kind' as means, r.condition, r.usage_unit as "usageUnit",

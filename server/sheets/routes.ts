@@ -58,6 +58,7 @@ export function sheetRoutes(instance: FastifyInstance, _options: object, done: (
   );
 
   writeRoute(app, 'POST /sheets', {
+    changes: ['sheets'],
     body: newSheet,
     answer: sheetRevision,
     kept,
@@ -67,6 +68,7 @@ export function sheetRoutes(instance: FastifyInstance, _options: object, done: (
   });
 
   writeRoute(app, 'POST /sheets/:id/revisions', {
+    changes: ['sheets'],
     body: newRevision,
     answer: sheetRevision,
     kept,
@@ -76,6 +78,7 @@ export function sheetRoutes(instance: FastifyInstance, _options: object, done: (
   });
 
   writeRoute(app, 'PUT /sheet-revisions/:id', {
+    changes: ['sheets'],
     body: draftChange,
     answer: sheetRevision,
     kept,
@@ -85,7 +88,17 @@ export function sheetRoutes(instance: FastifyInstance, _options: object, done: (
       store.changeDraft(db, draft, { ...body, body: ready }, context.personId),
   });
 
+  writeRoute(app, 'POST /sheet-revisions/:id/second-reading', {
+    changes: ['sheets'],
+    answer: sheetRevision,
+    role: 'lead',
+    status: 200,
+    kept,
+    work: (db, { id: revision, context }) => store.readSecond(db, revision, context.personId),
+  });
+
   writeRoute(app, 'POST /sheet-revisions/:id/publication', {
+    changes: ['sheets'],
     body: publication,
     answer: sheetRevision,
     role: 'lead',

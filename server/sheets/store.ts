@@ -1,10 +1,10 @@
 import type { DraftChange, NewSheet, SheetBody, SheetRevision } from '@zero-lash/contract/sheets';
 import { tenthsFromMm } from '@zero-lash/core/length';
-import { lashPoints, originsOf, singleBandComplaint } from '@zero-lash/core/sheets';
+import { isUnread, lashPoints, originsOf, singleBandComplaint } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import { tenthsOrNull } from '../length.ts';
 import { Refusal } from '../plugins/errors.ts';
-import { findRevision, findSheet } from './read.ts';
+import { findRevision, findSheet, readAfresh } from './read.ts';
 import { shopSingleRule } from './singleRule.ts';
 
 /** Writes a new sheet with its first revision, a draft. */
@@ -185,6 +185,22 @@ export async function publishRevision(
     .where({ id })
     .update({ status: 'published', checked_by: leadId, published_at: db.fn.now() });
   return findRevision(db, id);
+}
+
+/**
+ * Says that a second person has held a published revision against its source, where whoever published it had written it.
+ *
+ * @throws Refusal `second_person` from one of its writers, `fixed` where it was read already or waits for nobody
+ */
+export async function readSecond(db: Knex, id: string, leadId: string): Promise<SheetRevision> {
+  const row = await db('sheet_revisions').where({ id }).forNoKeyUpdate().first('writers');
+  if (!row) throw new Refusal('not_found', { detail: 'There is no such spec sheet.' });
+  if (!isUnread(await readAfresh(db, id)))
+    throw new Refusal('fixed', { detail: 'This revision waits for no second reader.' });
+  if (row.writers.includes(leadId))
+    throw new Refusal('second_person', { detail: 'You wrote this sheet yourself: somebody else reads it.' });
+  await db('sheet_revisions').where({ id }).update({ read_by: leadId, read_at: db.fn.now() });
+  return readAfresh(db, id);
 }
 
 /** Days for which a lead whom the author put out of office themself still counts as one who can check. */

@@ -76,6 +76,13 @@ async function makeSamples() {
   const draftOf = async (name: string) =>
     (await shop.call<SheetRevision>(BENCH, 'POST', 'sheets', { ...sheet, name })).body;
   const [draft, toCheck] = [await draftOf('A draft'), await draftOf('A draft to check')];
+  const alone = await draftOf('Published by who wrote it');
+  await shop
+    .db('sheet_revisions')
+    .where({ id: alone.id })
+    .update({
+      ...{ status: 'published', published_at: shop.db.fn.now(), checked_by: shop.db.ref('entered_by') },
+    });
   const { body: found } = await shop.call<EngineList>(LEAD, 'GET', 'engines?search=shelf');
   const shelf = found.engines[0]!;
   const people = await shop.call<Person[]>(LEAD, 'GET', 'people');
@@ -176,6 +183,7 @@ async function makeSamples() {
     'PUT /api/sheet-revisions/:id': at(`sheet-revisions/${draft.id}`, {
       ...{ ...sheet, name: 'A draft', version: draft.version },
     }),
+    'POST /api/sheet-revisions/:id/second-reading': at(`sheet-revisions/${alone.id}/second-reading`, {}),
     'POST /api/sheet-revisions/:id/publication': at(`sheet-revisions/${toCheck.id}/publication`, {
       version: toCheck.version,
     }),

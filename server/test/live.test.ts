@@ -1,8 +1,9 @@
 import { randomUUID } from 'node:crypto';
 import { connect } from 'node:net';
+import type { EngineList } from '@zero-lash/contract/engines';
 import type { Instrument, Tools } from '@zero-lash/contract/instruments';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { announce, LiveBus } from '../plugins/bus.ts';
+import { announceChange, LiveBus } from '../plugins/bus.ts';
 import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
 
 /** A day on which the next check may be due. */
@@ -29,16 +30,53 @@ describe('what is told live', () => {
     const leave = other.subscribe((event) => heard.push(`other ${event.kind}`));
     await shop.db
       .transaction(async (transaction) => {
-        await announce(transaction, { kind: 'tools' });
+        await announceChange(transaction, ['tools']);
         throw new Error('rolled back');
       })
       .catch(() => undefined);
-    await shop.db.transaction((transaction) => announce(transaction, { kind: 'tools' }));
-    await expect.poll(() => [...heard].sort()).toEqual(['one tools', 'other tools']);
+    await shop.db.transaction((transaction) => announceChange(transaction, ['tools']));
+    await expect.poll(() => [...heard].sort()).toEqual(['one changed', 'other changed']);
     leave();
-    one.tellHere({ kind: 'tools' });
+    one.tellHere({ kind: 'changed', topics: ['tools'], write: null });
     expect(heard.filter((line) => line.startsWith('one'))).toHaveLength(2);
     await Promise.all([one.close(), other.close()]);
+  });
+
+  it('says of every write which pages it changes, and which write it was', async () => {
+    const bus = await linkedBus();
+    const told: unknown[] = [];
+    bus.subscribe((event) => event.kind === 'changed' && told.push([event.topics, event.write]));
+    const { body: found } = await shop.call<EngineList>(BENCH, 'GET', 'engines?search=rack');
+    const engine = found.engines[0]!;
+    const [renamed, refused] = [randomUUID(), randomUUID()];
+    const rename = (key: string) =>
+      shop.call(
+        BENCH,
+        'PATCH',
+        `engines/${engine.id}`,
+        {
+          ...{ name: engine.name, serial: engine.serial, owner: engine.owner, duty: engine.duty },
+          ...{ place: 'Depot, second road', version: engine.version },
+        },
+        key,
+      );
+    expect((await rename(renamed)).status).toBe(200);
+    // the second comes late: nothing is changed, and nobody is told
+    expect((await rename(refused)).status).toBe(409);
+    const build = await shop.buildOf('Edger, Pellow Mill');
+    const noted = randomUUID();
+    await shop.call(BENCH, 'POST', `builds/${build.id}/notes`, { text: 'Oil on the blade.' }, noted);
+    const moved = await shop.call(LEAD, 'POST', `builds/${build.id}/abandon`, {
+      ...{ why: 'the wrong engine was opened', version: build.version },
+    });
+    expect(moved.status).toBeLessThan(300);
+    await expect.poll(() => told.length).toBeGreaterThanOrEqual(2);
+    // a note stands on its build's page alone, which hears of it row by row
+    expect(told).toEqual([
+      [['engines'], renamed],
+      [['bench'], expect.any(String)],
+    ]);
+    await bus.close();
   });
 
   it('is told once of a reading that is sent twice', async () => {

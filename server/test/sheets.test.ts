@@ -1,5 +1,7 @@
 import { readPdf } from './pdf.ts';
 import { sheetFile, type SheetFile, type SheetRevision } from '@zero-lash/contract/sheets';
+import type { Session } from '@zero-lash/contract/people';
+import type { Today } from '@zero-lash/contract/today';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { DEMO_SHEETS } from '../demo/sheets/index.ts';
 import { BENCH, LEAD, TestShop, VIEWER } from './shop.ts';
@@ -89,7 +91,25 @@ describe('a spec sheet', () => {
     expect(
       (await shop.call(LEAD, 'POST', `sheet-revisions/${draft.id}/publication`, { version: 1 })).status,
     ).toBe(201);
+    // who looks at the drawing next month knows that one pair of eyes saw it
+    const now = async () =>
+      (await shop.call<SheetRevision[]>(VIEWER, 'GET', `sheets/${draft.sheetId}`)).body[0]!;
+    expect(await now()).toMatchObject({ checkedBy: LEAD, writers: [LEAD], readBy: null });
+    const waits = async () => (await shop.call<Today>(VIEWER, 'GET', 'today')).body.drafts;
+    expect(await waits()).toContainEqual({
+      ...{ sheetId: draft.sheetId, name: 'Vessany S4', number: 1, published: true, writers: [LEAD] },
+    });
+    const session = async (who: string) => (await shop.call<Session>(who, 'GET', 'session')).body.soleLead;
+    expect(await session(LEAD)).toBe(true);
     await others.clone().update({ active: true });
+    expect([await session(LEAD), await session(BENCH)]).toEqual([false, false]);
+    const read = (who: string) => shop.call(who, 'POST', `sheet-revisions/${draft.id}/second-reading`);
+    expect(await read(BENCH)).toMatchObject({ status: 403 });
+    expect(await read(LEAD)).toMatchObject({ status: 409, body: { code: 'second_person' } });
+    expect(await read(OTHER_LEAD)).toMatchObject({ status: 200, body: { readBy: OTHER_LEAD } });
+    expect(await read(OTHER_LEAD)).toMatchObject({ status: 409, body: { code: 'fixed' } });
+    expect(await now()).toMatchObject({ checkedBy: LEAD, readBy: OTHER_LEAD });
+    expect(await waits()).not.toContainEqual(expect.objectContaining({ sheetId: draft.sheetId }));
   });
 
   it('is revised one draft at a time, and an open build stays on its own revision', async () => {

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { FastifyInstance } from 'fastify';
-import { readShop } from '../people/store.ts';
+import { readSession } from '../people/store.ts';
 import { todayAsJson } from './routes.ts';
 
 const PLACE = '<!--ahead-->';
@@ -24,7 +24,7 @@ export async function firstPage(app: FastifyInstance, { root }: { readonly root:
   app.get('/', { config: { open: true } }, async (request, reply) => {
     void reply.type('text/html; charset=utf-8').header('cache-control', 'no-store');
     if (!request.person) return before + after;
-    const session = JSON.stringify({ person: request.person, shop: await readShop(app.db) });
+    const session = JSON.stringify(await readSession(app.db, request.person));
     const data = `{"session":${session},"today":${await todayAsJson(app)}}`;
     return `${before}<script type="application/json" id="preload">${data.replaceAll('<', '\\u003c')}</script>${after}`;
   });

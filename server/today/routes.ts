@@ -21,6 +21,7 @@ export function todayRoutes(app: FastifyInstance, _options: object, done: () => 
   );
 
   writeRoute(app, 'POST /morning/looked', {
+    changes: [],
     answer: morning,
     role: 'viewer',
     status: 200,

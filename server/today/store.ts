@@ -3,6 +3,7 @@ import type { UsageUnit } from '@zero-lash/contract/values';
 import { STAGE_KEYS, type StageKey, RUNNING } from '@zero-lash/core/builds';
 import { dueState, type Day, type RecheckOutcome } from '@zero-lash/core/rechecks';
 import type { Knex } from 'knex';
+import { UNREAD_SQL } from '../sheets/read.ts';
 import { NEARNESS_SQL, nearnessOn, RECHECK_DAY_SQL } from '../rechecks/nearness.ts';
 
 const BUILDS_A_STAGE = 10;
@@ -40,9 +41,9 @@ export async function readToday(db: Knex, day: Day): Promise<Today> {
           'waiting', count(*) filter (where nearness = 3))
         from planned) as counts,
       (select coalesce(json_agg(json_build_object('sheetId', d.sheet_id, 'name', s.maker || ' ' || s.name,
-          'number', d.number, 'writers', (select coalesce(json_agg(w.name), '[]') from people w where w.id = any(d.writers)))
+          'number', d.number, 'published', d.status = 'published', 'writers', (select coalesce(json_agg(w.name), '[]') from people w where w.id = any(d.writers)))
           order by s.name), '[]')
-        from (select * from sheet_revisions where status = 'draft' order by number limit :drafts) d
+        from (select * from sheet_revisions r where status = 'draft' or ${UNREAD_SQL} order by number limit :drafts) d
           join sheets s on s.id = d.sheet_id) as drafts,
       (select coalesce(json_agg(p), '[]') from (
         select * from planned order by nearness, on_day nulls last, name, id limit :rechecks) p) as rechecks`,

@@ -4,6 +4,7 @@ import { feedLine, type FeedTaken, type meterAnswer, type MeterQuestion } from '
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { runningWarning } from '@zero-lash/core/rechecks';
+import { announceChange } from '../plugins/bus.ts';
 import { AHEAD_MS, clock, dayIn, isAhead, shopZone } from '../clock.ts';
 import { databaseRefusalCode } from '../plugins/databaseErrors.ts';
 import { Refusal } from '../plugins/errors.ts';
@@ -37,9 +38,11 @@ export async function takeFeed(db: Knex, withinMs = WITHIN_MS): Promise<FeedTake
   const by = (await db('people').where({ active: true, role: 'lead' }).orderBy('created_at').first('id'))!;
   const counts = { taken: 0, asked: 0, seen: lines.length };
   for (const line of lines) {
-    const state = await db.transaction((own) =>
-      'none' in line ? askAbout(own, line) : takeLine(own, line, by.id),
-    );
+    const state = await db.transaction(async (own) => {
+      const came = await ('none' in line ? askAbout(own, line) : takeLine(own, line, by.id));
+      if (came) await announceChange(own, ['usage']);
+      return came;
+    });
     if (state) counts[state] += 1;
   }
   return counts;

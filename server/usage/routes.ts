@@ -16,6 +16,7 @@ export function usageRoutes(instance: FastifyInstance, _options: object, done: (
   const app = instance.withTypeProvider<ZodTypeProvider>();
 
   writeRoute(app, 'POST /usage/round', {
+    changes: ['usage'],
     body: usageRound,
     answer: usageRoundTaken,
     status: 200,
@@ -25,6 +26,7 @@ export function usageRoutes(instance: FastifyInstance, _options: object, done: (
   app.get('/usage/questions', { schema: { response: { 200: meterQuestions } } }, () => readQuestions(app.db));
 
   writeRoute(app, 'POST /usage/questions/:id', {
+    changes: ['usage'],
     body: meterAnswer,
     answer: meterQuestions,
     status: 200,

@@ -37,7 +37,8 @@ export function Frame() {
   }, [location.pathname]);
   if (error && problemFrom(error)?.code === 'unauthenticated')
     return <Navigate to="/sign-in" state={{ from: location.pathname + location.search }} replace />;
-  if (error) return <ProblemNote error={error} onRetry={refetch} />;
+  // a server that cannot say just now who is signed in takes nobody's page away
+  if (error && !session) return <ProblemNote error={error} onRetry={refetch} />;
   if (!session) return null;
   return (
     <div className="sheet">

@@ -63,34 +63,54 @@ function readAt(args: string | FetchArgs): string | null {
   return given.length === 0 ? args.url : `${args.url}?${new URLSearchParams(given as string[][]).toString()}`;
 }
 
+const TAGS = [
+  'Session',
+  'Today',
+  'Engine',
+  'Engines',
+  'Build',
+  'Sheet',
+  'People',
+  'Tools',
+  'Gauges',
+  'Drawer',
+  'Rechecks',
+  'Feeds',
+  'Mailbox',
+  'Owners',
+  'Usage',
+] as const;
+/** What an answer is of, so that it is asked for again once that has changed. */
+export type Tag = (typeof TAGS)[number];
+
 /** The one door to the server; each resource adds its endpoints in its own folder. */
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: patient,
-  tagTypes: [
-    'Session',
-    'Today',
-    'Engine',
-    'Engines',
-    'Build',
-    'Sheet',
-    'People',
-    'Tools',
-    'Gauges',
-    'Drawer',
-    'Rechecks',
-    'Feeds',
-    'Mailbox',
-    'Owners',
-    'Usage',
-  ],
+  tagTypes: TAGS,
   refetchOnReconnect: true,
   endpoints: () => ({}),
 });
 
+/** How many of this page's own writes are known again when they are told of. */
+const OWN_WRITES = 100;
+const ownWrites = new Set<string>();
+
+/** Remembers the key of a write that this page sends. */
+export function sentHere(key: string): void {
+  ownWrites.add(key);
+  const [oldest] = ownWrites;
+  if (ownWrites.size > OWN_WRITES) ownWrites.delete(oldest!);
+}
+
+/** Whether a write that is told of was sent by this page, which asked again for what it changed when it was answered. */
+export const isOwnWrite = (key: string | null) => key !== null && ownWrites.has(key);
+
 /** Makes a write request with a key of its own, so that however often it is sent it is written once. */
 export function write(method: 'POST' | 'PATCH' | 'PUT' | 'DELETE', url: string, body?: unknown) {
-  return { url, method, body: body ?? {}, headers: { 'idempotency-key': makeKey() } };
+  const key = makeKey();
+  sentHere(key);
+  return { url, method, body: body ?? {}, headers: { 'idempotency-key': key } };
 }
 
 const UNREACHED: ProblemBody = {

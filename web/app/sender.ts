@@ -2,6 +2,7 @@ import type { Health } from '@zero-lash/contract/health';
 import type { ProblemBody } from '@zero-lash/contract/problems';
 import { liveQuery } from 'dexie';
 import { v4 as makeKey } from 'uuid';
+import { sentHere } from './api.ts';
 import { deviceStore } from './deviceStore.ts';
 import type { OutboxItem } from './outboxItem.ts';
 import { upgradeItem, type EarlierItem } from './earlierItems.ts';
@@ -250,6 +251,7 @@ async function nextToSend({ sender }: Sending): Promise<OutboxItem | undefined> 
 
 async function send(store: Store, { onWritten }: Sending, item: OutboxItem): Promise<Outcome> {
   let answer: Response;
+  sentHere(item.key);
   try {
     answer = await fetch(`/api/${item.path}`, {
       method: item.method,

@@ -23,7 +23,6 @@ import { ProblemNote } from '../app/ProblemNote.tsx';
 import { HeadDrawing } from '../drawings/HeadDrawing.tsx';
 import { useToolsQuery } from '../instruments/endpoints.ts';
 import { BlindChoice } from '../measuring/BlindChoice.tsx';
-import { useLive } from '../live/useLive.ts';
 import { HotClock } from '../measuring/HotClock.tsx';
 import { OtherEngine } from '../measuring/OtherEngine.tsx';
 import { StrikeOutRound, TurnedBack } from '../measuring/StrikeOut.tsx';
@@ -56,7 +55,6 @@ export default function BuildPage() {
 }
 
 function Build({ build }: { readonly build: BuildView }) {
-  useLive(build.id);
   useToolsQuery();
   const work = useBuildWork(build);
   useFromTheTop(work.looking);

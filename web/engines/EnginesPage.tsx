@@ -211,7 +211,10 @@ export default function EnginesPage() {
             <Box color="faded" paddingY="2" display="flex" gap="4" alignItems="center">
               {data.engines.length} of {data.total}
               {shown < MOST_SHOWN ? (
-                <Button loading={isFetching} onClick={() => setShown(shown + PAGE)}>
+                <Button
+                  loading={isFetching && data.engines.length < shown - PAGE + 1}
+                  onClick={() => setShown(shown + PAGE)}
+                >
                   Show {Math.min(PAGE, data.total - data.engines.length)} more
                 </Button>
               ) : (

@@ -3,6 +3,7 @@ import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { problemFrom } from '../app/api.ts';
 import { Note } from '../app/Note.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
+import { useSession } from '../app/useSession.ts';
 import { useRole } from '../app/useRole.ts';
 import { ChangeList } from './ChangeList.tsx';
 import { usePublishDraftMutation } from './endpoints.ts';
@@ -10,14 +11,18 @@ import { changesBetween } from './inWords.ts';
 import { Unknowns } from './Unknowns.tsx';
 
 interface Props {
+  /** as it was read */
   readonly sheet: SheetRevision;
+  /** as it is by now */
+  readonly now: SheetRevision;
   /** shows the draft as it stands now */
   readonly onReread: () => void;
 }
 
 /** What a draft waits for, and for a lead the way to publish it, as it was read and not as it was changed since. */
-export function DraftNote({ sheet, onReread }: Props) {
+export function DraftNote({ sheet, now: known, onReread }: Props) {
   const { mayLead } = useRole();
+  const session = useSession();
   const [publish, { error, isLoading, reset }] = usePublishDraftMutation();
   if (sheet.status === 'foreign')
     return (
@@ -29,13 +34,18 @@ export function DraftNote({ sheet, onReread }: Props) {
     );
   if (sheet.status !== 'draft') return null;
   const problem = problemFrom(error);
-  const now = problem?.code === 'stale' ? (problem.current as SheetRevision) : null;
+  const refused = problem?.code === 'stale' ? (problem.current as SheetRevision) : null;
+  const now = known.version === sheet.version ? refused : known;
+  const alone = Boolean(session?.soleLead && sheet.writers.includes(session.person.name));
   return (
     <Note marginBottom="4">
       <Flex gap="3" alignItems="center" flexWrap="wrap">
         <Box flex="1" minWidth="260px">
-          A draft by {sheet.enteredBy}. A second person, a lead, holds every figure against the source and
-          publishes it; from then on it never changes, and engines may be built on it.
+          A draft by {sheet.enteredBy}.{' '}
+          {alone
+            ? 'There is no other lead here to read it: hold every figure against the source yourself once more, after a break, and publish it. It says that nobody else has read it, until somebody has.'
+            : 'A second person, a lead, holds every figure against the source and publishes it.'}{' '}
+          From then on it never changes, and engines may be built on it.
         </Box>
         {mayLead && !now && (
           <Button
@@ -52,8 +62,7 @@ export function DraftNote({ sheet, onReread }: Props) {
       {now && (
         <Box role="alert" marginTop="3">
           <Box>
-            {now.enteredBy} changed this draft while you read it, so it was not published. Hold what changed
-            against the source too.
+            {now.enteredBy} changed this draft while you read it. Hold what changed against the source too.
           </Box>
           <ChangeList changes={changesBetween(sheet, now)} before="You read" after="It says now" />
           <Button

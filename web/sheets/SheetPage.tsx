@@ -1,6 +1,7 @@
 import { Box, Flex } from '@chakra-ui/react';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import {
+  isUnread,
   lashPoints,
   limitsInWords,
   meansFor,
@@ -27,6 +28,8 @@ import { SheetTurning } from '../turning/SheetTurning.tsx';
 import { ChangeList } from './ChangeList.tsx';
 import { DraftNote } from './DraftNote.tsx';
 import { useSheetQuery } from './endpoints.ts';
+import { SecondReading } from './SecondReading.tsx';
+import { useAsRead } from './useAsRead.ts';
 import { PieceCharts } from './PieceCharts.tsx';
 import { Unknowns } from './Unknowns.tsx';
 import { changesBetween, sheetInWords } from './inWords.ts';
@@ -38,11 +41,14 @@ export default function SheetPage() {
   const { id = '' } = useParams();
   const [search] = useSearchParams();
   const { data: revisions, error, refetch } = useSheetQuery(id);
-  if (error) return <ProblemNote error={error} onRetry={refetch} />;
   const asked = Number(search.get('revision'));
   const published = revisions?.find(({ status }) => status === 'published');
-  const sheet = revisions?.find(({ number }) => number === asked) ?? published ?? revisions?.[0];
-  if (!revisions || !sheet) return null;
+  const now = revisions?.find(({ number }) => number === asked) ?? published ?? revisions?.[0];
+  const { sheet, reread } = useAsRead(now, async () =>
+    (await refetch()).data?.find((each) => each.id === now?.id),
+  );
+  if (error) return <ProblemNote error={error} onRetry={refetch} />;
+  if (!revisions || !sheet || !now) return null;
   const before = revisions.find(({ number }) => number === sheet.number - 1);
   const { pattern } = sheet;
   return (
@@ -51,7 +57,8 @@ export default function SheetPage() {
       under={`${layoutInWords(pattern)} · revision ${sheet.number}, ${STATUS_WORDS[sheet.status]}`}
       actions={<Actions sheet={sheet} revisions={revisions} />}
     >
-      <DraftNote sheet={sheet} onReread={() => void refetch()} />
+      <DraftNote sheet={sheet} now={now} onReread={() => void reread()} />
+      <SecondReading sheet={sheet} />
       <Box
         display="grid"
         gap="8"
@@ -123,12 +130,13 @@ export default function SheetPage() {
 }
 
 function checkedInWords(
-  { checkedBy, enteredBy, publishedAt }: SheetRevision,
+  { checkedBy, writers, readBy, publishedAt }: SheetRevision,
   day: (moment: string) => string,
 ): string {
   if (!checkedBy) return 'nobody yet';
-  const alone = checkedBy === enteredBy ? ' (the same person: this shop had no second lead)' : '';
-  return `${checkedBy}${alone}${publishedAt ? `, published ${day(publishedAt)}` : ''}`;
+  const read = readBy === null ? '' : `, read by ${readBy}`;
+  const alone = isUnread({ checkedBy, writers, readBy }) ? ', who wrote it; nobody else has read it' : read;
+  return `${checkedBy}${publishedAt ? `, published ${day(publishedAt)}` : ''}${alone}`;
 }
 
 interface ActionsProps {

@@ -76,6 +76,7 @@ export default function SheetsPage() {
                   <td>{sheet.engines}</td>
                   <td>
                     {sheet.number}, {STATUS_WORDS[sheet.status]} {dayInWords(sheet.updatedOn)}
+                    {sheet.unread && ', read by nobody else yet'}
                     {sheet.drafting && sheet.status !== 'draft' && ' (a newer one in draft)'}
                   </td>
                 </Box>

@@ -26,10 +26,14 @@ export const sheetsApi = api.injectEndpoints({
       query: ({ id, ...body }) => write('PUT', `sheet-revisions/${id}`, body),
       invalidatesTags: ['Sheet'],
     }),
+    readSecond: build.mutation<SheetRevision, string>({
+      query: (id) => write('POST', `sheet-revisions/${id}/second-reading`),
+      invalidatesTags: ['Sheet', 'Today'],
+    }),
     publishDraft: build.mutation<SheetRevision, { id: string; version: number }>({
       query: ({ id, version }) => write('POST', `sheet-revisions/${id}/publication`, { version }),
       // a refusal shows what changed since it was read: what was read must stand still for that
-      invalidatesTags: (_result, error) => (error ? [] : ['Sheet']),
+      invalidatesTags: (_result, error) => (error ? [] : ['Sheet', 'Today']),
     }),
   }),
 });
@@ -41,4 +45,5 @@ export const {
   useReviseSheetMutation,
   useChangeDraftMutation,
   usePublishDraftMutation,
+  useReadSecondMutation,
 } = sheetsApi;

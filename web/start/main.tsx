@@ -36,6 +36,7 @@ const FIRST_PAGE_MS = 800;
 
 setTimeout(() => {
   void import('./sending.ts').then(({ sendBenchWork }) => sendBenchWork(store));
+  void import('../live/listen.ts').then(({ listen }) => listen(store, router));
   if ('serviceWorker' in navigator && import.meta.env.PROD)
     void navigator.serviceWorker.register('/sw.js').catch(() => undefined);
 }, FIRST_PAGE_MS);

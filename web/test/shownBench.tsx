@@ -36,6 +36,7 @@ export const signIn = (role: Session['person']['role'], id = 'tobin') =>
         ...{ quietFrom: '19:00', quietTo: '07:00', remindDays: 14, meterFeed: '', address: '' },
         version: 1,
       },
+      soleLead: false,
     }),
   );
 

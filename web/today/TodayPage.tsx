@@ -87,13 +87,15 @@ function ToCheck({ today }: { readonly today: Today }) {
     <section className="today-to-check" aria-label="Waits for you">
       <PartHeading>Waits for you to check</PartHeading>
       <ul>
-        {waiting.map(({ sheetId, name, number, writers }) => (
-          <li key={sheetId}>
-            <Link to={`/sheets/${sheetId}`} className="zl-row today-build">
+        {waiting.map(({ sheetId, name, number, writers, published }) => (
+          <li key={`${sheetId} ${number}`}>
+            <Link to={`/sheets/${sheetId}?revision=${number}`} className="zl-row today-build">
               <b>{name}</b>
               <span>
-                revision {number}, written by {writers.join(' and ')}: check it against its source and publish
-                it
+                revision {number}, written {published && 'and published '}by {writers.join(' and ')}:{' '}
+                {published
+                  ? 'nobody else has read it; hold it against its source'
+                  : 'check it against its source and publish it'}
               </span>
             </Link>
           </li>
