@@ -4,7 +4,7 @@ import type { OwnerSheetPaper } from './signoff/ownerSheet.ts';
 import { drawOwnerSheet } from './signoff/drawOwnerSheet.ts';
 import { drawLabel, type LabelPaper } from './papers/label.ts';
 import { drawMeasuringSheet, type MeasuringSheetPaper } from './papers/measuringSheet.ts';
-import { loadFaces } from './papers/paper.ts';
+import { loadFaces } from './papers/faces.ts';
 import { drawList, type ListPaper } from './papers/listPaper.ts';
 import { drawStopCard } from './sheets/stopCard.ts';
 
@@ -33,6 +33,6 @@ export default async function draw<Name extends keyof Paper>({
   readonly name: Name;
   readonly from: Paper[Name];
 }): Promise<Uint8Array> {
-  await loadFaces();
+  await loadFaces(JSON.stringify(from));
   return DRAW[name](from);
 }

@@ -9,6 +9,7 @@ import type {
 import { RUNNING, STAGE_KEYS } from '@zero-lash/core/builds';
 import { mmFromTenths } from '@zero-lash/core/length';
 import { intervalOf, judge } from '@zero-lash/core/measuring';
+import { folded } from '@zero-lash/core/fleet';
 import { dueState, type Day, type RecheckOutcome } from '@zero-lash/core/rechecks';
 import { lashPoints, resolveLimits } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
@@ -160,7 +161,7 @@ export async function listEngines(
 ): Promise<EngineList> {
   const matching = (query: Knex.QueryBuilder) => {
     query.whereRaw(`e.put_away_at is ${away ? 'not null' : 'null'}`);
-    for (const word of search.toLowerCase().split(/\s+/).filter(Boolean))
+    for (const word of folded(search).split(/\s+/).filter(Boolean))
       query.whereRaw('e.sought like ?', [`%${word.replace(/[\\%_]/g, '\\$&')}%`]);
     return query;
   };

@@ -15,6 +15,7 @@ import * as lastChecked from './112-lastChecked.ts';
 import * as setCold from './113-setCold.ts';
 import * as coldHours from './114-coldHours.ts';
 import * as secondReading from './115-secondReading.ts';
+import * as folded from './116-folded.ts';
 import { EARLIER_NAMES, earlierSource } from './earlier/index.ts';
 import { sourceOf } from './source.ts';
 
@@ -35,6 +36,7 @@ const MIGRATIONS = {
   '113-setCold': setCold,
   '114-coldHours': coldHours,
   '115-secondReading': secondReading,
+  '116-folded': folded,
 } as const;
 
 /** The migrations of every database of ours, in order. */

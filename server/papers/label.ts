@@ -24,6 +24,7 @@ export async function drawLabel({ engine, lines, caution, address }: LabelPaper)
   const paper = new Paper(`Label of ${engine}`, { size: [SIZE.width, SIZE.height], margin: 0 });
   const { pdf } = paper;
   const width = SIZE.width - CODE - 3 * EDGE;
+  const missing = { size: 5.5, width, at: { x: EDGE, y: SIZE.height - EDGE - 42 } };
   paper.part('H1', () => write(pdf, engine, { size: 14, weight: 'bold', width, at: { x: EDGE, y: EDGE } }));
   for (const line of lines)
     paper.part('P', () => write(pdf, line, { size: 9.5, width, at: { x: EDGE, y: pdf.y + 2 } }));
@@ -35,7 +36,7 @@ export async function drawLabel({ engine, lines, caution, address }: LabelPaper)
     paper.part('P', () =>
       write(pdf, NO_ADDRESS, { size: 8, colour: FADED, width, at: { x: EDGE, y: pdf.y + 8 } }),
     );
-    return paper.done();
+    return paper.done(missing);
   }
   paper.part('P', () =>
     write(pdf, address, { size: 6.5, colour: FADED, width, at: { x: EDGE, y: SIZE.height - EDGE - 20 } }),
@@ -49,5 +50,5 @@ export async function drawLabel({ engine, lines, caution, address }: LabelPaper)
         if (modules.get(row, column)) pdf.rect(left + column * side, top + row * side, side, side);
     pdf.fill(INK);
   });
-  return paper.done();
+  return paper.done(missing);
 }

@@ -1,8 +1,5 @@
-import { createRequire } from 'node:module';
-import { readFileSync } from 'node:fs';
-import { create, type Font } from 'fontkit';
 import PDFDocument from 'pdfkit';
-import { decompress } from 'wawoff2';
+import { facesAtHand, missingInWords, runsOf, type Weight } from './faces.ts';
 
 /** A PDF being drawn. */
 export type Pdf = InstanceType<typeof PDFDocument>;
@@ -18,54 +15,6 @@ export const MARGIN = 42;
 /** Below this a page has no room for another line; points. */
 const bottomOf = (pdf: Pdf) => pdf.page.height - MARGIN - 20;
 
-const require = createRequire(import.meta.url);
-type Weight = 'plain' | 'bold';
-
-/** The two files a weight's letters are in: the usual ones, and those with other languages' marks. */
-const FILES: Readonly<Record<Weight, readonly string[]>> = {
-  plain: [
-    require.resolve('@fontsource/sofia-sans-semi-condensed/files/sofia-sans-semi-condensed-latin-400-normal.woff2'),
-    require.resolve('@fontsource/sofia-sans-semi-condensed/files/sofia-sans-semi-condensed-latin-ext-400-normal.woff2'),
-  ],
-  bold: [
-    require.resolve('@fontsource/sofia-sans-semi-condensed/files/sofia-sans-semi-condensed-latin-700-normal.woff2'),
-    require.resolve('@fontsource/sofia-sans-semi-condensed/files/sofia-sans-semi-condensed-latin-ext-700-normal.woff2'),
-  ],
-};
-/** Each file unpacked once: unpacking takes longer than drawing a page. */
-const FACES = new Map<string, { readonly bytes: Buffer; readonly font: Font }>();
-
-/** Has the faces at hand; whatever is drawn waits for it. */
-export async function loadFaces(): Promise<void> {
-  for (const file of Object.values(FILES).flat()) {
-    if (FACES.has(file)) continue;
-    const bytes = Buffer.from(await decompress(readFileSync(file)));
-    FACES.set(file, { bytes, font: create(bytes) as Font });
-  }
-}
-
-/** Letters that no shipped face has, said another way. */
-const SAID_OTHERWISE: Readonly<Record<string, string>> = {
-  ...{ '→': '›', '≥': 'at least ', '≤': 'at most ', '⅛': '1/8', '⅜': '3/8', '⅝': '5/8', '⅞': '7/8' },
-  ...{ '✓': 'x', '\u202f': '\u00a0', '\u2009': '\u00a0', '◂': '‹' },
-};
-
-/** A text in pieces, each of letters that one file has. */
-function runsOf(text: string, weight: Weight): { readonly file: string; readonly text: string }[] {
-  const files = FILES[weight];
-  const runs: { file: string; text: string }[] = [];
-  const letters = [...text].flatMap((letter) => [...(SAID_OTHERWISE[letter] ?? letter)]);
-  for (const letter of letters) {
-    const file = files.find((each) => FACES.get(each)!.font.hasGlyphForCodePoint(letter.codePointAt(0)!));
-    const shown = file || letter === '\n' ? letter : '?';
-    const last = runs.at(-1);
-    const into = file ?? last?.file ?? files[0]!;
-    if (last && last.file === into) last.text += shown;
-    else runs.push({ file: into, text: shown });
-  }
-  return runs;
-}
-
 /** How a text is set. */
 export interface Set {
   readonly weight?: Weight;
@@ -76,13 +25,19 @@ export interface Set {
   readonly align?: 'left' | 'right' | 'center';
 }
 
+/** The letters of each paper that no face has. */
+const MISSING = new WeakMap<Pdf, string[]>();
+
 /** Writes a text in the house's own face, whichever letters it has. */
 export function write(
   pdf: Pdf,
   text: string,
   { weight = 'plain', size = 11, colour = INK, at, width, align }: Set = {},
 ): void {
-  const runs = text === '' ? [{ file: FILES[weight][0]!, text: ' ' }] : runsOf(text, weight);
+  const runs = runsOf(text, weight, (letter) => {
+    const missing = MISSING.get(pdf);
+    if (missing?.includes(letter) === false) missing.push(letter);
+  });
   const options = { ...(width === undefined ? {} : { width }), ...(align ? { align } : {}) };
   runs.forEach((run, index) => {
     pdf.font(run.file).fontSize(size).fillColor(colour);
@@ -98,6 +53,7 @@ export class Paper {
   readonly #chunks: Buffer[] = [];
   readonly #ended: Promise<void>;
   readonly #document: PDFKit.PDFStructureElement;
+  readonly #missing: string[] = [];
 
   constructor(title: string, options: PDFKit.PDFDocumentOptions = {}) {
     this.pdf = new PDFDocument({
@@ -105,7 +61,8 @@ export class Paper {
       ...options,
       info: { Title: title },
     });
-    for (const [file, { bytes }] of FACES) this.pdf.registerFont(file, bytes as never);
+    MISSING.set(this.pdf, this.#missing);
+    for (const [file, bytes] of facesAtHand()) this.pdf.registerFont(file, bytes as never);
     this.pdf.on('data', (chunk: Buffer) => this.#chunks.push(chunk));
     this.#ended = new Promise((done) => this.pdf.once('end', done));
     this.#document = this.pdf.struct('Document');
@@ -185,8 +142,15 @@ export class Paper {
     table.end();
   }
 
-  /** @returns the PDF's bytes */
-  async done(): Promise<Buffer> {
+  /**
+   * @param missing how it is set which letters it could not have
+   * @returns the PDF's bytes
+   */
+  async done(missing: Set = { size: 9 }): Promise<Buffer> {
+    if (this.#missing.length > 0) {
+      if (!missing.at) this.room(30);
+      this.line(missingInWords(this.#missing), { colour: TIGHT, ...missing });
+    }
     this.#document.end();
     this.pdf.end();
     await this.#ended;

@@ -1,3 +1,4 @@
+import { folded } from '@zero-lash/core/fleet';
 import { hasMeter, runningInWords } from '@zero-lash/core/rechecks';
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { EngineList, EngineRow } from '@zero-lash/contract/engines';
@@ -246,7 +247,7 @@ function useMeters(search: string, limit: number) {
   if (!away || !all.data)
     return { ...rowsOf(found.data ?? all.data), error: found.error, refetch: found.refetch };
   const engines = all.data.engines.filter(({ name, serial, owner, place }) =>
-    [name, serial, owner, place].join(' ').toLowerCase().includes(search.trim().toLowerCase()),
+    folded([name, serial, owner, place].join(' ')).includes(folded(search.trim())),
   );
   return { engines, total: engines.length, error: undefined, refetch: found.refetch };
 }
