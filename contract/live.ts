@@ -25,6 +25,8 @@ export type Topic = (typeof TOPICS)[number];
 export const liveEvent = z.discriminatedUnion('kind', [
   /** how far a build is, told as a stream begins: what is older may not have been heard */
   z.object({ kind: z.literal('here'), build: id, seq: z.int() }),
+  /** as a stream begins: for so many ms nothing was changed that pages show, as far as this server has heard */
+  z.object({ kind: z.literal('quiet'), ms: z.int() }),
   buildWrite.extend({ kind: z.literal('build') }),
   z.object({
     kind: z.literal('changed'),

@@ -190,5 +190,7 @@ test('what the owners wish is kept once, and what all engines say is read', asyn
   await expect(brigade).toContainText('watch@brackwater.example');
   await open(page, '/fleet');
   await expect(page.getByText(/forecasts came true/)).toBeVisible();
-  await expect(page.getByRole('row', { name: /^3E/ })).toBeVisible();
+  await page.getByRole('radio', { name: /^3E, exhaust, .* µm tighter per 100 hours/ }).click();
+  const worst = page.getByRole('status', { name: '3E on all engines' });
+  await expect(worst.getByRole('link', { name: /Frost fan/ }).first()).toBeVisible();
 });

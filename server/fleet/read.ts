@@ -1,20 +1,32 @@
 import type { FleetList, FleetSays } from '@zero-lash/contract/fleet';
-import { calibrationOf, fleetPrior, intervalSays, LEAST_ENGINES } from '@zero-lash/core/fleet';
+import { calibrationOf, fleetPrior, intervalSays, LEAST_ENGINES, wasInside } from '@zero-lash/core/fleet';
 import { mmFromTenths } from '@zero-lash/core/length';
 import { USUAL_FEEL, type UsageUnit } from '@zero-lash/core/rechecks';
 import type { Knex } from 'knex';
 import { Refusal } from '../plugins/errors.ts';
+import { findSheet, newestPublished } from '../sheets/read.ts';
 
 /** So many of the newest findings, and of the newest estimates, say what more of them would say again. */
 const MOST = 2000;
 
-/** Patterns that anything was rechecked of, the most engines first. */
+/** So many engines are named, the most trouble first, and so many at each place. */
+const NAMED = 12;
+const NAMED_AT_PLACE = 3;
+/** So many findings are drawn. */
+const DRAWN = 300;
+
+/** Patterns that anything was rechecked of, the most trouble first; those that nothing is said of last. */
 export async function listFleet(db: Knex): Promise<FleetList> {
   const { rows } = await db.raw(
     `select s.id as "sheetId", s.maker || ' ' || s.name as name, count(distinct c.engine_id)::int as engines,
-        count(distinct c.recheck_id)::int as rechecks
+        count(distinct c.recheck_id)::int as rechecks,
+        (count(distinct c.recheck_id) filter (where c.verdict in ('tight', 'loose')))::int as out
        from point_checks c join sheets s on s.id = c.sheet_id
-      group by s.id order by 3 desc, 2`,
+      group by s.id
+      order by count(distinct c.engine_id) < :least,
+        (count(distinct c.recheck_id) filter (where c.verdict in ('tight', 'loose')))::float8 / count(distinct c.recheck_id) desc,
+        3 desc, 2`,
+    { least: LEAST_ENGINES },
   );
   return rows as FleetList;
 }
@@ -30,8 +42,10 @@ export async function readFleet(db: Knex, sheetId: string): Promise<FleetSays> {
       order by r.status = 'published' desc, r.number desc limit 1) as unit`),
     );
   if (!sheet) throw new Refusal('not_found', { detail: 'There is no such spec sheet.' });
-  const [positions, { checks, ...whole }, findings, drifts, expected] = await Promise.all([
+  const { pattern } = (await newestPublished(db, sheetId)) ?? (await findSheet(db, sheetId))[0]!;
+  const [positions, byEngine, { checks, ...whole }, findings, drifts, expected] = await Promise.all([
     readPositions(db, sheetId),
+    readEngines(db, sheetId),
     readChecks(db, sheetId),
     readFindings(db, sheetId),
     readDrifts(db, sheetId),
@@ -45,13 +59,18 @@ export async function readFleet(db: Knex, sheetId: string): Promise<FleetSays> {
       ? []
       : [{ role, engines, points: count, perUnit: mean, betweenSd: betweenSd! }];
   });
+  const calibration = calibrationOf(findings, USUAL_FEEL);
   const out = checks.reduce((sum, each) => sum + each.out, 0);
   return {
-    ...{ sheetId, name: `${sheet.maker} ${sheet.name}`, usageUnit: sheet.unit as UsageUnit },
+    ...{ sheetId, name: `${sheet.maker} ${sheet.name}`, usageUnit: sheet.unit as UsageUnit, pattern },
     ...{ engines: whole.engines, rechecks: whole.rechecks, roles },
     positions: positions.filter(({ engines }) => engines >= LEAST_ENGINES),
     checks: checks.filter(({ engines }) => engines >= LEAST_ENGINES),
-    calibration: calibrationOf(findings, USUAL_FEEL),
+    byEngine: whole.engines >= LEAST_ENGINES ? byEngine : [],
+    calibration,
+    findings: (calibration ? findings : []).slice(0, DRAWN).map((finding) => ({
+      ...{ said: finding.saidMean, found: finding.found, inside: wasInside(finding, USUAL_FEEL) },
+    })),
     interval: intervalSays({
       ...{ engines: whole.engines, rechecks: whole.rechecks, out, expectedOut: expected },
     }),
@@ -74,12 +93,42 @@ async function readPositions(db: Knex, sheetId: string): Promise<FleetSays['posi
        select point, min(role) as role, count(*)::int as checks,
            (count(*) filter (where verdict in ('tight', 'loose')))::int as out
          from point_checks where sheet_id = :sheet group by 1
+     ), troubled as (
+       select point, engine_id, out, per_unit,
+           row_number() over (partition by point order by out desc, abs(per_unit) desc, engine_id) as rank
+         from (select point, engine_id, (count(*) filter (where verdict in ('tight', 'loose')))::int as out,
+             (array_agg(per_unit) filter (where newest and per_unit is not null))[1] as per_unit
+           from point_checks where sheet_id = :sheet group by 1, 2) each_one where per_unit is not null
      )
-     select c.point, c.role, d.engines, d.per_unit as "perUnit", c.checks, c.out, coalesce(f.engines, 0) as "goesFirst"
+     select c.point, c.role, d.engines, d.per_unit as "perUnit", c.checks, c.out, coalesce(f.engines, 0) as "goesFirst",
+         (select json_agg(json_build_object('engineId', e.id, 'engine', e.name, 'perUnit', t.per_unit, 'out', t.out) order by t.rank)
+           from troubled t join engines e on e.id = t.engine_id where t.point = c.point and t.rank <= :named) as on
        from checked c join drift d on d.point = c.point left join first f on f.point = c.point order by c.point`,
-    { sheet: sheetId },
+    { sheet: sheetId, named: NAMED_AT_PLACE },
   );
   return rows as FleetSays['positions'];
+}
+
+/** The engines that gave most trouble, with the place on each that moves fastest. */
+async function readEngines(db: Knex, sheetId: string): Promise<FleetSays['byEngine']> {
+  const { rows } = await db.raw(
+    `with looked as (
+       select engine_id, recheck_id, bool_or(verdict in ('tight', 'loose')) as out
+         from point_checks where sheet_id = :sheet group by 1, 2
+     ), fastest as (
+       select distinct on (engine_id) engine_id, point, per_unit
+         from point_checks where sheet_id = :sheet and newest and per_unit is not null
+        order by engine_id, abs(per_unit) desc, point
+     ), counts as (
+       select engine_id, count(*)::int as rechecks, (count(*) filter (where out))::int as out from looked group by 1
+     )
+     select e.id as "engineId", e.name as engine, e.place, c.rechecks, c.out,
+         case when f.point is not null then json_build_object('point', f.point, 'perUnit', f.per_unit) end as fastest
+       from counts c join engines e on e.id = c.engine_id left join fastest f on f.engine_id = c.engine_id
+      order by c.out desc, abs(f.per_unit) desc nulls last, e.name limit ${NAMED}`,
+    { sheet: sheetId },
+  );
+  return rows as FleetSays['byEngine'];
 }
 
 /** How much there is in all, and each check of the plan: how many found a point out, and what the engines had run by then. */

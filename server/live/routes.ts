@@ -39,6 +39,7 @@ export function liveRoutes(
       // heard from here on, and told how far the build is: between the two nothing falls through
       const early: ToldEvent[] = [];
       let tell = (event: ToldEvent) => void early.push(event);
+      const quiet = bus.quietFor;
       const leave = bus.subscribe((event) => tell(event));
       const seq = build && (await seqOf(app.db, build).catch(gone(leave)));
       reply.hijack();
@@ -70,6 +71,7 @@ export function liveRoutes(
         if (isOver(event)) end();
         else if (isFor(event, build, device)) raw.write(`data: ${JSON.stringify(event)}\n\n`);
       };
+      tell({ kind: 'quiet', ms: quiet });
       if (build) tell({ kind: 'here', build, seq: seq as number });
       early.forEach(tell);
     },

@@ -1,5 +1,6 @@
 import { createRequire } from 'node:module';
 import { readFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
 import { create, type Font } from 'fontkit';
 import { decompress } from 'wawoff2';
 
@@ -7,14 +8,17 @@ export type Weight = 'plain' | 'bold';
 
 const require = createRequire(import.meta.url);
 
+/** Where the files of the house's own face lie. */
+const HOUSE = dirname(
+  require.resolve('@fontsource/sofia-sans-semi-condensed/files/sofia-sans-semi-condensed-latin-400-normal.woff2'),
+);
+
 /** Scripts of the house's own face, in the order they are looked in; the first two are always there. */
 const OWN = ['latin', 'latin-ext', 'greek', 'cyrillic', 'cyrillic-ext'] as const;
 const ALWAYS = 2;
 
 const fileOf = (script: (typeof OWN)[number], weight: 400 | 700) =>
-  require.resolve(
-    `@fontsource/sofia-sans-semi-condensed/files/sofia-sans-semi-condensed-${script}-${weight}-normal.woff2`,
-  );
+  join(HOUSE, `sofia-sans-semi-condensed-${script}-${weight}-normal.woff2`);
 
 /** Kana and kanji, which the house's own face does not have; one weight. */
 const JAPANESE = require.resolve('@fontsource/kosugi/files/kosugi-japanese-400-normal.woff2');

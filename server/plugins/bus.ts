@@ -55,6 +55,8 @@ export class LiveBus {
   readonly #bereft = new Set<() => void>();
   readonly #closing = new AbortController();
   #client: Client | null = null;
+  /** when it last heard of a change, or began to listen */
+  #changedAt = Date.now();
   #running: Promise<void> | null = null;
 
   constructor(db: Knex, log: FastifyBaseLogger) {
@@ -65,6 +67,11 @@ export class LiveBus {
   /** Begins to listen to the database, and goes on until it is closed. */
   start(): void {
     this.#running ??= this.#listenOn();
+  }
+
+  /** For how many ms nothing was changed that pages show: as long as it has listened, at the most. */
+  get quietFor(): number {
+    return Date.now() - this.#changedAt;
   }
 
   /** Whether what other processes tell is heard now. */
@@ -86,6 +93,7 @@ export class LiveBus {
 
   /** Tells the listeners of this process only. */
   tellHere(event: ToldEvent): void {
+    if (event.kind === 'changed') this.#changedAt = Date.now();
     for (const listener of [...this.#listeners]) listener(event);
   }
 
@@ -133,6 +141,7 @@ export class LiveBus {
       await client.query(`listen ${CHANNEL}`);
       if (this.#closing.signal.aborted) return;
       this.#client = client;
+      this.#changedAt = Date.now();
       await lost;
     } finally {
       clearInterval(asking);

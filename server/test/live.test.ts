@@ -63,6 +63,7 @@ describe('what is told live', () => {
     expect((await rename(renamed)).status).toBe(200);
     // the second comes late: nothing is changed, and nobody is told
     expect((await rename(refused)).status).toBe(409);
+    const began = Date.now() - 1;
     const build = await shop.buildOf('Edger, Pellow Mill');
     const noted = randomUUID();
     await shop.call(BENCH, 'POST', `builds/${build.id}/notes`, { text: 'Oil on the blade.' }, noted);
@@ -71,6 +72,8 @@ describe('what is told live', () => {
     });
     expect(moved.status).toBeLessThan(300);
     await expect.poll(() => told.length).toBeGreaterThanOrEqual(2);
+    // a page that was read before the last of them asks again; one that was read since need not
+    expect(bus.quietFor).toBeLessThan(Date.now() - began);
     // a note stands on its build's page alone, which hears of it row by row
     expect(told).toEqual([
       [['engines'], renamed],

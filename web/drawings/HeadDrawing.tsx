@@ -24,6 +24,8 @@ export interface HeadPoint {
     { readonly lo: string | null; readonly hi: string; readonly governs: 'lo' | 'hi' } | undefined;
   /** the piece that is in, where the gap it leaves is not known yet */
   readonly piece?: string | undefined;
+  /** what is said of it beside a gap: a figure, what it is of, and both as they are spoken in place of its state */
+  readonly says?: { readonly figure: string; readonly of: string; readonly spoken: string } | undefined;
   /** work done here: drawn as a tick, spoken as the word */
   readonly done?: string | undefined;
   /** not sent to the server yet: drawn as an open ring */
@@ -311,6 +313,7 @@ function sameShown(a: HeadPoint | undefined, b: HeadPoint | undefined): boolean 
     a?.waiting === b?.waiting &&
     a?.closed === b?.closed &&
     a?.piece === b?.piece &&
+    a?.says?.spoken === b?.says?.spoken &&
     a?.gap?.lo === b?.gap?.lo &&
     a?.gap?.hi === b?.gap?.hi &&
     a?.gap?.governs === b?.gap?.governs
@@ -325,11 +328,15 @@ const Point = memo(
     const left = place.x * cell - size / 2;
     const top = place.y * cell - size / 2;
     const gap = shown?.gap;
-    const figure = gap ? (gap.lo === null ? `< ${gap.hi}` : gap[gap.governs]) : shown?.piece;
+    const figure = gap
+      ? gap.lo === null
+        ? `< ${gap.hi}`
+        : gap[gap.governs]
+      : (shown?.says?.figure ?? shown?.piece);
     const ends = gap && gap.lo !== null ? `${gap.lo}–${gap.hi}` : '';
     // a range that is wider than its tile is read in the panel
     // of a piece it is said that it is fitted: by itself its figure would be a gap
-    const under = gap ? ends : figure ? 'fitted' : '';
+    const under = gap ? ends : shown?.says ? shown.says.of : figure ? 'fitted' : '';
     const range = size >= (gap ? ROOMY : FITTED) && under.length * FIGURE < size - 4 ? under : '';
     const large = Math.min(24, size / 2.9);
     const lines = 14 + (figure ? large : 0) + (range ? 15 : 0);
@@ -344,8 +351,14 @@ const Point = memo(
     const from = (size - letters - BESIDE - MARK * scale) / 2;
     const spoken = [
       `${point.key}${makers === undefined ? '' : `, the maker’s ${makers}`}, ${ROLE_WORDS[point.role]}`,
-      STATE_WORDS[state],
-      gap ? (gap.lo === null ? `under ${gap.hi}` : `${gap.lo} to ${gap.hi}`) : figure && `fitted ${figure}`,
+      shown?.says?.spoken ?? STATE_WORDS[state],
+      shown?.says
+        ? ''
+        : gap
+          ? gap.lo === null
+            ? `under ${gap.hi}`
+            : `${gap.lo} to ${gap.hi}`
+          : figure && `fitted ${figure}`,
       shown?.done ?? '',
       shown?.closed ? 'may be measured here' : '',
       shown?.waiting ? 'waiting to be sent' : '',

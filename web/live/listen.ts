@@ -23,6 +23,9 @@ export interface Places {
 
 const SIGN_IN: PagePath = '/sign-in';
 
+/** What clocks may be apart, and a request on its way. */
+const MARGIN_MS = 1000;
+
 /** How long a stream that was refused rests before it is opened again. */
 const REOPEN_MS = 3000;
 
@@ -37,6 +40,11 @@ export function listen(store: Store, places: Places): () => void {
   const session = sessionApi.endpoints.session.select();
   const changes = changesHeard(store.dispatch);
   let current: Stream | null = null;
+  /** from when on nothing was heard; null while something is */
+  let silentSince: number | null = performance.timeOrigin;
+  const silent = () => {
+    silentSince ??= Date.now();
+  };
   /** those that go on until the next one is there */
   const ending: Stream[] = [];
   const endOthers = () => {
@@ -57,7 +65,10 @@ export function listen(store: Store, places: Places): () => void {
     const goesOn = want !== null && current?.person === want.person;
     if (current) ending.push(current);
     for (const stream of ending) stream.replaced();
-    if (!goesOn) endOthers();
+    if (!goesOn) {
+      silent();
+      endOthers();
+    }
     current =
       want &&
       new Stream({
@@ -65,10 +76,12 @@ export function listen(store: Store, places: Places): () => void {
         store,
         changes,
         // between the two nothing is missed: the one before ends once this one is there
-        opened: (again) => {
+        opened: (quietMs) => {
           endOthers();
-          if (again || !goesOn) changes.everything();
+          if (silentSince !== null && quietMs < Date.now() - silentSince + MARGIN_MS) changes.everything();
+          silentSince = null;
         },
+        lost: silent,
       });
   };
   const endings = [store.subscribe(follow), places.subscribe(follow)];
@@ -88,8 +101,10 @@ interface StreamTerms {
   readonly build: string | null;
   readonly store: Store;
   readonly changes: ReturnType<typeof changesHeard>;
-  /** told each time it opens: again, where it had broken off */
-  readonly opened: (again: boolean) => void;
+  /** told each time it opens, with for how long nothing was changed by then */
+  readonly opened: (quietMs: number) => void;
+  /** told when it breaks off */
+  readonly lost: () => void;
 }
 
 /** One stream of events from the server, which comes again by itself whenever it breaks off. */
@@ -99,7 +114,6 @@ class Stream {
   readonly #terms: StreamTerms;
   #source: EventSource;
   #reopening: ReturnType<typeof setTimeout> | undefined;
-  #times = 0;
   #replaced = false;
 
   constructor(terms: StreamTerms) {
@@ -125,8 +139,6 @@ class Stream {
     source.onopen = () => {
       this.#terms.store.dispatch(serverReached(true));
       wake();
-      this.#terms.opened(this.#times > 0);
-      this.#times += 1;
     };
     source.onerror = () => this.#failed();
     source.onmessage = ({ data }: MessageEvent<string>) => this.#told(JSON.parse(data) as LiveEvent);
@@ -134,7 +146,8 @@ class Stream {
   }
 
   #failed(): void {
-    const { store } = this.#terms;
+    const { store, lost } = this.#terms;
+    lost();
     if (this.#source.readyState !== EventSource.CLOSED) {
       store.dispatch(serverReached(false));
       return;
@@ -150,6 +163,9 @@ class Stream {
   #told(event: LiveEvent): void {
     const { store, changes } = this.#terms;
     switch (event.kind) {
+      case 'quiet':
+        this.#terms.opened(event.ms);
+        break;
       case 'build':
         void this.#updated(event);
         break;

@@ -282,10 +282,36 @@ describe('the lash trend of an engine', () => {
 
 describe('what all engines say', () => {
   const says: FleetSays = {
-    ...{ sheetId: 's', name: 'Quillmere Q4', usageUnit: 'hours', engines: 5, rechecks: 12 },
+    ...{
+      sheetId: 's',
+      name: 'Quillmere Q4',
+      usageUnit: 'hours',
+      engines: 5,
+      rechecks: 12,
+      pattern: build().sheet.pattern,
+    },
+    byEngine: [
+      {
+        ...{ engineId: 'e7', engine: 'Frost fan 7', place: 'Chapel Slope', rechecks: 3, out: 2 },
+        fastest: { point: '3E', perUnit: -0.00009 },
+      },
+    ],
+    findings: [
+      { said: 0.24, found: 0.23, inside: true },
+      { said: 0.24, found: 0.2, inside: false },
+    ],
     roles: [{ role: 'exhaust', engines: 5, points: 20, perUnit: -0.000044, betweenSd: 0.000013 }],
     positions: [
-      { point: '3E', role: 'exhaust', engines: 5, perUnit: -0.00006, checks: 12, out: 2, goesFirst: 4 },
+      {
+        point: '3E',
+        role: 'exhaust',
+        engines: 5,
+        perUnit: -0.00006,
+        checks: 12,
+        out: 2,
+        goesFirst: 4,
+        on: [{ engineId: 'e7', engine: 'Frost fan 7', perUnit: -0.00009, out: 2 }],
+      },
     ],
     checks: [{ sequence: 1, engines: 5, rechecks: 5, out: 0, since: 11 }],
     calibration: { said: 0.8, count: 60, inside: 49, engines: 5 },
@@ -293,7 +319,7 @@ describe('what all engines say', () => {
   };
   const shown = (change: Partial<FleetSays>) => {
     server({
-      fleet: [{ sheetId: 's', name: 'Quillmere Q4', engines: 5, rechecks: 12 }],
+      fleet: [{ sheetId: 's', name: 'Quillmere Q4', engines: 5, rechecks: 12, out: 3 }],
       'fleet/s': { ...says, ...change },
     });
     show(<FleetPage />);
@@ -303,11 +329,31 @@ describe('what all engines say', () => {
     shown({});
     expect(await screen.findByText('The interval must be shorter')).toBeTruthy();
     expect(screen.getByText(/49 of 60 forecasts came true \(82 %; 80 % expected\)/)).toBeTruthy();
-    expect(screen.getByRole('row', { name: /^3E/ }).textContent).toBe('3Eexhaust-6.02 of 1245');
+    expect(screen.getByRole('radio', { name: /^3E/ }).getAttribute('aria-label')).toBe(
+      '3E, exhaust, 6.0 µm tighter per 100 hours, found out at 2 of 12 checks',
+    );
+    // the place to look at first is open, with the engines it is worst on
+    expect(screen.getByRole('status', { name: '3E on all engines' }).textContent).toContain(
+      'Frost fan 79.0 µm tighter per 100 hours, found out 2 times',
+    );
+    expect(screen.getByRole('row', { name: /^Frost fan 7/ }).textContent).toContain(
+      '2 of 33E, 9.0 µm tighter per 100 hours',
+    );
+    expect(
+      screen.getByRole('button', { name: /Quillmere Q4.*3 of 12 rechecks found a point out/ }),
+    ).toBeTruthy();
   });
 
   it('is not said from under three', async () => {
-    shown({ engines: 2, roles: [], positions: [], checks: [], calibration: null });
+    shown({
+      engines: 2,
+      roles: [],
+      positions: [],
+      checks: [],
+      calibration: null,
+      byEngine: [],
+      findings: [],
+    });
     expect(await screen.findByText(/too few to say anything/)).toBeTruthy();
     expect(screen.queryByRole('table')).toBeNull();
   });

@@ -4,15 +4,13 @@ import { CYCLE, layOutWheel, liftShare } from '@zero-lash/core/turning';
 import { Chart, LinearScale, LineElement, PointElement, type ChartData, type ChartOptions } from 'chart.js';
 import { useMemo, useState } from 'react';
 import { Line } from 'react-chartjs-2';
+import { chartTicks, colourOf } from '../drawings/chartInk.ts';
 import { useAppSelector } from '../app/store.ts';
 
 Chart.register(LineElement, PointElement, LinearScale);
 
 const STEP = 6;
 const ANGLES = Array.from({ length: CYCLE / STEP + 1 }, (_, index) => index * STEP);
-
-const colourOf = (token: string) =>
-  getComputedStyle(document.documentElement).getPropertyValue(`--zl-colors-${token}`).trim();
 
 interface Props {
   readonly pattern: Pattern;
@@ -41,8 +39,8 @@ export default function LiftChart({ pattern, angle, selected = null }: Props) {
     };
   }, [pattern, selected, scheme]);
   const options = useMemo<ChartOptions<'line'>>(() => {
-    const [faded, hairline] = ['faded', 'hairline'].map(colourOf);
-    const ticks = { color: faded!, font: { size: 14, family: getComputedStyle(document.body).fontFamily } };
+    const hairline = colourOf('hairline');
+    const ticks = chartTicks();
     return {
       animation: false,
       maintainAspectRatio: false,
@@ -54,13 +52,13 @@ export default function LiftChart({ pattern, angle, selected = null }: Props) {
           min: 0,
           max: CYCLE,
           ticks: { ...ticks, stepSize: 90, callback: (value) => `${value}°` },
-          grid: { color: hairline! },
+          grid: { color: hairline },
         },
         y: {
           min: 0,
           max: 100,
           ticks: { ...ticks, stepSize: 50, callback: (value) => `${value} %` },
-          grid: { color: hairline! },
+          grid: { color: hairline },
         },
       },
     };

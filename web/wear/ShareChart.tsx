@@ -3,13 +3,12 @@ import { PARTS, type PartDisposition } from '@zero-lash/core/wear';
 import { BarController, BarElement, CategoryScale, Chart, LinearScale, type ChartOptions } from 'chart.js';
 import { useMemo } from 'react';
 import { Bar } from 'react-chartjs-2';
+import { chartTicks, colourOf } from '../drawings/chartInk.ts';
 import { useAppSelector } from '../app/store.ts';
 
 Chart.register(BarController, BarElement, CategoryScale, LinearScale);
 
 const MOST_BARS = 24;
-const colourOf = (token: string) =>
-  getComputedStyle(document.documentElement).getPropertyValue(`--zl-colors-${token}`).trim();
 
 /** How much of its allowance each part has used, the worst first; the table beside it says the same in words. */
 export function ShareChart({ fates }: { readonly fates: readonly PartDisposition[] }) {
@@ -38,8 +37,8 @@ export function ShareChart({ fates }: { readonly fates: readonly PartDisposition
     };
   }, [bars, scheme]);
   const options = useMemo<ChartOptions<'bar'>>(() => {
-    const [faded, hairline] = ['faded', 'hairline'].map(colourOf);
-    const ticks = { color: faded!, font: { size: 14, family: getComputedStyle(document.body).fontFamily } };
+    const hairline = colourOf('hairline');
+    const ticks = chartTicks();
     return {
       animation: false,
       maintainAspectRatio: false,
@@ -50,7 +49,7 @@ export function ShareChart({ fates }: { readonly fates: readonly PartDisposition
           min: 0,
           suggestedMax: 100,
           ticks: { ...ticks, callback: (value) => `${value} %` },
-          grid: { color: hairline! },
+          grid: { color: hairline },
         },
       },
     };
