@@ -2,7 +2,7 @@
 const WEB_FLOORS = [
   ['app', 'drawings'],
   // a build's own data: what it is, how it is read, changed and sent
-  ['builds', 'owners'],
+  ['builds', 'guide', 'owners'],
   ['instruments', 'knowHow', 'parts', 'photographs', 'ran', 'rechecks', 'turning'],
   ['assembly', 'fleet', 'headwork', 'live', 'measuring', 'sheets', 'signoff', 'wear'],
   ['engines'],

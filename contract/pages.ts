@@ -20,5 +20,6 @@ export const PAGES = [
   '/owners',
   '/fleet',
   '/shop',
+  '/guide',
 ] as const;
 export type PagePath = (typeof PAGES)[number];

@@ -19,6 +19,8 @@ export const today = z.object({
           job: jobKey,
           complaint: z.string(),
           since: moment,
+          /** of the round that is open, how many points are measured */
+          measured: z.object({ done: z.int(), of: z.int() }).nullable(),
         }),
       ),
     }),

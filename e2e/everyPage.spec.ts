@@ -28,6 +28,7 @@ async function atEveryPageOfTheShop(page: Page, look: (page: Page) => Promise<vo
     ['/owners', 'Owners'],
     ['/fleet', 'What our engines say'],
     ['/shop', 'Shop'],
+    ['/guide', 'Your first day'],
   ] as const) {
     await open(page, path);
     await expect(page.getByRole('heading', { name: heading, level: 1 })).toBeVisible();

@@ -106,7 +106,7 @@ test('a build opened by mistake is abandoned and brought back; an engine is put 
   await expect(page.getByText(/abandoned by Tobin Hask: The wrong engine/)).toBeVisible();
 
   // with nothing on the bench the engine itself may be put away
-  await page.getByRole('button', { name: 'Retire this engine…' }).click();
+  await page.getByRole('button', { name: 'Sold, scrapped or gone: retire…' }).click();
   await page.getByLabel('Retired because').fill('Sold');
   await page.getByRole('button', { name: 'Retire it' }).click();
   await expect(page.getByText(/Retired by Tobin Hask.*Sold/)).toBeVisible();
@@ -114,10 +114,10 @@ test('a build opened by mistake is abandoned and brought back; an engine is put 
   await open(page, '/engines');
   await page.getByRole('searchbox').fill('Opened by mistake');
   await expect(page.getByText('No engine has “Opened by mistake”')).toBeVisible();
-  await page.getByRole('button', { name: 'Retired' }).click();
+  await page.getByRole('button', { name: 'Sold or retired' }).click();
   await page.getByRole('link', { name: 'Opened by mistake' }).click();
   await page.getByRole('button', { name: 'Bring it back' }).click();
-  await expect(page.getByRole('button', { name: 'Retire this engine…' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Sold, scrapped or gone: retire…' })).toBeVisible();
   expect(page.url()).toBe(engine);
 
   await page.goto(build);

@@ -114,5 +114,5 @@ test('a shim engine with sixteen valves, from the stand to its recheck, by touch
   await expect(page.getByText(/every gap held, by Osk Velland/)).toBeVisible();
   await openEngine(page, ENGINE);
   await expect(page.getByRole('row', { name: /^2Ea in spec/ })).toContainText('0.13–0.15');
-  await expect(page.getByRole('link', { name: /Build 2/ })).toContainText('closed');
+  await expect(page.getByRole('link', { name: /Build 2/ })).toContainText('finished');
 });

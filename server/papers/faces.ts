@@ -42,7 +42,7 @@ const SAID_OTHERWISE: Readonly<Record<string, string>> = {
 };
 
 /** What is in a text without being a letter: how the sign before it is drawn, and what joins two. */
-const UNSEEN = /[\u200b-\u200f\u2060\ufe00-\ufe0f\ufeff]/gu;
+const UNSEEN = /\p{Default_Ignorable_Code_Point}/gu;
 
 /** The letters of a text as they are drawn: accents with their letters, and signs said another way. */
 const lettersOf = (text: string): string[] =>

@@ -77,6 +77,15 @@ describe('the morning', () => {
     expect(await told(BENCH)).toEqual(['is signed off']);
     expect(await told(LEAD)).toContain('is at Close and sign off');
     expect(await told(LEAD)).not.toContain('is signed off');
+    // what was measured is one line a day, and meters are read too
+    expect((await told(LEAD)).filter((text) => text.endsWith('measured'))).toEqual([
+      expect.stringMatching(/^\d+ gaps measured$/),
+    ]);
+    await shop.call(BENCH, 'POST', `engines/${work.build.engine.id}/usages`, {
+      usage: work.build.engine.usage + 2,
+      sure: true,
+    });
+    expect((await told(LEAD))[0]).toBe(`meter read: ${work.build.engine.usage + 2} starts`);
     const recheck = work.build.rechecks.find(({ status }) => status === 'planned')!;
     await shop.call(LEAD, 'POST', `rechecks/${recheck.id}/move`, {
       ...{ kind: 'on-hold', why: 'harvest', version: recheck.version },

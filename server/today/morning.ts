@@ -14,14 +14,16 @@ import {
   type RecheckChange,
   type RecheckOutcome,
 } from '@zero-lash/core/rechecks';
+import { counted } from '@zero-lash/core/length';
 import type { Knex } from 'knex';
 import { readWhole } from '../builds/readWhole.ts';
-import { clock } from '../clock.ts';
+import { clock, shopZone } from '../clock.ts';
 import { readTimeQuestions } from '../questions/store.ts';
 import { countUnsent } from '../reminders/send.ts';
 
 const COLD = checkSaying('cold');
 const SHOWN = 12;
+const CHANGES_SHOWN = 40;
 /** A person who never looked is told of a week. */
 const FIRST_DAYS = 7;
 
@@ -103,7 +105,7 @@ interface Changed {
   readonly at: Date;
   readonly by: string;
   readonly engine: string;
-  readonly what: 'moved' | 'signed' | 'recheck' | 'change' | 'sheet';
+  readonly what: 'moved' | 'signed' | 'recheck' | 'change' | 'sheet' | 'read' | 'meter';
   readonly detail: string;
   readonly id: string;
 }
@@ -111,8 +113,8 @@ interface Changed {
 /** What others did since then, newest first. */
 async function readChanged(db: Knex, personId: string, since: Date): Promise<Morning['changed']> {
   const { rows } = await db.raw(
-    // of one kind of news of one build the newest says it all
-    `select * from (select distinct on (c.what, c.id) c.at, p.name as by, c.engine, c.what, c.detail, c.id from (
+    // of one kind of news of one build, of one person on one day, the newest says it all
+    `select * from (select distinct on (c.what, c.id, c.by, c.day) c.at, p.name as by, c.engine, c.what, c.detail, c.id from (select news.*, (news.at at time zone :zone)::date as day from (
        select m.at, m.by, e.name as engine, 'moved' as what, m.to_stage as detail, b.id
          from stage_moves m join builds b on b.id = m.build_id join engines e on e.id = b.engine_id
         where m.at > :since and m.to_stage <> :running
@@ -129,15 +131,27 @@ async function readChanged(db: Knex, personId: string, since: Date): Promise<Mor
        union all
        select v.published_at, v.checked_by, s.maker || ' ' || s.name, 'sheet', v.number::text, s.id
          from sheet_revisions v join sheets s on s.id = v.sheet_id where v.published_at > :since
-     ) c join people p on p.id = c.by where c.by <> :me order by c.what, c.id, c.at desc) n
-      order by at desc limit ${SHOWN}`,
-    { since, me: personId, running: RUNNING },
+       union all
+       select max(g.at), g.by, e.name, 'read', count(*)::text, b.id
+         from readings g join rounds q on q.id = g.round_id join builds b on b.id = q.build_id join engines e on e.id = b.engine_id
+        where g.at > :since group by g.by, e.name, b.id, (g.at at time zone :zone)::date
+       union all
+       select u.read_at, u.by, e.name, 'meter', u.usage::float8 || ' ' || e.usage_unit, e.id
+         from usages u join engines e on e.id = u.engine_id
+        where u.read_at > :since and u.source <> 'feed' and u.struck_at is null
+     ) news) c join people p on p.id = c.by where c.by <> :me
+      order by c.what, c.id, c.by, c.day, c.at desc) n
+      order by at desc limit ${CHANGES_SHOWN}`,
+    { since, me: personId, running: RUNNING, zone: await shopZone(db) },
   );
   return (rows as Changed[]).map(({ at, by, engine, what, detail, id }) => ({
     ...{ at: at.toISOString(), by, engine, text: textOf(what, detail) },
-    path: what === 'sheet' ? `/sheets/${id}` : `/builds/${id}`,
+    path: `/${PLACE_OF[what] ?? 'builds'}/${id}`,
   }));
 }
+
+/** Where news is of something else than a build. */
+const PLACE_OF: Partial<Record<Changed['what'], string>> = { sheet: 'sheets', meter: 'engines' };
 
 /** What was done about a recheck, with why: as the row has both, the kind first. */
 function changeInWords(detail: string): string {
@@ -160,5 +174,9 @@ function textOf(what: Changed['what'], detail: string): string {
       return `its recheck was ${changeInWords(detail)}`;
     case 'sheet':
       return `revision ${detail} was published`;
+    case 'read':
+      return `${counted(Number(detail), 'gap')} measured`;
+    case 'meter':
+      return `meter read: ${detail}`;
   }
 }

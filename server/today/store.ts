@@ -32,7 +32,10 @@ export async function readToday(db: Knex, day: Day): Promise<Today> {
       (select count(*)::int from builds b join engines e on e.id = b.engine_id
         where b.closed_at is null and b.stage = :running and e.put_away_at is null) as running,
       (select coalesce(json_agg(json_build_object('id', id, 'engineId', engine_id, 'engine', name,
-          'owner', owner, 'complaint', complaint, 'job', job, 'since', stage_since, 'stage', stage, 'whole', whole)
+          'owner', owner, 'complaint', complaint, 'job', job, 'since', stage_since, 'stage', stage, 'whole', whole,
+          'measured', (select json_build_object('done', (select count(*) from readings g where g.round_id = q.id and not g.superseded),
+              'of', (select count(*) from lash_points l where l.revision_id = q.revision_id))
+            from rounds q where q.build_id = bench.id and q.closed_at is null order by q.opened_at desc limit 1))
           order by place), '[]')
         from bench where place <= :builds) as bench,
       (select json_build_object('not-held', count(*) filter (where nearness = -1),

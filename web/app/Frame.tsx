@@ -116,7 +116,7 @@ function SignedIn({ name, role }: { readonly name: string; readonly role: string
   const [signOut] = useSignOutMutation();
   const { leave, leaving, unsent, stillIn } = useLeave(signOut);
   return (
-    <div className="title-block-cell">
+    <div className="title-block-cell title-block-way-out">
       <div className="title-block-person">
         <b>{name}</b>
         <small role={stillIn ? 'alert' : undefined}>{stillIn ? 'still signed in: no answer' : role}</small>

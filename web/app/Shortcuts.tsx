@@ -1,4 +1,5 @@
 import { Box, Button, Flex, Heading } from '@chakra-ui/react';
+import { Link } from 'react-router';
 import { shortcutsChosen, shortcutsToggled } from './preferences.ts';
 import { useAppDispatch, useAppSelector } from './store.ts';
 import { Tick } from './Tick.tsx';
@@ -34,6 +35,8 @@ export function Shortcuts() {
       right="12px"
       bottom="66px"
       width="min(460px, calc(100% - 24px))"
+      maxHeight="calc(100% - 84px)"
+      overflowY="auto"
       background="raised"
       border="1px solid"
       borderColor="ink"
@@ -53,6 +56,9 @@ export function Shortcuts() {
         checked={on}
         onChange={({ target: { checked } }) => dispatch(shortcutsChosen(checked))}
       />
+      <Link to="/guide" onClick={() => dispatch(shortcutsToggled())}>
+        Your first day: a short guide
+      </Link>
       <dl>
         {KEYS.map(([keys, what]) => (
           <Box

@@ -20,6 +20,8 @@ export interface Preferences {
   readonly limitExplained: boolean;
   /** keys without ctrl or alt do more than type */
   readonly shortcuts: boolean;
+  /** the first-day guide was taken off Today */
+  readonly guidePutAway: boolean;
 }
 
 /** The schools of feel; the first is the default. */
@@ -39,6 +41,7 @@ const initialState: Preferences = {
   tones: false,
   limitExplained: false,
   shortcuts: true,
+  guidePutAway: false,
 };
 
 const slice = createSlice({
@@ -69,6 +72,7 @@ const slice = createSlice({
     aloudChosen: (state, action: PayloadAction<boolean>) => ({ ...state, aloud: action.payload }),
     tonesChosen: (state, action: PayloadAction<boolean>) => ({ ...state, tones: action.payload }),
     shortcutsChosen: (state, action: PayloadAction<boolean>) => ({ ...state, shortcuts: action.payload }),
+    guidePutAway: (state) => ({ ...state, guidePutAway: true }),
     shortcutsToggled: (state) => ({ ...state, shortcutsShown: !state.shortcutsShown }),
   },
 });
@@ -84,5 +88,6 @@ export const {
   tonesChosen,
   shortcutsChosen,
   shortcutsToggled,
+  guidePutAway,
 } = slice.actions;
 export const preferencesReducer = slice.reducer;

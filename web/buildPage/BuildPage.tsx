@@ -218,15 +218,17 @@ const AboveHead = memo(function AboveHead({ work }: AreaProps) {
         </Suspense>
       )}
       {open && (
-        <StopGuide
-          buildId={build.id}
-          sheet={build.sheet}
-          stage={build.stage}
-          known={build['know-how']}
-          work={turning}
-          enabled={mayWork}
-          onArrive={select}
-        />
+        <div className="build-stop">
+          <StopGuide
+            buildId={build.id}
+            sheet={build.sheet}
+            stage={build.stage}
+            known={build['know-how']}
+            work={turning}
+            enabled={mayWork}
+            onArrive={select}
+          />
+        </div>
       )}
     </>
   );

@@ -135,7 +135,7 @@ function Builds({ engine }: { readonly engine: EngineView }) {
             {build.abandoned
               ? 'abandoned'
               : build.closedAt
-                ? 'closed'
+                ? 'finished'
                 : stageIn(build.job, build.stage).title}
           </Box>
         </Flex>

@@ -140,7 +140,7 @@ export default function EnginesPage() {
             aria-pressed={away}
             onClick={() => setParams(paramsOf(search, !away), { replace: true })}
           >
-            {away ? 'Those in the shop' : 'Retired'}
+            {away ? 'Those in the shop' : 'Sold or retired'}
           </Button>
           <Button variant="plain" aria-expanded={elsewhere} onClick={() => setElsewhere(!elsewhere)}>
             Import and export

@@ -6,6 +6,7 @@ import { Link, useNavigate } from 'react-router';
 import { Labelled, TextArea } from '../app/Labelled.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useOpenBuildMutation } from '../builds/endpoints.ts';
+import { dueInWords } from '../rechecks/due.ts';
 import { useSheetQuery } from '../sheets/endpoints.ts';
 
 const BY_HAND = JOBS.filter(({ opened }) => opened === 'by-hand');
@@ -88,7 +89,19 @@ export function OpenBuild({ engine }: { readonly engine: EngineView }) {
           {newest.source.page && `, page ${newest.source.page}`}
         </Box>
       )}
+      {engine.recheck && (
+        <Box role="note" borderLeft="4px solid" borderColor="brass" paddingLeft="3">
+          Recheck {engine.recheck.sequence}, due {dueInWords(engine.recheck, engine)}, is planned. A build
+          opened here takes its place: that recheck is dropped, and the next is planned when this build is
+          signed off. To do the recheck itself, open{' '}
+          <Link to={`/builds/${runningBuild(engine)}`}>the build it is of</Link>.
+        </Box>
+      )}
       <ProblemNote error={error} />
     </Box>
   );
 }
+
+/** The build that the planned recheck is of: the last that was signed off. */
+const runningBuild = ({ rechecks, recheck }: EngineView) =>
+  rechecks.find(({ id }) => id === recheck?.id)?.buildId ?? '';

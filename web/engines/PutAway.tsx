@@ -30,7 +30,7 @@ export function PutAway({ engine }: { readonly engine: EngineView }) {
   return (
     <Box>
       <WithReason
-        ask="Retire this engine…"
+        ask="Sold, scrapped or gone: retire…"
         label="Retired because"
         action="Retire it"
         missing="Say in a line why: sold, scrapped, added by mistake."

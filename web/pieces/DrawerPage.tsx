@@ -78,7 +78,7 @@ function InDrawer({ system }: { readonly system: DrawerSystem }) {
       <PieceDrawer system={system} length={length} />
       {low.length > 0 && (
         <Flex gap="3" alignItems="center" flexWrap="wrap">
-          <Box flex="1">
+          <Box flex="1 1 260px">
             <b>To order,</b> so that {system.reorder} of each are there:{' '}
             {low.map(({ thickness }) => length(thickness)).join(', ')}
           </Box>

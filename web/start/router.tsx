@@ -28,6 +28,7 @@ const UsagePage = lazy(() => import('../usage/UsagePage.tsx'));
 const OwnersPage = lazy(() => import('../owners/OwnersPage.tsx'));
 const FleetPage = lazy(() => import('../fleet/FleetPage.tsx'));
 const ShopPage = lazy(() => import('../people/ShopPage.tsx'));
+const GuidePage = lazy(() => import('../guide/GuidePage.tsx'));
 const SignInPage = lazy(() => import('../people/SignInPage.tsx'));
 
 function NotFound() {
@@ -56,6 +57,7 @@ const FRAMED: Readonly<Record<Exclude<PagePath, '/sign-in'>, ReactElement>> = {
   '/owners': <OwnersPage />,
   '/fleet': <FleetPage />,
   '/shop': <ShopPage />,
+  '/guide': <GuidePage />,
 };
 
 export const router = createBrowserRouter([

@@ -382,7 +382,7 @@ describe('the morning', () => {
     expect(part.textContent).toContain('waits for parts: ordered: by post');
     expect(part.textContent).toContain('one letter could not be sent yet');
     expect(part.textContent).toContain('2 lines of the feed cannot be as they stand');
-    expect(part.textContent).toContain('Edgeris signed off; Osk Velland');
+    expect(part.textContent).toContain('Osk Velland, 1 Jan 2031Edgeris signed off');
     fireEvent.click(screen.getByRole('button', { name: 'I have seen it' }));
     await waitFor(() => expect(sent.map(([path]) => path)).toEqual(['morning/looked']));
   });

@@ -1,8 +1,10 @@
-import type { WaitsFor } from '@zero-lash/contract/morning';
+import type { Morning, WaitsFor } from '@zero-lash/contract/morning';
 import { useId, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { PartHeading } from '../app/Page.tsx';
+import { useShopTimes } from '../app/useShopTimes.ts';
 import { ShopTime } from '../app/ShopTime.tsx';
+import { useRole } from '../app/useRole.ts';
 import { useMarkLookedMutation, useMorningQuery } from './endpoints.ts';
 
 const WAITS: Readonly<Record<WaitsFor, string>> = {
@@ -16,7 +18,9 @@ const WAITS: Readonly<Record<WaitsFor, string>> = {
 /** What waits for what, and what changed since this person last looked. It comes after the rest of the page is there. */
 export default function MorningPart() {
   const { data } = useMorningQuery(undefined, { refetchOnMountOrArgChange: true });
+  const times = useShopTimes();
   const [looked, { isLoading }] = useMarkLookedMutation();
+  const { mayLead } = useRole();
   if (!data) return null;
   const waiting = data.waits.length > 0 || data.questions > 0 || data.unsent > 0;
   if (!waiting && data.changed.length === 0) return null;
@@ -52,7 +56,7 @@ export default function MorningPart() {
             {data.waits.map(({ for: what, path, engine, text }) => (
               <li key={`${what} ${path} ${text}`}>
                 <Row engine={engine} path={path}>
-                  waits for {WAITS[what]}: {text}
+                  waits for {what === 'lead' && mayLead ? 'your signature' : WAITS[what]}: {text}
                 </Row>
               </li>
             ))}
@@ -70,15 +74,22 @@ export default function MorningPart() {
               'Changed this week'
             )}
           </PartHeading>
-          <ul>
-            {data.changed.map(({ at, by, engine, text, path }) => (
-              <li key={`${at} ${path} ${text}`}>
-                <Row engine={engine} path={path}>
-                  {text}; {by}, <ShopTime at={at} />
-                </Row>
-              </li>
-            ))}
-          </ul>
+          {byDayAndPerson(data.changed, times.day).map(({ day, by, changes }) => (
+            <section key={`${day} ${by}`} aria-label={`${by}, ${day}`}>
+              <h3>
+                {by}, {day}
+              </h3>
+              <ul>
+                {changes.map(({ at, engine, text, path }) => (
+                  <li key={`${at} ${path} ${text}`}>
+                    <Row engine={engine} path={path}>
+                      {text}, <ShopTime at={at} />
+                    </Row>
+                  </li>
+                ))}
+              </ul>
+            </section>
+          ))}
           <button type="button" className="today-seen" disabled={isLoading} onClick={() => void looked()}>
             I have seen it
           </button>
@@ -86,6 +97,19 @@ export default function MorningPart() {
       )}
     </section>
   );
+}
+
+/** What others did, each person's of each day together: the newest day first, and who did something last. */
+function byDayAndPerson(changed: Morning['changed'], dayOf: (moment: string) => string) {
+  const groups: { day: string; by: string; changes: Morning['changed'][number][] }[] = [];
+  const days = [...new Set(changed.map(({ at }) => dayOf(at)))];
+  for (const day of days)
+    for (const change of changed.filter(({ at }) => dayOf(at) === day)) {
+      const known = groups.find((group) => group.day === day && group.by === change.by);
+      if (known) known.changes.push(change);
+      else groups.push({ day, by: change.by, changes: [change] });
+    }
+  return groups;
 }
 
 interface RowProps {

@@ -8,6 +8,7 @@ import { grouped } from '../app/figures.ts';
 import { Empty, Page, PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { VerdictMark } from '../drawings/VerdictMark.tsx';
+import { useAppSelector } from '../app/store.ts';
 import { useRole } from '../app/useRole.ts';
 import { useSession } from '../app/useSession.ts';
 import { DueMark } from '../rechecks/DueMark.tsx';
@@ -22,9 +23,20 @@ const FRESH_SECONDS = 5;
 
 /** What is on the bench, stage by stage, and which rechecks are due. */
 export default function TodayPage() {
+  const guidePutAway = useAppSelector((state) => state.preferences.guidePutAway);
   const { data, error, refetch } = useTodayQuery(undefined, { refetchOnMountOrArgChange: FRESH_SECONDS });
   return (
-    <Page title="Today" under={data && dayInWords(data.day)}>
+    <Page
+      title="Today"
+      under={data && dayInWords(data.day)}
+      actions={
+        !guidePutAway && (
+          <Link className="zl-tool" to="/guide">
+            Your first day: a short guide
+          </Link>
+        )
+      }
+    >
       <ProblemNote error={error} onRetry={refetch} />
       {data && (
         <div className="today">
@@ -126,6 +138,7 @@ function Bench({ today }: { readonly today: Today }) {
                 <Link key={build.id} to={`/builds/${build.id}`} className="zl-row today-build">
                   <b>{build.engine}</b>
                   <span>
+                    {build.measured && `${build.measured.done} of ${build.measured.of} measured · `}
                     {buildInWords(build)} · {agoInWords(build.since)}
                   </span>
                 </Link>
