@@ -61,8 +61,9 @@ test('an empty shop, from its first lead to a gap measured on its first engine',
   await page.getByLabel('hours', { exact: true }).fill('20');
   await page.getByLabel('Manual').fill('Vessany splitter leaflet');
   await page.getByRole('button', { name: 'Keep as a draft' }).click();
+  await expect(page.getByText(/There is no other lead here to read it/)).toBeVisible();
   await page.getByRole('button', { name: /publish/ }).click();
-  await expect(page.getByText(/the same person: this shop had no second lead/)).toBeVisible();
+  await expect(page.getByText('Nobody else has read this sheet.')).toBeVisible();
 
   await place('Today');
   await expect(steps.getByText('Done.')).toHaveCount(2);

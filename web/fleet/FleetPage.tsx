@@ -97,16 +97,18 @@ function Says({ sheetId }: { readonly sheetId: string }) {
 }
 
 const INTERVAL_WORDS = {
-  shorter: 'The interval must be shorter',
-  longer: 'The interval could be longer',
-  right: 'The interval is right as it is',
-  'too-few': 'Too few rechecks to say anything of the interval',
+  shorter: 'the interval must be shorter',
+  longer: 'the interval could be longer',
+  right: 'the interval is right as it is',
+  'too-few': 'too few rechecks to say anything of the interval',
 } as const;
 
-function Interval({ says: { interval } }: { readonly says: FleetSays }) {
+function Interval({ says: { name, interval } }: { readonly says: FleetSays }) {
   return (
     <section aria-label="Interval">
-      <PartHeading>{INTERVAL_WORDS[interval.says]}</PartHeading>
+      <PartHeading>
+        {name}: {INTERVAL_WORDS[interval.says]}
+      </PartHeading>
       <p>
         {interval.out} of {counted(interval.rechecks, 'recheck')} on {counted(interval.engines, 'engine')}{' '}
         found a point out. A lead decides, and the maker’s manual governs.
