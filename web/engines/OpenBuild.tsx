@@ -3,6 +3,7 @@ import type { EngineView } from '@zero-lash/contract/engines';
 import { JOBS, type Job } from '@zero-lash/core/builds';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
+import { useDraft } from '../app/useDraft.ts';
 import { Labelled, TextArea } from '../app/Labelled.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useOpenBuildMutation } from '../builds/endpoints.ts';
@@ -15,7 +16,11 @@ const BY_HAND = JOBS.filter(({ opened }) => opened === 'by-hand');
 export function OpenBuild({ engine }: { readonly engine: EngineView }) {
   const { data: revisions } = useSheetQuery(engine.sheetId);
   const published = revisions?.filter(({ status }) => status === 'published') ?? [];
-  const [complaint, setComplaint] = useState('');
+  const {
+    texts: { complaint },
+    type,
+    clear,
+  } = useDraft(`open-build:${engine.id}`, { complaint: '' });
   const [missing, setMissing] = useState<Job | null>(null);
   const [open, { error, isLoading, originalArgs }] = useOpenBuildMutation();
   const navigate = useNavigate();
@@ -28,7 +33,9 @@ export function OpenBuild({ engine }: { readonly engine: EngineView }) {
     const opened = await open({
       ...{ engineId: engine.id, revisionId: newest.id, job: job.key, complaint: said },
     });
-    if (!('error' in opened)) void navigate(`/builds/${opened.data.build}`);
+    if ('error' in opened) return;
+    clear();
+    void navigate(`/builds/${opened.data.build}`);
   }
   return (
     <Box as="section" aria-label="Open a build" paddingY="3" display="grid" gap="2">
@@ -43,7 +50,7 @@ export function OpenBuild({ engine }: { readonly engine: EngineView }) {
       >
         <TextArea
           value={complaint}
-          onChange={(event) => setComplaint(event.target.value)}
+          onChange={(event) => type('complaint', event.target.value)}
           maxLength={300}
           minHeight="48px !important"
           rows={1}

@@ -1,9 +1,11 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { Instrument, InstrumentKind, NewInstrument } from '@zero-lash/contract/instruments';
 import { parseLength } from '@zero-lash/core/length';
-import { useState, type FormEvent } from 'react';
+import { useMemo, useState, type FormEvent } from 'react';
 import { problemFrom } from '../app/api.ts';
 import { numberTyped } from '@zero-lash/core/length';
+import { useDraft } from '../app/useDraft.ts';
+import { useSession } from '../app/useSession.ts';
 import { Labelled, Select, TextArea } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
 import { ProblemNote } from '../app/ProblemNote.tsx';
@@ -34,6 +36,8 @@ interface Values {
   torqueTo: string;
   checkDue: string;
   active: boolean;
+  /** the version it was read at: what somebody else saved since is shown before it is overwritten */
+  version: number;
 }
 
 const inSet = (blades: readonly number[], unit: 'mm' | 'in') =>
@@ -41,15 +45,18 @@ const inSet = (blades: readonly number[], unit: 'mm' | 'in') =>
     .map((blade) => (unit === 'mm' ? String(blade) : `${Math.round((blade / 25.4) * 1e6) / 1e6}`))
     .join(', ');
 
-function valuesOf(instrument: Instrument | undefined): Values {
+/** The blades of a set as sets of that unit are usually made. */
+const USUAL_BLADES = { mm: '0.05–0.40 by 0.01', in: '0.0015, 0.002–0.025 by 0.001' };
+
+function valuesOf(instrument: Instrument | undefined, unit: 'mm' | 'in'): Values {
   if (!instrument)
     return {
       name: '',
       kind: 'blade-set',
-      unit: 'mm',
+      unit,
       uncertainty: '0.01',
       angled: false,
-      blades: '0.05–0.40 by 0.01',
+      blades: USUAL_BLADES[unit],
       missing: [],
       worn: '',
       measured: '',
@@ -58,6 +65,7 @@ function valuesOf(instrument: Instrument | undefined): Values {
       torqueTo: '',
       checkDue: '',
       active: true,
+      version: 1,
     };
   return {
     ...instrument,
@@ -76,16 +84,27 @@ function valuesOf(instrument: Instrument | undefined): Values {
 
 /** An instrument as it is written down: a blade set with the thicknesses that are really in it. */
 export function InstrumentForm({ instrument, onDone }: Props) {
-  const [values, setValues] = useState(valuesOf(instrument));
+  const own = useSession()?.shop.unit === 'thou' ? 'in' : 'mm';
+  // kept on the device as it is typed: leaving the page loses none of it
+  const {
+    texts: { form },
+    type,
+    clear,
+  } = useDraft(`instrument:${instrument?.id ?? 'new'}`, { form: JSON.stringify(valuesOf(instrument, own)) });
+  const values = useMemo(() => JSON.parse(form) as Values, [form]);
   const [complaints, setComplaints] = useState<Readonly<Record<string, string>>>({});
   const [add, adding] = useAddInstrumentMutation();
   const [change, changing] = useChangeInstrumentMutation();
-  const [version, setVersion] = useState(instrument?.version ?? 1);
   const { figure } = useLengths();
   const error = adding.error ?? changing.error;
   const problem = problemFrom(error);
   const theirs = problem?.code === 'stale' ? (problem.current as Instrument) : null;
-  const set = (next: Partial<Values>) => setValues({ ...values, ...next });
+  const set = (next: Partial<Values>) => {
+    // a set that is still as such sets are made is made as those of the other unit are
+    const usual =
+      values.blades === USUAL_BLADES[values.unit] && next.unit ? { blades: USUAL_BLADES[next.unit] } : {};
+    type('form', JSON.stringify({ ...values, ...usual, ...next }));
+  };
   const isSet = values.kind === 'blade-set';
   const isWrench = values.kind === 'torque-wrench';
   const typed = bladesTyped(isSet ? values.blades : '', values.unit);
@@ -134,9 +153,11 @@ export function InstrumentForm({ instrument, onDone }: Props) {
       checkDue: values.checkDue === '' ? null : values.checkDue,
     };
     const result = instrument
-      ? await change({ ...body, id: instrument.id, active: values.active, version })
+      ? await change({ ...body, id: instrument.id, active: values.active, version: values.version })
       : await add(body);
-    if (!('error' in result)) onDone();
+    if ('error' in result) return;
+    clear();
+    onDone();
   }
 
   const fieldError = (name: string) =>
@@ -301,8 +322,7 @@ export function InstrumentForm({ instrument, onDone }: Props) {
           {theirs ? (
             <Button
               onClick={() => {
-                setValues(valuesOf(theirs));
-                setVersion(theirs.version);
+                type('form', JSON.stringify(valuesOf(theirs, own)));
                 changing.reset();
               }}
             >
@@ -313,7 +333,13 @@ export function InstrumentForm({ instrument, onDone }: Props) {
               Save
             </Button>
           )}
-          <Button variant="plain" onClick={onDone}>
+          <Button
+            variant="plain"
+            onClick={() => {
+              clear();
+              onDone();
+            }}
+          >
             Cancel
           </Button>
         </Flex>

@@ -3,6 +3,7 @@ import type { Owner } from '@zero-lash/contract/owners';
 import { useState, type FormEvent } from 'react';
 import { Link } from 'react-router';
 import { Choice } from '../app/Choice.tsx';
+import { useDraft } from '../app/useDraft.ts';
 import { Labelled } from '../app/Labelled.tsx';
 import { Empty, Page } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
@@ -23,7 +24,7 @@ export default function OwnersPage() {
         </Empty>
       )}
       {(owners ?? []).map((owner) => (
-        <OwnerRow key={`${owner.id} ${owner.version}`} owner={owner} />
+        <OwnerRow key={owner.id} owner={owner} />
       ))}
     </Page>
   );
@@ -32,14 +33,26 @@ export default function OwnersPage() {
 function OwnerRow({ owner }: { readonly owner: Owner }) {
   const { mayWork } = useRole();
   const [changing, setChanging] = useState(false);
-  const [form, setForm] = useState({ ...owner });
+  const {
+    texts: form,
+    type,
+    changed,
+    clear,
+  } = useDraft(`owner:${owner.id}`, {
+    ...{ name: owner.name, email: owner.email ?? '', tells: owner.tells as string, note: owner.note },
+  });
+  // what stands by now of a field that something else was typed into
+  const saved = (field: 'name' | 'email' | 'note') =>
+    changed[field] === undefined ? undefined : `saved: ${owner[field] || 'nothing'}`;
   const [change, { error, isLoading }] = useChangeOwnerMutation();
   async function keep(event: FormEvent) {
     event.preventDefault();
     const { name, email, tells, note } = form;
-    const fields = { name, tells, note, ...(email === null ? {} : { email }) };
+    const fields = { name, tells: tells as Owner['tells'], note, ...(owner.email === null ? {} : { email }) };
     const answer = await change({ id: owner.id, version: owner.version, ...fields });
-    if (!('error' in answer)) setChanging(false);
+    if ('error' in answer) return;
+    clear();
+    setChanging(false);
   }
   return (
     <Box as="section" aria-label={owner.name} borderBottom="1px solid" borderColor="hairline" paddingY="2">
@@ -77,35 +90,39 @@ function OwnerRow({ owner }: { readonly owner: Owner }) {
         <form onSubmit={(event) => void keep(event)} noValidate>
           <Flex gap="3" alignItems="flex-end" flexWrap="wrap" paddingTop="2">
             <Box flex="1" minWidth="180px">
-              <Labelled label="Name, for every engine of theirs">
+              <Labelled label="Name, for every engine of theirs" hint={saved('name')}>
                 <Input
                   maxLength={80}
                   value={form.name}
-                  onChange={({ target }) => setForm({ ...form, name: target.value })}
+                  onChange={({ target }) => type('name', target.value)}
                 />
               </Labelled>
             </Box>
             <Box flex="1" minWidth="200px">
-              <Labelled label="Mail address">
+              <Labelled label="Mail address" hint={saved('email')}>
                 <Input
                   type="email"
                   maxLength={120}
-                  value={form.email ?? ''}
-                  onChange={({ target }) => setForm({ ...form, email: target.value })}
+                  value={form.email}
+                  onChange={({ target }) => type('email', target.value)}
                 />
               </Labelled>
             </Box>
             <Box width="160px">
               <Labelled label="Told">
-                <Choice of={TELLS} value={form.tells} onChoose={(tells) => setForm({ ...form, tells })} />
+                <Choice
+                  of={TELLS}
+                  value={form.tells as Owner['tells']}
+                  onChoose={(tells) => type('tells', tells)}
+                />
               </Labelled>
             </Box>
             <Box flex="1" minWidth="180px">
-              <Labelled label="Note">
+              <Labelled label="Note" hint={saved('note')}>
                 <Input
                   maxLength={200}
                   value={form.note}
-                  onChange={({ target }) => setForm({ ...form, note: target.value })}
+                  onChange={({ target }) => type('note', target.value)}
                 />
               </Labelled>
             </Box>

@@ -6,6 +6,7 @@ import { Link } from 'react-router';
 import { CSV, FileButton } from '../app/FileButton.tsx';
 import { Choice } from '../app/Choice.tsx';
 import { counted, numberTyped } from '@zero-lash/core/length';
+import { useDraft } from '../app/useDraft.ts';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
 import { Note } from '../app/Note.tsx';
@@ -102,7 +103,7 @@ function InDrawer({ system }: { readonly system: DrawerSystem }) {
       <ProblemNote error={error} />
       <Orders system={system.system} />
       {mayWork && <Moving system={system} />}
-      {mayWork && <PriceForm key={system.version} system={system} />}
+      {mayWork && <PriceForm system={system} />}
       <Moved system={system.system} />
     </>
   );
@@ -119,8 +120,11 @@ type Way = keyof typeof WAYS;
 /** What came, went or was counted, typed as sizes with how many, or read from a kit's CSV. */
 function Moving({ system }: { readonly system: DrawerSystem }) {
   const [way, setWay] = useState<Way>('bought');
-  const [text, setText] = useState('');
-  const [note, setNote] = useState('');
+  const {
+    texts: { text, note },
+    type,
+    clear,
+  } = useDraft(`moves:${system.system}`, { text: '', note: '' });
   const [kit, setKit] = useState<readonly KitLine[] | null>(null);
   const [move, moving] = useMovePiecesMutation();
   const [count, counting] = useCountPiecesMutation();
@@ -136,8 +140,7 @@ function Moving({ system }: { readonly system: DrawerSystem }) {
             lines: lines.map((line) => ({ ...line, count: way === 'scrapped' ? -line.count : line.count })),
           });
     if ('error' in result) return;
-    setText('');
-    setNote('');
+    clear();
     setKit(null);
   }
   return (
@@ -168,13 +171,13 @@ function Moving({ system }: { readonly system: DrawerSystem }) {
               value={text}
               placeholder="2.35 × 2, 2.40"
               maxLength={400}
-              onChange={({ target }) => setText(target.value)}
+              onChange={({ target }) => type('text', target.value)}
             />
           </Labelled>
         </Box>
         <Box width="200px">
           <Labelled label="Note">
-            <Input value={note} maxLength={120} onChange={({ target }) => setNote(target.value)} />
+            <Input value={note} maxLength={120} onChange={({ target }) => type('note', target.value)} />
           </Labelled>
         </Box>
         <Button
@@ -227,11 +230,19 @@ function Moving({ system }: { readonly system: DrawerSystem }) {
 
 /** What a piece costs, and how many of each size are to be there. */
 function PriceForm({ system }: { readonly system: DrawerSystem }) {
-  const [price, setPrice] = useState(String(system.price));
-  const [reorder, setReorder] = useState(String(system.reorder));
+  const {
+    texts: { price, reorder, own },
+    type,
+    clear,
+  } = useDraft(`prices:${system.system}`, {
+    ...{
+      price: String(system.price),
+      reorder: String(system.reorder),
+      own: writeSizePrices(system.sizePrices),
+    },
+  });
   const [change, { error, isLoading }] = useChangeSystemMutation();
   const figures = { price: numberTyped(price), reorder: numberTyped(reorder) };
-  const [own, setOwn] = useState(writeSizePrices(system.sizePrices));
   const sizePrices = readSizePrices(own, system.made);
   const wrong = {
     price: !(figures.price >= 0) ? 'A price such as 7.50.' : undefined,
@@ -251,17 +262,23 @@ function PriceForm({ system }: { readonly system: DrawerSystem }) {
         void change({
           ...{ system: system.system, ...figures, version: system.version },
           sizePrices: [...sizePrices.prices],
+        }).then((answer) => {
+          if (!('error' in answer)) clear();
         });
       }}
     >
       <Box width="140px">
         <Labelled label="Price of one" error={wrong.price}>
-          <Input value={price} inputMode="decimal" onChange={({ target }) => setPrice(target.value)} />
+          <Input value={price} inputMode="decimal" onChange={({ target }) => type('price', target.value)} />
         </Labelled>
       </Box>
       <Box width="200px">
         <Labelled label="Of each size at least" error={wrong.reorder}>
-          <Input value={reorder} inputMode="numeric" onChange={({ target }) => setReorder(target.value)} />
+          <Input
+            value={reorder}
+            inputMode="numeric"
+            onChange={({ target }) => type('reorder', target.value)}
+          />
         </Labelled>
       </Box>
       <Box width="240px">
@@ -270,7 +287,7 @@ function PriceForm({ system }: { readonly system: DrawerSystem }) {
             value={own}
             placeholder="3.00 = 9.50; 3.05 = 9.50"
             maxLength={400}
-            onChange={({ target }) => setOwn(target.value)}
+            onChange={({ target }) => type('own', target.value)}
           />
         </Labelled>
       </Box>

@@ -1,8 +1,9 @@
 import { saysSomething } from '@zero-lash/core/bounds';
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { RecheckMove, RecheckRow } from '@zero-lash/contract/rechecks';
-import { useState, type FormEvent } from 'react';
+import { type FormEvent } from 'react';
 import { Choice } from '../app/Choice.tsx';
+import { useDraft } from '../app/useDraft.ts';
 import { Labelled } from '../app/Labelled.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useMoveRecheckMutation } from './endpoints.ts';
@@ -23,37 +24,50 @@ interface Props {
 
 /** What a lead does about a recheck, with a reason that stays on the record. */
 export function MoveRecheck({ recheck, onDone }: Props) {
-  const [kind, setKind] = useState<Kind>(recheck.onHold ? 'released' : 'moved');
-  const [day, setDay] = useState(recheck.dueDate ?? '');
-  const [why, setWhy] = useState('');
+  const {
+    texts: { kind: chosen, day, why },
+    type,
+    clear,
+  } = useDraft(`move:${recheck.id}`, {
+    ...{ kind: (recheck.onHold ? 'released' : 'moved') as string, day: recheck.dueDate ?? '', why: '' },
+  });
   const [move, { error, isLoading }] = useMoveRecheckMutation();
   const { [recheck.onHold ? 'on-hold' : 'released']: _, ...may } = KINDS;
+  // held back or let go by somebody else meanwhile, what was chosen may not be there any more
+  const kind = (chosen in may ? chosen : Object.keys(may)[0]!) as Kind;
   async function send(event: FormEvent) {
     event.preventDefault();
     const answer = await move({
       ...{ recheckId: recheck.id, kind, why: why.trim(), version: recheck.version },
       day: kind === 'moved' ? day : null,
     });
-    if (!('error' in answer)) onDone();
+    if ('error' in answer) return;
+    clear();
+    onDone();
   }
   return (
     <form onSubmit={(event) => void send(event)}>
       <Flex gap="3" alignItems="flex-end" flexWrap="wrap">
         <Box width="200px">
           <Labelled label={`What of ${recheck.engine}`}>
-            <Choice of={may as Record<Kind, string>} value={kind} onChoose={setKind} />
+            <Choice of={may as Record<Kind, string>} value={kind} onChoose={(next) => type('kind', next)} />
           </Labelled>
         </Box>
         {kind === 'moved' && (
           <Box width="180px">
             <Labelled label="To the day">
-              <Input type="date" required value={day} onChange={({ target }) => setDay(target.value)} />
+              <Input type="date" required value={day} onChange={({ target }) => type('day', target.value)} />
             </Labelled>
           </Box>
         )}
         <Box flex="1" minWidth="220px">
           <Labelled label="Because">
-            <Input required maxLength={200} value={why} onChange={({ target }) => setWhy(target.value)} />
+            <Input
+              required
+              maxLength={200}
+              value={why}
+              onChange={({ target }) => type('why', target.value)}
+            />
           </Labelled>
         </Box>
         <Button type="submit" variant="solid" loading={isLoading} disabled={!saysSomething(why)}>

@@ -69,7 +69,7 @@ export function RecheckLine({ recheck, today }: { readonly recheck: RecheckRow; 
           {open === 'day' ? (
             <PlanDay recheck={recheck} today={today} onDone={() => setOpen(null)} />
           ) : (
-            <MoveRecheck key={recheck.version} recheck={recheck} onDone={() => setOpen(null)} />
+            <MoveRecheck recheck={recheck} onDone={() => setOpen(null)} />
           )}
         </Box>
       )}

@@ -46,7 +46,7 @@ export function AimChoice({ build }: { readonly build: BuildView }) {
         </Select>
       </Labelled>
       <ProblemNote error={error} />
-      {own && enabled && <OwnAims key={build.version} build={build} onKept={() => setSaying(false)} />}
+      {own && enabled && <OwnAims build={build} onKept={() => setSaying(false)} />}
     </Box>
   );
 }

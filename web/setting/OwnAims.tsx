@@ -4,6 +4,7 @@ import { aimsOutside, type OwnAim } from '@zero-lash/core/setting';
 import { resolveLimits, ROLE_WORDS, type Role } from '@zero-lash/core/sheets';
 import { useState, type FormEvent } from 'react';
 import { Caution } from '../app/Caution.tsx';
+import { useDraft } from '../app/useDraft.ts';
 import { Labelled } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
 import { ProblemNote } from '../app/ProblemNote.tsx';
@@ -24,10 +25,15 @@ export function OwnAims({ build, onKept }: Props) {
   const { data: sheet } = useRevisionQuery(build.revisionId);
   const [send, { error, isLoading }] = useChangeBuildMutation();
   const said = build.ownAims?.figures ?? [];
-  const [typed, setTyped] = useState<Partial<Record<Role, string>>>(() =>
-    Object.fromEntries(said.map(({ role, target }) => [role, figure(target)])),
-  );
-  const [reason, setReason] = useState(build.ownAims?.reason ?? '');
+  const {
+    texts: typed,
+    type,
+    clear,
+  } = useDraft(`aims:${build.id}`, {
+    ...Object.fromEntries(said.map(({ role, target }) => [role as string, figure(target)])),
+    reason: build.ownAims?.reason ?? '',
+  });
+  const { reason } = typed;
   const [complaints, setComplaints] = useState<Partial<Record<Role | 'reason', string>>>({});
   if (!sheet) return null;
   const read = (role: Role): number | null => {
@@ -60,7 +66,9 @@ export function OwnAims({ build, onKept }: Props) {
     const answer = await send({
       ...{ buildId, version, complaint, aim: 'own' as const, ownAims: figures, aimReason: reason.trim() },
     });
-    if (!('error' in answer)) onKept();
+    if ('error' in answer) return;
+    clear();
+    onKept();
   }
 
   return (
@@ -73,7 +81,7 @@ export function OwnAims({ build, onKept }: Props) {
                 value={typed[role] ?? ''}
                 inputMode="decimal"
                 maxLength={12}
-                onChange={({ target }) => setTyped({ ...typed, [role]: target.value })}
+                onChange={({ target }) => type(role, target.value)}
               />
             </Labelled>
           </Box>
@@ -87,7 +95,7 @@ export function OwnAims({ build, onKept }: Props) {
             A valve that does not close fully burns. {mayLead ? '' : 'Only a lead may aim there.'}
           </Caution>
           <Labelled label="Why it is aimed there" error={complaints.reason}>
-            <Input value={reason} maxLength={300} onChange={({ target }) => setReason(target.value)} />
+            <Input value={reason} maxLength={300} onChange={({ target }) => type('reason', target.value)} />
           </Labelled>
         </>
       )}

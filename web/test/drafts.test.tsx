@@ -1,12 +1,15 @@
 // @vitest-environment happy-dom
-import { cleanup, fireEvent, screen } from '@testing-library/react';
+import { act, cleanup, fireEvent, screen } from '@testing-library/react';
 import type { BuildView } from '../builds/buildView.ts';
-import { describe, expect, it } from 'vitest';
+import { describe, expect, it, vi } from 'vitest';
+import { api } from '../app/api.ts';
 import { store } from '../app/store.ts';
 import { StageNotes } from '../buildPage/StageNotes.tsx';
 import { RoundConditions } from '../measuring/RoundConditions.tsx';
+import OwnersPage from '../owners/OwnersPage.tsx';
+import { InstrumentForm } from '../instruments/InstrumentForm.tsx';
 import { StopNotes } from '../turning/StopNotes.tsx';
-import { at, atTheBench, build, put, round, SCREW, show } from './shownBench.tsx';
+import { at, atTheBench, build, put, round, SCREW, show, signIn } from './shownBench.tsx';
 
 atTheBench();
 
@@ -54,6 +57,57 @@ describe('the conditions of a round', () => {
     type('Engine, °C', '');
     leaveField('Engine, °C');
     expect(put().at(-1)).toMatchObject({ body: body({}) });
+  });
+});
+
+describe('forms beside the bench', () => {
+  const OWNER = {
+    id: 'o',
+    name: 'Orrel',
+    email: 'old@orrel.example',
+    tells: 'mail' as const,
+    note: '',
+    engines: 2,
+    version: 1,
+  };
+  const owners = (change: object = {}) =>
+    vi
+      .spyOn(globalThis, 'fetch')
+      .mockImplementation(() => Promise.resolve(Response.json([{ ...OWNER, ...change }])));
+  const open = async () => fireEvent.click(await screen.findByRole('button', { name: 'Change Orrel' }));
+
+  it('keep what was typed when the page is left, and when somebody else saves the same meanwhile', async () => {
+    await signIn('bench');
+    owners();
+    show(<OwnersPage />);
+    await open();
+    type('Mail address', 'new@orrel.example');
+    // it is told of by the server: the page asks again, and the form is not made anew under the hands
+    owners({ version: 2, email: 'theirs@orrel.example', note: 'ring first' });
+    await act(async () => void store.dispatch(api.util.invalidateTags(['Owners'])));
+    await screen.findByText('saved: theirs@orrel.example');
+    expect(value('Mail address')).toBe('new@orrel.example');
+    expect(value('Note')).toBe('ring first');
+    cleanup();
+    show(<OwnersPage />);
+    await open();
+    expect(value('Mail address')).toBe('new@orrel.example');
+  });
+
+  it('begin a set of blades as sets of its unit are made, until something else is typed', () => {
+    show(<InstrumentForm onDone={() => undefined} />);
+    expect(value('Blades in the set')).toBe('0.05–0.40 by 0.01');
+    type('Marked in', 'in');
+    expect(value('Blades in the set')).toBe('0.0015, 0.002–0.025 by 0.001');
+    type('Blades in the set', '0.002, 0.004');
+    type('Marked in', 'mm');
+    expect(value('Blades in the set')).toBe('0.002, 0.004');
+    cleanup();
+    // left without saving it is there again
+    show(<InstrumentForm onDone={() => undefined} />);
+    expect(value('Blades in the set')).toBe('0.002, 0.004');
+    fireEvent.click(screen.getByRole('button', { name: 'Cancel' }));
+    expect(store.getState().drafts).toEqual({});
   });
 });
 
