@@ -16,11 +16,11 @@ const WEB_FLOORS = [
 /** The rooms of the server, floor by floor, in the same way. */
 const SERVER_FLOORS = [
   ['migrations', 'papers', 'plugins'],
-  ['fleet', 'gauges', 'health', 'owners', 'people', 'questions', 'share', 'sheets'],
+  ['gauges', 'health', 'owners', 'people', 'questions', 'share', 'sheets'],
   // a build's own data: how it is read, locked and written, whatever its rooms are
-  ['builds', 'calendar', 'pieces', 'instruments'],
+  ['builds', 'fleet', 'pieces', 'instruments'],
   ['knowHow', 'live', 'photographs', 'rechecks'],
-  ['entries', 'reminders', 'setting', 'stages', 'usage'],
+  ['calendar', 'entries', 'reminders', 'setting', 'stages', 'usage'],
   ['parts', 'ran', 'today', 'wear'],
   ['measuring'],
   ['engines', 'headwork', 'turning'],

@@ -121,6 +121,15 @@ export const readingRow = z.object({
   at: moment,
   supersedes: id.nullable(),
   reason: z.string(),
+  /** the reading of somebody else that it was written beside, without seeing it */
+  crosses: id.nullable(),
+  /** of one that stands: the other, until a person takes one of the two */
+  crossed: z
+    .object({
+      ...{ id, by: z.string(), asTyped: z.string(), reading },
+      ...{ lo: z.number(), hi: z.number().nullable(), floor: z.boolean() },
+    })
+    .nullable(),
   /** another reading stands in its place, or it was taken before the one that stands and came in late */
   superseded: z.boolean(),
   /** how many readings of this point in this round came before it */

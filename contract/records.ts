@@ -136,7 +136,7 @@ export const RECORD_TABLES = {
     ...{ supersedes: '>readings?', superseded: 'truth', reason: 'text', crank_angle: 'number?' },
     ...{ off_base: 'truth', instrument_id: '>instruments?', taken_at: 'moment', blind: 'truth' },
     ...{ first_look: '>readings?', format: 'number', before_lock: 'truth' },
-    ...{ allow_over_tenths: 'number~', narrow_blade: 'truth~' },
+    ...{ allow_over_tenths: 'number~', narrow_blade: 'truth~', crosses: '>readings?~' },
   },
   settings: {
     ...{ id: 'id', build_id: '>builds', revision_id: '>sheet_revisions', point: 'text', kind: 'text' },

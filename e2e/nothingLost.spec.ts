@@ -204,6 +204,13 @@ test('two tablets on one round see each other; both writing one point keeps both
       .getByRole('listitem')
       .filter({ hasText: /Osk Velland.*taken before the one that stands, and came in after it/ }),
   ).toBeVisible();
+  // both are told, on both tablets, until a person takes one of the two
+  await onHead(other, '1E').click();
+  for (const told of [page, other])
+    await expect(told.getByText('Two of you read 1E without seeing each other.')).toBeVisible();
+  await page.getByRole('button', { name: 'Take Osk Velland’s' }).click();
+  for (const told of [page, other])
+    await expect(told.getByText('Two of you read 1E without seeing each other.')).toHaveCount(0);
 });
 
 test('a second look is taken blind, and the two are compared', async ({ page }) => {

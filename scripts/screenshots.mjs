@@ -95,7 +95,7 @@ const VIEWS = [
     async (page) => {
       await page.getByRole('link', { name: 'Rechecks', exact: true }).click();
       await page.getByRole('link', { name: 'What our engines say' }).click();
-      await page.getByText('How good forecasts were').waitFor();
+      await page.getByText('Forecasts against findings').waitFor();
     },
   ],
   ['build-close', (page) => page.getByRole('link', { name: /Edger/ }).click()],

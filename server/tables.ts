@@ -293,6 +293,7 @@ declare module 'knex/types/tables.js' {
       before_lock: boolean;
       allow_over_tenths: number;
       narrow_blade: boolean;
+      crosses: string | null;
     };
     recheck_changes: {
       id: string;

@@ -1,4 +1,3 @@
-export { driftInWords, type SaidDrift } from './driftInWords.ts';
 export { folded } from './folded.ts';
 export { normalBelow } from './normal.ts';
 export { fleetPrior, type FleetPrior, type FleetPriorInput } from './prior.ts';

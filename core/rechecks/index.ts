@@ -48,5 +48,6 @@ export {
   type RecheckDay,
 } from './recheckDay.ts';
 export { recheckDue, type RecheckDueInput, type RecheckExpected } from './recheckDue.ts';
+export { driftInWords, type SaidDrift } from './driftInWords.ts';
 export { comesInWords, nextCheckInWords, type NextCheck } from './nextCheck.ts';
 export { CHANGE_WORDS, DUE_WORDS, outcomeInWords, type RecheckChange } from './words.ts';

@@ -157,6 +157,11 @@ export async function readReadings(
       'g.supersedes',
       'g.reason',
       'g.superseded',
+      'g.crosses',
+      db.raw(`case when not g.superseded then (
+        select json_build_object('id', o.id, 'by', op.name, 'asTyped', o.as_typed, 'reading', o.reading, 'format', o.format)
+          from readings o join people op on op.id = o.by where o.id = g.crosses or o.crosses = g.id
+         order by o.taken_at desc limit 1) end as crossed`),
       db.raw(`(select count(*)::int from readings o
         where o.round_id = g.round_id and o.point = g.point and o.id <> g.id and o.superseded) as earlier`),
     );
@@ -173,9 +178,26 @@ export async function readReadings(
       reading,
       ...gapInMm(reading),
       limits: limitsInMm({ min, max, allowOver }),
+      crossed: row.crossed && crossedOf(row.crossed),
       firstLook: firstBy ? { by: firstBy, ...gapInMm(parseReading(firstFormat, firstReading)) } : null,
     };
   });
+}
+
+/** The other reading of two that were written without seeing each other. */
+function crossedOf({
+  format,
+  reading: stored,
+  ...other
+}: {
+  readonly id: string;
+  readonly by: string;
+  readonly asTyped: string;
+  readonly reading: unknown;
+  readonly format: number;
+}): NonNullable<ReadingRow['crossed']> {
+  const reading = parseReading(format, stored);
+  return { ...other, reading: reading as ReadingRow['reading'], ...gapInMm(reading) };
 }
 
 /** What a reading proves as it was felt, in mm. */

@@ -92,6 +92,7 @@ export async function addReading(
     off_base: input.crankAngle !== null && !mayMeasurePoint(sheet.pattern, input.point, input.crankAngle),
     by: context.personId,
     supersedes: late ? null : (earlier?.id ?? null),
+    crosses: earlier && isCrossed(earlier, input, context.personId, late) ? earlier.id : null,
     superseded: late,
     reason: input.reason || (late ? LATE : whyAgain(earlier, input, context.personId)),
     instrument_id: input.instrumentId,
@@ -200,14 +201,23 @@ async function firstLookOf(
 /** Why a reading stands in the place of an earlier one: a second look, two hands at once, or simply again. */
 function whyAgain(
   earlier: CurrentReading | undefined,
-  { blind, over }: z.output<typeof newReading>,
+  input: z.output<typeof newReading>,
   personId: string,
 ): string {
   if (!earlier) return '';
-  if (blind) return 'second look, without seeing the first';
-  if (over !== undefined && over !== earlier.id && earlier.personId !== personId)
-    return `written while ${earlier.by} wrote this point too`;
+  if (input.blind) return 'second look, without seeing the first';
+  if (isCrossed(earlier, input, personId, false)) return `written while ${earlier.by} wrote this point too`;
   return 'measured again';
+}
+
+/** Whether a reading was written without seeing the one that stood there, of somebody else; a blind look is meant to be. */
+function isCrossed(
+  earlier: CurrentReading,
+  { blind, over }: z.output<typeof newReading>,
+  personId: string,
+  late: boolean,
+): boolean {
+  return !blind && earlier.personId !== personId && (late || (over !== undefined && over !== earlier.id));
 }
 
 const LATE = 'taken before the one that stands, and came in after it';

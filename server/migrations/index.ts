@@ -16,6 +16,7 @@ import * as setCold from './113-setCold.ts';
 import * as coldHours from './114-coldHours.ts';
 import * as secondReading from './115-secondReading.ts';
 import * as folded from './116-folded.ts';
+import * as crossed from './118-crossed.ts';
 import * as readingsByDay from './117-readingsByDay.ts';
 import { EARLIER_NAMES, earlierSource } from './earlier/index.ts';
 import { sourceOf } from './source.ts';
@@ -39,6 +40,7 @@ const MIGRATIONS = {
   '115-secondReading': secondReading,
   '116-folded': folded,
   '117-readingsByDay': readingsByDay,
+  '118-crossed': crossed,
 } as const;
 
 /** The migrations of every database of ours, in order. */

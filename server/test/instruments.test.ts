@@ -206,6 +206,9 @@ describe('a round on two tablets', () => {
     expect(second.body).toMatchObject({
       by: 'Osk Velland',
       reason: `written while ${BENCH} wrote this point too`,
+      // both are told, and the other is there to be taken
+      crosses: first.body.id,
+      crossed: { id: first.body.id, by: BENCH, reading: first.body.reading },
     });
     const blind = await measure(LEAD, second.body.id, {
       ...{ blind: true, takenAt: new Date(Date.now() + 60_000).toISOString() },
@@ -214,6 +217,7 @@ describe('a round on two tablets', () => {
       blind: true,
       firstLook: { by: 'Osk Velland', lo: 0.35, hi: 0.4 },
       reason: 'second look, without seeing the first',
+      ...{ crosses: null, crossed: null },
     });
     expect(Date.parse(blind.body.takenAt)).toBeLessThanOrEqual(Date.now() + 1000);
     const history = await shop.call<PastReading[]>(VIEWER, 'GET', `rounds/${round.id}/points/4E`);
@@ -223,7 +227,9 @@ describe('a round on two tablets', () => {
       [BENCH, 'Osk Velland'],
     ]);
     expect(await measure(BENCH, null, { instrumentId: randomUUID() })).toMatchObject({ status: 404 });
-    expect(elsewhere.events.filter(({ kind }) => kind !== 'quiet')).toEqual([{ kind: 'here', build: other.id, seq: other.seq }]);
+    expect(elsewhere.events.filter(({ kind }) => kind !== 'quiet')).toEqual([
+      { kind: 'here', build: other.id, seq: other.seq },
+    ]);
     here.stop();
     elsewhere.stop();
   });

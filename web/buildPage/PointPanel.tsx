@@ -34,6 +34,7 @@ import { StrikeOut } from '../measuring/StrikeOut.tsx';
 import { SecondLook } from '../measuring/SecondLook.tsx';
 import { usePreview, type Preview } from '../measuring/usePreview.ts';
 import { draftKey } from '../app/drafts.ts';
+import { Crossed } from '../measuring/Crossed.tsx';
 import { PointHistory } from '../measuring/PointHistory.tsx';
 import '../builds/point.css';
 import { PointKnown } from './PointKnown.tsx';
@@ -253,6 +254,14 @@ export function PointPanel({
           recheck={measuring && round?.kind === 'recheck' ? round : undefined}
           onNext={onNext}
         />
+        {reading?.crossed && !blind && (
+          <Crossed
+            key={reading.id}
+            buildId={build.id}
+            reading={reading}
+            enabled={measuring && mayWork && reading.roundId === round?.id}
+          />
+        )}
         {reading?.firstLook && <SecondLook reading={reading} />}
         {round && reading && reading.earlier > 0 && !round.waiting.has(point.key) && (
           <PointHistory reading={reading} />

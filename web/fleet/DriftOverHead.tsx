@@ -1,6 +1,7 @@
 import { Box } from '@chakra-ui/react';
 import type { FleetSays } from '@zero-lash/contract/fleet';
-import { driftInWords, LEAST_ENGINES } from '@zero-lash/core/fleet';
+import { LEAST_ENGINES } from '@zero-lash/core/fleet';
+import { driftInWords } from '@zero-lash/core/rechecks';
 import { counted } from '@zero-lash/core/length';
 import { ROLE_WORDS, type Role } from '@zero-lash/core/sheets';
 import { useMemo, useState } from 'react';

@@ -1,5 +1,5 @@
 import type { FleetSays } from '@zero-lash/contract/fleet';
-import { driftInWords } from '@zero-lash/core/fleet';
+import { driftInWords } from '@zero-lash/core/rechecks';
 import { Link } from 'react-router';
 import { useUnit } from '../app/lengths.ts';
 import { PartHeading } from '../app/Page.tsx';

@@ -47,6 +47,8 @@ export function readingHere(
     supersedes: before?.id ?? null,
     reason: taken.reason ?? '',
     superseded: false,
+    crosses: null,
+    crossed: null,
     earlier: before ? before.earlier + 1 : 0,
   };
 }

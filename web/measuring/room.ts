@@ -37,7 +37,12 @@ function withReading(round: Round, row: ReadingRow): Round {
   const current = round.readings.find(({ point }) => point === row.point);
   if (current?.id === row.id && !row.superseded) return replaced(round, row);
   if (current && (row.superseded || isLater(current, row)))
-    return replaced(round, { ...current, earlier: Math.max(current.earlier, row.earlier + 1) });
+    return replaced(round, {
+      ...current,
+      earlier: Math.max(current.earlier, row.earlier + 1),
+      // whoever looks at the one that stands is told of the other too
+      crossed: row.crosses === current.id ? row : current.crossed,
+    });
   return row.superseded ? round : replaced(round, row);
 }
 

@@ -80,7 +80,7 @@ export const reading = (
     at,
     supersedes: null,
   },
-  ...{ reason: '', superseded: false, earlier: 0 },
+  ...{ reason: '', superseded: false, earlier: 0, crosses: null, crossed: null },
 });
 export const round = (change: Partial<Round> = {}): Round => ({
   ...{

@@ -1,4 +1,4 @@
-import { hasMeter, type UsageUnit } from '../rechecks/index.ts';
+import { hasMeter, type UsageUnit } from './usageUnit.ts';
 
 /** Running that a drift is said over: what a person can hold in the head. */
 const OVER = 100;
