@@ -208,6 +208,8 @@ export type NewUsage = z.input<typeof newUsage>;
 export const pieceThere = z.object({
   point: z.string(),
   thickness: z.number().nullable(),
+  /** the unit pieces of that point are stamped in */
+  stamped: z.enum(['mm', 'thou']),
   mark: z.string(),
   how: z.enum(['fitted', 'found', 'bare']),
   by: z.string(),

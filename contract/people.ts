@@ -7,8 +7,11 @@ import { id, line, moment, remark, version, written, zone } from './values.ts';
 export const personRole = z.enum(['bench', 'lead', 'viewer']);
 export type PersonRole = z.infer<typeof personRole>;
 
+/** Characters that a passphrase has at least. */
+export const LEAST_PASSPHRASE = 10;
+
 const passphrase = written
-  .min(10, { error: 'a passphrase has at least 10 characters' })
+  .min(LEAST_PASSPHRASE, { error: `a passphrase has at least ${LEAST_PASSPHRASE} characters` })
   .max(200, { error: 'a passphrase has at most 200 characters' });
 
 export const person = z.object({

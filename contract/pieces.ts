@@ -18,6 +18,8 @@ export const drawerSystem = z.object({
   /** what pieces that fit in one another's place are kept by */
   system: z.string(),
   title: z.string(),
+  /** the unit they are stamped in, in which they are called whatever a page reads in */
+  stamped: z.enum(['mm', 'thou']),
   /** what they are made in, as the sheets say; empty where no sheet wants them any more */
   made: z.array(thicknessMm),
   sizes: z.array(sized),

@@ -189,6 +189,7 @@ test('what the owners wish is kept once, and what all engines say is read', asyn
   await brigade.getByRole('button', { name: 'Save' }).click();
   await expect(brigade).toContainText('watch@brackwater.example');
   await open(page, '/fleet');
+  await page.getByRole('button', { name: /^Quillmere Q4 Orchard/ }).click();
   await expect(page.getByText(/forecasts came true/)).toBeVisible();
   await page.getByRole('radio', { name: /^3E, exhaust, .* µm tighter per 100 hours/ }).click();
   const worst = page.getByRole('status', { name: '3E on all engines' });

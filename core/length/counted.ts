@@ -7,3 +7,15 @@
  */
 export const counted = (count: number, one: string, many = `${one}s`): string =>
   `${count} ${count === 1 ? one : many}`;
+
+const TEENS = new Set([11, 12, 13]);
+const ENDINGS: Readonly<Record<number, string>> = { 1: 'st', 2: 'nd', 3: 'rd' };
+
+/**
+ * Says which of a row something is.
+ *
+ * @param place from 1
+ * @example ordinal(12) // '12th'
+ */
+export const ordinal = (place: number): string =>
+  `${place}${TEENS.has(place % 100) ? 'th' : (ENDINGS[place % 10] ?? 'th')}`;

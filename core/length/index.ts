@@ -1,4 +1,4 @@
-export { counted } from './counted.ts';
+export { counted, ordinal } from './counted.ts';
 export { mmFromTenths, TENTHS_PER, tenthsFromMm, type LengthUnit, type Tenths } from './tenths.ts';
 export { numberTyped } from './numberTyped.ts';
 export { parseLength, unitOf, type LengthError, type ParsedLength } from './parseLength.ts';

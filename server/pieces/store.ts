@@ -11,7 +11,7 @@ import type { newSetting } from '@zero-lash/contract/setting';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { mmFromTenths, tenthsFromMm } from '@zero-lash/core/length';
 import { pieceSystem, sizesOf } from '@zero-lash/core/setting';
-import { meansFor, rolesOf } from '@zero-lash/core/sheets';
+import { meansFor, pieceUnit, rolesOf } from '@zero-lash/core/sheets';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { json } from '../storedJson.ts';
@@ -25,6 +25,7 @@ const SHOWN_MOVES = 200;
 /** What a shop's sheets want of one system. */
 interface Wanted {
   readonly title: string;
+  readonly stamped: 'mm' | 'thou';
   readonly made: ReadonlySet<number>;
 }
 
@@ -33,16 +34,18 @@ export async function wantedSystems(db: Knex): Promise<ReadonlyMap<string, Wante
   const sheets = (await db('sheet_revisions').where({ status: 'published' }).select('id')) as {
     id: string;
   }[];
-  const systems = new Map<string, { title: string; made: Set<number> }>();
+  const systems = new Map<string, { title: string; stamped: 'mm' | 'thou'; made: Set<number> }>();
   for (const { id } of sheets) {
     const { pattern } = await findRevision(db, id);
     for (const role of rolesOf(pattern)) {
       const means = meansFor(pattern, role);
       const system = pieceSystem(means);
       if (!system || !('sizes' in means)) continue;
-      const { title, made } = systems.get(system.key) ?? { title: system.title, made: new Set<number>() };
+      const { title, stamped, made } = systems.get(system.key) ?? {
+        ...{ title: system.title, stamped: pieceUnit(pattern, role), made: new Set<number>() },
+      };
       for (const size of sizesOf(means.sizes)) made.add(size);
-      systems.set(system.key, { title, made });
+      systems.set(system.key, { title, stamped, made });
     }
   }
   return systems;
@@ -70,6 +73,7 @@ export async function readDrawer(db: Knex): Promise<Drawer> {
       return {
         system,
         title: wanted.get(system)?.title ?? system,
+        stamped: wanted.get(system)?.stamped ?? 'mm',
         made: [...(wanted.get(system)?.made ?? [])].sort((a, b) => a - b).map(mmFromTenths),
         sizes: stock
           .filter((each) => each.system === system)

@@ -5,8 +5,10 @@ import { join } from 'node:path';
 import type { CalendarFeed, NewCalendarFeed } from '@zero-lash/contract/calendar';
 import type { Morning } from '@zero-lash/contract/morning';
 import type { Mailbox } from '@zero-lash/contract/reminders';
+import { recheckDay } from '@zero-lash/core/rechecks';
 import ICAL from 'ical.js';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { shopDay } from '../clock.ts';
 import { startJobs } from '../jobs.ts';
 import { makeReminders } from '../reminders/make.ts';
 import { mailboxIn, MailServerAway, smtpAt, type Letter, type Mailer } from '../reminders/mailer.ts';
@@ -358,11 +360,19 @@ describe('a calendar', () => {
     new ICAL.Component(ICAL.parse(text)).getAllSubcomponents('vevent').map((event) => new ICAL.Event(event));
 
   it('of one recheck is read by another program, a whole day of its own', async () => {
-    const { id, expected_day: day } = await shop
+    const { id, ...recheck } = await shop
       .db('rechecks as r')
       .join('engines as e', 'e.id', 'r.engine_id')
       .where({ 'r.status': 'planned', 'e.name': 'Frost fan 12, Quarry Rows' })
-      .first('r.id', 'r.expected_day');
+      .first({
+        ...{ id: 'r.id', benchDay: 'r.bench_day', expectedDay: 'r.expected_day', dueDate: 'r.due_date' },
+        ...{ dueUsage: 'r.due_usage', dueCycles: 'r.due_cycles' },
+        ...{ running: 'e.running', heatCycles: 'e.heat_cycles' },
+      });
+    // the day that stands for it everywhere; one that is past stands on today
+    const today = await shopDay(shop.db);
+    const stands = recheckDay(recheck, today)!.day;
+    const day = stands < today ? today : stands;
     const file = await shop.raw(VIEWER, `/api/rechecks/${id}/calendar`);
     expect(file.headers['content-type']).toContain('text/calendar');
     const [event] = events(file.body);

@@ -79,7 +79,7 @@ describe('a sign-off', () => {
     expect(await add(BENCH)).toMatchObject({ status: 403 });
     expect((await add(LEAD)).status).toBe(201);
     const pdf = await readPdf((await shop.raw(LEAD, `/api/builds/${work.build.id}/owner-sheet`)).rawPayload);
-    expect(pdf.text).toMatch(/Added \d{4}-\d\d-\d\d by .*: Idle set lower at 5 h/);
+    expect(pdf.text).toMatch(/Added \d{1,2} [A-Z][a-z]{2} \d{4} by .*: Idle set lower at 5 h/);
     expect(pdf.text).not.toContain('Breather cleaned');
   });
 });

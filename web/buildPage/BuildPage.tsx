@@ -20,6 +20,7 @@ import { Caution } from '../app/Caution.tsx';
 import { Page } from '../app/Page.tsx';
 import { useLater } from '../app/useLater.ts';
 import { ProblemNote } from '../app/ProblemNote.tsx';
+import { HeadLegend } from '../drawings/HeadLegend.tsx';
 import { HeadDrawing } from '../drawings/HeadDrawing.tsx';
 import { useToolsQuery } from '../instruments/endpoints.ts';
 import { BlindChoice } from '../measuring/BlindChoice.tsx';
@@ -235,7 +236,14 @@ const AboveHead = memo(function AboveHead({ work }: AreaProps) {
 });
 
 const BelowHead = memo(function BelowHead({ states }: { readonly states: BuildWork['states'] | null }) {
-  return states && <Tally states={states} />;
+  return (
+    states && (
+      <>
+        <Tally states={states} />
+        <HeadLegend />
+      </>
+    )
+  );
 });
 
 /** What the round is taken under, a second look, and the stage's own work. */

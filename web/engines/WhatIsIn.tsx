@@ -1,7 +1,7 @@
 import { Box } from '@chakra-ui/react';
 import type { PieceThere } from '@zero-lash/contract/engines';
 import { Link } from 'react-router';
-import { useLengths } from '../app/lengths.ts';
+import { lengthWithUnit, tenthsFromMm } from '@zero-lash/core/length';
 import { PartHeading } from '../app/Page.tsx';
 import { useShopTimes } from '../app/useShopTimes.ts';
 import { useEnginePiecesQuery } from './endpoints.ts';
@@ -15,7 +15,6 @@ const HOW: Readonly<Record<PieceThere['how'], string>> = {
 /** Which piece is under each point, who fitted or measured it, and when; nothing where none is known. */
 export function WhatIsIn({ engineId }: { readonly engineId: string }) {
   const { data } = useEnginePiecesQuery(engineId, { refetchOnMountOrArgChange: true });
-  const { length } = useLengths();
   const times = useShopTimes();
   if (!data || data.length === 0) return null;
   return (
@@ -24,13 +23,13 @@ export function WhatIsIn({ engineId }: { readonly engineId: string }) {
       <Box overflowX="auto" tabIndex={0} role="region" aria-label="Pieces by point">
         <Box as="table" css={{ '& td, & th': { paddingInlineEnd: '18px', textAlign: 'left' } }}>
           <tbody>
-            {data.map(({ point, thickness, mark, how, by, at, buildId, build }) => (
+            {data.map(({ point, thickness, stamped, mark, how, by, at, buildId, build }) => (
               <Box as="tr" key={point} borderBottom="1px solid" borderColor="hairline">
                 <Box as="th" {...{ scope: 'row' }} fontFamily="mono">
                   {point}
                 </Box>
                 <Box as="td" fontWeight="650">
-                  {thickness === null ? 'nothing in' : length(thickness)}
+                  {thickness === null ? 'nothing in' : lengthWithUnit(tenthsFromMm(thickness), stamped)}
                 </Box>
                 <td>{mark && `marked ${mark}`}</td>
                 <Box as="td" color="faded">

@@ -3,7 +3,7 @@ import type { Instrument, InstrumentKind, NewInstrument } from '@zero-lash/contr
 import { parseLength } from '@zero-lash/core/length';
 import { useMemo, useState, type FormEvent } from 'react';
 import { problemFrom } from '../app/api.ts';
-import { numberTyped } from '@zero-lash/core/length';
+import { numberTyped, ordinal } from '@zero-lash/core/length';
 import { useDraft } from '../app/useDraft.ts';
 import { useSession } from '../app/useSession.ts';
 import { Labelled, Select, TextArea } from '../app/Labelled.tsx';
@@ -80,6 +80,15 @@ function valuesOf(instrument: Instrument | undefined, unit: 'mm' | 'in'): Values
     torqueTo: String(instrument.torque?.to ?? ''),
     checkDue: instrument.checkDue ?? '',
   };
+}
+
+/** What was refused, where it is of this field: of one blade among many, which. */
+function atField(name: string, path: string, message: string): readonly string[] {
+  if (path === name) return [message];
+  const [field, place] = path.split('.');
+  return field === name && place !== undefined && /^\d+$/.test(place)
+    ? [`The ${ordinal(Number(place) + 1)} blade: ${message}.`]
+    : [];
 }
 
 /** An instrument as it is written down: a blade set with the thicknesses that are really in it. */
@@ -161,7 +170,7 @@ export function InstrumentForm({ instrument, onDone }: Props) {
   }
 
   const fieldError = (name: string) =>
-    complaints[name] ?? problem?.fields?.find(({ path }) => path === name)?.message;
+    complaints[name] ?? problem?.fields?.flatMap(({ path, message }) => atField(name, path, message))[0];
   return (
     <Box border="1px solid" borderColor="ink" background="raised" padding="4" marginY="3">
       <form onSubmit={(event) => void send(event)} noValidate>

@@ -8,6 +8,7 @@ import { Labelled } from '../app/Labelled.tsx';
 import { sentence } from '../app/sentence.ts';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useChangeOwnPassphraseMutation } from './endpoints.ts';
+import { PASSPHRASE_RULE } from './roles.ts';
 
 const typed = ownPassphrase
   .extend({ again: z.string() })
@@ -43,6 +44,7 @@ export function OwnPassphrase() {
         </Labelled>
         <Labelled
           label="New passphrase"
+          hint={PASSPHRASE_RULE}
           error={errors.passphrase?.message && sentence(errors.passphrase.message)}
         >
           <Input type="password" autoComplete="new-password" {...register('passphrase')} />

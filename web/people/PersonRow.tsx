@@ -4,7 +4,7 @@ import { useState, type FormEvent } from 'react';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useChangePersonMutation, useSignPersonOutMutation } from './endpoints.ts';
-import { PERSON_ROLE_WORDS } from './roles.ts';
+import { PASSPHRASE_RULE, PERSON_ROLE_WORDS } from './roles.ts';
 
 /** One person of the shop, as a lead looks after them: their role, name and passphrase, and whether they are here. */
 export function PersonRow({ person }: { readonly person: Person }) {
@@ -81,7 +81,7 @@ export function PersonRow({ person }: { readonly person: Person }) {
               </Labelled>
             </Box>
             <Box flex="1" minWidth="220px">
-              <Labelled label="New passphrase, or empty to keep the old one">
+              <Labelled label="New passphrase, or empty to keep the old one" hint={PASSPHRASE_RULE}>
                 <Input
                   type="password"
                   autoComplete="new-password"

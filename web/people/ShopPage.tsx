@@ -11,7 +11,7 @@ import { useAddPersonMutation, usePeopleQuery } from './endpoints.ts';
 import { Changes } from './Changes.tsx';
 import { OwnFeel } from './OwnFeel.tsx';
 import { PersonRow } from './PersonRow.tsx';
-import { PERSON_ROLE_WORDS } from './roles.ts';
+import { PASSPHRASE_RULE, PERSON_ROLE_WORDS } from './roles.ts';
 import { ShopForm } from './ShopForm.tsx';
 import { SignedIn } from './SignedIn.tsx';
 import { useRole } from '../app/useRole.ts';
@@ -93,6 +93,7 @@ function AddPerson() {
           </Labelled>
           <Labelled
             label="Passphrase"
+            hint={PASSPHRASE_RULE}
             error={formState.errors.passphrase?.message && sentence(formState.errors.passphrase.message)}
           >
             <Input type="password" autoComplete="new-password" {...register('passphrase')} />

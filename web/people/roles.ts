@@ -1,4 +1,4 @@
-import type { PersonRole } from '@zero-lash/contract/people';
+import { LEAST_PASSPHRASE, type PersonRole } from '@zero-lash/contract/people';
 
 /** What each role may do, in a line. */
 export const PERSON_ROLE_WORDS: Readonly<Record<PersonRole, string>> = {
@@ -6,3 +6,6 @@ export const PERSON_ROLE_WORDS: Readonly<Record<PersonRole, string>> = {
   lead: 'lead: also signs off, publishes, manages people',
   viewer: 'viewer: reads',
 };
+
+/** What a passphrase has to be, said beside where it is chosen. */
+export const PASSPHRASE_RULE = `At least ${LEAST_PASSPHRASE} characters: a few words together are kept easily and hard to guess.`;

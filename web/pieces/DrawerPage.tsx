@@ -70,7 +70,7 @@ const piecesIn = ({ sizes }: DrawerSystem) => sizes.reduce((sum, { count }) => s
 
 function InDrawer({ system }: { readonly system: DrawerSystem }) {
   const { mayWork } = useRole();
-  const { length } = useLengths();
+  const { length } = useLengths(system.stamped);
   // a size that never lay here is none the shop works with
   const low = system.sizes.filter(({ count }) => count < system.reorder);
   const [order, { error, isLoading }] = useOrderPiecesMutation();
@@ -101,10 +101,10 @@ function InDrawer({ system }: { readonly system: DrawerSystem }) {
         </Flex>
       )}
       <ProblemNote error={error} />
-      <Orders system={system.system} />
+      <Orders system={system} />
       {mayWork && <Moving system={system} />}
       {mayWork && <PriceForm system={system} />}
-      <Moved system={system.system} />
+      <Moved system={system} />
     </>
   );
 }
@@ -311,10 +311,10 @@ const WHY_WORDS: Readonly<Record<DrawerMove['why'], string>> = {
 };
 
 /** The ledger: every movement, newest first. */
-function Moved({ system }: { readonly system: string }) {
-  const { data } = useDrawerMovesQuery(system, { refetchOnMountOrArgChange: true });
+function Moved({ system }: { readonly system: DrawerSystem }) {
+  const { data } = useDrawerMovesQuery(system.system, { refetchOnMountOrArgChange: true });
   const times = useShopTimes();
-  const { length } = useLengths();
+  const { length } = useLengths(system.stamped);
   if (!data || data.length === 0) return null;
   return (
     <Box as="section" aria-label="Ledger">

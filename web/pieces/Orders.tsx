@@ -1,6 +1,6 @@
 import { numberTyped } from '@zero-lash/core/length';
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
-import type { PieceOrder } from '@zero-lash/contract/pieces';
+import type { DrawerSystem, PieceOrder } from '@zero-lash/contract/pieces';
 import { Printer } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -13,24 +13,30 @@ import { useShopTimes } from '../app/useShopTimes.ts';
 import { useDrawerOrdersQuery, useTakeDeliveryMutation } from './endpoints.ts';
 
 /** What is ordered of a system and not all there yet, and what came. */
-export function Orders({ system }: { readonly system: string }) {
+export function Orders({ system }: { readonly system: DrawerSystem }) {
   const { data } = useDrawerOrdersQuery(undefined, { refetchOnMountOrArgChange: true });
-  const own = data?.filter((order) => order.system === system) ?? [];
+  const own = data?.filter((order) => order.system === system.system) ?? [];
   if (own.length === 0) return null;
   return (
     <Box as="section" aria-label="Orders">
       <PartHeading>Ordered</PartHeading>
       {own.map((order) => (
-        <Order key={order.id} order={order} />
+        <Order key={order.id} order={order} stamped={system.stamped} />
       ))}
     </Box>
   );
 }
 
-function Order({ order }: { readonly order: PieceOrder }) {
+interface OrderProps {
+  readonly order: PieceOrder;
+  /** the unit its pieces are stamped in */
+  readonly stamped: DrawerSystem['stamped'];
+}
+
+function Order({ order, stamped }: OrderProps) {
   const { mayWork } = useRole();
   const times = useShopTimes();
-  const { length } = useLengths();
+  const { length } = useLengths(stamped);
   const said = order.lines
     .map(
       ({ thickness, count, came }) =>
@@ -57,14 +63,14 @@ function Order({ order }: { readonly order: PieceOrder }) {
           <Printer size={18} aria-hidden /> Order (PDF)
         </a>
       </Flex>
-      {order.open && mayWork && <Delivery order={order} />}
+      {order.open && mayWork && <Delivery order={order} stamped={stamped} />}
     </Box>
   );
 }
 
 /** What came: everything that is waited for, unless somebody says otherwise. */
-function Delivery({ order }: { readonly order: PieceOrder }) {
-  const { figure, unit } = useLengths();
+function Delivery({ order, stamped }: OrderProps) {
+  const { figure, unit } = useLengths(stamped);
   const [take, { error, isLoading }] = useTakeDeliveryMutation();
   const [open, setOpen] = useState(false);
   const waits = order.lines.filter(({ count, came }) => came < count);

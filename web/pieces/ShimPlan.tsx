@@ -312,7 +312,7 @@ function Moves({ build, points: now, worked, choices, onChoose, enabled }: Moves
           </Box>
         </Box>
       )}
-      <Said choices={choices} onChoose={onChoose} />
+      <Said choices={choices} onChoose={onChoose} stamped={points[0]?.point.stamped} />
       {orders.length > 0 && (
         <Box marginTop="2">
           <b>To buy:</b> {orders.map(({ thickness, qty }) => `${length(thickness)} × ${qty}`).join(', ')}.
@@ -394,8 +394,13 @@ function After({ each, move }: { readonly each: PiecePoint; readonly move: PlanA
 }
 
 /** What was locked or barred by hand, each with a way to take it back. */
-function Said({ choices, onChoose }: Pick<MovesProps, 'choices' | 'onChoose'>) {
-  const { length } = useLengths();
+interface SaidProps extends Pick<MovesProps, 'choices' | 'onChoose'> {
+  /** the unit the pieces are stamped in */
+  readonly stamped: 'mm' | 'thou' | undefined;
+}
+
+function Said({ choices, onChoose, stamped }: SaidProps) {
+  const { length } = useLengths(stamped);
   if (choices.keep.length === 0 && choices.without.length === 0) return null;
   return (
     <Flex gap="2" flexWrap="wrap" marginTop="2" alignItems="center">

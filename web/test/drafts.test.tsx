@@ -144,3 +144,21 @@ describe('what was typed and is not kept yet', () => {
     expect(store.getState().drafts).toEqual({});
   });
 });
+
+describe('what is refused', () => {
+  it('is said in words at its field: of many blades, which', async () => {
+    const said = {
+      code: 'invalid',
+      detail: 'Something is wrong.',
+      fields: [{ path: 'blades.11', message: 'over 5 mm' }],
+    };
+    vi.spyOn(globalThis, 'fetch').mockImplementation(() =>
+      Promise.resolve(Response.json(said, { status: 400 })),
+    );
+    show(<InstrumentForm onDone={() => undefined} />);
+    type('What it is called', 'Long blades');
+    fireEvent.click(screen.getByRole('button', { name: 'Save' }));
+    expect(await screen.findByText('The 12th blade: over 5 mm.')).toBeTruthy();
+    fireEvent.click(screen.getByRole('button', { name: 'Cancel' }));
+  });
+});

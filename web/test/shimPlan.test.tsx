@@ -39,6 +39,7 @@ const drawerOf = (counts: Readonly<Record<string, number>>, price = 7.5): Drawer
       ...{
         system: SYSTEM,
         title: 'Shims',
+        stamped: 'mm',
         made: [2, 2.5, 2.55],
         price,
         sizePrices: [],
@@ -409,7 +410,17 @@ describe('a plan as it is worked off', () => {
   it('takes what an earlier build left in for every point at once, and nothing of this build', async () => {
     await store.dispatch(drawerApi.util.upsertQueryData('drawer', undefined, drawerOf({})));
     const there = (point: string, thickness: number, buildId = 'before') => ({
-      ...{ point, thickness, mark: '', how: 'fitted' as const, by: 'Osk Velland', at, buildId, build: 1 },
+      ...{
+        point,
+        thickness,
+        stamped: 'mm' as const,
+        mark: '',
+        how: 'fitted' as const,
+        by: 'Osk Velland',
+        at,
+        buildId,
+        build: 1,
+      },
     });
     const known = [there('1I', 2.5), there('2I', 2.45), there('3I', 2.4, 'b')];
     await store.dispatch(enginesApi.util.upsertQueryData('enginePieces', 'e', known));
