@@ -37,7 +37,7 @@ export function HeadLegend() {
       <Box as="summary" cursor="pointer" minHeight="44px" paddingY="2" color="faded">
         What the lines mean
       </Box>
-      <Box as="ul" display="flex" flexWrap="wrap" gap="1 18px" justifyContent="center">
+      <Box as="ul" display="flex" flexWrap="wrap" columnGap="18px" rowGap="1" justifyContent="center">
         {LINES.map(([words, drawn]) => (
           <Box as="li" key={words} display="flex" gap="2" alignItems="center">
             <svg width="28" height="28" viewBox="0 0 28 28" fill="none" stroke={paint('faded')} aria-hidden>

@@ -1,7 +1,7 @@
 import { Box } from '@chakra-ui/react';
 import type { FleetSays } from '@zero-lash/contract/fleet';
 import { LEAST_ENGINES } from '@zero-lash/core/fleet';
-import { driftInWords } from '@zero-lash/core/rechecks';
+import { driftInWords, hasMeter } from '@zero-lash/core/rechecks';
 import { counted } from '@zero-lash/core/length';
 import { ROLE_WORDS, type Role } from '@zero-lash/core/sheets';
 import { useMemo, useState } from 'react';
@@ -42,9 +42,8 @@ export function DriftOverHead({ says }: { readonly says: FleetSays }) {
               label="Drift by place"
             />
             <Box as="p" color="faded" fontSize="sm">
-              {driftInWords(1, usageUnit, unit) &&
-                `Figures are ${unit === 'mm' ? 'µm' : 'thou'} per 100 ${usageUnit}. `}
-              A wedge marks a place that was found out.
+              {hasMeter(usageUnit) && `Figures are ${unit === 'mm' ? 'µm' : 'thou'} per 100 ${usageUnit}. `}A
+              wedge marks a place that was found out.
             </Box>
           </div>
           <div>
