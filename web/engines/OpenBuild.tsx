@@ -1,5 +1,6 @@
 import { Box, Button } from '@chakra-ui/react';
 import type { EngineView } from '@zero-lash/contract/engines';
+import type { SheetRevision } from '@zero-lash/contract/sheets';
 import { JOBS, type Job } from '@zero-lash/core/builds';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -8,14 +9,15 @@ import { Labelled, TextArea } from '../app/Labelled.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useOpenBuildMutation } from '../builds/endpoints.ts';
 import { dueInWords } from '../rechecks/due.ts';
-import { useSheetQuery } from '../sheets/endpoints.ts';
+import { useLazySheetQuery, useSheetQuery } from '../sheets/endpoints.ts';
 
 const BY_HAND = JOBS.filter(({ opened }) => opened === 'by-hand');
 
 /** Opens a build of an engine as what it is: one tap on its job, and where that wants it a line of what it is here for. */
 export function OpenBuild({ engine }: { readonly engine: EngineView }) {
   const { data: revisions } = useSheetQuery(engine.sheetId);
-  const published = revisions?.filter(({ status }) => status === 'published') ?? [];
+  const [askSheet, asking] = useLazySheetQuery();
+  const newest = newestOf(revisions);
   const {
     texts: { complaint },
     type,
@@ -24,14 +26,16 @@ export function OpenBuild({ engine }: { readonly engine: EngineView }) {
   const [missing, setMissing] = useState<Job | null>(null);
   const [open, { error, isLoading, originalArgs }] = useOpenBuildMutation();
   const navigate = useNavigate();
-  const [newest] = published;
   async function start(job: Job) {
     const said = complaint.trim();
     const wants = job.complaint === 'asked' && said === '';
     setMissing(wants ? job : null);
-    if (!newest || wants) return;
+    if (wants) return;
+    // pressed before its sheet has come it is opened when that is there: no press is lost
+    const on = newest ?? newestOf((await askSheet(engine.sheetId, true)).data);
+    if (!on) return;
     const opened = await open({
-      ...{ engineId: engine.id, revisionId: newest.id, job: job.key, complaint: said },
+      ...{ engineId: engine.id, revisionId: on.id, job: job.key, complaint: said },
     });
     if ('error' in opened) return;
     clear();
@@ -69,7 +73,7 @@ export function OpenBuild({ engine }: { readonly engine: EngineView }) {
             <Button
               onClick={() => void start(job)}
               loading={isLoading && originalArgs?.job === job.key}
-              disabled={isLoading || (revisions !== undefined && !newest)}
+              disabled={isLoading || asking.isFetching || (revisions !== undefined && !newest)}
             >
               {job.title}
             </Button>
@@ -104,10 +108,14 @@ export function OpenBuild({ engine }: { readonly engine: EngineView }) {
           <Link to={`/builds/${runningBuild(engine)}`}>the build it is of</Link>.
         </Box>
       )}
-      <ProblemNote error={error} />
+      <ProblemNote error={error ?? asking.error} />
     </Box>
   );
 }
+
+/** The newest revision that a build may be opened on. */
+const newestOf = (revisions: readonly SheetRevision[] | undefined) =>
+  revisions?.find(({ status }) => status === 'published');
 
 /** The build that the planned recheck is of: the last that was signed off. */
 const runningBuild = ({ rechecks, recheck }: EngineView) =>

@@ -41,6 +41,7 @@ export const sheetsApi = api.injectEndpoints({
 export const {
   useSheetsQuery,
   useSheetQuery,
+  useLazySheetQuery,
   useAddSheetMutation,
   useReviseSheetMutation,
   useChangeDraftMutation,

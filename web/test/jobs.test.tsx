@@ -66,6 +66,25 @@ describe('a build that is opened', () => {
     expect(screen.queryByRole('button', { name: 'Set again' })).toBeNull();
   });
 
+  it('is opened when its sheet has come, where its job was pressed before: no press is lost', async () => {
+    let come: (value: Response) => void = () => undefined;
+    const sent: string[] = [];
+    vi.spyOn(globalThis, 'fetch').mockImplementation(async (input) => {
+      const request = input as Request;
+      if (request.method === 'GET') return new Promise((resolve) => (come = resolve));
+      sent.push(((await request.json()) as { revisionId: string }).revisionId);
+      return Response.json({ code: 'build_open', detail: 'A build is open.' }, { status: 409 });
+    });
+    show(<OpenBuild engine={{ ...ENGINE, sheetId: 'slow' }} />);
+    press('Valve check');
+    await waitFor(() => expect(globalThis.fetch).toHaveBeenCalled());
+    expect(sent).toEqual([]);
+    come(
+      Response.json([{ id: 'r9', number: 1, status: 'published', source: { manual: 'The book', page: '' } }]),
+    );
+    await waitFor(() => expect(sent).toEqual(['r9']));
+  });
+
   it('has a rail of the stages of its job, numbered as they come', () => {
     for (const { key, stages } of JOBS.filter(({ opened }) => opened !== 'last-checked')) {
       document.body.replaceChildren();
