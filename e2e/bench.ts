@@ -184,8 +184,10 @@ export async function nothingToCount(page: Page): Promise<void> {
 /** Ticks what puts a cam back: what the sheet does not let be skipped, and the passes of its caps. */
 export async function camBackIn(page: Page): Promise<void> {
   await page.getByText('Put together', { exact: true }).click();
-  for (const step of await page.getByRole('checkbox', { name: /\(not to be skipped\)/ }).all())
-    await step.check();
+  const steps = page.getByRole('checkbox', { name: /\(not to be skipped\)/ });
+  // what is in the fold is made as it opens: a list asked for at once would be empty
+  await steps.first().waitFor();
+  for (const step of await steps.all()) await step.check();
   await page.getByText('Tighten, pass by pass', { exact: true }).click();
   const caps = page.getByRole('heading', { name: 'Cam caps' }).locator('..');
   for (const pass of [/^Pass 1 of 2/, /^Pass 2 of 2/]) {
