@@ -16,6 +16,7 @@ export const TOPICS = [
   'drawer',
   'people',
   'shop',
+  'know-how',
   'feeds',
   'letters',
 ] as const;

@@ -62,6 +62,8 @@ const takenReading = z.object({
   beforeLock: z.boolean().default(false),
   /** the reading of this point that the device knew of; another one since then is kept beside it by name */
   over: id.nullable().optional(),
+  /** of two that were written without seeing each other, the one that is taken: what it was read with, how and when goes with it */
+  takes: id.nullable().optional(),
   reason: whyPerhaps(120).default(''),
   /** felt by a blade narrower than the hollow that is worn in there: what it says stands */
   narrowBlade: z.boolean().default(false),
@@ -127,7 +129,8 @@ export const readingRow = z.object({
   crossed: z
     .object({
       ...{ id, by: z.string(), asTyped: z.string(), reading },
-      ...{ lo: z.number(), hi: z.number().nullable(), floor: z.boolean() },
+      ...{ lo: z.number(), hi: z.number().nullable(), floor: z.boolean(), takenAt: moment },
+      ...{ beforeLock: z.boolean(), narrowBlade: z.boolean(), crankAngle: z.number().nullable() },
     })
     .nullable(),
   /** another reading stands in its place, or it was taken before the one that stands and came in late */

@@ -45,5 +45,5 @@ export {
   type LooksCompared,
 } from './tries.ts';
 export { UNREACHED, unreachedIn } from './unreached.ts';
-export { whyNoProof, type ReadingState, type NoProof } from './proof.ts';
+export { isWithdrawal, whyNoProof, type ReadingState, type NoProof } from './proof.ts';
 export { TRY_WORDS, VERDICT_WORDS } from './words.ts';

@@ -16,6 +16,14 @@ export interface ReadingState {
 }
 
 /**
+ * Whether a reading is one that takes back what stood there: no blade was tried in it.
+ *
+ * @example isWithdrawal({ kind: 'tries', tries: [] }) // true
+ */
+export const isWithdrawal = ({ kind, tries }: ReadingState['reading']): boolean =>
+  kind === 'tries' && tries?.length === 0;
+
+/**
  * Says why a reading is no proof: off the base circle the gap is too small to go by; what was taken back leaves nothing
  * known; and a reading belongs to what was in when it was taken, so after a change at its point it says nothing. Before
  * its lock nut is tightened a gap is not yet what it will be.
@@ -25,7 +33,7 @@ export interface ReadingState {
  * @example whyNoProof({ ...reading, offBase: true }, null) // 'off-base'
  */
 export function whyNoProof(reading: Omit<ReadingState, 'point'>, changedAt: string | null): NoProof | null {
-  if (reading.reading.kind === 'tries' && reading.reading.tries?.length === 0) return 'withdrawn';
+  if (isWithdrawal(reading.reading)) return 'withdrawn';
   if (reading.offBase) return 'off-base';
   if (changedAt !== null && Date.parse(changedAt) > Date.parse(reading.takenAt)) return 'changed-since';
   if (reading.beforeLock) return 'before-lock';

@@ -40,7 +40,6 @@ export {
 } from './pointForecasts.ts';
 export { hasMeter, runningInWords, USAGE_UNITS, type UsageUnit } from './usageUnit.ts';
 export {
-  daysInWords,
   recheckDay,
   recheckDayInLetter,
   recheckDayInWords,

@@ -104,12 +104,8 @@ function overInWords({ dueUsage, dueCycles, running, heatCycles }: DatedRecheck,
   return `${counted(heatCycles - (dueCycles ?? 0), 'heat cycle')} over`;
 }
 
-/**
- * Says how far off a day is.
- *
- * @example daysInWords('2030-02-05', '2030-02-03') // 'in 2 days'
- */
-export function daysInWords(day: Day, today: Day): string {
+/** How far off a day is: `in 2 days`, `today`, `3 days late`. */
+function daysInWords(day: Day, today: Day): string {
   const left = daysBetween(today, day);
   if (left === 0) return 'today';
   return left > 0 ? `in ${counted(left, 'day')}` : `${counted(-left, 'day')} late`;

@@ -30,6 +30,8 @@ export function topicsOf(changes: readonly BuildRowChange[]): Topic[] {
   return [
     ...(kinds.has('head') || kinds.has('recheck') ? (['bench'] as const) : []),
     ...(kinds.has('setting') ? (['drawer'] as const) : []),
+    // what is learned of a pattern stands in every build of it
+    ...(kinds.has('know-how') ? (['know-how'] as const) : []),
   ];
 }
 

@@ -11,7 +11,7 @@ export function knowHowRoutes(app: FastifyInstance, _options: object, done: () =
   });
 
   writeRoute(app, 'PATCH /know-how/:id', {
-    changes: [],
+    changes: ['know-how'],
     body: knowHowChange,
     answer: knowHowRow,
     role: 'lead',

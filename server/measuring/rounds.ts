@@ -159,7 +159,8 @@ export async function readReadings(
       'g.superseded',
       'g.crosses',
       db.raw(`case when not g.superseded then (
-        select json_build_object('id', o.id, 'by', op.name, 'asTyped', o.as_typed, 'reading', o.reading, 'format', o.format)
+        select json_build_object('id', o.id, 'by', op.name, 'asTyped', o.as_typed, 'reading', o.reading, 'format', o.format,
+            'takenAt', o.taken_at, 'beforeLock', o.before_lock, 'narrowBlade', o.narrow_blade, 'crankAngle', o.crank_angle)
           from readings o join people op on op.id = o.by where o.id = g.crosses or o.crosses = g.id
          order by o.taken_at desc limit 1) end as crossed`),
       db.raw(`(select count(*)::int from readings o
@@ -195,9 +196,14 @@ function crossedOf({
   readonly asTyped: string;
   readonly reading: unknown;
   readonly format: number;
+  readonly takenAt: string;
+  readonly beforeLock: boolean;
+  readonly narrowBlade: boolean;
+  readonly crankAngle: number | null;
 }): NonNullable<ReadingRow['crossed']> {
   const reading = parseReading(format, stored);
-  return { ...other, reading: reading as ReadingRow['reading'], ...gapInMm(reading) };
+  const takenAt = new Date(other.takenAt).toISOString();
+  return { ...other, takenAt, reading: reading as ReadingRow['reading'], ...gapInMm(reading) };
 }
 
 /** What a reading proves as it was felt, in mm. */

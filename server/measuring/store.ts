@@ -9,7 +9,7 @@ import {
   type CheckState,
   type SettingState,
 } from '@zero-lash/core/builds';
-import { intervalOf, judge, saysOtherwise, type Reading } from '@zero-lash/core/measuring';
+import { intervalOf, isWithdrawal, judge, saysOtherwise, type Reading } from '@zero-lash/core/measuring';
 import { meansFor } from '@zero-lash/core/sheets';
 import { mayMeasurePoint } from '@zero-lash/core/turning';
 import type { Knex } from 'knex';
@@ -25,7 +25,7 @@ import { limitsAt, pointAt } from '../sheets/limitsAt.ts';
 import { effectiveSheet } from '../sheets/effectiveSheet.ts';
 import { findRevision } from '../sheets/read.ts';
 import { hollowsOf } from '../wear/hollows.ts';
-import { readReadings } from './rounds.ts';
+import { parseReading, readReadings } from './rounds.ts';
 import { lockRound, roundOf, type LockedRound } from './lockRound.ts';
 
 /** The reading that stands at a point as another comes. */
@@ -34,6 +34,7 @@ interface CurrentReading {
   readonly by: string;
   readonly personId: string;
   readonly takenAt: Date;
+  readonly reading: unknown;
 }
 
 /**
@@ -45,15 +46,18 @@ interface CurrentReading {
 export async function addReading(
   db: Knex,
   roundId: string,
-  input: z.output<typeof newReading>,
+  sent: z.output<typeof newReading>,
   context: WriteContext,
   moved?: Date,
 ): Promise<BuildWrite> {
   const said = await lockRound(db, roundId);
   const { build } = said;
-  const takenAt = moved ?? whenTaken(input.takenAt, context, said.openedAt);
-  const round = await roundOfReading(db, said, input.point, takenAt);
-  await refuseOutOfTime(db, round, takenAt);
+  const taken = sent.takes ? await readingTaken(db, said.id, sent.takes, sent.point) : null;
+  const input = { ...sent, ...taken?.as };
+  const writtenAt = moved ?? whenTaken(sent.takenAt, context, said.openedAt);
+  const takenAt = taken?.at ?? writtenAt;
+  const round = taken ? said : await roundOfReading(db, said, input.point, takenAt);
+  await refuseOutOfTime(db, round, writtenAt);
   const sheet = effectiveSheet(await findRevision(db, build.revisionId), build);
   const touched = round.kind === 'proved' ? await changesAt(db, build.id, input.point) : [];
   const limits = limitsAt(sheet, input.point, heldAgainst(round.kind, input.point, touched));
@@ -67,10 +71,10 @@ export async function addReading(
   const earlier: CurrentReading | undefined = await db('readings as g')
     .join('people as p', 'p.id', 'g.by')
     .where({ round_id: round.id, point: input.point, superseded: false })
-    .first('g.id', 'p.name as by', 'g.by as personId', 'g.taken_at as takenAt');
+    .first('g.id', 'p.name as by', 'g.by as personId', 'g.taken_at as takenAt', 'g.reading');
   const firstLook = input.blind ? await firstLookOf(db, round.id, input.point, takenAt, context) : null;
   // one from the future, of when a clock was wrong, gives way to whatever comes
-  const late = earlier !== undefined && takenAt < earlier.takenAt && !isAhead(earlier.takenAt);
+  const late = earlier !== undefined && !taken && takenAt < earlier.takenAt && !isAhead(earlier.takenAt);
   if (earlier && !late) await db('readings').where({ id: earlier.id }).update('superseded', true);
   await db('readings').insert({
     id: context.key,
@@ -210,14 +214,37 @@ function whyAgain(
   return 'measured again';
 }
 
-/** Whether a reading was written without seeing the one that stood there, of somebody else; a blind look is meant to be. */
+/**
+ * Whether a reading was written without seeing the one that stood there, of somebody else; a blind look is meant to be, and what was
+ * struck out is no reading to choose.
+ */
 function isCrossed(
   earlier: CurrentReading,
-  { blind, over }: z.output<typeof newReading>,
+  { blind, over, reading }: z.output<typeof newReading>,
   personId: string,
   late: boolean,
 ): boolean {
-  return !blind && earlier.personId !== personId && (late || (over !== undefined && over !== earlier.id));
+  const unseen = late || (over !== undefined && over !== earlier.id);
+  const withdrawn = isWithdrawal(reading) || isWithdrawal(earlier.reading as Reading);
+  return unseen && !blind && !withdrawn && earlier.personId !== personId;
+}
+
+/**
+ * A reading of a point that a person takes of two, as it was read: whoever takes it later measured nothing then.
+ *
+ * @throws Refusal `not_found` where it is none of this point in this round
+ */
+async function readingTaken(db: Knex, roundId: string, id: string, point: string) {
+  const row = await db('readings').where({ id, round_id: roundId, point }).first();
+  if (!row) throw new Refusal('not_found', { detail: 'There is no such reading of this point.' });
+  return {
+    at: row.taken_at,
+    as: {
+      reading: parseReading(row.format, row.reading) as z.output<typeof newReading>['reading'],
+      ...{ asTyped: row.as_typed, narrowBlade: row.narrow_blade, beforeLock: row.before_lock },
+      ...{ crankAngle: row.crank_angle, instrumentId: row.instrument_id, doubtKept: row.doubt_kept },
+    },
+  };
 }
 
 const LATE = 'taken before the one that stands, and came in after it';

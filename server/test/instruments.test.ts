@@ -210,7 +210,16 @@ describe('a round on two tablets', () => {
       crosses: first.body.id,
       crossed: { id: first.body.id, by: BENCH, reading: first.body.reading },
     });
-    const blind = await measure(LEAD, second.body.id, {
+    // the first is taken: as it was felt and when, so that it proves nothing of what was done since
+    const chosen = await measure(LEAD, second.body.id, { takes: first.body.id, takenAt: null });
+    expect(chosen.body).toMatchObject({
+      ...{ by: LEAD, takenAt: first.body.takenAt, reading: first.body.reading, superseded: false },
+      ...{ supersedes: second.body.id, crosses: null, crossed: null },
+    });
+    expect(await measure(LEAD, chosen.body.id, { takes: randomUUID() })).toMatchObject({ status: 404 });
+    const again = await measure('Osk Velland', chosen.body.id);
+    expect(again.body).toMatchObject({ by: 'Osk Velland', crosses: null });
+    const blind = await measure(LEAD, again.body.id, {
       ...{ blind: true, takenAt: new Date(Date.now() + 60_000).toISOString() },
     });
     expect(blind.body).toMatchObject({
@@ -224,6 +233,8 @@ describe('a round on two tablets', () => {
     expect(history.body.map(({ by, supersededBy }) => [by, supersededBy])).toEqual([
       [LEAD, null],
       ['Osk Velland', LEAD],
+      ['Osk Velland', LEAD],
+      [LEAD, 'Osk Velland'],
       [BENCH, 'Osk Velland'],
     ]);
     expect(await measure(BENCH, null, { instrumentId: randomUUID() })).toMatchObject({ status: 404 });

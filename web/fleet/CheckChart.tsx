@@ -1,5 +1,6 @@
 import { Box } from '@chakra-ui/react';
 import type { FleetSays } from '@zero-lash/contract/fleet';
+import { LEAST_ENGINES } from '@zero-lash/core/fleet';
 import { hasMeter } from '@zero-lash/core/rechecks';
 import { BarController, BarElement, CategoryScale, Chart, LinearScale, type ChartOptions } from 'chart.js';
 import { useMemo } from 'react';
@@ -44,7 +45,7 @@ export default function CheckChart({ checks, usageUnit }: Props) {
     }),
     [scheme],
   );
-  if (checks.length === 0) return <p>Not said from fewer than three engines.</p>;
+  if (checks.length === 0) return <p>Not said from fewer than {LEAST_ENGINES} engines.</p>;
   return (
     <>
       <Box height="220px">

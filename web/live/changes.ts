@@ -15,6 +15,7 @@ const SHOWN_BY: Readonly<Record<Topic, readonly Tag[]>> = {
   drawer: ['Drawer'],
   people: ['People', 'Session'],
   shop: ['Session', 'Today', 'Engines', 'Engine', 'Rechecks', 'People'],
+  'know-how': ['Build'],
   feeds: ['Feeds'],
   letters: ['Mailbox'],
 };

@@ -4,6 +4,8 @@ import { Note } from '../app/Note.tsx';
 import { useLengths } from '../app/lengths.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 
+type Taken = NonNullable<ReadingRow['crossed']>;
+
 interface Props {
   readonly buildId: string;
   /** the reading that stands at the point */
@@ -18,18 +20,16 @@ export function Crossed({ buildId, reading, enabled }: Props) {
   const { interval, unit } = useLengths();
   const { crossed } = reading;
   if (!crossed) return null;
-  const take = (one: Pick<ReadingRow, 'reading' | 'asTyped' | 'by'>) =>
+  const take = (one: Taken) =>
     put({
       kind: 'reading',
       roundId: reading.roundId,
+      // it was read then, and says nothing of what was set since
+      takenAt: one.takenAt,
       body: {
-        ...{ point: reading.point, reading: one.reading, asTyped: one.asTyped },
-        ...{
-          reason: `taken of two: as ${one.by} read it`,
-          instrumentId: null,
-          crankAngle: null,
-          over: reading.id,
-        },
+        ...{ point: reading.point, reading: one.reading, asTyped: one.asTyped, takes: one.id },
+        ...{ crankAngle: one.crankAngle, beforeLock: one.beforeLock, narrowBlade: one.narrowBlade },
+        ...{ reason: `taken of two: as ${one.by} read it`, instrumentId: null, over: reading.id },
       },
     });
   return (

@@ -36,7 +36,9 @@ function inRound(rounds: readonly Round[], id: string, change: (round: Round) =>
 function withReading(round: Round, row: ReadingRow): Round {
   const current = round.readings.find(({ point }) => point === row.point);
   if (current?.id === row.id && !row.superseded) return replaced(round, row);
-  if (current && (row.superseded || isLater(current, row)))
+  // one that was taken of two stands, however long ago it was read
+  const isTaken = current !== undefined && row.supersedes === current.id;
+  if (current && (row.superseded || (isLater(current, row) && !isTaken)))
     return replaced(round, {
       ...current,
       earlier: Math.max(current.earlier, row.earlier + 1),
