@@ -24,10 +24,17 @@ export const TORQUE_UNITS = Object.keys(NEWTON_METRES) as [TorqueUnit, ...Torque
  * @example torqueShown([35], 'inch') // '26 lbf·ft'
  */
 export function torqueShown(nm: readonly number[], system: MeasureSystem): string {
-  if (system === 'metric') return `${nm.join('–')} Nm`;
+  if (system === 'metric') return `${nm.join('–')} N·m`;
   const to = Math.max(...nm) < SMALL ? 'lbf·in' : 'lbf·ft';
-  return `${nm.map((each) => Math.round(torque({ value: each, from: 'N·m', to }).value)).join('–')} ${to}`;
+  const figure = (each: number) => {
+    const { value } = torque({ value: each, from: 'N·m', to });
+    return value < WHOLE ? Math.round(value * 10) / 10 : Math.round(value);
+  };
+  return `${nm.map(figure).join('–')} ${to}`;
 }
+
+/** From here on nobody reads a part of a pound. */
+const WHOLE = 10;
 
 /** Under this inch manuals give pound-inches; N·m. */
 const SMALL = 15;

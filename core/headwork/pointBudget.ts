@@ -1,5 +1,5 @@
 // Long because all that a point’s budget goes by stands together: its steps, its leverage, its piece or its screw.
-import { formatLength, mmFromTenths, tenthsFromMm } from '../length/index.ts';
+import { lengthWithUnit, mmFromTenths, tenthsFromMm, type ShopUnit } from '../length/index.ts';
 import { boundedGap, endsOf, judge, type Limits, type Verdict } from '../measuring/index.ts';
 import { fitPiece, guardedBand, pieceOutcome, pieceWanted, screwGain, sizesOf } from '../setting/index.ts';
 import {
@@ -33,6 +33,8 @@ export interface PointBudgetInput {
   readonly standoutLimits: { readonly min: number; readonly max: number } | null;
   /** what may be ground off a tip in all; null where the sheet does not say, and then none may */
   readonly tipLimit: number | null;
+  /** what its words are in; mm where it is left out */
+  readonly unit?: ShopUnit;
 }
 
 /** One step of a point's budget: what it does, and where the gap is then. */
@@ -70,7 +72,12 @@ export interface PointBudget {
 }
 
 const ON_BOUNDARY = 1e-9;
-const inMm = (mm: number) => formatLength(Math.round(mm * 1000) * 10, 'mm');
+
+/** Writes lengths to the micrometre, which is as near as anybody cuts. */
+const lengthIn =
+  (unit: ShopUnit = 'mm') =>
+  (mm: number) =>
+    lengthWithUnit(Math.round(mm * 1000) * 10, unit);
 
 /**
  * Works out what the head work planned and done leaves at a lash point, and whether anything made will bring it in.
@@ -123,6 +130,7 @@ export function pointBudget(input: PointBudgetInput): PointBudget | null {
   const screw = screwFor(input, { lo, hi });
   const tip = tipGround(lines, point, pattern);
   const ways: string[] = [];
+  const said = lengthIn(input.unit);
   const cut = steps.filter(
     ({ operation, done }) => !done && (operation === 'seat-cut' || operation === 'face-cut'),
   );
@@ -130,14 +138,12 @@ export function pointBudget(input: PointBudgetInput): PointBudget | null {
     const short = limits.min - piece.leaves.lo;
     const over = piece.leaves.hi - limits.max;
     if (piece.underThinnest > 0 && short > 0 && !closing) {
-      if (cut.length > 0) ways.push(`cut ${inMm(short / gain)} mm less`);
+      if (cut.length > 0) ways.push(`cut ${said(short / gain)} less`);
       if (input.tipLimit !== null && input.tipLimit - tip >= short / gain - ON_BOUNDARY)
-        ways.push(
-          `grind ${inMm(short / gain)} mm off the tip: the sheet allows ${inMm(input.tipLimit)} in all`,
-        );
-      ways.push(`fit a seat that lets the valve lie ${inMm(short / gain)} mm lower`);
+        ways.push(`grind ${said(short / gain)} off the tip: the sheet allows ${said(input.tipLimit)} in all`);
+      ways.push(`fit a seat that lets the valve lie ${said(short / gain)} lower`);
     } else if (piece.beyondThickest > 0 && over > 0)
-      ways.push(`take back ${inMm(over / gain)} mm: a longer stem, or a cut after a new seat`);
+      ways.push(`take back ${said(over / gain)}: a longer stem, or a cut after a new seat`);
     else if (piece.underThinnest === 0 && piece.beyondThickest === 0)
       ways.push('its bracket is wider than the band allows: measure it closer');
   }
@@ -281,14 +287,14 @@ function tipGround(lines: readonly HeadWorkLine[], point: Pick<LashPoint, 'key'>
     .reduce((sum, line) => sum + alongAxis(line), 0);
 }
 
-function cautionsOf({ point, tipLimit }: PointBudgetInput, tip: number, hi: number): string[] {
+function cautionsOf({ point, tipLimit, unit }: PointBudgetInput, tip: number, hi: number): string[] {
   const closing = point.role.endsWith('closing');
   return [
     ...(tip > (tipLimit ?? 0) + ON_BOUNDARY
       ? [
           tipLimit === null
             ? 'The sheet allows no tip to be ground: hollow, hard-tipped and coated stems never are.'
-            : `More is ground off the tip than the sheet’s ${inMm(tipLimit)} mm.`,
+            : `More is ground off the tip than the sheet’s ${lengthIn(unit)(tipLimit)}.`,
         ]
       : []),
     ...(hi < 0 && !closing

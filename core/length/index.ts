@@ -6,6 +6,7 @@ export { parseFigure, type FigureUnit } from './parseFigure.ts';
 export {
   figureShown,
   figureTyped,
+  figureWithUnit,
   METRIC,
   systemOf,
   unitShown,

@@ -1,6 +1,7 @@
-import type { ShopUnit } from './formatLength.ts';
+import { formatLength, type ShopUnit } from './formatLength.ts';
 import { parseFigure, type FigureUnit } from './parseFigure.ts';
 import { parseLength } from './parseLength.ts';
+import { tenthsFromMm } from './tenths.ts';
 
 /** Whether pressures, forces, torques and temperatures are said as metric manuals say them, or as inch manuals do. */
 export type MeasureSystem = 'metric' | 'inch';
@@ -42,7 +43,7 @@ const inchUnit = (unit: FigureUnit, { system }: ShownIn): InchUnit | null =>
   system === 'metric' || unit === 'mm' || unit === '%' ? null : INCH[unit];
 
 /**
- * Names the unit that figures of a kind are shown in; lengths are written by `formatLength`.
+ * Names the unit that figures of a kind are shown in.
  *
  * @param unit what they are kept in
  * @example unitShown('bar', { length: 'thou', system: 'inch' }) // 'psi'
@@ -51,16 +52,26 @@ export const unitShown = (unit: FigureUnit, shown: ShownIn): string =>
   unit === 'mm' ? shown.length : (inchUnit(unit, shown)?.unit ?? unit);
 
 /**
- * Writes a figure that is no length in the unit that it is shown in, without that unit.
+ * Writes a figure in the unit that it is shown in, without that unit.
  *
  * @param value in the unit it is kept in
  * @example figureShown(9.3079, 'bar', { length: 'thou', system: 'inch' }) // '135'
  */
-export function figureShown(value: number, unit: Exclude<FigureUnit, 'mm'>, shown: ShownIn): string {
+export function figureShown(value: number, unit: FigureUnit, shown: ShownIn): string {
+  if (unit === 'mm') return formatLength(tenthsFromMm(value), shown.length);
   const { by = 1, less = 0, decimals = METRIC_DECIMALS } = inchUnit(unit, shown) ?? {};
   const to = 10 ** decimals;
   return String(Math.round((value / by + less) * to) / to);
 }
+
+/**
+ * Writes a figure with the unit that it is shown in.
+ *
+ * @param value in the unit it is kept in
+ * @example figureWithUnit(9.3079, 'bar', { length: 'thou', system: 'inch' }) // '135 psi'
+ */
+export const figureWithUnit = (value: number, unit: FigureUnit, shown: ShownIn): string =>
+  `${figureShown(value, unit, shown)} ${unitShown(unit, shown)}`;
 
 /**
  * Reads a figure that was typed: a bare one is in the unit that is shown, any other says its own.

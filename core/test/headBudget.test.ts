@@ -110,7 +110,7 @@ describe('what head work leaves at a point', () => {
     const budget = pointBudget(point({ lines, tipLimit: 0.2 }))!;
     expect(budget.fails).toBe(true);
     expect(budget.piece!.underThinnest).toBeCloseTo(0.1);
-    expect(budget.ways.join('; ')).toMatch(/cut 0\.07 mm less.*grind 0\.07 mm.*seat that lets/s);
+    expect(budget.ways.join('; ')).toMatch(/cut 0\.07\smm less.*grind 0\.07\smm.*seat that lets/s);
     // no tip is spoken of where the sheet allows none
     expect(pointBudget(point({ lines }))!.ways.join('; ')).not.toMatch(/grind/);
     // a way that is taken brings it in
@@ -118,7 +118,7 @@ describe('what head work leaves at a point', () => {
     expect(less.fails).toBe(false);
     expect(
       pointBudget(point({ lines: [line('1I', 'seat-cut', 0.6, { done: 0.6 })], tipLimit: null }))!.ways,
-    ).not.toContain('cut 0.07 mm less');
+    ).not.toEqual(expect.arrayContaining([expect.stringMatching(/^cut /)]));
   });
 
   it('is nothing where no blade went, nothing bounds it, or the tries contradict, and never an exception', () => {

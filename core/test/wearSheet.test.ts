@@ -445,7 +445,7 @@ describe('what is typed into a wear sheet', () => {
       unitShown('%', INCH),
     ]).toEqual([...['psi', 'N', 'thou', '%']]);
     expect([torqueShown([35], 'inch'), torqueShown([10, 12], 'inch'), torqueShown([35], 'metric')]).toEqual([
-      ...['26 lbf·ft', '89–106 lbf·in', '35 Nm'],
+      ...['26 lbf·ft', '89–106 lbf·in', '35 N·m'],
     ]);
     fc.assert(
       fc.property(

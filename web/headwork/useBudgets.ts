@@ -12,6 +12,7 @@ import { aimFor } from '@zero-lash/core/setting';
 import { meansFor } from '@zero-lash/core/sheets';
 import { characteristicOf, figuresAt, limitAt, wearSheetOf } from '@zero-lash/core/wear';
 import { useMemo } from 'react';
+import { useUnit } from '../app/lengths.ts';
 import type { BuildView } from '../builds/buildView.ts';
 
 /** A lash point with what its head work will leave. */
@@ -38,6 +39,7 @@ export function useBudgets(build: BuildView): {
   readonly budgets: readonly BudgetOfPoint[];
 } {
   const { sheet, headwork, wear, rounds, aim, ownAims } = build;
+  const unit = useUnit();
   const lines = useMemo(
     () =>
       [...currentLines<HeadWorkLine>(headwork, ({ step, valve }) => `${step} ${valve}`).values()]
@@ -65,6 +67,7 @@ export function useBudgets(build: BuildView): {
         needsStandout: meansFor(pattern, point.role).kind === 'screw' && figure(STANDOUT) === null,
         needsPiece: 'sizes' in meansFor(pattern, point.role) && installed === null,
         budget: pointBudget({
+          unit,
           ...{ pattern, point, found: gap, lines, target, installed },
           limits: point.limits,
           standout: figure(STANDOUT),
@@ -76,6 +79,6 @@ export function useBudgets(build: BuildView): {
         }),
       };
     });
-  }, [sheet, wear, rounds, aim, ownAims, lines]);
+  }, [sheet, wear, rounds, aim, ownAims, lines, unit]);
   return { lines, budgets };
 }

@@ -1,12 +1,13 @@
 import { Box, Heading } from '@chakra-ui/react';
 import { parseTorqueSteps, wrenchesFor, type WrenchFor } from '@zero-lash/core/assembly';
-import { benchReach, stampOf, type LimitReach } from '@zero-lash/core/measuring';
+import { benchReach, type LimitReach } from '@zero-lash/core/measuring';
 import { meansFor, ROLE_WORDS, rolesOf } from '@zero-lash/core/sheets';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { Caution } from '../app/Caution.tsx';
 import { dayInWords } from '../app/dates.ts';
 import { useLengths } from '../app/lengths.ts';
+import { useBladeNames } from './useBladeNames.ts';
 import type { BuildView } from '../builds/buildView.ts';
 import { BenchChoice } from './BenchChoice.tsx';
 import { useBench } from './useBench.ts';
@@ -137,13 +138,9 @@ function ReachOf({
   readonly name: string;
 }) {
   const { fan, bladeUnit } = useBench();
-  const { length, figure } = useLengths(bladeUnit);
-  const held = by?.blades
-    .map((blade) => {
-      const stamp = figure(stampOf(fan, blade));
-      return stamp === figure(blade) ? stamp : `${stamp}, which measures ${figure(blade)}`;
-    })
-    .join(' + ');
+  const { length } = useLengths(bladeUnit);
+  const { called } = useBladeNames(fan, bladeUnit);
+  const held = by?.blades.map(called).join(' + ');
   if (reach === 'exact')
     return (
       <span>

@@ -1,6 +1,5 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { Instrument } from '@zero-lash/contract/instruments';
-import { parseTorqueSteps } from '@zero-lash/core/assembly';
 import { parseLength } from '@zero-lash/core/length';
 import { addYears, format } from 'date-fns';
 import { useState, type FormEvent } from 'react';
@@ -9,17 +8,13 @@ import type { ShopUnit } from '@zero-lash/core/length';
 import { useLengths } from '../app/lengths.ts';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useCheckInstrumentMutation } from './endpoints.ts';
+import { TORQUE_UNIT, torqueTyped } from './torqueTyped.ts';
+import { STAMPED } from './useBench.ts';
 
-/** A length in mm, or a torque in N·m, as it is typed; null where it is none. */
+/** A length as it is typed, in mm; null where it is none. */
 function lengthTyped(text: string, unit: ShopUnit): number | null {
   const read = parseLength(text, unit);
   return 'error' in read ? null : read.mm;
-}
-function torqueTyped(text: string): number | null {
-  const read = parseTorqueSteps(/[a-z]/i.test(text) ? text : `${text} N·m`);
-  if ('error' in read || read.steps.length !== 1) return null;
-  const [step] = read.steps;
-  return step!.kind === 'torque' ? Math.round(step!.nm * 100) / 100 : null;
 }
 
 /** A check against a block, or of a wrench against a tester: what the block is, what was found, and when to check again. */
@@ -30,10 +25,10 @@ export function CheckForm({
   readonly instrument: Instrument;
   readonly onDone: () => void;
 }) {
-  const { unit, length } = useLengths();
+  const { unit, figure, length } = useLengths(STAMPED[instrument.unit]);
   const wrench = instrument.torque !== null;
   const asked = wrench
-    ? { block: 'Set to, N·m', found: 'It gave, N·m' }
+    ? { block: `Set to, ${TORQUE_UNIT[instrument.unit]}`, found: `It gave, ${TORQUE_UNIT[instrument.unit]}` }
     : { block: `Block, ${unit}`, found: `Found, ${unit}` };
   const [block, setBlock] = useState('');
   const [found, setFound] = useState('');
@@ -44,7 +39,8 @@ export function CheckForm({
 
   async function check(event: FormEvent) {
     event.preventDefault();
-    const read = (text: string) => (wrench ? torqueTyped(text) : lengthTyped(text, unit));
+    const read = (text: string) =>
+      wrench ? torqueTyped(text, TORQUE_UNIT[instrument.unit]) : lengthTyped(text, unit);
     const [first, second] = [read(block), read(found)];
     const bad = first === null || second === null || first <= 0 || nextDue === '';
     setWrong(bad);
@@ -84,7 +80,7 @@ export function CheckForm({
         {wrong
           ? wrench
             ? 'What it was set to and what a tester says it gave, such as 20 and 20.4, and a day.'
-            : 'The block and what was found, as lengths such as 0.50, and a day.'
+            : `The block and what was found, as lengths such as ${figure(0.5)}, and a day.`
           : `Good where it is within ${wrench ? `${instrument.uncertainty} % of what it is set to` : `${length(instrument.uncertainty)} of the block`}; otherwise it is due again at once.`}
       </Box>
       <ProblemNote error={error} />

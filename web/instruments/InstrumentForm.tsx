@@ -3,7 +3,7 @@ import type { Instrument, InstrumentKind, NewInstrument } from '@zero-lash/contr
 import { parseLength } from '@zero-lash/core/length';
 import { useMemo, useState, type FormEvent } from 'react';
 import { problemFrom } from '../app/api.ts';
-import { numberTyped, ordinal } from '@zero-lash/core/length';
+import { formatLength, numberTyped, ordinal, tenthsFromMm } from '@zero-lash/core/length';
 import { useDraft } from '../app/useDraft.ts';
 import { useSession } from '../app/useSession.ts';
 import { Labelled, Select, TextArea } from '../app/Labelled.tsx';
@@ -13,6 +13,8 @@ import { Tick } from '../app/Tick.tsx';
 import { BladeFan } from '../drawings/BladeFan.tsx';
 import { bladesTyped, measuredTyped } from './bladesTyped.ts';
 import { useAddInstrumentMutation, useChangeInstrumentMutation } from './endpoints.ts';
+import { TORQUE_UNIT, torqueText, torqueTyped } from './torqueTyped.ts';
+import { STAMPED } from './useBench.ts';
 import { KIND_WORDS } from './words.ts';
 
 interface Props {
@@ -45,8 +47,16 @@ const inSet = (blades: readonly number[], unit: 'mm' | 'in') =>
     .map((blade) => (unit === 'mm' ? String(blade) : `${Math.round((blade / 25.4) * 1e6) / 1e6}`))
     .join(', ');
 
-/** The blades of a set as sets of that unit are usually made. */
-const USUAL_BLADES = { mm: '0.05–0.40 by 0.01', in: '0.0015, 0.002–0.025 by 0.001' };
+/** How well a length is known by an instrument, in the unit it is written in. */
+const spread = (mm: number, unit: 'mm' | 'in') => formatLength(tenthsFromMm(mm), STAMPED[unit]);
+
+/** What sets of either unit are usually like, how well a drag is felt by them, and how what differs is written. */
+const USUAL = {
+  mm: { blades: '0.05–0.40 by 0.01', uncertainty: '0.01', is: '0.30 is 0.298, 0.40 is 0.401' },
+  in: { blades: '0.0015, 0.002–0.025 by 0.001', uncertainty: '0.5', is: '0.006 is 0.0058' },
+};
+/** Good for, in percent of what a wrench is set to. */
+const USUAL_WRENCH = '4';
 
 function valuesOf(instrument: Instrument | undefined, unit: 'mm' | 'in'): Values {
   if (!instrument)
@@ -54,9 +64,9 @@ function valuesOf(instrument: Instrument | undefined, unit: 'mm' | 'in'): Values
       name: '',
       kind: 'blade-set',
       unit,
-      uncertainty: '0.01',
+      uncertainty: USUAL[unit].uncertainty,
       angled: false,
-      blades: USUAL_BLADES[unit],
+      blades: USUAL[unit].blades,
       missing: [],
       worn: '',
       measured: '',
@@ -69,15 +79,18 @@ function valuesOf(instrument: Instrument | undefined, unit: 'mm' | 'in'): Values
     };
   return {
     ...instrument,
-    uncertainty: String(instrument.uncertainty),
+    uncertainty:
+      instrument.kind === 'torque-wrench'
+        ? String(instrument.uncertainty)
+        : spread(instrument.uncertainty, instrument.unit),
     blades: inSet(instrument.blades, instrument.unit),
     worn: inSet(instrument.worn, instrument.unit),
     measured: instrument.measured
       .map(({ blade, is }) => `${inSet([blade], instrument.unit)} is ${inSet([is], instrument.unit)}`)
       .join(', '),
     address: instrument.address ?? '127.0.0.1:4519',
-    torqueFrom: String(instrument.torque?.from ?? ''),
-    torqueTo: String(instrument.torque?.to ?? ''),
+    torqueFrom: instrument.torque ? torqueText(instrument.torque.from, TORQUE_UNIT[instrument.unit]) : '',
+    torqueTo: instrument.torque ? torqueText(instrument.torque.to, TORQUE_UNIT[instrument.unit]) : '',
     checkDue: instrument.checkDue ?? '',
   };
 }
@@ -104,16 +117,17 @@ export function InstrumentForm({ instrument, onDone }: Props) {
   const [complaints, setComplaints] = useState<Readonly<Record<string, string>>>({});
   const [add, adding] = useAddInstrumentMutation();
   const [change, changing] = useChangeInstrumentMutation();
-  const { figure } = useLengths();
   const error = adding.error ?? changing.error;
   const problem = problemFrom(error);
   const theirs = problem?.code === 'stale' ? (problem.current as Instrument) : null;
   const set = (next: Partial<Values>) => {
-    // a set that is still as such sets are made is made as those of the other unit are
-    const usual =
-      values.blades === USUAL_BLADES[values.unit] && next.unit ? { blades: USUAL_BLADES[next.unit] } : {};
-    type('form', JSON.stringify({ ...values, ...usual, ...next }));
+    // what is still as it is usual becomes what is usual in the other unit
+    const usual = (key: 'blades' | 'uncertainty') =>
+      next.unit && values[key] === USUAL[values.unit][key] ? { [key]: USUAL[next.unit][key] } : {};
+    type('form', JSON.stringify({ ...values, ...usual('blades'), ...usual('uncertainty'), ...next }));
   };
+  const { figure } = useLengths(STAMPED[values.unit]);
+  const torqueUnit = TORQUE_UNIT[values.unit];
   const isSet = values.kind === 'blade-set';
   const isWrench = values.kind === 'torque-wrench';
   const typed = bladesTyped(isSet ? values.blades : '', values.unit);
@@ -125,16 +139,19 @@ export function InstrumentForm({ instrument, onDone }: Props) {
     event.preventDefault();
     const uncertainty = isWrench
       ? { mm: numberTyped(values.uncertainty) }
-      : parseLength(values.uncertainty, 'mm');
-    const torque = { from: numberTyped(values.torqueFrom), to: numberTyped(values.torqueTo) };
+      : parseLength(values.uncertainty, STAMPED[values.unit]);
+    const [from, to] = [values.torqueFrom, values.torqueTo].map((text) => torqueTyped(text, torqueUnit));
+    const torque = from != null && to != null ? { from, to } : null;
     const wrong: Record<string, string> = {
       ...(values.name.trim() === '' ? { name: 'Give it a name, such as Long blades, bench 2.' } : {}),
-      ...('error' in uncertainty ? { uncertainty: 'A length such as 0.01.' } : {}),
-      ...(isWrench && !('error' in uncertainty) && Number.isNaN(uncertainty.mm)
-        ? { uncertainty: 'A share such as 4.' }
+      ...('error' in uncertainty
+        ? { uncertainty: `A length such as ${USUAL[values.unit].uncertainty}.` }
         : {}),
-      ...(isWrench && (Number.isNaN(torque.from) || Number.isNaN(torque.to))
-        ? { torque: 'N·m it can be set to, such as 2 and 25.' }
+      ...(isWrench && !('error' in uncertainty) && Number.isNaN(uncertainty.mm)
+        ? { uncertainty: `A share such as ${USUAL_WRENCH}.` }
+        : {}),
+      ...(isWrench && torque === null
+        ? { torque: `What it can be set to in ${torqueUnit}, such as 2 and 25.` }
         : {}),
       ...('error' in typed
         ? { blades: typed.error }
@@ -190,7 +207,8 @@ export function InstrumentForm({ instrument, onDone }: Props) {
                 const kind = event.target.value as InstrumentKind;
                 // how good a thing is, is said in what it measures
                 const other = (kind === 'torque-wrench') !== isWrench;
-                set({ kind, ...(other ? { uncertainty: kind === 'torque-wrench' ? '4' : '0.01' } : {}) });
+                const usual = kind === 'torque-wrench' ? USUAL_WRENCH : USUAL[values.unit].uncertainty;
+                set({ kind, ...(other ? { uncertainty: usual } : {}) });
               }}
             >
               {Object.entries(KIND_WORDS).map(([kind, words]) => (
@@ -200,16 +218,28 @@ export function InstrumentForm({ instrument, onDone }: Props) {
               ))}
             </Select>
           </Labelled>
-          {isWrench ? (
+          <Labelled label="Marked in">
+            <Select
+              value={values.unit}
+              onChange={(event) => set({ unit: event.target.value as 'mm' | 'in' })}
+            >
+              <option value="mm">{isWrench ? TORQUE_UNIT.mm : 'mm'}</option>
+              <option value="in">{isWrench ? TORQUE_UNIT.in : 'inches'}</option>
+            </Select>
+          </Labelled>
+          {isWrench && (
             <Flex gap="3">
-              <Labelled label="From, N·m" error={fieldError('torque') ?? fieldError('torque.from')}>
+              <Labelled
+                label={`From, ${torqueUnit}`}
+                error={fieldError('torque') ?? fieldError('torque.from')}
+              >
                 <Input
                   value={values.torqueFrom}
                   inputMode="decimal"
                   onChange={(event) => set({ torqueFrom: event.target.value })}
                 />
               </Labelled>
-              <Labelled label="To, N·m" error={fieldError('torque.to')}>
+              <Labelled label={`To, ${torqueUnit}`} error={fieldError('torque.to')}>
                 <Input
                   value={values.torqueTo}
                   inputMode="decimal"
@@ -217,19 +247,13 @@ export function InstrumentForm({ instrument, onDone }: Props) {
                 />
               </Labelled>
             </Flex>
-          ) : (
-            <Labelled label="Marked in">
-              <Select
-                value={values.unit}
-                onChange={(event) => set({ unit: event.target.value as 'mm' | 'in' })}
-              >
-                <option value="mm">mm</option>
-                <option value="in">inches</option>
-              </Select>
-            </Labelled>
           )}
           <Labelled
-            label={isSet ? 'A drag is felt to ±, mm' : isWrench ? 'Good for ±, %' : 'Good for ±, mm'}
+            label={
+              isWrench
+                ? 'Good for ±, %'
+                : `${isSet ? 'A drag is felt to' : 'Good for'} ±, ${STAMPED[values.unit]}`
+            }
             error={fieldError('uncertainty')}
           >
             <Input
@@ -254,7 +278,7 @@ export function InstrumentForm({ instrument, onDone }: Props) {
             <Box gridColumn="1 / -1">
               <Labelled
                 label="Blades in the set"
-                hint="0.05–0.40 by 0.01, 0.5, 0.6; other units as 6 thou"
+                hint={`${USUAL[values.unit].blades}; other units as 6 thou`}
                 error={fieldError('blades')}
               >
                 <TextArea
@@ -295,7 +319,7 @@ export function InstrumentForm({ instrument, onDone }: Props) {
             >
               <Labelled
                 label="Where a micrometer says otherwise"
-                hint="0.30 is 0.298, 0.40 is 0.401: gaps go by what a blade is"
+                hint={`${USUAL[values.unit].is}: gaps go by what a blade is`}
                 error={fieldError('measured')}
               >
                 <Input value={values.measured} onChange={(event) => set({ measured: event.target.value })} />

@@ -3,7 +3,9 @@ import type { Instrument, InstrumentCheck } from '@zero-lash/contract/instrument
 import { useState } from 'react';
 import { dayInWords } from '../app/dates.ts';
 import { useShopTimes } from '../app/useShopTimes.ts';
+import { torqueShown } from '@zero-lash/core/assembly';
 import { useLengths } from '../app/lengths.ts';
+import { STAMPED } from './useBench.ts';
 import { Empty, Page, PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useRole } from '../app/useRole.ts';
@@ -63,10 +65,11 @@ function InstrumentRow({
 }) {
   const times = useShopTimes();
   const [open, setOpen] = useState<'change' | 'check' | null>(null);
-  const { length, figure } = useLengths();
+  const { length, figure } = useLengths(STAMPED[instrument.unit]);
+  const torqued = (...nm: number[]) => torqueShown(nm, instrument.unit === 'in' ? 'inch' : 'metric');
   const foundOn = ({ block, found }: InstrumentCheck) =>
     instrument.torque
-      ? `${found} N·m where it was set to ${block}`
+      ? `${torqued(found)} where it was set to ${torqued(block)}`
       : `${length(found)} on a block of ${length(block)}`;
   const { kind, name, blades, missing, worn, measured, lastCheck, overdue, checkDue, active } = instrument;
   return (
@@ -78,7 +81,7 @@ function InstrumentRow({
           <Box fontSize="sm" color="faded">
             {KIND_WORDS[kind]}
             {instrument.torque
-              ? `, ${instrument.torque.from} to ${instrument.torque.to} N·m, good for ±${instrument.uncertainty} %`
+              ? `, ${torqued(instrument.torque.from, instrument.torque.to)}, good for ±${instrument.uncertainty} %`
               : `${instrument.angled ? ', angled' : ''}, in ${instrument.unit === 'mm' ? 'mm' : 'inches'}, good for ±${length(instrument.uncertainty)}`}
             {blades.length > 0 &&
               ` · ${blades.length - missing.length} blades, ${figure(blades[0]!)} to ${length(blades.at(-1)!)}`}

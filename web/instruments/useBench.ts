@@ -24,7 +24,8 @@ export interface BenchTools {
   readonly gauges: readonly Instrument[];
 }
 
-const STAMPED = { mm: 'mm', in: 'thou' } as const;
+/** The unit that lengths of an instrument are written in: the one it is marked in, whatever the page reads in. */
+export const STAMPED = { mm: 'mm', in: 'thou' } as const satisfies Record<Instrument['unit'], ShopUnit>;
 const USUAL_REPEATABILITY = 0.01;
 const selectTools = instrumentsApi.endpoints.tools.select();
 

@@ -1,7 +1,6 @@
 import type { BuildView } from '../builds/buildView.ts';
 import {
   isDecided,
-  stampOf,
   TRY_WORDS,
   type GoNoGo,
   type MeasuredPoint,
@@ -10,8 +9,7 @@ import {
 } from '@zero-lash/core/measuring';
 import { meansFor } from '@zero-lash/core/sheets';
 import type { ShopUnit } from '@zero-lash/core/length';
-import { useCallback } from 'react';
-import { useLengths } from '../app/lengths.ts';
+import { useBladeNames } from '../instruments/useBladeNames.ts';
 import { STATE_WORDS } from '../drawings/states.ts';
 import { useBench } from '../instruments/useBench.ts';
 import type { TurningWork } from '../turning/useTurning.ts';
@@ -50,10 +48,9 @@ interface Props {
  * so no pad moves under a finger.
  */
 export function PadsBeside({ pair, points, unit, ...rest }: Props) {
-  const { figure } = useLengths(unit);
   const { fan } = useBench();
-  const called = (which: 'go' | 'noGo') =>
-    pair[which].blades.map((blade) => figure(stampOf(fan, blade))).join(' + ');
+  const { stamp } = useBladeNames(fan, unit);
+  const called = (which: 'go' | 'noGo') => pair[which].blades.map(stamp).join(' + ');
   return (
     <div className="measure">
       {ROWS.map((which) => (
@@ -104,8 +101,7 @@ function Column({
   onVerdict,
 }: ColumnProps) {
   const bench = useBench();
-  const { figure: plain } = useLengths(unit);
-  const figure = useCallback((mm: number) => plain(stampOf(bench.fan, mm)), [plain, bench.fan]);
+  const { stamp: figure } = useBladeNames(bench.fan, unit);
   const byFigure = 'sizes' in meansFor(build.sheet.pattern, point.role);
   const work = useTries(round.id, point, bench, {
     narrows: byFigure && round.kind !== 'proved',

@@ -1,6 +1,5 @@
 import {
   foresee,
-  stampOf,
   type Blade,
   type HeldBlades,
   type MeasuredPoint,
@@ -8,7 +7,7 @@ import {
   type TryResult,
 } from '@zero-lash/core/measuring';
 import type { ShopUnit } from '@zero-lash/core/length';
-import { useLengths } from '../app/lengths.ts';
+import { useBladeNames } from '../instruments/useBladeNames.ts';
 import { TRY_WORDS } from '@zero-lash/core/measuring';
 import { foreseenInWords, heldThickness } from './tryWords.ts';
 import type { TriesWork } from './useTries.ts';
@@ -29,17 +28,11 @@ interface Props {
   readonly onTap: OnTap;
 }
 
-/** How a length is written, and how a blade is called: by what is stamped on it. */
-function useBladeNames(fan: readonly Blade[], unit: ShopUnit) {
-  const { figure } = useLengths(unit);
-  return { figure, name: (thickness: number) => figure(stampOf(fan, thickness)) };
-}
-
 const RESULTS: readonly TryResult[] = ['goes', 'drags', 'wont'];
 
 /** The blade in the hand, what each outcome will mean, and the three things it can do. */
 export function TryPads({ work, point, repeatability, hollow, fan, unit, onTap }: Props) {
-  const { figure, name } = useBladeNames(fan, unit);
+  const { figure, called } = useBladeNames(fan, unit);
   const { held, tries, suggested, narrowing } = work;
   const thickness = heldThickness(held);
   const isSuggested = suggested !== null && thickness === suggested.thickness;
@@ -53,12 +46,9 @@ export function TryPads({ work, point, repeatability, hollow, fan, unit, onTap }
           <>
             <b>
               {isSuggested ? (narrowing ? 'To set by it: ' : 'Try ') : ''}
-              {held.map(name).join(' + ')}
+              {held.map(called).join(' + ')}
               {held.length > 1 && ` = ${figure(thickness)}`} {unit}
             </b>
-            {held.length === 1 && name(thickness) !== figure(thickness) && (
-              <span className="point-note">, which measures {figure(thickness)}</span>
-            )}
             <div className="point-note">{meaning}</div>
           </>
         )}
@@ -122,7 +112,7 @@ export const SIDES = ['goes', 'wont'] as const;
 
 /** The go and no-go school: two blades for the whole role, two taps a point, or one where both were felt. */
 export function GoNoGoPads({ pair, onBoth, ...rest }: PairProps & { readonly onBoth: OnBoth }) {
-  const { name: stamp } = useBladeNames(rest.fan, rest.unit);
+  const { stamp } = useBladeNames(rest.fan, rest.unit);
   const called = (blades: HeldBlades) => blades.blades.map(stamp).join(' + ');
   return (
     <div className="measure">
@@ -160,21 +150,21 @@ function Pair(props: {
   readonly onTap: OnTap;
 }) {
   const { name, blades, right, tries, fan, unit, onTap } = props;
-  const { figure, name: stamp } = useBladeNames(fan, unit);
+  const { figure, stamp, called } = useBladeNames(fan, unit);
   const { thickness } = blades;
   const done = tries.find((one) => one.thickness === thickness)?.result;
   const alone = blades.blades.length === 1;
-  const stack = alone ? '' : `${blades.blades.map(stamp).join(' + ')} = `;
-  const called = alone ? stamp(thickness) : figure(thickness);
+  const stack = alone ? '' : `${blades.blades.map(called).join(' + ')} = `;
+  const large = alone ? stamp(thickness) : figure(thickness);
   return (
     <div role="group" aria-label={`${name} blade`} className="pads">
       <div className="pads-name">
         <small>{name}</small>
         <b>
           {stack}
-          {called} {unit}
+          {large} {unit}
         </b>
-        {alone && called !== figure(thickness) && <small>is {figure(thickness)}</small>}
+        {alone && large !== figure(thickness) && <small>measures {figure(thickness)}</small>}
       </div>
       {SIDES.map((result) => (
         <button

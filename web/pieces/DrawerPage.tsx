@@ -17,6 +17,7 @@ import { PieceDrawer } from '../drawings/PieceDrawer.tsx';
 import { useShopTimes } from '../app/useShopTimes.ts';
 import { useRole } from '../app/useRole.ts';
 import {
+  EXAMPLES,
   piecesTyped,
   readKitCsv,
   readSizePrices,
@@ -128,7 +129,7 @@ function Moving({ system }: { readonly system: DrawerSystem }) {
   const [kit, setKit] = useState<readonly KitLine[] | null>(null);
   const [move, moving] = useMovePiecesMutation();
   const [count, counting] = useCountPiecesMutation();
-  const typed = piecesTyped(text, system.made);
+  const typed = piecesTyped(text, system.made, system.stamped);
   const bad = kit?.filter(({ error }) => error !== null) ?? [];
   async function send(lines: readonly { readonly thickness: number; readonly count: number }[]) {
     const body = { system: system.system, note: note.trim() };
@@ -164,12 +165,12 @@ function Moving({ system }: { readonly system: DrawerSystem }) {
         </Box>
         <Box flex="1" minWidth="240px">
           <Labelled
-            label="Sizes, mm, with how many"
+            label={`Sizes, ${system.stamped}, with how many`}
             error={'error' in typed && text.trim() !== '' ? typed.error : undefined}
           >
             <Input
               value={text}
-              placeholder="2.35 × 2, 2.40"
+              placeholder={EXAMPLES[system.stamped].some}
               maxLength={400}
               onChange={({ target }) => type('text', target.value)}
             />
@@ -238,12 +239,12 @@ function PriceForm({ system }: { readonly system: DrawerSystem }) {
     ...{
       price: String(system.price),
       reorder: String(system.reorder),
-      own: writeSizePrices(system.sizePrices),
+      own: writeSizePrices(system.sizePrices, system.stamped),
     },
   });
   const [change, { error, isLoading }] = useChangeSystemMutation();
   const figures = { price: numberTyped(price), reorder: numberTyped(reorder) };
-  const sizePrices = readSizePrices(own, system.made);
+  const sizePrices = readSizePrices(own, system.made, system.stamped);
   const wrong = {
     price: !(figures.price >= 0) ? 'A price such as 7.50.' : undefined,
     reorder: /^\d{1,2}$/.test(reorder.trim()) ? undefined : 'A whole number.',
@@ -285,7 +286,7 @@ function PriceForm({ system }: { readonly system: DrawerSystem }) {
         <Labelled label="Other prices" error={wrong.own}>
           <Input
             value={own}
-            placeholder="3.00 = 9.50; 3.05 = 9.50"
+            placeholder={EXAMPLES[system.stamped].prices}
             maxLength={400}
             onChange={({ target }) => type('own', target.value)}
           />

@@ -38,10 +38,15 @@ import { OrderThese } from './OrderThese.tsx';
 import { usePlans } from './usePlans.ts';
 import { useWorkedPlan, type WorkedPlan } from './useWorkedPlan.ts';
 
-const WHICH: Readonly<Record<string, { readonly words: string; readonly change: PlanChange }>> = {
-  out: { words: 'what is out, or too near a limit', change: { rule: 'out-of-spec' } },
-  off: { words: 'that, and what is 0.02 mm off its aim', change: { rule: 'off-target', by: 0.02 } },
-  all: { words: 'every point', change: { rule: 'all' } },
+/** mm off its aim at which a point that is in spec may be set again, where that is chosen. */
+const OFF_BY = 0.02;
+
+const WHICH: Readonly<
+  Record<string, { readonly words: (off: string) => string; readonly change: PlanChange }>
+> = {
+  out: { words: () => 'what is out, or too near a limit', change: { rule: 'out-of-spec' } },
+  off: { words: (off) => `that, and what is ${off} off its aim`, change: { rule: 'off-target', by: OFF_BY } },
+  all: { words: () => 'every point', change: { rule: 'all' } },
 };
 
 /** How far inside the band a plan keeps where nothing is known of anybody's feel. */
@@ -59,6 +64,7 @@ export function ShimPlan({ build }: { readonly build: BuildView }) {
 function Plan({ build, points }: { readonly build: BuildView; readonly points: readonly PiecePoint[] }) {
   const { mayWork } = useRole();
   const { data: drawer } = useDrawerQuery(undefined, { refetchOnMountOrArgChange: true });
+  const { length } = useLengths();
   const [which, setWhich] = useState<keyof typeof WHICH>('out');
   const feel = useFeel();
   const guard = feel?.guard ?? USUAL;
@@ -90,7 +96,7 @@ function Plan({ build, points }: { readonly build: BuildView; readonly points: r
             <Select value={which} onChange={({ target }) => setWhich(target.value)}>
               {Object.entries(WHICH).map(([key, { words }]) => (
                 <option key={key} value={key}>
-                  {words}
+                  {words(length(OFF_BY))}
                 </option>
               ))}
             </Select>

@@ -1,5 +1,11 @@
 import type { DrawerSystem } from '@zero-lash/contract/pieces';
-import { formatLength, tenthsFromMm } from '@zero-lash/core/length';
+import {
+  formatLength,
+ 
+  tenthsFromMm,
+  TENTHS_PER,
+  type ShopUnit,
+} from '@zero-lash/core/length';
 import { z } from 'zod';
 import { numberTyped } from '@zero-lash/core/length';
 import { readCsv } from '../app/readCsv.ts';
@@ -11,26 +17,41 @@ export interface Pieces {
   readonly count: number;
 }
 
-const PIECE = /^(\d+(?:[.,]\d+)?)(?:\s*(?:mm)?\s*(?:[×x*]|\s)\s*(\d{1,3}))?$/i;
+const PIECE = /^(\d+(?:[.,]\d+)?)\s*(mm|thou|in)?(?:\s*(?:[×x*]|\s)\s*(\d{1,3}))?$/i;
 const MOST = 50;
+
+/** How sizes are typed, by the unit they are stamped in. */
+export const EXAMPLES = {
+  mm: { one: '2.35 × 2', some: '2.35 × 2, 2.40', price: '3.00 = 9.50', prices: '3.00 = 9.50; 3.05 = 9.50' },
+  thou: { one: '104 × 2', some: '104 × 2, 106', price: '118 = 9.50', prices: '118 = 9.50; 120 = 9.50' },
+} as const satisfies Record<ShopUnit, unknown>;
 const isMade = (mm: number, made: readonly number[]) =>
   made.length === 0 || made.some((size) => tenthsFromMm(size) === tenthsFromMm(mm));
 
 /** What is wrong with a size; null where it is made. */
-function sizeWarning(mm: number, made: readonly number[]): string | null {
-  if (mm < 0.1 || mm > MOST) return `${mm} mm is no piece`;
-  return isMade(mm, made) ? null : `${mm} mm is not made`;
+function sizeWarning(mm: number, made: readonly number[], unit: ShopUnit = 'mm'): string | null {
+  const size = `${Number(formatLength(tenthsFromMm(mm), unit))} ${unit}`;
+  if (mm < 0.1 || mm > MOST) return `${size} is no piece`;
+  return isMade(mm, made) ? null : `${size} is not made`;
+}
+
+/** A size as it was typed, in mm: a bare one is in the unit the pieces are stamped in. */
+function sizeTyped(digits: string, own: string | undefined, stamped: ShopUnit): number {
+  const unit = (own?.toLowerCase() ?? stamped) as keyof typeof TENTHS_PER;
+  return Math.round(numberTyped(digits) * TENTHS_PER[unit]) / TENTHS_PER.mm;
 }
 
 /**
  * Reads sizes with how many: `2.35 × 2, 2.40`.
  *
  * @param made sizes that are made, mm; any where none is known
+ * @param stamped the unit they are stamped in, and a bare one is typed in
  * @example piecesTyped('2.35 x 2, 2.40', made) // { lines: [{ thickness: 2.35, count: 2 }, { thickness: 2.4, count: 1 }] }
  */
 export function piecesTyped(
   text: string,
   made: readonly number[],
+  stamped: ShopUnit = 'mm',
 ): { readonly lines: readonly Pieces[] } | { readonly error: string } {
   const counts = new Map<number, number>();
   // a comma with no space after it stands within a figure
@@ -38,14 +59,15 @@ export function piecesTyped(
     .split(/;|\n|,(?=\s|$)/)
     .map((each) => each.trim())
     .filter(Boolean)) {
-    const [, size, many = '1'] = PIECE.exec(piece) ?? [];
-    if (size === undefined) return { error: `“${piece}” is not a size with how many, such as 2.35 × 2.` };
-    const mm = numberTyped(size);
-    const warning = sizeWarning(mm, made);
+    const [, size, unit, many = '1'] = PIECE.exec(piece) ?? [];
+    if (size === undefined)
+      return { error: `“${piece}” is not a size with how many, such as ${EXAMPLES[stamped].one}.` };
+    const mm = sizeTyped(size, unit, stamped);
+    const warning = sizeWarning(mm, made, stamped);
     if (warning) return { error: `${warning}.` };
     counts.set(mm, (counts.get(mm) ?? 0) + numberTyped(many));
   }
-  if (counts.size === 0) return { error: 'Sizes with how many, such as 2.35 × 2.' };
+  if (counts.size === 0) return { error: `Sizes with how many, such as ${EXAMPLES[stamped].one}.` };
   return { lines: [...counts].map(([thickness, count]) => ({ thickness, count })) };
 }
 
@@ -100,7 +122,7 @@ export function writeOrderCsv({ title, sizes, reorder, price, sizePrices }: Draw
   );
 }
 
-const SIZE_PRICE = /^(\d+(?:[.,]\d+)?)\s*(?:mm)?\s*[=:]\s*(\d+(?:[.,]\d{1,2})?)$/;
+const SIZE_PRICE = /^(\d+(?:[.,]\d+)?)\s*(mm|thou|in)?\s*[=:]\s*(\d+(?:[.,]\d{1,2})?)$/;
 
 /**
  * Reads sizes that cost something else than the others: `3.00 = 9.50; 3.05 = 9.50`.
@@ -110,6 +132,7 @@ const SIZE_PRICE = /^(\d+(?:[.,]\d+)?)\s*(?:mm)?\s*[=:]\s*(\d+(?:[.,]\d{1,2})?)$
 export function readSizePrices(
   text: string,
   made: readonly number[],
+  stamped: ShopUnit = 'mm',
 ):
   | { readonly prices: readonly { readonly thickness: number; readonly price: number }[] }
   | { readonly error: string } {
@@ -118,10 +141,11 @@ export function readSizePrices(
     .split(/;|\n|,(?=\s)/)
     .map((each) => each.trim())
     .filter(Boolean)) {
-    const [, size, price] = SIZE_PRICE.exec(piece) ?? [];
-    if (size === undefined) return { error: `“${piece}” is no size with its price, such as 3.00 = 9.50.` };
-    const mm = numberTyped(size);
-    const warning = sizeWarning(mm, made);
+    const [, size, unit, price] = SIZE_PRICE.exec(piece) ?? [];
+    if (size === undefined || price === undefined)
+      return { error: `“${piece}” is no size with its price, such as ${EXAMPLES[stamped].price}.` };
+    const mm = sizeTyped(size, unit, stamped);
+    const warning = sizeWarning(mm, made, stamped);
     if (warning) return { error: `${warning}.` };
     prices.set(mm, numberTyped(price));
   }
@@ -129,7 +153,7 @@ export function readSizePrices(
 }
 
 /** Writes them as they are read. */
-export const writeSizePrices = (prices: DrawerSystem['sizePrices']) =>
+export const writeSizePrices = (prices: DrawerSystem['sizePrices'], stamped: ShopUnit = 'mm') =>
   prices
-    .map(({ thickness, price }) => `${formatLength(tenthsFromMm(thickness), 'mm')} = ${price.toFixed(2)}`)
+    .map(({ thickness, price }) => `${formatLength(tenthsFromMm(thickness), stamped)} = ${price.toFixed(2)}`)
     .join('; ');

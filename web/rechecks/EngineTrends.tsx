@@ -46,6 +46,7 @@ function Trends({ trend }: { readonly trend: EngineTrend }) {
     event.currentTarget.querySelector<HTMLElement>(`[data-point="${next}"]`)?.focus();
   };
   const point = drawn.get(chosen)!;
+  const { interval } = useLengths();
   return (
     <Box as="section" aria-label="Lash trend">
       <PartHeading>Lash trend since build {trend.number}</PartHeading>
@@ -66,7 +67,7 @@ function Trends({ trend }: { readonly trend: EngineTrend }) {
             type="button"
             role="radio"
             aria-checked={key === chosen}
-            aria-label={inWords(drawn.get(key)!)}
+            aria-label={inWords(drawn.get(key)!, interval)}
             tabIndex={key === chosen ? 0 : -1}
             data-point={key}
             className="trend"
@@ -142,7 +143,7 @@ interface DrawnProps {
 }
 
 function Drawn({ trend, point, size, width }: DrawnProps) {
-  const { figure } = useLengths();
+  const { figure, interval } = useLengths();
   const { setAt, now, next, usageUnit, priors } = trend;
   const end = Math.max(now, next?.dueUsage ?? 0, next?.planUsage ?? 0);
   const to = (end - setAt) * BEYOND;
@@ -162,7 +163,7 @@ function Drawn({ trend, point, size, width }: DrawnProps) {
       to={setAt + to}
       size={size}
       {...(width ? { width } : {})}
-      label={inWords(point)}
+      label={inWords(point, interval)}
       figure={figure}
       unit={usageUnit}
     />
@@ -171,10 +172,13 @@ function Drawn({ trend, point, size, width }: DrawnProps) {
 
 const tenth = (figure: number) => Math.round(figure * 10) / 10;
 
-function inWords({ point, role, observations, unlike }: Point): string {
+function inWords(
+  { point, role, observations, unlike }: Point,
+  interval: ReturnType<typeof useLengths>['interval'],
+): string {
   const last = observations.at(-1);
-  const found = last ? `last found ${last.lo} to ${last.hi} mm` : 'never measured';
-  return `${point}, ${ROLE_WORDS[role as Role]}: ${observations.length} looks, ${found}${unlike ? `, moves ${unlike} than its neighbours` : ''}`;
+  const found = last ? `last found ${interval(last)}` : 'never measured';
+  return `${point}, ${ROLE_WORDS[role as Role]}: measured ${counted(observations.length, 'time')}, ${found}${unlike ? `, moves ${unlike} than its neighbours` : ''}`;
 }
 
 /** What a forecast rests on: said, because a stated figure is no knowledge. */

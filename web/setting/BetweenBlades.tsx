@@ -1,8 +1,9 @@
 import { Box } from '@chakra-ui/react';
-import { stampOf, type LimitedPoint } from '@zero-lash/core/measuring';
+import { type LimitedPoint } from '@zero-lash/core/measuring';
 import { settingBlades } from '@zero-lash/core/setting';
 import type { LockFeel } from '@zero-lash/contract/setting';
 import { useLengths } from '../app/lengths.ts';
+import { useBladeNames } from '../instruments/useBladeNames.ts';
 import { useBench } from '../instruments/useBench.ts';
 
 interface Props {
@@ -16,13 +17,14 @@ interface Props {
 /** The blade, or stack, to set an adjuster with, and the one that must then not go. */
 export function BetweenBlades({ point, target, shift }: Props) {
   const { blades, maxStack, bladeUnit, fan, repeatability } = useBench();
-  const { figure, unit } = useLengths(bladeUnit);
+  const { unit } = useLengths(bladeUnit);
+  const names = useBladeNames(fan, bladeUnit);
   if (blades.length === 0) return null;
   const { go, noGo } = settingBlades({
     ...{ blades, maxStack, target, repeatability, lockShift: shift },
     ...point.spec,
   });
-  const called = (held: readonly number[]) => held.map((mm) => figure(stampOf(fan, mm))).join(' + ');
+  const called = (held: readonly number[]) => held.map(names.called).join(' + ');
   if (!go && !noGo) return <Box fontSize="sm">No blade of this bench lies in the band to set it by.</Box>;
   return (
     <Box>

@@ -150,7 +150,8 @@ export function TurnForm(props: MeansProps) {
       </form>
       {asked !== null && (
         <Note role="alert" marginTop="2">
-          {Math.abs(asked)}° is more than a whole turn: {pitchMoves(means, asked)}. Was it turned that far?
+          {Math.abs(asked)}° is more than a whole turn: {pitchMoves(means, asked, length)}. Was it turned that
+          far?
           <Flex gap="2" marginTop="2" flexWrap="wrap">
             <Button variant="solid" onClick={() => turned(asked)}>
               Yes, {asked}°
@@ -217,13 +218,17 @@ function threadInWords(means: MeansProps['means']): string {
   if (!('pitch' in means)) return '';
   if (isEccentric(means)) return 'without a thread, so no angle is given';
   if (means.pitch === null) return 'of no known pitch, so no angle is given';
-  return `pitch ${means.pitch} mm${means.rockerRatio === null ? ', rocker ratio not known' : ''}`;
+  return `${means.asTyped?.pitch ?? `pitch ${means.pitch} mm`}${means.rockerRatio === null ? ', rocker ratio not known' : ''}`;
 }
 
 /** What a turn moves the screw by: `the screw moves 1.25 mm`. */
-function pitchMoves(means: MeansProps['means'], degrees: number): string {
+function pitchMoves(
+  means: MeansProps['means'],
+  degrees: number,
+  length: ReturnType<typeof useLengths>['length'],
+): string {
   if (!('pitch' in means) || means.pitch === null)
     return `the ${turnedPiece(means)} goes round ${Math.round((Math.abs(degrees) / WHOLE_TURN) * 10) / 10} times`;
   const moved = (means.pitch * Math.abs(degrees)) / WHOLE_TURN;
-  return `the ${turnedPiece(means)} moves ${Math.round(moved * 100) / 100} mm`;
+  return `the ${turnedPiece(means)} moves ${length(Math.round(moved * 100) / 100)}`;
 }

@@ -1,14 +1,19 @@
 import { Box } from '@chakra-ui/react';
-import type { SheetChange } from './inWords.ts';
+import type { SheetBody } from '@zero-lash/contract/sheets';
+import { useShownIn } from '../app/lengths.ts';
+import { changesBetween } from './inWords.ts';
 
 interface Props {
-  readonly changes: readonly SheetChange[];
+  readonly from: SheetBody;
+  readonly to: SheetBody;
+  /** what each of them is called */
   readonly before: string;
   readonly after: string;
 }
 
 /** What two revisions of a sheet do not share, line by line. */
-export function ChangeList({ changes, before, after }: Props) {
+export function ChangeList({ from, to, before, after }: Props) {
+  const changes = changesBetween(from, to, useShownIn(to.system));
   if (changes.length === 0) return <Box color="faded">They say the same.</Box>;
   return (
     <Box overflowX="auto" tabIndex={0} role="region" aria-label="What changed">

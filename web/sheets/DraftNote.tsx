@@ -7,7 +7,6 @@ import { useSession } from '../app/useSession.ts';
 import { useRole } from '../app/useRole.ts';
 import { ChangeList } from './ChangeList.tsx';
 import { usePublishDraftMutation } from './endpoints.ts';
-import { changesBetween } from './inWords.ts';
 import { Unknowns } from './Unknowns.tsx';
 
 interface Props {
@@ -64,7 +63,7 @@ export function DraftNote({ sheet, now: known, onReread }: Props) {
           <Box>
             {now.enteredBy} changed this draft while you read it. Hold what changed against the source too.
           </Box>
-          <ChangeList changes={changesBetween(sheet, now)} before="You read" after="It says now" />
+          <ChangeList from={sheet} to={now} before="You read" after="It says now" />
           <Button
             marginTop="2"
             onClick={() => {

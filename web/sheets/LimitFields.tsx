@@ -19,6 +19,7 @@ import { useSession } from '../app/useSession.ts';
 import { WarningNote } from './WarningNote.tsx';
 import { limitWarningsOf, type LimitQuestion } from './warnings.ts';
 import { alsoInWords } from './words.ts';
+import { bareUnits } from './bareFigures.ts';
 import { ChoiceField, FormPart, TextField, TickField } from './FormField.tsx';
 import type { SheetValues } from './formValues.ts';
 
@@ -39,6 +40,7 @@ export const LimitFields = memo(function LimitFields({ roles, rule, settled, onS
     control,
     name: ['limits', 'also', 'unit', 'condition'],
   });
+  const bare = bareUnits(unit);
   return (
     <FormPart title="Limits" columns={4}>
       <ChoiceField
@@ -49,15 +51,19 @@ export const LimitFields = memo(function LimitFields({ roles, rule, settled, onS
           ['hot', 'hot'],
         ]}
       />
-      <TextField name="tempFrom" label="From, °C" hint="Or 50 °F" />
-      <TextField name="tempTo" label="To, °C" />
+      <TextField
+        name="tempFrom"
+        label={`From, ${bare['°C']}`}
+        hint={unit === 'mm' ? 'Or 50 °F' : 'Or 10 °C'}
+      />
+      <TextField name="tempTo" label={`To, ${bare['°C']}`} />
       <ChoiceField
         name="unit"
         label="Bare figures are in"
         options={[
-          ['mm', 'mm'],
-          ['thou', 'thou'],
-          ['in', 'inches'],
+          ['mm', 'mm, N·m, bar, °C'],
+          ['thou', 'thou, lbf·ft, psi, °F'],
+          ['in', 'inches, lbf·ft, psi, °F'],
         ]}
       />
       <ChoiceField

@@ -4,6 +4,7 @@ import { ROLE_WORDS, type Role } from '@zero-lash/core/sheets';
 import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
 import { WarningNote } from './WarningNote.tsx';
 import type { Warning } from './warnings.ts';
+import { bareUnits } from './bareFigures.ts';
 import { ChoiceField, FormPart, TextField, TickField } from './FormField.tsx';
 import { FRESH_MEANS, type MeansValues, type SheetValues } from './formValues.ts';
 
@@ -65,6 +66,8 @@ function OneMeans({ path }: { readonly path: 'means' | `others.${number}.means` 
   const seat = useWatch({ control, name: `${path}.seat` });
   const end = useWatch({ control, name: `${path}.end` });
   const locking = useWatch({ control, name: `${path}.locking` });
+  const bare = bareUnits(useWatch({ control, name: 'unit' }));
+  const other = bare.mm === 'mm' ? '10–11 lbf·ft' : '14–15 N·m';
   const onFinger =
     (kind === 'shim' && seat === 'under-finger') || (kind === 'screw' && end === 'finger-pivot');
   return (
@@ -113,14 +116,14 @@ function OneMeans({ path }: { readonly path: 'means' | `others.${number}.means` 
           {locking === 'self-locking' ? (
             <TextField
               name={`${path}.runsAt`}
-              label="Turns with at least, Nm"
-              hint="Or 4 lbf·ft. A slacker one is renewed"
+              label={`Turns with at least, ${bare.torque}`}
+              hint={`Or ${other}. A slacker one is renewed`}
             />
           ) : (
             <TextField
               name={`${path}.torqueNm`}
-              label={locking === 'inner-screw' ? 'Screw inside, Nm' : 'Lock nut, Nm'}
-              hint="Or 10–11 lbf·ft. Empty: not said"
+              label={`${locking === 'inner-screw' ? 'Screw inside' : 'Lock nut'}, ${bare.torque}`}
+              hint={`Or ${other}. Empty: not said`}
             />
           )}
         </>
@@ -166,7 +169,7 @@ function OneMeans({ path }: { readonly path: 'means' | `others.${number}.means` 
           {kind === 'shim' && (
             <TextField
               name={`${path}.seatOffset`}
-              label="Offset when measured bare, mm"
+              label={`Offset when measured bare, ${bare.mm}`}
               hint="Empty: not known"
               inputMode="decimal"
             />

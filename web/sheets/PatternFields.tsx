@@ -7,9 +7,9 @@ import { USUAL_CYLINDERS, type SheetValues } from './formValues.ts';
 /** The pattern: how the cylinders stand, how they fire, which way it turns, and what its valves are. */
 export const PatternFields = memo(function PatternFields() {
   const { control, getValues, setValue } = useFormContext<SheetValues>();
-  const [layout, assumed, bridgeIntake, bridgeExhaust] = useWatch({
+  const [layout, assumed, bridgeIntake, bridgeExhaust, unit] = useWatch({
     control,
-    name: ['layout', 'assumed', 'bridgeIntake', 'bridgeExhaust'],
+    name: ['layout', 'assumed', 'bridgeIntake', 'bridgeExhaust', 'unit'],
   });
   const twoBanks = layout === 'v' || layout === 'flat';
   const [camDrive, camsAbove, coverHoldsCams, turnsBack, decompressed, table, pairs, stand, called] =
@@ -209,7 +209,7 @@ export const PatternFields = memo(function PatternFields() {
         {!assumed && (
           <TextField
             name="lift"
-            label="Given at a lift of, mm"
+            label={`Given at a lift of, ${unit}`}
             hint="Empty: at the seat"
             inputMode="decimal"
           />

@@ -6,6 +6,7 @@ import { memo, useState } from 'react';
 import { Labelled, TextArea } from '../app/Labelled.tsx';
 import { WarningNote } from './WarningNote.tsx';
 import { torqueWarningOf } from './warnings.ts';
+import { bareUnits } from './bareFigures.ts';
 import { AreaField, ChoiceField, FormPart, TextField, TickField } from './FormField.tsx';
 import type { SheetValues } from './formValues.ts';
 import { PlanSteps } from './PlanSteps.tsx';
@@ -20,23 +21,26 @@ const CHARTED: readonly Role[] = ['intake', 'exhaust', 'intake-closing', 'exhaus
 
 /** The figures of one limit: new and limit, one end, or the two ends of a band. */
 function LimitFigures({ index }: { readonly index: number }) {
-  const part = useWatch<SheetValues, `wear.${number}.part`>({ name: `wear.${index}.part` });
-  const { form } = LIMIT_KINDS[part];
+  const [part, length] = useWatch<SheetValues, [`wear.${number}.part`, 'unit']>({
+    name: [`wear.${index}.part`, 'unit'],
+  });
+  const { form, unit } = LIMIT_KINDS[part];
   const last = { band: 'Greatest', 'at-least': 'At least', 'at-most': 'At most', 'from-nominal': 'Limit' }[
     form
   ];
+  const bare = unit === '%' ? unit : bareUnits(length)[unit];
   return (
     <>
       {form === 'band' || form === 'from-nominal' ? (
         <TextField
           name={`wear.${index}.nominal`}
-          label={form === 'band' ? 'Least' : 'New'}
+          label={`${form === 'band' ? 'Least' : 'New'}, ${bare}`}
           inputMode="decimal"
         />
       ) : (
         <Box />
       )}
-      <TextField name={`wear.${index}.limit`} label={last} inputMode="decimal" />
+      <TextField name={`wear.${index}.limit`} label={`${last}, ${bare}`} inputMode="decimal" />
     </>
   );
 }
@@ -68,6 +72,7 @@ function TorqueQuestion({ index }: { readonly index: number }) {
 export const PlanFields = memo(function PlanFields() {
   const { control, register } = useFormContext<SheetValues>();
   const usageUnit = useWatch({ control, name: 'usageUnit' });
+  const unit = useWatch({ control, name: 'unit' });
   const second = useWatch({ control, name: 'second' });
   const assembly = useWatch({ control, name: 'assembly' });
   const heatCycles = useWatch({ control, name: 'heatCycles' });
@@ -138,7 +143,11 @@ export const PlanFields = memo(function PlanFields() {
         {torques.fields.map((field, index) => (
           <Box key={field.id} display="contents">
             <TextField name={`torques.${index}.fastening`} label="Fastening" />
-            <TextField name={`torques.${index}.steps`} label="Steps" placeholder="8 Nm, then 14 Nm" />
+            <TextField
+              name={`torques.${index}.steps`}
+              label="Steps"
+              placeholder={unit === 'mm' ? '8 N·m, then 14 N·m' : '6 lbf·ft, then 10 lbf·ft'}
+            />
             <TextField name={`torques.${index}.order`} label="Order" placeholder="from the middle out" />
             <Button variant="plain" alignSelf="end" onClick={() => torques.remove(index)}>
               Take out

@@ -8,15 +8,16 @@ import { problemFrom } from '../app/api.ts';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
 import { draftTyped } from '../app/drafts.ts';
+import { useUnit } from '../app/lengths.ts';
 import { useSession } from '../app/useSession.ts';
 import { useShared } from '../app/useShared.ts';
 import { useStable } from '../app/useStable.ts';
 import { patternOf, readForm, sheetCodec, valuesFrom } from './sheetCodec.ts';
 import { ChangeList } from './ChangeList.tsx';
+import { unitToOpenIn } from './bareFigures.ts';
 import { limitWarningsOf, meansWarningsOf } from './warnings.ts';
 import { FormPart, TextField } from './FormField.tsx';
 import { rolesOfPattern, valuesKept, type SheetValues } from './formValues.ts';
-import { changesBetween } from './inWords.ts';
 import { LimitFields } from './LimitFields.tsx';
 import { MeansFields } from './MeansFields.tsx';
 import { PatternFields } from './PatternFields.tsx';
@@ -45,9 +46,10 @@ export function SheetForm(props: Props) {
   const { place, start } = props;
   const [kept] = useState(useAppSelector((state) => state.drafts[place]));
   const rule = useSession()?.shop.singleRule ?? null;
+  const unit = useUnit();
   const form = useForm<SheetValues, unknown, NewSheet>({
     resolver: zodResolver(useMemo(() => sheetCodec(rule), [rule])),
-    defaultValues: kept ? valuesKept(kept) : start,
+    defaultValues: kept ? valuesKept(kept) : { ...start, unit: unitToOpenIn(start, unit) },
     mode: 'onTouched',
   });
   return (
@@ -150,7 +152,8 @@ function Sheet({ place, start, named, keepWords, onKeep, onCancel, error, sendin
             <Box marginBottom="3">
               {read.body && (
                 <ChangeList
-                  changes={changesBetween(theirs, read.body)}
+                  from={theirs}
+                  to={read.body}
                   before={`As ${theirs.enteredBy} left it`}
                   after="As it is here"
                 />

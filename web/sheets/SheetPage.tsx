@@ -17,7 +17,7 @@ import type { ReactNode } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { useSession } from '../app/useSession.ts';
 import { useShopTimes } from '../app/useShopTimes.ts';
-import { useLengths } from '../app/lengths.ts';
+import { useLengths, useShownIn } from '../app/lengths.ts';
 import { Page, PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { GapBar } from '../drawings/GapBar.tsx';
@@ -32,7 +32,7 @@ import { SecondReading } from './SecondReading.tsx';
 import { useAsRead } from './useAsRead.ts';
 import { PieceCharts } from './PieceCharts.tsx';
 import { Unknowns } from './Unknowns.tsx';
-import { changesBetween, sheetInWords } from './inWords.ts';
+import { sheetInWords } from './inWords.ts';
 import { alsoInWords, layoutInWords, meansInWords, STATUS_WORDS } from './words.ts';
 
 /** One spec sheet, read: the pattern, its limits, where they come from, where to turn, and when to look again. */
@@ -47,6 +47,7 @@ export default function SheetPage() {
   const { sheet, reread } = useAsRead(now, async () =>
     (await refetch()).data?.find((each) => each.id === now?.id),
   );
+  const shown = useShownIn(sheet?.system);
   if (error) return <ProblemNote error={error} onRetry={refetch} />;
   if (!revisions || !sheet || !now) return null;
   const before = revisions.find(({ number }) => number === sheet.number - 1);
@@ -87,7 +88,7 @@ export default function SheetPage() {
           )}
         </Box>
         <Box as="dl" display="grid" gap="0" alignContent="start">
-          {sheetInWords(sheet)
+          {sheetInWords(sheet, shown)
             // these are drawn and shown beside it
             .filter(({ name }) => !name.startsWith('Limits') && !name.startsWith('Picture '))
             .map(({ name, text }) => (
@@ -115,7 +116,8 @@ export default function SheetPage() {
         <Box marginTop="6">
           <PartHeading>What changed from revision {before.number}</PartHeading>
           <ChangeList
-            changes={changesBetween(before, sheet)}
+            from={before}
+            to={sheet}
             before={`Revision ${before.number}`}
             after={`Revision ${sheet.number}`}
           />
@@ -174,6 +176,7 @@ function Actions({ sheet, revisions }: ActionsProps) {
 
 function Limits({ sheet }: { readonly sheet: SheetRevision }) {
   const { figure, band, length } = useLengths();
+  const shown = useShownIn(sheet.system);
   const rule = useSession()?.shop.singleRule ?? null;
   return (
     <Box>
@@ -228,7 +231,7 @@ function Limits({ sheet }: { readonly sheet: SheetRevision }) {
             figure={figure}
           />
           <Box flex="1" fontSize="sm" color="faded" minWidth="160px">
-            {meansInWords(meansFor(sheet.pattern, role))}
+            {meansInWords(meansFor(sheet.pattern, role), shown)}
           </Box>
         </Flex>
       ))}

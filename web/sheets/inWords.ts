@@ -1,4 +1,12 @@
-import { counted } from '@zero-lash/core/length';
+import {
+  counted,
+  figureShown,
+  figureWithUnit,
+  METRIC,
+  unitShown,
+  type FigureUnit,
+  type ShownIn,
+} from '@zero-lash/core/length';
 import type { SheetBody, WearLimit } from '@zero-lash/contract/sheets';
 import { sentence } from '../app/sentence.ts';
 import { originInWords, originsOf, ROLE_WORDS, type PrintedLimits, type Role } from '@zero-lash/core/sheets';
@@ -9,8 +17,12 @@ import { alsoInWords, firingInWords, layoutInWords, meansInFull, stepInWords } f
 /** What figures that are no lengths are shown in. */
 const SYSTEM_WORDS = { metric: 'bar, N, N·m, °C', inch: 'psi, lbf, lbf·ft, °F' } as const;
 
-/** A wear limit as a sheet says it: `8.62 new, limit 8.45 mm`, `at least 1.1, at most 1.8 mm`. */
-export function limitInWords({ part, nominal, limit, min, max, unit, source, asTyped }: WearLimit): string {
+/** A wear limit as a sheet says it: `8.62 new, limit 8.45 mm`, `at least 1.10, at most 1.80 mm`. */
+function limitInWords(
+  { part, nominal, limit, min, max, unit, source, asTyped }: WearLimit,
+  shown: ShownIn,
+): string {
+  const beside = (value: number, typed: string | undefined) => besideTyped(value, typed, unit, shown);
   const { form } = LIMIT_KINDS[part];
   const word = form === 'at-least' ? 'at least' : form === 'at-most' ? 'at most' : 'limit';
   const said = [
@@ -19,13 +31,16 @@ export function limitInWords({ part, nominal, limit, min, max, unit, source, asT
     min === null ? '' : `at least ${beside(min, asTyped?.first)}`,
     max === null ? '' : `at most ${beside(max, asTyped?.last)}`,
   ];
-  const figures = `${said.filter(Boolean).join(', ')} ${unit}`;
+  const figures = `${said.filter(Boolean).join(', ')} ${unitShown(unit, shown)}`;
   return source === '' ? figures : `${figures}, by ${source}`;
 }
 
-/** The span of temperatures a sheet measures in, as it stands in the source, and in °C. */
-function temperatureInWords({ from, to, asTyped }: NonNullable<SheetBody['temperature']>): string {
-  const read = `${Math.round(from * 10) / 10} to ${Math.round(to * 10) / 10} °C`;
+/** The span of temperatures a sheet measures in, as it stands in the source, and in the unit that is shown. */
+function temperatureInWords(
+  { from, to, asTyped }: NonNullable<SheetBody['temperature']>,
+  shown: ShownIn,
+): string {
+  const read = `${figureShown(from, '°C', shown)} to ${figureWithUnit(to, '°C', shown)}`;
   return asTyped ? `${asTyped.from} to ${asTyped.to} (${read})` : read;
 }
 
@@ -37,14 +52,24 @@ function checksumOf(file: string): string {
 }
 
 /** A clearance as a sheet holds it: its pair or its one figure, and what is written. */
-function printedInWords({ min, max, figure = null, asWritten }: PrintedLimits): string {
-  const read = figure === null ? `${min}–${max} mm` : `${figure} mm, one figure`;
+function printedInWords({ min, max, figure = null, asWritten }: PrintedLimits, shown: ShownIn): string {
+  const read =
+    figure === null
+      ? `${figureShown(min!, 'mm', shown)}–${figureWithUnit(max!, 'mm', shown)}`
+      : `${figureWithUnit(figure, 'mm', shown)}, one figure`;
   return `${read}${asWritten ? `, written “${asWritten}”` : ''}`;
 }
 
-/** A figure as it stands in the source, and what it comes to: `0.340 in, which is 8.636`. */
-const beside = (value: number, typed: string | undefined) =>
-  typed ? `${typed}, which is ${value}` : String(value);
+/** A figure as it stands in the source, and what it comes to where that says something else: `0.340 in, which is 8.636`. */
+function besideTyped(value: number, typed: string | undefined, unit: FigureUnit, shown: ShownIn): string {
+  const is = figureShown(value, unit, shown);
+  if (!typed) return is;
+  const same = typed === `${is} ${unitShown(unit, shown)}` || (shown.length === 'thou' && INCHES.test(typed));
+  return same ? typed : `${typed}, which is ${is}`;
+}
+
+/** What is printed in inches: a shop that reads in thou knows what it is. */
+const INCHES = /(?:\bin|″|")$/;
 
 /** One line of a sheet in words: what it is about, and what the sheet says of it. */
 export interface SheetLine {
@@ -52,8 +77,12 @@ export interface SheetLine {
   readonly text: string;
 }
 
-/** A sheet line by line, as it is read and as two revisions are held against each other. */
-export function sheetInWords(sheet: SheetBody): SheetLine[] {
+/**
+ * A sheet line by line, as it is read and as two revisions are held against each other.
+ *
+ * @param shown what its figures are written in, beside what the source prints
+ */
+export function sheetInWords(sheet: SheetBody, shown: ShownIn = METRIC): SheetLine[] {
   const { pattern, source } = sheet;
   const { timing } = pattern;
   const camsOut = camsOutInWords(pattern);
@@ -87,7 +116,7 @@ export function sheetInWords(sheet: SheetBody): SheetLine[] {
     { name: 'Valves', text: valvesInWords(pattern) },
     {
       name: 'Valve timing',
-      text: `intake opens ${timing.ivoBtdc}° before, closes ${timing.ivcAbdc}° after; exhaust opens ${timing.evoBbdc}° before, closes ${timing.evcAtdc}° after${timing.assumed ? ' (a cautious default: the source gives none)' : ''}; ${marginOf(pattern)}° kept clear of the ramps${timing.lift ? `, as it was given at ${timing.lift} mm of lift` : ''}`,
+      text: `intake opens ${timing.ivoBtdc}° before, closes ${timing.ivcAbdc}° after; exhaust opens ${timing.evoBbdc}° before, closes ${timing.evcAtdc}° after${timing.assumed ? ' (a cautious default: the source gives none)' : ''}; ${marginOf(pattern)}° kept clear of the ramps${timing.lift ? `, as it was given at ${figureWithUnit(timing.lift, 'mm', shown)} of lift` : ''}`,
     },
     pattern.camDrive !== 'unsaid' && { name: 'Cams driven by', text: pattern.camDrive },
     pattern.camsAbove !== 'unsaid' && {
@@ -153,21 +182,23 @@ export function sheetInWords(sheet: SheetBody): SheetLine[] {
       text: `off its base circle from ${opens}° to ${closes}° after its firing TDC`,
     })),
     { name: 'Exhaust side', text: pattern.exhaustSide },
-    { name: 'Set by', text: meansInFull(pattern.means) },
+    { name: 'Set by', text: meansInFull(pattern.means, shown) },
     ...Object.entries(pattern.roleMeans).map(([role, means]) => ({
       name: `${ROLE_WORDS[role as Role]} set by`,
-      text: means ? meansInFull(means) : '',
+      text: means ? meansInFull(means, shown) : '',
     })),
     ...sheet.limits.flatMap(({ role, also, allowance, ...printed }) => [
       {
         name: `Limits, ${ROLE_WORDS[role]}`,
-        text: `${printedInWords(printed)}${
-          allowance?.over ? `, up to ${allowance.over} mm over: ${allowance.why}` : ''
+        text: `${printedInWords(printed, shown)}${
+          allowance?.over
+            ? `, up to ${figureWithUnit(allowance.over, 'mm', shown)} over: ${allowance.why}`
+            : ''
         }`,
       },
       ...(also ?? []).map(({ kind, ...each }) => ({
         name: `Limits, ${ROLE_WORDS[role]}, ${alsoInWords(kind, sheet.condition)}`,
-        text: printedInWords(each),
+        text: printedInWords(each, shown),
       })),
     ]),
     ...(sheet.limitsToCome ? [{ name: 'Limits', text: 'to come: its book is not here yet' }] : []),
@@ -175,7 +206,7 @@ export function sheetInWords(sheet: SheetBody): SheetLine[] {
     { name: 'Measured', text: sheet.condition },
     {
       name: 'Temperature',
-      text: sheet.temperature ? temperatureInWords(sheet.temperature) : 'not said',
+      text: sheet.temperature ? temperatureInWords(sheet.temperature, shown) : 'not said',
     },
     {
       name: 'Recheck after',
@@ -188,7 +219,7 @@ export function sheetInWords(sheet: SheetBody): SheetLine[] {
       name: [LIMIT_KINDS[limit.part].title, limit.of === 'both' ? '' : limit.of, limit.place]
         .filter(Boolean)
         .join(', '),
-      text: limitInWords(limit),
+      text: limitInWords(limit, shown),
     })),
     ...sheet.torques.map(({ fastening, steps, order, rows, sequence }) => ({
       name: `Torque, ${fastening}`,
@@ -278,10 +309,20 @@ export interface SheetChange {
   readonly after: string | null;
 }
 
-/** What changed from one revision to another, line by line. */
-export function changesBetween(before: SheetBody, after: SheetBody): SheetChange[] {
+/**
+ * What changed from one revision to another, line by line.
+ *
+ * @param shown what figures are written in; a change too small to be seen in that is written as it is kept
+ */
+export function changesBetween(before: SheetBody, after: SheetBody, shown: ShownIn = METRIC): SheetChange[] {
+  const kept = linesApart(before, after, METRIC);
+  const read = new Map(linesApart(before, after, shown).map((change) => [change.name, change]));
+  return kept.map((change) => read.get(change.name) ?? change);
+}
+
+function linesApart(before: SheetBody, after: SheetBody, shown: ShownIn): SheetChange[] {
   const [old, fresh] = [before, after].map(
-    (sheet) => new Map(sheetInWords(sheet).map(({ name, text }) => [name, text])),
+    (sheet) => new Map(sheetInWords(sheet, shown).map(({ name, text }) => [name, text])),
   ) as [Map<string, string>, Map<string, string>];
   return [...new Set([...fresh.keys(), ...old.keys()])]
     .map((name) => ({ name, before: old.get(name) ?? null, after: fresh.get(name) ?? null }))

@@ -14,7 +14,8 @@ import { sentence } from '../app/sentence.ts';
 import { readOrigins, originsTyped } from './typedOrigins.ts';
 import { isUntouched, readSteps, FRESH_STEP, stepsTyped } from './planSteps.ts';
 import { type SheetValues, NO_SECOND } from './formValues.ts';
-import { figureIn, optional, required, SAYS_UNIT, wholes, typed } from './typedFigures.ts';
+import { withUnits } from './bareFigures.ts';
+import { figureIn, optional, required, saysOtherUnit, wholes, typed, typedIn } from './typedFigures.ts';
 import { readLimits, limitsTyped } from './typedLimits.ts';
 import { readPattern, patternTyped } from './typedPattern.ts';
 
@@ -62,7 +63,8 @@ export function readForm(values: SheetValues, rule: SingleRule | null = null): R
   };
 }
 
-function decoded(values: SheetValues, rule: SingleRule | null): ReadForm {
+function decoded(typedValues: SheetValues, rule: SingleRule | null): ReadForm {
+  const values = withUnits(typedValues);
   const errors: Record<string, string> = {};
   const pattern = readPattern(values, errors);
   const roles = pattern ? rolesOf(pattern) : (Object.keys(values.limits) as Role[]);
@@ -128,16 +130,16 @@ function encoded(sheet: SheetBody): Omit<SheetValues, 'maker' | 'name'> {
     ...patternTyped(sheet.pattern, sheet.origins),
     pictures: (sheet.pictures ?? []).map(({ at, ...picture }) => ({ ...picture, at: typed(at) })),
     condition: sheet.condition,
-    tempFrom: temperature?.asTyped?.from ?? typed(temperature?.from),
-    tempTo: temperature?.asTyped?.to ?? typed(temperature?.to),
+    tempFrom: temperature?.asTyped?.from ?? typedIn(temperature?.from, '°C'),
+    tempTo: temperature?.asTyped?.to ?? typedIn(temperature?.to, '°C'),
     unit: 'mm',
     ...limitsTyped(sheet.limits),
     limitsToCome: sheet.limitsToCome,
     system: sheet.system ?? '',
-    wear: sheet.wearLimits.map(({ part, of, place, nominal, limit, min, max, source, asTyped }) => ({
+    wear: sheet.wearLimits.map(({ part, of, place, nominal, limit, min, max, unit, source, asTyped }) => ({
       ...{ part, of, place, source },
-      nominal: asTyped?.first ?? typed(min ?? nominal),
-      limit: asTyped?.last ?? typed(max ?? limit),
+      nominal: asTyped?.first ?? typedIn(min ?? nominal, unit),
+      limit: asTyped?.last ?? typedIn(max ?? limit, unit),
     })),
     torques: sheet.torques.map(({ rows, sequence, ...rest }) => ({
       ...rest,
@@ -224,8 +226,8 @@ function wearLimitOf(
     ? { nominal: null, limit: null, min: first, max: last }
     : { nominal: form === 'from-nominal' ? first : null, limit: last, min: null, max: null };
   const asTyped = {
-    ...(SAYS_UNIT.test(nominal) ? { first: nominal.trim() } : {}),
-    ...(SAYS_UNIT.test(limit) ? { last: limit.trim() } : {}),
+    ...(saysOtherUnit(nominal, unit) ? { first: nominal.trim() } : {}),
+    ...(saysOtherUnit(limit, unit) ? { last: limit.trim() } : {}),
   };
   return { ...named, ...ends, ...(Object.keys(asTyped).length > 0 ? { asTyped } : {}) };
 }
@@ -254,6 +256,6 @@ function readTemperature(values: SheetValues, errors: Record<string, string>): S
   return {
     from,
     to,
-    ...(Object.values(typed).some((text) => SAYS_UNIT.test(text)) ? { asTyped: typed } : {}),
+    ...(Object.values(typed).some((text) => saysOtherUnit(text, '°C')) ? { asTyped: typed } : {}),
   };
 }

@@ -16,8 +16,16 @@ export function wholes(text: string, field: string, errors: Record<string, strin
   return pieces.map(Number);
 }
 
-/** A figure that says its unit is kept as it was typed, beside what it comes to. */
+/** A figure that says its unit. */
 export const SAYS_UNIT = /[a-z°"%]/i;
+
+/** A figure as it would have been typed, with the unit it is kept in: whatever bare figures are in, it says the same. */
+export const typedIn = (value: number | null | undefined, unit: FigureUnit): string =>
+  value === null || value === undefined ? '' : `${value} ${unit}`;
+
+/** Whether a figure is typed in another unit than it is kept in: then what was typed is kept beside what it comes to. */
+export const saysOtherUnit = (text: string, unit: FigureUnit | 'N·m'): boolean =>
+  SAYS_UNIT.test(text) && !text.trim().toLowerCase().endsWith(unit.toLowerCase());
 
 /** A figure in whichever unit it is typed; a sentence at its field where it is none. */
 export function figureIn(

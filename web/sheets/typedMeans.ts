@@ -3,7 +3,7 @@ import { parseTorqueSteps } from '@zero-lash/core/assembly';
 import { parsePitch } from '@zero-lash/core/length';
 import { sentence } from '../app/sentence.ts';
 import { type MeansValues, FRESH_MEANS } from './formValues.ts';
-import { optional, required, typed } from './typedFigures.ts';
+import { figureIn, optional, required, saysOtherUnit, typed, typedIn } from './typedFigures.ts';
 
 /** A thread's pitch, mm; null where nothing is typed: it is not known. */
 function readPitch(text: string, field: string, errors: Record<string, string>): number | null {
@@ -13,14 +13,14 @@ function readPitch(text: string, field: string, errors: Record<string, string>):
   return 'error' in read ? null : read.mm;
 }
 
-/** A lock nut's torque, or its range, in Nm: a bare figure is in Nm; null where nothing is typed. */
+/** A lock nut's torque, or its range, in N·m: a bare figure is in N·m; null where nothing is typed. */
 function readLockTorque(
   text: string,
   field: string,
   errors: Record<string, string>,
 ): { readonly torqueNm: number | null; readonly torqueToNm?: number } {
   if (text === '') return { torqueNm: null };
-  const read = parseTorqueSteps(/[a-z]/i.test(text.replace(/\bto\b/gi, '')) ? text : `${text} Nm`);
+  const read = parseTorqueSteps(/[a-z]/i.test(text.replace(/\bto\b/gi, '')) ? text : `${text} N·m`);
   const step = 'error' in read ? undefined : read.steps.length === 1 ? read.steps[0] : undefined;
   if (step?.kind !== 'torque') {
     errors[field] = 'error' in read ? sentence(read.error) : 'One torque, or a range such as 10–11 lbf·ft.';
@@ -55,8 +55,8 @@ export function readMeans(values: MeansValues, path: string, errors: Record<stri
     const runs = readLockTorque(runsAt, `${path}.runsAt`, errors).torqueNm;
     const asTyped = {
       ...(/[a-z/]/i.test(pitch) ? { pitch } : {}),
-      ...(/[a-z]/i.test(torque) ? { torque } : {}),
-      ...(/[a-z]/i.test(runsAt) ? { runsAt } : {}),
+      ...(saysOtherUnit(torque, 'N·m') ? { torque } : {}),
+      ...(saysOtherUnit(runsAt, 'N·m') ? { runsAt } : {}),
     };
     const turned = {
       pitch: readPitch(pitch, `${path}.pitch`, errors),
@@ -81,7 +81,10 @@ export function readMeans(values: MeansValues, path: string, errors: Record<stri
     diameter: maybe('diameter'),
     marking,
     stampedIn,
-    seatOffset: maybe('seatOffset'),
+    seatOffset:
+      values.seatOffset.trim() === ''
+        ? null
+        : figureIn(values.seatOffset, 'mm', `${path}.seatOffset`, errors),
     ...(values.seat === 'under-finger' ? finger() : {}),
     ...(values.seat === 'under-bucket' && values.turnsBare ? { turnsBare: true } : {}),
     ...(values.seat === 'on-bucket' && values.toolCrank.trim() !== ''
@@ -104,8 +107,8 @@ export function meansTyped(means: Means): MeansValues {
     fingerRatio: isFinger(means) && 'rockerRatio' in means ? typed(means.rockerRatio) : '',
     gapAt: ('gapAt' in means && means.gapAt) || '',
     locking: 'locking' in means ? means.locking : FRESH_MEANS.locking,
-    torqueNm: 'torqueNm' in means ? torqueTyped(means) : '',
-    runsAt: 'runsAtNm' in means ? (means.asTyped?.runsAt ?? typed(means.runsAtNm)) : '',
+    torqueNm: 'torqueNm' in means ? (means.asTyped?.torque ?? inNm([means.torqueNm, means.torqueToNm])) : '',
+    runsAt: 'runsAtNm' in means ? (means.asTyped?.runsAt ?? inNm([means.runsAtNm])) : '',
     seat: 'seat' in means ? means.seat : FRESH_MEANS.seat,
     from: sizes ? typed(sizes.from) : FRESH_MEANS.from,
     to: sizes ? typed(sizes.to) : FRESH_MEANS.to,
@@ -113,20 +116,17 @@ export function meansTyped(means: Means): MeansValues {
     diameter: 'diameter' in means ? typed(means.diameter) : FRESH_MEANS.diameter,
     marking: 'marking' in means ? means.marking : '',
     stampedIn: 'stampedIn' in means ? (means.stampedIn ?? 'mm') : 'mm',
-    seatOffset: 'seatOffset' in means ? typed(means.seatOffset) : '',
+    seatOffset: 'seatOffset' in means ? typedIn(means.seatOffset, 'mm') : '',
     turnsBare: means.kind === 'shim' && (means.turnsBare ?? false),
     toolCrank: means.kind === 'shim' ? (means.toolCrank ?? '') : '',
   };
 }
 
-/** A lock nut's torque as it was typed, in Nm where that was not kept. */
-const torqueTyped = ({
-  torqueNm,
-  torqueToNm,
-  asTyped,
-}: Extract<Means, { readonly pitch: unknown }>): string =>
-  asTyped?.torque ??
-  [torqueNm, torqueToNm].flatMap((each) => (each === null || each === undefined ? [] : [each])).join('–');
+/** A torque, or its range, as it would have been typed. */
+function inNm(ends: readonly (number | null | undefined)[]): string {
+  const known = ends.filter((each) => each !== null && each !== undefined);
+  return known.length === 0 ? '' : `${known.join('–')} N·m`;
+}
 
 const isFinger = (means: Means): boolean =>
   (means.kind === 'shim' && means.seat === 'under-finger') ||

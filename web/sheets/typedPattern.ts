@@ -15,7 +15,7 @@ import { firingAngles, inCycle, parseFiringOrder, firingSteps } from '@zero-lash
 import { numberTyped } from '@zero-lash/core/length';
 import { CAUTIOUS_TIMING, USUAL_MARGIN, type SheetValues, type PatternValues } from './formValues.ts';
 import { sentence } from '../app/sentence.ts';
-import { numbers, optional, required, typed } from './typedFigures.ts';
+import { figureIn, numbers, optional, required, typed, typedIn } from './typedFigures.ts';
 import { readMeans, meansTyped } from './typedMeans.ts';
 
 export function readPattern(values: SheetValues, errors: Record<string, string>): Pattern | null {
@@ -52,7 +52,7 @@ export function readPattern(values: SheetValues, errors: Record<string, string>)
     evoBbdc: cautious ? CAUTIOUS_TIMING.evoBbdc : required(values.evoBbdc, 'evoBbdc', errors),
     evcAtdc: cautious ? CAUTIOUS_TIMING.evcAtdc : required(values.evcAtdc, 'evcAtdc', errors),
     assumed: cautious,
-    lift: cautious ? null : optional(values.lift, 'lift', errors),
+    lift: cautious || values.lift.trim() === '' ? null : figureIn(values.lift, 'mm', 'lift', errors),
   };
   const pulley = numbers(values.marks, 'marks', errors);
   if (pulley.some((mark) => mark < 0 || mark >= 360))
@@ -325,7 +325,7 @@ export function patternTyped(pattern: Pattern, origins: SheetBody['origins'] | u
     assumed: pattern.timing.assumed,
     margin:
       origins?.margin?.from === 'assumed' && pattern.margin === USUAL_MARGIN ? '' : typed(pattern.margin),
-    lift: typed(pattern.timing.lift),
+    lift: typedIn(pattern.timing.lift, 'mm'),
     turnsBack: pattern.turnsBack ?? true,
     camDrive: pattern.camDrive ?? 'unsaid',
     camsAbove: pattern.camsAbove ?? 'unsaid',

@@ -117,7 +117,7 @@ export function torqueWarningOf({
     warning && {
       key: `${fastening} ${steps}`,
       text: `${fastening || 'A fastening'}: ${warning.why}. Has its decimal point slipped?`,
-      suggestions: warning.meantNm === null ? [] : [`${warning.meantNm} Nm`],
+      suggestions: warning.meantNm === null ? [] : [`${warning.meantNm} N·m`],
     }
   );
 }

@@ -1,4 +1,5 @@
-import { counted } from '@zero-lash/core/length';
+import { torqueShown } from '@zero-lash/core/assembly';
+import { counted, figureWithUnit, type ShownIn } from '@zero-lash/core/length';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import type { RecheckStep } from '@zero-lash/core/rechecks';
 import {
@@ -37,12 +38,12 @@ const END_WORDS: Readonly<Record<Extract<Means, { readonly kind: 'screw' }>['end
 };
 
 /** How the gap is set, with its figures. */
-export function meansInWords(means: Means): string {
+export function meansInWords(means: Means, shown: ShownIn): string {
   switch (means.kind) {
     case 'screw':
-      return `${END_WORDS[means.end]}, ${lockingSaid(means)}, ${means.end === 'eccentric' ? 'set by the blade' : pitchSaid(means)}, ${means.end === 'finger-pivot' ? 'finger’s' : 'rocker'} ratio ${ratioSaid(means)}${gapTaken(means)}`;
+      return `${END_WORDS[means.end]}, ${lockingSaid(means, shown)}, ${means.end === 'eccentric' ? 'set by the blade' : pitchSaid(means)}, ${means.end === 'finger-pivot' ? 'finger’s' : 'rocker'} ratio ${ratioSaid(means)}${gapTaken(means)}`;
     case 'pivot-nut':
-      return `nut on the pivot, ${lockingSaid(means)}, ${pitchSaid(means)}, rocker ratio ${ratioSaid(means)}`;
+      return `nut on the pivot, ${lockingSaid(means, shown)}, ${pitchSaid(means)}, rocker ratio ${ratioSaid(means)}`;
     case 'shim':
       return `shim ${{ 'on-bucket': 'on top of the bucket', 'under-bucket': 'under the bucket', 'under-finger': 'under the finger' }[means.seat]}, ${sizesSaid(means)}, ${means.diameter === null ? 'diameter not known' : `diameter ${means.diameter} mm`}${means.marking ? `, marked ${means.marking}` : ''}${inInches(means)}`;
     case 'bucket':
@@ -53,20 +54,22 @@ export function meansInWords(means: Means): string {
 }
 
 /** How the gap is set, with every figure the sheet gives: what two revisions are held against each other by. */
-export function meansInFull(means: Means): string {
+export function meansInFull(means: Means, shown: ShownIn): string {
   const more =
     'torqueNm' in means
-      ? [means.torqueNm !== null && `to ${torqueSaid(means)}`]
+      ? [means.torqueNm !== null && `to ${torqueSaid(means, shown)}`]
       : [
           means.kind === 'shim' &&
             means.rockerRatio !== undefined &&
             `finger’s ratio ${means.rockerRatio}${gapTaken(means)}`,
           means.kind === 'shim' && means.turnsBare && 'may be turned with none in',
           means.kind === 'shim' && means.toolCrank && `crank before the tool goes in: ${means.toolCrank}`,
-          means.kind === 'shim' && means.seatOffset !== null && `seat offset ${means.seatOffset} mm`,
+          means.kind === 'shim' &&
+            means.seatOffset !== null &&
+            `seat offset ${figureWithUnit(means.seatOffset, 'mm', shown)}`,
           means.kind !== 'shim' && means.marking && `marked ${means.marking}`,
         ];
-  return [meansInWords(means), ...more].filter(Boolean).join(', ');
+  return [meansInWords(means, shown), ...more].filter(Boolean).join(', ');
 }
 
 /** The means of setting in one or two words, for a list. */
@@ -149,10 +152,10 @@ function pitchSaid({ pitch, asTyped }: Adjuster): string {
 }
 
 /** What holds an adjuster; what holds by its own grip with the least it turns with. */
-function lockingSaid({ locking, runsAtNm, asTyped }: Adjuster): string {
+function lockingSaid({ locking, runsAtNm, asTyped }: Adjuster, { system }: ShownIn): string {
   const held = LOCKING_WORDS[locking];
   if (locking !== 'self-locking' || runsAtNm === null || runsAtNm === undefined) return held;
-  return `${held}, turning with at least ${asTyped?.runsAt ?? `${runsAtNm} Nm`}`;
+  return `${held}, turning with at least ${asTyped?.runsAt ?? torqueShown([runsAtNm], system)}`;
 }
 
 /** The sizes a graded piece is made in. */
@@ -161,8 +164,11 @@ const sizesSaid = ({ sizes }: { readonly sizes: SizeRange | null }) =>
 
 const ratioSaid = ({ rockerRatio }: Adjuster) => rockerRatio ?? 'not known';
 
-/** The lock nut's torque as the source gives it, and in Nm where that is something else. */
-function torqueSaid({ torqueNm, torqueToNm, asTyped }: Adjuster): string {
-  const nm = [torqueNm, torqueToNm].filter((each) => each !== null && each !== undefined).join('–');
-  return asTyped?.torque ? `${asTyped.torque} (${nm} Nm)` : `${nm} Nm`;
+/** The lock nut's torque as the source gives it, and as it is shown where that is something else. */
+function torqueSaid({ torqueNm, torqueToNm, asTyped }: Adjuster, { system }: ShownIn): string {
+  const is = torqueShown(
+    [torqueNm, torqueToNm].filter((each) => each !== null && each !== undefined),
+    system,
+  );
+  return asTyped?.torque && asTyped.torque !== is ? `${asTyped.torque} (${is})` : is;
 }

@@ -143,7 +143,7 @@ describe('the form of a setting', () => {
     const own = screen.getByLabelText(/Or what was turned/);
     fireEvent.change(own, { target: { value: '450' } });
     fireEvent.submit(own.closest('form')!);
-    expect(screen.getByRole('alert').textContent).toContain('the screw moves 1.25 mm');
+    expect(screen.getByRole('alert').textContent).toMatch(/the screw moves 1\.25\smm/);
     expect(put()).toEqual([]);
     fireEvent.click(screen.getByRole('button', { name: 'I meant 45°' }));
     expect(put()).toMatchObject([{ body: { kind: 'turned', degrees: 45 } }]);

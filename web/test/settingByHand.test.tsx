@@ -69,7 +69,7 @@ describe('turning a screw', () => {
   it('of what holds by its own grip has nothing to lock, and says when it is renewed', () => {
     show(form(build({}, { ...SCREW, locking: 'self-locking', runsAtNm: 5 } as Means)));
     expect(
-      screen.getByText(/one that turns with less than 5 Nm, or by the fingers alone is renewed/),
+      screen.getByText(/one that turns with less than 5 N·m, or by the fingers alone is renewed/),
     ).toBeTruthy();
     expect(screen.getByRole('button', { name: 'Turned as said' })).toBeTruthy();
     expect(screen.queryByRole('button', { name: /locked/ })).toBeNull();

@@ -168,7 +168,7 @@ describe('a failed request', () => {
 describe('a torque ten times off', () => {
   it('is asked about where it is typed, with what was meant', () => {
     expect(torqueWarningOf({ fastening: 'Cover bolts', steps: '90 Nm' })).toMatchObject({
-      suggestions: ['9 Nm'],
+      suggestions: ['9 N·m'],
     });
     expect(torqueWarningOf({ fastening: 'Cover bolts', steps: '9 Nm' })).toBeNull();
   });

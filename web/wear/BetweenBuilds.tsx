@@ -3,11 +3,10 @@ import { Box, Button, Heading } from '@chakra-ui/react';
 import { LIMIT_KINDS, wearBetween, wearSheetOf, type WearTrend } from '@zero-lash/core/wear';
 import { useMemo, useState } from 'react';
 import { grouped } from '../app/figures.ts';
-import { unitShown, type ShownIn } from '@zero-lash/core/length';
+import { figureShown, unitShown, type ShownIn } from '@zero-lash/core/length';
 import { useShownIn } from '../app/lengths.ts';
 import type { BuildView } from '../builds/buildView.ts';
 import { useWearOfEngineQuery } from './endpoints.ts';
-import { wearFigure } from './words.ts';
 
 const ROWS_SHOWN = 12;
 
@@ -75,7 +74,7 @@ function TrendRow({ trend, usageUnit, shown }: TrendProps) {
   const { item, place, part, before, seen, perUnit, atLimit, left } = trend;
   const { title, unit } = LIMIT_KINDS[part];
   const written = (figures: readonly number[]) =>
-    figures.map((figure) => wearFigure(figure, unit, shown)).join(' → ');
+    figures.map((figure) => figureShown(figure, unit, shown)).join(' → ');
   return (
     <Box as="tr" borderBottom="1px solid" borderColor="hairline">
       <Box as="th" {...{ scope: 'row' }} fontWeight="600" height="44px">
@@ -91,7 +90,7 @@ function TrendRow({ trend, usageUnit, shown }: TrendProps) {
           ? 'no meter'
           : perUnit === null
             ? 'not measured again yet'
-            : `${wearFigure(Math.abs(perUnit) * 1000, unit, shown)} ${unitShown(unit, shown)} in 1,000 ${usageUnit}`}
+            : `${figureShown(Math.abs(perUnit) * 1000, unit, shown)} ${unitShown(unit, shown)} in 1,000 ${usageUnit}`}
       </td>
       <td>
         {perUnit === null

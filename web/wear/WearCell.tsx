@@ -7,12 +7,12 @@ import {
   type WearLine,
 } from '@zero-lash/core/wear';
 import { useRef, useState, type KeyboardEvent } from 'react';
-import type { ShownIn } from '@zero-lash/core/length';
+import { figureShown, type ShownIn } from '@zero-lash/core/length';
 import { Question } from '../app/Question.tsx';
 import { useStore } from 'react-redux';
 import { useAppDispatch, useAppSelector, type RootState } from '../app/store.ts';
 import { draftTyped } from '../app/drafts.ts';
-import { warningInWords, fieldText, wearFigure } from './words.ts';
+import { warningInWords, fieldText } from './words.ts';
 
 interface Props {
   /** where what is typed and not written yet is kept */
@@ -105,7 +105,7 @@ export function WearCell(props: Props) {
       .map((token) => {
         const read = parseFigures(token, field, shownIn);
         const is = 'values' in read && read.values[0] === warning.value;
-        return is ? wearFigure(warning.suggestion!, field.unit, shownIn) : token;
+        return is ? figureShown(warning.suggestion!, field.unit, shownIn) : token;
       })
       .join(' ');
     commit(false, meant);
@@ -151,7 +151,7 @@ export function WearCell(props: Props) {
               ? []
               : [
                   {
-                    label: `Use ${wearFigure(asked.suggestion, field.unit, shownIn)}`,
+                    label: `Use ${figureShown(asked.suggestion, field.unit, shownIn)}`,
                     onChoose: () => accept(asked),
                   },
                 ]),

@@ -14,13 +14,12 @@ import {
 import type { Pattern } from '@zero-lash/core/sheets';
 import { memo, useMemo } from 'react';
 import { shallowEqual } from 'react-redux';
-import { unitShown, type ShownIn } from '@zero-lash/core/length';
+import { figureShown, unitShown, type ShownIn } from '@zero-lash/core/length';
 import { useAppSelector } from '../app/store.ts';
 import { useStable } from '../app/useStable.ts';
 import { CYLINDER_WORDS, GradeMark } from '../drawings/GradeMark.tsx';
 import type { WearWork } from './useWear.ts';
 import { WearCell } from './WearCell.tsx';
-import { wearFigure } from './words.ts';
 import './wear.css';
 
 interface Props {
@@ -182,7 +181,7 @@ const ItemCells = memo(function ItemCells(props: ItemProps) {
               {seen.derived
                 .map(
                   ({ label, value, unit }) =>
-                    `${label} ${wearFigure(value, unit, shown)}${unit === 'mm' ? '' : ` ${unitShown(unit, shown)}`}`,
+                    `${label} ${figureShown(value, unit, shown)}${unit === 'mm' ? '' : ` ${unitShown(unit, shown)}`}`,
                 )
                 .join(' · ')}
             </div>

@@ -1,4 +1,4 @@
-import { figureShown, formatLength, tenthsFromMm, unitShown, type ShownIn } from '@zero-lash/core/length';
+import { figureShown, figureWithUnit, type ShownIn } from '@zero-lash/core/length';
 import { LIMIT_KINDS, type FigureLine, type WearWarning, type WearUnit } from '@zero-lash/core/wear';
 
 /** What stands in a field instead of a figure. */
@@ -8,18 +8,13 @@ const HOW_WORDS: Readonly<Partial<Record<FigureLine['how'], string>>> = {
   'gauge-wont': 'no-go',
 };
 
-/** Writes a figure of a wear sheet in the unit it is read in; without the unit itself. */
-export function wearFigure(value: number, unit: WearUnit, shown: ShownIn): string {
-  return unit === 'mm' ? formatLength(tenthsFromMm(value), shown.length) : figureShown(value, unit, shown);
-}
-
 /** Why a figure is asked about, in a sentence. */
 export function warningInWords(warning: WearWarning, unit: WearUnit, shown: ShownIn): string {
-  const written = wearFigure(warning.value, unit, shown);
+  const written = figureShown(warning.value, unit, shown);
   if (warning.against === 'like')
-    return `${written} is far from the ${wearFigure(warning.near, unit, shown)} ${unitShown(unit, shown)} that is usual here.`;
+    return `${written} is far from the ${figureWithUnit(warning.near, unit, shown)} that is usual here.`;
   const { title, unit: limited, form } = LIMIT_KINDS[warning.held.part];
-  const figure = (value: number) => `${wearFigure(value, limited, shown)} ${unitShown(limited, shown)}`;
+  const figure = (value: number) => figureWithUnit(value, limited, shown);
   const comes = `With ${written}, ${title.toLowerCase()} comes to ${figure(warning.held.figure)}`;
   if (warning.against === 'possible')
     return `${comes}, which cannot be${warning.swapped ? ': are the two the other way round?' : '.'}`;
@@ -40,5 +35,5 @@ export function fieldText(
   shown: ShownIn,
 ): string {
   if (!line || line.how === 'taken-back') return '';
-  return HOW_WORDS[line.how] ?? line.values.map((value) => wearFigure(value, unit, shown)).join(' ');
+  return HOW_WORDS[line.how] ?? line.values.map((value) => figureShown(value, unit, shown)).join(' ');
 }
