@@ -136,7 +136,8 @@ const benchFields = z.object({
 });
 export const newBench = benchFields;
 export type NewBench = z.infer<typeof newBench>;
-export const benchChange = benchFields.extend({ version });
+/** What is left out stays; where a version is said, nobody else may have changed the bench since it was read. */
+export const benchChange = benchFields.extend({ version }).partial();
 export type BenchChange = z.infer<typeof benchChange>;
 export const bench = benchFields.extend({ id, version });
 export type Bench = z.infer<typeof bench>;

@@ -28,8 +28,9 @@ export type Person = z.infer<typeof person>;
 export const newPerson = z.object({ name: line(60), role: personRole, passphrase });
 export type NewPerson = z.infer<typeof newPerson>;
 
+/** What is left out stays; where a version is said, nobody else may have changed the person since they were read. */
 export const personChange = z.object({
-  version,
+  version: version.optional(),
   name: line(60).optional(),
   role: personRole.optional(),
   active: z.boolean().optional(),
@@ -85,13 +86,11 @@ const shopFields = {
 export const shop = z.object(shopFields);
 export type Shop = z.infer<typeof shop>;
 
-/** A page opened before there was an address leaves it as it is. */
-export const shopChange = z.object({
-  ...shopFields,
-  address: shopFields.address.optional(),
-  coldHours: shopFields.coldHours.optional(),
-  singleRule: singleRule.optional(),
-});
+/**
+ * What of the shop is changed: what is left out stays as it is by then, and of `allowOver` so do the roles that are not in it. Where a
+ * version is said, nobody else may have changed anything since it was read.
+ */
+export const shopChange = z.object(shopFields).partial();
 export type ShopChange = z.infer<typeof shopChange>;
 
 /** The address that others may reach the program by, as far as it knows; empty where it is not shared. */

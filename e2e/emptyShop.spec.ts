@@ -1,6 +1,7 @@
-import { expect, test } from './test.ts';
-import { entry, nothingToCount, onHead, selected, tickEverything } from './bench.ts';
+import { expect, test, type Page } from './test.ts';
+import { entry, ledOnTo, nothingToCount, onHead, selected, tickEverything } from './bench.ts';
 import { openOwnShop } from './shopFloor.ts';
+import { readPdf } from '../server/test/pdf.ts';
 
 let shop: Awaited<ReturnType<typeof openOwnShop>> | undefined;
 test.afterEach(async () => {
@@ -8,7 +9,28 @@ test.afterEach(async () => {
   shop = undefined;
 });
 
-test('an empty shop, from its first lead to a gap measured on its first engine', async ({ page }) => {
+/** What nobody in an inch shop asked for, on a page or beside a field of it. */
+const METRIC = /(?<![\p{L}\d])(mm|µm|N·?m|bar|kPa|°C)(?![\p{L}])/u;
+
+/** Looks for what is said in metric on the page, but for the buttons that turn it to that. */
+async function noMillimetres(page: Page, where: string): Promise<void> {
+  const said = await page.evaluate((source) => {
+    const metric = new RegExp(source, 'u');
+    const main = document.querySelector('main')!;
+    const words: string[] = [];
+    const walk = document.createTreeWalker(main, NodeFilter.SHOW_TEXT);
+    // what may be chosen instead is offered, and not said
+    while (walk.nextNode())
+      if (!walk.currentNode.parentElement!.closest('option, [hidden], .zl-hint'))
+        words.push(walk.currentNode.textContent ?? '');
+    for (const each of main.querySelectorAll('[aria-label], [placeholder]'))
+      words.push(each.getAttribute('aria-label') ?? '', each.getAttribute('placeholder') ?? '');
+    return words.filter((each) => metric.test(each));
+  }, METRIC.source);
+  expect(said, where).toEqual([]);
+}
+
+test('an empty inch shop of one, from its first lead to its first engine signed off', async ({ page }) => {
   shop = await openOwnShop('empty', 'no');
   const [, passphrase] = /First lead \(lead\): (\S+)/.exec(shop.said())!;
   const place = (name: string) =>
@@ -33,6 +55,7 @@ test('an empty shop, from its first lead to a gap measured on its first engine',
   await page.getByLabel('Role of Runa Felt').selectOption('bench');
   await expect(page.getByRole('alert')).toContainText(/lead/);
   await page.getByRole('textbox', { name: 'Shop name' }).fill('Lower Valley Works');
+  await page.getByLabel('Units').selectOption('thou');
   await page.getByRole('form', { name: 'Shop name' }).getByRole('button').click();
   await expect(page.getByRole('contentinfo')).toContainText('Lower Valley Works');
   await expect(page.getByRole('contentinfo')).toContainText('Runa Felt');
@@ -40,9 +63,12 @@ test('an empty shop, from its first lead to a gap measured on its first engine',
   await place('Instruments');
   await page.getByRole('button', { name: 'New instrument' }).click();
   await page.getByLabel('What it is called').fill('First blades');
-  await page.getByLabel(/Blades in the set/).fill('0.05 0.10 0.12 0.15 0.20');
+  // a set in inches is as such sets are made
+  await expect(page.getByLabel(/Blades in the set/)).toHaveValue('0.0015, 0.002–0.025 by 0.001');
+  await page.getByLabel('Where a micrometer says otherwise').fill('0.006 is 0.0058');
+  await noMillimetres(page, 'a new set');
   await page.getByRole('button', { name: 'Save' }).click();
-  await expect(page.getByText('First blades').first()).toBeVisible();
+  await expect(page.getByText('25 blades, 1.5 to 25.0')).toBeVisible();
   await page.getByLabel('Another bench').fill('The only bench');
   await page.getByRole('button', { name: 'Add' }).click();
   await expect(page.getByText('The only bench').first()).toBeVisible();
@@ -56,14 +82,35 @@ test('an empty shop, from its first lead to a gap measured on its first engine',
     .getByLabel(/timing|takes? a cautious default|The source gives none/)
     .first()
     .check();
-  await page.getByLabel(/^intake, as the source/).fill('0.10-0.15');
-  await page.getByLabel(/^exhaust, as the source/).fill('0.12-0.18');
+  await expect(page.getByLabel('Bare figures are in')).toHaveValue('thou');
+  await page.getByLabel(/^intake, as the source/).fill('4-6');
+  await page.getByLabel(/^exhaust, as the source/).fill('5-7.3');
+  await page.getByLabel('Means', { exact: true }).first().selectOption('shim');
+  await page.getByLabel('Lies').first().selectOption('on-bucket');
+  await page.getByLabel('Stamped in').selectOption('in');
+  await page.getByLabel('Thinnest, thou').fill('80');
+  await page.getByLabel('Thickest, thou').fill('120');
+  await page.getByLabel('In steps of, thou').fill('1');
+  await page.getByText('Wear limits', { exact: true }).click();
+  await page.getByRole('button', { name: 'Add a wear limit' }).click();
+  await page.locator('[name="wear.0.part"]').selectOption('stem-guide');
+  await page.getByLabel('New, thou').fill('1.5');
+  await page.getByLabel('Limit, thou').fill('3');
+  await page.getByRole('button', { name: 'Add a wear limit' }).click();
+  await page.locator('[name="wear.1.part"]').selectOption('compression');
+  await page.getByLabel('At least, psi').fill('90');
+  await page.getByText('Torques and orders', { exact: true }).click();
+  await page.getByRole('button', { name: 'Add a torque' }).click();
+  await page.getByLabel('Fastening').fill('Cover bolts');
+  await page.getByLabel('Steps', { exact: true }).fill('7 lbf·ft');
   await page.getByLabel('hours', { exact: true }).fill('20');
   await page.getByLabel('Manual').fill('Vessany splitter leaflet');
   await page.getByRole('button', { name: 'Keep as a draft' }).click();
   await expect(page.getByText(/There is no other lead here to read it/)).toBeVisible();
   await page.getByRole('button', { name: /publish/ }).click();
   await expect(page.getByText('Nobody else has read this sheet.')).toBeVisible();
+
+  await noMillimetres(page, 'the sheet');
 
   await place('Today');
   await expect(steps.getByText('Done.')).toHaveCount(2);
@@ -87,11 +134,73 @@ test('an empty shop, from its first lead to a gap measured on its first engine',
     }
     await expect(page.getByRole('heading', { name: to, level: 2 })).toBeVisible();
   }
-  await selected(page, '1I');
-  await entry(page).fill('0.12 0.15');
+  await noMillimetres(page, 'the engine as it is found');
+  await page.getByLabel('Measured by').selectOption('Go and no-go');
+  await page.getByRole('button', { name: 'Both: 4.0 goes, 2.0 + 4.0 won’t' }).click();
+  await expect(onHead(page, '1I')).toHaveAccessibleName(/in spec/);
+  await selected(page, '1E');
+  // a stack by what its blades measure, each called what is stamped on it
+  const noGo = page.getByRole('group', { name: 'No-go blade' });
+  await expect(noGo).toContainText('1.5 + 6.0 = 7.3 thou6.0 measures 5.8');
+  await entry(page).fill('8 9');
   await page.keyboard.press('Enter');
-  await expect(onHead(page, '1I')).toHaveAccessibleName(/in spec, 0\.12 to 0\.15/);
-  await place('Today');
-  await expect(page.getByRole('link', { name: /Log splitter/ })).toBeVisible();
-  await expect(steps).toHaveCount(0);
+  await expect(onHead(page, '1E')).toHaveAccessibleName(/loose/);
+  await noMillimetres(page, 'the engine measured');
+  const goOn = async (to: string) => {
+    await page.getByRole('button', { name: `Go on to ${to}` }).click();
+    await ledOnTo(page, to);
+  };
+  await goOn('Wear');
+  await noMillimetres(page, 'its wear');
+  await tickEverything(page);
+  await ledOnTo(page, 'Head and cam work');
+  await tickEverything(page);
+  await ledOnTo(page, 'Set');
+  await noMillimetres(page, 'set');
+
+  await selected(page, '1E');
+  await page.getByLabel('in now, thou').fill('100');
+  await expect(page.getByText('leaves 6.0–7.0')).toBeVisible();
+  await page.getByLabel('The one out goes to').selectOption('drawer');
+  await page.getByLabel('It comes from').selectOption('bought');
+  await page.getByRole('button', { name: 'Fitted 102.0' }).click();
+  await expect(onHead(page, '1E')).toHaveAccessibleName(/set$/);
+  await noMillimetres(page, 'a piece fitted');
+  await goOn('Prove');
+  await tickEverything(page);
+  for (const [key, typed] of [
+    ['1I', '4 6'],
+    ['1E', '6 7'],
+  ] as const) {
+    await selected(page, key);
+    await entry(page).fill(typed);
+    await page.keyboard.press('Enter');
+    await expect(onHead(page, key)).toHaveAttribute('data-state', 'in-spec');
+  }
+  await noMillimetres(page, 'proved');
+  await goOn('Close and sign off');
+  await tickEverything(page);
+  await noMillimetres(page, 'to be closed');
+  await page.getByRole('button', { name: 'Sign off and plan the recheck' }).click();
+  await expect(page.getByText('Recheck 1', { exact: true })).toBeVisible();
+  await noMillimetres(page, 'signed off');
+  for (const paper of ['owner-sheet', 'measuring-sheet', 'parts-list']) {
+    const pdf = await page.request.get(page.url().replace('/builds/', '/api/builds/') + '/' + paper);
+    const { text } = await readPdf(await pdf.body());
+    expect(text).toContain('Log splitter');
+    expect(text.match(METRIC), paper).toBeNull();
+  }
+
+  await place('Drawer');
+  await expect(page.getByLabel('Sizes, thou, with how many')).toHaveAttribute('placeholder', /^104/);
+  await page.getByLabel('Sizes, thou, with how many').fill('101 × 2, 102.5');
+  await expect(page.getByText('102.5 thou is not made.')).toBeVisible();
+  await page.getByLabel('Sizes, thou, with how many').fill('101 × 2');
+  await page.getByRole('button', { name: 'Write down' }).click();
+  await expect(page.getByText('101.0 thou').first()).toBeVisible();
+  await noMillimetres(page, 'the drawer');
+  for (const name of ['Engines', 'Rechecks', 'Usage', 'Instruments', 'Today']) {
+    await place(name);
+    await noMillimetres(page, name);
+  }
 });

@@ -184,7 +184,13 @@ export function limitsInWords(
 ): string {
   const { min, max, figure, asWritten } = limits;
   if (figure !== null) return bandInWords(limits, band, (mm) => (asWritten === '' ? length(mm) : asWritten));
-  const plain = (text: string) => text.replace(/\s/g, '').toLowerCase();
+  // spaces, kinds of dashes and noughts at the end say nothing
+  const plain = (text: string) =>
+    text
+      .replace(/\s/g, '')
+      .toLowerCase()
+      .replace(/[-—]/g, '–')
+      .replace(/\d+\.\d+/g, (digits) => String(Number(digits)));
   const read = band(min, max);
   return asWritten === '' || plain(asWritten) === plain(read) ? read : `${asWritten} (${read})`;
 }

@@ -222,16 +222,13 @@ export async function addBench(db: Knex, input: NewBench): Promise<Bench> {
 export async function changeBench(db: Knex, id: string, input: BenchChange): Promise<Bench> {
   await db('benches').where({ id }).forNoKeyUpdate().first('id');
   const current = await findBench(db, id);
-  if (current.version !== input.version) throw new Refusal('stale', { current });
-  await refuseTaken(db, 'benches', input.name, id);
-  await refuseNoSet(db, input.bladeSetId);
+  const { version, name, bladeSetId, maxStack } = input;
+  if (version !== undefined && version !== current.version) throw new Refusal('stale', { current });
+  if (name !== undefined) await refuseTaken(db, 'benches', name, id);
+  if (bladeSetId !== undefined) await refuseNoSet(db, bladeSetId);
+  // what is undefined is left as it is
   await db('benches')
     .where({ id })
-    .update({
-      name: input.name,
-      blade_set_id: input.bladeSetId,
-      max_stack: input.maxStack,
-      version: input.version + 1,
-    });
+    .update({ name, blade_set_id: bladeSetId, max_stack: maxStack, version: current.version + 1 });
   return findBench(db, id);
 }

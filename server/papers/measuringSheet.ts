@@ -1,5 +1,12 @@
 import type { RoleLimits, SheetRevision } from '@zero-lash/contract/sheets';
-import { formatInterval, formatLength, tenthsFromMm, type ShopUnit } from '@zero-lash/core/length';
+import {
+  formatInterval,
+  formatLength,
+  systemOf,
+  tenthsFromMm,
+  unitShown,
+  type ShopUnit,
+} from '@zero-lash/core/length';
 import type { EffectiveLimits } from '@zero-lash/core/setting';
 import { bandInWords, lashPoints, makersName, ROLE_WORDS } from '@zero-lash/core/sheets';
 import { planStops, POSITION_SCHOOLS, wayToStop, type PositionSchool } from '@zero-lash/core/turning';
@@ -9,7 +16,7 @@ import { FADED, HAIRLINE, INK, MARGIN, Paper, write } from './paper.ts';
 export interface MeasuringSheetPaper {
   readonly engine: string;
   readonly build: string;
-  readonly sheet: Pick<SheetRevision, 'pattern' | 'maker' | 'name' | 'number' | 'condition'> & {
+  readonly sheet: Pick<SheetRevision, 'pattern' | 'maker' | 'name' | 'number' | 'condition' | 'system'> & {
     readonly limits: readonly EffectiveLimits<RoleLimits>[];
   };
   /** where it is aimed outside the maker's band, and who stands for that; empty where it is not */
@@ -45,7 +52,7 @@ export async function drawMeasuringSheet(from: MeasuringSheetPaper): Promise<Buf
     { size: 9.5, colour: FADED },
   );
   paper.line(
-    'Measured by ______________________   Day ______________   Engine, °C ________   Round ____________',
+    `Measured by ______________________   Day ______________   Engine, ${unitShown('°C', { length: unit, system: systemOf(unit, sheet.system) })} ________   Round ____________`,
     {
       size: 10.5,
     },

@@ -86,7 +86,8 @@ export async function changePerson(
     .forNoKeyUpdate()
     .first(...COLUMNS);
   if (!current) throw new Refusal('not_found', { detail: 'There is no such person.' });
-  if (current.version !== change.version) throw new Refusal('stale', { current });
+  if (change.version !== undefined && current.version !== change.version)
+    throw new Refusal('stale', { current });
   if (change.name) await refuseTaken(db, change.name, id);
   const passphraseSet = change.passphraseHash !== null;
   const [row] = await db('people')
@@ -220,36 +221,36 @@ export async function readShop(db: Knex): Promise<Shop> {
 }
 
 export async function changeShop(db: Knex, change: ShopChange): Promise<Shop> {
-  const { name, unit, zone, gaugesOnNetwork, provesAgain, lockedStands, allowOver, version } = change;
-  const { coldHours, singleRule } = change;
-  const { quietFrom, quietTo, remindDays, meterFeed, address } = change;
+  const { version, allowOver, singleRule, meterFeed, ...rest } = change;
+  // of two that change it at once the second waits, and changes what the first left
+  await db('shop').forUpdate().first('version');
   const before = await readShop(db);
+  if (version !== undefined && version !== before.version) throw new Refusal('stale', { current: before });
   // one that was named before there was a fence stays as it is, and is not read
-  if (meterFeed !== '' && meterFeed !== before.meterFeed && !ownPlace(meterFeed))
+  if (meterFeed && meterFeed !== before.meterFeed && !ownPlace(meterFeed))
     throw new Refusal('feed_elsewhere');
   if (singleRule) await refuseTooWide(db, singleRule);
-  const updated = await db('shop')
-    .where({ version })
-    .update({
-      name,
-      unit,
-      zone,
-      gauges_on_network: gaugesOnNetwork,
-      proves_again: provesAgain,
-      locked_stands: lockedStands,
-      ...(coldHours === undefined ? {} : { cold_hours: coldHours }),
-      quiet_from: quietFrom,
-      quiet_to: quietTo,
-      remind_days: remindDays,
-      meter_feed: meterFeed,
-      ...(address === undefined ? {} : { address }),
-      allow_over: JSON.stringify(allowOver.filter(({ over }) => over > 0)),
-      ...(singleRule === undefined ? {} : { single_rule: singleRule && JSON.stringify(singleRule) }),
-      version: version + 1,
-    });
-  const current = await readShop(db);
-  if (updated === 0) throw new Refusal('stale', { current });
-  return current;
+  const taken = new Map([...before.allowOver, ...(allowOver ?? [])].map((each) => [each.role, each.over]));
+  const { gaugesOnNetwork, provesAgain, lockedStands, coldHours, quietFrom, quietTo, remindDays } = rest;
+  const { name, unit, zone, address } = rest;
+  // what is undefined is left as it is
+  await db('shop').update({
+    ...{ name, unit, zone, address },
+    gauges_on_network: gaugesOnNetwork,
+    proves_again: provesAgain,
+    locked_stands: lockedStands,
+    cold_hours: coldHours,
+    quiet_from: quietFrom,
+    quiet_to: quietTo,
+    remind_days: remindDays,
+    meter_feed: meterFeed,
+    allow_over: JSON.stringify(
+      [...taken].filter(([, over]) => over > 0).map(([role, over]) => ({ role, over })),
+    ),
+    ...(singleRule === undefined ? {} : { single_rule: singleRule && JSON.stringify(singleRule) }),
+    version: before.version + 1,
+  });
+  return readShop(db);
 }
 
 /**

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import type { Person } from '@zero-lash/contract/people';
+import type { Tools } from '@zero-lash/contract/instruments';
+import type { Person, Shop } from '@zero-lash/contract/people';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { DEMO_SHEETS } from '../demo/sheets/index.ts';
 import { BENCH, LEAD, TestShop, VIEWER, type Answer } from './shop.ts';
@@ -18,6 +19,49 @@ async function answers(calls: readonly Promise<Answer<{ code?: string }>>[]): Pr
 }
 
 describe('two at once', () => {
+  it('who each change something else of the shop, a bench or a person take nothing back from each other', async () => {
+    const now = async () => (await shop.call<{ shop: Shop }>(LEAD, 'GET', 'session')).body.shop;
+    const { allowOver, ...before } = await now();
+    const change = (by: string, body: object) => shop.call<{ code: string }>(by, 'PATCH', 'shop', body);
+    expect(
+      await answers([
+        change(LEAD, { name: 'Lower Valley Works' }),
+        change('Osk Velland', { unit: 'thou' }),
+        change(LEAD, { allowOver: [{ role: 'intake', over: 0.02 }] }),
+        change('Osk Velland', { allowOver: [{ role: 'exhaust', over: 0.03 }] }),
+      ]),
+    ).toEqual(['done', 'done', 'done', 'done']);
+    const after = await now();
+    expect(after).toMatchObject({
+      ...before,
+      name: 'Lower Valley Works',
+      unit: 'thou',
+      version: before.version + 4,
+    });
+    expect(after.allowOver.toSorted((a, b) => a.over - b.over)).toEqual([
+      { role: 'intake', over: 0.02 },
+      { role: 'exhaust', over: 0.03 },
+    ]);
+    // who says what they read is told where that is no more
+    expect(await answers([change(LEAD, { name: before.name, version: before.version })])).toEqual([
+      '409 stale',
+    ]);
+    expect(await answers([change(LEAD, { ...before, allowOver: [], version: after.version })])).toEqual([
+      'done',
+    ]);
+    expect(allowOver).toEqual([]);
+
+    const { benches } = (await shop.call<Tools>(LEAD, 'GET', 'tools')).body;
+    const { id, bladeSetId, maxStack } = benches[0]!;
+    const bench = (body: object) => shop.call<{ code: string }>(LEAD, 'PATCH', `benches/${id}`, body);
+    expect(await answers([bench({ bladeSetId: null }), bench({ maxStack: 1 })])).toEqual(['done', 'done']);
+    const changed = (await shop.call<Tools>(LEAD, 'GET', 'tools')).body.benches.find(
+      (each) => each.id === id,
+    );
+    expect(changed).toMatchObject({ bladeSetId: null, maxStack: 1 });
+    expect(await answers([bench({ bladeSetId, maxStack })])).toEqual(['done']);
+  });
+
   it('who change each other are both done, one after the other', async () => {
     const people = async () => (await shop.call<Person[]>(LEAD, 'GET', 'people')).body;
     const [ilse, osk] = [LEAD, 'Osk Velland'];

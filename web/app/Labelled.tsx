@@ -1,5 +1,6 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { useId, type ReactElement, cloneElement } from 'react';
+import { useStill } from './useStill.ts';
 
 interface Props {
   readonly label: string;
@@ -12,8 +13,9 @@ interface Props {
 const Label = chakra('label');
 
 /** A field with its label above and its error below, wired for assistive technology. */
-export function Labelled({ label, hint, error, children }: Props) {
+export function Labelled({ label, hint, error: now, children }: Props) {
   const id = useId();
+  const error = useStill(now);
   const note = error ?? hint;
   return (
     <Box minWidth="0">

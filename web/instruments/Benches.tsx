@@ -7,12 +7,18 @@ import { useAddBenchMutation, useChangeBenchMutation } from './endpoints.ts';
 
 const STACKS = [1, 2, 3, 4] as const;
 
+const setsOf = ({ instruments }: Tools) =>
+  instruments.filter(({ kind, active }) => kind === 'blade-set' && active);
+
 /** Each bench: the blade set that lies on it, and how many blades may be held together there. */
 export function Benches({ tools, mayWork }: { readonly tools: Tools; readonly mayWork: boolean }) {
   const [name, setName] = useState('');
   const [add, { error, isLoading }] = useAddBenchMutation();
   const send = async () => {
-    const result = await add({ name: name.trim(), bladeSetId: null, maxStack: 2 });
+    // where there is only one set, it is the one that lies there
+    const sets = setsOf(tools);
+    const bladeSetId = sets.length === 1 ? sets[0]!.id : null;
+    const result = await add({ name: name.trim(), bladeSetId, maxStack: 2 });
     if (!('error' in result)) setName('');
   };
   return (
@@ -47,7 +53,7 @@ function BenchRow({
   readonly mayWork: boolean;
 }) {
   const [change, { error }] = useChangeBenchMutation();
-  const sets = tools.instruments.filter(({ kind, active }) => kind === 'blade-set' && active);
+  const sets = setsOf(tools);
   return (
     <Box borderBottom="1px solid" borderColor="hairline" paddingY="2">
       <b>{bench.name}</b>
@@ -57,7 +63,7 @@ function BenchRow({
             value={bench.bladeSetId ?? ''}
             disabled={!mayWork}
             aria-label={`Blades of ${bench.name}`}
-            onChange={(event) => void change({ ...bench, bladeSetId: event.target.value || null })}
+            onChange={(event) => void change({ id: bench.id, bladeSetId: event.target.value || null })}
           >
             <option value="">none</option>
             {sets.map((set) => (
@@ -72,7 +78,7 @@ function BenchRow({
             value={bench.maxStack}
             disabled={!mayWork}
             aria-label={`Blades held together at ${bench.name}`}
-            onChange={(event) => void change({ ...bench, maxStack: Number(event.target.value) })}
+            onChange={(event) => void change({ id: bench.id, maxStack: Number(event.target.value) })}
           >
             {STACKS.map((count) => (
               <option key={count} value={count}>

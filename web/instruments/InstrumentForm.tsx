@@ -140,8 +140,9 @@ export function InstrumentForm({ instrument, onDone }: Props) {
     const uncertainty = isWrench
       ? { mm: numberTyped(values.uncertainty) }
       : parseLength(values.uncertainty, STAMPED[values.unit]);
-    const [from, to] = [values.torqueFrom, values.torqueTo].map((text) => torqueTyped(text, torqueUnit));
-    const torque = from != null && to != null ? { from, to } : null;
+    const from = torqueTyped(values.torqueFrom, torqueUnit);
+    const to = torqueTyped(values.torqueTo, torqueUnit);
+    const torque = from !== null && to !== null ? { from, to } : null;
     const wrong: Record<string, string> = {
       ...(values.name.trim() === '' ? { name: 'Give it a name, such as Long blades, bench 2.' } : {}),
       ...('error' in uncertainty

@@ -150,11 +150,11 @@ function Pair(props: {
   readonly onTap: OnTap;
 }) {
   const { name, blades, right, tries, fan, unit, onTap } = props;
-  const { figure, stamp, called } = useBladeNames(fan, unit);
+  const { figure, stamp } = useBladeNames(fan, unit);
   const { thickness } = blades;
   const done = tries.find((one) => one.thickness === thickness)?.result;
   const alone = blades.blades.length === 1;
-  const stack = alone ? '' : `${blades.blades.map(called).join(' + ')} = `;
+  const stack = alone ? '' : `${blades.blades.map(stamp).join(' + ')} = `;
   const large = alone ? stamp(thickness) : figure(thickness);
   return (
     <div role="group" aria-label={`${name} blade`} className="pads">
@@ -164,7 +164,13 @@ function Pair(props: {
           {stack}
           {large} {unit}
         </b>
-        {alone && large !== figure(thickness) && <small>measures {figure(thickness)}</small>}
+        {blades.blades.map((blade) =>
+          stamp(blade) === figure(blade) ? null : (
+            <small key={blade}>
+              {alone ? '' : stamp(blade)} measures {figure(blade)}
+            </small>
+          ),
+        )}
       </div>
       {SIDES.map((result) => (
         <button

@@ -20,10 +20,16 @@ export function PersonRow({ person }: { readonly person: Person }) {
     active?: boolean;
     passphrase?: string;
     email?: string;
-  }) => change({ id: person.id, version: person.version, ...what });
+    version?: number;
+  }) => change({ id: person.id, ...what });
   async function keep(event: FormEvent) {
     event.preventDefault();
-    const result = await send({ name, email, ...(passphrase === '' ? {} : { passphrase }) });
+    const result = await send({
+      version: person.version,
+      name,
+      email,
+      ...(passphrase === '' ? {} : { passphrase }),
+    });
     if ('error' in result) return;
     setChanging(false);
     setPassphrase('');

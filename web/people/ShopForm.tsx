@@ -28,7 +28,8 @@ export function ShopForm() {
     return 'error' in parsed || parsed.mm > MOST_OVER ? null : parsed.mm;
   };
   const proposed = reached?.address ?? '';
-  const send = (what: Partial<ShopChange>) => change({ ...shop, ...what });
+  // one field at a time, and only that: what somebody else changes meanwhile, or one self a moment before, stays
+  const send = (what: ShopChange) => change(what);
   return (
     <Box
       as="section"
@@ -120,10 +121,7 @@ export function ShopForm() {
           complain={(typed) => (overFrom(typed) === null ? `From 0 to ${figure(MOST_OVER)}.` : undefined)}
           onSend={(typed) =>
             send({
-              allowOver: [
-                ...shop.allowOver.filter((each) => each.role !== role),
-                { role, over: overFrom(typed)! },
-              ],
+              allowOver: [{ role, over: overFrom(typed)! }],
             })
           }
         />

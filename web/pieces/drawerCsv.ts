@@ -1,11 +1,5 @@
 import type { DrawerSystem } from '@zero-lash/contract/pieces';
-import {
-  formatLength,
- 
-  tenthsFromMm,
-  TENTHS_PER,
-  type ShopUnit,
-} from '@zero-lash/core/length';
+import { formatLength, tenthsFromMm, TENTHS_PER, type ShopUnit } from '@zero-lash/core/length';
 import { z } from 'zod';
 import { numberTyped } from '@zero-lash/core/length';
 import { readCsv } from '../app/readCsv.ts';

@@ -27,10 +27,18 @@ export function TextField({
   hint,
   ...rest
 }: FieldProps & Pick<ComponentProps<typeof Input>, 'inputMode' | 'placeholder' | 'autoFocus' | 'disabled'>) {
-  const { register } = useFormContext<SheetValues>();
+  const { register, trigger } = useFormContext<SheetValues>();
+  const error = useError(name);
   return (
-    <Labelled label={label} error={useError(name)} hint={hint}>
-      <Input {...register(name)} autoComplete="off" {...rest} />
+    <Labelled label={label} error={error} hint={hint}>
+      <Input
+        {...register(name, {
+          // a complaint goes as soon as what is typed gives it no ground
+          onChange: () => error && void trigger(name),
+        })}
+        autoComplete="off"
+        {...rest}
+      />
     </Labelled>
   );
 }

@@ -67,6 +67,7 @@ function OneMeans({ path }: { readonly path: 'means' | `others.${number}.means` 
   const end = useWatch({ control, name: `${path}.end` });
   const locking = useWatch({ control, name: `${path}.locking` });
   const bare = bareUnits(useWatch({ control, name: 'unit' }));
+  const stamp = useWatch({ control, name: `${path}.stampedIn` }) === 'in' ? 'thou' : 'mm';
   const other = bare.mm === 'mm' ? '10–11 lbf·ft' : '14–15 N·m';
   const onFinger =
     (kind === 'shim' && seat === 'under-finger') || (kind === 'screw' && end === 'finger-pivot');
@@ -143,12 +144,12 @@ function OneMeans({ path }: { readonly path: 'means' | `others.${number}.means` 
         <>
           <TextField
             name={`${path}.from`}
-            label="Thinnest, mm"
+            label={`Thinnest, ${stamp}`}
             hint="All three empty: not known"
             inputMode="decimal"
           />
-          <TextField name={`${path}.to`} label="Thickest, mm" inputMode="decimal" />
-          <TextField name={`${path}.step`} label="In steps of, mm" inputMode="decimal" />
+          <TextField name={`${path}.to`} label={`Thickest, ${stamp}`} inputMode="decimal" />
+          <TextField name={`${path}.step`} label={`In steps of, ${stamp}`} inputMode="decimal" />
           {kind === 'shim' && (
             <TextField
               name={`${path}.diameter`}

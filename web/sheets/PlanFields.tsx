@@ -11,10 +11,7 @@ import { AreaField, ChoiceField, FormPart, TextField, TickField } from './FormFi
 import type { SheetValues } from './formValues.ts';
 import { PlanSteps } from './PlanSteps.tsx';
 
-const LIMIT_OPTIONS = Object.entries(LIMIT_KINDS).map(([key, { title, unit }]): [string, string] => [
-  key,
-  `${title}, ${unit}`,
-]);
+const LIMIT_OPTIONS = Object.entries(LIMIT_KINDS).map(([key, { title }]): [string, string] => [key, title]);
 
 /** Roles that a maker prints a chart of pieces for. */
 const CHARTED: readonly Role[] = ['intake', 'exhaust', 'intake-closing', 'exhaust-closing'];

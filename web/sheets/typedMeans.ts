@@ -1,9 +1,9 @@
 import { type Means } from '@zero-lash/core/sheets';
 import { parseTorqueSteps } from '@zero-lash/core/assembly';
-import { parsePitch } from '@zero-lash/core/length';
+import { parsePitch, TENTHS_PER } from '@zero-lash/core/length';
 import { sentence } from '../app/sentence.ts';
 import { type MeansValues, FRESH_MEANS } from './formValues.ts';
-import { figureIn, optional, required, saysOtherUnit, typed, typedIn } from './typedFigures.ts';
+import { figureIn, optional, required, SAYS_UNIT, saysOtherUnit, typed, typedIn } from './typedFigures.ts';
 
 /** A thread's pitch, mm; null where nothing is typed: it is not known. */
 function readPitch(text: string, field: string, errors: Record<string, string>): number | null {
@@ -71,8 +71,14 @@ export function readMeans(values: MeansValues, path: string, errors: Record<stri
       : { kind: 'pivot-nut', ...turned };
   }
   const unknown = (['from', 'to', 'step'] as const).every((field) => values[field].trim() === '');
-  const sizes = unknown ? null : { from: figure('from'), to: figure('to'), step: figure('step') };
   const { marking, stampedIn } = values;
+  // in the unit they are stamped in, as the source lists them
+  const size = (field: 'from' | 'to' | 'step') => {
+    if (stampedIn === 'mm' || values[field].trim() === '') return figure(field);
+    const text = SAYS_UNIT.test(values[field]) ? values[field] : `${values[field]} thou`;
+    return figureIn(text, 'mm', `${path}.${field}`, errors) ?? NaN;
+  };
+  const sizes = unknown ? null : { from: size('from'), to: size('to'), step: size('step') };
   if (values.kind !== 'shim') return { kind: values.kind, sizes, marking, stampedIn };
   return {
     kind: 'shim',
@@ -96,6 +102,8 @@ export function readMeans(values: MeansValues, path: string, errors: Record<stri
 /** Lays the means of setting out as it would have been typed. */
 export function meansTyped(means: Means): MeansValues {
   const sizes = 'sizes' in means ? means.sizes : null;
+  const inches = 'stampedIn' in means && means.stampedIn === 'in';
+  const stamped = (mm: number) => typed(inches ? Math.round((mm / MM_A_THOU) * 10_000) / 10_000 : mm);
   return {
     kind: means.kind,
     end: 'end' in means ? means.end : FRESH_MEANS.end,
@@ -110,9 +118,9 @@ export function meansTyped(means: Means): MeansValues {
     torqueNm: 'torqueNm' in means ? (means.asTyped?.torque ?? inNm([means.torqueNm, means.torqueToNm])) : '',
     runsAt: 'runsAtNm' in means ? (means.asTyped?.runsAt ?? inNm([means.runsAtNm])) : '',
     seat: 'seat' in means ? means.seat : FRESH_MEANS.seat,
-    from: sizes ? typed(sizes.from) : FRESH_MEANS.from,
-    to: sizes ? typed(sizes.to) : FRESH_MEANS.to,
-    step: sizes ? typed(sizes.step) : FRESH_MEANS.step,
+    from: sizes ? stamped(sizes.from) : FRESH_MEANS.from,
+    to: sizes ? stamped(sizes.to) : FRESH_MEANS.to,
+    step: sizes ? stamped(sizes.step) : FRESH_MEANS.step,
     diameter: 'diameter' in means ? typed(means.diameter) : FRESH_MEANS.diameter,
     marking: 'marking' in means ? means.marking : '',
     stampedIn: 'stampedIn' in means ? (means.stampedIn ?? 'mm') : 'mm',
@@ -121,6 +129,8 @@ export function meansTyped(means: Means): MeansValues {
     toolCrank: means.kind === 'shim' ? (means.toolCrank ?? '') : '',
   };
 }
+
+const MM_A_THOU = TENTHS_PER.thou / TENTHS_PER.mm;
 
 /** A torque, or its range, as it would have been typed. */
 function inNm(ends: readonly (number | null | undefined)[]): string {

@@ -1,5 +1,5 @@
 import { torqueShown } from '@zero-lash/core/assembly';
-import { counted, figureWithUnit, type ShownIn } from '@zero-lash/core/length';
+import { counted, figureWithUnit, formatLength, tenthsFromMm, type ShownIn } from '@zero-lash/core/length';
 import type { SheetRevision } from '@zero-lash/contract/sheets';
 import type { RecheckStep } from '@zero-lash/core/rechecks';
 import {
@@ -159,8 +159,20 @@ function lockingSaid({ locking, runsAtNm, asTyped }: Adjuster, { system }: Shown
 }
 
 /** The sizes a graded piece is made in. */
-const sizesSaid = ({ sizes }: { readonly sizes: SizeRange | null }) =>
-  sizes === null ? 'sizes not known' : `${sizes.from}–${sizes.to} mm by ${sizes.step}`;
+function sizesSaid({
+  sizes,
+  stampedIn,
+}: {
+  readonly sizes: SizeRange | null;
+  readonly stampedIn?: 'mm' | 'in';
+}): string {
+  if (sizes === null) return 'sizes not known';
+  if (stampedIn !== 'in') return `${sizes.from}–${sizes.to} mm by ${sizes.step}`;
+  const [from, to, step] = [sizes.from, sizes.to, sizes.step].map((mm) =>
+    formatLength(tenthsFromMm(mm), 'thou'),
+  );
+  return `${from}–${to} thou by ${step}`;
+}
 
 const ratioSaid = ({ rockerRatio }: Adjuster) => rockerRatio ?? 'not known';
 

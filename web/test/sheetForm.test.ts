@@ -12,7 +12,8 @@ import {
   type SheetValues,
 } from '../sheets/formValues.ts';
 import { FRESH_STEP } from '../sheets/planSteps.ts';
-import { sheetInWords } from '../sheets/inWords.ts';
+import { unitToOpenIn } from '../sheets/bareFigures.ts';
+import { changesBetween, sheetInWords } from '../sheets/inWords.ts';
 import { gorge, PICTURE } from './gorgeSheet.ts';
 
 describe('the cylinders of a layout', () => {
@@ -62,6 +63,65 @@ describe('the spec sheet form', () => {
     expect(readForm({ ...values, limits }, wide).errors).toEqual({
       'limits.intake': expect.stringMatching(/wider than the figure/),
     });
+  });
+
+  it('reads bare figures as the manual prints them, and one laid out again says its unit', () => {
+    const inch = readForm({
+      ...valuesFrom(gorge),
+      unit: 'thou',
+      lift: '50',
+      tempFrom: '50',
+      tempTo: '86 °F',
+      means: { ...valuesFrom(gorge).means, torqueNm: '10–11', pitch: '24 tpi' },
+      wear: [
+        { part: 'stem-guide', of: 'both', place: '', nominal: '1.5', limit: '3', source: '' },
+        { part: 'compression', of: 'both', place: '', nominal: '', limit: '90', source: '' },
+        { part: 'spring-force', of: 'both', place: '', nominal: '', limit: '60', source: '' },
+        { part: 'leak-down', of: 'both', place: '', nominal: '', limit: '15', source: '' },
+      ],
+    });
+    expect(inch.errors).toEqual({});
+    expect(inch.body).toMatchObject({
+      temperature: { from: 10, to: 30, asTyped: { from: '50 °F', to: '86 °F' } },
+      pattern: {
+        timing: { lift: 1.27 },
+        means: { torqueNm: 13.558, torqueToNm: 14.914, asTyped: { torque: '10–11 lbf·ft', pitch: '24 tpi' } },
+      },
+      wearLimits: [
+        { nominal: 0.0381, limit: 0.0762, asTyped: { first: '1.5 thou', last: '3 thou' } },
+        { limit: 6.2053, asTyped: { last: '90 psi' } },
+        { limit: 266.8933, asTyped: { last: '60 lbf' } },
+        { limit: 15 },
+      ],
+    });
+    // whatever bare figures are in as it is opened again, it says the same
+    const again = valuesFrom({ ...gorge, ...inch.body! });
+    for (const unit of ['mm', 'thou', 'in'] as const)
+      expect(readForm({ ...again, unit }).body, unit).toEqual(inch.body);
+    expect(unitToOpenIn(again, 'thou')).toBe('thou');
+    expect(unitToOpenIn({ ...again, lift: '1.27' }, 'thou')).toBe('mm');
+  });
+
+  it('writes a sheet in the units of who reads it', () => {
+    const INCH = { length: 'thou', system: 'inch' } as const;
+    const shim = {
+      ...valuesFrom(gorge).means,
+      kind: 'shim',
+      stampedIn: 'in',
+      from: '80',
+      to: '120',
+    } as const;
+    const { body } = readForm({ ...valuesFrom(gorge), means: { ...shim, step: '0.5', seatOffset: '0.31' } });
+    expect(body?.pattern.means).toMatchObject({ sizes: { from: 2.032, to: 3.048, step: 0.0127 } });
+    const sheet = { ...gorge, ...body! };
+    expect(readForm(valuesFrom(sheet)).body).toEqual(body);
+    const said = new Map(sheetInWords(sheet, INCH).map(({ name, text }) => [name, text]));
+    expect(said.get('Set by')).toContain('80.0–120.0 thou by 0.5');
+    expect(said.get('Set by')).toContain('seat offset 12.2 thou');
+    // what differs too little to be seen in what is read is written as it is kept
+    const nearly = { ...sheet, wearLimits: sheet.wearLimits.map((limit) => ({ ...limit, limit: 3.00001 })) };
+    const before = { ...sheet, wearLimits: sheet.wearLimits.map((limit) => ({ ...limit, limit: 3 })) };
+    for (const { before: was, after } of changesBetween(before, nearly, INCH)) expect(was).not.toBe(after);
   });
 
   it('keeps what else is printed for a role, and a second source with why it was not taken', () => {

@@ -496,6 +496,22 @@ describe('pieces as they are typed', () => {
     expect('error' in read && read.error).toContain(error);
   });
 
+  it('are in the unit they are stamped in, unless they say another', () => {
+    const inches = [100, 101, 102].map((thou) => Math.round(thou * 254) / 10_000);
+    expect(piecesTyped('101 × 2, 2.54 mm', inches, 'thou')).toEqual({
+      lines: [
+        { thickness: 2.5654, count: 2 },
+        { thickness: 2.54, count: 1 },
+      ],
+    });
+    expect(piecesTyped('102.5', inches, 'thou')).toEqual({ error: '102.5 thou is not made.' });
+    const { prices } = readSizePrices('101 = 9.50', inches, 'thou') as {
+      prices: { thickness: number; price: number }[];
+    };
+    expect(prices).toEqual([{ thickness: 2.5654, price: 9.5 }]);
+    expect(writeSizePrices(prices, 'thou')).toBe('101.0 = 9.50');
+  });
+
   it('of a kit are read line by line, and what is bad is named', () => {
     const lines = readKitCsv('thickness,count\n2.35,3\n2,4\n2.40,many\n\n"2,30",1\n', made);
     expect(lines.map(({ line, thickness, count, error }) => [line, thickness, count, error])).toEqual([
