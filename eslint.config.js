@@ -30,6 +30,16 @@ const ONE_WAY = [
   },
 ];
 
+/** What is typed into a form is lost with the page unless it is kept on the device. */
+const KEPT_TEXT = [
+  {
+    // a choice, whose type is named, is none
+    selector:
+      "CallExpression[callee.name='useState'][arguments.0.value='']:not(:has(> TSTypeParameterInstantiation))",
+    message: 'What is typed is kept by useKeptText, useDraft or useKeptForm.',
+  },
+];
+
 export default ts.config(
   { ignores: ['**/dist/', '**/node_modules/', '.data/', 'test-results/'] },
   js.configs.recommended,
@@ -84,6 +94,11 @@ export default ts.config(
       'react-hooks/exhaustive-deps': 'off',
       'react-hooks/incompatible-library': 'off',
     },
+  },
+  {
+    files: ['web/**/*.{ts,tsx}'],
+    ignores: ['web/test/**', 'web/buildPage/stageRooms.ts'],
+    rules: { 'no-restricted-syntax': ['error', ...ONE_WAY, ...STAGE_NAMES, ...KEPT_TEXT] },
   },
   {
     files: ['scripts/**/*.mjs', '*.js', '*.cjs'],

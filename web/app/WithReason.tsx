@@ -2,8 +2,11 @@ import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import { saysSomething } from '@zero-lash/core/bounds';
 import { useState, type FormEvent, type ReactNode } from 'react';
 import { Labelled } from './Labelled.tsx';
+import { useKeptText } from './useKeptText.ts';
 
 interface Props {
+  /** what it is done to: what is written of it is kept on the device until it is done */
+  readonly draft: string;
   /** on the button that asks for the reason */
   readonly ask: string;
   /** over the line the reason is written in */
@@ -24,6 +27,7 @@ interface Props {
 
 /** Something that is done only with a reason: a quiet button, then a line and the deed. */
 export function WithReason({
+  draft,
   ask,
   label,
   action,
@@ -35,7 +39,7 @@ export function WithReason({
   onDo,
 }: Props) {
   const [open, setOpen] = useState(false);
-  const [reason, setReason] = useState('');
+  const [reason, setReason] = useKeptText(`reason:${draft}`);
   const [complaint, setComplaint] = useState<string>();
   async function send(event: FormEvent) {
     event.preventDefault();
@@ -75,7 +79,13 @@ export function WithReason({
         <Button type="submit" loading={busy ?? false}>
           {action}
         </Button>
-        <Button variant="plain" onClick={() => setOpen(false)}>
+        <Button
+          variant="plain"
+          onClick={() => {
+            setOpen(false);
+            setReason('');
+          }}
+        >
           Cancel
         </Button>
       </Flex>

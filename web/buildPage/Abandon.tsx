@@ -38,6 +38,7 @@ export const Abandon = memo(function Abandon(props: Props) {
   return (
     <Box>
       <WithReason
+        draft={`abandon:${id}`}
         ask="Abandon this build…"
         label="Abandoned because"
         action="Abandon this build"

@@ -1,9 +1,9 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { engineChange, type EngineChange, type EngineView } from '@zero-lash/contract/engines';
-import { useForm } from 'react-hook-form';
 import { problemFrom } from '../app/api.ts';
 import { Labelled } from '../app/Labelled.tsx';
+import { useKeptForm } from '../app/useKeptForm.ts';
 import { sentence } from '../app/sentence.ts';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useChangeEngineMutation } from './endpoints.ts';
@@ -21,7 +21,14 @@ const FIELDS = [
 /** Changes what an engine is called and whose it is; where somebody else changed it meanwhile, both are shown. */
 export function EditEngine({ engine, onDone }: { readonly engine: EngineView; readonly onDone: () => void }) {
   const [change, { error, isLoading, reset: forget }] = useChangeEngineMutation();
-  const { register, handleSubmit, formState, getValues, reset } = useForm<EngineChange>({
+  const {
+    register,
+    handleSubmit,
+    formState,
+    getValues,
+    reset,
+    forget: drop,
+  } = useKeptForm<EngineChange>(`engine:${engine.id}`, {
     resolver: zodResolver(engineChange),
     defaultValues: {
       name: engine.name,
@@ -34,9 +41,13 @@ export function EditEngine({ engine, onDone }: { readonly engine: EngineView; re
   });
   const problem = problemFrom(error);
   const theirs = problem?.code === 'stale' ? (problem.current as EngineChange) : null;
+  const leave = () => {
+    drop();
+    onDone();
+  };
   const send = async (values: EngineChange) => {
     const result = await change({ ...values, id: engine.id });
-    if (!('error' in result)) onDone();
+    if (!('error' in result)) leave();
   };
   return (
     <Box border="1px solid" borderColor="ink" background="raised" padding="4" marginBottom="5">
@@ -80,7 +91,7 @@ export function EditEngine({ engine, onDone }: { readonly engine: EngineView; re
               Save
             </Button>
           )}
-          <Button variant="plain" onClick={onDone}>
+          <Button variant="plain" onClick={leave}>
             Cancel
           </Button>
         </Flex>

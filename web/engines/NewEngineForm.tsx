@@ -2,10 +2,10 @@ import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { newEngine, type NewEngine } from '@zero-lash/contract/engines';
 import { hasMeter } from '@zero-lash/core/rechecks';
-import { useForm } from 'react-hook-form';
 import { Link, useNavigate } from 'react-router';
 import { runningTyped } from '../app/figures.ts';
 import { Labelled, Select } from '../app/Labelled.tsx';
+import { useKeptForm } from '../app/useKeptForm.ts';
 import { Empty, PartHeading } from '../app/Page.tsx';
 import { sentence } from '../app/sentence.ts';
 import { ProblemNote } from '../app/ProblemNote.tsx';
@@ -20,7 +20,7 @@ export function NewEngineForm({ onDone }: { readonly onDone: () => void }) {
   const published = sheets?.filter(({ status }) => status === 'published') ?? [];
   const [add, { error, isLoading }] = useAddEngineMutation();
   const navigate = useNavigate();
-  const { register, handleSubmit, watch, formState } = useForm<NewEngine>({
+  const { register, handleSubmit, watch, formState, forget } = useKeptForm<NewEngine>('engine:new', {
     resolver: zodResolver(newEngine),
     defaultValues: { serial: '', owner: '', duty: '', place: '' },
   });
@@ -28,7 +28,9 @@ export function NewEngineForm({ onDone }: { readonly onDone: () => void }) {
   const unit = published.find(({ id }) => id === watch('sheetId'))?.usageUnit ?? 'hours';
   const send = async (engine: NewEngine) => {
     const result = await add(hasMeter(unit) ? engine : { ...engine, usage: 0 });
-    if (!('error' in result)) void navigate(`/engines/${result.data.id}`);
+    if ('error' in result) return;
+    forget();
+    void navigate(`/engines/${result.data.id}`);
   };
   if (sheets && published.length === 0)
     return (
@@ -89,9 +91,15 @@ export function NewEngineForm({ onDone }: { readonly onDone: () => void }) {
         <ProblemNote error={error} />
         <Flex gap="2" marginTop="4">
           <Button type="submit" variant="solid" loading={isLoading}>
-            Take it in
+            Add engine
           </Button>
-          <Button variant="plain" onClick={onDone}>
+          <Button
+            variant="plain"
+            onClick={() => {
+              forget();
+              onDone();
+            }}
+          >
             Cancel
           </Button>
         </Flex>

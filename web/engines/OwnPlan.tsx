@@ -2,9 +2,11 @@ import { saysSomething } from '@zero-lash/core/bounds';
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { EnginePlan, EngineView } from '@zero-lash/contract/engines';
 import { useEffect, useRef, useState, type FormEvent } from 'react';
-import { FormProvider, useForm } from 'react-hook-form';
+import { FormProvider } from 'react-hook-form';
 import { problemFrom } from '../app/api.ts';
 import { Labelled } from '../app/Labelled.tsx';
+import { useKeptForm } from '../app/useKeptForm.ts';
+import { useKeptText } from '../app/useKeptText.ts';
 import { Note } from '../app/Note.tsx';
 import { PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
@@ -69,10 +71,15 @@ export function GivePlan({
   readonly plan: EnginePlan;
   readonly onDone: () => void;
 }) {
-  const form = useForm<{ plan: StepValues[] }>({
+  const form = useKeptForm<{ plan: StepValues[] }>(`own-plan:${engine.id}`, {
     defaultValues: { plan: plan.steps.length > 0 ? stepsTyped(plan.steps) : [FRESH_STEP] },
   });
-  const [why, setWhy] = useState('');
+  const [why, setWhy] = useKeptText(`own-plan:${engine.id}:why`);
+  const leave = () => {
+    form.forget();
+    setWhy('');
+    onDone();
+  };
   const [missing, setMissing] = useState(false);
   const [give, { error, isLoading }] = useGiveEnginePlanMutation();
   const box = useRef<HTMLDivElement>(null);
@@ -89,7 +96,7 @@ export function GivePlan({
     if (!saysSomething(why)) return;
     const version = theirs?.version ?? engine.version;
     const answer = await give({ id: engine.id, steps, why: why.trim(), version });
-    if (!('error' in answer)) onDone();
+    if (!('error' in answer)) leave();
   }
   async function keep(event: FormEvent) {
     event.preventDefault();
@@ -139,7 +146,7 @@ export function GivePlan({
                 By its sheet again
               </Button>
             )}
-            <Button variant="plain" onClick={onDone}>
+            <Button variant="plain" onClick={leave}>
               Cancel
             </Button>
           </Flex>

@@ -30,6 +30,7 @@ export function PutAway({ engine }: { readonly engine: EngineView }) {
   return (
     <Box>
       <WithReason
+        draft={`retire:${id}`}
         ask="Sold, scrapped or gone: retire…"
         label="Retired because"
         action="Retire it"

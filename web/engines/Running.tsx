@@ -13,6 +13,7 @@ import { useShopTimes } from '../app/useShopTimes.ts';
 import { ShopTime } from '../app/ShopTime.tsx';
 import { WithReason } from '../app/WithReason.tsx';
 import { useRole } from '../app/useRole.ts';
+import { useKeptText } from '../app/useKeptText.ts';
 import { useLogUsageMutation, useStrikeUsageMutation } from './endpoints.ts';
 
 /** What an engine has run: what its meter shows, over how many meters, and how the next figure is logged. */
@@ -109,6 +110,7 @@ function PastFigure({
       ))}
       {mayLead && !struck && engine.usages.length > 1 && (
         <WithReason
+          draft={`strike:${id}`}
           ask={newMeter ? 'Undo this change of meter…' : 'Strike out…'}
           label="Because"
           action="Strike it out"
@@ -128,11 +130,11 @@ function PastFigure({
 type Lower = 'new-meter' | 'slip' | '';
 
 function LogUsage({ engine }: { readonly engine: EngineView }) {
-  const [text, setText] = useState('');
+  const [text, setText] = useKeptText(`run:${engine.id}`);
   const [lower, setLower] = useState<Lower>('');
-  const [lastOfOld, setLastOfOld] = useState('');
-  const [startedAt, setStartedAt] = useState('0');
-  const [reason, setReason] = useState('');
+  const [lastOfOld, setLastOfOld] = useKeptText(`run:${engine.id}:old-meter`);
+  const [startedAt, setStartedAt] = useKeptText(`run:${engine.id}:new-meter`, '0');
+  const [reason, setReason] = useKeptText(`run:${engine.id}:reason`);
   const [complaint, setComplaint] = useState<string>();
   const [asked, setAsked] = useState<(RunningWarning & { readonly typed: number }) | null>(null);
   const days = useShopTimes();

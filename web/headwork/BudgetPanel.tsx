@@ -49,7 +49,7 @@ export function BudgetPanel({ build, stage }: Props) {
           pistons. Look at both before it is skimmed.
         </Box>
       )}
-      {enabled && <HeadWorkForm pattern={pattern} onPlan={write} />}
+      {enabled && <HeadWorkForm buildId={build.id} pattern={pattern} onPlan={write} />}
       <WorkList lines={lines} enabled={enabled} onWrite={write} />
       {failing.length > 0 && (
         <Note tone="tight" role="alert">

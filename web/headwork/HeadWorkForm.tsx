@@ -15,8 +15,10 @@ import { Labelled, Select } from '../app/Labelled.tsx';
 import { useUnit } from '../app/lengths.ts';
 import { sentence } from '../app/sentence.ts';
 import { Question } from '../app/Question.tsx';
+import { useKeptText } from '../app/useKeptText.ts';
 
 interface Props {
+  readonly buildId: string;
   readonly pattern: Pattern;
   readonly onPlan: (about: string, lines: readonly HeadWorkLine[]) => void;
 }
@@ -24,13 +26,13 @@ interface Props {
 type Which = 'all' | 'intake' | 'exhaust' | string;
 
 /** Plans one piece of work: at one valve, at all of a kind, or at all. */
-export function HeadWorkForm({ pattern, onPlan }: Props) {
+export function HeadWorkForm({ buildId, pattern, onPlan }: Props) {
   const unit = useUnit();
   const operations = operationsFor(pattern);
   const valves = valvesOf(pattern);
   const [operation, setOperation] = useState<HeadOperation>('seat-cut');
   const [which, setWhich] = useState<Which>('all');
-  const [depth, setDepth] = useState('');
+  const [depth, setDepth] = useKeptText(`head-work:${buildId}`);
   const [across, setAcross] = useState(false);
   const [angle, setAngle] = useState('45');
   const [complaint, setComplaint] = useState<string | null>(null);

@@ -1,8 +1,8 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { Bench, Tools } from '@zero-lash/contract/instruments';
-import { useState } from 'react';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
+import { useKeptText } from '../app/useKeptText.ts';
 import { useAddBenchMutation, useChangeBenchMutation } from './endpoints.ts';
 
 const STACKS = [1, 2, 3, 4] as const;
@@ -12,7 +12,7 @@ const setsOf = ({ instruments }: Tools) =>
 
 /** Each bench: the blade set that lies on it, and how many blades may be held together there. */
 export function Benches({ tools, mayWork }: { readonly tools: Tools; readonly mayWork: boolean }) {
-  const [name, setName] = useState('');
+  const [name, setName] = useKeptText('new-bench');
   const [add, { error, isLoading }] = useAddBenchMutation();
   const send = async () => {
     // where there is only one set, it is the one that lies there

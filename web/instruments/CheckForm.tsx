@@ -7,6 +7,7 @@ import { Labelled } from '../app/Labelled.tsx';
 import type { ShopUnit } from '@zero-lash/core/length';
 import { useLengths } from '../app/lengths.ts';
 import { ProblemNote } from '../app/ProblemNote.tsx';
+import { useKeptText } from '../app/useKeptText.ts';
 import { useCheckInstrumentMutation } from './endpoints.ts';
 import { TORQUE_UNIT, torqueTyped } from './torqueTyped.ts';
 import { STAMPED } from './useBench.ts';
@@ -30,10 +31,10 @@ export function CheckForm({
   const asked = wrench
     ? { block: `Set to, ${TORQUE_UNIT[instrument.unit]}`, found: `It gave, ${TORQUE_UNIT[instrument.unit]}` }
     : { block: `Block, ${unit}`, found: `Found, ${unit}` };
-  const [block, setBlock] = useState('');
-  const [found, setFound] = useState('');
+  const [block, setBlock] = useKeptText(`check:${instrument.id}:block`);
+  const [found, setFound] = useKeptText(`check:${instrument.id}:found`);
   const [nextDue, setNextDue] = useState(format(addYears(new Date(), 1), 'yyyy-MM-dd'));
-  const [note, setNote] = useState('');
+  const [note, setNote] = useKeptText(`check:${instrument.id}:note`);
   const [wrong, setWrong] = useState(false);
   const [send, { error, isLoading }] = useCheckInstrumentMutation();
 
@@ -46,7 +47,9 @@ export function CheckForm({
     setWrong(bad);
     if (bad) return;
     const result = await send({ id: instrument.id, block: first, found: second, nextDue, note });
-    if (!('error' in result)) onDone();
+    if ('error' in result) return;
+    for (const empty of [setBlock, setFound, setNote]) empty('');
+    onDone();
   }
 
   return (

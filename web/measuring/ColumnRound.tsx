@@ -49,6 +49,7 @@ export function ColumnRound({ build, turning, states, blind, points, roundAt }: 
   const times = useShopTimes();
   const me = useSession()?.person.name ?? '';
   const [by, setBy] = useState(me);
+  // eslint-disable-next-line no-restricted-syntax -- the day of one round is not the next one’s
   const [when, setWhen] = useState('');
   const [openedAt] = useState(() => Date.now());
   const isToCome = when !== '' && Date.parse(when) > openedAt;

@@ -18,6 +18,7 @@ export function StrikeOut({ buildId, reading }: Props) {
   const put = useBenchWrite(buildId);
   return (
     <WithReason
+      draft={`strike:${reading.id}`}
       ask="Strike this reading out…"
       label="Struck out because"
       action="Strike out"
@@ -54,6 +55,7 @@ export function StrikeOutRound({
   if (current.length < 2) return null;
   return (
     <WithReason
+      draft={`strike:${current[0]!.roundId}`}
       ask="Strike the whole round out…"
       label="Struck out because"
       action={`Strike out ${counted(current.length, 'reading')}`}

@@ -13,6 +13,7 @@ import { useState } from 'react';
 import { Choice } from '../app/Choice.tsx';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';
+import { useKeptText } from '../app/useKeptText.ts';
 import type { BuildView } from '../builds/buildView.ts';
 import { TrayDrawing } from '../drawings/TrayDrawing.tsx';
 import { CountField } from './CountField.tsx';
@@ -291,8 +292,8 @@ function AllCapsLook({ lines, work }: { readonly lines: readonly LedgerLine[]; r
 
 /** A part that the list has not. */
 function AddLine({ group, work }: { readonly group: LedgerGroup; readonly work: LedgerWork }) {
-  const [name, setName] = useState('');
-  const [place, setPlace] = useState('');
+  const [name, setName] = useKeptText(`part:${work.buildId}:${group}`);
+  const [place, setPlace] = useKeptText(`part:${work.buildId}:${group}:place`);
   const [count, setCount] = useState('1');
   const understood = /^\d{1,3}$/.test(count.trim());
   return (

@@ -20,6 +20,7 @@ export function ExplainLedger({ build }: { readonly build: BuildView }) {
     );
   return (
     <WithReason
+      draft={`unbalanced:${build.id}`}
       ask="It will not balance: write down why…"
       label="Why it does not balance"
       action="It stands so"

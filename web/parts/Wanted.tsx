@@ -1,7 +1,7 @@
 import { Box, Button, Flex, Heading, Input } from '@chakra-ui/react';
 import type { LedgerLine } from '@zero-lash/core/parts';
-import { useState } from 'react';
 import { Labelled } from '../app/Labelled.tsx';
+import { useKeptText } from '../app/useKeptText.ts';
 import type { BuildView } from '../builds/buildView.ts';
 import { CountField } from './CountField.tsx';
 import { KeepForPattern } from './KeepForPattern.tsx';
@@ -10,7 +10,7 @@ import { useLedger } from './useLedger.ts';
 /** Spares and tools that are wanted at hand before anything is opened, and what of them is there. */
 export function Wanted({ build }: { readonly build: BuildView }) {
   const work = useLedger(build, 'wanted');
-  const [name, setName] = useState('');
+  const [name, setName] = useKeptText(`wanted:${build.id}`);
   const missing = work.ledger.filter(({ out, expected }) => out !== null && out < expected);
   return (
     <Box as="section" aria-label="Spares and tools wanted">

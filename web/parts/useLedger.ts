@@ -18,6 +18,7 @@ import { useRole } from '../app/useRole.ts';
 
 /** The count of parts of a build as it is worked on here. */
 export interface LedgerWork {
+  readonly buildId: string;
   readonly ledger: readonly LedgerLine[];
   /** what was said to stay on for this job */
   readonly staying: readonly LedgerLine[];
@@ -65,5 +66,5 @@ export function useLedger(build: BuildView, which: 'parts' | 'wanted' = 'parts')
     put({ kind: 'pattern-parts', body: { lines: structuredClone(lines) as never } }),
   );
   const enabled = mayWork && !build.closedAt && build.signOff === null;
-  return { ledger, staying, corrections, enabled, write, keep };
+  return { buildId: build.id, ledger, staying, corrections, enabled, write, keep };
 }

@@ -12,6 +12,7 @@ export function PersonRow({ person }: { readonly person: Person }) {
   const [signOut, signingOut] = useSignPersonOutMutation();
   const [changing, setChanging] = useState(false);
   const [name, setName] = useState(person.name);
+  // eslint-disable-next-line no-restricted-syntax -- a passphrase is never kept on a device
   const [passphrase, setPassphrase] = useState('');
   const [email, setEmail] = useState(person.email);
   const send = (what: {

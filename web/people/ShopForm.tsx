@@ -10,6 +10,7 @@ import { useLengths } from '../app/lengths.ts';
 import { PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { Tick } from '../app/Tick.tsx';
+import { useDraft } from '../app/useDraft.ts';
 import { useSessionQuery } from '../app/session.ts';
 import { SingleRuleForm } from './SingleRuleForm.tsx';
 import { useChangeShopMutation, useProposedAddressQuery } from './endpoints.ts';
@@ -228,16 +229,19 @@ function OneLine({
   complain,
   onSend,
 }: OneLineProps) {
-  const [typed, setTyped] = useState<string | null>(null);
+  const {
+    texts: { text: now },
+    type,
+    clear,
+  } = useDraft(`shop:${label}`, { text: value || proposed });
   const [wrong, setWrong] = useState<string>();
-  const now = typed ?? (value || proposed);
   const list = choices && `choices of ${label}`;
   async function send(event: FormEvent) {
     event.preventDefault();
     const complaint = complain?.(now.trim());
     setWrong(complaint);
     if (complaint) return;
-    if (!('error' in (await onSend(now.trim())))) setTyped(null);
+    if (!('error' in (await onSend(now.trim())))) clear();
   }
   return (
     <form aria-label={label} onSubmit={(event) => void send(event)} noValidate>
@@ -249,7 +253,7 @@ function OneLine({
               value={now}
               list={list}
               aria-invalid={wrong ? true : undefined}
-              onChange={(event) => setTyped(event.target.value)}
+              onChange={(event) => type('text', event.target.value)}
             />
           </Labelled>
         </Box>

@@ -5,12 +5,13 @@ import { singleBand } from '@zero-lash/core/sheets';
 import { useState, type FormEvent } from 'react';
 import { Labelled } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
+import { useDraft } from '../app/useDraft.ts';
 
 type Rule = NonNullable<Shop['singleRule']>;
 
 interface Props {
   readonly rule: Shop['singleRule'];
-  readonly onSend: (rule: Shop['singleRule']) => unknown;
+  readonly onSend: (rule: Shop['singleRule']) => Promise<object>;
 }
 
 const FIELDS = ['size', 'underSmall', 'overSmall', 'underLarge', 'overLarge'] as const;
@@ -28,7 +29,11 @@ const MOST: Readonly<Record<Field, number>> = {
 export function SingleRuleForm({ rule, onSend }: Props) {
   const { unit, figure, length } = useLengths();
   const said = rule ?? USUAL;
-  const [typed, setTyped] = useState<Readonly<Record<Field, string>>>({
+  const {
+    texts: typed,
+    type,
+    clear,
+  } = useDraft<Readonly<Record<Field, string>>>(`shop:single-rule:${unit}`, {
     size: figure(said.size),
     underSmall: figure(said.upTo.below),
     overSmall: figure(said.upTo.above),
@@ -41,7 +46,7 @@ export function SingleRuleForm({ rule, onSend }: Props) {
     return 'error' in parsed || parsed.mm > MOST[field] + 1e-9 ? null : parsed.mm;
   };
 
-  function keep(event: FormEvent) {
+  async function keep(event: FormEvent) {
     event.preventDefault();
     const wrong = Object.fromEntries(
       FIELDS.filter((field) => read(field) === null).map((field) => [
@@ -51,11 +56,12 @@ export function SingleRuleForm({ rule, onSend }: Props) {
     );
     setComplaints(wrong);
     if (Object.keys(wrong).length > 0) return;
-    void onSend({
+    const answer = await onSend({
       size: read('size')!,
       upTo: { below: read('underSmall')!, above: read('overSmall')! },
       over: { below: read('underLarge')!, above: read('overLarge')! },
     });
+    if (!('error' in answer)) clear();
   }
 
   const field = (name: Field, label: string) => (
@@ -66,13 +72,13 @@ export function SingleRuleForm({ rule, onSend }: Props) {
           inputMode="decimal"
           maxLength={12}
           autoComplete="off"
-          onChange={({ target }) => setTyped({ ...typed, [name]: target.value })}
+          onChange={({ target }) => type(name, target.value)}
         />
       </Labelled>
     </Box>
   );
   return (
-    <Box as="form" onSubmit={keep} gridColumn="1 / -1">
+    <Box as="form" onSubmit={(event: FormEvent) => void keep(event)} gridColumn="1 / -1">
       <Box fontWeight="650">Round a figure that a maker prints alone</Box>
       <Box fontSize="sm" color="faded">
         {rule

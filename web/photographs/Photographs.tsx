@@ -1,7 +1,6 @@
 import { Box, Button, Flex, Heading, Image, Input } from '@chakra-ui/react';
 import type { PhotographRow } from '@zero-lash/contract/photographs';
 import { stageOf, type StageKey } from '@zero-lash/core/builds';
-import { useState } from 'react';
 import { Labelled } from '../app/Labelled.tsx';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';
 import { useAppSelector } from '../app/store.ts';
@@ -9,6 +8,7 @@ import type { BuildView } from '../builds/buildView.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 import { ShopTime } from '../app/ShopTime.tsx';
 import { useRole } from '../app/useRole.ts';
+import { useKeptText } from '../app/useKeptText.ts';
 import { AddPhotograph } from './AddPhotograph.tsx';
 
 interface Props {
@@ -22,7 +22,7 @@ interface Props {
 export function Photographs({ build, stage, hint = 'a place, a part' }: Props) {
   const put = useBenchWrite(build.id);
   const { mayWork } = useRole();
-  const [about, setAbout] = useState('');
+  const [about, setAbout] = useKeptText(`photograph:${build.id}:${stage}`);
   const enabled = mayWork && !build.closedAt;
   const rows = build.photographs.filter((row) => row.stage === stage && !row.dropped);
 

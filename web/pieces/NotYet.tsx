@@ -96,6 +96,7 @@ interface PieceThereProps {
 function PieceThere({ each, build, enabled, last }: PieceThereProps) {
   const put = useBenchWrite(build.id);
   const { unit, figure, length } = useLengths(each.point.stamped);
+  // eslint-disable-next-line no-restricted-syntax -- it is sent as it is typed
   const [text, setText] = useState('');
   const [said, setSaid] = useState<string | undefined>();
   const asked = useRef<number | null>(null);

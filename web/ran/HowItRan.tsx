@@ -9,6 +9,7 @@ import type { BuildView } from '../builds/buildView.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 import { useRole } from '../app/useRole.ts';
 import { useShopTimes } from '../app/useShopTimes.ts';
+import { useKeptText } from '../app/useKeptText.ts';
 
 /** What a figure of each kind is mostly said in. */
 const UNITS: Readonly<Record<RanKind, string>> = {
@@ -21,9 +22,9 @@ export function HowItRan({ build }: { readonly build: BuildView }) {
   const times = useShopTimes();
   const put = useBenchWrite(build.id);
   const [kind, setKind] = useState<RanKind>('word');
-  const [figure, setFigure] = useState('');
-  const [unit, setUnit] = useState('');
-  const [text, setText] = useState('');
+  const [figure, setFigure] = useKeptText(`ran:${build.id}:figure`);
+  const [unit, setUnit] = useKeptText(`ran:${build.id}:unit`);
+  const [text, setText] = useKeptText(`ran:${build.id}`);
   const [complaint, setComplaint] = useState<string>();
   if (!build.signOff) return null;
 

@@ -14,6 +14,7 @@ interface Props {
 
 /** One bench day for every engine of a place that is due for one: nobody drives there twice. */
 export function PlanTogether({ place, rechecks, today }: Props) {
+  // eslint-disable-next-line no-restricted-syntax -- a day that is chosen
   const [day, setDay] = useState('');
   const [said, setSaid] = useState<readonly string[]>([]);
   const [plan, { isLoading }] = usePlanBenchDayMutation();

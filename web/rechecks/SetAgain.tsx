@@ -71,6 +71,7 @@ export function SetAgain({ build, recheck }: Props) {
       )}
       {late && mayLead && (
         <WithReason
+          draft={`late:${build.id}`}
           ask="Leave it as it is…"
           label="Because"
           action="Leave it as it is"

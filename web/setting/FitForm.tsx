@@ -21,6 +21,7 @@ import { useMemo, useState, type FormEvent } from 'react';
 import { Labelled } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
 import { Question } from '../app/Question.tsx';
+import { useKeptText } from '../app/useKeptText.ts';
 import { PieceQuestion, sameWarning, type AskedPiece } from './PieceQuestion.tsx';
 import { GapBar } from '../drawings/GapBar.tsx';
 import { reachOf } from '../instruments/reach.ts';
@@ -55,8 +56,8 @@ export function FitForm(props: FitFormProps) {
   const beside = (mm: number) => (page.unit === unit ? '' : ` (${page.length(mm)})`);
   const piece = PIECE_WORDS[means.kind];
   const [isIn, setIsIn] = useState(props.installed === null ? '' : figure(props.installed));
-  const [fitted, setFitted] = useState('');
-  const [mark, setMark] = useState('');
+  const [fitted, setFitted] = useKeptText(`fitted:${props.build.id}:${point.key}`);
+  const [mark, setMark] = useKeptText(`fitted:${props.build.id}:${point.key}:mark`);
   const [complaints, setComplaints] = useState<{ installed?: string; fitted?: string }>({});
   const [asked, setAsked] = useState<AskedPiece | null>(null);
   const [unreadable, setUnreadable] = useState<string | null>(null);
@@ -154,6 +155,8 @@ export function FitForm(props: FitFormProps) {
     setDiffers(null);
     setUnreadable(null);
     setTwice(null);
+    setFitted('');
+    setMark('');
     onRecord({
       ...{ kind: 'fitted', installed: installedMm, fitted: fittedMm, mark: mark.trim(), note },
       ...{ from: giver === null ? way.from : 'engine', to: way.to, giver },

@@ -15,6 +15,7 @@ export function LeaveUndecided({ build }: { readonly build: BuildView }) {
   if (!mayWork || build.closedAt || keys.length < 2) return null;
   return (
     <WithReason
+      draft={`undecided:${build.id}`}
       ask={`Leave the ${keys.length} undecided as they are…`}
       label="Left alone because"
       action="Leave them all"

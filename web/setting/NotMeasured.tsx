@@ -53,6 +53,7 @@ export function NotMeasured({ build, point, enabled, recheck, onNext }: Props) {
     ) : (
       <WithReason
         key={`unreached ${point.key}`}
+        draft={`unreached:${build.id}:${point.key}`}
         ask="Cannot be reached…"
         label="It cannot be reached because"
         action="Pass it over"
@@ -85,6 +86,7 @@ export function NotMeasured({ build, point, enabled, recheck, onNext }: Props) {
     <Box marginTop="2">
       <WithReason
         key={`unreached ${point.key}`}
+        draft={`unreached:${build.id}:${point.key}`}
         ask="Cannot be reached…"
         label="It cannot be reached because"
         action="Pass it over"
@@ -120,6 +122,7 @@ function CameApart({ build, point, onSaid }: ApartProps) {
     .map(({ key }) => key);
   return (
     <WithReason
+      draft={`apart:${build.id}:${point.key}`}
       ask="Came apart…"
       label="Not measured because"
       action="It came apart"

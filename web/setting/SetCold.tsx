@@ -8,6 +8,7 @@ import { Labelled } from '../app/Labelled.tsx';
 import { useLengths } from '../app/lengths.ts';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useRole } from '../app/useRole.ts';
+import { useKeptText } from '../app/useKeptText.ts';
 import type { BuildView } from '../builds/buildView.ts';
 import { useRevisionQuery, useSetColdMutation } from '../builds/endpoints.ts';
 
@@ -62,7 +63,7 @@ function SetColdForm({ build, onDone }: FormProps) {
   const { data: sheet } = useRevisionQuery(build.revisionId);
   const [send, { error, isLoading }] = useSetColdMutation();
   const [typed, setTyped] = useState<Partial<Record<Role, string>>>({});
-  const [why, setWhy] = useState('');
+  const [why, setWhy] = useKeptText(`set-cold:${build.id}`);
   const [complaints, setComplaints] = useState<Partial<Record<Role | 'why', string>>>({});
   if (!sheet) return null;
   const printed = printedCold(sheet.limits, build.singleRule);
@@ -86,7 +87,9 @@ function SetColdForm({ build, onDone }: FormProps) {
     const figures = read.map(({ hot, cold }) => ({ role: hot.role, ...cold! }));
     const { id: buildId, version } = build;
     const answer = await send({ buildId, version, setCold: { figures, why: why.trim() } });
-    if (!('error' in answer)) onDone();
+    if ('error' in answer) return;
+    setWhy('');
+    onDone();
   }
 
   return (

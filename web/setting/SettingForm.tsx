@@ -74,6 +74,7 @@ function PointSetting({ build, point, reading, stale, target, onNext }: AtPointP
           )}
           <WithReason
             key={done.id}
+            draft={`take-back:${done.id}`}
             ask="Take it back…"
             label="Taken back because"
             action="Take it back"
@@ -115,6 +116,7 @@ function PointSetting({ build, point, reading, stale, target, onNext }: AtPointP
       </LookFirst>
       <WithReason
         key={point.key}
+        draft={`leave:${build.id}:${point.key}`}
         ask="Leave it alone…"
         label="Left alone because"
         action="Leave it"

@@ -10,6 +10,7 @@ import { Note } from '../app/Note.tsx';
 import { useAppDispatch } from '../app/store.ts';
 import { TurnDial } from '../drawings/TurnDial.tsx';
 import { draftKey } from '../app/drafts.ts';
+import { useKeptText } from '../app/useKeptText.ts';
 import { notLockedYet } from '../measuring/locking.ts';
 import { useFeel } from '../pieces/useFeel.ts';
 import { needReading, noBladeWent, PIECE_WORDS, toSet, type MeansProps } from './settingAdvice.ts';
@@ -24,7 +25,7 @@ export function TurnForm(props: MeansProps) {
   const adjuster = adjusterAt(build.sheet.pattern, point.role);
   const lock = feel?.locks.find((each) => each.adjuster === adjuster);
   const shift = lock?.use ?? 0;
-  const [own, setOwn] = useState('');
+  const [own, setOwn] = useKeptText(`turned:${build.id}:${point.key}`);
   const [complaint, setComplaint] = useState<string>();
   const [asked, setAsked] = useState<number | null>(null);
   // of a gap read with its nut tight the shift is in the reading already: it goes out with the nut and comes back with it

@@ -1,12 +1,12 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
 import { addedTo, STAGES } from '@zero-lash/core/builds';
-import { useState } from 'react';
 import { Labelled, TextArea } from '../app/Labelled.tsx';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';
 import type { BuildView } from '../builds/buildView.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 import { ShopTime } from '../app/ShopTime.tsx';
 import { useRole } from '../app/useRole.ts';
+import { useKeptText } from '../app/useKeptText.ts';
 
 const CLOSING = STAGES.find(({ demands }) => demands.includes('signed-off'))!.key;
 
@@ -14,7 +14,7 @@ const CLOSING = STAGES.find(({ demands }) => demands.includes('signed-off'))!.ke
 export function Additions({ build }: { readonly build: BuildView }) {
   const put = useBenchWrite(build.id);
   const { mayLead } = useRole();
-  const [text, setText] = useState('');
+  const [text, setText] = useKeptText(`added:${build.id}`);
   if (!build.signOff) return null;
   const added = addedTo(build.signOff, build.notes);
   return (

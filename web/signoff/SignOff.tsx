@@ -2,7 +2,6 @@ import { hasMeter } from '@zero-lash/core/rechecks';
 import { Box, Button } from '@chakra-ui/react';
 import type { BuildView } from '../builds/buildView.ts';
 import { obstaclesToSignOff, statusOf } from '@zero-lash/core/builds';
-import { useState } from 'react';
 import { dayInWords } from '../app/dates.ts';
 import { ShopTime } from '../app/ShopTime.tsx';
 import { Labelled, TextArea } from '../app/Labelled.tsx';
@@ -11,6 +10,7 @@ import { ProblemNote } from '../app/ProblemNote.tsx';
 import { StillUnsent } from '../app/StillUnsent.tsx';
 import { useOnceSent } from '../app/useOnceSent.ts';
 import { useRole } from '../app/useRole.ts';
+import { useKeptText } from '../app/useKeptText.ts';
 import { seenUpTo } from '../builds/seenUpTo.ts';
 import { HowItRan } from '../ran/HowItRan.tsx';
 import { Additions } from './Additions.tsx';
@@ -22,7 +22,7 @@ import { WhatIsSigned } from './WhatIsSigned.tsx';
 /** Where a lead signs a build off, or what still stands against it. */
 export function SignOff({ build }: { readonly build: BuildView }) {
   const { mayLead } = useRole();
-  const [statement, setStatement] = useState('');
+  const [statement, setStatement] = useKeptText(`statement:${build.id}`);
   const [sign, { error, isLoading }] = useSignOffMutation();
   const { once, waiting, unsent } = useOnceSent(build.id);
   if (build.signOff)

@@ -4,6 +4,8 @@ import type { BuildView } from '../builds/buildView.ts';
 import { describe, expect, it, vi } from 'vitest';
 import { api } from '../app/api.ts';
 import { store } from '../app/store.ts';
+import { WithReason } from '../app/WithReason.tsx';
+import { NewEngineForm } from '../engines/NewEngineForm.tsx';
 import { StageNotes } from '../buildPage/StageNotes.tsx';
 import { RoundConditions } from '../measuring/RoundConditions.tsx';
 import OwnersPage from '../owners/OwnersPage.tsx';
@@ -160,5 +162,60 @@ describe('what is refused', () => {
     fireEvent.click(screen.getByRole('button', { name: 'Save' }));
     expect(await screen.findByText('The 12th blade: over 5 mm.')).toBeTruthy();
     fireEvent.click(screen.getByRole('button', { name: 'Cancel' }));
+  });
+});
+
+describe('what is typed anywhere', () => {
+  it('is there again as a reason is asked for again, until it is done or not wanted', async () => {
+    const done: string[] = [];
+    const shown = () =>
+      show(
+        <WithReason
+          {...{
+            draft: 'strike:r',
+            ask: 'Strike out…',
+            label: 'Because',
+            action: 'Strike it out',
+            missing: 'Say why.',
+          }}
+          onDo={(reason) => done.push(reason) > 0}
+        />,
+      );
+    shown();
+    fireEvent.click(screen.getByRole('button', { name: 'Strike out…' }));
+    type('Because', 'the cover was on');
+    cleanup();
+    shown();
+    fireEvent.click(screen.getByRole('button', { name: 'Strike out…' }));
+    expect(value('Because')).toBe('the cover was on');
+    fireEvent.click(screen.getByRole('button', { name: 'Cancel' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Strike out…' }));
+    expect(value('Because')).toBe('');
+    type('Because', 'read at the wrong valve');
+    await act(async () => fireEvent.click(screen.getByRole('button', { name: 'Strike it out' })));
+    expect(done).toEqual(['read at the wrong valve']);
+    expect(store.getState().drafts).toEqual({});
+  });
+
+  it('of a new engine is there again after the page was left, and gone once it is not wanted', async () => {
+    await store.dispatch(
+      api.util.upsertQueryData(
+        'sheets' as never,
+        undefined as never,
+        [
+          { id: 's', maker: 'Vessany', name: 'S0 Splitter', status: 'published', usageUnit: 'hours' },
+        ] as never,
+      ),
+    );
+    const left = vi.fn();
+    show(<NewEngineForm onDone={left} />);
+    type('What it is called here', 'Log splitter');
+    type('Has run, in hours', '80');
+    cleanup();
+    show(<NewEngineForm onDone={left} />);
+    expect([value('What it is called here'), value('Has run, in hours')]).toEqual(['Log splitter', '80']);
+    fireEvent.click(screen.getByRole('button', { name: 'Cancel' }));
+    expect(left).toHaveBeenCalledOnce();
+    expect(store.getState().drafts).toEqual({});
   });
 });

@@ -117,6 +117,7 @@ describe('what is done only with a reason', () => {
     let refuse = true;
     show(
       <WithReason
+        draft="engine"
         ask="Put it away…"
         label="Retired because"
         action="Retire it"

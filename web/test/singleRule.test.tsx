@@ -13,7 +13,7 @@ afterEach(cleanup);
 
 describe('the shop’s band round one figure', () => {
   it('begins with the usual one, and is sent whole', () => {
-    const sent = vi.fn();
+    const sent = vi.fn(() => Promise.resolve({}));
     show(<SingleRuleForm rule={null} onSend={sent} />);
     expect(screen.getByText(/Nothing is said here: 0\.02\smm to either side/)).toBeTruthy();
     expect(screen.queryByRole('button', { name: 'Go by the usual one' })).toBeNull();
@@ -26,7 +26,7 @@ describe('the shop’s band round one figure', () => {
   });
 
   it('is not sent where a figure is none, or would be another limit; and is given up at a word', () => {
-    const sent = vi.fn();
+    const sent = vi.fn(() => Promise.resolve({}));
     show(<SingleRuleForm rule={RULE} onSend={sent} />);
     type(/^under these/, '0.3');
     type(/^over greater/, 'wide');

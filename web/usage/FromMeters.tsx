@@ -9,6 +9,7 @@ import { runningTyped } from '../app/figures.ts';
 import { WorkedList } from '../app/WorkedList.tsx';
 import { ShopTime } from '../app/ShopTime.tsx';
 import { useRole } from '../app/useRole.ts';
+import { useKeptText } from '../app/useKeptText.ts';
 import { useAnswerMeterMutation, useMeterQuestionsQuery, useTakeFeedMutation } from './endpoints.ts';
 
 /** What the shop's meter feed sent that cannot be as it stands, and a look at the feed. */
@@ -45,8 +46,8 @@ export function FromMeters() {
 function Question({ question, enabled }: { readonly question: MeterQuestion; readonly enabled: boolean }) {
   const { id, serial, at, usage, line, engine, engineId, usageUnit, last, why } = question;
   const [answer, { error, isLoading }] = useAnswerMeterMutation();
-  const [old, setOld] = useState('');
-  const [reason, setReason] = useState('');
+  const [old, setOld] = useKeptText(`meter:${id}:old`);
+  const [reason, setReason] = useKeptText(`meter:${id}`);
   return (
     <Note
       tone="tight"

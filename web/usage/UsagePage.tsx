@@ -34,8 +34,10 @@ export default function UsagePage() {
   const { mayWork } = useRole();
   const times = useShopTimes();
   const put = useOutbox();
+  // eslint-disable-next-line no-restricted-syntax -- what is looked for is not written down
   const [search, setSearch] = useState('');
   const [shown, setShown] = useState(PAGE);
+  // eslint-disable-next-line no-restricted-syntax -- a day left there would be believed of tomorrow’s figures
   const [day, setDay] = useState('');
   const [typed, setTyped] = useTyped();
   const [sent, setSent] = useState<ReadonlySet<string>>(new Set());

@@ -17,6 +17,7 @@ import { memo, useMemo, useState } from 'react';
 import { Caution } from '../app/Caution.tsx';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { ShopTime } from '../app/ShopTime.tsx';
+import { useKeptText } from '../app/useKeptText.ts';
 import type { BuildView } from '../builds/buildView.ts';
 import { PhotographsOf } from '../photographs/Photographs.tsx';
 import type { WearWork } from './useWear.ts';
@@ -36,10 +37,11 @@ export const MarkForm = memo(function MarkForm({ pattern, work, page }: Props) {
   const [chosen, setChosen] = useState<PartKind | null>(null);
   const part = chosen && parts.includes(chosen) ? chosen : parts[0];
   const places = useMemo(() => (part ? placesOfPart(pattern, part) : []), [pattern, part]);
+  // eslint-disable-next-line no-restricted-syntax -- a choice from a list
   const [at, setAt] = useState('');
   const place = places.includes(at) ? at : (places[0] ?? '');
   const [damage, setDamage] = useState<Damage>(page === 'pressure' ? 'air-exhaust' : 'pitting');
-  const [note, setNote] = useState('');
+  const [note, setNote] = useKeptText(`mark:${work.buildId}:${page}`);
   if (!work.enabled || !part) return null;
   const words = (Object.entries(DAMAGE) as [Damage, string][]).filter(
     ([key]) => key.startsWith('air') === (page === 'pressure') || key === 'other',

@@ -13,6 +13,7 @@ import { memo, useMemo, useState } from 'react';
 import { figureTyped, unitShown, type ShownIn } from '@zero-lash/core/length';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { sentence } from '../app/sentence.ts';
+import { useKeptText } from '../app/useKeptText.ts';
 import { NO_LIMIT, type WearWork } from './useWear.ts';
 
 interface Props {
@@ -66,9 +67,9 @@ interface FormProps {
 function LimitForm({ part, work, shown, onDone }: FormProps) {
   const { title, form, unit } = LIMIT_KINDS[part];
   const [of, setOf] = useState<LimitLine['of']>('both');
-  const [first, setFirst] = useState('');
-  const [last, setLast] = useState('');
-  const [source, setSource] = useState('');
+  const [first, setFirst] = useKeptText(`limit:${work.buildId}:${part}:first`);
+  const [last, setLast] = useKeptText(`limit:${work.buildId}:${part}:last`);
+  const [source, setSource] = useKeptText(`limit:${work.buildId}:${part}`);
   const [complaint, setComplaint] = useState<string | null>(null);
   const two = form === 'band' || form === 'from-nominal';
   const figure = (text: string) => {
@@ -88,6 +89,7 @@ function LimitForm({ part, work, shown, onDone }: FormProps) {
     const wrong = limitComplaint(limit);
     if (wrong) return setComplaint(sentence(wrong));
     work.write(`The limit of ${title.toLowerCase()}`, [limit]);
+    for (const empty of [setFirst, setLast, setSource]) empty('');
     onDone();
   }
 

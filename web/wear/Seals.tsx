@@ -2,9 +2,9 @@ import { Box, Button, Flex, Heading, Input } from '@chakra-ui/react';
 import { jobOf } from '@zero-lash/core/builds';
 import { wantedAtHand } from '@zero-lash/core/parts';
 import type { FateLine, WearLine } from '@zero-lash/core/wear';
-import { useState } from 'react';
 import { Labelled } from '../app/Labelled.tsx';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';
+import { useKeptText } from '../app/useKeptText.ts';
 import type { BuildView } from '../builds/buildView.ts';
 import { useWear, type WearWork } from './useWear.ts';
 
@@ -16,7 +16,7 @@ function fateOf(place: string, fate: 'keep' | 'replace' | 'undecided', reason: s
 /** Gaskets and seals as they come off: each is used again or replaced. */
 export function Seals({ build }: { readonly build: BuildView }) {
   const work = useWear(build);
-  const [name, setName] = useState('');
+  const [name, setName] = useKeptText(`seal:${build.id}`);
   const listed = wantedAtHand(build.sheet, jobOf(build.job).strips)
     .filter(({ kind }) => kind === 'seal')
     .map((seal) => seal.name);

@@ -10,6 +10,7 @@ import { useRole } from '../app/useRole.ts';
 
 /** The wear sheet of a build as it is worked on here. */
 export interface WearWork {
+  readonly buildId: string;
   readonly sheet: WearSheet;
   /** figures may be written here now */
   readonly enabled: boolean;
@@ -40,7 +41,11 @@ export function useWear(build: BuildView): WearWork {
     put({ kind: 'wear', about, body: { lines: structuredClone(lines) as never } }),
   );
   const enabled = mayWork && !build.closedAt && build.signOff === null;
-  return useMemo(() => ({ sheet, enabled, unsent, write, follow }), [sheet, enabled, unsent, write, follow]);
+  const buildId = build.id;
+  return useMemo(
+    () => ({ buildId, sheet, enabled, unsent, write, follow }),
+    [buildId, sheet, enabled, unsent, write, follow],
+  );
 }
 
 /** A limit without anything in it, for one that the sheet lacks. */
