@@ -11,7 +11,7 @@ export const mailAddress = z
 const fields = {
   name: line(80),
   email: mailAddress,
-  /** by mail, or left in peace */
+  /** by mail, or wants no reminders */
   tells: z.enum(['mail', 'peace']),
   note: remark(200),
 };

@@ -19,7 +19,7 @@ test('a swap of three is made, two are ordered, come and are fitted, one cannot 
   const moves = plan.getByRole('region', { name: 'Moves of the plan' });
   await expect(plan.getByText(/2 to buy, 15.00; 15 of 16 certain, 1 still out/)).toBeVisible();
   await expect(
-    plan.getByText(/4Ea: no piece made or at hand brings it in. It would take 1.855/),
+    plan.getByText(/4Ea: no piece made or at hand brings it into spec. It would take 1.855/),
   ).toBeVisible();
   for (const [key, from] of [
     ['1Ea', '2Ea'],
@@ -137,7 +137,7 @@ test('what locking adds is learned from six pairs, and set off from then on', as
   await withHeadOpen(page, 'Q4 Orchard', 'Locked for a journey', 'set', () => 0.12);
   await onHead(page, '1I').click();
   await selected(page, '1I');
-  const locks = page.getByText(/Your locking/);
+  const locks = page.getByText(/When you lock/);
   await expect(locks).toHaveCount(0);
   for (const [index, key] of ['1I', '1E', '2I', '2E', '3I', '3E'].entries()) {
     await onHead(page, key).click();
@@ -164,7 +164,7 @@ test('what locking adds is learned from six pairs, and set off from then on', as
   await onHead(page, '4I').click();
   await selected(page, '4I');
   await expect(
-    page.getByText(/Your locking opens it by .*, from 6 pairs: that much is set off/),
+    page.getByText(/When you lock it, it opens by .*, from 6 pairs: that much is set off/),
   ).toBeVisible();
   await expect(page.getByText(/Before locking: set it with/)).toBeVisible();
   await open(page, '/shop');

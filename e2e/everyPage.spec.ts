@@ -56,7 +56,7 @@ async function atEveryBuild(page: Page, look: (page: Page) => Promise<void>): Pr
     await expect(page.getByRole('radiogroup')).toBeVisible();
     await page.waitForLoadState('networkidle');
     await look(page);
-    for (const name of ['Valves and seats', 'Comes to']) {
+    for (const name of ['Valves and seats', 'Result']) {
       const tab = page.getByRole('tab', { name });
       if ((await tab.count()) === 0) continue;
       await tab.click();

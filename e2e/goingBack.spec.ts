@@ -74,7 +74,7 @@ test('a point at the edge is let stand by a lead; a step back says what it costs
   await page.getByRole('button', { name: 'Back to Set' }).click();
   await tick(page, /Rocker shaft slackened/);
   await goOn(page, 'Prove');
-  await expect(page.getByText(/2 points not measured since it was last set: 1I, 1E/)).toBeVisible();
+  await expect(page.getByText(/2 points not measured since last set: 1I, 1E/)).toBeVisible();
   await expect(page.getByRole('checkbox', { name: /Two full turns/ })).not.toBeChecked();
   await tick(page, /Two full turns/);
   await tick(page, /Timing marks/);

@@ -65,7 +65,7 @@ test('a wear sheet of sixteen valves is typed straight down its columns, half of
   await context.setOffline(false);
   await allSent(page);
   await page.reload();
-  await page.getByRole('tab', { name: 'Comes to' }).click();
+  await page.getByRole('tab', { name: 'Result' }).click();
   await expect(page.getByRole('row', { name: /^Valve guide 3Eb/ })).toContainText('replace');
   await page.getByRole('button', { name: 'Decide about Valve guide 3Eb' }).click();
   await page.getByLabel('It is').selectOption('replaced');
@@ -175,7 +175,7 @@ test('head work that nothing made would bring in is changed before anybody cuts,
   const plan = budget.getByRole('form', { name: 'Plan a piece of work' });
   await plan.getByLabel('At').selectOption('every exhaust');
   await plan.getByLabel('How deep, mm').fill('0.25');
-  await plan.getByRole('button', { name: 'Plan it' }).click();
+  await plan.getByRole('button', { name: 'Add to the work' }).click();
   await expect(budget.getByRole('alert')).toContainText('8 valves will not come in');
   await expect(budget.getByRole('list', { name: 'What would bring 1Ea in' })).toContainText('cut 0.06');
   await budget.getByRole('button', { name: 'Change or write down what was done' }).click();

@@ -34,7 +34,7 @@ test('an engine gets a plan of its own, a short look that holds is enough, and o
   await expect(looked).toContainText('It cuts frozen logs');
 
   await page.getByRole('link', { name: /^Build 1/ }).click();
-  await expect(page.getByText(/A short look: 1E, 1 of 2 points/)).toBeVisible();
+  await expect(page.getByText(/A short check: 1E, 1 of 2 points/)).toBeVisible();
   await expect(page.getByText(/planned again, by Ilse Marrand.*: It cuts frozen logs/)).toBeVisible();
   await page.getByRole('button', { name: 'Measure it now' }).click();
   await expect(onHead(page, '1I')).toHaveAccessibleName(/not in this look/);

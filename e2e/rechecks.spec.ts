@@ -70,7 +70,7 @@ test('a point that closes fast has the next look brought forward, and a lead mov
   await expect(trend.getByRole('radio', { checked: true })).toHaveAttribute('data-point', '1E');
   await expect(trend.getByRole('table', { name: /^1E, limits/ })).toContainText('0.147–0.151');
   await place(page, 'Rechecks');
-  await line.getByRole('button', { name: 'Move or hold Slab edger' }).click();
+  await line.getByRole('button', { name: 'Reschedule Slab edger' }).click();
   const later = new Date(Date.now() + 40 * 86_400_000).toISOString().slice(0, 10);
   await page.getByLabel('To the day').fill(later);
   await page.getByLabel('Because').fill('Its owner cuts until then');
@@ -106,8 +106,8 @@ test('an engine is dragged to the day it stands on the bench, no later than it i
 test('a calendar of one’s own is read at its address, until it is withdrawn', async ({ page, browser }) => {
   await signIn(page, 'Petra Quell');
   await place(page, 'Rechecks');
-  await page.getByText('In a calendar of your own').click();
-  await page.getByRole('button', { name: 'Make an address' }).click();
+  await page.getByText('In your own calendar').click();
+  await page.getByRole('button', { name: 'Create an address' }).click();
   const address = (await page.getByRole('status').filter({ hasText: '/api/calendar/' }).innerText()).trim();
   const stranger = await browser.newContext();
   const read = () => stranger.request.get(address);
@@ -167,7 +167,7 @@ test('reminders are each sent once by two servers, one of them killed', async ({
     };
     expect(letters.sort()).toEqual(reminders.map(({ id }) => `${id}.eml`).sort());
     // looked at again, nothing more is sent
-    await page.getByRole('button', { name: 'Look and send now' }).click();
+    await page.getByRole('button', { name: 'Check and send now' }).click();
     await expect.poll(async () => (await readdir(folder)).length).toBe(letters.length);
   } finally {
     await shop.stop();
@@ -180,7 +180,7 @@ test('what the owners wish is kept once, and what all engines say is read', asyn
   await place(page, 'Rechecks');
   await page.getByRole('link', { name: 'Owners' }).click();
   const brigade = page.getByRole('region', { name: 'Brackwater Brigade' });
-  await expect(brigade).toContainText('no address: nobody can tell them');
+  await expect(brigade).toContainText('no address, so no reminders');
   await brigade.getByRole('button', { name: 'Change Brackwater Brigade' }).click();
   await brigade.getByLabel('Mail address').fill('nobody');
   await brigade.getByRole('button', { name: 'Save' }).click();

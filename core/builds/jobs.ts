@@ -172,7 +172,7 @@ const ROWS = [
     words: {
       'run-in': {
         title: 'In service',
-        aim: 'Look again when the plan says, compare, and plan the next look.',
+        aim: 'Recheck when the plan says, compare, and plan the next recheck.',
       },
     },
     complaint: 'optional',

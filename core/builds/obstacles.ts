@@ -253,7 +253,7 @@ export function unproved(status: BuildStatus): readonly Obstacle[] {
       points.filter((key) => !unreached.includes(key) && !isUnopened(status, key)),
       proved,
       offBase,
-      'since it was last set',
+      'since last set',
     ),
     ...over(
       'points_unreached',

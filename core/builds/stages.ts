@@ -377,7 +377,7 @@ export const STAGES: readonly Stage[] = [
   {
     key: 'run-in',
     title: 'Run in and recheck',
-    aim: 'Look again when the plan says, compare, and plan the next look.',
+    aim: 'Recheck when the plan says, compare, and plan the next recheck.',
     cautions: ['Recheck with the engine as the sheet says, cold or hot, and unable to start.'],
     checks: [],
     measures: 'recheck',

@@ -42,10 +42,10 @@ function usageInWords(dueUsage: number, engine: Metered & { readonly usageUnit: 
 /**
  * Says how an engine is to come to be measured: what stands in a letter and on a sheet follows what its figures hold for.
  *
- * @example comesInWords('cold') // 'It is measured cold: let it stand overnight before it comes.'
+ * @example comesInWords('cold') // 'It is measured cold: leave it overnight before it comes.'
  */
 export function comesInWords(condition: 'cold' | 'hot'): string {
   return condition === 'cold'
-    ? 'It is measured cold: let it stand overnight before it comes.'
+    ? 'It is measured cold: leave it overnight before it comes.'
     : 'It is measured hot, as its maker says: it is run up to heat for it on our bench.';
 }

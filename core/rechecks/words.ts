@@ -6,7 +6,7 @@ export const DUE_WORDS: Readonly<Record<DueState, string>> = {
   overdue: 'overdue',
   due: 'due',
   coming: 'coming',
-  waiting: 'held back',
+  waiting: 'on hold',
 };
 
 const OUTCOME_WORDS: Readonly<Record<RecheckOutcome, string>> = {
@@ -33,7 +33,7 @@ export type RecheckChange =
 /** What was done about a recheck, as it is said of it: “its recheck was …”. */
 export const CHANGE_WORDS: Readonly<Record<RecheckChange, string>> = {
   moved: 'moved',
-  'on-hold': 'held back',
+  'on-hold': 'on hold',
   released: 'let go again',
   dropped: 'dropped',
   replanned: 'planned again',

@@ -84,7 +84,7 @@ const FIGURES: readonly Figure[] = [
   },
   {
     key: 'margin',
-    title: 'What is kept clear of the ramps',
+    title: 'Margin kept from the ramps',
     there: () => 'known',
     without: '',
   },
@@ -159,7 +159,7 @@ const FIGURES: readonly Figure[] = [
   },
   {
     key: 'plan',
-    title: 'When it is looked at again',
+    title: 'Recheck plan',
     there: ({ recheckPlan }) => known(recheckPlan.length > 0, 'unknown'),
     without: 'no recheck is planned by itself: a lead plans one at sign-off',
   },

@@ -88,7 +88,7 @@ describe('a stop in words', () => {
     expect(signsInWords(inlineSix, stops[1]!)).toEqual([
       'at its pointer: the mark',
       'cylinder 5 at firing TDC: both sides loose',
-      'cylinder 2 on overlap: its valves rock as the crank is moved a little',
+      'cylinder 2 with its valves rocking: both move as the crank is moved a little',
       'cylinder 1: exhaust just opening',
       'cylinder 3: intake just closed',
       'fully open: 4E',

@@ -29,7 +29,7 @@ export const POSITION_SCHOOLS: readonly {
   },
   {
     key: 'companion',
-    name: 'Companion cylinder on overlap',
+    name: 'Companion cylinder’s valves rocking',
     line: 'Watch the companion’s valves rock; at that moment this cylinder is at its firing TDC. Needs no mark.',
   },
   {
@@ -185,7 +185,7 @@ export function signsInWords(pattern: Pattern, stop: PlannedStop): string[] {
     signs.push(`${cylindersInWords(pattern, stop.fires)} at firing TDC: both sides loose`);
   if (stop.rocks.length > 0)
     signs.push(
-      `${cylindersInWords(pattern, stop.rocks)} on overlap: its valves rock as the crank is moved a little`,
+      `${cylindersInWords(pattern, stop.rocks)} with its valves rocking: both move as the crank is moved a little`,
     );
   const { cams, rotor } = signAt(pattern, stop.angle) ?? {};
   if (cams) signs.push(`the cams’ marks: ${cams}`);

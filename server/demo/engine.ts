@@ -345,6 +345,7 @@ class EngineTeller {
         fitted: turned ? null : was + Math.round(wanted / 500) * 500,
         by: this.#cast.bench,
         at: this.#ago(daysAgo),
+        came_at: this.#ago(daysAgo),
       });
     }
   }

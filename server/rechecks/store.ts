@@ -157,9 +157,8 @@ export async function moveRecheck(
       detail:
         'What came in after signing stands against it: set it again, or leave it as it is with a reason, first.',
     });
-  if (kind === 'on-hold' && row.held)
-    throw new Refusal('recheck_move', { detail: 'It is held back already.' });
-  if (kind === 'released' && !row.held) throw new Refusal('recheck_move', { detail: 'It is not held back.' });
+  if (kind === 'on-hold' && row.held) throw new Refusal('recheck_move', { detail: 'It is on hold already.' });
+  if (kind === 'released' && !row.held) throw new Refusal('recheck_move', { detail: 'It is not on hold.' });
   if (kind === 'moved')
     // the day a lead names governs: running and forecast do not bring it back before that
     await db('rechecks')

@@ -90,7 +90,7 @@ describe('the morning', () => {
     await shop.call(LEAD, 'POST', `rechecks/${recheck.id}/move`, {
       ...{ kind: 'on-hold', why: 'harvest', version: recheck.version },
     });
-    expect((await told(BENCH))[0]).toBe('its recheck was held back: harvest');
+    expect((await told(BENCH))[0]).toBe('its recheck was put on hold: harvest');
     expect((await shop.call<Morning>(BENCH, 'POST', 'morning/looked')).body.changed).toEqual([]);
   });
 });

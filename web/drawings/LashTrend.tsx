@@ -151,7 +151,7 @@ export function LashTrend(props: Props) {
           </text>
           {due !== null && due <= to && (
             <text x={x(due)} y={room.top - 8} textAnchor="middle" fill={paint('ink')}>
-              next look {Math.round(due)}
+              next check {Math.round(due)}
             </text>
           )}
         </g>

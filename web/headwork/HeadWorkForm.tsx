@@ -131,7 +131,7 @@ export function HeadWorkForm({ buildId, pattern, onPlan }: Props) {
           </Box>
         )}
         <Button type="submit" variant="solid">
-          Plan it
+          Add to the work
         </Button>
       </Flex>
       {complaint && (

@@ -61,7 +61,7 @@ function Step({ step, enabled, onWrite }: StepProps) {
                 )
               }
             >
-              Not this
+              Remove
             </Button>
           </>
         )}

@@ -77,7 +77,7 @@ function BenchRow({
           <Select
             value={bench.maxStack}
             disabled={!mayWork}
-            aria-label={`Blades held together at ${bench.name}`}
+            aria-label={`Most blades stacked at ${bench.name}`}
             onChange={(event) => void change({ id: bench.id, maxStack: Number(event.target.value) })}
           >
             {STACKS.map((count) => (

@@ -53,8 +53,7 @@ export const FeelChoice = memo(function FeelChoice({ bench }: { readonly bench: 
       </Box>
       <Box fontSize="sm" color="faded" paddingTop="1">
         {line}
-        {used &&
-          ` ${used.name}${used.kind === 'blade-set' ? `, up to ${bench.maxStack} held together` : ''}.`}
+        {used && ` ${used.name}${used.kind === 'blade-set' ? `, up to ${bench.maxStack} stacked` : ''}.`}
       </Box>
     </Box>
   );

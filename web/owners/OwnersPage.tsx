@@ -10,13 +10,13 @@ import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useRole } from '../app/useRole.ts';
 import { useChangeOwnerMutation, useOwnersQuery } from './endpoints.ts';
 
-const TELLS = { mail: 'by mail', peace: 'left in peace' } as const;
+const TELLS = { mail: 'by mail', peace: 'wants no reminders' } as const;
 
 /** Owners, each kept once: how they wish to be told, and how many engines are theirs. */
 export default function OwnersPage() {
   const { data: owners, error, refetch } = useOwnersQuery(undefined, { refetchOnMountOrArgChange: true });
   return (
-    <Page title="Owners" under="Whose engines are here, and how they wish to be told of a recheck">
+    <Page title="Owners" under="Whose engines these are, and how each is reminded of a recheck">
       <ProblemNote error={error} onRetry={refetch} />
       {owners?.length === 0 && (
         <Empty>
@@ -62,8 +62,8 @@ function OwnerRow({ owner }: { readonly owner: Owner }) {
         </Box>
         <Box flex="1" minWidth="200px">
           {owner.tells === 'peace'
-            ? 'left in peace'
-            : (owner.email ?? 'told by mail') || 'no address: nobody can tell them'}
+            ? 'wants no reminders'
+            : (owner.email ?? 'told by mail') || 'no address, so no reminders'}
           {owner.note && (
             <Box fontSize="sm" color="faded">
               {owner.note}

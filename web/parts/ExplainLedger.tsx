@@ -21,7 +21,7 @@ export function ExplainLedger({ build }: { readonly build: BuildView }) {
   return (
     <WithReason
       draft={`unbalanced:${build.id}`}
-      ask="It will not balance: write down why…"
+      ask="It will not balance: say why…"
       label="Why it does not balance"
       action="It stands so"
       missing="Say where it is, or why it is left."

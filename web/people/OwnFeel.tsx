@@ -16,25 +16,25 @@ export function OwnFeel() {
       <PartHeading>Your feel</PartHeading>
       {count === 0 || sd === null || bias === null ? (
         <Box>
-          You have looked at nothing a second time, blind, yet. Until ten such looks a plan keeps{' '}
+          You have measured nothing a second time, blind, yet. Until there are ten such readings a plan keeps{' '}
           {micro(guard)} inside every band.
         </Box>
       ) : (
         <Box>
-          From {count} second look{count === 1 ? '' : 's'}, blind: you feel the same gap again to ±{micro(sd)}
+          From {count} blind second reading{count === 1 ? '' : 's'}: you repeat a gap to ±{micro(sd)}
           {Math.abs(bias) >= 0.001 &&
-            `, and ${micro(Math.abs(bias))} ${bias > 0 ? 'tighter' : 'wider'} than who looked first`}
+            `, and ${micro(Math.abs(bias))} ${bias > 0 ? 'tighter' : 'wider'} than whoever read it first`}
           . A plan of yours keeps {micro(guard)} inside every band
-          {count < 10 && ', until there are ten such looks'}.
+          {count < 10 && ', until there are ten such readings'}.
         </Box>
       )}
       {data.locks.map(({ means, adjuster, pitch, locking, count: pairs, mean, sd: spread, use }) => (
         <Box key={adjuster}>
-          Your locking of a {means === 'screw' ? 'screw' : 'pivot nut'} ({length(pitch)} a turn,{' '}
-          {LOCKING_WORDS[locking]}) {(mean ?? 0) < 0 ? 'closes' : 'opens'} its gap by{' '}
+          When you lock a {means === 'screw' ? 'screw' : 'pivot nut'} ({length(pitch)} a turn,{' '}
+          {LOCKING_WORDS[locking]}) its gap {(mean ?? 0) < 0 ? 'closes' : 'opens'} by{' '}
           {micro(Math.abs(mean ?? 0))}
           {spread !== null && ` ± ${micro(spread)}`}, from {pairs} pair{pairs === 1 ? '' : 's'}
-          {use === 0 ? ': not set off yet' : ': so much is set off before it is locked'}.
+          {use === 0 ? ': not allowed for yet' : ': that much is allowed for before it is locked'}.
         </Box>
       ))}
     </Box>

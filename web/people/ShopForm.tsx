@@ -53,7 +53,7 @@ export function ShopForm() {
       </Labelled>
       <OneLine
         label="Time zone"
-        hint="Every day that is shown or counted is a day there, such as Europe/Vienna."
+        hint="Days are shown and counted in this zone, such as Europe/Vienna."
         value={shop.zone}
         most={60}
         choices={ZONES}
@@ -61,7 +61,7 @@ export function ShopForm() {
         onSend={(zone) => send({ zone })}
       />
       <OneLine
-        label="It is reached by others at"
+        label="Address for others"
         hint={
           proposed === ''
             ? 'Labels and calendars lead there, such as https://192.0.2.7:5181.'
@@ -135,7 +135,7 @@ export function ShopForm() {
       <Part title="Rechecks and meters" />
       <OneLine
         label="Quiet hours, from"
-        hint="Nobody is sent a reminder between these hours of the shop’s clock. Alike, there are none."
+        hint="Nobody is sent a reminder between these hours of the shop’s clock. The same time twice means no quiet hours."
         value={shop.quietFrom}
         most={5}
         complain={clockComplaint}

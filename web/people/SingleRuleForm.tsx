@@ -79,24 +79,24 @@ export function SingleRuleForm({ rule, onSend }: Props) {
   );
   return (
     <Box as="form" onSubmit={(event: FormEvent) => void keep(event)} gridColumn="1 / -1">
-      <Box fontWeight="650">Round a figure that a maker prints alone</Box>
+      <Box fontWeight="650">Band round a single maker’s figure</Box>
       <Box fontSize="sm" color="faded">
         {rule
           ? 'This is the shop’s own band.'
-          : `Nothing is said here: ${length(USUAL.over.below)} to either side, and no more than a tenth of the figure.`}{' '}
+          : `The usual band: ${length(USUAL.over.below)} either side, and no more than a tenth of the figure.`}{' '}
         It is shown as the shop’s and never as the maker’s, and holds for builds opened from now on. A gap
         under the maker’s figure is the dangerous side: a valve that does not close burns.
       </Box>
       <Flex gap="3" flexWrap="wrap" alignItems="flex-end" marginTop="2">
-        {field('size', `Figures up to, ${unit}`)}
-        {field('underSmall', `under these, ${unit}`)}
-        {field('overSmall', `over these, ${unit}`)}
-        {field('underLarge', `under greater, ${unit}`)}
-        {field('overLarge', `over greater, ${unit}`)}
-        <Button type="submit">Lay this band</Button>
+        {field('size', `Small figures, up to, ${unit}`)}
+        {field('underSmall', `Small: minus, ${unit}`)}
+        {field('overSmall', `Small: plus, ${unit}`)}
+        {field('underLarge', `Larger: minus, ${unit}`)}
+        {field('overLarge', `Larger: plus, ${unit}`)}
+        <Button type="submit">Save this band</Button>
         {rule && (
           <Button variant="plain" onClick={() => void onSend(null)}>
-            Go by the usual one
+            Use the usual band
           </Button>
         )}
       </Flex>

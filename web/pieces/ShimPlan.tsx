@@ -247,7 +247,7 @@ function Moves({ build, points: now, worked, choices, onChoose, enabled }: Moves
                 <th scope="col">Leaves</th>
                 <th scope="col">
                   <Box as="span" srOnly>
-                    Fitted, or otherwise
+                    Fitted or not
                   </Box>
                 </th>
               </Box>
@@ -376,7 +376,7 @@ function noneFits(
   length: (mm: number) => string,
 ): string {
   const needed = installed! + ((gap!.lo + gap!.hi) / 2 - target) / gain;
-  return `${point.key}: no piece made or at hand brings it in. It would take ${length(Math.round(needed * 1000) / 1000)}${needed < installed! ? ', thinner than is made: look at the stem and the seat first.' : '.'}`;
+  return `${point.key}: no piece made or at hand brings it into spec. It would take ${length(Math.round(needed * 1000) / 1000)}${needed < installed! ? ', thinner than is made: look at the stem and the seat first.' : '.'}`;
 }
 
 /** What a move leaves, against the band. */

@@ -186,7 +186,7 @@ function priorsInWords(priors: EngineTrend['priors']): string {
   const said = priors.map(({ role, from, count }) =>
     from === 'own'
       ? `${ROLE_WORDS[role as Role]}: from ${counted(count, 'point')} of this shop’s other engines of the pattern`
-      : `${ROLE_WORDS[role as Role]}: a stated default, which moves no date, for the shop knows only ${count} such points by now`,
+      : `${ROLE_WORDS[role as Role]}: a default, which moves no date; this shop has measured only ${counted(count, 'such point')}`,
   );
-  return `Drift expected before it is measured, ${said.join('; ')}. The shaded spread holds four findings in five.`;
+  return `Expected drift, ${said.join('; ')}. Four findings in five lie in the shaded spread.`;
 }

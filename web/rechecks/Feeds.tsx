@@ -11,7 +11,7 @@ import {
 /** Private addresses by which a calendar program of one's own reads every planned recheck. */
 export function Feeds() {
   return (
-    <Fold title={<b>In a calendar of your own</b>} ruled="above">
+    <Fold title={<b>In your own calendar</b>} ruled="above">
       <Addresses />
     </Fold>
   );
@@ -59,7 +59,7 @@ function Addresses() {
         </Flex>
       ))}
       <Button marginTop="2" loading={adding.isLoading} onClick={() => void add()}>
-        Make an address
+        Create an address
       </Button>
       <ProblemNote error={adding.error ?? withdrawing.error} />
     </>

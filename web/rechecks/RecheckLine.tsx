@@ -36,7 +36,7 @@ export function RecheckLine({ recheck, today }: { readonly recheck: RecheckRow; 
         {recheckDayInWords(recheck, today, recheck.usageUnit)}
         {recheck.byForecast && ' · sooner by its forecast'}
         <small>{dueInWords(recheck, recheck)}</small>
-        {recheck.points && <small>a short look: {recheck.points.join(' ')}</small>}
+        {recheck.points && <small>a short check: {recheck.points.join(' ')}</small>}
         <small>{expectedInWords(recheck)}</small>
       </div>
       <div className="recheck-actions">
@@ -54,7 +54,7 @@ export function RecheckLine({ recheck, today }: { readonly recheck: RecheckRow; 
           <Button
             variant="plain"
             aria-expanded={open === 'move'}
-            aria-label={`Move or hold ${recheck.engine}`}
+            aria-label={`Reschedule ${recheck.engine}`}
             onClick={() => toggle('move')}
           >
             Reschedule…

@@ -121,7 +121,7 @@ export function Rechecks({ build }: { readonly build: BuildView }) {
 function ShortLook({ points, of }: { readonly points: readonly string[]; readonly of: number }) {
   return (
     <Box marginTop="1">
-      A short look: <b>{points.join(' ')}</b>, {points.length} of {of} points. Once one of them is out or
+      A short check: <b>{points.join(' ')}</b>, {points.length} of {of} points. Once one of them is out or
       undecided, the whole head is measured.
     </Box>
   );

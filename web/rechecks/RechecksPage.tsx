@@ -41,7 +41,7 @@ export default function RechecksPage() {
   return (
     <Page
       title="Rechecks"
-      under="Whether the gaps held, and when to look again"
+      under="Whether the gaps held, and when to check again"
       actions={
         <>
           <Link className="zl-tool" to="/fleet">

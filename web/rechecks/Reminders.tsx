@@ -45,13 +45,13 @@ function Letters() {
               . <Link to="/owners">Owners</Link>
             </Note>
           )}
-          {data.reminders.length === 0 && <Empty>Nothing was told yet.</Empty>}
+          {data.reminders.length === 0 && <Empty>Nothing sent yet.</Empty>}
           {data.reminders.map((reminder) => (
             <Letter key={reminder.id} reminder={reminder} />
           ))}
           {mayLead && (
             <Button marginTop="2" loading={isLoading} onClick={() => void remind()}>
-              Look and send now
+              Check and send now
             </Button>
           )}
         </>

@@ -23,14 +23,15 @@ export function WhatIsForecast({ recheck, engine }: Props) {
     <Box fontSize="sm" marginTop="1">
       {recheck.byForecast && recheck.planUsage !== null && (
         <Box>
-          <b>Sooner by its forecast</b>: the plan would look at {onMeter(recheck.planUsage, engine)}{' '}
+          <b>Sooner by its forecast</b>: the plan alone would check at {onMeter(recheck.planUsage, engine)}{' '}
           {engine.usageUnit}.
         </Box>
       )}
       {risky.map(({ point, mean, sd, pTight, pLoose, byDefault }) => (
         <Box key={point}>
           {point} may be {pTight >= pLoose ? 'tight' : 'loose'} by then,{' '}
-          {Math.round(Math.max(pTight, pLoose) * 100)} %: about {interval({ lo: mean - sd, hi: mean + sd })}
+          {Math.round(Math.max(pTight, pLoose) * 100)} %:{' '}
+          {interval({ lo: rounded(mean - sd), hi: rounded(mean + sd) })} expected
           {byDefault && ', by the stated default alone: it moves no date'}
         </Box>
       ))}
@@ -52,6 +53,9 @@ export function WhatIsForecast({ recheck, engine }: Props) {
     </Box>
   );
 }
+
+/** Nobody reads more of a forecast. */
+const rounded = (mm: number) => Math.round(mm * 100) / 100;
 
 /** A point is named from this likelihood on, and no more of them. */
 const SHOWN_FROM = 0.1;

@@ -53,9 +53,9 @@ export function LockSaid({ count, mean, sd, use }: LockFeel) {
   const way = mean < 0 ? 'closes' : 'opens';
   return (
     <Box fontSize="sm">
-      Your locking {way} it by {micro(mean)}
+      When you lock it, it {way} by {micro(mean)}
       {sd !== null && ` ± ${micro(sd)}`}, from {count} pair{count === 1 ? '' : 's'}
-      {use === 0 ? ': not reckoned with until six pairs say so clearly.' : ': that much is set off.'}
+      {use === 0 ? ': not allowed for until six pairs say so clearly.' : ': that much is allowed for.'}
     </Box>
   );
 }

@@ -219,7 +219,7 @@ export function FitForm(props: FitFormProps) {
         {advice.kind === 'need-reading' && needReading(props)}
         {advice.kind === 'no-blade-went' && noBladeWent(means)}
         {advice.kind === 'need-installed' && `Type the ${piece} that is in now, by micrometer`}
-        {advice.kind === 'no-piece' && `No ${piece} that is made brings it in`}
+        {advice.kind === 'no-piece' && `No ${piece} that is made brings it into spec`}
         {advice.kind === 'chart-has-none' && 'The maker’s chart prints no piece for this gap'}
         {choice &&
           (choice.size === tenthsFromMm(installed!)

@@ -20,7 +20,7 @@ export function LeaveUndecided({ build }: { readonly build: BuildView }) {
       label="Left alone because"
       action="Leave them all"
       missing="Say why they stay as they are."
-      follows={`One reason for ${keys.join(', ')}. A lead lets each stand at proving, or it is set after all.`}
+      follows={`One reason for ${keys.join(', ')}. A lead accepts each at proving, or it is set after all.`}
       most={200}
       onDo={(note) => {
         for (const point of keys) put({ kind: 'setting', body: { point, kind: 'left', note } });

@@ -86,7 +86,7 @@ export function TurnForm(props: MeansProps) {
           </Box>
           {turn && turns && (
             <Box fontSize="sm">
-              {turn.direction === 'loosen' ? 'Against the clock' : 'With the clock'}, as you look at its head.
+              {turn.direction === 'loosen' ? 'Anticlockwise' : 'Clockwise'}, looking at its head.
             </Box>
           )}
         </Box>
@@ -94,7 +94,7 @@ export function TurnForm(props: MeansProps) {
           <TurnDial
             degrees={turn.degrees}
             nut={nut}
-            label={`${turn.direction} ${turnInWords(turn.degrees, nut)}, ${turn.direction === 'loosen' ? 'against the clock' : 'with the clock'}`}
+            label={`${turn.direction} ${turnInWords(turn.degrees, nut)}, ${turn.direction === 'loosen' ? 'anticlockwise' : 'clockwise'}`}
           />
         )}
       </Flex>
@@ -125,7 +125,7 @@ export function TurnForm(props: MeansProps) {
         </Button>
       )}
       <Box fontSize="sm" color="faded" marginTop="2">
-        To {length(target)} at the middle of what was read; {turnedPiece(means)} {threadInWords(means)}.{' '}
+        Brings the middle of the reading to {length(target)}; {turnedPiece(means)} {threadInWords(means)}.{' '}
         {holdInWords(means, shown.system)}
         {turn && turns && assumedInWords(build.sheet)}
       </Box>

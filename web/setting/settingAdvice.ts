@@ -83,7 +83,7 @@ export function noPieceInWords(
     case 'sizes-unknown':
       return `${would}. The sheet does not know which are made: take the nearest there is, and measure it.`;
     case 'between-sizes':
-      return `${would}, and of the sizes made none on either side brings it in.`;
+      return `${would}, and of the sizes made none on either side brings it into spec.`;
     case 'measure-closer':
       return `${would}; what is known of the gap is too wide to fit anything by: measure it closer.`;
   }

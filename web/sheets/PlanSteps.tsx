@@ -53,7 +53,7 @@ export function PlanSteps({ usageUnit }: { readonly usageUnit: UsageUnit }) {
       <Box gridColumn="1 / -1">
         <Button onClick={() => plan.append(FRESH_STEP)}>Add a recheck</Button>
         <Box fontSize="sm" color="faded" marginTop="1">
-          Whichever is first; the last one repeats. With points named, such as 1I 1E 4E, it is a short look:
+          Whichever is first; the last one repeats. With points named, such as 1I 1E 4E, it is a short check:
           those, and any that may be out by then. Once one of them does not hold, the whole head is measured.
         </Box>
       </Box>

@@ -29,8 +29,8 @@ export function SignOff({ build }: { readonly build: BuildView }) {
     return (
       <Box>
         <PartHeading>Signed off</PartHeading>
-        {build.signOff.by}, <ShopTime at={build.signOff.at} day />,
-        {hasMeter(build.engine.usageUnit) && `at ${build.signOff.usage} ${build.engine.usageUnit}`}.
+        {build.signOff.by}, <ShopTime at={build.signOff.at} day />
+        {hasMeter(build.engine.usageUnit) && `, at ${build.signOff.usage} ${build.engine.usageUnit}`}.
         {build.signOff.accepted.length > 0 && (
           <Box marginTop="2">Left as they were: {build.signOff.accepted.join(', ')}.</Box>
         )}

@@ -90,7 +90,7 @@ describe('a piece under a finger', () => {
 
   it('is none where nothing made brings it in, and never the one that leaves it tight', () => {
     show(form(view, { ...tight, lo: 0.05, hi: 0.06, reading: { kind: 'bracket', go: 0.05, noGo: 0.06 } }));
-    expect(screen.getByText('No shim that is made brings it in')).toBeTruthy();
+    expect(screen.getByText('No shim that is made brings it into spec')).toBeTruthy();
     expect(screen.getByText(/look at the stem and the seat first; no tip is ground here/)).toBeTruthy();
     expect(screen.queryByText(/^Keep/)).toBeNull();
   });

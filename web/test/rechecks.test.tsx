@@ -87,7 +87,7 @@ describe('the rechecks page', () => {
     expect(one.textContent).toContain('3E moves tighter than its neighbours: look for the seat');
     expect(one.textContent).toContain('in 6 days · sooner by its forecast');
     // moving one is a lead's
-    expect(within(one).queryByRole('button', { name: /Move or hold/ })).toBeNull();
+    expect(within(one).queryByRole('button', { name: /Reschedule/ })).toBeNull();
   });
 
   it('has a day planned by typing it, no later than it is due', async () => {
@@ -107,7 +107,7 @@ describe('the rechecks page', () => {
     await signIn('lead');
     const sent = server({ rechecks: list(row()), 'rechecks/filters': FILTERS });
     show(<RechecksPage />);
-    fireEvent.click(await screen.findByRole('button', { name: 'Move or hold Frost fan 12' }));
+    fireEvent.click(await screen.findByRole('button', { name: 'Reschedule Frost fan 12' }));
     const go = () => screen.getByRole('button', { name: 'Hold it back' });
     fireEvent.change(screen.getByLabelText('What of Frost fan 12'), { target: { value: 'on-hold' } });
     expect(go()).toHaveProperty('disabled', true);
@@ -125,8 +125,8 @@ describe('the rechecks page', () => {
       'rechecks/filters': FILTERS,
     });
     show(<RechecksPage />);
-    await waitFor(() => expect(screen.getByRole('article').textContent).toContain('held back'));
-    fireEvent.click(await screen.findByRole('button', { name: 'Move or hold Frost fan 12' }));
+    await waitFor(() => expect(screen.getByRole('article').textContent).toContain('on hold'));
+    fireEvent.click(await screen.findByRole('button', { name: 'Reschedule Frost fan 12' }));
     const choices = within(screen.getByLabelText('What of Frost fan 12')).getAllByRole('option');
     expect(choices.map(({ textContent }) => textContent)).toEqual([
       ...['Move it to a day', 'Let it go again', 'Drop it for the next'],
@@ -221,11 +221,11 @@ describe('what is forecast of a recheck', () => {
       ],
     };
     const { container } = show(<WhatIsForecast recheck={recheck} engine={build().engine} />);
-    expect(container.textContent).toMatch(/Sooner by its forecast: the plan would look at \d+/);
+    expect(container.textContent).toMatch(/Sooner by its forecast: the plan alone would check at \d+/);
     expect(container.textContent).toContain('1E may be tight by then, 31 %');
     expect(container.textContent).not.toContain('2E');
     expect(container.textContent).toContain('3E moves looser than its neighbours: look for the lobe');
-    expect(container.textContent).toContain('held back, by Osk Velland, 1 Jan 2031: It is harvest');
+    expect(container.textContent).toContain('on hold, by Osk Velland, 1 Jan 2031: It is harvest');
   });
 });
 
@@ -265,7 +265,7 @@ describe('the lash trend of an engine', () => {
     expect(odd.getAttribute('data-point')).toBe('3E');
     expect(screen.getByRole('table', { name: /^3E, limits/ }).textContent).toContain('300');
     expect(
-      screen.getByText(/a stated default, which moves no date, for the shop knows only 2 such points/),
+      screen.getByText(/a default, which moves no date; this shop has measured only 2 such points/),
     ).toBeTruthy();
     // it is walked by arrow keys, as a head is
     fireEvent.keyDown(odd, { key: 'ArrowRight' });
@@ -381,9 +381,9 @@ describe('the morning', () => {
     const part = await screen.findByRole('region', { name: 'This morning' });
     expect(part.textContent).toContain('waits for parts: ordered: by post');
     expect(part.textContent).toContain('one letter could not be sent yet');
-    expect(part.textContent).toContain('2 lines of the feed cannot be as they stand');
+    expect(part.textContent).toContain('2 lines of the meter feed need an answer');
     expect(part.textContent).toContain('Osk Velland, 1 Jan 2031Edgeris signed off');
-    fireEvent.click(screen.getByRole('button', { name: 'I have seen it' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Mark as read' }));
     await waitFor(() => expect(sent.map(([path]) => path)).toEqual(['morning/looked']));
   });
 

@@ -89,14 +89,14 @@ describe('turning a screw', () => {
     await feels([]);
     show(form(build({}, SCREW)));
     const dial = screen.getByRole('img', { name: /^loosen/ });
-    expect(dial.getAttribute('aria-label')).toBe('loosen 50°, against the clock');
-    expect(screen.getByText('Against the clock, as you look at its head.')).toBeTruthy();
+    expect(dial.getAttribute('aria-label')).toBe('loosen 50°, anticlockwise');
+    expect(screen.getByText('Anticlockwise, looking at its head.')).toBeTruthy();
     const said = screen.getByText(/set it with/).textContent;
     expect(said).toBe('set it with 0.25 mm; 0.28 mm must not go');
     cleanup();
     show(form(build({}, NUT), [0.4, 0.42]));
     expect(screen.getByRole('img', { name: /^tighten/ }).querySelectorAll('polygon')).toHaveLength(2);
-    expect(screen.getByText('With the clock, as you look at its head.')).toBeTruthy();
+    expect(screen.getByText('Clockwise, looking at its head.')).toBeTruthy();
   });
 
   it('sets off what this person’s locking does, once six pairs say so, and says from how many', async () => {
@@ -104,14 +104,14 @@ describe('turning a screw', () => {
     await owns([0.2, 0.22, 0.25, 0.28]);
     await feels([{ ...LOCKED, count: 3, mean: 0.03, sd: 0.01, use: 0 }]);
     show(form(build({}, SCREW)));
-    expect(screen.getByText(/Your locking opens it by 0.030?\smm ± 0.010?\smm, from 3 pairs/)).toBeTruthy();
+    expect(screen.getByText(/When you lock it, it opens by 0.030?\smm ± 0.010?\smm, from 3 pairs/)).toBeTruthy();
     expect(screen.getByRole('img', { name: /^loosen 50°/ })).toBeTruthy();
     cleanup();
     // on another thread it was learned of another adjuster, and says nothing here
     const learned = { count: 8, mean: 0.03, sd: 0.01, use: 0.03 };
     await feels([{ ...LOCKED, adjuster: 'screw 0.75 lock-nut 1.000', pitch: 0.75, ...learned }]);
     show(form(build({}, SCREW), [0.1, 0.12], { beforeLock: true }));
-    expect(screen.queryByText(/Your locking/)).toBeNull();
+    expect(screen.queryByText(/When you lock/)).toBeNull();
     cleanup();
     await feels([{ ...LOCKED, ...learned }]);
     // of a gap read with its nut tight the shift is in the reading already

@@ -377,7 +377,7 @@ describe('a plan as it is worked off', () => {
     const view = engine({ '1I': [0.14, 0.15], '2I': [0.1, 0.11] }, { '1I': 2.5, '2I': 2 });
     const moves = await shown(drawerOf({ '2.4': 1 }), view);
     expect(moves.textContent).toMatch(/1I2\.502\.40the drawer/);
-    expect(screen.getByText(/2I: no piece made or at hand brings it in\. It would take 1\.855/)).toBeTruthy();
+    expect(screen.getByText(/2I: no piece made or at hand brings it into spec\. It would take 1\.855/)).toBeTruthy();
     // what is in stays in where nothing is brought in
     expect(screen.getByText(/Left over/).parentElement!.textContent).not.toContain('2.00');
     fireEvent.click(screen.getByRole('button', { name: '1I: fitted' }));
@@ -542,7 +542,7 @@ describe('one’s own feel', () => {
   };
   it('is said with how many looks it comes from, and what a plan keeps by it', async () => {
     expect(await said({ count: 12, sd: 0.004, bias: -0.006, guard: 0.008, locks: [] })).toBe(
-      'Your feelFrom 12 second looks, blind: you feel the same gap again to ±0.004 mm, and 0.006 mm wider than who looked first. A plan of yours keeps 0.008 mm inside every band.',
+      'Your feelFrom 12 blind second readings: you repeat a gap to ±0.004 mm, and 0.006 mm wider than whoever read it first. A plan of yours keeps 0.008 mm inside every band.',
     );
   });
   it('is not known before there was a look, nor reckoned with before there were ten', async () => {
@@ -551,7 +551,7 @@ describe('one’s own feel', () => {
     );
     cleanup();
     expect(await said({ count: 3, sd: 0.01, bias: 0, guard: 0.004, locks: [] })).toContain(
-      'until there are ten such looks.',
+      'until there are ten such readings.',
     );
   });
 });

@@ -15,26 +15,26 @@ describe('the shop’s band round one figure', () => {
   it('begins with the usual one, and is sent whole', () => {
     const sent = vi.fn(() => Promise.resolve({}));
     show(<SingleRuleForm rule={null} onSend={sent} />);
-    expect(screen.getByText(/Nothing is said here: 0\.02\smm to either side/)).toBeTruthy();
-    expect(screen.queryByRole('button', { name: 'Go by the usual one' })).toBeNull();
-    type(/^under these/, '0.01');
-    type(/^over these/, '0.03');
-    type(/^under greater/, '0,03');
-    type(/^over greater/, '2 thou');
-    fireEvent.click(screen.getByRole('button', { name: 'Lay this band' }));
+    expect(screen.getByText(/The usual band: 0\.02\smm either side/)).toBeTruthy();
+    expect(screen.queryByRole('button', { name: 'Use the usual band' })).toBeNull();
+    type(/^Small: minus/, '0.01');
+    type(/^Small: plus/, '0.03');
+    type(/^Larger: minus/, '0,03');
+    type(/^Larger: plus/, '2 thou');
+    fireEvent.click(screen.getByRole('button', { name: 'Save this band' }));
     expect(sent).toHaveBeenCalledExactlyOnceWith({ ...RULE, over: { below: 0.03, above: 0.0508 } });
   });
 
   it('is not sent where a figure is none, or would be another limit; and is given up at a word', () => {
     const sent = vi.fn(() => Promise.resolve({}));
     show(<SingleRuleForm rule={RULE} onSend={sent} />);
-    type(/^under these/, '0.3');
-    type(/^over greater/, 'wide');
-    fireEvent.click(screen.getByRole('button', { name: 'Lay this band' }));
+    type(/^Small: minus/, '0.3');
+    type(/^Larger: plus/, 'wide');
+    fireEvent.click(screen.getByRole('button', { name: 'Save this band' }));
     expect(sent).not.toHaveBeenCalled();
     expect(screen.getByText('From 0 to 0.10 mm.')).toBeTruthy();
     expect(screen.getByText('From 0 to 0.20 mm.')).toBeTruthy();
-    fireEvent.click(screen.getByRole('button', { name: 'Go by the usual one' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Use the usual band' }));
     expect(sent).toHaveBeenCalledExactlyOnceWith(null);
   });
 });

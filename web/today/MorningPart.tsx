@@ -15,7 +15,7 @@ const WAITS: Readonly<Record<WaitsFor, string>> = {
   device: 'an answer on the device it was written on',
 };
 
-/** What waits for what, and what changed since this person last looked. It comes after the rest of the page is there. */
+/** Waiting for, and what changed since this person last looked. It comes after the rest of the page is there. */
 export default function MorningPart() {
   const { data } = useMorningQuery(undefined, { refetchOnMountOrArgChange: true });
   const times = useShopTimes();
@@ -28,16 +28,16 @@ export default function MorningPart() {
     <section className="today-morning" aria-label="This morning">
       {waiting && (
         <div>
-          <PartHeading>What waits for what</PartHeading>
+          <PartHeading>Waiting for</PartHeading>
           <ul>
             {data.questions > 0 && (
               <li>
                 <Link to="/usage" className="zl-row today-build">
                   <b>Meters</b>
                   <span>
-                    {data.questions === 1 ? 'one line' : `${data.questions} lines`} of the feed cannot be as{' '}
-                    {data.questions === 1 ? 'it stands' : 'they stand'}: say what{' '}
-                    {data.questions === 1 ? 'it is' : 'they are'}
+                    {data.questions === 1
+                      ? 'one line of the meter feed needs an answer'
+                      : `${data.questions} lines of the meter feed need an answer`}
                   </span>
                 </Link>
               </li>
@@ -91,7 +91,7 @@ export default function MorningPart() {
             </section>
           ))}
           <button type="button" className="today-seen" disabled={isLoading} onClick={() => void looked()}>
-            I have seen it
+            Mark as read
           </button>
         </div>
       )}
@@ -128,7 +128,7 @@ function Row({ engine, path, children }: RowProps) {
         <span>{children}</span>
       </div>
       <Link to={path} className="zl-tool" aria-describedby={id}>
-        Look
+        Open
       </Link>
     </div>
   );

@@ -29,7 +29,7 @@ export function FromMeters() {
       {mayWork && data.feed && (
         <Flex gap="3" alignItems="center" marginTop="2">
           <Button loading={isLoading} onClick={() => void take()}>
-            Look at the meter feed now
+            Read the meter feed now
           </Button>
           {taken && (
             <Box role="status">
@@ -57,7 +57,7 @@ function Question({ question, enabled }: { readonly question: MeterQuestion; rea
     >
       {usage === null ? (
         <>
-          The meter feed sent a line that is none, <ShopTime at={at} />:{' '}
+          The meter feed sent a line that cannot be read, <ShopTime at={at} />:{' '}
           <Box as="code" overflowWrap="anywhere">
             {line}
           </Box>
@@ -87,7 +87,7 @@ function Question({ question, enabled }: { readonly question: MeterQuestion; rea
                 A new meter was fitted
               </Button>
               <Box width="200px">
-                <Labelled label="Or right, because">
+                <Labelled label="Or the figure is right, because">
                   <Input maxLength={200} value={reason} onChange={({ target }) => setReason(target.value)} />
                 </Labelled>
               </Box>
@@ -101,7 +101,7 @@ function Question({ question, enabled }: { readonly question: MeterQuestion; rea
             </>
           )}
           <Button variant="plain" onClick={() => void answer({ id, is: 'left' })}>
-            Leave it out
+            Ignore it
           </Button>
         </Flex>
       )}

@@ -98,7 +98,7 @@ export function WearSheetWork({ build }: { readonly build: BuildView }) {
           aria-selected={page === 'summary'}
           onClick={() => setPage('summary')}
         >
-          Comes to {bad > 0 && <small>{bad} to look to</small>}
+          Result {bad > 0 && <small>{bad} to see to</small>}
         </button>
       </div>
       {page === 'summary' ? (

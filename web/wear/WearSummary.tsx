@@ -40,7 +40,7 @@ export const WearSummary = memo(function WearSummary({ build, fates, work }: Pro
           <thead>
             <Box as="tr" borderBottom="1px solid" borderColor="ink">
               <th scope="col">Part</th>
-              <th scope="col">Comes to</th>
+              <th scope="col">Result</th>
               <th scope="col">Why</th>
               <th scope="col">
                 <Box as="span" srOnly>
