@@ -2,6 +2,7 @@ import { expect, test } from './test.ts';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { readFile } from 'node:fs/promises';
 import { allSent, changeHands, onHead, openEngine, signIn, tickEverything } from './bench.ts';
+import { readPdf } from '../server/test/pdf.ts';
 import { withHeadOpen } from './onTheStand.ts';
 
 test('a round from paper proves an engine, which is not signed off while a bolt is missing, and its papers are printed', async ({
@@ -60,6 +61,13 @@ test('a round from paper proves an engine, which is not signed off while a bolt 
     expect([answer.status(), answer.headers()['content-type']], name).toEqual([200, 'application/pdf']);
     expect((await answer.body()).subarray(0, 5).toString()).toBe('%PDF-');
   }
+  // the page itself on paper: every point with its figures, and no form that nobody filled in
+  const { text, pages } = await readPdf(await page.pdf({ format: 'A4' }));
+  for (const key of ['1I', '1E', '2I', '2E', '3I', '3E', '4I', '4E'])
+    expect(text).toMatch(new RegExp(`${key}[^]*?0\\.[23]4–0\\.[23]6`));
+  for (const form of ['Figure', 'Abandon', 'Measured by', 'Stop 1'])
+    expect(text, `${form} is a form`).not.toContain(form);
+  expect(pages).toBeLessThan(4);
 });
 
 test('an engine’s record is written out, is known again where it is here, and a spoilt one changes nothing', async ({

@@ -12,6 +12,7 @@ export function Tick({ label, aside, ...box }: Props) {
   return (
     <Box
       as="label"
+      className="tick"
       display="flex"
       gap="3"
       alignItems="center"

@@ -1,7 +1,10 @@
 import { createSystem, defaultBaseConfig, defineConfig, defineRecipe } from '@chakra-ui/react';
 
+/** Pixels of a browser’s own text, where nobody made it larger: by it everything grows that is read. */
+const BROWSER = 16;
+
 /** Text sizes: nothing below 14 px, because it is read at arm's length in daylight. */
-const SIZES = { xs: '14px', sm: '15px', md: '16px', lg: '19px', xl: '24px', '2xl': '31px' };
+const SIZES = { xs: 14, sm: 15, md: 16, lg: 19, xl: 24, '2xl': 31 };
 
 /** Steps of white space, in units of 4 px. */
 const SPACES = [0, 0.5, 1, 1.5, 2, 2.5, 3, 4, 5, 6, 8];
@@ -71,7 +74,7 @@ const input = defineRecipe({
 const config = defineConfig({
   cssVarsPrefix: 'zl',
   theme: {
-    breakpoints: { md: '720px', lg: '1100px' },
+    breakpoints: { md: `${720 / BROWSER}em`, lg: `${1100 / BROWSER}em` },
     tokens: {
       spacing: Object.fromEntries(SPACES.map((step) => [String(step), { value: `${step * 4}px` }])),
       fonts: {
@@ -79,7 +82,9 @@ const config = defineConfig({
         heading: { value: FACE },
         mono: { value: "'JetBrains Mono Variable', 'DejaVu Sans Mono', monospace" },
       },
-      fontSizes: Object.fromEntries(Object.entries(SIZES).map(([key, value]) => [key, { value }])),
+      fontSizes: Object.fromEntries(
+        Object.entries(SIZES).map(([key, px]) => [key, { value: `${px / BROWSER}rem` }]),
+      ),
     },
     semanticTokens: {
       colors: {

@@ -31,7 +31,7 @@ export const GoBack = memo(function GoBack({ state, busy, onGo }: Props) {
   if (to === undefined) return null;
   const undone = undoneBy(state, to);
   return (
-    <Box borderTop="1px solid" borderColor="hairline" marginTop="3" paddingTop="2">
+    <Box className="not-on-paper" borderTop="1px solid" borderColor="hairline" marginTop="3" paddingTop="2">
       <Flex gap="2" alignItems="flex-end" flexWrap="wrap">
         {earlier.length > 1 && (
           <Box width="190px">

@@ -74,7 +74,7 @@ function StageDot({ place, number }: { readonly place: Place; readonly number: n
       display="inline-grid"
       placeItems="center"
       width="26px"
-      height="26px"
+      height="1.625rem"
       flexShrink={0}
       border="1px solid"
       borderColor={shown(place) ? 'ink' : 'hairline'}

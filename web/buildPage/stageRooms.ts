@@ -1,3 +1,4 @@
+import { ProofTable } from '../signoff/ProofTable.tsx';
 import type { StageKey } from '@zero-lash/core/builds';
 import { lazy, type ComponentType } from 'react';
 import type { BuildView } from '../builds/buildView.ts';
@@ -30,7 +31,6 @@ const BudgetPanel = lazy(async () => ({
 const Closing = lazy(async () => ({ default: (await import('./Closing.tsx')).Closing }));
 const SignOff = lazy(async () => ({ default: (await import('../signoff/SignOff.tsx')).SignOff }));
 const Rechecks = lazy(async () => ({ default: (await import('../rechecks/Rechecks.tsx')).Rechecks }));
-const ProofTable = lazy(async () => ({ default: (await import('../signoff/ProofTable.tsx')).ProofTable }));
 const LetStand = lazy(async () => ({ default: (await import('../signoff/LetStand.tsx')).LetStand }));
 const SetPanel = lazy(async () => ({ default: (await import('../setting/SetPanel.tsx')).SetPanel }));
 const AboveSetting = lazy(async () => ({

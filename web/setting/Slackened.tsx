@@ -15,7 +15,7 @@ export const Slackened = memo(function Slackened({ build }: { readonly build: Bu
   const enabled = mayWork && !build.closedAt && stageOf(build.stage).sets;
   const held = camsPositionOpen(build);
   return (
-    <fieldset>
+    <fieldset className="ticks">
       <chakra.legend fontWeight="650">Slackened or taken out as well</chakra.legend>
       <Box fontSize="sm" color="faded">
         What is ticked here lies differently: every gap under it is proved again.
