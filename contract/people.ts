@@ -10,9 +10,12 @@ export type PersonRole = z.infer<typeof personRole>;
 /** Characters that a passphrase has at least. */
 export const LEAST_PASSPHRASE = 10;
 
+/** As long as a passphrase may be. */
+export const PASSPHRASE_MOST = 200;
+
 const passphrase = written
   .min(LEAST_PASSPHRASE, { error: `a passphrase has at least ${LEAST_PASSPHRASE} characters` })
-  .max(200, { error: 'a passphrase has at most 200 characters' });
+  .max(PASSPHRASE_MOST, { error: `a passphrase has at most ${PASSPHRASE_MOST} characters` });
 
 export const person = z.object({
   id,
@@ -43,7 +46,7 @@ export type PersonChange = z.infer<typeof personChange>;
 export const ownPassphrase = z.object({ currentPassphrase: written.min(1).max(200), passphrase });
 export type OwnPassphrase = z.infer<typeof ownPassphrase>;
 
-export const signIn = z.object({ name: line(60), passphrase: written.min(1).max(200) });
+export const signIn = z.object({ name: line(60), passphrase: written.min(1).max(PASSPHRASE_MOST) });
 export type SignIn = z.infer<typeof signIn>;
 
 const clockTime = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, { error: 'a time of day, such as 19:00' });

@@ -4,9 +4,12 @@ import { engineChange, type EngineChange, type EngineView } from '@zero-lash/con
 import { problemFrom } from '../app/api.ts';
 import { Labelled } from '../app/Labelled.tsx';
 import { useKeptForm } from '../app/useKeptForm.ts';
+import { lengthsOf } from '../app/lengthsOf.ts';
 import { sentence } from '../app/sentence.ts';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useChangeEngineMutation } from './endpoints.ts';
+
+const LENGTHS = lengthsOf(engineChange);
 
 const said = (message: string | undefined) => message && sentence(message);
 
@@ -62,7 +65,7 @@ export function EditEngine({ engine, onDone }: { readonly engine: EngineView; re
                 theirs && theirs[field] !== getValues(field) ? `now: ${theirs[field] || 'empty'}` : undefined
               }
             >
-              <Input {...register(field)} />
+              <Input {...register(field)} maxLength={LENGTHS[field]} />
             </Labelled>
           ))}
         </Box>

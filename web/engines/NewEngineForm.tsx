@@ -7,10 +7,13 @@ import { runningTyped } from '../app/figures.ts';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { useKeptForm } from '../app/useKeptForm.ts';
 import { Empty, PartHeading } from '../app/Page.tsx';
+import { lengthsOf } from '../app/lengthsOf.ts';
 import { sentence } from '../app/sentence.ts';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { useSheetsQuery } from '../sheets/endpoints.ts';
 import { useAddEngineMutation } from './endpoints.ts';
+
+const LENGTHS = lengthsOf(newEngine);
 
 const isTooBig = ({ type }: { readonly type?: unknown }) => type === 'too_big';
 
@@ -49,7 +52,7 @@ export function NewEngineForm({ onDone }: { readonly onDone: () => void }) {
               errors.name && (isTooBig(errors.name) ? sentence(errors.name.message!) : 'Give it a name.')
             }
           >
-            <Input autoFocus {...register('name')} />
+            <Input autoFocus {...register('name')} maxLength={LENGTHS.name} />
           </Labelled>
           <Labelled
             label="Pattern and spec sheet"
@@ -72,20 +75,24 @@ export function NewEngineForm({ onDone }: { readonly onDone: () => void }) {
                 (isTooBig(errors.usage) ? sentence(errors.usage.message!) : 'A number, 0 for a new engine.')
               }
             >
-              <Input inputMode="decimal" {...register('usage', { setValueAs: runningTyped })} />
+              <Input
+                inputMode="decimal"
+                {...register('usage', { setValueAs: runningTyped })}
+                maxLength={12}
+              />
             </Labelled>
           )}
           <Labelled label="Serial" error={errors.serial?.message && sentence(errors.serial.message)}>
-            <Input {...register('serial')} />
+            <Input {...register('serial')} maxLength={LENGTHS.serial} />
           </Labelled>
           <Labelled label="Owner" error={errors.owner?.message && sentence(errors.owner.message)}>
-            <Input {...register('owner')} />
+            <Input {...register('owner')} maxLength={LENGTHS.owner} />
           </Labelled>
           <Labelled label="What it drives" error={errors.duty?.message && sentence(errors.duty.message)}>
-            <Input {...register('duty')} />
+            <Input {...register('duty')} maxLength={LENGTHS.duty} />
           </Labelled>
           <Labelled label="Where it stands" error={errors.place?.message && sentence(errors.place.message)}>
-            <Input {...register('place')} />
+            <Input {...register('place')} maxLength={LENGTHS.place} />
           </Labelled>
         </Box>
         <ProblemNote error={error} />

@@ -102,6 +102,7 @@ export function HeadWorkForm({ buildId, pattern, onPlan }: Props) {
           <Labelled label={`How deep, ${unit}`}>
             <Input
               value={depth}
+              maxLength={12}
               inputMode="decimal"
               onChange={({ target }) => {
                 setDepth(target.value);
@@ -126,7 +127,12 @@ export function HeadWorkForm({ buildId, pattern, onPlan }: Props) {
         {cuts && across && (
           <Box width="90px">
             <Labelled label="Angle, °">
-              <Input value={angle} inputMode="decimal" onChange={({ target }) => setAngle(target.value)} />
+              <Input
+                value={angle}
+                maxLength={12}
+                inputMode="decimal"
+                onChange={({ target }) => setAngle(target.value)}
+              />
             </Labelled>
           </Box>
         )}

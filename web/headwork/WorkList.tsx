@@ -135,6 +135,7 @@ function Depth({ label, mm, unit, onDepth }: DepthProps) {
       aria-invalid={wrong || undefined}
       value={text}
       width="100px"
+      maxLength={12}
       inputMode="decimal"
       onChange={({ target }) => setTyped(target.value)}
       onBlur={commit}

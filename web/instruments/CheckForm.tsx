@@ -57,12 +57,22 @@ export function CheckForm({
       <Flex gap="3" alignItems="flex-end" flexWrap="wrap" paddingY="2">
         <Box width="130px">
           <Labelled label={asked.block}>
-            <Input value={block} inputMode="decimal" onChange={(event) => setBlock(event.target.value)} />
+            <Input
+              value={block}
+              maxLength={20}
+              inputMode="decimal"
+              onChange={(event) => setBlock(event.target.value)}
+            />
           </Labelled>
         </Box>
         <Box width="130px">
           <Labelled label={asked.found}>
-            <Input value={found} inputMode="decimal" onChange={(event) => setFound(event.target.value)} />
+            <Input
+              value={found}
+              maxLength={20}
+              inputMode="decimal"
+              onChange={(event) => setFound(event.target.value)}
+            />
           </Labelled>
         </Box>
         <Box width="170px">

@@ -236,6 +236,7 @@ export function InstrumentForm({ instrument, onDone }: Props) {
               >
                 <Input
                   value={values.torqueFrom}
+                  maxLength={20}
                   inputMode="decimal"
                   onChange={(event) => set({ torqueFrom: event.target.value })}
                 />
@@ -243,6 +244,7 @@ export function InstrumentForm({ instrument, onDone }: Props) {
               <Labelled label={`To, ${torqueUnit}`} error={fieldError('torque.to')}>
                 <Input
                   value={values.torqueTo}
+                  maxLength={20}
                   inputMode="decimal"
                   onChange={(event) => set({ torqueTo: event.target.value })}
                 />
@@ -259,6 +261,7 @@ export function InstrumentForm({ instrument, onDone }: Props) {
           >
             <Input
               value={values.uncertainty}
+              maxLength={20}
               inputMode="decimal"
               onChange={(event) => set({ uncertainty: event.target.value })}
             />
@@ -272,7 +275,11 @@ export function InstrumentForm({ instrument, onDone }: Props) {
           </Labelled>
           {values.kind === 'digital-gauge' && (
             <Labelled label="Listens at" error={fieldError('address')}>
-              <Input value={values.address} onChange={(event) => set({ address: event.target.value })} />
+              <Input
+                value={values.address}
+                maxLength={80}
+                onChange={(event) => set({ address: event.target.value })}
+              />
             </Labelled>
           )}
           {isSet && (
@@ -284,6 +291,7 @@ export function InstrumentForm({ instrument, onDone }: Props) {
               >
                 <TextArea
                   rows={2}
+                  maxLength={2000}
                   value={values.blades}
                   onChange={(event) => set({ blades: event.target.value })}
                 />
@@ -323,14 +331,22 @@ export function InstrumentForm({ instrument, onDone }: Props) {
                 hint={`${USUAL[values.unit].is}: gaps go by what a blade is`}
                 error={fieldError('measured')}
               >
-                <Input value={values.measured} onChange={(event) => set({ measured: event.target.value })} />
+                <Input
+                  value={values.measured}
+                  maxLength={600}
+                  onChange={(event) => set({ measured: event.target.value })}
+                />
               </Labelled>
               <Labelled
                 label="With a worn tip"
                 hint="They feel thicker than they are, and are not offered"
                 error={fieldError('worn')}
               >
-                <Input value={values.worn} onChange={(event) => set({ worn: event.target.value })} />
+                <Input
+                  value={values.worn}
+                  maxLength={600}
+                  onChange={(event) => set({ worn: event.target.value })}
+                />
               </Labelled>
             </Box>
           )}

@@ -44,6 +44,7 @@ export function SimulatedGaugePanel({ gauge }: { readonly gauge: string }) {
           <Labelled key={name} label={label}>
             <Input
               value={nature[name]}
+              maxLength={12}
               inputMode="decimal"
               onChange={(event) => dispatch(natureTold({ [name]: event.target.value }))}
             />

@@ -9,9 +9,9 @@ import {
 } from '@zero-lash/core/measuring';
 import type { Step } from '@zero-lash/core/sheets';
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
-import { useLengths } from '../app/lengths.ts';
+import { useLengths, useUnit } from '../app/lengths.ts';
 import { useShortcut } from '../app/useShortcut.ts';
-import { shortcutsToggled } from '../app/preferences.ts';
+import { shortcutsToggled, unitChosen } from '../app/preferences.ts';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
 import { draftKey, draftTyped } from '../app/drafts.ts';
 import { Keypad } from './Keypad.tsx';
@@ -72,6 +72,7 @@ export function TypedEntry(props: Props) {
   }, [point.key]);
 
   // whatever was clicked last, a figure that is typed goes here
+  const pageUnit = useUnit();
   useShortcut('*', ({ key: pressed }) => void (FIGURE.test(pressed) && input.current?.focus()));
 
   const meant = (reading: Reading) => asRead(reading, asIndicator, bench.indicator);
@@ -130,6 +131,10 @@ export function TypedEntry(props: Props) {
       onArrive();
       return true;
     }
+    if (shortcuts && empty && pressed.toLowerCase() === 'u') {
+      dispatch(unitChosen(pageUnit === 'mm' ? 'thou' : 'mm'));
+      return true;
+    }
     if (pressed === 'Escape') {
       type('');
       return true;
@@ -145,7 +150,8 @@ export function TypedEntry(props: Props) {
     }
     const thickness = empty && work.held.length > 0 ? `${heldThickness(work.held)}mm` : text;
     const one = parseTry(thickness, pressed, unit);
-    if (!one) return false;
+    // neither begins an entry: with no blade in the hand, and none that would settle it, they say nothing
+    if (!one) return empty && /^[dn]$/i.test(pressed);
     put([one]);
     return true;
   }

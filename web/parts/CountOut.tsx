@@ -336,7 +336,12 @@ function AddLine({ group, work }: { readonly group: LedgerGroup; readonly work: 
       </Box>
       <Box width="90px">
         <Labelled label="Count" error={understood ? undefined : 'A whole number.'}>
-          <Input value={count} inputMode="numeric" onChange={({ target }) => setCount(target.value)} />
+          <Input
+            value={count}
+            maxLength={3}
+            inputMode="numeric"
+            onChange={({ target }) => setCount(target.value)}
+          />
         </Labelled>
       </Box>
       <Button type="submit" disabled={name.trim() === ''}>

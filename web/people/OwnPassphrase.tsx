@@ -1,6 +1,6 @@
 import { Box, Button, Input } from '@chakra-ui/react';
 import { zodResolver } from '@hookform/resolvers/zod';
-import { ownPassphrase } from '@zero-lash/contract/people';
+import { PASSPHRASE_MOST, ownPassphrase } from '@zero-lash/contract/people';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { z } from 'zod';
@@ -40,20 +40,35 @@ export function OwnPassphrase() {
           label="Passphrase you have now"
           error={errors.currentPassphrase && 'Give the one you signed in with.'}
         >
-          <Input type="password" autoComplete="current-password" {...register('currentPassphrase')} />
+          <Input
+            type="password"
+            maxLength={PASSPHRASE_MOST}
+            autoComplete="current-password"
+            {...register('currentPassphrase')}
+          />
         </Labelled>
         <Labelled
           label="New passphrase"
           hint={PASSPHRASE_RULE}
           error={errors.passphrase?.message && sentence(errors.passphrase.message)}
         >
-          <Input type="password" autoComplete="new-password" {...register('passphrase')} />
+          <Input
+            type="password"
+            maxLength={PASSPHRASE_MOST}
+            autoComplete="new-password"
+            {...register('passphrase')}
+          />
         </Labelled>
         <Labelled
           label="New passphrase, once more"
           error={errors.again?.message && sentence(errors.again.message)}
         >
-          <Input type="password" autoComplete="new-password" {...register('again')} />
+          <Input
+            type="password"
+            maxLength={PASSPHRASE_MOST}
+            autoComplete="new-password"
+            {...register('again')}
+          />
         </Labelled>
         <ProblemNote error={error} />
         {done && (

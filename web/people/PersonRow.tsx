@@ -1,3 +1,4 @@
+import { PASSPHRASE_MOST } from '@zero-lash/contract/people';
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { Person, PersonRole } from '@zero-lash/contract/people';
 import { useState, type FormEvent } from 'react';
@@ -91,6 +92,7 @@ export function PersonRow({ person }: { readonly person: Person }) {
               <Labelled label="New passphrase, or empty to keep the old one" hint={PASSPHRASE_RULE}>
                 <Input
                   type="password"
+                  maxLength={PASSPHRASE_MOST}
                   autoComplete="new-password"
                   value={passphrase}
                   onChange={(event) => setPassphrase(event.target.value)}

@@ -1,6 +1,6 @@
 import { Box, Button, Input } from '@chakra-ui/react';
 import { zodResolver } from '@hookform/resolvers/zod';
-import { newPerson, type NewPerson } from '@zero-lash/contract/people';
+import { PASSPHRASE_MOST, newPerson, type NewPerson } from '@zero-lash/contract/people';
 import { useForm } from 'react-hook-form';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { Empty, Page, PartHeading } from '../app/Page.tsx';
@@ -80,7 +80,7 @@ function AddPerson() {
       >
         <Box display="grid" gap="3">
           <Labelled label="Name" error={formState.errors.name && 'Give a name.'}>
-            <Input autoComplete="off" {...register('name')} />
+            <Input autoComplete="off" maxLength={60} {...register('name')} />
           </Labelled>
           <Labelled label="Role">
             <Select {...register('role')}>
@@ -96,7 +96,12 @@ function AddPerson() {
             hint={PASSPHRASE_RULE}
             error={formState.errors.passphrase?.message && sentence(formState.errors.passphrase.message)}
           >
-            <Input type="password" autoComplete="new-password" {...register('passphrase')} />
+            <Input
+              type="password"
+              maxLength={PASSPHRASE_MOST}
+              autoComplete="new-password"
+              {...register('passphrase')}
+            />
           </Labelled>
           <ProblemNote error={error} />
           <Button type="submit" loading={isLoading}>

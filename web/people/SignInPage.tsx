@@ -1,6 +1,6 @@
 import { Box, Button, Heading, Input } from '@chakra-ui/react';
 import { zodResolver } from '@hookform/resolvers/zod';
-import { signIn, type SignIn } from '@zero-lash/contract/people';
+import { PASSPHRASE_MOST, signIn, type SignIn } from '@zero-lash/contract/people';
 import { useForm } from 'react-hook-form';
 import { Navigate, useLocation } from 'react-router';
 import { Labelled } from '../app/Labelled.tsx';
@@ -43,10 +43,15 @@ export default function SignInPage() {
         <form onSubmit={handleSubmit((values) => send(values))} noValidate>
           <Box display="grid" gap="4">
             <Labelled label="Name" error={formState.errors.name && 'Type your name.'}>
-              <Input autoComplete="username" autoFocus {...register('name')} />
+              <Input autoComplete="username" autoFocus maxLength={60} {...register('name')} />
             </Labelled>
             <Labelled label="Passphrase" error={formState.errors.passphrase && 'Type your passphrase.'}>
-              <Input type="password" autoComplete="current-password" {...register('passphrase')} />
+              <Input
+                type="password"
+                maxLength={PASSPHRASE_MOST}
+                autoComplete="current-password"
+                {...register('passphrase')}
+              />
             </Labelled>
             <ProblemNote error={error} />
             <Button type="submit" variant="solid" loading={isLoading}>

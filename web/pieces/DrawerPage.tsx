@@ -270,13 +270,19 @@ function PriceForm({ system }: { readonly system: DrawerSystem }) {
     >
       <Box width="140px">
         <Labelled label="Price of one" error={wrong.price}>
-          <Input value={price} inputMode="decimal" onChange={({ target }) => type('price', target.value)} />
+          <Input
+            value={price}
+            maxLength={12}
+            inputMode="decimal"
+            onChange={({ target }) => type('price', target.value)}
+          />
         </Labelled>
       </Box>
       <Box width="200px">
         <Labelled label="Of each size at least" error={wrong.reorder}>
           <Input
             value={reorder}
+            maxLength={4}
             inputMode="numeric"
             onChange={({ target }) => type('reorder', target.value)}
           />

@@ -2,8 +2,10 @@ import { Box, Button, Input } from '@chakra-ui/react';
 import { Plus } from 'lucide-react';
 import { useState, type ChangeEvent, type ComponentProps, type ReactElement, type ReactNode } from 'react';
 import { useFormContext, type FieldPath } from 'react-hook-form';
+import { lengthsOf } from '../app/lengthsOf.ts';
 import { Labelled, Select, TextArea } from '../app/Labelled.tsx';
 import { Tick } from '../app/Tick.tsx';
+import { newSheet } from '@zero-lash/contract/sheets';
 import type { SheetValues } from './formValues.ts';
 
 type Name = FieldPath<SheetValues>;
@@ -13,6 +15,15 @@ interface FieldProps {
   readonly label: string;
   readonly hint?: string;
 }
+
+const LENGTHS: Readonly<Record<string, number | undefined>> = lengthsOf(newSheet);
+/** Of figures, and of fields that are lists until they are read. */
+const MOST = 400;
+/** Of a chart of pieces. */
+const LONG = 20_000;
+
+/** How much may be typed into a field, by what it is called in the sheet. */
+const most = (name: string, otherwise = MOST): number => LENGTHS[name.split('.').at(-1)!] ?? otherwise;
 
 /** What the form says is wrong with a field. */
 function useError(name: Name): string | undefined {
@@ -37,6 +48,7 @@ export function TextField({
           onChange: () => error && void trigger(name),
         })}
         autoComplete="off"
+        maxLength={most(name)}
         {...rest}
       />
     </Labelled>
@@ -83,7 +95,12 @@ export function AreaField({ name, label, hint }: FieldProps) {
   const { register } = useFormContext<SheetValues>();
   return (
     <Labelled label={label} error={useError(name)} hint={hint}>
-      <TextArea {...register(name)} rows={3} autoComplete="off" />
+      <TextArea
+        {...register(name)}
+        rows={3}
+        maxLength={name.endsWith('.text') ? LONG : most(name, LONG)}
+        autoComplete="off"
+      />
     </Labelled>
   );
 }

@@ -281,6 +281,21 @@ describe('a gap that is typed', () => {
     expect(onWalk).toHaveBeenCalledOnce();
   });
 
+  it('does not take a key of the page for an entry: the unit changes, and a key with nothing to say is none', async () => {
+    await measures('steps');
+    // whether the key is left to the entry, which then shows it
+    const leaves = (pressed: string) => fireEvent.keyDown(entry(), { key: pressed });
+    expect(store.getState().preferences.unit).toBeNull();
+    expect(leaves('u')).toBe(false);
+    expect(store.getState().preferences.unit).toBe('thou');
+    expect(leaves('U')).toBe(false);
+    expect(store.getState().preferences.unit).toBe('mm');
+    expect(leaves('d')).toBe(false);
+    // what goes on from figures is an entry
+    fireEvent.change(entry(), { target: { value: '6 tho' } });
+    expect(leaves('u')).toBe(true);
+  });
+
   it('that no blade passed may rock, and is answered so', async () => {
     // a piece is chosen by the figure: what is out is narrowed
     await measures('steps', {}, inlineSix.means);

@@ -104,7 +104,9 @@ describe('turning a screw', () => {
     await owns([0.2, 0.22, 0.25, 0.28]);
     await feels([{ ...LOCKED, count: 3, mean: 0.03, sd: 0.01, use: 0 }]);
     show(form(build({}, SCREW)));
-    expect(screen.getByText(/When you lock it, it opens by 0.030?\smm ± 0.010?\smm, from 3 pairs/)).toBeTruthy();
+    expect(
+      screen.getByText(/When you lock it, it opens by 0.030?\smm ± 0.010?\smm, from 3 pairs/),
+    ).toBeTruthy();
     expect(screen.getByRole('img', { name: /^loosen 50°/ })).toBeTruthy();
     cleanup();
     // on another thread it was learned of another adjuster, and says nothing here

@@ -377,7 +377,9 @@ describe('a plan as it is worked off', () => {
     const view = engine({ '1I': [0.14, 0.15], '2I': [0.1, 0.11] }, { '1I': 2.5, '2I': 2 });
     const moves = await shown(drawerOf({ '2.4': 1 }), view);
     expect(moves.textContent).toMatch(/1I2\.502\.40the drawer/);
-    expect(screen.getByText(/2I: no piece made or at hand brings it into spec\. It would take 1\.855/)).toBeTruthy();
+    expect(
+      screen.getByText(/2I: no piece made or at hand brings it into spec\. It would take 1\.855/),
+    ).toBeTruthy();
     // what is in stays in where nothing is brought in
     expect(screen.getByText(/Left over/).parentElement!.textContent).not.toContain('2.00');
     fireEvent.click(screen.getByRole('button', { name: '1I: fitted' }));

@@ -76,7 +76,12 @@ function Question({ question, enabled }: { readonly question: MeterQuestion; rea
             <>
               <Box width="170px">
                 <Labelled label={`The old meter stopped at${last === null ? '' : ` (last read ${last})`}`}>
-                  <Input inputMode="decimal" value={old} onChange={({ target }) => setOld(target.value)} />
+                  <Input
+                    maxLength={12}
+                    inputMode="decimal"
+                    value={old}
+                    onChange={({ target }) => setOld(target.value)}
+                  />
                 </Labelled>
               </Box>
               <Button

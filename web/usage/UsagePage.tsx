@@ -154,6 +154,7 @@ function UsageRow({ engine, typed, day, today, enabled, sent, onType }: RowProps
         {metered && (
           <Input
             aria-label={`${engine.name}, now in ${engine.usageUnit}`}
+            maxLength={12}
             inputMode="decimal"
             placeholder={engine.usageUnit}
             disabled={!enabled}
@@ -184,6 +185,7 @@ function UsageRow({ engine, typed, day, today, enabled, sent, onType }: RowProps
       <td>
         <Input
           aria-label={`${engine.name}, heat cycles in all`}
+          maxLength={12}
           inputMode="numeric"
           placeholder={engine.heatCycles > 0 ? `heat: ${engine.heatCycles}` : 'heat cycles'}
           disabled={!enabled}
@@ -277,6 +279,7 @@ function Lower({ engine, typed, onType }: Pick<RowProps, 'engine' | 'typed' | 'o
       {typed.oldMeter !== null ? (
         <Labelled label={`The old one stopped at (last read ${grouped(engine.usage)})`}>
           <Input
+            maxLength={12}
             inputMode="decimal"
             value={typed.oldMeter}
             onChange={({ target }) => onType({ oldMeter: target.value })}

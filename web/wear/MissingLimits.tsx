@@ -116,13 +116,23 @@ function LimitForm({ part, work, shown, onDone }: FormProps) {
         {two && (
           <Box width="110px">
             <Labelled label={form === 'band' ? `Least, ${name}` : `New, ${name}`}>
-              <Input value={first} inputMode="decimal" onChange={({ target }) => setFirst(target.value)} />
+              <Input
+                value={first}
+                maxLength={20}
+                inputMode="decimal"
+                onChange={({ target }) => setFirst(target.value)}
+              />
             </Labelled>
           </Box>
         )}
         <Box width="110px">
           <Labelled label={form === 'band' ? `Greatest, ${name}` : `Limit, ${name}`}>
-            <Input value={last} inputMode="decimal" onChange={({ target }) => setLast(target.value)} />
+            <Input
+              value={last}
+              maxLength={20}
+              inputMode="decimal"
+              onChange={({ target }) => setLast(target.value)}
+            />
           </Labelled>
         </Box>
         <Box flex="1" minWidth="180px">
