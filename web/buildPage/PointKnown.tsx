@@ -1,3 +1,4 @@
+import { Box } from '@chakra-ui/react';
 import type { KnownGap } from '@zero-lash/core/measuring';
 import { memo } from 'react';
 import { useLengths } from '../app/lengths.ts';
@@ -9,6 +10,8 @@ import { useTapPreview } from '../measuring/tapPreview.ts';
 interface Props {
   /** where what is tapped at the point is kept */
   readonly place: string;
+  /** what the point is called */
+  readonly name: string;
   /** null where its sheet has no limits yet */
   readonly min: number | null;
   readonly max: number | null;
@@ -18,7 +21,7 @@ interface Props {
 }
 
 /** What is known of a point's gap, drawn and in figures; what a tap just said of it is drawn before anything else is. */
-export const PointKnown = memo(function PointKnown({ place, min, max, known, state, target }: Props) {
+export const PointKnown = memo(function PointKnown({ place, name, min, max, known, state, target }: Props) {
   const { figure, interval, unit } = useLengths();
   const said = useTapPreview(place);
   const gap = said ?? known;
@@ -26,7 +29,10 @@ export const PointKnown = memo(function PointKnown({ place, min, max, known, sta
   return (
     <>
       <GapBar min={min} max={max} gap={gap} state={stands} target={target} width={300} figure={figure} />
-      <div className="point-figures" aria-live="polite">
+      <div className="point-figures" aria-live="polite" aria-atomic="true">
+        <Box as="span" srOnly>
+          {name}
+        </Box>
         <b>{gap ? interval(gap) : '–'}</b>
         <span className="point-about">{unit}</span>
         <VerdictMark state={stands} withWord size={18} />

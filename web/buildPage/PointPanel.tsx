@@ -194,6 +194,7 @@ export function PointPanel({
         </div>
         <PointKnown
           place={round ? draftKey(round.id, point.key) : ''}
+          name={bothNames(build.sheet.pattern, point.key)}
           min={limited?.min ?? null}
           max={limited?.max ?? null}
           known={gone ? null : known}

@@ -1,6 +1,6 @@
-import { Flex } from '@chakra-ui/react';
-import { memo } from 'react';
-import type { PointState } from '../drawings/states.ts';
+import { Box, Flex } from '@chakra-ui/react';
+import { memo, useState } from 'react';
+import { STATE_WORDS, type PointState } from '../drawings/states.ts';
 import { VerdictMark } from '../drawings/VerdictMark.tsx';
 
 /** How many points stand in each state, worst first. */
@@ -29,6 +29,13 @@ export const Tally = memo(function Tally({
   readonly states: Readonly<Record<string, PointState>>;
 }) {
   const all = Object.values(states);
+  const [before, setBefore] = useState(states);
+  const [last, setLast] = useState<string | null>(null);
+  if (before !== states) {
+    const changed = Object.keys(states).filter((key) => states[key] !== before[key]);
+    setBefore(states);
+    if (changed.length === 1) setLast(`${changed[0]} ${STATE_WORDS[states[changed[0]!]!]}.`);
+  }
   return (
     <Flex
       gap="4"
@@ -38,6 +45,10 @@ export const Tally = memo(function Tally({
       role="status"
       aria-label="Points so far"
     >
+      {/* who does not see the head hears which point it was */}
+      <Box as="span" srOnly>
+        {last}
+      </Box>
       {ORDER.map((state) => {
         const count = all.filter((each) => each === state).length;
         return count > 0 ? (

@@ -193,7 +193,10 @@ function UsageRow({ engine, typed, day, today, enabled, sent, onType }: RowProps
           onChange={({ target }) => onType({ cycles: target.value })}
         />
       </td>
-      <td aria-live="polite">
+      <td aria-live="polite" aria-atomic="true">
+        <Box as="span" srOnly>
+          {engine.name}
+        </Box>
         {line && 'error' in line && !odd ? (
           <small>{line.error}</small>
         ) : (
