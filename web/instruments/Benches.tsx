@@ -57,7 +57,7 @@ function BenchRow({
   return (
     <Box borderBottom="1px solid" borderColor="hairline" paddingY="2">
       <b>{bench.name}</b>
-      <Box display="grid" gap="2" gridTemplateColumns="1fr 110px">
+      <Box display="grid" gap="2" alignItems="end" gridTemplateColumns="1fr 110px">
         <Labelled label="Its blades">
           <Select
             value={bench.bladeSetId ?? ''}

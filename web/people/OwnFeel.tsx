@@ -30,7 +30,7 @@ export function OwnFeel() {
       )}
       {data.locks.map(({ means, adjuster, pitch, locking, count: pairs, mean, sd: spread, use }) => (
         <Box key={adjuster}>
-          When you lock a {means === 'screw' ? 'screw' : 'pivot nut'} ({length(pitch)} a turn,{' '}
+          When you lock a {means === 'screw' ? 'screw' : 'pivot nut'} ({pitch} mm a turn,{' '}
           {LOCKING_WORDS[locking]}) its gap {(mean ?? 0) < 0 ? 'closes' : 'opens'} by{' '}
           {micro(Math.abs(mean ?? 0))}
           {spread !== null && ` ± ${micro(spread)}`}, from {pairs} pair{pairs === 1 ? '' : 's'}
