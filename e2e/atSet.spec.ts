@@ -164,11 +164,11 @@ test('what locking adds is learned from six pairs, and set off from then on', as
   await onHead(page, '4I').click();
   await selected(page, '4I');
   await expect(
-    page.getByText(/When you lock it, it opens by .*, from 6 pairs: that much is set off/),
+    page.getByText(/When you lock it, it opens by .*, from 6 pairs: that much is allowed for/),
   ).toBeVisible();
   await expect(page.getByText(/Before locking: set it with/)).toBeVisible();
   await open(page, '/shop');
-  await expect(page.getByRole('region', { name: 'Your feel' })).toContainText(/locking.*6 pairs/);
+  await expect(page.getByRole('region', { name: 'Your feel' })).toContainText(/lock a screw.*6 pairs/);
 });
 
 test('of a twin that is drawn shut the closing side comes first, and changing it makes the opening side old', async ({

@@ -9,7 +9,7 @@ test('every stop of an in-line six, walked; a reading off its base circle is ask
   const guide = page.getByRole('region', { name: 'Where to turn' });
   await expect(guide).toContainText(/Stop 1 of 2: Turn clockwise seen from the front to the mark/);
   await guide.getByRole('button', { name: 'Signs' }).click();
-  await expect(guide).toContainText('cylinder 6 on overlap');
+  await expect(guide).toContainText('cylinder 6 with its valves rocking');
   await guide.getByRole('button', { name: 'In position' }).click();
   await expect(guide).toContainText('the crank stands here');
   await expect(onHead(page, '2B')).toHaveAccessibleName(/may be measured here/);

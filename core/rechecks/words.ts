@@ -33,7 +33,7 @@ export type RecheckChange =
 /** What was done about a recheck, as it is said of it: “its recheck was …”. */
 export const CHANGE_WORDS: Readonly<Record<RecheckChange, string>> = {
   moved: 'moved',
-  'on-hold': 'on hold',
+  'on-hold': 'put on hold',
   released: 'let go again',
   dropped: 'dropped',
   replanned: 'planned again',
