@@ -43,6 +43,7 @@ const floorsOf = (part, all) =>
 const SERVER_BELOW = [
   'storedJson',
   'answerCache',
+  'tableVersions',
   'answers',
   'background',
   'clock',

@@ -23,6 +23,7 @@ import { signIn } from './plugins/signIn.ts';
 import { ownHosts } from './share/hosts.ts';
 import { startJobs, type Jobs } from './jobs.ts';
 import { mailboxIn, type Mailer } from './reminders/mailer.ts';
+import { SUM_EVERY_MS, sumTableChanges } from './tableVersions.ts';
 import { cleanUp, CLEANUP_EVERY_MS } from './cleanup.ts';
 import { FEED_EVERY_MS, takeFeed } from './usage/feed.ts';
 import { firstPage } from './today/firstPage.ts';
@@ -127,6 +128,7 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
       stopped.push(everySoOften(app.log, 'asking for the time', ASK_EVERY_MS, () => clock.ask(app.db)));
       stopped.push(everySoOften(app.log, 'trying to write', TRY_EVERY_MS, () => writes.attempt(app.db)));
       stopped.push(everySoOften(app.log, 'tidying', CLEANUP_EVERY_MS, () => cleanUp(app.db)));
+      stopped.push(everySoOften(app.log, 'adding up changes', SUM_EVERY_MS, () => sumTableChanges(app.db)));
       if (!options.jobs) return;
       stopped.push(everySoOften(app.log, 'the meter feed', FEED_EVERY_MS, () => takeFeed(app.db)));
       jobs = startJobs(options.jobs, { db: app.db, mailer, log: app.log });

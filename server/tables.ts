@@ -531,6 +531,14 @@ declare module 'knex/types/tables.js' {
       earlier: Date[];
       earlier_by: string[];
     };
+    table_changes: {
+      n: number;
+      name: string;
+    };
+    table_counts: {
+      name: string;
+      n: number;
+    };
     time_questions: {
       key: string;
       person_id: string;

@@ -17,6 +17,7 @@ import * as coldHours from './114-coldHours.ts';
 import * as secondReading from './115-secondReading.ts';
 import * as folded from './116-folded.ts';
 import * as crossed from './118-crossed.ts';
+import * as tableChanges from './119-tableChanges.ts';
 import * as readingsByDay from './117-readingsByDay.ts';
 import { EARLIER_NAMES, earlierSource } from './earlier/index.ts';
 import { sourceOf } from './source.ts';
@@ -41,6 +42,7 @@ const MIGRATIONS = {
   '116-folded': folded,
   '117-readingsByDay': readingsByDay,
   '118-crossed': crossed,
+  '119-tableChanges': tableChanges,
 } as const;
 
 /** The migrations of every database of ours, in order. */

@@ -19,7 +19,9 @@ import { addMoves, changeSystem, countDrawer, readDrawer, readMoves } from './st
 export function drawerRoutes(instance: FastifyInstance, _options: object, done: () => void): void {
   const app = instance.withTypeProvider<ZodTypeProvider>();
 
-  app.get('/drawer', { schema: { response: { 200: drawer } } }, () => readDrawer(app.db));
+  app.get('/drawer', { schema: { response: { 200: drawer } } }, (_request, reply) =>
+    app.cache.answer(reply, () => readDrawer(app.db)),
+  );
 
   app.get(
     '/drawer/moves',

@@ -1,6 +1,7 @@
 import type { SessionStore } from '@fastify/session';
 import type { Knex } from 'knex';
 import { keyed } from '../keyed.ts';
+import { VERSIONS_SQL, versionsOf } from '../tableVersions.ts';
 
 type Callback = (error?: unknown) => void;
 type StoredSession = Parameters<SessionStore['set']>[1];
@@ -37,18 +38,22 @@ export class DatabaseSessionStore implements SessionStore {
       .then(() => callback(), callback);
   }
 
-  /** Reads the session with the person it belongs to, in one query; a person made inactive has none. */
+  /**
+   * Reads the session with the person it belongs to, and what can be seen in the database by now, in one query; a person made inactive
+   * has none.
+   */
   get(sid: string, callback: (error: unknown, session?: StoredSession | null) => void): void {
     this.#db
       .raw(
-        `select s.data, p.id, p.name, p.role, p.email, p.version from sessions s join people p on p.id = s.person_id
+        `select s.data, p.id, p.name, p.role, p.email, p.version, ${VERSIONS_SQL} from sessions s join people p on p.id = s.person_id
          where s.sid = ? and p.active and s.expires_at > now()`,
         [this.markOf(sid)],
       )
       .then(({ rows: [row] }) => {
         if (!row) return callback(null, null);
-        const { data, ...person } = row;
-        callback(null, { ...data, person: { ...person, active: true } } as StoredSession);
+        const { data, versions, ...person } = row;
+        const of = { person: { ...person, active: true }, versions: versionsOf(versions) };
+        callback(null, { ...data, ...of } as StoredSession);
       }, callback);
   }
 

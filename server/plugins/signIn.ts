@@ -4,6 +4,7 @@ import type { Person, PersonRole } from '@zero-lash/contract/people';
 import type { FastifyInstance, FastifyRequest, preHandlerHookHandler } from 'fastify';
 import plugin from 'fastify-plugin';
 import { keyed } from '../keyed.ts';
+import type { Versions } from '../tableVersions.ts';
 import { Refusal } from './errors.ts';
 import { DatabaseSessionStore } from './sessionStore.ts';
 
@@ -23,6 +24,8 @@ declare module 'fastify' {
   interface Session {
     personId?: string;
     person?: Person;
+    /** what could be seen in the database as the request came */
+    versions?: Versions;
   }
 }
 

@@ -47,17 +47,18 @@ export function recheckRoutes(instance: FastifyInstance, _options: object, done:
   app.get(
     '/rechecks',
     { schema: { querystring: recheckSearch, response: { 200: recheckList } } },
-    (request) => listRechecks(app.db, request.query),
+    (request, reply) => app.cache.answer(reply, () => listRechecks(app.db, request.query)),
   );
 
   app.get(
     '/engines/:id/trend',
     { schema: { params, response: { 200: engineTrend.nullable() } } },
-    async (request, reply) =>
-      reply.type('application/json; charset=utf-8').send(await readTrend(app.db, request.params.id)),
+    (request, reply) => app.cache.answer(reply, () => readTrend(app.db, request.params.id)),
   );
 
-  app.get('/rechecks/filters', { schema: { response: { 200: recheckFilters } } }, () => readFilters(app.db));
+  app.get('/rechecks/filters', { schema: { response: { 200: recheckFilters } } }, (_request, reply) =>
+    app.cache.answer(reply, () => readFilters(app.db)),
+  );
 
   buildWriteRoute(app, 'POST /rechecks/:id/outcome', {
     work: (db, { id: recheck, context }) => store.closeRecheck(db, recheck, context.personId),

@@ -25,7 +25,7 @@ export async function firstPage(app: FastifyInstance, { root }: { readonly root:
     void reply.type('text/html; charset=utf-8').header('cache-control', 'no-store');
     if (!request.person) return before + after;
     const session = JSON.stringify(await readSession(app.db, request.person));
-    const data = `{"session":${session},"today":${await todayAsJson(app)}}`;
+    const data = `{"session":${session},"today":${await todayAsJson(app, request.session.versions)}}`;
     return `${before}<script type="application/json" id="preload">${data.replaceAll('<', '\\u003c')}</script>${after}`;
   });
 }

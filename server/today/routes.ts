@@ -5,15 +5,16 @@ import { personOf } from '../plugins/signIn.ts';
 import { writeRoute } from '../plugins/writeRoute.ts';
 import { markLooked, readMorning } from './morning.ts';
 import { readToday } from './store.ts';
+import type { Versions } from '../tableVersions.ts';
 
 /** Today as JSON, for the page that asks for it and for the first page, which has it in it. */
-export const todayAsJson = ({ cache, db }: FastifyInstance): Promise<string> =>
-  cache.read('today', (day) => readToday(db, day));
+export const todayAsJson = ({ cache, db }: FastifyInstance, seen?: Versions): Promise<string> =>
+  cache.read('today', (day) => readToday(db, day), seen);
 
 export function todayRoutes(app: FastifyInstance, _options: object, done: () => void): void {
-  app.get('/today', { schema: { response: { 200: today } } }, async (_request, reply) => {
+  app.get('/today', { schema: { response: { 200: today } } }, async (request, reply) => {
     void reply.type('application/json; charset=utf-8');
-    return todayAsJson(app);
+    return todayAsJson(app, request.session.versions);
   });
 
   app.get('/morning', { schema: { response: { 200: morning } } }, (request) =>
