@@ -3,10 +3,13 @@ import plugin from 'fastify-plugin';
 import type { Knex } from 'knex';
 import limit, { type LimitFunction } from 'p-limit';
 import { AnswerCache } from '../answerCache.ts';
+import { TableVersions } from '../tableVersions.ts';
 
 declare module 'fastify' {
   interface FastifyInstance {
     db: Knex;
+    /** what can be seen in the database */
+    versions: TableVersions;
     /** keeps what was read for as long as it is still the truth */
     cache: AnswerCache;
     /** the shop's secret, which stands outside the database */
@@ -23,7 +26,9 @@ const WRITES_AT_ONCE = 7;
 export const database = plugin(
   (app: FastifyInstance, { db, secret }: { readonly db: Knex; readonly secret: string }, done) => {
     app.decorate('db', db);
-    app.decorate('cache', new AnswerCache(db));
+    const versions = new TableVersions(db);
+    app.decorate('versions', versions);
+    app.decorate('cache', new AnswerCache(db, versions));
     app.decorate('secret', secret);
     app.decorate('writeSlots', limit(WRITES_AT_ONCE));
     done();

@@ -1,10 +1,26 @@
 import type { SessionStore } from '@fastify/session';
 import type { Knex } from 'knex';
 import { keyed } from '../keyed.ts';
-import { VERSIONS_SQL, versionsOf } from '../tableVersions.ts';
+import type { TableVersions } from '../tableVersions.ts';
 
 type Callback = (error?: unknown) => void;
 type StoredSession = Parameters<SessionStore['set']>[1];
+
+interface SessionRow {
+  readonly data: object;
+  /** ms since 1970 */
+  readonly expires: number;
+  readonly id: string;
+}
+
+interface KeptSession {
+  readonly row: SessionRow;
+  readonly sessions: number | undefined;
+  readonly people: number | undefined;
+}
+
+/** Sessions that are kept at the most. */
+const MOST_KEPT = 2000;
 
 /**
  * Keeps sessions in PostgreSQL, so that several processes share them and a restart keeps people signed in. What is kept
@@ -13,10 +29,14 @@ type StoredSession = Parameters<SessionStore['set']>[1];
 export class DatabaseSessionStore implements SessionStore {
   readonly #db: Knex;
   readonly #secret: string;
+  readonly #versions: TableVersions;
+  /** by what stands in the database for a session's id, with how often it was written to what it was read from */
+  readonly #kept = new Map<string, KeptSession>();
 
-  constructor(db: Knex, secret: string) {
+  constructor(db: Knex, secret: string, versions: TableVersions) {
     this.#db = db;
     this.#secret = secret;
+    this.#versions = versions;
   }
 
   /** What stands in the database for a session's id. */
@@ -39,22 +59,35 @@ export class DatabaseSessionStore implements SessionStore {
   }
 
   /**
-   * Reads the session with the person it belongs to, and what can be seen in the database by now, in one query; a person made inactive
-   * has none.
+   * Reads the session with the person it belongs to, and what can be seen in the database by now; a person made inactive has none. It is
+   * kept for as long as nobody signs in or out and nothing of anybody is changed.
    */
   get(sid: string, callback: (error: unknown, session?: StoredSession | null) => void): void {
-    this.#db
-      .raw(
-        `select s.data, p.id, p.name, p.role, p.email, p.version, ${VERSIONS_SQL} from sessions s join people p on p.id = s.person_id
-         where s.sid = ? and p.active and s.expires_at > now()`,
-        [this.markOf(sid)],
-      )
-      .then(({ rows: [row] }) => {
-        if (!row) return callback(null, null);
-        const { data, versions, ...person } = row;
-        const of = { person: { ...person, active: true }, versions: versionsOf(versions) };
-        callback(null, { ...data, ...of } as StoredSession);
-      }, callback);
+    this.#find(this.markOf(sid)).then((session) => callback(null, session), callback);
+  }
+
+  async #find(mark: string): Promise<StoredSession | null> {
+    const versions = await this.#versions.now();
+    const { sessions, people } = versions.tables;
+    const known = this.#kept.get(mark);
+    const holds = known !== undefined && known.sessions === sessions && known.people === people;
+    const row = holds ? known.row : await this.#read(mark);
+    if (!row || row.expires <= versions.at) return null;
+    if (!holds) {
+      if (this.#kept.size >= MOST_KEPT) this.#kept.clear();
+      this.#kept.set(mark, { row, sessions, people });
+    }
+    const { data, expires: _, ...person } = row;
+    return { ...data, person: { ...person, active: true }, versions } as StoredSession;
+  }
+
+  async #read(mark: string): Promise<SessionRow | undefined> {
+    const { rows } = await this.#db.raw(
+      `select s.data, extract(epoch from s.expires_at)::float8 * 1000 as expires, p.id, p.name, p.role, p.email, p.version
+         from sessions s join people p on p.id = s.person_id where s.sid = ? and p.active`,
+      [mark],
+    );
+    return (rows as SessionRow[])[0];
   }
 
   destroy(sid: string, callback: Callback): void {

@@ -33,7 +33,7 @@ const DAYS_SIGNED_IN = 14;
 
 /** Puts a session, and whoever it belongs to, on every request of the routes beside it. */
 export const signIn = plugin(async (app: FastifyInstance) => {
-  const store = new DatabaseSessionStore(app.db, app.secret);
+  const store = new DatabaseSessionStore(app.db, app.secret, app.versions);
   app.decorate('sessionMark', (sid: string) => store.markOf(sid));
   await app.register(cookie);
   await app.register(session, {

@@ -449,7 +449,8 @@ describe('every route', () => {
       );
       const counts: Record<string, number> = {};
       for (const { name } of rows as { name: string }[])
-        if (!UNCOUNTED.includes(name)) counts[name] = Number((await shop.db(name).count('* as n').first())!.n);
+        if (!UNCOUNTED.includes(name))
+          counts[name] = Number((await shop.db(name).count('* as n').first())!.n);
       return counts;
     };
     for (const [route, { path, body }] of samples) {

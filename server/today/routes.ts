@@ -9,7 +9,7 @@ import type { Versions } from '../tableVersions.ts';
 
 /** Today as JSON, for the page that asks for it and for the first page, which has it in it. */
 export const todayAsJson = ({ cache, db }: FastifyInstance, seen?: Versions): Promise<string> =>
-  cache.read('today', (day) => readToday(db, day), seen);
+  cache.read('today', (day, part) => readToday(db, day, part), seen);
 
 export function todayRoutes(app: FastifyInstance, _options: object, done: () => void): void {
   app.get('/today', { schema: { response: { 200: today } } }, async (request, reply) => {
