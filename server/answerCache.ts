@@ -4,16 +4,17 @@ import type { FastifyReply } from 'fastify';
 import type { Knex } from 'knex';
 import { readNoted, tablesIn, type Noted, type TableVersions, type Versions } from './tableVersions.ts';
 
-/** What is kept at the most, in characters of answers: about what a busy shop's tablets look at in a day. */
+/** What is kept at the most, in bytes of answers: about what a busy shop's tablets look at in a day. */
 const MOST_KEPT = 16_000_000;
 
 interface KeptAnswer {
   /** what could be seen as it was begun to be read */
   readonly versions: Versions;
-  readonly answer: Promise<string>;
+  /** JSON, as it is sent: a month of rechecks is not encoded again for each who asks */
+  readonly answer: Promise<Buffer>;
   /** the tables it was read from; null for as long as it is read */
   tables: ReadonlySet<string> | null;
-  /** characters, once it is there */
+  /** bytes, once it is there */
   size: number;
 }
 
@@ -45,7 +46,7 @@ export class AnswerCache {
   #size = 0;
   #schema: Noted | null = null;
 
-  /** @param most how many characters are kept at the most */
+  /** @param most how many bytes are kept at the most */
   constructor(db: Knex, versions: TableVersions, most = MOST_KEPT) {
     this.#db = db;
     this.#versions = versions;
@@ -67,6 +68,10 @@ export class AnswerCache {
    * @param seen what could be seen after it was asked for, where that is known already
    */
   async read(name: string, make: Make, seen?: Versions): Promise<string> {
+    return (await this.#read(name, make, seen)).toString();
+  }
+
+  async #read(name: string, make: Make, seen?: Versions): Promise<Buffer> {
     // known before anything is read; from here on nothing is waited for, so that of many who ask at once one reads
     this.#schema ??= await readNoted(this.#db);
     return this.#get(name, make, seen ?? (await this.#versions.now())).answer;
@@ -74,10 +79,10 @@ export class AnswerCache {
 
   /** Answers a request with what is kept for its address; whoever asks the same is answered the same. */
   async answer(reply: FastifyReply, make: Make, name = reply.request.url): Promise<never> {
-    const text = await this.read(name, make, reply.request.session?.versions);
+    const bytes = await this.#read(name, make, reply.request.session?.versions);
     void reply.type('application/json; charset=utf-8');
     // already the JSON of what the route says it answers
-    return text as never;
+    return bytes as never;
   }
 
   #get(name: string, make: Make, versions: Versions): KeptAnswer {
@@ -90,16 +95,16 @@ export class AnswerCache {
     const from: Reading = { tables: new Set(), other: null };
     const part: KeepPart = async (partName, makePart) => {
       const kept = this.#get(`${name} ${partName}`, makePart, versions);
-      const text = await kept.answer;
+      const bytes = await kept.answer;
       for (const table of kept.tables ?? []) from.tables.add(table);
-      return JSON.parse(text) as never;
+      return JSON.parse(bytes.toString()) as never;
     };
     // what is awaited in there is asked in there too: a query is sent only as somebody waits for it
     const answer = this.#reading.run(from, async () => {
       const value = await make(versions.day, part);
       if (from.other !== null)
         throw new Error(`${name} is read from ${from.other}, of which nothing is kept`);
-      return JSON.stringify(value);
+      return Buffer.from(JSON.stringify(value));
     });
     const fresh: KeptAnswer = { versions, answer, tables: null, size: 0 };
     this.#forget(name);

@@ -12,6 +12,8 @@ const LIMITS = {
   lock_timeout: 5000,
   statement_timeout: 30_000,
   idle_in_transaction_session_timeout: 60_000,
+  // what is asked here takes milliseconds, and compiling it takes fifty
+  options: '-c jit=off',
 };
 
 /** How a database is used. */
