@@ -1,7 +1,6 @@
 import { morning } from '@zero-lash/contract/morning';
 import { today } from '@zero-lash/contract/today';
 import type { FastifyInstance } from 'fastify';
-import type { Knex } from 'knex';
 import type { AnswerCache } from '../answerCache.ts';
 import { personOf } from '../plugins/signIn.ts';
 import { writeRoute } from '../plugins/writeRoute.ts';
@@ -12,7 +11,7 @@ import type { Versions } from '../tableVersions.ts';
 const TODAY = 'today';
 type Make = Parameters<AnswerCache['read']>[1];
 const makeToday =
-  (db: Knex): Make =>
+  (db: FastifyInstance['db']): Make =>
   (day, part) =>
     readToday(db, day, part);
 

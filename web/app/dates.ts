@@ -1,21 +1,56 @@
-import { TZDate } from '@date-fns/tz';
-import { format, formatDistanceToNowStrict, parseISO } from 'date-fns';
+import { dayInWords } from '@zero-lash/core/rechecks';
 
-export { dayInWords } from '@zero-lash/core/rechecks';
+export { dayInWords };
+
+/** What a clock and a calendar in a zone show; each zone's is made once, for it takes a while. */
+const clocks = new Map<string, Intl.DateTimeFormat>();
+
+/** A day of the calendar, `2031-03-12`, and a time of day, `14:05`, as they are in a zone. */
+function inZone(moment: Date, zone: string): { readonly day: string; readonly time: string } {
+  const clock =
+    clocks.get(zone) ??
+    new Intl.DateTimeFormat('en-GB', {
+      ...{ timeZone: zone, hourCycle: 'h23', year: 'numeric', month: '2-digit', day: '2-digit' },
+      ...{ hour: '2-digit', minute: '2-digit' },
+    });
+  clocks.set(zone, clock);
+  const part = Object.fromEntries(clock.formatToParts(moment).map(({ type, value }) => [type, value]));
+  return {
+    day: `${part['year']}-${part['month']}-${part['day']}`,
+    time: `${part['hour']}:${part['minute']}`,
+  };
+}
 
 /** The day a moment lies on in a zone: `12 Mar 2031`. */
 export const dayOfMomentInWords = (moment: string, zone: string) =>
-  format(new TZDate(moment, zone), 'd MMM yyyy');
+  dayInWords(inZone(new Date(moment), zone).day);
 
 /** Today in a zone, as a day of the calendar: `2031-03-12`. */
-export const todayIn = (zone: string) => format(TZDate.tz(zone), 'yyyy-MM-dd');
+export const todayIn = (zone: string) => inZone(new Date(), zone).day;
 
 /** A moment in a zone, with its year where that is not this one: `12 Mar, 14:05`, `12 Mar 2029, 14:05`. */
 export function momentInWords(moment: string, zone: string): string {
-  const at = new TZDate(moment, zone);
-  const thisYear = at.getFullYear() === TZDate.tz(zone).getFullYear();
-  return format(at, thisYear ? 'd MMM, HH:mm' : 'd MMM yyyy, HH:mm');
+  const { day, time } = inZone(new Date(moment), zone);
+  const written = dayInWords(day);
+  const thisYear = day.slice(0, 4) === todayIn(zone).slice(0, 4);
+  return `${thisYear ? written.replace(/ \d+$/, '') : written}, ${time}`;
 }
 
+const AGO = new Intl.RelativeTimeFormat('en-GB');
+const MINUTE = 60_000;
+/** The longest of each unit that is not said in the next, and its ms. */
+const UNITS: readonly (readonly [Intl.RelativeTimeFormatUnit, number, number])[] = [
+  ['second', 1000, MINUTE],
+  ['minute', MINUTE, 60 * MINUTE],
+  ['hour', 60 * MINUTE, 1440 * MINUTE],
+  ['day', 1440 * MINUTE, 30 * 1440 * MINUTE],
+  ['month', 30 * 1440 * MINUTE, 365 * 1440 * MINUTE],
+  ['year', 365 * 1440 * MINUTE, Infinity],
+];
+
 /** `3 days ago` */
-export const agoInWords = (iso: string) => formatDistanceToNowStrict(parseISO(iso), { addSuffix: true });
+export function agoInWords(iso: string): string {
+  const ms = Date.parse(iso) - Date.now();
+  const [unit, each] = UNITS.find(([, of, most]) => Math.round(Math.abs(ms) / of) * of < most)!;
+  return AGO.format(Math.round(ms / each), unit);
+}

@@ -2,7 +2,6 @@ import { useState } from 'react';
 import { useStore } from 'react-redux';
 import { askedBy } from './answerCache.ts';
 import type { OutboxItem } from './outboxItem.ts';
-import { whenSent } from './sender.ts';
 import type { RootState } from './store.ts';
 
 /** What is done only once the server has everything that was done here before it. */
@@ -35,6 +34,8 @@ export function useOnceAllSent(of: (item: OutboxItem) => boolean): OnceSent {
     once: async (work) => {
       setWaiting(true);
       const by = askedBy();
+      // the device's store is no part of the first page
+      const { whenSent } = await import('./sender.ts');
       const sent = await whenSent(store, of);
       setWaiting(false);
       setUnsent(!sent);
