@@ -6,6 +6,8 @@ import { id } from './values.ts';
 export const TOPICS = [
   /** builds opened, moved, signed, closed, and rechecks done in them */
   'bench',
+  /** what is read, ticked or set in a build that a browser does not follow row by row */
+  'work',
   'engines',
   'owners',
   'usage',

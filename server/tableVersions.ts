@@ -14,13 +14,19 @@ interface Seen {
   readonly total: number;
   readonly zone: string | null;
   readonly at: number;
+  /** null where all together is as much as was known before */
+  readonly tables: Versions['tables'] | null;
 }
 
-const SEEN_SQL = `select ((select coalesce(sum(n), 0) from table_counts) + (select count(*) from table_changes))::float8 as total,
-  (select zone from shop) as zone, extract(epoch from now())::float8 * 1000 as at`;
-
-const TABLES_SQL = `select coalesce(json_object_agg(name, n), '{}') as tables, coalesce(sum(n), 0)::float8 as total from (
-  select name, sum(n) as n from (select name, n from table_counts union all select name, 1 from table_changes) each group by name) summed`;
+const SEEN_SQL = `
+  with seen as (
+    select ((select coalesce(sum(n), 0) from table_counts) + (select count(*) from table_changes))::float8 as total)
+  select total, (select zone from shop) as zone, extract(epoch from now())::float8 * 1000 as at,
+    case when total is distinct from :known then (
+      select coalesce(json_object_agg(name, n), '{}') from (
+        select name, sum(n) as n from (select name, n from table_counts union all select name, 1 from table_changes) each
+        group by name) summed) end as tables
+  from seen`;
 
 /**
  * Says what can be seen in the database. Whoever comes while it is being asked waits for the next asking, which begins after they came: one
@@ -62,13 +68,10 @@ export class TableVersions {
   }
 
   async #look(): Promise<Versions> {
-    const { rows } = await this.#db.raw(SEEN_SQL);
-    const { total, zone, at } = (rows as Seen[])[0]!;
-    if (this.#known?.total !== total) {
-      const each = await this.#db.raw(TABLES_SQL);
-      this.#known = (each.rows as { total: number; tables: Versions['tables'] }[])[0]!;
-    }
-    return { tables: this.#known.tables, day: dayIn(knownZone(zone)), at };
+    const { rows } = await this.#db.raw(SEEN_SQL, { known: this.#known?.total ?? null });
+    const { total, zone, at, tables } = (rows as Seen[])[0]!;
+    if (tables !== null) this.#known = { total, tables };
+    return { tables: this.#known!.tables, day: dayIn(knownZone(zone)), at };
   }
 }
 

@@ -38,7 +38,7 @@ export function judged({ name, what, figures, aim }, runs) {
 }
 
 /** The number of a figure as it is written, without what it is one of. */
-const bare = (written) => /[\d.]+/.exec(written)[0];
+const bare = (written) => /(?<![a-z\d])[\d.]+/.exec(written)[0];
 
 /** A figure that is met under some most. */
 export const under = (of, most, show) => ({ of, show, met: (figure) => figure < most });

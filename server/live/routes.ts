@@ -9,6 +9,8 @@ import { personOf } from '../plugins/signIn.ts';
 import type { LiveBus, ToldEvent } from '../plugins/bus.ts';
 
 const HEARTBEAT_MS = 15_000;
+/** How often who does not follow a build is told that something was done in one. */
+const WORK_EVERY_MS = 1000;
 /** The longest a timer can run. */
 const LONGEST_MS = 2 ** 31 - 1;
 
@@ -56,10 +58,12 @@ export function liveRoutes(
       raw.write(': here\n\n');
       const unheard = bus.whenLost(end);
       const heartbeat = setInterval(() => raw.write(': still here\n\n'), HEARTBEAT_MS);
+      let worked: ReturnType<typeof setTimeout> | undefined;
       const runsOut = setTimeout(end, Math.min(LONGEST_MS, millisecondsLeft(request)));
       function end() {
         clearInterval(heartbeat);
         clearTimeout(runsOut);
+        clearTimeout(worked);
         leave();
         unheard();
         streams.delete(end);
@@ -67,10 +71,18 @@ export function liveRoutes(
       }
       streams.add(end);
       request.raw.once('close', end);
+      const send = (event: ToldEvent) => raw.write(`data: ${JSON.stringify(event)}\n\n`);
       tell = (event) => {
         if (isOver(event)) end();
-        else if (isFor(event, build, device)) raw.write(`data: ${JSON.stringify(event)}\n\n`);
+        // of another build it is only said that there was something, and not at every tap
+        else if (event.kind === 'build' && event.build !== build)
+          worked ??= setTimeout(tellWork, WORK_EVERY_MS);
+        else if (isFor(event, build, device)) send(event);
       };
+      function tellWork() {
+        worked = undefined;
+        send({ kind: 'changed', topics: ['work'], write: null });
+      }
       tell({ kind: 'quiet', ms: quiet });
       if (build) tell({ kind: 'here', build, seq: seq as number });
       early.forEach(tell);

@@ -93,7 +93,7 @@ export class LiveBus {
 
   /** Tells the listeners of this process only. */
   tellHere(event: ToldEvent): void {
-    if (event.kind === 'changed') this.#changedAt = Date.now();
+    if (event.kind === 'changed' || event.kind === 'build') this.#changedAt = Date.now();
     for (const listener of [...this.#listeners]) listener(event);
   }
 

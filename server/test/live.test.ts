@@ -106,6 +106,41 @@ describe('what is told live', () => {
   });
 });
 
+describe('work in a build', () => {
+  it('is said to whoever shows how far builds are, now and then, and to who follows it row by row', async () => {
+    const build = await shop.buildOf('Snow groomer 2');
+    const base = await shop.app.listen({ host: '127.0.0.1', port: 0 });
+    const stop = new AbortController();
+    const listen = async (query: string) => {
+      const heard: { kind: string; topics?: string[] }[] = [];
+      const { body } = await fetch(`${base}/api/live${query}`, {
+        headers: { cookie: await shop.cookieOf(VIEWER) },
+        signal: stop.signal,
+      });
+      void (async () => {
+        for await (const chunk of body!.pipeThrough(new TextDecoderStream()))
+          for (const [, event] of chunk.matchAll(/^data: (.*)$/gm)) heard.push(JSON.parse(event!) as never);
+      })().catch(() => undefined);
+      await expect.poll(() => heard.length).toBeGreaterThan(0);
+      return heard;
+    };
+    const [looking, following] = [await listen(''), await listen(`?build=${build.id}`)];
+    for (const point of ['5I', '6I', '5E'])
+      await shop.read(
+        BENCH,
+        build.rounds.at(-1)!.id,
+        { point, reading: { kind: 'bracket', go: 0.28, noGo: 0.3 }, asTyped: '0.28 0.3' },
+        randomUUID(),
+      );
+    const changes = () => looking.filter(({ kind }) => kind !== 'quiet');
+    await expect
+      .poll(changes, { timeout: 5000 })
+      .toEqual([{ kind: 'changed', topics: ['work'], write: null }]);
+    expect(following.filter(({ kind }) => kind === 'build')).toHaveLength(3);
+    stop.abort();
+  });
+});
+
 describe('who may what at the bench', () => {
   it('is refused: a stranger everything, a viewer every write', async () => {
     const build = await shop.buildOf('Snow groomer 2');

@@ -213,12 +213,17 @@ const NOT_PARSED = new Set([
   'image/jpeg',
 ]);
 
+/** An answer as text, also one that was kept as bytes; null for any other. */
+const asText = (payload: unknown): string | null =>
+  typeof payload === 'string' ? payload : Buffer.isBuffer(payload) ? payload.toString() : null;
+
 /** Holds an answer to its route's own schema, to the last field of it: what goes out is what is said to go out. */
 function parseAnswer(request: FastifyRequest, reply: FastifyReply, payload: unknown): void {
   const type = String(reply.getHeader('content-type') ?? '').split(';')[0]!;
   if (!request.routeOptions.url?.startsWith('/api') || NOT_PARSED.has(type)) return;
   const route = `${request.method} ${request.routeOptions.url}: ${reply.statusCode}`;
-  const said: unknown = typeof payload === 'string' && payload !== '' ? JSON.parse(payload) : null;
+  const text = asText(payload);
+  const said: unknown = text ? JSON.parse(text) : null;
   const { response } = (request.routeOptions.schema ?? {}) as { response?: Record<number, z.ZodType> };
   const schema = type === 'application/problem+json' ? problem : response?.[reply.statusCode];
   const parsed = schema?.safeParse(said);
@@ -239,8 +244,9 @@ export function parsePublished(): AnswerWatch {
     const type = String(reply.getHeader('content-type') ?? '').split(';')[0]!;
     const path = routeOptions.url?.replaceAll(/:(\w+)/g, '{$1}') ?? '';
     if (!path.startsWith('/api/') || path === '/api/openapi.json') return;
-    if (typeof payload !== 'string' || !type.endsWith('json')) return;
-    const body: unknown = payload === '' ? null : JSON.parse(payload);
+    const text = asText(payload);
+    if (text === null || !type.endsWith('json')) return;
+    const body: unknown = text === '' ? null : JSON.parse(text);
     const misfit = published(method.toLowerCase(), path, reply.statusCode, type, body);
     if (misfit) MISFITS.push(misfit);
   };

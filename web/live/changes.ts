@@ -5,6 +5,7 @@ import type { AppDispatch } from '../app/store.ts';
 /** What shows a thing that was changed: every answer with one of these tags is asked for again. */
 const SHOWN_BY: Readonly<Record<Topic, readonly Tag[]>> = {
   bench: ['Today', 'Engines', 'Engine', 'Rechecks'],
+  work: ['Today', 'Engine'],
   engines: ['Engines', 'Engine', 'Today', 'Build', 'Rechecks', 'Owners', 'Usage'],
   owners: ['Owners', 'Engines', 'Engine', 'Rechecks', 'Today', 'Mailbox'],
   usage: ['Engines', 'Engine', 'Today', 'Build', 'Rechecks', 'Usage'],
