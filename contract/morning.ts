@@ -8,7 +8,7 @@ export type WaitsFor = z.infer<typeof waitsFor>;
 /** What a device was asked about was thrown away on it. */
 export const timeQuestionLeft = z.object({ left: z.boolean() });
 
-/** Waiting for, and what changed since this person last looked. */
+/** What waits, and what changed since this person last looked. */
 export const morning = z.object({
   waits: z.array(z.object({ for: waitsFor, path: z.string(), engine: z.string(), text: z.string() })),
   /** lines of the meter feed that want an answer */

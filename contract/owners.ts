@@ -11,7 +11,7 @@ export const mailAddress = z
 const fields = {
   name: line(80),
   email: mailAddress,
-  /** by mail, or wants no reminders */
+  /** by mail, or not at all */
   tells: z.enum(['mail', 'peace']),
   note: remark(200),
 };

@@ -1,6 +1,8 @@
 import type { Knex } from 'knex';
 import { dayIn, knownZone } from './clock.ts';
-import { SEQ } from './migrations/119-tableChanges.ts';
+
+/** A build's own count of what was written in it, noted apart: it is raised with every reading, and few answers have it in them. */
+const SEQ = 'seq';
 
 /** What can be seen in the database: how often each table was written to, the day it is in the shop, and the time. */
 export interface Versions {
@@ -10,23 +12,21 @@ export interface Versions {
   readonly at: number;
 }
 
-interface Seen {
-  readonly total: number;
-  readonly zone: string | null;
-  readonly at: number;
-  /** null where all together is as much as was known before */
-  readonly tables: Versions['tables'] | null;
-}
+/** Asked at every request, or for as many as wait: a question of its own, for the longer one takes three times as long to plan. */
+const TOTAL_SQL = `
+  select ((select coalesce(sum(n), 0) from table_counts) + (select count(*) from table_changes))::float8 as total,
+    (select zone from shop) as zone, extract(epoch from now())::float8 * 1000 as at`;
 
-const SEEN_SQL = `
-  with seen as (
-    select ((select coalesce(sum(n), 0) from table_counts) + (select count(*) from table_changes))::float8 as total)
-  select total, (select zone from shop) as zone, extract(epoch from now())::float8 * 1000 as at,
-    case when total is distinct from :known then (
-      select coalesce(json_object_agg(name, n), '{}') from (
-        select name, sum(n) as n from (select name, n from table_counts union all select name, 1 from table_changes) each
-        group by name) summed) end as tables
-  from seen`;
+const TABLES_SQL = `
+  select coalesce(json_object_agg(name, n), '{}') as tables, coalesce(sum(n), 0)::float8 as total from (
+    select name, sum(n) as n from (select name, n from table_counts union all select name, 1 from table_changes) each
+    group by name) summed`;
+
+/** What is known of each table, and of all together: what is seen only grows, so that where all is as much as before each is. */
+interface Known {
+  readonly total: number;
+  readonly tables: Versions['tables'];
+}
 
 /**
  * Says what can be seen in the database. Whoever comes while it is being asked waits for the next asking, which begins after they came: one
@@ -36,8 +36,7 @@ export class TableVersions {
   readonly #db: Knex;
   #asking: Promise<Versions> | null = null;
   #next: Promise<Versions> | null = null;
-  /** of each table, and of all together: what is seen only ever grows, so that where all is as much as before each is */
-  #known: { readonly total: number; readonly tables: Versions['tables'] } | null = null;
+  #known: Known | null = null;
 
   constructor(db: Knex) {
     this.#db = db;
@@ -68,10 +67,13 @@ export class TableVersions {
   }
 
   async #look(): Promise<Versions> {
-    const { rows } = await this.#db.raw(SEEN_SQL, { known: this.#known?.total ?? null });
-    const { total, zone, at, tables } = (rows as Seen[])[0]!;
-    if (tables !== null) this.#known = { total, tables };
-    return { tables: this.#known!.tables, day: dayIn(knownZone(zone)), at };
+    const { rows } = await this.#db.raw(TOTAL_SQL);
+    const { total, zone, at } = (rows as { total: number; zone: string | null; at: number }[])[0]!;
+    if (this.#known?.total !== total) {
+      const each = await this.#db.raw(TABLES_SQL);
+      this.#known = (each.rows as Known[])[0]!;
+    }
+    return { tables: this.#known.tables, day: dayIn(knownZone(zone)), at };
   }
 }
 

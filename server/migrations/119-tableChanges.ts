@@ -7,7 +7,7 @@ export const UNNOTED = [
 ];
 
 /** A build's own count of what was written in it, noted apart: it is raised with every reading, and few answers have it in them. */
-export const SEQ = 'seq';
+const SEQ = 'seq';
 
 /**
  * How often each table was written to. Every statement that writes leaves one line, in its own transaction: nobody waits for anybody, and

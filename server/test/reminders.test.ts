@@ -64,7 +64,7 @@ describe('reminders', () => {
     const addresses = new Set(rows.map(({ address }) => address));
     expect(addresses).toContain('yard@sellend.example');
     expect(addresses).toContain('ilse@overmereworks.example');
-    // one wishes to be wants no reminders, one has no address
+    // one wants none, one has no address
     expect([...addresses].filter((each) => each.includes('infirmary'))).toEqual([]);
     for (const { body, stage } of rows) {
       expect(body).toMatch(
@@ -194,7 +194,7 @@ describe('reminders', () => {
     expect(await sendReminders(shop.db, counting().mailer, new Date(NOON.getTime() + 3_600_000))).toBe(1);
   });
 
-  it('are not sent once nobody wants them: moved, held back, or wants no reminders', async () => {
+  it('are not sent once nobody wants them: moved, on hold, or of no use to their owner', async () => {
     await makeReminders(shop.db, NOON);
     await shop.db('owners').where({ name: 'Sellend Orchards' }).update({ tells: 'peace' });
     const { mailer } = counting();

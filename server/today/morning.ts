@@ -27,7 +27,7 @@ const CHANGES_SHOWN = 40;
 /** A person who never looked is told of a week. */
 const FIRST_DAYS = 7;
 
-/** Waiting for, and what changed since somebody last said that they had looked. */
+/** What waits, and what changed since somebody last said that they had looked. */
 export async function readMorning(db: Knex, personId: string): Promise<Morning> {
   const { looked_at: since } = (await db('people').where({ id: personId }).first('looked_at')) as {
     looked_at: Date | null;
