@@ -1,3 +1,4 @@
+import { intlFormatDistance, parseISO } from 'date-fns';
 import { dayInWords } from '@zero-lash/core/rechecks';
 
 export { dayInWords };
@@ -36,21 +37,6 @@ export function momentInWords(moment: string, zone: string): string {
   return `${thisYear ? written.replace(/ \d+$/, '') : written}, ${time}`;
 }
 
-const AGO = new Intl.RelativeTimeFormat('en-GB');
-const MINUTE = 60_000;
-/** The longest of each unit that is not said in the next, and its ms. */
-const UNITS: readonly (readonly [Intl.RelativeTimeFormatUnit, number, number])[] = [
-  ['second', 1000, MINUTE],
-  ['minute', MINUTE, 60 * MINUTE],
-  ['hour', 60 * MINUTE, 1440 * MINUTE],
-  ['day', 1440 * MINUTE, 30 * 1440 * MINUTE],
-  ['month', 30 * 1440 * MINUTE, 365 * 1440 * MINUTE],
-  ['year', 365 * 1440 * MINUTE, Infinity],
-];
-
 /** `3 days ago` */
-export function agoInWords(iso: string): string {
-  const ms = Date.parse(iso) - Date.now();
-  const [unit, each] = UNITS.find(([, of, most]) => Math.round(Math.abs(ms) / of) * of < most)!;
-  return AGO.format(Math.round(ms / each), unit);
-}
+export const agoInWords = (iso: string) =>
+  intlFormatDistance(parseISO(iso), new Date(), { locale: 'en-GB', numeric: 'always' });

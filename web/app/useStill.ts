@@ -14,9 +14,11 @@ function up(): void {
 }
 
 if (typeof window !== 'undefined') {
-  window.addEventListener('pointerdown', () => (isDown = true), true);
+  // only what makes a click: of another button the release may never come
+  window.addEventListener('pointerdown', ({ button }) => void (isDown = button === 0), true);
   window.addEventListener('pointerup', up, true);
   window.addEventListener('pointercancel', up, true);
+  window.addEventListener('keydown', up, true);
 }
 
 /**

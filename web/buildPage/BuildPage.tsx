@@ -18,8 +18,7 @@ import { memo, Suspense } from 'react';
 import { Link, useParams } from 'react-router';
 import { Caution } from '../app/Caution.tsx';
 import { Page } from '../app/Page.tsx';
-import { usePrinting } from '../app/usePrinting.ts';
-import { ProofTable } from '../signoff/ProofTable.tsx';
+import { PointsOnPaper } from './PointsOnPaper.tsx';
 import { useLater } from '../app/useLater.ts';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { HeadLegend } from '../drawings/HeadLegend.tsx';
@@ -140,7 +139,7 @@ function Build({ build }: { readonly build: BuildView }) {
         <div className={near ? 'build-point build-point-near' : 'build-point'}>
           <PointArea work={work} />
         </div>
-        {STAGE_ROOMS[work.looking].Under !== ProofTable && <PointsOnPaper build={build} />}
+        <PointsOnPaper build={build} looking={work.looking} />
       </div>
     </Page>
   );
@@ -319,8 +318,3 @@ const PointArea = memo(function PointArea({ work }: AreaProps) {
     />
   ) : null;
 });
-
-/** On paper every point stands with its figures, and not only the one that is at hand. */
-function PointsOnPaper({ build }: { readonly build: BuildView }) {
-  return usePrinting() && build.rounds.length > 0 ? <ProofTable build={build} /> : null;
-}

@@ -22,8 +22,19 @@ const MOST = 400;
 /** Of a chart of pieces. */
 const LONG = 20_000;
 
-/** How much may be typed into a field, by what it is called in the sheet. */
-const most = (name: string, otherwise = MOST): number => LENGTHS[name.split('.').at(-1)!] ?? otherwise;
+/** How the form calls what the sheet calls otherwise. */
+const CALLED: Readonly<Record<string, string>> = {
+  ...{ manual: 'source.manual', edition: 'source.edition', page: 'source.page' },
+  ...{ 'wear.#.place': 'wearLimits.#.place', 'wear.#.source': 'wearLimits.#.source' },
+  ...{ camsOutBy: 'pattern.camsOut.lockedBy', camsOutFirst: 'pattern.camsOut.first' },
+  ...{ 'means.marking': 'pattern.means.marking', 'means.toolCrank': 'pattern.means.toolCrank' },
+};
+
+/** How much may be typed into a field: as much as the sheet holds of it. */
+function most(name: string, otherwise = MOST): number {
+  const path = name.replaceAll(/\.\d+(?=\.|$)/g, '.#').replace(/^second\./, 'secondSource.');
+  return LENGTHS[path] ?? LENGTHS[`body.${CALLED[path] ?? path}`] ?? otherwise;
+}
 
 /** What the form says is wrong with a field. */
 function useError(name: Name): string | undefined {

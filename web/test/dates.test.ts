@@ -26,10 +26,11 @@ describe('moments as the shop’s own clock shows them', () => {
   it.each([
     ['2031-03-12T23:29:50Z', '10 seconds ago'],
     ['2031-03-12T23:29:00Z', '1 minute ago'],
-    ['2031-03-12T22:30:20Z', '1 hour ago'],
+    ['2031-03-12T22:29:50Z', '1 hour ago'],
     ['2031-03-12T11:30:00Z', '12 hours ago'],
     ['2031-03-11T23:40:00Z', '1 day ago'],
-    ['2031-02-20T23:30:00Z', '20 days ago'],
+    ['2031-03-07T23:30:00Z', '5 days ago'],
+    ['2031-02-20T23:30:00Z', '3 weeks ago'],
     ['2030-12-12T23:30:00Z', '3 months ago'],
     ['2028-03-12T23:30:00Z', '3 years ago'],
   ])('%s was %s', (moment, said) => {

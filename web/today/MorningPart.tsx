@@ -15,7 +15,7 @@ const WAITS: Readonly<Record<WaitsFor, string>> = {
   device: 'an answer on the device it was written on',
 };
 
-/** Waiting for, and what changed since this person last looked. It comes after the rest of the page is there. */
+/** What waits, and what changed since this person last looked. It comes after the rest of the page is there. */
 export default function MorningPart() {
   const { data } = useMorningQuery(undefined, { refetchOnMountOrArgChange: true });
   const times = useShopTimes();
