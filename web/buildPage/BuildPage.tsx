@@ -51,13 +51,16 @@ import { useBuildWork, type BuildWork } from './useBuildWork.ts';
 export default function BuildPage() {
   const { id = '' } = useParams();
   const { build, error, refetch } = useBuild(id);
+  // a key for a blade means nothing before it is known which blades there are
+  const { isLoading: bladesToCome } = useToolsQuery(undefined, {
+    selectFromResult: ({ isLoading }) => ({ isLoading }),
+  });
   if (error) return <ProblemNote error={error} onRetry={refetch} />;
-  if (!build) return null;
+  if (!build || bladesToCome) return null;
   return <Build key={build.id} build={build} />;
 }
 
 function Build({ build }: { readonly build: BuildView }) {
-  useToolsQuery();
   const work = useBuildWork(build);
   useFromTheTop(work.looking);
   // while a blade is in the hand, the head and the point answer at once; what stands round them follows

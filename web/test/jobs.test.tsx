@@ -67,17 +67,22 @@ describe('a build that is opened', () => {
   });
 
   it('is opened when its sheet has come, where its job was pressed before: no press is lost', async () => {
-    let come: (value: Response) => void = () => undefined;
+    const notAsked = (): void => undefined;
+    let come: (value: Response) => void = notAsked;
     const sent: string[] = [];
     vi.spyOn(globalThis, 'fetch').mockImplementation(async (input) => {
       const request = input as Request;
-      if (request.method === 'GET') return new Promise((resolve) => (come = resolve));
+      // what the test before asks for again is answered beside it
+      if (request.method === 'GET')
+        return request.url.includes('/slow')
+          ? new Promise((resolve) => (come = resolve))
+          : Response.json([]);
       sent.push(((await request.json()) as { revisionId: string }).revisionId);
       return Response.json({ code: 'build_open', detail: 'A build is open.' }, { status: 409 });
     });
     show(<OpenBuild engine={{ ...ENGINE, sheetId: 'slow' }} />);
     press('Valve check');
-    await waitFor(() => expect(globalThis.fetch).toHaveBeenCalled());
+    await waitFor(() => expect(come).not.toBe(notAsked));
     expect(sent).toEqual([]);
     come(
       Response.json([{ id: 'r9', number: 1, status: 'published', source: { manual: 'The book', page: '' } }]),
