@@ -93,6 +93,13 @@ export default ts.config(
       ...hooks.configs.recommended.rules,
       'react-hooks/exhaustive-deps': 'off',
       'react-hooks/incompatible-library': 'off',
+      'no-restricted-imports': [
+        'error',
+        {
+          ...{ name: 'react', importNames: ['lazy', 'Suspense'] },
+          message: 'They hold back what has come for 300 ms: use onDemand, or a page of the router.',
+        },
+      ],
     },
   },
   {

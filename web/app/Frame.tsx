@@ -1,4 +1,4 @@
-import { Suspense, useEffect } from 'react';
+import { useEffect } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useShortcut } from './useShortcut.ts';
 import { Navigate, NavLink, Outlet, useLocation } from 'react-router';
@@ -47,9 +47,7 @@ export function Frame() {
         <i className="sheet-ticks sheet-ticks-left" aria-hidden />
         <i className="sheet-ticks sheet-ticks-right" aria-hidden />
         <main id="sheet">
-          <Suspense fallback={<p className="sheet-waiting">Fetching the sheet…</p>}>
-            <Outlet />
-          </Suspense>
+          <Outlet />
         </main>
         {shown && <Shortcuts />}
         <OutboxStrip />

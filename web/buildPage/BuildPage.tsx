@@ -14,7 +14,8 @@ import {
   type RoundKind,
   type StageKey,
 } from '@zero-lash/core/builds';
-import { memo, Suspense } from 'react';
+import { memo } from 'react';
+import { useFetched } from '../app/onDemand.tsx';
 import { Link, useParams } from 'react-router';
 import { Caution } from '../app/Caution.tsx';
 import { Page } from '../app/Page.tsx';
@@ -218,11 +219,7 @@ const AboveHead = memo(function AboveHead({ work }: AreaProps) {
       <LimitsToCome build={build} />
       <AimedOutside build={build} />
       <SetCold build={build} />
-      {Above && (
-        <Suspense fallback={null}>
-          <Above build={build} />
-        </Suspense>
-      )}
+      {Above && <Above build={build} />}
       {open && (
         <div className="build-stop">
           <StopGuide
@@ -256,6 +253,7 @@ const WorkArea = memo(function WorkArea({ work }: AreaProps) {
   const { build, looking, here, conditionsRound, open, mayWork, blind, setBlind, select, look, turning } =
     work;
   const { Under, wide } = STAGE_ROOMS[looking];
+  const roomIsHere = useFetched(Under);
   const measured = stageOf(looking).measures !== null;
   const me = useSession()?.person.name;
   const own = here?.readings.filter(({ roundId }) => [here.id, conditionsRound?.id].includes(roundId)) ?? [];
@@ -282,13 +280,14 @@ const WorkArea = memo(function WorkArea({ work }: AreaProps) {
           <OtherEngine buildId={build.id} roundId={(conditionsRound ?? here).id} readings={own} />
         </>
       )}
-      {/* one boundary about both, so the way on never moves under a finger as the room comes in above it */}
-      <Suspense fallback={wide ? <Box minHeight="480px" /> : null}>
+      {/* both at once, so the way on never moves under a finger as the room comes in above it */}
+      {!roomIsHere && wide && <Box minHeight="480px" />}
+      {roomIsHere && (
         <StageWork build={build} stage={looking} blind={blind} onPoint={select} onLook={look}>
           {/* what is planned would tell what was found */}
           {Under && !blind && <Under build={build} stage={looking} />}
         </StageWork>
-      </Suspense>
+      )}
     </>
   );
 });
@@ -296,7 +295,7 @@ const WorkArea = memo(function WorkArea({ work }: AreaProps) {
 /** What the stage's own room says of the whole build. */
 const AsideArea = memo(function AsideArea({ work: { build, looking } }: AreaProps) {
   const { First } = STAGE_ROOMS[looking];
-  return <Suspense fallback={null}>{First && <First build={build} />}</Suspense>;
+  return First && <First build={build} />;
 });
 
 /** The selected point's work. */

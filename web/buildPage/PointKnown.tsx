@@ -1,4 +1,3 @@
-import { Box } from '@chakra-ui/react';
 import type { KnownGap } from '@zero-lash/core/measuring';
 import { memo } from 'react';
 import { useLengths } from '../app/lengths.ts';
@@ -30,9 +29,7 @@ export const PointKnown = memo(function PointKnown({ place, name, min, max, know
     <>
       <GapBar min={min} max={max} gap={gap} state={stands} target={target} width={300} figure={figure} />
       <div className="point-figures" aria-live="polite" aria-atomic="true">
-        <Box as="span" srOnly>
-          {name}
-        </Box>
+        <span className="spoken">{name}</span>
         <b>{gap ? interval(gap) : '–'}</b>
         <span className="point-about">{unit}</span>
         <VerdictMark state={stands} withWord size={18} />

@@ -17,7 +17,7 @@ import {
 import type { Change } from './headPoints.ts';
 import type { Collected } from './useCollected.ts';
 import { Button } from '@chakra-ui/react';
-import { Suspense, useState } from 'react';
+import { useState } from 'react';
 import { useHeld } from '../app/useHeld.ts';
 import { useLengths } from '../app/lengths.ts';
 import { useRole } from '../app/useRole.ts';
@@ -205,16 +205,14 @@ export function PointPanel({
       {!measuresFirst && said}
       <div className={measuresFirst ? 'point-work point-work-measure' : 'point-work'}>
         {AtPoint && settingHere && setsNow && limited && target !== null && (
-          <Suspense fallback={null}>
-            <AtPoint
-              build={build}
-              point={limited}
-              reading={reading && setsBy(reading, changed) ? reading : undefined}
-              stale={reading !== undefined && whyNoProof(reading, changed) === 'changed-since'}
-              target={target}
-              onNext={onNext}
-            />
-          </Suspense>
+          <AtPoint
+            build={build}
+            point={limited}
+            reading={reading && setsBy(reading, changed) ? reading : undefined}
+            stale={reading !== undefined && whyNoProof(reading, changed) === 'changed-since'}
+            target={target}
+            onNext={onNext}
+          />
         )}
         {measuring && mayWork && cooled && (
           <Note tone="tight">

@@ -51,9 +51,7 @@ export const StageRail = memo(function StageRail({ at: stageAt, job, looking, on
                 >
                   <StageDot place={place} number={index + 1} />
                   {stage.title}
-                  <Box as="span" srOnly>
-                    , {place}
-                  </Box>
+                  <span className="spoken">, {place}</span>
                 </Button>
               </Box>
             );

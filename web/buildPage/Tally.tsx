@@ -1,4 +1,4 @@
-import { Box, Flex } from '@chakra-ui/react';
+import { Flex } from '@chakra-ui/react';
 import { memo, useState } from 'react';
 import { STATE_WORDS, type PointState } from '../drawings/states.ts';
 import { VerdictMark } from '../drawings/VerdictMark.tsx';
@@ -46,9 +46,7 @@ export const Tally = memo(function Tally({
       aria-label="Points so far"
     >
       {/* who does not see the head hears which point it was */}
-      <Box as="span" srOnly>
-        {last}
-      </Box>
+      <span className="spoken">{last}</span>
       {ORDER.map((state) => {
         const count = all.filter((each) => each === state).length;
         return count > 0 ? (

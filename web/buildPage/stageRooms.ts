@@ -1,6 +1,7 @@
 import { ProofTable } from '../signoff/ProofTable.tsx';
 import type { StageKey } from '@zero-lash/core/builds';
-import { lazy, type ComponentType } from 'react';
+import type { ComponentType } from 'react';
+import { onDemand } from '../app/onDemand.tsx';
 import type { BuildView } from '../builds/buildView.ts';
 import type { AtPointProps } from '../builds/atPoint.ts';
 
@@ -22,21 +23,17 @@ export interface StageRoom {
   readonly wide?: boolean;
 }
 
-const TakeIn = lazy(async () => ({ default: (await import('./TakeIn.tsx')).TakeIn }));
-const OpenUp = lazy(async () => ({ default: (await import('./OpenUp.tsx')).OpenUp }));
-const Stripped = lazy(async () => ({ default: (await import('./Stripped.tsx')).Stripped }));
-const BudgetPanel = lazy(async () => ({
-  default: (await import('../headwork/BudgetPanel.tsx')).BudgetPanel,
-}));
-const Closing = lazy(async () => ({ default: (await import('./Closing.tsx')).Closing }));
-const SignOff = lazy(async () => ({ default: (await import('../signoff/SignOff.tsx')).SignOff }));
-const Rechecks = lazy(async () => ({ default: (await import('../rechecks/Rechecks.tsx')).Rechecks }));
-const LetStand = lazy(async () => ({ default: (await import('../signoff/LetStand.tsx')).LetStand }));
-const SetPanel = lazy(async () => ({ default: (await import('../setting/SetPanel.tsx')).SetPanel }));
-const AboveSetting = lazy(async () => ({
-  default: (await import('../setting/AboveSetting.tsx')).AboveSetting,
-}));
-const SettingForm = lazy(async () => ({ default: (await import('../setting/SettingForm.tsx')).SettingForm }));
+const TakeIn = onDemand(async () => (await import('./TakeIn.tsx')).TakeIn);
+const OpenUp = onDemand(async () => (await import('./OpenUp.tsx')).OpenUp);
+const Stripped = onDemand(async () => (await import('./Stripped.tsx')).Stripped);
+const BudgetPanel = onDemand(async () => (await import('../headwork/BudgetPanel.tsx')).BudgetPanel);
+const Closing = onDemand(async () => (await import('./Closing.tsx')).Closing);
+const SignOff = onDemand(async () => (await import('../signoff/SignOff.tsx')).SignOff);
+const Rechecks = onDemand(async () => (await import('../rechecks/Rechecks.tsx')).Rechecks);
+const LetStand = onDemand(async () => (await import('../signoff/LetStand.tsx')).LetStand);
+const SetPanel = onDemand(async () => (await import('../setting/SetPanel.tsx')).SetPanel);
+const AboveSetting = onDemand(async () => (await import('../setting/AboveSetting.tsx')).AboveSetting);
+const SettingForm = onDemand(async () => (await import('../setting/SettingForm.tsx')).SettingForm);
 
 /** Each stage with what its room brings, which is fetched when the stage is first shown. */
 export const STAGE_ROOMS: Readonly<Record<StageKey, StageRoom>> = {

@@ -53,6 +53,10 @@ function BandBar({ band, gap, state, target, width, figure }: BandProps) {
   const to = max + beyond;
   const at = (mm: number) => edge + ((mm - from) / (to - from)) * (width - 2 * edge);
   const limits = band ? `limits ${figure(min)} to ${figure(max)}` : 'limits to come';
+  const unknown: Drawn = {
+    ...{ colour: paint('faded'), solid: '', ends: '' },
+    outline: box(at(min) + 3, at(max) - 3, half * 0.55),
+  };
   const spoken = gap
     ? `${STATE_WORDS[state]}: ${gap.floor === false ? 'no lower end known' : figure(gap.lo)} to ${gap.hi === null ? 'no upper end known' : figure(gap.hi)}, ${limits}`
     : `not measured, ${limits}`;
@@ -94,18 +98,7 @@ function BandBar({ band, gap, state, target, width, figure }: BandProps) {
           transform={large ? undefined : `translate(0 -3)`}
         />
       )}
-      {gap ? (
-        <Known gap={gap} state={state} at={at} middle={middle} half={half} width={width} edge={edge} />
-      ) : (
-        <rect
-          x={at(min) + 3}
-          y={middle - half * 0.55}
-          width={at(max) - at(min) - 6}
-          height={half * 1.1}
-          fill="none"
-          stroke={paint('faded')}
-        />
-      )}
+      <Known drawn={gap ? drawnOf(gap, { state, at, half, width, edge }) : unknown} middle={middle} />
       {large && !band && (
         <text x={edge} y={middle + half + 20} fontSize="14" fill={paint('faded')}>
           limits to come
@@ -125,99 +118,85 @@ function BandBar({ band, gap, state, target, width, figure }: BandProps) {
   );
 }
 
-interface KnownProps {
-  readonly gap: KnownGap;
+/** What is drawn of a gap, as paths about the middle of the bar: what is filled, what is outlined, and its ends. */
+interface Drawn {
+  readonly colour: string;
+  readonly solid: string;
+  readonly outline: string;
+  readonly ends: string;
+}
+
+/** The same three paths whatever is known: nothing is made or taken away between a tap and the frame that answers it. */
+function Known({
+  drawn: { colour, solid, outline, ends },
+  middle,
+}: {
+  readonly drawn: Drawn;
+  readonly middle: number;
+}) {
+  return (
+    <g transform={`translate(0 ${middle})`} fill="none">
+      <path d={solid} fill={colour} />
+      <path d={outline} stroke={colour} strokeWidth="1.2" />
+      <path d={ends} stroke={colour} strokeWidth="2" />
+    </g>
+  );
+}
+
+interface Bar {
   readonly state: PointState;
   readonly at: (mm: number) => number;
-  readonly middle: number;
   readonly half: number;
   readonly width: number;
   readonly edge: number;
 }
 
-function Known({ gap, state, at, middle, half, width, edge }: KnownProps) {
-  const colour = paint(STATE_COLOURS[state]);
+function drawnOf(gap: KnownGap, { state, at, half, width, edge }: Bar): Drawn {
   const inside = (x: number) => Math.min(width - edge, Math.max(edge, x));
   const [openLeft, openRight] = [gap.floor === false, gap.hi === null];
-  const ends = [openLeft ? 1 : at(gap.lo), gap.hi === null ? width - 1 : at(gap.hi)].sort((a, b) => a - b);
-  const offLeft = !openLeft && ends[1]! < edge;
-  const offRight = ends[0]! > width - edge;
-  let left = openLeft ? 2 : inside(ends[0]!);
-  let right = gap.hi === null ? width - 2 : inside(ends[1]!);
+  const reach = [openLeft ? 1 : at(gap.lo), gap.hi === null ? width - 1 : at(gap.hi)].sort((a, b) => a - b);
+  const offLeft = !openLeft && reach[1]! < edge;
+  const offRight = reach[0]! > width - edge;
+  let left = openLeft ? 2 : inside(reach[0]!);
+  let right = gap.hi === null ? width - 2 : inside(reach[1]!);
   if (right - left < LEAST_WIDTH) {
     const centre = (left + right) / 2;
     [left, right] = [centre - LEAST_WIDTH / 2, centre + LEAST_WIDTH / 2];
   }
   const tall = half * 0.8;
-  const wedge = (tip: number, base: number) => `M${tip} ${middle}L${base} ${middle - tall}V${middle + tall}z`;
-  return (
-    <g>
-      {(offLeft || offRight) && (
-        <path
-          d={offLeft ? `M6 ${middle - 5}L1 ${middle}l5 5` : `M${width - 6} ${middle - 5}l5 5l-5 5`}
-          stroke={colour}
-          strokeWidth="2"
-          fill="none"
-        />
-      )}
-      {state === 'in-spec' && (
-        <rect x={left} y={middle - tall} width={right - left} height={tall * 2} fill={colour} />
-      )}
-      {state === 'tight' && (
-        <path d={wedge(left, left - WEDGE) + wedge(right, right + WEDGE)} fill={colour} />
-      )}
-      {state === 'loose' && (
-        <path d={wedge(left - WEDGE, left) + wedge(right + WEDGE, right)} fill={colour} />
-      )}
-      {state !== 'in-spec' && state !== 'tight' && state !== 'loose' && (
-        <Hatched left={left} right={right} top={middle - tall} height={tall * 2} colour={colour} />
-      )}
-      {[left, right].map((x, index) =>
-        (index === 1 ? openRight : openLeft) ? (
-          <path
-            key={index}
-            d={index === 1 ? `M${x - 7} ${middle - 6}l7 6l-7 6` : `M${x + 7} ${middle - 6}l-7 6l7 6`}
-            stroke={colour}
-            strokeWidth="2"
-            fill="none"
-          />
-        ) : (
-          <line
-            key={index}
-            x1={x}
-            x2={x}
-            y1={middle - half}
-            y2={middle + half}
-            stroke={colour}
-            strokeWidth="2"
-          />
-        ),
-      )}
-    </g>
-  );
+  const plain = state === 'in-spec' || state === 'tight' || state === 'loose';
+  return {
+    colour: paint(STATE_COLOURS[state]),
+    solid: plain ? solidOf(state, left, right, tall) : '',
+    outline: plain ? '' : box(left, right, tall) + hatching(left, right, tall),
+    ends: [
+      offLeft ? 'M6 -5L1 0l5 5' : offRight ? `M${width - 6} -5l5 5l-5 5` : '',
+      openLeft ? `M${left + 7} -6l-7 6l7 6` : `M${left} ${-half}V${half}`,
+      openRight ? `M${right - 7} -6l7 6l-7 6` : `M${right} ${-half}V${half}`,
+    ].join(''),
+  };
 }
+
+function solidOf(state: 'in-spec' | 'tight' | 'loose', left: number, right: number, tall: number): string {
+  const wedge = (tip: number, base: number) => `M${tip} 0L${base} ${-tall}V${tall}z`;
+  if (state === 'in-spec') return box(left, right, tall);
+  return state === 'tight'
+    ? wedge(left, left - WEDGE) + wedge(right, right + WEDGE)
+    : wedge(left - WEDGE, left) + wedge(right + WEDGE, right);
+}
+
+const box = (left: number, right: number, tall: number) => `M${left} ${-tall}H${right}V${tall}H${left}z`;
 
 const HATCH = 6;
 
-function Hatched(props: {
-  readonly left: number;
-  readonly right: number;
-  readonly top: number;
-  readonly height: number;
-  readonly colour: string;
-}) {
-  const { left, right, top, height, colour } = props;
+function hatching(left: number, right: number, tall: number): string {
   const strokes = [];
+  const height = tall * 2;
   for (let x = left - height; x < right; x += HATCH) {
     const startsAt = Math.max(x, left);
     const endsAt = Math.min(x + height, right);
     if (endsAt > startsAt)
-      strokes.push(`M${startsAt} ${top + height - (startsAt - x)}L${endsAt} ${top + height - (endsAt - x)}`);
+      strokes.push(`M${startsAt} ${tall - (startsAt - x)}L${endsAt} ${tall - (endsAt - x)}`);
   }
-  return (
-    <g stroke={colour} strokeWidth="1.2" fill="none">
-      <rect x={left} y={top} width={right - left} height={height} />
-      <path d={strokes.join('')} />
-    </g>
-  );
+  return strokes.join('');
 }

@@ -1,13 +1,14 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { EngineView } from '@zero-lash/contract/engines';
 import { buildInWords, stageIn, RUNNING } from '@zero-lash/core/builds';
-import { lazy, Suspense, useState } from 'react';
+import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { Empty, Page, PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { ShopTime } from '../app/ShopTime.tsx';
 import { useShopTimes } from '../app/useShopTimes.ts';
 import { useRole } from '../app/useRole.ts';
+import { onDemand } from '../app/onDemand.tsx';
 import { dueInWords } from '../rechecks/due.ts';
 import { outcomeInWords, recheckDayInWords } from '@zero-lash/core/rechecks';
 import { DueMark } from '../rechecks/DueMark.tsx';
@@ -23,9 +24,7 @@ import { RanCompared } from './RanCompared.tsx';
 import { WhatIsIn } from './WhatIsIn.tsx';
 import { Running } from './Running.tsx';
 
-const EngineTrends = lazy(async () => ({
-  default: (await import('../rechecks/EngineTrends.tsx')).EngineTrends,
-}));
+const EngineTrends = onDemand(async () => (await import('../rechecks/EngineTrends.tsx')).EngineTrends);
 
 /** One engine: its builds, its gaps over time, its rechecks and its running figure. */
 export default function EnginePage() {
@@ -70,9 +69,7 @@ export default function EnginePage() {
           <Builds engine={engine} />
           <TakenIn engine={engine} />
           <Box marginTop="6">
-            <Suspense fallback={null}>
-              <EngineTrends engineId={engine.id} />
-            </Suspense>
+            <EngineTrends engineId={engine.id} />
           </Box>
           <Box marginTop="6">
             <PartHeading>Gaps over time</PartHeading>

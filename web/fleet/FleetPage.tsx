@@ -2,17 +2,19 @@ import { counted } from '@zero-lash/core/length';
 import { Box } from '@chakra-ui/react';
 import type { FleetList, FleetSays } from '@zero-lash/contract/fleet';
 import { LEAST_ENGINES } from '@zero-lash/core/fleet';
-import { lazy, Suspense, useState } from 'react';
+import { useState } from 'react';
 import { Empty, Page, PartHeading } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
+import { onDemand } from '../app/onDemand.tsx';
 import { useFleetQuery, useFleetSaysQuery } from './endpoints.ts';
 import { DriftOverHead } from './DriftOverHead.tsx';
 import { NamedEngines } from './NamedEngines.tsx';
 import '../rechecks/rechecks.css';
 import './fleet.css';
 
-const CheckChart = lazy(() => import('./CheckChart.tsx'));
-const FindingsChart = lazy(() => import('./FindingsChart.tsx'));
+const CHART_TO_COME = <Box height="220px" />;
+const CheckChart = onDemand(async () => (await import('./CheckChart.tsx')).default, CHART_TO_COME);
+const FindingsChart = onDemand(async () => (await import('./FindingsChart.tsx')).default, CHART_TO_COME);
 
 /** What all our engines say, pattern by pattern: how fast which place moves, what was found out, how good forecasts were. */
 export default function FleetPage() {
@@ -86,9 +88,7 @@ function Says({ sheetId }: { readonly sheetId: string }) {
       <div className="fleet-charts">
         <section aria-label="Found out at each check">
           <PartHeading>Found out at each check</PartHeading>
-          <Suspense fallback={<Box height="220px" />}>
-            <CheckChart checks={says.checks} usageUnit={says.usageUnit} />
-          </Suspense>
+          <CheckChart checks={says.checks} usageUnit={says.usageUnit} />
         </section>
         <Forecasts says={says} />
       </div>
@@ -123,9 +123,7 @@ function Forecasts({ says: { calibration, findings } }: { readonly says: FleetSa
       <PartHeading>Forecasts against findings</PartHeading>
       {calibration ? (
         <>
-          <Suspense fallback={<Box height="220px" />}>
-            <FindingsChart findings={findings} />
-          </Suspense>
+          <FindingsChart findings={findings} />
           <p>
             {calibration.inside} of {calibration.count} forecasts came true (
             {Math.round((calibration.inside / calibration.count) * 100)} %; {calibration.said * 100} %

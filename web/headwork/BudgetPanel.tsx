@@ -176,9 +176,7 @@ function BudgetTable({ pattern, budgets, chosen, onChoose }: TableProps) {
             <th scope="col">{screws ? 'Thread showing' : 'Will need'}</th>
             <th scope="col">Leaves</th>
             <th scope="col">
-              <Box as="span" srOnly>
-                Step by step
-              </Box>
+              <span className="spoken">Step by step</span>
             </th>
           </Box>
         </thead>

@@ -1,10 +1,11 @@
 import { Button, Flex } from '@chakra-ui/react';
 import { Printer } from 'lucide-react';
-import { lazy, memo, Suspense, useState } from 'react';
+import { memo, useState } from 'react';
+import { onDemand } from '../app/onDemand.tsx';
 import { useStable } from '../app/useStable.ts';
 import type { ColumnRoundProps } from './ColumnRound.tsx';
 
-const ColumnRound = lazy(async () => ({ default: (await import('./ColumnRound.tsx')).ColumnRound }));
+const ColumnRound = onDemand(async () => (await import('./ColumnRound.tsx')).ColumnRound);
 
 interface Props {
   readonly work: ColumnRoundProps & {
@@ -22,11 +23,7 @@ export function FromPaper({ work }: Props) {
   return (
     <>
       <Ways buildId={build.id} school={turning.school} mayWork={mayWork} open={open} onToggle={toggle} />
-      {open && mayWork && (
-        <Suspense fallback={null}>
-          <ColumnRound {...{ build, turning, states, blind, points, roundAt }} />
-        </Suspense>
-      )}
+      {open && mayWork && <ColumnRound {...{ build, turning, states, blind, points, roundAt }} />}
     </>
   );
 }

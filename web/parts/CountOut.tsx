@@ -157,9 +157,7 @@ export function LedgerTable({ lines, work, side }: TableProps) {
             <th scope="col">{side === 'out' ? 'Listed' : 'Off'}</th>
             <th scope="col">{side === 'out' ? 'Off' : 'Back'}</th>
             <th scope="col">
-              <Box as="span" srOnly>
-                Take it off the list
-              </Box>
+              <span className="spoken">Take it off the list</span>
             </th>
           </Box>
         </thead>

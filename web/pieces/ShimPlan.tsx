@@ -246,9 +246,7 @@ function Moves({ build, points: now, worked, choices, onChoose, enabled }: Moves
                 <th scope="col">From</th>
                 <th scope="col">Leaves</th>
                 <th scope="col">
-                  <Box as="span" srOnly>
-                    Fitted or not
-                  </Box>
+                  <span className="spoken">Fitted or not</span>
                 </th>
               </Box>
             </thead>

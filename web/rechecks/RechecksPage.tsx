@@ -1,12 +1,13 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { RecheckSearch } from '@zero-lash/contract/rechecks';
 import type { DueState } from '@zero-lash/core/rechecks';
-import { lazy, Suspense, useState } from 'react';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { Choice } from '../app/Choice.tsx';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { Empty, Page } from '../app/Page.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
+import { onDemand } from '../app/onDemand.tsx';
 import { DueMark } from './DueMark.tsx';
 import { useRecheckFiltersQuery, useRechecksQuery } from './endpoints.ts';
 import { PlanTogether } from './PlanTogether.tsx';
@@ -15,9 +16,7 @@ import { Feeds } from './Feeds.tsx';
 import { Reminders } from './Reminders.tsx';
 import './rechecks.css';
 
-const SeasonCalendar = lazy(async () => ({
-  default: (await import('./SeasonCalendar.tsx')).SeasonCalendar,
-}));
+const SeasonCalendar = onDemand(async () => (await import('./SeasonCalendar.tsx')).SeasonCalendar);
 
 const STATES: readonly DueState[] = ['not-held', 'overdue', 'due', 'coming', 'waiting'];
 const PAGE = 50;
@@ -83,9 +82,7 @@ export default function RechecksPage() {
             <PlanTogether key={narrow.place} place={narrow.place} rechecks={data.rechecks} today={data.day} />
           )}
           {view === 'calendar' ? (
-            <Suspense fallback={null}>
-              <SeasonCalendar narrow={narrow} today={data.day} />
-            </Suspense>
+            <SeasonCalendar narrow={narrow} today={data.day} />
           ) : (
             <Box as="section" aria-label="Rechecks">
               {data.rechecks.length === 0 && (

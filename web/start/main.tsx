@@ -1,7 +1,7 @@
 import '@fontsource-variable/jetbrains-mono/wght.css';
 import '@fontsource-variable/sofia-sans-semi-condensed/wght.css';
 import { ChakraProvider } from '@chakra-ui/react';
-import { StrictMode, Suspense } from 'react';
+import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
 import { RouterProvider } from 'react-router';
@@ -45,9 +45,7 @@ createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <Provider store={store}>
       <ChakraProvider value={system}>
-        <Suspense fallback={null}>
-          <RouterProvider router={router} />
-        </Suspense>
+        <RouterProvider router={router} />
       </ChakraProvider>
     </Provider>
   </StrictMode>,

@@ -1,35 +1,14 @@
 import type { PagePath } from '@zero-lash/contract/pages';
-import { lazy, type ReactElement } from 'react';
-import { createBrowserRouter, Link } from 'react-router';
+import type { ComponentType } from 'react';
+import { createBrowserRouter, Link, type RouteObject } from 'react-router';
 import { BrokenPage } from '../app/BrokenPage.tsx';
 import { Frame } from '../app/Frame.tsx';
 import TodayPage from '../today/TodayPage.tsx';
 import { Page } from '../app/Page.tsx';
 
-const EnginesPage = lazy(() => import('../engines/EnginesPage.tsx'));
-const EnginePage = lazy(() => import('../engines/EnginePage.tsx'));
-const BuildPage = lazy(async () => {
-  await import('./rooms.ts');
-  return import('../buildPage/BuildPage.tsx');
-});
-const SheetsPage = lazy(() => import('../sheets/SheetsPage.tsx'));
-const SheetPage = lazy(() => import('../sheets/SheetPage.tsx'));
-const NewSheetPage = lazy(async () => ({
-  default: (await import('../sheets/SheetFormPage.tsx')).NewSheetPage,
-}));
-const ReviseSheetPage = lazy(async () => ({
-  default: (await import('../sheets/SheetFormPage.tsx')).ReviseSheetPage,
-}));
-const DraftPage = lazy(async () => ({ default: (await import('../sheets/SheetFormPage.tsx')).DraftPage }));
-const InstrumentsPage = lazy(() => import('../instruments/InstrumentsPage.tsx'));
-const DrawerPage = lazy(() => import('../pieces/DrawerPage.tsx'));
-const RechecksPage = lazy(() => import('../rechecks/RechecksPage.tsx'));
-const UsagePage = lazy(() => import('../usage/UsagePage.tsx'));
-const OwnersPage = lazy(() => import('../owners/OwnersPage.tsx'));
-const FleetPage = lazy(() => import('../fleet/FleetPage.tsx'));
-const ShopPage = lazy(() => import('../people/ShopPage.tsx'));
-const GuidePage = lazy(() => import('../guide/GuidePage.tsx'));
-const SignInPage = lazy(() => import('../people/SignInPage.tsx'));
+/** A page whose code is fetched before it is gone to; the page before stays until it has come. */
+const page = (load: () => Promise<ComponentType>) => ({ lazy: async () => ({ Component: await load() }) });
+const SHEET_FORMS = () => import('../sheets/SheetFormPage.tsx');
 
 function NotFound() {
   return (
@@ -40,28 +19,37 @@ function NotFound() {
 }
 
 /** Every page inside the frame, by its address. */
-const FRAMED: Readonly<Record<Exclude<PagePath, '/sign-in'>, ReactElement>> = {
-  '/': <TodayPage />,
-  '/engines': <EnginesPage />,
-  '/engines/:id': <EnginePage />,
-  '/builds/:id': <BuildPage />,
-  '/sheets': <SheetsPage />,
-  '/sheets/new': <NewSheetPage />,
-  '/sheets/:id': <SheetPage />,
-  '/sheets/:id/revise': <ReviseSheetPage />,
-  '/sheets/:id/draft': <DraftPage />,
-  '/instruments': <InstrumentsPage />,
-  '/drawer': <DrawerPage />,
-  '/rechecks': <RechecksPage />,
-  '/usage': <UsagePage />,
-  '/owners': <OwnersPage />,
-  '/fleet': <FleetPage />,
-  '/shop': <ShopPage />,
-  '/guide': <GuidePage />,
+const FRAMED: Readonly<Record<Exclude<PagePath, '/sign-in'>, Pick<RouteObject, 'lazy' | 'Component'>>> = {
+  // what a day begins with is fetched with the application itself
+  '/': { Component: TodayPage },
+  '/engines': page(async () => (await import('../engines/EnginesPage.tsx')).default),
+  '/engines/:id': page(async () => (await import('../engines/EnginePage.tsx')).default),
+  '/builds/:id': page(async () => {
+    await import('./rooms.ts');
+    return (await import('../buildPage/BuildPage.tsx')).default;
+  }),
+  '/sheets': page(async () => (await import('../sheets/SheetsPage.tsx')).default),
+  '/sheets/new': page(async () => (await SHEET_FORMS()).NewSheetPage),
+  '/sheets/:id': page(async () => (await import('../sheets/SheetPage.tsx')).default),
+  '/sheets/:id/revise': page(async () => (await SHEET_FORMS()).ReviseSheetPage),
+  '/sheets/:id/draft': page(async () => (await SHEET_FORMS()).DraftPage),
+  '/instruments': page(async () => (await import('../instruments/InstrumentsPage.tsx')).default),
+  '/drawer': page(async () => (await import('../pieces/DrawerPage.tsx')).default),
+  '/rechecks': page(async () => (await import('../rechecks/RechecksPage.tsx')).default),
+  '/usage': page(async () => (await import('../usage/UsagePage.tsx')).default),
+  '/owners': page(async () => (await import('../owners/OwnersPage.tsx')).default),
+  '/fleet': page(async () => (await import('../fleet/FleetPage.tsx')).default),
+  '/shop': page(async () => (await import('../people/ShopPage.tsx')).default),
+  '/guide': page(async () => (await import('../guide/GuidePage.tsx')).default),
 };
 
 export const router = createBrowserRouter([
-  { path: '/sign-in', element: <SignInPage />, errorElement: <BrokenPage /> },
+  {
+    path: '/sign-in',
+    ...page(async () => (await import('../people/SignInPage.tsx')).default),
+    hydrateFallbackElement: <></>,
+    errorElement: <BrokenPage />,
+  },
   {
     element: <Frame />,
     errorElement: <BrokenPage />,
@@ -69,8 +57,9 @@ export const router = createBrowserRouter([
       {
         // a page that breaks leaves the frame round it standing
         errorElement: <BrokenPage />,
+        hydrateFallbackElement: <p className="sheet-waiting">Fetching the sheet…</p>,
         children: [
-          ...Object.entries(FRAMED).map(([path, element]) => ({ path, element })),
+          ...Object.entries(FRAMED).map(([path, shown]) => ({ path, ...shown })),
           { path: '*', element: <NotFound /> },
         ],
       },

@@ -1,7 +1,6 @@
 import type { Today } from '@zero-lash/contract/today';
 import { stageOf, RUNNING, buildInWords } from '@zero-lash/core/builds';
 import { recheckDayInWords } from '@zero-lash/core/rechecks';
-import { lazy, Suspense } from 'react';
 import { Link } from 'react-router';
 import { agoInWords, dayInWords } from '../app/dates.ts';
 import { grouped } from '../app/figures.ts';
@@ -11,12 +10,13 @@ import { VerdictMark } from '../drawings/VerdictMark.tsx';
 import { useAppSelector } from '../app/store.ts';
 import { useRole } from '../app/useRole.ts';
 import { useSession } from '../app/useSession.ts';
+import { onDemand } from '../app/onDemand.tsx';
 import { DueMark } from '../rechecks/DueMark.tsx';
 import { useTodayQuery } from './endpoints.ts';
 import './today.css';
 
-const MorningPart = lazy(() => import('./MorningPart.tsx'));
-const FirstSteps = lazy(() => import('./FirstSteps.tsx'));
+const MorningPart = onDemand(async () => (await import('./MorningPart.tsx')).default);
+const FirstSteps = onDemand(async () => (await import('./FirstSteps.tsx')).default);
 
 /** How long an answer counts as fresh when the page is come back to. */
 const FRESH_SECONDS = 5;
@@ -44,9 +44,7 @@ export default function TodayPage() {
           <ToCheck today={data} />
           <Bench today={data} />
           <DueList today={data} />
-          <Suspense fallback={null}>
-            <MorningPart />
-          </Suspense>
+          <MorningPart />
         </div>
       )}
     </Page>
@@ -123,11 +121,7 @@ function Bench({ today }: { readonly today: Today }) {
   return (
     <section>
       <PartHeading>On the bench</PartHeading>
-      {none && (
-        <Suspense fallback={null}>
-          <FirstSteps />
-        </Suspense>
-      )}
+      {none && <FirstSteps />}
       <ol>
         {stages.map(({ stage, count, builds }) => (
           <li key={stage} className="today-stage" data-filled={count > 0}>

@@ -1,9 +1,9 @@
 import { Box } from '@chakra-ui/react';
 import type { Pattern } from '@zero-lash/core/sheets';
-import { lazy, Suspense } from 'react';
+import { onDemand } from '../app/onDemand.tsx';
 import { ValveGear } from '../drawings/ValveGear.tsx';
 
-const LiftChart = lazy(() => import('./LiftChart.tsx'));
+const LiftChart = onDemand(async () => (await import('./LiftChart.tsx')).default, <Box height="170px" />);
 
 interface Props {
   readonly pattern: Pattern;
@@ -17,9 +17,7 @@ export function GearAndLift({ pattern, angle, selected = null, onSelect }: Props
   return (
     <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="3">
       <ValveGear pattern={pattern} angle={angle} selected={selected} onSelect={onSelect} />
-      <Suspense fallback={<Box height="170px" />}>
-        <LiftChart pattern={pattern} angle={angle} selected={selected} />
-      </Suspense>
+      <LiftChart pattern={pattern} angle={angle} selected={selected} />
       <Box color="faded" fontSize="sm">
         Turn by dragging the wheel or the ruler; on the wheel with ← → as well (shift: 10°), PageUp and
         PageDown from stop to stop. Bars: off its base circle; ink intake, hollow exhaust, thin brake rocker.

@@ -194,9 +194,7 @@ function UsageRow({ engine, typed, day, today, enabled, sent, onType }: RowProps
         />
       </td>
       <td aria-live="polite" aria-atomic="true">
-        <Box as="span" srOnly>
-          {engine.name}
-        </Box>
+        <span className="spoken">{engine.name}</span>
         {line && 'error' in line && !odd ? (
           <small>{line.error}</small>
         ) : (

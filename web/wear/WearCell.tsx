@@ -10,13 +10,15 @@ import { useRef, useState, type KeyboardEvent } from 'react';
 import { figureShown, type ShownIn } from '@zero-lash/core/length';
 import { Question } from '../app/Question.tsx';
 import { useStore } from 'react-redux';
-import { useAppDispatch, useAppSelector, type RootState } from '../app/store.ts';
+import { useAppDispatch, type RootState } from '../app/store.ts';
 import { draftTyped } from '../app/drafts.ts';
 import { warningInWords, fieldText } from './words.ts';
 
 interface Props {
   /** where what is typed and not written yet is kept */
   readonly draft: string;
+  /** what is typed and not written yet */
+  readonly typed: string | undefined;
   readonly label: string;
   readonly field: WearField;
   /** what figures are shown in, and bare ones typed in */
@@ -37,6 +39,7 @@ interface Props {
 export function WearCell(props: Props) {
   const {
     draft,
+    typed,
     label,
     field,
     shown: shownIn,
@@ -50,7 +53,6 @@ export function WearCell(props: Props) {
   } = props;
   const dispatch = useAppDispatch();
   const store = useStore<RootState>();
-  const typed = useAppSelector((state) => state.drafts[draft]);
   const [asked, setAsked] = useState<WearWarning | null>(null);
   const [complaint, setComplaint] = useState<string | null>(null);
   // what is written in a moment is not written twice, however the field is left
@@ -128,7 +130,6 @@ export function WearCell(props: Props) {
         aria-label={label}
         aria-invalid={complaint !== null || undefined}
         data-column={column}
-        data-many={field.most > 1 || undefined}
         data-unsent={waits || undefined}
         value={text === ' ' ? '' : text}
         disabled={!enabled}

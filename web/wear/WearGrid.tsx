@@ -12,7 +12,7 @@ import {
   type WearSheet,
 } from '@zero-lash/core/wear';
 import type { Pattern } from '@zero-lash/core/sheets';
-import { memo, useMemo } from 'react';
+import { memo, useMemo, type CSSProperties } from 'react';
 import { shallowEqual } from 'react-redux';
 import { figureShown, unitShown, type ShownIn } from '@zero-lash/core/length';
 import { useAppSelector } from '../app/store.ts';
@@ -33,81 +33,99 @@ interface Props {
   readonly shown: ShownIn;
 }
 
-const draftOf = (buildId: string, set: string, item: string, place: string, field: string) =>
-  `${buildId}:wear ${set} ${item} ${place} ${field}`;
-
-/** Characteristics measured at the same kind of place, side by side: a row a place, in head order. */
-export function WearGrid({ buildId, pattern, work, items, set, shown }: Props) {
-  const places = placesOf(pattern, items[0]!);
-  const columns = useMemo(() => ({ gridTemplateColumns: columnsOf(items) }), [items]);
-  // what is typed is held against the sheet as it is by then: no cell is drawn again for what stands elsewhere
-  const warning = useStable((where: TypedWhere, typed: readonly number[]) =>
-    figureWarning(work.sheet, pattern, where, typed),
-  );
+/** Each characteristic in a table of its own, as many beside one another as there is room for: it is measured down its column. */
+export function WearGrid({ items, ...rest }: Props) {
   return (
-    <div className="wear-scroll">
-      <div className="wear-grid" role="table" aria-label={items.map(({ title }) => title).join(', ')}>
-        <div className="wear-row wear-heads" role="row" style={columns}>
-          <div className="wear-place" role="columnheader">
-            At
-          </div>
-          {items.map((item) => (
-            <Heads key={item.key} item={item} shown={shown} />
-          ))}
-        </div>
-        {places.map((place) => (
-          <div key={place.key} className="wear-row" role="row" style={columns}>
-            <div className="wear-place" role="rowheader">
-              {place.key}
-            </div>
-            {items.map((item) => (
-              <ItemCells
-                key={item.key}
-                {...{ buildId, pattern, item, place, set, shown }}
-                sheet={work.sheet}
-                unsent={work.unsent}
-                enabled={work.enabled}
-                warning={warning}
-                write={work.write}
-                follow={work.follow}
-              />
-            ))}
-          </div>
-        ))}
-      </div>
+    <div className="wear-tables">
+      {items.map((item) => (
+        <ItemTable key={item.key} item={item} {...rest} />
+      ))}
     </div>
   );
 }
 
-/** Columns have one width each, whatever stands in them: so a figure more lays out its own row only. */
-const WIDTHS = { place: 66, many: 124, one: 96, first: 14, verdict: 168 };
-
-function columnsOf(items: readonly Characteristic[]): string {
-  const widths = items.flatMap(({ fields }) => [
-    ...fields.map(
-      ({ most }, index) => (most > 1 ? WIDTHS.many : WIDTHS.one) + (index === 0 ? WIDTHS.first : 0),
-    ),
-    WIDTHS.verdict,
-  ]);
-  return [WIDTHS.place, ...widths].map((width) => `${width}px`).join(' ');
-}
-
-function Heads({ item, shown }: { readonly item: Characteristic; readonly shown: ShownIn }) {
-  return (
-    <>
-      {item.fields.map((field, index) => (
-        <div key={field.key} role="columnheader" className={index === 0 ? 'wear-first' : undefined}>
-          {index === 0 && <b>{item.title}</b>}
-          {field.label}, {unitShown(field.unit, shown)}
-        </div>
-      ))}
-      <div role="columnheader">result</div>
-    </>
+/** What is typed of one characteristic and not written yet, by `place field`: all its fields in one look at the state. */
+function useTyped(drafts: string): Readonly<Record<string, string>> {
+  return useAppSelector(
+    (state) =>
+      Object.fromEntries(
+        Object.entries(state.drafts).flatMap(([key, text]) =>
+          key.startsWith(drafts) ? [[key.slice(drafts.length), text]] : [],
+        ),
+      ),
+    shallowEqual,
   );
 }
 
-interface ItemProps {
-  readonly buildId: string;
+function ItemTable({
+  buildId,
+  pattern,
+  work,
+  item,
+  set,
+  shown,
+}: Omit<Props, 'items'> & { readonly item: Characteristic }) {
+  const drafts = `${buildId}:wear ${set} ${item.key} `;
+  const typed = useTyped(drafts);
+  const places = useMemo(() => placesOf(pattern, item), [pattern, item]);
+  const columns = useMemo(() => ({ '--wear-fields': fieldWidths(item) }) as CSSProperties, [item]);
+  // what is typed is held against the sheet as it is by then: no cell is drawn again for what stands elsewhere
+  const warning = useStable((where: TypedWhere, figures: readonly number[]) =>
+    figureWarning(work.sheet, pattern, where, figures),
+  );
+  return (
+    <section className="wear-item" aria-label={item.title} data-wide={item.fields.length > 1 || undefined}>
+      <h4>{item.title}</h4>
+      <div className="wear-scroll">
+        <div className="wear-grid" role="table" aria-label={item.title} style={columns}>
+          <div className="wear-row wear-heads" role="row">
+            <div role="columnheader">At</div>
+            {item.fields.map((field) => (
+              <div key={field.key} role="columnheader">
+                {field.label}, {unitShown(field.unit, shown)}
+              </div>
+            ))}
+            <div className="wear-verdict" role="columnheader">
+              Result
+            </div>
+          </div>
+          {places.map((place) => (
+            <ItemRow
+              key={place.key}
+              {...{ drafts, pattern, item, place, set, shown, warning }}
+              typed={item.fields.map(({ key }) => typed[`${place.key} ${key}`])}
+              sheet={work.sheet}
+              unsent={work.unsent}
+              enabled={work.enabled}
+              write={work.write}
+              follow={work.follow}
+            />
+          ))}
+        </div>
+      </div>
+      <details className="wear-how">
+        <summary>How it is measured</summary>
+        {item.how}
+      </details>
+    </section>
+  );
+}
+
+/** px a figure takes, with the room round it; columns have one width each, so that a figure more lays out its own row only. */
+const FIGURE = { wide: 52, room: 44, least: 84, most: 3 };
+
+const fieldWidths = ({ fields }: Characteristic) =>
+  fields
+    .map(
+      ({ most }) => `minmax(${FIGURE.least}px, ${FIGURE.room + FIGURE.wide * Math.min(most, FIGURE.most)}px)`,
+    )
+    .join(' ');
+
+interface RowProps {
+  /** where what is typed of this characteristic is kept: what its keys begin with */
+  readonly drafts: string;
+  /** what is typed and not written yet, field by field */
+  readonly typed: readonly (string | undefined)[];
   readonly pattern: Pattern;
   readonly item: Characteristic;
   readonly place: WearPlace;
@@ -121,16 +139,13 @@ interface ItemProps {
   readonly follow: WearWork['follow'];
 }
 
-const keyOf = ({ set, item, place }: Pick<ItemProps, 'set' | 'item' | 'place'>, field: string) =>
+const keyOf = ({ set, item, place }: Pick<RowProps, 'set' | 'item' | 'place'>, field: string) =>
   `figure ${set} ${item.key} ${place.key} ${field}`;
 
 /** One characteristic at one place: its fields, and what they come to as they are typed. */
-const ItemCells = memo(function ItemCells(props: ItemProps) {
-  const { buildId, pattern, item, place, set, sheet, unsent, enabled, warning, write, follow, shown } = props;
-  const typed = useAppSelector(
-    (state) => item.fields.map(({ key }) => state.drafts[draftOf(buildId, set, item.key, place.key, key)]),
-    shallowEqual,
-  );
+const ItemRow = memo(function ItemRow(props: RowProps) {
+  const { drafts, typed, pattern, item, place, set, sheet, unsent, enabled, warning, write, follow, shown } =
+    props;
   const seen = useMemo(() => {
     const lines = typed.flatMap((text, index): FigureLine[] => {
       const field = item.fields[index]!;
@@ -141,13 +156,17 @@ const ItemCells = memo(function ItemCells(props: ItemProps) {
     return wearAt(lines.length === 0 ? sheet : withLines(sheet, lines), pattern, item, place);
   }, [typed, sheet, pattern, item, place, set, shown]);
   return (
-    <>
+    <div className="wear-row" role="row">
+      <div className="wear-place" role="rowheader">
+        {place.key}
+      </div>
       {item.fields.map((field, index) => {
         const current = sheet.current.get(keyOf(props, field.key));
         return (
-          <div key={field.key} role="cell" className={index === 0 ? 'wear-first' : undefined}>
+          <div key={field.key} role="cell">
             <WearCell
-              draft={draftOf(buildId, set, item.key, place.key, field.key)}
+              draft={`${drafts}${place.key} ${field.key}`}
+              typed={typed[index]}
               label={`${item.title} ${place.key}, ${field.label}${set === 'fitted' ? ', fitted' : ''}`}
               field={field}
               shown={shown}
@@ -188,9 +207,9 @@ const ItemCells = memo(function ItemCells(props: ItemProps) {
           </>
         )}
       </div>
-    </>
+    </div>
   );
-}, sameCells);
+}, sameRow);
 
 function figureLine(
   item: Characteristic,
@@ -203,8 +222,9 @@ function figureLine(
 }
 
 /** A figure elsewhere changes nothing here, but for compressions, which are graded beside one another. */
-function sameCells(before: ItemProps, after: ItemProps): boolean {
+function sameRow(before: RowProps, after: RowProps): boolean {
   return (
+    before.typed.every((text, index) => text === after.typed[index]) &&
     before.enabled === after.enabled &&
     before.set === after.set &&
     before.shown === after.shown &&

@@ -9,11 +9,12 @@ import {
   type FigureLine,
   type WearPage,
 } from '@zero-lash/core/wear';
-import { lazy, Suspense, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';
 import { useLater } from '../app/useLater.ts';
 import { useShownIn } from '../app/lengths.ts';
+import { onDemand } from '../app/onDemand.tsx';
 import type { BuildView } from '../builds/buildView.ts';
 import { CamDrawing } from '../drawings/CamDrawing.tsx';
 import { Photographs } from '../photographs/Photographs.tsx';
@@ -25,7 +26,7 @@ import { WearGrid } from './WearGrid.tsx';
 import { WearSummary } from './WearSummary.tsx';
 import './wear.css';
 
-const BetweenBuilds = lazy(async () => ({ default: (await import('./BetweenBuilds.tsx')).BetweenBuilds }));
+const BetweenBuilds = onDemand(async () => (await import('./BetweenBuilds.tsx')).BetweenBuilds);
 
 const NONE: ReadonlySet<string> = new Set();
 
@@ -49,7 +50,6 @@ export function WearSheetWork({ build }: { readonly build: BuildView }) {
     () => all.filter((item) => item.page === page && (whole || isShort(item, later, pattern))),
     [all, page, whole, later, pattern],
   );
-  const groups = useMemo(() => groupsOf(items), [items]);
   const fates = useMemo(() => partDispositions(sheet, pattern), [sheet, pattern]);
   const bad = fates.filter(({ verdict }) => verdict === 'watch' || verdict === 'replace').length;
   return (
@@ -104,9 +104,7 @@ export function WearSheetWork({ build }: { readonly build: BuildView }) {
       {page === 'summary' ? (
         <>
           <WearSummary build={build} fates={fates} work={later} />
-          <Suspense fallback={null}>
-            <BetweenBuilds build={build} />
-          </Suspense>
+          <BetweenBuilds build={build} />
         </>
       ) : (
         <>
@@ -119,28 +117,7 @@ export function WearSheetWork({ build }: { readonly build: BuildView }) {
               </Button>
             </Box>
           )}
-          {groups.map((group) => (
-            <Box key={group[0]!.at}>
-              <WearGrid
-                buildId={build.id}
-                pattern={pattern}
-                work={work}
-                items={group}
-                set={set}
-                shown={shown}
-              />
-              <Box as="details" fontSize="sm" color="faded">
-                <Box as="summary" minHeight="44px" paddingY="2" cursor="pointer">
-                  How it is measured
-                </Box>
-                {group.map(({ key, title, how }) => (
-                  <Box key={key}>
-                    <b>{title}</b>: {how}
-                  </Box>
-                ))}
-              </Box>
-            </Box>
-          ))}
+          <WearGrid buildId={build.id} pattern={pattern} work={work} items={items} set={set} shown={shown} />
           <MissingLimits work={later} pattern={pattern} items={items} shown={shown} />
           <MarkForm pattern={pattern} work={later} page={page} />
           <MarksSeen build={build} stage="wear" work={later} />
@@ -166,11 +143,4 @@ function isShort(item: Characteristic, { sheet }: WearWork, pattern: BuildView['
     if (item.key !== 'guide-wobble') return true;
   }
   return placesOf(pattern, item).some((place) => wearAt(sheet, pattern, item, place) !== null);
-}
-
-/** Characteristics of one kind of place stand side by side. */
-function groupsOf(items: readonly Characteristic[]): Characteristic[][] {
-  const groups = new Map<string, Characteristic[]>();
-  for (const item of items) groups.set(item.at, [...(groups.get(item.at) ?? []), item]);
-  return [...groups.values()];
 }

@@ -1,14 +1,18 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import { PARTS, type FateLine, type PartDisposition } from '@zero-lash/core/wear';
 import { ORDER_WORDS } from '@zero-lash/core/parts';
-import { memo, lazy, Suspense, useState } from 'react';
+import { memo, useState } from 'react';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { CYLINDER_WORDS, GradeMark } from '../drawings/GradeMark.tsx';
 import type { BuildView } from '../builds/buildView.ts';
 import { saveFile } from '../app/saveFile.ts';
+import { onDemand } from '../app/onDemand.tsx';
 import type { WearWork } from './useWear.ts';
 
-const ShareChart = lazy(async () => ({ default: (await import('./ShareChart.tsx')).ShareChart }));
+const ShareChart = onDemand(
+  async () => (await import('./ShareChart.tsx')).ShareChart,
+  <Box height="220px" />,
+);
 
 interface Props {
   readonly build: BuildView;
@@ -32,9 +36,7 @@ export const WearSummary = memo(function WearSummary({ build, fates, work }: Pro
           </Box>
         ))}
       </Box>
-      <Suspense fallback={<Box height="220px" />}>
-        <ShareChart fates={shown} />
-      </Suspense>
+      <ShareChart fates={shown} />
       <Box overflowX="auto" tabIndex={0} role="region" aria-label="Every part">
         <table>
           <thead>
@@ -43,9 +45,7 @@ export const WearSummary = memo(function WearSummary({ build, fates, work }: Pro
               <th scope="col">Result</th>
               <th scope="col">Why</th>
               <th scope="col">
-                <Box as="span" srOnly>
-                  What becomes of it
-                </Box>
+                <span className="spoken">What becomes of it</span>
               </th>
             </Box>
           </thead>
