@@ -1,6 +1,7 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import { saysSomething } from '@zero-lash/core/bounds';
 import { useState, type FormEvent, type ReactNode } from 'react';
+import { AskButton } from './AskButton.tsx';
 import { Labelled } from './Labelled.tsx';
 import { useKeptText } from './useKeptText.ts';
 
@@ -51,11 +52,9 @@ export function WithReason({
   }
   if (!open)
     return (
-      <Box>
-        <Button variant="plain" paddingX="0" onClick={() => setOpen(true)}>
-          {ask}
-        </Button>
-      </Box>
+      <div>
+        <AskButton onAsk={() => setOpen(true)}>{ask}</AskButton>
+      </div>
     );
   return (
     <form onSubmit={(event) => void send(event)} noValidate>

@@ -58,11 +58,11 @@ export const Abandon = memo(function Abandon(props: Props) {
 });
 
 /** Says of an abandoned build that it is, by whom and why. */
-export function AbandonedNote({ abandoned }: Pick<BuildView, 'abandoned'>) {
+export const AbandonedNote = memo(function AbandonedNote({ abandoned }: Pick<BuildView, 'abandoned'>) {
   if (!abandoned) return null;
   return (
     <Box color="faded">
       Abandoned by {abandoned.by}, <ShopTime at={abandoned.at} day />: {abandoned.why}
     </Box>
   );
-}
+});

@@ -143,7 +143,7 @@ function Build({ build }: { readonly build: BuildView }) {
         <div className={near ? 'build-point build-point-near' : 'build-point'}>
           <PointArea work={work} />
         </div>
-        <PointsOnPaper build={build} looking={work.looking} />
+        <PointsOnPaper build={later.build} looking={work.looking} />
       </div>
     </Page>
   );
@@ -211,13 +211,13 @@ const AboutStage = memo(function AboutStage({
 
 /** What the stage is about, what its room says first, and where to turn. */
 const AboveHead = memo(function AboveHead({ work }: AreaProps) {
-  const { build, looking, open, turning, mayWork, select } = work;
+  const { build, about, looking, open, turning, mayWork, select } = work;
   const { Above } = STAGE_ROOMS[looking];
   return (
     <>
       <AboutStage job={build.job} looking={looking} pattern={build.sheet.pattern} />
-      <LimitsToCome build={build} />
-      <AimedOutside build={build} />
+      <LimitsToCome build={about} />
+      <AimedOutside build={about} />
       <SetCold build={build} />
       {Above && <Above build={build} />}
       {open && (

@@ -1,5 +1,6 @@
 import { Box, Button } from '@chakra-ui/react';
 import { skipToken } from '@reduxjs/toolkit/query/react';
+import { memo } from 'react';
 import { Link } from 'react-router';
 import { Note } from '../app/Note.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
@@ -14,7 +15,11 @@ import { useSheetQuery } from '../sheets/endpoints.ts';
 const ASK_EVERY_MS = 60_000;
 
 /** Says of a build that was opened before its book was here that nothing is judged yet, and takes it over to the revision that has the limits. */
-export function LimitsToCome({ build }: { readonly build: BuildView }) {
+export const LimitsToCome = memo(function LimitsToCome({
+  build,
+}: {
+  readonly build: Omit<BuildView, 'rounds'>;
+}) {
   const { limitsToCome, sheetId, number } = build.sheet;
   const { mayWork } = useRole();
   const { data: revisions } = useSheetQuery(limitsToCome && !build.closedAt ? sheetId : skipToken, {
@@ -54,4 +59,4 @@ export function LimitsToCome({ build }: { readonly build: BuildView }) {
       <ProblemNote error={error} />
     </Note>
   );
-}
+});

@@ -58,7 +58,7 @@ export function StageWork({ build, stage, blind, onPoint, onLook, children }: Pr
   const [ticked, setTicked] = useState(0);
   const onTicked = useStable(() => setTicked((before) => before + 1));
   return (
-    <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
+    <div className="stage-work">
       <KnowHow buildId={build.id} sheet={sheet} known={build['know-how']} stage={stage} />
       <Checks
         buildId={build.id}
@@ -110,7 +110,7 @@ export function StageWork({ build, stage, blind, onPoint, onLook, children }: Pr
           closed={build.closedAt !== null}
         />
       )}
-    </Box>
+    </div>
   );
 }
 
@@ -208,14 +208,14 @@ const Onward = memo(function Onward(props: OnwardProps) {
   return (
     <Box>
       {blind && (
-        <Box fontSize="sm" color="faded">
+        <div className="point-note">
           What stands against going on would tell what was found: it is shown when the second look is done.
-        </Box>
+        </div>
       )}
       {(bySignOff || blind ? [] : obstacles).map(({ code, text }) => (
-        <Box key={code} fontSize="sm" color="faded">
+        <div key={code} className="point-note">
           {text}
-        </Box>
+        </div>
       ))}
       {unsent && <StillUnsent buildId={buildId} step="the build goes on" />}
       <Flex gap="2" marginTop="2" flexWrap="wrap">

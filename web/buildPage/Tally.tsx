@@ -1,4 +1,3 @@
-import { Flex } from '@chakra-ui/react';
 import { memo, useState } from 'react';
 import { STATE_WORDS, type PointState } from '../drawings/states.ts';
 import { VerdictMark } from '../drawings/VerdictMark.tsx';
@@ -37,24 +36,17 @@ export const Tally = memo(function Tally({
     if (changed.length === 1) setLast(`${changed[0]} ${STATE_WORDS[states[changed[0]!]!]}.`);
   }
   return (
-    <Flex
-      gap="4"
-      flexWrap="wrap"
-      justifyContent="center"
-      fontSize="sm"
-      role="status"
-      aria-label="Points so far"
-    >
+    <div className="tally" role="status" aria-label="Points so far">
       {/* who does not see the head hears which point it was */}
       <span className="spoken">{last}</span>
       {ORDER.map((state) => {
         const count = all.filter((each) => each === state).length;
         return count > 0 ? (
-          <Flex key={state} gap="1.5" alignItems="center">
+          <span key={state}>
             {count} <VerdictMark state={state} withWord />
-          </Flex>
+          </span>
         ) : null;
       })}
-    </Flex>
+    </div>
   );
 });

@@ -41,10 +41,17 @@ import { pointWorkedOn, workOnPoint } from './place.ts';
 import type { FeltHere } from '../measuring/PadsBeside.tsx';
 import { arrivingAt, useTurning, type TurningWork } from '../turning/useTurning.ts';
 
+/** What a build is, whatever is read of it. */
+export type BuildAbout = Omit<BuildView, 'rounds'>;
+
+const aboutOf = ({ rounds: _, ...about }: BuildView): BuildAbout => about;
+
 /** A build as it is worked on here: the stage looked at, its round, the point selected, and the steps between them. */
 export interface BuildWork {
   /** the build with what is pending applied to it */
   readonly build: BuildView;
+  /** the same, without what is read: it stays the same object while gaps are read */
+  readonly about: BuildAbout;
   readonly looking: StageKey;
   /** the round of the stage looked at, with what is pending */
   readonly here: RoundHere | undefined;
@@ -118,6 +125,7 @@ function sameBlades(points: readonly MeasuredPoint[], { cylinder, role, spec }: 
 export function useBuildWork(known: BuildView): BuildWork {
   const outbox = useAppSelector((state) => state.outbox.items);
   const build = useMemo(() => withPending(known, outbox), [known, outbox]);
+  const about = useSame(aboutOf(build));
   const [search, setSearch] = useSearchParams();
   const [chosen, setChosen] = useState(() => pointWorkedOn(build.id));
   const asked = search.get('stage') as StageKey | null;
@@ -287,6 +295,7 @@ export function useBuildWork(known: BuildView): BuildWork {
 
   return useSame({
     build,
+    about,
     looking,
     here,
     round,

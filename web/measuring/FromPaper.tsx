@@ -15,7 +15,7 @@ interface Props {
 }
 
 /** A round measured with a pencil: the sheet to measure on, and where it is typed in afterwards. */
-export function FromPaper({ work }: Props) {
+export const FromPaper = memo(function FromPaper({ work }: Props) {
   const [open, setOpen] = useState(false);
   const { build, round, turning, states, blind, points, roundAt, mayWork } = work;
   const toggle = useStable(() => setOpen(!open));
@@ -26,7 +26,7 @@ export function FromPaper({ work }: Props) {
       {open && mayWork && <ColumnRound {...{ build, turning, states, blind, points, roundAt }} />}
     </>
   );
-}
+});
 
 interface WaysProps {
   readonly buildId: string;

@@ -11,6 +11,7 @@ import {
   type MeasuredPoint,
   type Reading,
   type Try,
+  type Verdict,
 } from '@zero-lash/core/measuring';
 import { meansFor, ROLE_WORDS, type Step } from '@zero-lash/core/sheets';
 import { hollowAt, wearSheetOf } from '@zero-lash/core/wear';
@@ -218,6 +219,12 @@ export function Measure({
     [blades, work.held, work.suggested],
   );
   const tap = useStable(work.tap);
+  // the pads of the valve beside it are drawn by what they show
+  const besidePads = {
+    onTap: useStable(onTap),
+    onBoth: useStable(onBoth),
+    onVerdict: useStable((at: string, verdict: Verdict) => tell(at, verdict)),
+  };
   const pairHolds = (feel === 'go-no-go' || byBlade) && work.pair !== null && !failed(work.tries, work.pair);
   const conflict = work.verdict === 'conflict';
   const byBlades = feel === 'go-no-go' || byBlade || feel === 'steps';
@@ -322,9 +329,7 @@ export function Measure({
               turning={turning}
               blind={blind}
               unit={unit}
-              onTap={onTap}
-              onBoth={onBoth}
-              onVerdict={tell}
+              {...besidePads}
             />
           ) : pairHolds ? (
             <GoNoGoPads

@@ -2,6 +2,7 @@ import { Box, Button, Flex } from '@chakra-ui/react';
 import type { ReadingRow } from '@zero-lash/contract/measuring';
 import { whyNoProof } from '@zero-lash/core/measuring';
 import { useState } from 'react';
+import { AskButton } from '../app/AskButton.tsx';
 import { Labelled, Select } from '../app/Labelled.tsx';
 import { ProblemNote } from '../app/ProblemNote.tsx';
 import { StillUnsent } from '../app/StillUnsent.tsx';
@@ -26,9 +27,7 @@ export function OtherEngine(props: Props) {
   return open ? (
     <Move {...props} readings={current} onDone={() => setOpen(false)} />
   ) : (
-    <Button variant="plain" paddingX="0" alignSelf="start" onClick={() => setOpen(true)}>
-      It was read of another engine…
-    </Button>
+    <AskButton onAsk={() => setOpen(true)}>It was read of another engine…</AskButton>
   );
 }
 

@@ -11,6 +11,7 @@ import { meansFor } from '@zero-lash/core/sheets';
 import type { ShopUnit } from '@zero-lash/core/length';
 import { useBladeNames } from '../instruments/useBladeNames.ts';
 import { STATE_WORDS } from '../drawings/states.ts';
+import { memo } from 'react';
 import { useBench } from '../instruments/useBench.ts';
 import type { TurningWork } from '../turning/useTurning.ts';
 import type { RoundHere } from './pending.ts';
@@ -87,7 +88,7 @@ interface ColumnProps extends Omit<Props, 'points'> {
 }
 
 /** What one blade does at one valve, or both. */
-function Column({
+const Column = memo(function Column({
   build,
   felt: { point, round, toFeel },
   which,
@@ -171,4 +172,4 @@ function Column({
       </div>
     </div>
   );
-}
+});

@@ -3,6 +3,7 @@ import type { ReadingRow } from '@zero-lash/contract/measuring';
 import { whyNoProof } from '@zero-lash/core/measuring';
 import { useState } from 'react';
 import { Button } from '@chakra-ui/react';
+import { AskButton } from '../app/AskButton.tsx';
 import { Note } from '../app/Note.tsx';
 import { WithReason } from '../app/WithReason.tsx';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
@@ -98,11 +99,7 @@ export function TurnedBack({
   );
   if (there.length === 0) return null;
   if (!asked)
-    return (
-      <Button variant="plain" paddingX="0" alignSelf="start" onClick={() => setAsked(true)}>
-        It had been turned back before this stop…
-      </Button>
-    );
+    return <AskButton onAsk={() => setAsked(true)}>It had been turned back before this stop…</AskButton>;
   return (
     <Note>
       Turned back, slack is taken up the wrong way, and a chain or belt may have jumped: what was read at this

@@ -1,10 +1,15 @@
 import type { BuildView } from '../builds/buildView.ts';
 import { ROLE_WORDS } from '@zero-lash/core/sheets';
+import { memo } from 'react';
 import { Caution } from '../app/Caution.tsx';
 import { useLengths } from '../app/lengths.ts';
 
 /** Says on every page of a build that it is aimed outside the maker's band, why, and who stands for it. */
-export function AimedOutside({ build }: { readonly build: BuildView }) {
+export const AimedOutside = memo(function AimedOutside({
+  build,
+}: {
+  readonly build: Omit<BuildView, 'rounds'>;
+}) {
   const { length } = useLengths();
   const outside = build.sheet.limits.filter(({ aimedOutside }) => aimedOutside).map(({ role }) => role);
   const own = build.ownAims;
@@ -18,4 +23,4 @@ export function AimedOutside({ build }: { readonly build: BuildView }) {
       it.
     </Caution>
   );
-}
+});

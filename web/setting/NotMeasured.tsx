@@ -1,9 +1,8 @@
-import { Box } from '@chakra-ui/react';
 import { findings, measuredAt, notMeasured } from '@zero-lash/core/builds';
 import type { Round } from '@zero-lash/contract/measuring';
 import { UNREACHED, unreachedIn, whyNoProof, type MeasuredPoint } from '@zero-lash/core/measuring';
 import { cylinderName, lashPoints, type LashPoint, type Pattern } from '@zero-lash/core/sheets';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { Choice } from '../app/Choice.tsx';
 import { Labelled } from '../app/Labelled.tsx';
 import { WithReason } from '../app/WithReason.tsx';
@@ -24,7 +23,7 @@ interface Props {
  * A point that is not measured: because it cannot be reached, or because what it is measured by came apart before anybody did. Who says
  * so and why stands in its place, until it is measured after all.
  */
-export function NotMeasured({ build, point, enabled, recheck, onNext }: Props) {
+export const NotMeasured = memo(function NotMeasured({ build, point, enabled, recheck, onNext }: Props) {
   const said = notMeasured(build).get(point.key);
   const isMeasured = findings(build.rounds).has(point.key);
   const put = useBenchWrite(build.id);
@@ -35,21 +34,21 @@ export function NotMeasured({ build, point, enabled, recheck, onNext }: Props) {
   };
   if (said)
     return (
-      <Box className="point-note" role="status">
+      <div className="point-note" role="status">
         <WhatWasDone done={said} unit={point.stamped} />{' '}
         {said.cause === 'unreached'
           ? 'At sign-off a lead leaves it as it is, by name, and its recheck comes sooner. '
           : 'Put together again it is set, measured and proved as any other. '}
         Measured after all, it stands as measured.
-      </Box>
+      </div>
     );
   if (recheck) {
     const reading = recheck.readings.find((row) => row.point === point.key);
     if (!enabled || (reading && whyNoProof(reading, null) === null)) return null;
     return unreachedIn(recheck.readings).includes(point.key) ? (
-      <Box className="point-note" role="status">
+      <div className="point-note" role="status">
         {point.key} cannot be reached: {reading!.reason}, by {reading!.by}. The next recheck comes sooner.
-      </Box>
+      </div>
     ) : (
       <WithReason
         key={`unreached ${point.key}`}
@@ -83,7 +82,7 @@ export function NotMeasured({ build, point, enabled, recheck, onNext }: Props) {
   }
   if (!enabled || isMeasured) return null;
   return (
-    <Box marginTop="2">
+    <div className="not-measured">
       <WithReason
         key={`unreached ${point.key}`}
         draft={`unreached:${build.id}:${point.key}`}
@@ -98,9 +97,9 @@ export function NotMeasured({ build, point, enabled, recheck, onNext }: Props) {
       {measuredAt(build.job, 'as-found') === build.stage && (
         <CameApart key={`apart ${point.key}`} build={build} point={point} onSaid={write} />
       )}
-    </Box>
+    </div>
   );
-}
+});
 
 /** How much came apart: a point, a cylinder, a head. */
 type Extent = 'point' | 'cylinder' | 'head';

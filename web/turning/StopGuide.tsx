@@ -16,6 +16,7 @@ import { memo, useState } from 'react';
 import { Caution } from '../app/Caution.tsx';
 import { useSteady } from '../app/useSteady.ts';
 import { RefusedNotes } from '../app/RefusedNotes.tsx';
+import { useStable } from '../app/useStable.ts';
 import { StopNotes } from './StopNotes.tsx';
 import { PositionPictures } from './PositionPictures.tsx';
 import { WhichTdc } from './WhichTdc.tsx';
@@ -48,18 +49,16 @@ export const StopGuide = memo(function StopGuide(props: Props) {
   const shown = leaving ? next : here;
   const [held] = crankHeldBy(work);
   const byHand = work.school === 'cam-by-hand';
-  const toggle = (what: Asked) => setAsked(asked === what ? null : what);
+  const toggle = useStable((what: Asked) => setAsked(asked === what ? null : what));
+  const arrived = useStable(() => {
+    if (!shown) return;
+    work.standAt(shown.stop.angle);
+    onArrive(shown.left[0]!);
+  });
   return (
-    <Box
-      as="section"
-      aria-label="Where to turn"
-      borderY="1px solid"
-      borderColor="hairline"
-      paddingY="2"
-      marginBottom="2"
-    >
-      <Flex ref={steady} gap="3" alignItems="center" flexWrap="wrap" boxSizing="border-box">
-        <Box flex="1" minWidth="260px" aria-live="polite">
+    <section aria-label="Where to turn" className="stop-guide">
+      <div ref={steady} className="stop-guide-line">
+        <div className="stop-guide-said" aria-live="polite">
           {held && <Caution>{held.text}</Caution>}
           {!held && byHand && (
             <>
@@ -82,32 +81,11 @@ export const StopGuide = memo(function StopGuide(props: Props) {
                 : `: ${wayToStop(pattern, shown.stop, turning.at)}${pairing(pattern, shown.stop)}. Then ${pointsInWords(pattern, shown.left)}.`}
             </>
           )}
-        </Box>
+        </div>
         {enabled && !held && shown && (
-          <Flex gap="2" flexWrap="wrap">
-            {shown !== here && (
-              <Button
-                variant="solid"
-                onClick={() => {
-                  work.standAt(shown.stop.angle);
-                  onArrive(shown.left[0]!);
-                }}
-              >
-                In position
-              </Button>
-            )}
-            <Button onClick={() => toggle('signs')} aria-expanded={asked === 'signs'}>
-              Signs
-            </Button>
-            <Button onClick={() => toggle('tdc')} aria-expanded={asked === 'tdc'}>
-              Which TDC?
-            </Button>
-            <Button onClick={() => toggle('past')} aria-expanded={asked === 'past'}>
-              Overshot
-            </Button>
-          </Flex>
+          <GuideButtons away={shown !== here} asked={asked} onAsk={toggle} onArrived={arrived} />
         )}
-      </Flex>
+      </div>
       {shown && !held && (
         <StopNotes
           key={shown.stop.angle}
@@ -142,7 +120,36 @@ export const StopGuide = memo(function StopGuide(props: Props) {
         </Box>
       )}
       <RefusedNotes buildId={buildId} which={({ kind }) => kind === 'turning'} />
-    </Box>
+    </section>
+  );
+});
+
+interface GuideButtonsProps {
+  /** the crank is not said to stand at the stop */
+  readonly away: boolean;
+  readonly asked: Asked;
+  readonly onAsk: (what: Exclude<Asked, null>) => void;
+  readonly onArrived: () => void;
+}
+
+const GuideButtons = memo(function GuideButtons({ away, asked, onAsk, onArrived }: GuideButtonsProps) {
+  return (
+    <Flex gap="2" flexWrap="wrap">
+      {away && (
+        <Button variant="solid" onClick={onArrived}>
+          In position
+        </Button>
+      )}
+      <Button onClick={() => onAsk('signs')} aria-expanded={asked === 'signs'}>
+        Signs
+      </Button>
+      <Button onClick={() => onAsk('tdc')} aria-expanded={asked === 'tdc'}>
+        Which TDC?
+      </Button>
+      <Button onClick={() => onAsk('past')} aria-expanded={asked === 'past'}>
+        Overshot
+      </Button>
+    </Flex>
   );
 });
 

@@ -2,7 +2,7 @@ import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { KnowHowRow } from '@zero-lash/contract/knowHow';
 import type { StageKey } from '@zero-lash/core/builds';
 import { apart } from '@zero-lash/core/turning';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { useDraft } from '../app/useDraft.ts';
 import { useBenchWrite } from '../builds/useBenchWrite.ts';
 
@@ -16,7 +16,7 @@ interface Props {
 }
 
 /** What the shop knows of a stop of this pattern, and a line to keep something for the next who stands there. */
-export function StopNotes({ buildId, known, stage, angle, enabled }: Props) {
+export const StopNotes = memo(function StopNotes({ buildId, known, stage, angle, enabled }: Props) {
   const put = useBenchWrite(buildId);
   const { texts, type, changed, clear } = useDraft(`stop-note:${buildId}:${angle}`, { text: '' });
   const { text } = texts;
@@ -76,4 +76,4 @@ export function StopNotes({ buildId, known, stage, angle, enabled }: Props) {
       )}
     </Box>
   );
-}
+});
