@@ -21,6 +21,7 @@ const { printTable } = await import('./bench/table.mjs');
 const PARTS = [
   (await import('./bench/today.mjs')).reads,
   (await import('./bench/firstPage.mjs')).firstPage,
+  (await import('./bench/firstPage.mjs')).otherPages,
   (await import('./bench/crankStops.mjs')).crankStops,
   (await import('./bench/shimPlan.mjs')).shimPlans,
   (await import('./bench/rebuilds.mjs')).rebuilds,

@@ -1,4 +1,11 @@
-import { intlFormatDistance, parseISO } from 'date-fns';
+import {
+  differenceInCalendarDays,
+  differenceInCalendarMonths,
+  differenceInCalendarYears,
+  differenceInSeconds,
+  parseISO,
+} from 'date-fns';
+import { counted } from '@zero-lash/core/length';
 import { dayInWords } from '@zero-lash/core/rechecks';
 
 export { dayInWords };
@@ -37,6 +44,20 @@ export function momentInWords(moment: string, zone: string): string {
   return `${thisYear ? written.replace(/ \d+$/, '') : written}, ${time}`;
 }
 
-/** `3 days ago` */
-export const agoInWords = (iso: string) =>
-  intlFormatDistance(parseISO(iso), new Date(), { locale: 'en-GB', numeric: 'always' });
+/** `3 days ago`; days, months and years as the calendar counts them. The browser's own words for it take 40 ms the first time. */
+export const agoInWords = (iso: string) => `${agoOf(parseISO(iso), new Date())} ago`;
+
+function agoOf(then: Date, now: Date): string {
+  const days = differenceInCalendarDays(now, then);
+  if (days < 1) {
+    const seconds = Math.max(0, differenceInSeconds(now, then));
+    if (seconds < 60) return counted(seconds, 'second');
+    return seconds < 3600
+      ? counted(Math.floor(seconds / 60), 'minute')
+      : counted(Math.floor(seconds / 3600), 'hour');
+  }
+  if (days < 7) return counted(days, 'day');
+  if (days < 28) return counted(Math.round(days / 7), 'week');
+  const months = Math.max(1, differenceInCalendarMonths(now, then));
+  return months < 12 ? counted(months, 'month') : counted(differenceInCalendarYears(now, then), 'year');
+}
