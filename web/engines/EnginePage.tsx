@@ -8,27 +8,29 @@ import { ProblemNote } from '../app/ProblemNote.tsx';
 import { ShopTime } from '../app/ShopTime.tsx';
 import { useShopTimes } from '../app/useShopTimes.ts';
 import { useRole } from '../app/useRole.ts';
-import { onDemand } from '../app/onDemand.tsx';
+import { onDemand, useFetched } from '../app/onDemand.tsx';
 import { dueInWords } from '../rechecks/due.ts';
 import { outcomeInWords, recheckDayInWords } from '@zero-lash/core/rechecks';
 import { DueMark } from '../rechecks/DueMark.tsx';
 import { Differences } from './Differences.tsx';
-import { EditEngine } from './EditEngine.tsx';
 import { useEngineQuery } from './endpoints.ts';
 import { GapCourse } from './GapCourse.tsx';
 import { LastCheck } from './LastCheck.tsx';
 import { OpenBuild } from './OpenBuild.tsx';
-import { GivePlan, LookedAt } from './OwnPlan.tsx';
 import { PutAway } from './PutAway.tsx';
 import { RanCompared } from './RanCompared.tsx';
 import { WhatIsIn } from './WhatIsIn.tsx';
 import { Running } from './Running.tsx';
 
+const EditEngine = onDemand(async () => (await import('./EditEngine.tsx')).EditEngine);
+const GivePlan = onDemand(async () => (await import('./OwnPlan.tsx')).GivePlan);
+const LookedAt = onDemand(async () => (await import('./OwnPlan.tsx')).LookedAt);
 const EngineTrends = onDemand(async () => (await import('../rechecks/EngineTrends.tsx')).EngineTrends);
 
 /** One engine: its builds, its gaps over time, its rechecks and its running figure. */
 export default function EnginePage() {
   const { id = '' } = useParams();
+  const lookedAtIsHere = useFetched(LookedAt);
   const { data: engine, error, refetch } = useEngineQuery(id, { refetchOnMountOrArgChange: true });
   const { mayWork } = useRole();
   const [editing, setEditing] = useState(false);
@@ -86,7 +88,8 @@ export default function EnginePage() {
           <Running engine={engine} mayWork={mayWork} />
           <PastRechecks engine={engine} />
           <LookedAt engine={engine} onChange={() => setPlanning(true)} />
-          <PutAway engine={engine} />
+          {/* not before what stands above it: it would move under a finger */}
+          {lookedAtIsHere && <PutAway engine={engine} />}
         </Box>
       </Box>
     </Page>

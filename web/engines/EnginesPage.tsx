@@ -19,8 +19,10 @@ import { useRole } from '../app/useRole.ts';
 import { useShopTimes } from '../app/useShopTimes.ts';
 import { DueMark } from '../rechecks/DueMark.tsx';
 import { useEnginesQuery } from './endpoints.ts';
-import { EnginesIn } from './EnginesIn.tsx';
-import { NewEngineForm } from './NewEngineForm.tsx';
+import { onDemand } from '../app/onDemand.tsx';
+
+const EnginesIn = onDemand(async () => (await import('./EnginesIn.tsx')).EnginesIn);
+const NewEngineForm = onDemand(async () => (await import('./NewEngineForm.tsx')).NewEngineForm);
 
 /** When an engine's recheck is, beside how near it is. */
 function RecheckDay({ of }: { readonly of: DatedRecheck & Pick<EngineRow, 'usageUnit'> }) {

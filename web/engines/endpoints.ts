@@ -18,10 +18,26 @@ import type { RanOfBuild } from '@zero-lash/contract/ran';
 import type { RecordTaken } from '@zero-lash/contract/records';
 import { api, write } from '../app/api.ts';
 
+/** Rows of a long list that are asked for at a time. */
+const AT_ONCE = 200;
+
 export const enginesApi = api.injectEndpoints({
   endpoints: (build) => ({
     engines: build.query<EngineList, EngineSearch>({
       query: (params) => ({ url: 'engines', params }),
+      providesTags: ['Engines'],
+    }),
+    /** Every engine, or those that are looked for, as far down the list as somebody has come. */
+    enginesDown: build.infiniteQuery<EngineList, string, number>({
+      infiniteQueryOptions: {
+        initialPageParam: 0,
+        getNextPageParam: ({ engines, total }, _pages, from) =>
+          engines.length > 0 && from + engines.length < total ? from + engines.length : undefined,
+      },
+      query: ({ queryArg: search, pageParam: offset }) => ({
+        url: 'engines',
+        params: { search, offset, limit: AT_ONCE },
+      }),
       providesTags: ['Engines'],
     }),
     engine: build.query<EngineView, string>({
@@ -94,6 +110,7 @@ export const enginesApi = api.injectEndpoints({
 
 export const {
   useEnginesQuery,
+  useEnginesDownInfiniteQuery,
   useLazyEnginesQuery,
   useEngineQuery,
   useEnginePiecesQuery,

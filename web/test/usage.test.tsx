@@ -191,6 +191,41 @@ describe('the usage log', () => {
     expect(screen.getByLabelText('Railcar 1, now in km')).toBeTruthy();
   }, 10_000);
 
+  it('makes the rows in sight and no others, however many engines there are, and keeps the one that is typed into', async () => {
+    const asked: string[] = [];
+    const many = Array.from({ length: 450 }, (_, index) => ({
+      ...{ ...ENGINES[0]!, id: `m${index}`, name: `Fan ${index}` },
+    }));
+    vi.spyOn(globalThis, 'fetch').mockImplementation(async (input) => {
+      const { pathname, searchParams } = new URL((input as Request).url);
+      if (pathname.endsWith('/usage/questions')) return Response.json({ feed: false, questions: [] });
+      const from = Number(searchParams.get('offset'));
+      asked.push(`${from} ${searchParams.get('limit')}`);
+      return Response.json({ engines: many.slice(from, from + 200), total: many.length });
+    });
+    await signIn('bench');
+    show(<UsagePage />);
+    // there is no layout here: a row is as high as it is guessed to be
+    vi.spyOn(HTMLElement.prototype, 'offsetHeight', 'get').mockReturnValue(61);
+    await screen.findByLabelText('Fan 0, now in hours');
+    const made = screen.getAllByRole('row').length;
+    expect(made).toBeGreaterThan(10);
+    expect(made).toBeLessThan(40);
+    expect(screen.getByRole('table').getAttribute('aria-rowcount')).toBe('201');
+    expect(asked).toEqual(['0 200']);
+    type('Fan 1, now in hours', '1432.5');
+    expect(writeDown().textContent).toBe('Write down 1');
+    fireEvent.keyDown(screen.getByLabelText('Fan 1, now in hours'), { key: 'Enter' });
+    expect(document.activeElement).toBe(screen.getByLabelText('Fan 2, now in hours'));
+    // on paper stands all that is here
+    act(() => void window.dispatchEvent(new Event('beforeprint')));
+    expect(screen.getAllByRole('row').length).toBe(201);
+    act(() => void window.dispatchEvent(new Event('afterprint')));
+    expect(screen.getAllByRole('row').length).toBeLessThan(40);
+    // its end came into sight: more were asked for
+    await waitFor(() => expect(asked).toContain('200 200'));
+  });
+
   it('asks about a lower figure: a new meter, or why it is right', async () => {
     await shown();
     type('Frost fan 12, now in hours', '12');
