@@ -16,6 +16,7 @@ const executablePath = ensureChromium();
 const { chromium: launcher } = await import('@playwright/test');
 const { addManyEngines } = await import('./bench/manyEngines.mjs');
 const { judged } = await import('./bench/rows.mjs');
+const { ten } = await import('./bench/ten.mjs');
 const { printTable } = await import('./bench/table.mjs');
 /** Each part, with the names of its rows: one is measured alone by its name, with what is measured with it. */
 const PARTS = [
@@ -64,6 +65,13 @@ try {
     bench: await signIn(base, 'Tobin Hask', 'two-full-turns'),
     lead: await signIn(base, 'Ilse Marrand', 'brass-and-feeler'),
   };
+  if (named.includes('ten')) {
+    const { size: grown, rows } = await ten(shop, { engines: ENGINES, roundsEach: ROUNDS_EACH, say });
+    process.stdout.write(`then ${grown.engines} engines, ${grown.readings} readings\n`);
+    printTable(rows);
+    await all.end();
+    process.exit();
+  }
   const parts = [];
   for (const open of PARTS) {
     const part = await open(shop);

@@ -19,7 +19,7 @@ async function load(url, headers, duration = SECONDS) {
 }
 
 /** What is read under load: Today, lists, a search, a month, the drawer, and one engine and one build of those that were added. */
-async function addressesOf(base, cookie) {
+export async function addressesOf(base, cookie) {
   const answer = await fetch(`${base}/api/engines?search=b-77`, { headers: { cookie } });
   const [engine] = (await answer.json()).engines;
   const [pattern] = await (await fetch(`${base}/api/fleet`, { headers: { cookie } })).json();
