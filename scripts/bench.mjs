@@ -32,6 +32,7 @@ const PARTS = [
   (await import('./bench/wheel.mjs')).wheel,
   (await import('./bench/tap.mjs')).benchTaps,
   (await import('./bench/wear.mjs')).wear,
+  (await import('./bench/keys.mjs')).columns,
   (await import('./bench/twoTablets.mjs')).twoTablets,
 ];
 const named = process.argv.slice(2);

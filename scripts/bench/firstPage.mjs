@@ -151,18 +151,16 @@ async function pagesOf(base, cookie) {
 /** Every other page, opened by its address from a cold cache, against the first page opened so in the same turn. */
 export async function otherPages({ base, lead, browser }) {
   const pages = await pagesOf(base, lead.cookie);
-  const times = async (path, selector) => {
-    const opened = [];
-    for (let opening = 0; opening < OPENINGS; opening += 1)
-      opened.push(await openOnce(browser, `${base}${path}`, selector, lead.inBrowser));
-    return median(opened.map(({ ms }) => ms));
+  const opened = async (path, selector) => {
+    const once = await openOnce(browser, `${base}${path}`, selector, lead.inBrowser);
+    return once.ms;
   };
   const slowest = ({ first, others }) => others.toSorted((a, b) => b.ms - a.ms)[0].ms / first;
   return {
     turn: async () => {
-      const first = await times('/', FIRST_SHOWN);
+      const first = await opened('/', FIRST_SHOWN);
       const others = [];
-      for (const [path, selector] of pages) others.push({ path, ms: await times(path, selector) });
+      for (const [path, selector] of pages) others.push({ path, ms: await opened(path, selector) });
       return { first, others };
     },
     rows: [

@@ -68,7 +68,10 @@ function ItemTable({
   const drafts = `${buildId}:wear ${set} ${item.key} `;
   const typed = useTyped(drafts);
   const places = useMemo(() => placesOf(pattern, item), [pattern, item]);
-  const columns = useMemo(() => ({ '--wear-fields': fieldWidths(item) }) as CSSProperties, [item]);
+  const columns = useMemo(
+    () => ({ '--wear-place': placeWidth(places), '--wear-fields': fieldWidths(item) }) as CSSProperties,
+    [places, item],
+  );
   // what is typed is held against the sheet as it is by then: no cell is drawn again for what stands elsewhere
   const warning = useStable((where: TypedWhere, figures: readonly number[]) =>
     figureWarning(work.sheet, pattern, where, figures),
@@ -113,6 +116,12 @@ function ItemTable({
 
 /** px a figure takes, with the room round it; columns have one width each, so that a figure more lays out its own row only. */
 const FIGURE = { wide: 52, room: 44, least: 84, most: 3 };
+
+/** Of text, so that it grows with it: a letter of what a place is called, and the room beside it. */
+const PLACE = { letter: 0.61, room: 1 };
+
+const placeWidth = (places: readonly WearPlace[]) =>
+  `${PLACE.room + PLACE.letter * Math.max(2, ...places.map(({ key }) => key.length))}rem`;
 
 const fieldWidths = ({ fields }: Characteristic) =>
   fields
