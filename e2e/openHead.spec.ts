@@ -12,6 +12,9 @@ test.use({ serviceWorkers: 'allow' });
 const SIXTEEN = fours(4);
 const INTAKES = /I/;
 
+/** The row of a place in the table of a characteristic. */
+const rowOf = (page: Page, item: string, place: string) =>
+  page.getByRole('table', { name: item, exact: true }).getByRole('row', { name: new RegExp(`^${place}`) });
 const cell = (page: Page, name: string) => page.getByRole('textbox', { name, exact: true });
 
 /** Types figures straight down a column, from the field that has the focus. */
@@ -57,8 +60,8 @@ test('a wear sheet of sixteen valves is typed straight down its columns, half of
     SIXTEEN.map(() => '1.1'),
   );
   // the verdict needs no server
-  await expect(page.getByRole('row', { name: /^3Eb/ })).toContainText('replace');
-  await expect(page.getByRole('row', { name: /^1Ia/ }).first()).toContainText('clearance 0.044');
+  await expect(rowOf(page, 'Stem in guide', '3Eb')).toContainText('replace');
+  await expect(rowOf(page, 'Stem in guide', '1Ia')).toContainText('clearance 0.044');
   await page.reload();
   await page.getByRole('tab', { name: 'Valves and seats' }).click();
   await expect(cell(page, 'Margin 4Eb, Margin')).toHaveValue('1.10');
@@ -126,7 +129,7 @@ test('a CSV with bad lines, a photograph that is none, and a limit that the shee
   await preview.getByRole('button', { name: 'Take 2 in' }).click();
   await expect(cell(page, 'Margin 1I, Margin')).toHaveValue('1.10');
   // what was measured and has no limit is not judged until there is one, with its source
-  await expect(page.getByRole('row', { name: /^1E/ })).toContainText('no limit');
+  await expect(rowOf(page, 'Stem runout', '1E')).toContainText('no limit');
   await page.getByRole('button', { name: 'Add one for this build' }).click();
   const limit = page.getByRole('form', { name: 'Limit of stem runout' });
   await limit.getByLabel('Limit, mm').fill('0.03');
@@ -134,7 +137,7 @@ test('a CSV with bad lines, a photograph that is none, and a limit that the shee
   await expect(limit.getByRole('alert')).toContainText('Say where it comes from');
   await limit.getByLabel('Source').fill('maker’s letter of last spring');
   await limit.getByRole('button', { name: 'Add' }).click();
-  await expect(page.getByRole('row', { name: /^1E/ })).toContainText('keep');
+  await expect(rowOf(page, 'Stem runout', '1E')).toContainText('keep');
 
   const photograph = page.getByLabel('Photograph at Wear');
   await photograph.setInputFiles(file('picture.png', 'only called a picture'));
