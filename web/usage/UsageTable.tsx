@@ -41,7 +41,9 @@ export function UsageTable(props: Props) {
   const { engines, typed, day, today, enabled, sent, onType, onMore } = props;
   const body = useRef<HTMLTableSectionElement>(null);
   const [above, setAbove] = useState(0);
-  const [typedIn, setTypedIn] = useState<number | null>(null);
+  // by the engine: the list may come in anew under who types
+  const [typedIn, setTypedIn] = useState<string | null>(null);
+  const typedAt = typedIn === null ? -1 : engines.findIndex(({ id }) => id === typedIn);
   const printing = usePrinting();
   const virtual = useVirtualizer({
     count: engines.length,
@@ -54,9 +56,9 @@ export function UsageTable(props: Props) {
     // a field that is typed into stays, wherever the list is scrolled to
     rangeExtractor: (range) => {
       const inSight = defaultRangeExtractor(range);
-      const kept =
-        typedIn !== null && typedIn < engines.length && !inSight.includes(typedIn) ? [typedIn] : [];
-      return [...kept, ...inSight].sort((a, b) => a - b);
+      return typedAt === -1 || inSight.includes(typedAt)
+        ? inSight
+        : [typedAt, ...inSight].sort((a, b) => a - b);
     },
   });
   // what stands above the list comes and goes
@@ -90,7 +92,10 @@ export function UsageTable(props: Props) {
       </thead>
       <tbody
         ref={body}
-        onFocus={({ target }) => setTypedIn(Number(target.closest('tr')?.dataset['index'] ?? NaN))}
+        onFocus={({ target }) => {
+          const index = Number(target.closest('tr')?.dataset['index']);
+          setTypedIn(engines[index]?.id ?? null);
+        }}
         onBlur={() => setTypedIn(null)}
       >
         {rows.flatMap(({ index, start }, place) => {
