@@ -219,12 +219,6 @@ export function Measure({
     [blades, work.held, work.suggested],
   );
   const tap = useStable(work.tap);
-  // the pads of the valve beside it are drawn by what they show
-  const besidePads = {
-    onTap: useStable(onTap),
-    onBoth: useStable(onBoth),
-    onVerdict: useStable((at: string, verdict: Verdict) => tell(at, verdict)),
-  };
   const pairHolds = (feel === 'go-no-go' || byBlade) && work.pair !== null && !failed(work.tries, work.pair);
   const conflict = work.verdict === 'conflict';
   const byBlades = feel === 'go-no-go' || byBlade || feel === 'steps';
@@ -238,6 +232,12 @@ export function Measure({
       ? `Turn to stop ${arriving.number}`
       : spokenNext(point, pairHolds ? pairBlade(work.pair!) : null, inHand.map(figure)),
   );
+  // the pads of the valve beside it are drawn by what they show
+  const besidePads = {
+    onTap: useStable(onTap),
+    onBoth: useStable(onBoth),
+    onVerdict: useStable((at: string, verdict: Verdict) => tell(at, verdict)),
+  };
 
   /** The crank stands at the stop it was being turned to. */
   function arrive(): void {

@@ -74,9 +74,7 @@ describe('a build that is opened', () => {
       const request = input as Request;
       // what the test before asks for again is answered beside it
       if (request.method === 'GET')
-        return request.url.includes('/slow')
-          ? new Promise((resolve) => (come = resolve))
-          : Response.json([]);
+        return request.url.includes('/slow') ? new Promise((resolve) => (come = resolve)) : Response.json([]);
       sent.push(((await request.json()) as { revisionId: string }).revisionId);
       return Response.json({ code: 'build_open', detail: 'A build is open.' }, { status: 409 });
     });
