@@ -36,7 +36,8 @@ export const enginesApi = api.injectEndpoints({
       },
       query: ({ queryArg: search, pageParam: offset }) => ({
         url: 'engines',
-        params: { search, offset, limit: AT_ONCE },
+        // its beginning is asked for as any list is, which the device keeps for when there is no network
+        params: { search, limit: AT_ONCE, ...(offset > 0 ? { offset } : {}) },
       }),
       providesTags: ['Engines'],
     }),
