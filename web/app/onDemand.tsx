@@ -54,8 +54,10 @@ export function useFetched(part: object | undefined): boolean {
 function usePart(source: Source): Part<never> | undefined {
   const [, come] = useState<Part<never>>();
   const [failed, setFailed] = useState<{ readonly error: unknown } | null>(null);
+  const { part } = source;
   useLayoutEffect(() => {
-    if (source.part) return undefined;
+    // by what was drawn: it may have come between the drawing and here
+    if (part) return undefined;
     let isShown = true;
     source.fetch().then(
       () => void (isShown && come(() => source.part)),
@@ -64,5 +66,5 @@ function usePart(source: Source): Part<never> | undefined {
     return () => void (isShown = false);
   }, [source]);
   if (failed) throw failed.error;
-  return source.part;
+  return part;
 }

@@ -7,7 +7,7 @@ import { ProblemNote } from '../app/ProblemNote.tsx';
 import { StillUnsent } from '../app/StillUnsent.tsx';
 import { useOnceSent } from '../app/useOnceSent.ts';
 import { useRole } from '../app/useRole.ts';
-import type { BuildView } from '../builds/buildView.ts';
+import type { BuildAbout } from '../builds/buildView.ts';
 import { useGoToRevisionMutation } from '../builds/endpoints.ts';
 import { useSheetQuery } from '../sheets/endpoints.ts';
 
@@ -15,11 +15,7 @@ import { useSheetQuery } from '../sheets/endpoints.ts';
 const ASK_EVERY_MS = 60_000;
 
 /** Says of a build that was opened before its book was here that nothing is judged yet, and takes it over to the revision that has the limits. */
-export const LimitsToCome = memo(function LimitsToCome({
-  build,
-}: {
-  readonly build: Omit<BuildView, 'rounds'>;
-}) {
+export const LimitsToCome = memo(function LimitsToCome({ build }: { readonly build: BuildAbout }) {
   const { limitsToCome, sheetId, number } = build.sheet;
   const { mayWork } = useRole();
   const { data: revisions } = useSheetQuery(limitsToCome && !build.closedAt ? sheetId : skipToken, {

@@ -1,4 +1,4 @@
-import type { BuildView } from '../builds/buildView.ts';
+import type { BuildAbout, BuildView } from '../builds/buildView.ts';
 import { layOutHeads, stepOnHead, type Step } from '@zero-lash/core/sheets';
 import {
   isOpenRound,
@@ -40,9 +40,6 @@ import { useCollected, type Collected } from './useCollected.ts';
 import { pointWorkedOn, workOnPoint } from './place.ts';
 import type { FeltHere } from '../measuring/PadsBeside.tsx';
 import { arrivingAt, useTurning, type TurningWork } from '../turning/useTurning.ts';
-
-/** What a build is, whatever is read of it. */
-export type BuildAbout = Omit<BuildView, 'rounds'>;
 
 const aboutOf = ({ rounds: _, ...about }: BuildView): BuildAbout => about;
 

@@ -15,3 +15,6 @@ export interface EffectiveSheet extends Omit<SheetRevision, 'limits'> {
 export interface BuildView extends BuildHead, BuildParts {
   readonly sheet: EffectiveSheet;
 }
+
+/** What a build is, whatever is read of it. */
+export type BuildAbout = Omit<BuildView, 'rounds'>;

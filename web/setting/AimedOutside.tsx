@@ -1,15 +1,11 @@
-import type { BuildView } from '../builds/buildView.ts';
+import type { BuildAbout } from '../builds/buildView.ts';
 import { ROLE_WORDS } from '@zero-lash/core/sheets';
 import { memo } from 'react';
 import { Caution } from '../app/Caution.tsx';
 import { useLengths } from '../app/lengths.ts';
 
 /** Says on every page of a build that it is aimed outside the maker's band, why, and who stands for it. */
-export const AimedOutside = memo(function AimedOutside({
-  build,
-}: {
-  readonly build: Omit<BuildView, 'rounds'>;
-}) {
+export const AimedOutside = memo(function AimedOutside({ build }: { readonly build: BuildAbout }) {
   const { length } = useLengths();
   const outside = build.sheet.limits.filter(({ aimedOutside }) => aimedOutside).map(({ role }) => role);
   const own = build.ownAims;

@@ -44,6 +44,20 @@ describe('a part that is fetched when it is first shown', () => {
     expect(asked).toHaveLength(1);
   });
 
+  it('is drawn where it came between its drawing and the moment it would be fetched', async () => {
+    // comes at once, for the first of two that were drawn without it
+    const atOnce = { then: (come: (part: typeof Said) => void) => Promise.resolve(come(Said)) };
+    const Part = onDemand<Says>(() => atOnce as never);
+    const { container } = render(
+      <>
+        <Part says="one" />
+        <Part says="two" />
+      </>,
+    );
+    await act(async () => undefined);
+    expect(container.textContent).toBe('onetwo');
+  });
+
   it('breaks the page that cannot have it, and is fetched again the next time', async () => {
     const { asked, Part } = part();
     const { container } = render(
