@@ -226,6 +226,17 @@ describe('the usage log', () => {
     await waitFor(() => expect(asked).toContain('200 200'));
   });
 
+  it('writes down what was typed of an engine that is not looked for any more', async () => {
+    await shown();
+    type('Find', 'Frost');
+    type('Frost fan 12, now in hours', '1432.5');
+    type('Find', 'Rail');
+    await waitFor(() => expect(screen.queryByLabelText('Frost fan 12, now in hours')).toBeNull());
+    type('Railcar 1, now in km', '48,300');
+    fireEvent.click(screen.getByRole('button', { name: 'Write down 2' }));
+    expect(put().map(({ path }) => path)).toEqual(['engines/e1/usages', 'engines/e2/usages']);
+  });
+
   it('asks about a lower figure: a new meter, or why it is right', async () => {
     await shown();
     type('Frost fan 12, now in hours', '12');

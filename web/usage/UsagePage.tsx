@@ -1,6 +1,6 @@
 import { folded } from '@zero-lash/core/fleet';
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
-import type { EngineList } from '@zero-lash/contract/engines';
+import type { EngineList, EngineRow } from '@zero-lash/contract/engines';
 import { useMemo, useState } from 'react';
 import { problemFrom } from '../app/api.ts';
 import { Labelled } from '../app/Labelled.tsx';
@@ -38,7 +38,7 @@ export default function UsagePage() {
   const set = useStable((id: string, change: Partial<Typed>) =>
     setTyped({ ...typed, [id]: { ...(typed[id] ?? NOTHING), ...change } }),
   );
-  const known = useMemo(() => new Map(engines.map((engine) => [engine.id, engine])), [engines]);
+  const known = useSeen(engines);
   const lines = Object.entries(typed).flatMap(([id, figures]) => {
     const engine = known.get(id);
     const line = engine ? figureOf(engine, figures, day || null, times.today()) : null;
@@ -98,6 +98,18 @@ export default function UsagePage() {
   );
 }
 
+/** Every engine that was in the list since the page was opened: one that was typed into is written down whatever is looked for next. */
+function useSeen(engines: readonly EngineRow[]): ReadonlyMap<string, EngineRow> {
+  const [seen, setSeen] = useState({ from: engines, by: byId(engines) });
+  if (seen.from === engines) return seen.by;
+  const by = new Map([...seen.by, ...byId(engines)]);
+  setSeen({ from: engines, by });
+  return by;
+}
+
+const byId = (engines: readonly EngineRow[]): ReadonlyMap<string, EngineRow> =>
+  new Map(engines.map((engine) => [engine.id, engine]));
+
 /** What was typed and not written down yet, which stays on this device. */
 function useTyped() {
   const dispatch = useAppDispatch();
@@ -129,15 +141,18 @@ function useMeters(search: string) {
   const more = useStable(() => {
     if (hasNextPage && !isFetchingNextPage) void fetchNextPage();
   });
+  const here = useMemo(() => lookedFor(rows.engines, search), [rows.engines, search]);
   if (search === '' || !away || !all.data) {
     const { error, refetch } = search === '' ? all : found;
     return { ...rows, error, refetch, more };
   }
-  const engines = rows.engines.filter(({ name, serial, owner, place }) =>
+  return { engines: here, total: here.length, error: undefined, refetch: found.refetch, more };
+}
+
+const lookedFor = (engines: readonly EngineRow[], search: string) =>
+  engines.filter(({ name, serial, owner, place }) =>
     folded([name, serial, owner, place].join(' ')).includes(folded(search.trim())),
   );
-  return { engines, total: engines.length, error: undefined, refetch: found.refetch, more };
-}
 
 /** The rows of pages asked for one after another: an engine that moved down the list meanwhile stands once. */
 function rowsOf(pages: readonly EngineList[]) {
